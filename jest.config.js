@@ -1,0 +1,25 @@
+const swc = ['@swc/jest', { swcrc: false, jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'es6' } }];
+
+const node = (displayName, rootDir, more = {}) => ({
+  displayName,
+  rootDir,
+  testMatch: ['<rootDir>/src/**/*.test.ts'],
+  transform: { '^.+\\.ts$': swc },
+  extensionsToTreatAsEsm: ['.ts'],
+  ...more,
+});
+
+export default {
+  projects: [
+    node('core', 'packages/core'),
+    node('kernel', 'packages/kernel'),
+    node('engine', 'packages/engine'),
+    node('server', 'apps/server'),
+    node('web', 'apps/web', {
+      testEnvironment: 'jsdom',
+      testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
+      transform: { '^.+\\.ts$': swc, '^.+\\.vue$': '<rootDir>/test/vue-transform.js' },
+      extensionsToTreatAsEsm: ['.ts', '.vue'],
+    }),
+  ],
+};

@@ -1,0 +1,3 @@
+export * from './vector.ts';
+export * from './matrix.ts';
+export * from './random.ts';

@@ -1,0 +1,21 @@
+import { z } from 'zod';
+import { MAX_LENGTH } from '../expressions/index.ts';
+
+/** Short ids, made by whoever issues the command. */
+export const idSchema = z.string().regex(/^[a-z0-9][a-z0-9-]{0,23}$/, 'an id has 1-24 of a-z, 0-9, -');
+export type Id = z.infer<typeof idSchema>;
+
+/** An expression as typed: `span / 2 - 4 mm`. Its result is never stored. */
+export const expressionSchema = z.string().min(1).max(MAX_LENGTH);
+
+/** What people call things: one line, shown as typed. */
+export const nameSchema = z
+  .string()
+  .trim()
+  .min(1)
+  .max(60)
+  .regex(/^[^\p{Cc}]*$/u, 'a name has no control characters');
+
+/** A drawn coordinate in mm; 100 m either way. */
+export const coordinateSchema = z.number().min(-1e5).max(1e5);
+export const placeSchema = z.tuple([coordinateSchema, coordinateSchema]);

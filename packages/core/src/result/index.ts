@@ -1,0 +1,42 @@
+/**
+ * What can go wrong, as a value: a code and the facts. Words are made last, by `explain` in ../wording.
+ * A fault of the program itself is thrown as an Error instead.
+ */
+export interface Issue {
+  readonly code: string;
+  readonly facts: Facts;
+}
+
+export type Facts = Readonly<Record<string, string | number | readonly string[]>>;
+
+export type Result<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issue: Issue };
+
+/** Sentences by issue code; each folder that raises issues exports one such table. */
+export type Words = Readonly<Record<string, (facts: Facts) => string>>;
+
+export const ok = <T>(value: T): Result<T> => ({ ok: true, value });
+
+export const issue = (code: string, facts: Facts = {}): Issue => ({ code, facts });
+
+export const fail = (code: string, facts: Facts = {}): { readonly ok: false; readonly issue: Issue } => ({
+  ok: false,
+  issue: issue(code, facts),
+});
+
+/** Carries an Issue through deep recursion; caught at the public edge of the folder that throws it. */
+export class IssueError extends Error {
+  constructor(readonly issue: Issue) {
+    super(`${issue.code} ${JSON.stringify(issue.facts)}`);
+  }
+}
+
+/** Runs `body`; an IssueError becomes a failed Result, every other error is a fault and goes on. */
+export function attempt<T>(body: () => T): Result<T> {
+  try {
+    return ok(body());
+  } catch (error) {
+    if (error instanceof IssueError) return { ok: false, issue: error.issue };
+    throw error;
+  }
+}

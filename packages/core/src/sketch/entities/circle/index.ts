@@ -1,0 +1,19 @@
+import { z } from 'zod';
+import { idSchema } from '../../../records/index.ts';
+import type { EntityKind } from '../kind.ts';
+
+export const circleSchema = z.strictObject({
+  kind: z.literal('circle'),
+  centre: idSchema,
+  radius: z.number().min(1e-6).max(1e5),
+  construction: z.boolean().optional(),
+});
+export type Circle = z.infer<typeof circleSchema>;
+
+export const circle: EntityKind<Circle> = {
+  schema: circleSchema,
+  title: 'circle',
+  uses: ({ centre }) => [centre],
+  unknowns: ({ radius }) => [radius],
+  moved: (entity, [radius]) => ({ ...entity, radius: radius! }),
+};

@@ -1,0 +1,38 @@
+import { z } from 'zod';
+import type { Id } from '../../records/index.ts';
+import { circle, circleSchema, type Circle } from './circle/index.ts';
+import type { EntityKind } from './kind.ts';
+import { line, lineSchema, type Line } from './line/index.ts';
+import { point, pointSchema, type Point } from './point/index.ts';
+
+export type { Circle, Line, Point };
+
+/** The register: a new kind of entity is a folder beside these and a line here. */
+const ENTITY_KINDS = { point, line, circle };
+
+export const entitySchema = z.discriminatedUnion('kind', [pointSchema, lineSchema, circleSchema]);
+export type Entity = z.infer<typeof entitySchema>;
+export type EntityOf<K extends Entity['kind']> = Extract<Entity, { kind: K }>;
+export type Entities = Readonly<Record<Id, Entity>>;
+
+export const entityKind = (kind: Entity['kind']): EntityKind<Entity> =>
+  ENTITY_KINDS[kind] as unknown as EntityKind<Entity>;
+
+export const ORIGIN = 'origin';
+export const X_AXIS = 'x-axis';
+export const Y_AXIS = 'y-axis';
+
+/** In every sketch, held still, never stored: the origin and the two axes with a point on each. */
+export const BUILT_IN: Entities = {
+  [ORIGIN]: { kind: 'point', x: 0, y: 0 },
+  'x-end': { kind: 'point', x: 100, y: 0 },
+  'y-end': { kind: 'point', x: 0, y: 100 },
+  [X_AXIS]: { kind: 'line', a: ORIGIN, b: 'x-end', construction: true },
+  [Y_AXIS]: { kind: 'line', a: ORIGIN, b: 'y-end', construction: true },
+};
+
+export const isBuiltIn = (id: Id): boolean => Object.hasOwn(BUILT_IN, id);
+
+/** The entity with this id, built-in or drawn. */
+export const findEntity = (entities: Entities, id: Id): Entity | undefined =>
+  Object.hasOwn(entities, id) ? entities[id] : Object.hasOwn(BUILT_IN, id) ? BUILT_IN[id] : undefined;

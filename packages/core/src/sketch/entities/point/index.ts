@@ -1,0 +1,14 @@
+import { z } from 'zod';
+import { coordinateSchema } from '../../../records/index.ts';
+import type { EntityKind } from '../kind.ts';
+
+export const pointSchema = z.strictObject({ kind: z.literal('point'), x: coordinateSchema, y: coordinateSchema });
+export type Point = z.infer<typeof pointSchema>;
+
+export const point: EntityKind<Point> = {
+  schema: pointSchema,
+  title: 'point',
+  uses: () => [],
+  unknowns: ({ x, y }) => [x, y],
+  moved: (entity, [x, y]) => ({ ...entity, x: x!, y: y! }),
+};

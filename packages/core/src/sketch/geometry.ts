@@ -1,0 +1,112 @@
+import { GROUND, type Substitution } from '../solver/index.ts';
+import type { Vec2 } from '../math/index.ts';
+import type { Id } from '../records/index.ts';
+import { BUILT_IN, entityKind, findEntity, isBuiltIn, type Entities, type Entity, type EntityOf } from './entities/index.ts';
+
+/** Where each entity keeps its unknowns in the solver's vector. */
+export class Layout {
+  readonly initial: Float64Array;
+  /** Holds the built-in entities in their places. */
+  readonly ground: readonly Substitution[];
+  private readonly base = new Map<Id, number>();
+
+  constructor(readonly entities: Entities) {
+    const initial: number[] = [];
+    const ground: Substitution[] = [];
+    for (const [id, entity] of Object.entries({ ...BUILT_IN, ...entities })) {
+      this.base.set(id, initial.length);
+      for (const place of entityKind(entity.kind).unknowns(entity)) {
+        if (isBuiltIn(id)) ground.push({ owner: id, a: initial.length, b: GROUND, offset: place });
+        initial.push(place);
+      }
+    }
+    this.initial = Float64Array.from(initial);
+    this.ground = ground;
+  }
+
+  entity<K extends Entity['kind']>(id: Id, kind: K): EntityOf<K> {
+    const entity = findEntity(this.entities, id);
+    if (entity?.kind !== kind) throw new Error(`${id} is not a ${kind}`);
+    return entity as EntityOf<K>;
+  }
+
+  kindOf = (id: Id): Entity['kind'] => findEntity(this.entities, id)!.kind;
+
+  /** Indices of x and y of a point. */
+  point(id: Id): readonly [number, number] {
+    this.entity(id, 'point');
+    const at = this.base.get(id)!;
+    return [at, at + 1];
+  }
+
+  /** Indices of ax, ay, bx, by of a line. */
+  line(id: Id): readonly [number, number, number, number] {
+    const { a, b } = this.entity(id, 'line');
+    return [...this.point(a), ...this.point(b)];
+  }
+
+  /** Indices of centre x, centre y and radius of a circle. */
+  circle(id: Id): readonly [number, number, number] {
+    return [...this.point(this.entity(id, 'circle').centre), this.base.get(id)!];
+  }
+
+  /** All own unknowns of an entity, as indices. */
+  unknownsOf(id: Id): readonly number[] {
+    const entity = findEntity(this.entities, id)!;
+    const at = this.base.get(id)!;
+    return entityKind(entity.kind)
+      .unknowns(entity)
+      .map((_, k) => at + k);
+  }
+
+  /** The entities with the places that x gives them. */
+  moved(x: Float64Array): Entities {
+    return Object.fromEntries(
+      Object.entries(this.entities).map(([id, entity]) => [
+        id,
+        entityKind(entity.kind).moved(entity, this.unknownsOf(id).map((at) => x[at]!)),
+      ]),
+    );
+  }
+}
+
+/** The places of entities, in mm on the sketch plane. */
+export class Geometry {
+  constructor(readonly entities: Entities) {}
+
+  kindOf = (id: Id): Entity['kind'] | undefined => findEntity(this.entities, id)?.kind;
+
+  point(id: Id): Vec2 {
+    const entity = findEntity(this.entities, id);
+    if (entity?.kind !== 'point') throw new Error(`${id} is not a point`);
+    return [entity.x, entity.y];
+  }
+
+  line(id: Id): { readonly a: Vec2; readonly b: Vec2 } {
+    const entity = findEntity(this.entities, id);
+    if (entity?.kind !== 'line') throw new Error(`${id} is not a line`);
+    return { a: this.point(entity.a), b: this.point(entity.b) };
+  }
+
+  circle(id: Id): { readonly centre: Vec2; readonly radius: number } {
+    const entity = findEntity(this.entities, id);
+    if (entity?.kind !== 'circle') throw new Error(`${id} is not a circle`);
+    return { centre: this.point(entity.centre), radius: entity.radius };
+  }
+
+  /** Smallest box round everything drawn, or undefined for an empty sketch. */
+  box(): { readonly low: Vec2; readonly high: Vec2 } | undefined {
+    const places: Vec2[] = [];
+    for (const [id, entity] of Object.entries(this.entities)) {
+      if (entity.kind === 'point') places.push([entity.x, entity.y]);
+      if (entity.kind === 'circle') {
+        const { centre, radius } = this.circle(id);
+        places.push([centre[0] - radius, centre[1] - radius], [centre[0] + radius, centre[1] + radius]);
+      }
+    }
+    if (places.length === 0) return undefined;
+    const xs = places.map((place) => place[0]);
+    const ys = places.map((place) => place[1]);
+    return { low: [Math.min(...xs), Math.min(...ys)], high: [Math.max(...xs), Math.max(...ys)] };
+  }
+}

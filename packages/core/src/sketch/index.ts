@@ -1,0 +1,5 @@
+export * from './entities/index.ts';
+export * from './relations/index.ts';
+export * from './geometry.ts';
+export * from './annotation.ts';
+export * from './solve-sketch.ts';

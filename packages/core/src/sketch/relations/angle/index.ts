@@ -1,0 +1,104 @@
+import { z } from 'zod';
+import { add2, cross2, direction2, distance2, middle2, scale2, sub2, type Vec2 } from '../../../math/index.ts';
+import { expressionSchema, idSchema, placeSchema } from '../../../records/index.ts';
+import { ANGLE } from '../../../units/index.ts';
+import { arcAnnotation } from '../../annotation.ts';
+import type { Geometry } from '../../geometry.ts';
+import { lineAngle, wrapped } from '../../residuals.ts';
+import type { RelationKind } from '../kind.ts';
+import { picked } from '../picking.ts';
+
+const signSchema = z.union([z.literal(1), z.literal(-1)]);
+
+/**
+ * The angle from line `a` to line `b`. `alongA`, `alongB` are -1 where the line is taken from its end to its start;
+ * `sense` is 1 for turning left. Together they keep the sector that was drawn.
+ */
+export const angleSchema = z.strictObject({
+  kind: z.literal('angle'),
+  a: idSchema,
+  b: idSchema,
+  alongA: signSchema,
+  alongB: signSchema,
+  sense: signSchema,
+  value: expressionSchema,
+  at: placeSchema.optional(),
+});
+export type Angle = z.infer<typeof angleSchema>;
+
+export const angle: RelationKind<Angle> = {
+  schema: angleSchema,
+  title: 'Angle',
+  words: 'meet at an angle of',
+  refs: ({ a, b }) => [a, b],
+  fit(picks, geometry) {
+    const lines = picked(picks, geometry, ['line', 'line']);
+    if (!lines) return undefined;
+    const [a, b] = lines as [string, string];
+    const corner = cornerOf(geometry, a, b);
+    if (!corner) return undefined;
+    const alongA = awayFrom(geometry, a, corner);
+    const alongB = awayFrom(geometry, b, corner);
+    const u = scale2(vectorOf(geometry, a), alongA);
+    const v = scale2(vectorOf(geometry, b), alongB);
+    return { kind: 'angle', a, b, alongA, alongB, sense: cross2(u, v) >= 0 ? 1 : -1, value: '1' };
+  },
+  equations({ a, b, alongA, alongB, sense }, { id, layout, start, value }) {
+    const scale = (distance2(...ends(start, a)) + distance2(...ends(start, b))) / 2;
+    const reversed = alongA * alongB < 0 ? Math.PI : 0;
+    return {
+      blocks: [
+        lineAngle(id, layout.line(a), layout.line(b), Math.max(scale, 1e-3), (theta) => [
+          wrapped(theta + reversed - sense * value),
+          1,
+        ]),
+      ],
+    };
+  },
+  dimension: {
+    asks: ANGLE,
+    measure: (relation, geometry) => turnOf(relation, geometry),
+    annotate(relation, geometry, { gap }) {
+      const corner = cornerOf(geometry, relation.a, relation.b) ?? middle2(...ends(geometry, relation.a));
+      const u = scale2(vectorOf(geometry, relation.a), relation.alongA);
+      const reach = relation.at ? distance2(relation.at, corner) - gap * 0.7 : gap * 2.2;
+      const sweep = relation.sense * turnOf(relation, geometry);
+      return arcAnnotation(corner, Math.max(reach, gap), Math.atan2(u[1], u[0]), sweep, gap);
+    },
+  },
+  anchors: ({ a, b }, geometry) => [a, b].map((id) => middle2(...ends(geometry, id))),
+};
+
+const ends = (geometry: Geometry, id: string): [Vec2, Vec2] => {
+  const { a, b } = geometry.line(id);
+  return [a, b];
+};
+
+const vectorOf = (geometry: Geometry, id: string): Vec2 => {
+  const [a, b] = ends(geometry, id);
+  return sub2(b, a);
+};
+
+/** From a to b in the kept sense, 0 to 2 pi. */
+function turnOf({ a, b, alongA, alongB, sense }: Angle, geometry: Geometry): number {
+  const u = scale2(vectorOf(geometry, a), alongA);
+  const v = scale2(vectorOf(geometry, b), alongB);
+  const turn = sense * Math.atan2(cross2(u, v), u[0] * v[0] + u[1] * v[1]);
+  return turn < 0 ? turn + 2 * Math.PI : turn;
+}
+
+/** Where the two lines, prolonged, meet; undefined if they are parallel. */
+function cornerOf(geometry: Geometry, a: string, b: string): Vec2 | undefined {
+  const [p] = ends(geometry, a);
+  const [q] = ends(geometry, b);
+  const u = vectorOf(geometry, a);
+  const v = vectorOf(geometry, b);
+  const across = cross2(u, v);
+  if (!direction2(u) || !direction2(v) || Math.abs(across) < 1e-9 * Math.hypot(...u) * Math.hypot(...v)) return undefined;
+  return add2(p, scale2(u, cross2(sub2(q, p), v) / across));
+}
+
+function awayFrom(geometry: Geometry, id: string, corner: Vec2): 1 | -1 {
+  const [a, b] = ends(geometry, id);
+  return distance2(a, corner) <= distance2(b, corner) ? 1 : -1;
+}

@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import { idSchema } from '../../../records/index.ts';
+import { lineDistance, pointDistance } from '../../residuals.ts';
+import type { RelationKind } from '../kind.ts';
+import { picked } from '../picking.ts';
+
+/** Point `a` lies on `b`: the same point, or somewhere on the line's extension, or on the circle. */
+export const coincidentSchema = z.strictObject({ kind: z.literal('coincident'), a: idSchema, b: idSchema });
+export type Coincident = z.infer<typeof coincidentSchema>;
+
+export const coincident: RelationKind<Coincident> = {
+  schema: coincidentSchema,
+  title: 'Coincident',
+  mark: '•',
+  words: 'lie on each other',
+  refs: ({ a, b }) => [a, b],
+  fit(picks, geometry) {
+    for (const kind of ['point', 'line', 'circle'] as const) {
+      const found = picked(picks, geometry, ['point', kind]);
+      if (found) return { kind: 'coincident', a: found[0]!, b: found[1]! };
+    }
+    return undefined;
+  },
+  equations({ a, b }, { id, layout }) {
+    const p = layout.point(a);
+    const kind = layout.kindOf(b);
+    if (kind === 'line') return { blocks: [lineDistance(id, layout.line(b), p, 1, 0)] };
+    if (kind === 'circle') {
+      const [cx, cy, radius] = layout.circle(b);
+      return { blocks: [pointDistance(id, [cx, cy], p, 0, [{ at: radius, factor: 1 }])] };
+    }
+    const q = layout.point(b);
+    return { substitutions: [0, 1].map((k) => ({ owner: id, a: p[k]!, b: q[k]!, offset: 0 })) };
+  },
+  anchors: ({ a }, geometry) => [geometry.point(a)],
+};

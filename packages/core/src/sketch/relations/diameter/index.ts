@@ -1,0 +1,11 @@
+import type { z } from 'zod';
+import { rimKind, rimSchema } from '../rim.ts';
+
+export const diameterSchema = rimSchema('diameter');
+export type Diameter = z.infer<typeof diameterSchema>;
+
+export const diameter = rimKind('diameter', diameterSchema, 2, {
+  title: 'Diameter',
+  words: 'measures across',
+  prefix: '⌀',
+});

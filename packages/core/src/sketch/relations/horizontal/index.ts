@@ -1,0 +1,12 @@
+import type { z } from 'zod';
+import { levelKind, levelSchema } from '../level.ts';
+
+/** A line, or two points, parallel to the sketch's x axis. */
+export const horizontalSchema = levelSchema('horizontal');
+export type Horizontal = z.infer<typeof horizontalSchema>;
+
+export const horizontal = levelKind('horizontal', horizontalSchema, 1, {
+  title: 'Horizontal',
+  mark: 'H',
+  words: 'is level',
+});

@@ -1,0 +1,63 @@
+import { z } from 'zod';
+import type { Id } from '../../records/index.ts';
+import { angle, angleSchema, type Angle } from './angle/index.ts';
+import { coincident, coincidentSchema, type Coincident } from './coincident/index.ts';
+import { diameter, diameterSchema, type Diameter } from './diameter/index.ts';
+import { directionAt, distance, distanceSchema, type Distance } from './distance/index.ts';
+import { equal, equalSchema, type Equal } from './equal/index.ts';
+import { horizontal, horizontalSchema, type Horizontal } from './horizontal/index.ts';
+import type { RelationKind } from './kind.ts';
+import { midpoint, midpointSchema, type Midpoint } from './midpoint/index.ts';
+import { parallel, parallelSchema, type Parallel } from './parallel/index.ts';
+import { perpendicular, perpendicularSchema, type Perpendicular } from './perpendicular/index.ts';
+import { radius, radiusSchema, type Radius } from './radius/index.ts';
+import { tangent, tangentSchema, type Tangent } from './tangent/index.ts';
+import { vertical, verticalSchema, type Vertical } from './vertical/index.ts';
+
+export type { DimensionKind, EquationContext, Equations, RelationKind } from './kind.ts';
+export type { Angle, Coincident, Diameter, Distance, Equal, Horizontal, Midpoint, Parallel };
+export type { Perpendicular, Radius, Tangent, Vertical };
+export { directionAt };
+
+/** The register, in the order in which relations are offered: a new kind is a folder beside these and a line here. */
+const RELATION_KINDS = {
+  coincident,
+  horizontal,
+  vertical,
+  parallel,
+  perpendicular,
+  equal,
+  midpoint,
+  tangent,
+  distance,
+  diameter,
+  radius,
+  angle,
+};
+
+export const relationSchema = z.discriminatedUnion('kind', [
+  coincidentSchema,
+  horizontalSchema,
+  verticalSchema,
+  parallelSchema,
+  perpendicularSchema,
+  equalSchema,
+  midpointSchema,
+  tangentSchema,
+  distanceSchema,
+  diameterSchema,
+  radiusSchema,
+  angleSchema,
+]);
+export type Relation = z.infer<typeof relationSchema>;
+export type RelationName = Relation['kind'];
+export type Relations = Readonly<Record<Id, Relation>>;
+
+export const RELATION_NAMES = Object.keys(RELATION_KINDS) as RelationName[];
+
+export const relationKind = (kind: RelationName): RelationKind<Relation> =>
+  RELATION_KINDS[kind] as unknown as RelationKind<Relation>;
+
+/** A relation with a number. */
+export type SizedRelation = Extract<Relation, { value: string }>;
+export const isSized = (relation: Relation): relation is SizedRelation => 'value' in relation;

@@ -1,0 +1,52 @@
+import type { z } from 'zod';
+import type { Vec2 } from '../../math/index.ts';
+import type { Id } from '../../records/index.ts';
+import type { Block, Substitution } from '../../solver/index.ts';
+import type { Dimension } from '../../units/index.ts';
+import type { Annotation, AnnotationSpace } from '../annotation.ts';
+import type { Geometry, Layout } from '../geometry.ts';
+
+/** What a relation asks of the unknowns. */
+export interface Equations {
+  readonly blocks?: readonly Block[];
+  readonly substitutions?: readonly Substitution[];
+}
+
+export interface EquationContext {
+  /** Id of the relation: the owner of its equations. */
+  readonly id: Id;
+  readonly layout: Layout;
+  /** The places from which the solver starts; scales and branches are read from it. */
+  readonly start: Geometry;
+  /** What a dimension shall measure (mm or rad); 0 for other relations. */
+  readonly value: number;
+}
+
+/** What the register knows of a kind of relation. */
+export interface RelationKind<R> {
+  readonly schema: z.ZodType<R>;
+  /** The verb's name, for the verb strip. */
+  readonly title: string;
+  /** The drafting sign in the round tag; dimensions have none. */
+  readonly mark?: string;
+  refs(relation: R): readonly Id[];
+  /** The relation between these picked entities, in any order; undefined where it makes no sense for them. */
+  fit(picks: readonly Id[], geometry: Geometry): R | undefined;
+  equations(relation: R, context: EquationContext): Equations;
+  /** Present on dimensions. */
+  readonly dimension?: DimensionKind<R>;
+  /** Where its tags stand. */
+  anchors(relation: R, geometry: Geometry): readonly Vec2[];
+  /** The sentence for lists: "line and circle touch". */
+  readonly words: string;
+}
+
+export interface DimensionKind<R> {
+  readonly asks: Dimension;
+  /** The present measure (mm or rad). */
+  measure(relation: R, geometry: Geometry): number;
+  /** How it is drawn after ISO 129-1: extension lines, dimension line, arrows, text above the line. */
+  annotate(relation: R, geometry: Geometry, space: AnnotationSpace): Annotation;
+  /** Stands before the number: the sign for a diameter, R for a radius. */
+  readonly prefix?: string;
+}

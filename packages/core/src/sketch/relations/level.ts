@@ -1,0 +1,51 @@
+import { z } from 'zod';
+import { middle2 } from '../../math/index.ts';
+import { idSchema, type Id } from '../../records/index.ts';
+import type { Geometry, Layout } from '../geometry.ts';
+import type { RelationKind } from './kind.ts';
+import { picked } from './picking.ts';
+
+/** Two points at one height (or one behind the other): the shared body of horizontal and vertical. */
+export interface Level<K extends string> {
+  readonly kind: K;
+  readonly a: Id;
+  readonly b?: Id | undefined;
+}
+
+export const levelSchema = <K extends string>(kind: K) =>
+  z.strictObject({ kind: z.literal(kind), a: idSchema, b: idSchema.optional() });
+
+/** @param coordinate which coordinate is equal at both points: 0 for x, 1 for y */
+export function levelKind<K extends string>(
+  kind: K,
+  schema: z.ZodType<Level<K>>,
+  coordinate: 0 | 1,
+  face: { readonly title: string; readonly mark: string; readonly words: string },
+): RelationKind<Level<K>> {
+  const ends = ({ a, b }: Level<K>, of: Geometry | Layout): readonly [Id, Id] => {
+    if (b !== undefined) return [a, b];
+    const line = of.entities[a] as { a: Id; b: Id };
+    return [line.a, line.b];
+  };
+  return {
+    schema,
+    ...face,
+    refs: ({ a, b }) => (b === undefined ? [a] : [a, b]),
+    fit(picks, geometry) {
+      const line = picked(picks, geometry, ['line']);
+      if (line && geometry.entities[line[0]!]) return { kind, a: line[0]! };
+      const points = picked(picks, geometry, ['point', 'point']);
+      return points && { kind, a: points[0]!, b: points[1]! };
+    },
+    equations(relation, { id, layout }) {
+      const [a, b] = ends(relation, layout);
+      return {
+        substitutions: [{ owner: id, a: layout.point(a)[coordinate], b: layout.point(b)[coordinate], offset: 0 }],
+      };
+    },
+    anchors(relation, geometry) {
+      const [a, b] = ends(relation, geometry);
+      return [middle2(geometry.point(a), geometry.point(b))];
+    },
+  };
+}

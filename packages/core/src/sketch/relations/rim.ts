@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { expressionSchema, idSchema, placeSchema, type Id } from '../../records/index.ts';
+import { GROUND } from '../../solver/index.ts';
+import { LENGTH } from '../../units/index.ts';
+import { rimAnnotation } from '../annotation.ts';
+import type { RelationKind } from './kind.ts';
+import { middleOf, picked } from './picking.ts';
+
+/** The size of a circle: the shared body of diameter and radius. */
+export interface Rim<K extends string> {
+  readonly kind: K;
+  readonly circle: Id;
+  readonly value: string;
+  readonly at?: readonly [number, number] | undefined;
+}
+
+export const rimSchema = <K extends string>(kind: K) =>
+  z.strictObject({
+    kind: z.literal(kind),
+    circle: idSchema,
+    value: expressionSchema,
+    at: placeSchema.optional(),
+  });
+
+/** @param times how many radii the number measures: 2 for the diameter */
+export function rimKind<K extends string>(
+  kind: K,
+  schema: z.ZodType<Rim<K>>,
+  times: 1 | 2,
+  face: { readonly title: string; readonly words: string; readonly prefix: string },
+): RelationKind<Rim<K>> {
+  return {
+    schema,
+    title: face.title,
+    words: face.words,
+    refs: ({ circle }) => [circle],
+    fit(picks, geometry) {
+      const found = picked(picks, geometry, ['circle']);
+      return found && { kind, circle: found[0]!, value: '1' };
+    },
+    equations: ({ circle }, { id, layout, value }) => ({
+      substitutions: [{ owner: id, a: layout.circle(circle)[2], b: GROUND, offset: value / times }],
+    }),
+    dimension: {
+      asks: LENGTH,
+      prefix: face.prefix,
+      measure: ({ circle }, geometry) => times * geometry.circle(circle).radius,
+      annotate({ circle, at }, geometry, { gap }) {
+        const { centre, radius } = geometry.circle(circle);
+        const out = radius * Math.SQRT1_2 + gap;
+        const text = at ?? [centre[0] + out + gap, centre[1] + out];
+        return rimAnnotation(centre, radius, text, gap, times === 2);
+      },
+    },
+    anchors: ({ circle }, geometry) => [middleOf(circle, geometry)],
+  };
+}

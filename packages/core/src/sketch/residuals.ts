@@ -1,0 +1,130 @@
+import type { Block } from '../solver/index.ts';
+
+/** Lengths below this have no direction; residuals and derivatives stay finite. */
+const SHORT = 1e-12;
+
+/** Distance between two points less `target` (mm): |q - p| - d. Unknowns: p, q, then the radii with their factors. */
+export function pointDistance(
+  owner: string,
+  p: readonly number[],
+  q: readonly number[],
+  target: number,
+  radii: readonly { readonly at: number; readonly factor: number }[] = [],
+): Block {
+  return {
+    owner,
+    unknowns: [...p, ...q, ...radii.map((radius) => radius.at)],
+    residuals: 1,
+    evaluate(v, r, j) {
+      const dx = v[2]! - v[0]!;
+      const dy = v[3]! - v[1]!;
+      const length = Math.hypot(dx, dy);
+      const ux = length > SHORT ? dx / length : 1;
+      const uy = length > SHORT ? dy / length : 0;
+      r[0] = length - target;
+      j.set([-ux, -uy, ux, uy]);
+      radii.forEach(({ factor }, k) => {
+        r[0]! -= factor * v[4 + k]!;
+        j[4 + k] = -factor;
+      });
+    },
+  };
+}
+
+/**
+ * Signed distance of point p from the line a-b, times `side`, less `target` and less the radius if one is given (mm).
+ * With n the left normal and t the place of p along a-b: ds/dp = n, ds/da = -(1 - t) n, ds/db = -t n.
+ */
+export function lineDistance(
+  owner: string,
+  line: readonly number[],
+  p: readonly number[],
+  side: number,
+  target: number,
+  radius?: number,
+): Block {
+  return {
+    owner,
+    unknowns: [...line, ...p, ...(radius === undefined ? [] : [radius])],
+    residuals: 1,
+    evaluate(v, r, j) {
+      const ux = v[2]! - v[0]!;
+      const uy = v[3]! - v[1]!;
+      const length = Math.max(Math.hypot(ux, uy), SHORT);
+      const nx = (-uy / length) * side;
+      const ny = (ux / length) * side;
+      const px = v[4]! - v[0]!;
+      const py = v[5]! - v[1]!;
+      const t = (ux * px + uy * py) / length ** 2;
+      r[0] = nx * px + ny * py - target;
+      j.set([-(1 - t) * nx, -(1 - t) * ny, -t * nx, -t * ny, nx, ny]);
+      if (radius !== undefined) {
+        r[0] -= v[6]!;
+        j[6] = -1;
+      }
+    },
+  };
+}
+
+/** A function of the angle between two lines, with its derivative. */
+export type AngleLaw = (theta: number) => readonly [value: number, derivative: number];
+
+/**
+ * `scale` (mm) x law(theta), theta being the angle from the first line's direction to the second's, in (-pi, pi].
+ * The direction of a line turns by left(u)/|u|^2 as its end moves.
+ */
+export function lineAngle(
+  owner: string,
+  first: readonly number[],
+  second: readonly number[],
+  scale: number,
+  law: AngleLaw,
+): Block {
+  return {
+    owner,
+    unknowns: [...first, ...second],
+    residuals: 1,
+    evaluate(v, r, j) {
+      const ux = v[2]! - v[0]!;
+      const uy = v[3]! - v[1]!;
+      const wx = v[6]! - v[4]!;
+      const wy = v[7]! - v[5]!;
+      const [value, derivative] = law(Math.atan2(ux * wy - uy * wx, ux * wx + uy * wy));
+      r[0] = scale * value;
+      const d = scale * derivative;
+      const uu = Math.max(ux * ux + uy * uy, SHORT ** 2);
+      const ww = Math.max(wx * wx + wy * wy, SHORT ** 2);
+      // theta = angle(w) - angle(u)
+      j.set([(-uy / uu) * d, (ux / uu) * d, (uy / uu) * d, (-ux / uu) * d]);
+      j.set([(wy / ww) * d, (-wx / ww) * d, (-wy / ww) * d, (wx / ww) * d], 4);
+    },
+  };
+}
+
+/** Length of the first line less that of the second (mm). */
+export function lengthDifference(owner: string, first: readonly number[], second: readonly number[]): Block {
+  return {
+    owner,
+    unknowns: [...first, ...second],
+    residuals: 1,
+    evaluate(v, r, j) {
+      r[0] = 0;
+      for (const [at, sign] of [[0, 1], [4, -1]] as const) {
+        const dx = v[at + 2]! - v[at]!;
+        const dy = v[at + 3]! - v[at + 1]!;
+        const length = Math.hypot(dx, dy);
+        const ux = (sign * dx) / Math.max(length, SHORT);
+        const uy = (sign * dy) / Math.max(length, SHORT);
+        r[0] += sign * length;
+        j.set([-ux, -uy, ux, uy], at);
+      }
+    },
+  };
+}
+
+/** The smaller of the angles that differ from `angle` by whole turns: in (-pi, pi]. */
+export function wrapped(angle: number): number {
+  const turn = 2 * Math.PI;
+  const rest = (((angle + Math.PI) % turn) + turn) % turn;
+  return rest - Math.PI;
+}

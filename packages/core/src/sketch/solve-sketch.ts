@@ -1,0 +1,201 @@
+import { cross2, length2, sub2 } from '../math/index.ts';
+import type { Id } from '../records/index.ts';
+import { freedoms, solve, type Block, type Freedoms, type Solution, type Substitution } from '../solver/index.ts';
+import type { Entities } from './entities/index.ts';
+import { Geometry, Layout } from './geometry.ts';
+import { isSized, relationKind, type Relations } from './relations/index.ts';
+
+/** What a drag holds: unknown-bearing entities that shall come as near as they can to where the pointer is. */
+export interface Drag {
+  readonly point?: { readonly id: Id; readonly to: readonly [number, number] };
+  readonly radius?: { readonly id: Id; readonly to: number };
+}
+
+export interface SketchSolution {
+  readonly state: 'loose' | 'settled' | 'clashing';
+  /** The places of all entities; where clashing, the last good ones. */
+  readonly geometry: Geometry;
+  readonly freedoms: number;
+  /** Ids of entities that can still move. */
+  readonly loose: ReadonlySet<Id>;
+  /** Relations that can't hold together: a minimal set. */
+  readonly clash: readonly Id[];
+  /** Largest residual, mm. */
+  readonly residual: number;
+}
+
+/** Results of the dimensions' expressions by relation id, in mm or rad; relations without an entry do not hold. */
+export type Sizes = ReadonlyMap<Id, number>;
+
+const DRAGGED_WEIGHT = 1e4;
+/** A dimension may change by this share of itself (or of the sketch) in one solve; larger changes walk there. */
+const STRIDE = 0.35;
+const MOST_STRIDES = 24;
+
+/**
+ * Solves a sketch from the places that are drawn. Large changes of a dimension are walked in strides from the measure of
+ * the drawing to the new number, so that the shape stays on the branch that people see; where no solution exists the
+ * drawing stays as it is and the state is `clashing`.
+ */
+export function solveSketch(entities: Entities, relations: Relations, sizes: Sizes): SketchSolution {
+  const layout = new Layout(entities);
+  const held = Object.entries(relations).filter(([id, relation]) => !isSized(relation) || sizes.has(id));
+  const solution = walk(layout, held, sizes);
+  if (!solution.fulfilled)
+    return {
+      state: 'clashing',
+      geometry: new Geometry(entities),
+      freedoms: 0,
+      loose: new Set(),
+      clash: fighting(layout, held, sizes, solution.suspects),
+      residual: solution.residual,
+    };
+  return explained(layout, solution, freedoms(solution));
+}
+
+/**
+ * One frame of a drag: moves everything as little as possible while the dragged place follows the pointer. Returns
+ * undefined where the relations would not hold there; the caller keeps the last good frame.
+ */
+export function dragSketch(entities: Entities, relations: Relations, sizes: Sizes, drag: Drag): Entities | undefined {
+  const layout = new Layout(entities);
+  const initial = Float64Array.from(layout.initial);
+  const weights = new Float64Array(initial.length).fill(1);
+  const pull = (at: number, to: number) => {
+    initial[at] = to;
+    weights[at] = DRAGGED_WEIGHT;
+  };
+  if (drag.point) layout.point(drag.point.id).forEach((at, k) => pull(at, drag.point!.to[k]!));
+  if (drag.radius) pull(layout.circle(drag.radius.id)[2], drag.radius.to);
+  const held = Object.entries(relations).filter(([id, relation]) => !isSized(relation) || sizes.has(id));
+  const { blocks, substitutions } = equations(layout, held, sizes);
+  const solution = solve({ initial, blocks, substitutions, weights });
+  return solution.fulfilled && sound(new Geometry(layout.moved(solution.x))) ? layout.moved(solution.x) : undefined;
+}
+
+type Held = readonly (readonly [Id, Relations[string]])[];
+
+function equations(layout: Layout, held: Held, sizes: Sizes) {
+  const start = new Geometry(layout.entities);
+  const blocks: Block[] = [];
+  const substitutions: Substitution[] = [...layout.ground];
+  for (const [id, relation] of held) {
+    const asked = relationKind(relation.kind).equations(relation, { id, layout, start, value: sizes.get(id) ?? 0 });
+    if (asked.blocks) blocks.push(...asked.blocks);
+    if (asked.substitutions) substitutions.push(...asked.substitutions);
+  }
+  return { blocks, substitutions };
+}
+
+const solveFrom = (layout: Layout, x: Float64Array, held: Held, sizes: Sizes): Solution =>
+  solve({ initial: x, ...equations(layout, held, sizes) });
+
+/** Walks the dimensions from what the drawing measures to what is asked; a stride that flips a corner is halved. */
+function walk(layout: Layout, held: Held, sizes: Sizes): Solution {
+  const start = new Geometry(layout.entities);
+  const from = new Map<Id, number>();
+  for (const [id, relation] of held)
+    if (isSized(relation)) from.set(id, relationKind(relation.kind).dimension!.measure(relation, start));
+  let strides = stridesFor(from, sizes);
+  for (;;) {
+    const found = strideAlong(layout, held, from, sizes, strides);
+    if (found.good || strides >= MOST_STRIDES) return found.solution;
+    strides = Math.min(MOST_STRIDES, strides * 3);
+  }
+}
+
+function stridesFor(from: Sizes, to: Sizes): number {
+  let most = 0;
+  for (const [id, before] of from) {
+    const after = to.get(id)!;
+    most = Math.max(most, Math.abs(after - before) / Math.max(Math.abs(before), Math.abs(after) * 0.1, 1e-3));
+  }
+  return Math.min(MOST_STRIDES, Math.max(1, Math.ceil(most / STRIDE)));
+}
+
+function strideAlong(layout: Layout, held: Held, from: Sizes, to: Sizes, strides: number) {
+  let x: Float64Array = layout.initial;
+  let good = true;
+  let solution!: Solution;
+  for (let k = 1; k <= strides; k++) {
+    const t = k / strides;
+    const sizes = k === strides ? to : new Map([...from].map(([id, a]) => [id, a + t * (to.get(id)! - a)]));
+    const before = x;
+    solution = solveFrom(layout, x, held, sizes);
+    // a place between that can't be is passed over: only the last stride has to hold
+    if (!solution.fulfilled) {
+      good = false;
+      continue;
+    }
+    x = solution.x;
+    if (flipped(layout, before, x)) good = false;
+  }
+  const ended = new Geometry(layout.moved(solution.x));
+  if (solution.fulfilled && !sound(ended)) solution = { ...solution, fulfilled: false };
+  return { solution, good: good && solution.fulfilled };
+}
+
+/** No radius is zero or negative and no line has lost its length. */
+function sound(geometry: Geometry): boolean {
+  return Object.entries(geometry.entities).every(([id, entity]) => {
+    if (entity.kind === 'circle') return entity.radius > 1e-6;
+    if (entity.kind !== 'line') return true;
+    const { a, b } = geometry.line(id);
+    return length2(sub2(b, a)) > 1e-6;
+  });
+}
+
+/** Has the turn from one line to the next round a shared corner changed its hand? */
+function flipped(layout: Layout, before: Float64Array, after: Float64Array): boolean {
+  const at = new Map<Id, Id[]>();
+  for (const [id, entity] of Object.entries(layout.entities))
+    if (entity.kind === 'line')
+      for (const end of [entity.a, entity.b]) at.set(end, [...(at.get(end) ?? []), id]);
+  for (const lines of at.values())
+    for (let k = 1; k < lines.length; k++) {
+      const [was, is] = [before, after].map((x) => turn(layout, lines[0]!, lines[k]!, x)) as [number, number];
+      if (was * is < 0 && Math.min(Math.abs(was), Math.abs(is)) > 1e-3) return true;
+    }
+  return false;
+}
+
+/** Sine of the angle between two lines. */
+function turn(layout: Layout, first: Id, second: Id, x: Float64Array): number {
+  const [u, v] = [first, second].map((id) => {
+    const [ax, ay, bx, by] = layout.line(id);
+    return [x[bx]! - x[ax]!, x[by]! - x[ay]!] as const;
+  }) as [readonly [number, number], readonly [number, number]];
+  const scale = Math.hypot(...u) * Math.hypot(...v);
+  return scale > 0 ? cross2(u, v) / scale : 0;
+}
+
+/** A minimal set of suspects that can't hold together, by the deletion filter; the newest are kept as the culprits. */
+function fighting(layout: Layout, held: Held, sizes: Sizes, suspects: readonly Id[]): Id[] {
+  const clashes = (rest: Held) => !solveFrom(layout, layout.initial, rest, sizes).fulfilled;
+  let kept = held.filter(([id]) => suspects.includes(id));
+  const others = held.filter(([id]) => !suspects.includes(id));
+  // relations outside the suspected pieces may be what holds the rest: try without them first
+  const context = clashes(kept) ? [] : others;
+  for (const candidate of [...kept]) {
+    const without = kept.filter((entry) => entry !== candidate);
+    if (clashes([...context, ...without])) kept = without;
+  }
+  return kept.map(([id]) => id);
+}
+
+function explained(layout: Layout, solution: Solution, left: Freedoms): SketchSolution {
+  const loose = new Set<Id>();
+  const moves = (id: Id): boolean => layout.unknownsOf(id).some((at) => left.loose[at] === 1);
+  for (const [id, entity] of Object.entries(layout.entities)) {
+    const points = entity.kind === 'line' ? [entity.a, entity.b] : entity.kind === 'circle' ? [entity.centre] : [];
+    if (moves(id) || points.some(moves)) loose.add(id);
+  }
+  return {
+    state: left.count > 0 ? 'loose' : 'settled',
+    geometry: new Geometry(layout.moved(solution.x)),
+    freedoms: left.count,
+    loose,
+    clash: [],
+    residual: solution.residual,
+  };
+}

@@ -1,0 +1,80 @@
+import { randomFrom, rankRevealing, type RankRevealing } from '../math/index.ts';
+import type { Component, Piece } from './decomposition.ts';
+import { minimise, PieceEvaluator } from './levenberg.ts';
+import { FULFILLED } from './problem.ts';
+import type { Solution } from './solve.ts';
+
+export interface Freedoms {
+  readonly count: number;
+  /** 1 for each unknown of the problem that can still move. */
+  readonly loose: Uint8Array;
+  /** One direction of motion each, over the unknowns of the problem. */
+  readonly motions: readonly Float64Array[];
+  /** Rows that say nothing new (they hold already through the others), or fight. */
+  readonly dependent: number;
+}
+
+const RANK_TOLERANCE = 1e-7;
+const WITNESSES = 2;
+
+/**
+ * The freedoms left at a fulfilled solution: unknowns less the generic rank of the Jacobian. Where the blocks are as
+ * their structure promises, only the under-determined part needs a null space; elsewhere the whole component is looked
+ * at, at witnesses near by (Michelucci, Foufou 2006), since the rank lies where the position is special.
+ */
+export function freedoms(solution: Solution): Freedoms {
+  const { system, components, y } = solution;
+  const { column } = system.reduction;
+  const motions: Float64Array[] = [];
+  let dependent = solution.loops.length;
+  for (const component of components) {
+    const { piece, revealed } = generic(solution, component, y);
+    for (const vector of revealed.nullSpace) {
+      const reduced = new Map(piece.columns.map((c, k) => [c, vector[k]!]));
+      motions.push(Float64Array.from(column, (c) => (c < 0 ? 0 : (reduced.get(c) ?? 0))));
+    }
+    const columns = component.whole.columns.length;
+    dependent += component.whole.rows.length - (columns - revealed.nullSpace.length);
+  }
+  const loose = Uint8Array.from(column, (_, i) => (motions.some((motion) => Math.abs(motion[i]!) > 1e-6) ? 1 : 0));
+  return { count: motions.length, loose, motions, dependent };
+}
+
+interface Revealed {
+  readonly piece: Piece;
+  readonly revealed: RankRevealing;
+}
+
+function generic(solution: Solution, component: Component, y: Float64Array): Revealed {
+  const { over, blocks, under, whole } = component;
+  const rank = (piece: Piece, at: Float64Array): RankRevealing => {
+    const evaluator = new PieceEvaluator(solution.system, piece);
+    evaluator.evaluate(at);
+    return rankRevealing(evaluator.jacobian, RANK_TOLERANCE);
+  };
+  const regular =
+    [over, ...blocks].every((piece) => piece.columns.length === 0 || rank(piece, y).rank === piece.columns.length);
+  const free = rank(under, y);
+  if (regular && free.rank === under.rows.length) return { piece: under, revealed: free };
+  let best = rank(whole, y);
+  for (let seed = 1; seed <= WITNESSES && best.nullSpace.length > 0; seed++) {
+    const witness = nearby(solution, whole, best, seed);
+    if (!witness) continue;
+    const there = rank(whole, witness);
+    if (there.rank > best.rank) best = there;
+  }
+  return { piece: whole, revealed: best };
+}
+
+/** A place a little along the null space where all relations hold again; undefined if it is not found. */
+function nearby(solution: Solution, whole: Piece, at: RankRevealing, seed: number): Float64Array | undefined {
+  const { system, y } = solution;
+  const random = randomFrom(seed);
+  const moved = Float64Array.from(y);
+  const size = Math.max(1e-3, 1e-3 * y.reduce((largest, entry) => Math.max(largest, Math.abs(entry)), 0));
+  for (const vector of at.nullSpace) {
+    const along = size * (random() - 0.5);
+    whole.columns.forEach((column, k) => (moved[column]! += along * vector[k]!));
+  }
+  return minimise(system, whole, moved, system.reduction.weight) <= FULFILLED ? moved : undefined;
+}

@@ -1,0 +1,117 @@
+import { freedoms, GROUND, solve, type Block, type Problem, type Substitution } from './index.ts';
+
+const problem = (initial: number[], blocks: Block[], substitutions: Substitution[] = []): Problem => ({
+  initial: Float64Array.from(initial),
+  blocks,
+  substitutions,
+});
+
+/** a x = b as a block. */
+const linear = (owner: string, terms: [number, number][], right: number): Block => ({
+  owner,
+  unknowns: terms.map(([at]) => at),
+  residuals: 1,
+  evaluate(p, r, j) {
+    r[0] = -right;
+    terms.forEach(([, factor], k) => {
+      r[0]! += factor * p[k]!;
+      j[k] = factor;
+    });
+  },
+});
+
+const square = (owner: string, at: number, of: number): Block => ({
+  owner,
+  unknowns: [at],
+  residuals: 1,
+  evaluate(p, r, j) {
+    r[0] = p[0]! ** 2 - of;
+    j[0] = 2 * p[0]!;
+  },
+});
+
+const same = (owner: string, a: number, b: number, offset = 0): Substitution => ({ owner, a, b, offset });
+
+describe('substitutions', () => {
+  test('a chain of offsets to ground fixes all, without any block', () => {
+    const solution = solve(problem([9, 9, 9], [], [same('p', 0, 1, 2), same('q', 1, 2, 3), same('r', 2, GROUND, 4)]));
+    expect([...solution.x]).toEqual([9, 7, 4]);
+    expect(solution.fulfilled).toBe(true);
+    expect(freedoms(solution)).toMatchObject({ count: 0, dependent: 0 });
+  });
+
+  test('a closing loop is redundant, an open one clashes and names its relations', () => {
+    const chain = [same('p', 0, 1, 2), same('q', 1, 2, 3)];
+    const closing = solve(problem([0, 0, 0], [], [...chain, same('r', 0, 2, 5)]));
+    expect(closing).toMatchObject({ fulfilled: true, loops: [{ gap: 0, owners: ['p', 'q', 'r'] }] });
+    const open = solve(problem([0, 0, 0], [], [...chain, same('r', 0, 2, 6)]));
+    expect(open).toMatchObject({ fulfilled: false, residual: 1, suspects: ['p', 'q', 'r'] });
+  });
+
+  test('what is left free starts at the mean of its members', () => {
+    expect([...solve(problem([0, 10], [], [same('p', 1, 0, 4)])).x]).toEqual([3, 7]);
+  });
+});
+
+describe('decomposition and iteration', () => {
+  test('blocks are solved in the order of their needs: x0^2 = 4, then x1 = 3 x0, then x2 = x0 + x1', () => {
+    const blocks = [
+      linear('last', [[2, 1], [0, -1], [1, -1]], 0),
+      linear('middle', [[1, 1], [0, -3]], 0),
+      square('first', 0, 4),
+    ];
+    const solution = solve(problem([1, 1, 1], blocks));
+    expect([...solution.x].map((x) => Math.round(x * 1e9) / 1e9)).toEqual([2, 6, 8]);
+    expect(solution.components[0]!.blocks.map((piece) => piece.columns)).toEqual([[0], [1], [2]]);
+  });
+
+  test('the branch nearest to the start is taken', () => {
+    expect(solve(problem([-1], [square('s', 0, 9)])).x[0]).toBeCloseTo(-3, 12);
+  });
+
+  test('an under-determined problem moves as little as possible', () => {
+    const solution = solve(problem([0, 0], [linear('sum', [[0, 1], [1, 1]], 2)]));
+    expect([...solution.x].map((x) => x.toFixed(9))).toEqual(['1.000000000', '1.000000000']);
+  });
+
+  test('an impossible one is not fulfilled and names the suspects', () => {
+    const solution = solve(problem([0, 0], [linear('a', [[0, 1]], 1), linear('b', [[0, 1]], 2), linear('c', [[1, 1]], 3)]));
+    expect(solution.fulfilled).toBe(false);
+    expect([...solution.suspects].sort()).toEqual(['a', 'b']);
+  });
+
+  test('over-determined but consistent is fulfilled and counted as dependent', () => {
+    const solution = solve(problem([0], [linear('a', [[0, 1]], 1), linear('b', [[0, 2]], 2)]));
+    expect(solution.fulfilled).toBe(true);
+    expect(freedoms(solution)).toMatchObject({ count: 0, dependent: 1 });
+  });
+});
+
+describe('freedoms', () => {
+  test('unknowns less rank; unknowns that stand still are told apart', () => {
+    const left = freedoms(solve(problem([0, 0, 0], [linear('a', [[0, 1]], 5), linear('b', [[1, 1], [2, 1]], 1)])));
+    expect(left.count).toBe(1);
+    expect([...left.loose]).toEqual([0, 1, 1]);
+  });
+
+  test('equations that look independent by structure but are not: the rank is taken from numbers', () => {
+    const twice = [linear('a', [[0, 1], [1, 1]], 2), linear('b', [[0, 2], [1, 2]], 4)];
+    const left = freedoms(solve(problem([0.3, 0.9], twice)));
+    expect(left).toMatchObject({ count: 1, dependent: 1 });
+  });
+
+  test('a rank that is low only at a special place is taken at a witness near by', () => {
+    // x0 x1 = 0 at (0, 0) has a zero row, but generically it holds one freedom
+    const cross: Block = {
+      owner: 'cross',
+      unknowns: [0, 1],
+      residuals: 1,
+      evaluate(p, r, j) {
+        r[0] = p[0]! * p[1]!;
+        j[0] = p[1]!;
+        j[1] = p[0]!;
+      },
+    };
+    expect(freedoms(solve(problem([0, 0], [cross]))).count).toBe(1);
+  });
+});

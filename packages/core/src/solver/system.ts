@@ -1,0 +1,95 @@
+import { randomFrom } from '../math/index.ts';
+import type { Block, Problem } from './problem.ts';
+import type { Reduction } from './reduction.ts';
+
+/** One residual of the reduced problem. */
+export interface Row {
+  readonly block: number;
+  /** Which residual of its block. */
+  readonly part: number;
+  /** The columns on which it really depends. */
+  readonly columns: readonly number[];
+}
+
+/** The problem in reduced unknowns: rows, and their evaluation. */
+export class System {
+  readonly rows: readonly Row[];
+  readonly columns: number;
+  private readonly blocks: readonly Block[];
+  private readonly scratch: readonly { p: Float64Array; r: Float64Array; j: Float64Array }[];
+
+  constructor(
+    problem: Problem,
+    readonly reduction: Reduction,
+  ) {
+    this.blocks = problem.blocks;
+    this.columns = reduction.columns;
+    this.scratch = problem.blocks.map(({ unknowns, residuals }) => ({
+      p: new Float64Array(unknowns.length),
+      r: new Float64Array(residuals),
+      j: new Float64Array(residuals * unknowns.length),
+    }));
+    this.rows = this.structure();
+  }
+
+  owner = (row: Row): string => this.blocks[row.block]!.owner;
+
+  /** Evaluates one block at y; residuals and Jacobian (by its own unknowns) stay in its scratch. */
+  evaluate(block: number, y: Float64Array): { r: Float64Array; j: Float64Array } {
+    const { unknowns } = this.blocks[block]!;
+    const { p, r, j } = this.scratch[block]!;
+    const { column, offset } = this.reduction;
+    for (let k = 0; k < unknowns.length; k++) {
+      const i = unknowns[k]!;
+      const at = column[i]!;
+      p[k] = (at < 0 ? 0 : y[at]!) + offset[i]!;
+    }
+    j.fill(0);
+    this.blocks[block]!.evaluate(p, r, j);
+    return { r, j };
+  }
+
+  /** Calls `visit` with each column and its derivative for one residual of an evaluated block. */
+  eachEntry(row: Row, j: Float64Array, visit: (column: number, derivative: number) => void): void {
+    const { unknowns } = this.blocks[row.block]!;
+    const { column } = this.reduction;
+    for (let k = 0; k < unknowns.length; k++) {
+      const at = column[unknowns[k]!]!;
+      if (at >= 0) visit(at, j[row.part * unknowns.length + k]!);
+    }
+  }
+
+  largestResidual(y: Float64Array): number {
+    let largest = 0;
+    for (let b = 0; b < this.blocks.length; b++)
+      for (const residual of this.evaluate(b, y).r) largest = Math.max(largest, Math.abs(residual));
+    return largest;
+  }
+
+  /**
+   * Reads which columns each row depends on at a generic place near by: after elimination entries may cancel for ever
+   * (the length of a line that is kept horizontal does not depend on its height), and a matching must not use them.
+   */
+  private structure(): Row[] {
+    const random = randomFrom(1);
+    const places = [0.37, 0.53].map((size) => {
+      const y = Float64Array.from(this.reduction.start);
+      for (let i = 0; i < y.length; i++) y[i]! += size * (random() - 0.5);
+      return y;
+    });
+    return this.blocks.flatMap((block, b) => {
+      const present = Array.from({ length: block.residuals }, () => new Set<number>());
+      for (const y of places) {
+        const { j } = this.evaluate(b, y);
+        for (let part = 0; part < block.residuals; part++) {
+          const sums = new Map<number, number>();
+          this.eachEntry({ block: b, part, columns: [] }, j, (at, derivative) =>
+            sums.set(at, (sums.get(at) ?? 0) + derivative),
+          );
+          for (const [at, sum] of sums) if (Math.abs(sum) > 1e-9) present[part]!.add(at);
+        }
+      }
+      return present.map((columns, part) => ({ block: b, part, columns: [...columns] }));
+    });
+  }
+}

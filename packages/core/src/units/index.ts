@@ -1,0 +1,99 @@
+import type { Words } from '../result/index.ts';
+
+/** Exponents of the base dimensions. A plain number (count, ratio) has all exponents 0. */
+export interface Dimension {
+  readonly length: number;
+  readonly angle: number;
+  readonly mass: number;
+}
+
+/** An amount in the inside units: mm, rad, kg and products of their powers. */
+export interface Quantity {
+  readonly amount: number;
+  readonly dimension: Dimension;
+}
+
+export interface Unit {
+  readonly symbol: string;
+  /** Size of the unit in inside units (mm, rad, kg). */
+  readonly size: number;
+  readonly dimension: Dimension;
+}
+
+export const NUMBER: Dimension = { length: 0, angle: 0, mass: 0 };
+export const LENGTH: Dimension = { length: 1, angle: 0, mass: 0 };
+export const ANGLE: Dimension = { length: 0, angle: 1, mass: 0 };
+export const MASS: Dimension = { length: 0, angle: 0, mass: 1 };
+
+const unit = (symbol: string, size: number, dimension: Dimension): Unit => ({ symbol, size, dimension });
+
+/** Sizes: the international inch is 25.4 mm exactly (1959 agreement); the others follow from SI. */
+export const UNITS: readonly Unit[] = [
+  unit('mm', 1, LENGTH),
+  unit('cm', 10, LENGTH),
+  unit('m', 1000, LENGTH),
+  unit('in', 25.4, LENGTH),
+  unit('"', 25.4, LENGTH),
+  unit('ft', 304.8, LENGTH),
+  unit('rad', 1, ANGLE),
+  unit('deg', Math.PI / 180, ANGLE),
+  unit('°', Math.PI / 180, ANGLE),
+  unit('kg', 1, MASS),
+  unit('g', 1e-3, MASS),
+];
+
+const bySymbol = new Map(UNITS.map((entry) => [entry.symbol, entry]));
+
+export const findUnit = (symbol: string): Unit | undefined => bySymbol.get(symbol);
+
+export const LENGTH_UNITS = ['mm', 'cm', 'm', 'in'] as const;
+export type LengthUnit = (typeof LENGTH_UNITS)[number];
+
+export const sameDimension = (a: Dimension, b: Dimension): boolean =>
+  a.length === b.length && a.angle === b.angle && a.mass === b.mass;
+
+export const isNumber = (dimension: Dimension): boolean => sameDimension(dimension, NUMBER);
+
+/** The dimension in words, for messages: "a length", "an angle", "a plain number", "an area". */
+export function dimensionWords(dimension: Dimension): string {
+  const { length, angle, mass } = dimension;
+  const key = `${length},${angle},${mass}`;
+  const known: Record<string, string> = {
+    '0,0,0': 'a plain number',
+    '1,0,0': 'a length',
+    '2,0,0': 'an area',
+    '3,0,0': 'a volume',
+    '0,1,0': 'an angle',
+    '0,0,1': 'a mass',
+  };
+  return known[key] ?? `mm^${length} rad^${angle} kg^${mass}`;
+}
+
+/** The unit in which a result of this dimension is shown in a project that works in `length`. */
+export function displayUnit(dimension: Dimension, length: LengthUnit): Unit | undefined {
+  if (sameDimension(dimension, LENGTH)) return findUnit(length);
+  if (sameDimension(dimension, ANGLE)) return findUnit('deg');
+  if (sameDimension(dimension, MASS)) return findUnit('g');
+  return undefined;
+}
+
+/** Rounds to at most `digits` decimals without trailing zeros: 4.2000001 -> "4.2". */
+export function formatAmount(amount: number, digits = 3): string {
+  const text = amount.toFixed(digits).replace(/\.?0+$/, '');
+  return text === '-0' || text === '' ? '0' : text;
+}
+
+/** A quantity for people: "12.5 mm", "30 deg", "7". Inches get one digit more, being larger. */
+export function formatQuantity(quantity: Quantity, length: LengthUnit, digits = 3): string {
+  const shown = displayUnit(quantity.dimension, length);
+  if (!shown) {
+    const text = formatAmount(quantity.amount, digits);
+    return isNumber(quantity.dimension) ? text : `${text} (${dimensionWords(quantity.dimension)}, mm and rad)`;
+  }
+  return `${formatAmount(quantity.amount / shown.size, shown.size > 10 ? digits + 1 : digits)} ${shown.symbol}`;
+}
+
+export const unitWords: Words = {
+  'unit.mismatch': (f) => `${f['left']} and ${f['right']} can't be ${f['how']}.`,
+  'unit.asked': (f) => `This asks for ${f['asked']}, but "${f['text']}" is ${f['given']}.${f['hint'] ?? ''}`,
+};
