@@ -3,3 +3,4 @@ export * from './relations/index.ts';
 export * from './geometry.ts';
 export * from './annotation.ts';
 export * from './solve-sketch.ts';
+export * from './regions/index.ts';
