@@ -2,7 +2,10 @@ import { z } from 'zod';
 import { MAX_LENGTH } from '../expressions/index.ts';
 
 /** Short ids, made by whoever issues the command. */
-export const idSchema = z.string().regex(/^[a-z0-9][a-z0-9-]{0,23}$/, 'an id has 1-24 of a-z, 0-9, -');
+export const idSchema = z
+  .string()
+  .regex(/^[a-z0-9][a-z0-9-]{0,23}$/, 'an id has 1-24 of a-z, 0-9, -')
+  .refine((id) => id !== 'constructor', 'this id is not allowed');
 export type Id = z.infer<typeof idSchema>;
 
 /** An expression as typed: `span / 2 - 4 mm`. Its result is never stored. */

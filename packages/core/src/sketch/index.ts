@@ -4,3 +4,4 @@ export * from './geometry.ts';
 export * from './annotation.ts';
 export * from './solve-sketch.ts';
 export * from './regions/index.ts';
+export * from './figures.ts';

@@ -25,6 +25,7 @@ export function directionKind<K extends string>(
     schema,
     ...face,
     refs: ({ a, b }) => [a, b],
+    roles: ({ a, b }) => ({ [a]: ['line'], [b]: ['line'] }),
     fit(picks, geometry) {
       const lines = picked(picks, geometry, ['line', 'line']);
       return lines && { kind, a: lines[0]!, b: lines[1]! };

@@ -3,6 +3,7 @@ import type { Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Block, Substitution } from '../../solver/index.ts';
 import type { Dimension } from '../../units/index.ts';
+import type { Entity } from '../entities/index.ts';
 import type { Annotation, AnnotationSpace } from '../annotation.ts';
 import type { Geometry, Layout } from '../geometry.ts';
 
@@ -22,6 +23,8 @@ export interface EquationContext {
   readonly value: number;
 }
 
+export type Roles = Readonly<Record<Id, readonly Entity['kind'][]>>;
+
 /** What the register knows of a kind of relation. */
 export interface RelationKind<R> {
   readonly schema: z.ZodType<R>;
@@ -30,6 +33,8 @@ export interface RelationKind<R> {
   /** The drafting sign in the round tag; dimensions have none. */
   readonly mark?: string;
   refs(relation: R): readonly Id[];
+  /** For each reference the kinds of entity that may play it. */
+  roles(relation: R, kindOf: (id: Id) => Entity['kind'] | undefined): Roles;
   /** The relation between these picked entities, in any order; undefined where it makes no sense for them. */
   fit(picks: readonly Id[], geometry: Geometry): R | undefined;
   equations(relation: R, context: EquationContext): Equations;

@@ -31,6 +31,7 @@ export function levelKind<K extends string>(
     schema,
     ...face,
     refs: ({ a, b }) => (b === undefined ? [a] : [a, b]),
+    roles: ({ a, b }) => (b === undefined ? { [a]: ['line'] } : { [a]: ['point'], [b]: ['point'] }),
     fit(picks, geometry) {
       const line = picked(picks, geometry, ['line']);
       if (line && geometry.entities[line[0]!]) return { kind, a: line[0]! };

@@ -34,6 +34,7 @@ export function rimKind<K extends string>(
     title: face.title,
     words: face.words,
     refs: ({ circle }) => [circle],
+    roles: ({ circle }) => ({ [circle]: ['circle'] }),
     fit(picks, geometry) {
       const found = picked(picks, geometry, ['circle']);
       return found && { kind, circle: found[0]!, value: '1' };

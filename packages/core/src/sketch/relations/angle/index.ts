@@ -31,6 +31,7 @@ export const angle: RelationKind<Angle> = {
   title: 'Angle',
   words: 'meet at an angle of',
   refs: ({ a, b }) => [a, b],
+  roles: ({ a, b }) => ({ [a]: ['line'], [b]: ['line'] }),
   fit(picks, geometry) {
     const lines = picked(picks, geometry, ['line', 'line']);
     if (!lines) return undefined;

@@ -14,6 +14,7 @@ export const coincident: RelationKind<Coincident> = {
   mark: '•',
   words: 'lie on each other',
   refs: ({ a, b }) => [a, b],
+  roles: ({ a, b }) => ({ [b]: ['point', 'line', 'circle'], [a]: ['point'] }),
   fit(picks, geometry) {
     for (const kind of ['point', 'line', 'circle'] as const) {
       const found = picked(picks, geometry, ['point', kind]);

@@ -30,6 +30,7 @@ export const distance: RelationKind<Distance> = {
   title: 'Size',
   words: 'are apart by',
   refs: ({ a, b }) => [a, b],
+  roles: ({ a, b, direction }) => ({ [b]: direction === 'aligned' ? ['point', 'line'] : ['point'], [a]: ['point'] }),
   fit(picks, geometry) {
     const ends = endsOf(picks, geometry);
     if (!ends) return undefined;

@@ -14,6 +14,7 @@ export const equal: RelationKind<Equal> = {
   mark: '=',
   words: 'are equal',
   refs: ({ a, b }) => [a, b],
+  roles: ({ a, b }, kindOf) => ({ [b]: kindOf(a) === 'circle' ? ['circle'] : ['line'], [a]: ['line', 'circle'] }),
   fit(picks, geometry) {
     const found = picked(picks, geometry, ['line', 'line']) ?? picked(picks, geometry, ['circle', 'circle']);
     return found && { kind: 'equal', a: found[0]!, b: found[1]! };

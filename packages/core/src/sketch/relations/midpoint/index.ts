@@ -13,6 +13,7 @@ export const midpoint: RelationKind<Midpoint> = {
   mark: 'M',
   words: 'is the middle',
   refs: ({ point, line }) => [point, line],
+  roles: ({ point, line }) => ({ [point]: ['point'], [line]: ['line'] }),
   fit(picks, geometry) {
     const found = picked(picks, geometry, ['point', 'line']);
     return found && { kind: 'midpoint', point: found[0]!, line: found[1]! };

@@ -23,6 +23,7 @@ export const tangent: RelationKind<Tangent> = {
   mark: 'T',
   words: 'touch',
   refs: ({ circle, to }) => [circle, to],
+  roles: ({ circle, to }) => ({ [to]: ['line', 'circle'], [circle]: ['circle'] }),
   fit(picks, geometry) {
     const withLine = picked(picks, geometry, ['circle', 'line']);
     if (withLine) {

@@ -1,0 +1,75 @@
+import { tidyName } from '../expressions/index.ts';
+import type { Id } from '../records/index.ts';
+import { issue, type Issue } from '../result/index.ts';
+import { entityKind, findEntity, Geometry, relationKind, type Relation } from '../sketch/index.ts';
+import { stepKind, type SketchStep } from '../steps/index.ts';
+import type { Part, Project } from './schema.ts';
+
+/** What a schema can't say: orders are complete, references point at what is there, names are unique. */
+export function checkProject(project: Project): Issue | undefined {
+  return (
+    checkOrder('values', project.valueOrder, project.values) ??
+    checkOrder('parts', project.partOrder, project.parts) ??
+    checkNames(project) ??
+    first(Object.entries(project.parts), ([id, part]) => checkPart(id, part))
+  );
+}
+
+function first<T>(items: readonly T[], check: (item: T) => Issue | undefined): Issue | undefined {
+  for (const item of items) {
+    const found = check(item);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+function checkOrder(what: string, order: readonly Id[], records: object): Issue | undefined {
+  const complete = order.length === Object.keys(records).length && new Set(order).size === order.length;
+  return complete && order.every((id) => Object.hasOwn(records, id)) ? undefined : issue('project.order', { what });
+}
+
+function checkNames({ values }: Project): Issue | undefined {
+  const names = Object.values(values).map((value) => value.name);
+  const untidy = names.find((name) => name !== tidyName(name));
+  const doubled = names.find((name, k) => names.indexOf(name) !== k);
+  if (untidy !== undefined) return issue('value.name', { name: untidy });
+  return doubled === undefined ? undefined : issue('value.taken', { name: doubled });
+}
+
+function checkPart(id: Id, part: Part): Issue | undefined {
+  const order = checkOrder(`steps of ${id}`, part.stepOrder, part.steps);
+  if (order) return order;
+  const built = new Set<Id>();
+  return first(part.stepOrder, (stepId) => {
+    const step = part.steps[stepId]!;
+    const missing = stepKind(step.kind).uses(step).find((used) => !built.has(used));
+    if (missing !== undefined) return issue('step.needs', { step: step.name, needs: part.steps[missing]?.name ?? missing });
+    built.add(stepId);
+    return step.kind === 'sketch' ? checkSketch(step) : undefined;
+  });
+}
+
+/** References of entities and relations, by kind: a line stands on points, a relation on what is there. */
+function checkSketch(sketch: SketchStep): Issue | undefined {
+  const missing = (id: Id) => findEntity(sketch.entities, id) === undefined;
+  for (const [id, entity] of Object.entries(sketch.entities))
+    for (const used of entityKind(entity.kind).uses(entity))
+      if (findEntity(sketch.entities, used)?.kind !== 'point') return dangling(sketch, id, used);
+  const geometry = new Geometry(sketch.entities);
+  for (const [id, relation] of Object.entries(sketch.relations)) {
+    const kind = relationKind(relation.kind);
+    const lost = kind.refs(relation).find(missing);
+    if (lost !== undefined) return dangling(sketch, id, lost);
+    if (!fits(relation, geometry)) return issue('relation.kind', { sketch: sketch.name, relation: id, kind: relation.kind });
+  }
+  return undefined;
+}
+
+const dangling = (sketch: SketchStep, from: Id, to: Id): Issue =>
+  issue('sketch.dangling', { sketch: sketch.name, from, to });
+
+/** Is each role filled by a kind of entity that can play it? */
+const fits = (relation: Relation, geometry: Geometry): boolean =>
+  Object.entries(relationKind(relation.kind).roles(relation, geometry.kindOf)).every(([id, kinds]) =>
+    kinds.includes(geometry.kindOf(id)!),
+  );

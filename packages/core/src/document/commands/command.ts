@@ -1,0 +1,40 @@
+import type { z } from 'zod';
+import type { Id } from '../../records/index.ts';
+import { issue, IssueError } from '../../result/index.ts';
+import type { SketchStep, Step } from '../../steps/index.ts';
+import type { Part, Project } from '../schema.ts';
+
+/** A named change of a project. `run` edits the draft (Immer) and returns the label for undo and the log. */
+export interface Command<I> {
+  readonly schema: z.ZodType<I>;
+  run(draft: Project, input: I): string;
+}
+
+/** Gives the command its types from its schema. */
+export const command = <S extends z.ZodType>(schema: S, run: (draft: Project, input: z.infer<S>) => string): Command<z.infer<S>> => ({
+  schema: schema as z.ZodType<z.infer<S>>,
+  run,
+});
+
+export const refuse = (code: string, facts: Record<string, string | number | readonly string[]> = {}): never => {
+  throw new IssueError(issue(code, facts));
+};
+
+export function partIn(draft: Project, id: Id): Part {
+  return draft.parts[id] ?? refuse('part.unknown', { id });
+}
+
+export function stepIn(draft: Project, part: Id, id: Id): Step {
+  return partIn(draft, part).steps[id] ?? refuse('step.unknown', { id });
+}
+
+export function sketchIn(draft: Project, part: Id, id: Id): SketchStep {
+  const step = stepIn(draft, part, id);
+  return step.kind === 'sketch' ? step : refuse('step.unknown', { id });
+}
+
+/** Adds a record under a new id. */
+export function insert<T>(records: Record<Id, T>, id: Id, record: T): void {
+  if (Object.hasOwn(records, id)) refuse('id.taken', { id });
+  records[id] = record;
+}

@@ -1,0 +1,14 @@
+import type { z } from 'zod';
+import { partCommands } from './parts.ts';
+import { projectCommands } from './project.ts';
+import { sketchCommands } from './sketch.ts';
+import { stepCommands } from './steps.ts';
+import { valueCommands } from './values.ts';
+
+export { closure } from './sketch.ts';
+
+/** The register of all commands: the only ways in which a project changes. */
+export const COMMANDS = { ...projectCommands, ...valueCommands, ...partCommands, ...stepCommands, ...sketchCommands };
+
+export type CommandName = keyof typeof COMMANDS;
+export type Inputs = { [K in CommandName]: z.infer<(typeof COMMANDS)[K]['schema']> };

@@ -1,0 +1,98 @@
+import { z } from 'zod';
+import { expressionSchema, idSchema, placeSchema, type Id } from '../../records/index.ts';
+import { entityKind, entitySchema, isSized, relationKind, relationSchema } from '../../sketch/index.ts';
+import type { SketchStep } from '../../steps/index.ts';
+import { command, insert, refuse, sketchIn } from './command.ts';
+
+const where = { part: idSchema, step: idSchema };
+
+export const sketchCommands = {
+  /** Adds entities and relations together. */
+  'sketch.draw': command(
+    z.strictObject({
+      ...where,
+      what: z.string().min(1).max(40),
+      entities: z.record(idSchema, entitySchema),
+      relations: z.record(idSchema, relationSchema),
+    }),
+    (draft, { part, step, what, entities, relations }) => {
+      const sketch = sketchIn(draft, part, step);
+      for (const [id, entity] of Object.entries(entities)) insert(sketch.entities, id, entity);
+      for (const [id, relation] of Object.entries(relations)) insert(sketch.relations, id, relation);
+      return `${sketch.name}: ${what}`;
+    },
+  ),
+
+  /** Removes entities and relations, with all that stands on them; points that nothing needs any more go too. */
+  'sketch.erase': command(
+    z.strictObject({ ...where, ids: z.array(idSchema).min(1).max(5000) }),
+    (draft, { part, step, ids }) => {
+      const sketch = sketchIn(draft, part, step);
+      const gone = closure(sketch, ids);
+      for (const id of gone) {
+        delete sketch.entities[id];
+        delete sketch.relations[id];
+      }
+      return `${sketch.name}: erase ${ids.length === 1 ? 'one' : ids.length}`;
+    },
+  ),
+
+  /** Sets where entities are drawn: the end of a drag, or the shape after a solve. */
+  'sketch.place': command(
+    z.strictObject({ ...where, places: z.record(idSchema, z.array(z.number().min(-1e5).max(1e5)).max(4)) }),
+    (draft, { part, step, places }) => {
+      const sketch = sketchIn(draft, part, step);
+      for (const [id, place] of Object.entries(places)) {
+        const entity = sketch.entities[id] ?? refuse('entity.gone', { id });
+        const kind = entityKind(entity.kind);
+        if (kind.unknowns(entity).length !== place.length) refuse('entity.gone', { id });
+        sketch.entities[id] = kind.moved(entity, place);
+      }
+      return `${sketch.name}: move`;
+    },
+  ),
+
+  /** Changes a dimension: its expression, where its text stands. */
+  'sketch.size': command(
+    z.strictObject({ ...where, relation: idSchema, value: expressionSchema.optional(), at: placeSchema.optional() }),
+    (draft, { part, step, relation: id, value, at }) => {
+      const sketch = sketchIn(draft, part, step);
+      const relation = sketch.relations[id];
+      if (!relation || !isSized(relation)) return refuse('relation.gone', { id });
+      if (value !== undefined) relation.value = value;
+      if (at !== undefined) relation.at = at;
+      return `${sketch.name}: ${relationKind(relation.kind).title.toLowerCase()} ${value ?? 'placed'}`;
+    },
+  ),
+
+  'sketch.construction': command(
+    z.strictObject({ ...where, ids: z.array(idSchema).min(1).max(5000), on: z.boolean() }),
+    (draft, { part, step, ids, on }) => {
+      const sketch = sketchIn(draft, part, step);
+      for (const id of ids) {
+        const entity = sketch.entities[id] ?? refuse('entity.gone', { id });
+        if (entity.kind === 'point') continue;
+        if (on) entity.construction = true;
+        else delete entity.construction;
+      }
+      return `${sketch.name}: ${on ? 'construction' : 'outline'}`;
+    },
+  ),
+};
+
+/** What goes when these go: users of erased points, relations on erased entities, points left without any user. */
+export function closure(sketch: SketchStep, ids: readonly Id[]): Set<Id> {
+  const gone = new Set(ids.filter((id) => Object.hasOwn(sketch.entities, id) || Object.hasOwn(sketch.relations, id)));
+  const entities = Object.entries(sketch.entities);
+  const uses = (id: Id) => entityKind(sketch.entities[id]!.kind).uses(sketch.entities[id]!);
+  for (const [id] of entities) if (uses(id).some((used) => gone.has(used))) gone.add(id);
+  for (const id of [...gone].filter((gid) => sketch.entities[gid])) {
+    for (const point of uses(id)) {
+      const needed = entities.some(([other]) => !gone.has(other) && uses(other).includes(point));
+      if (!needed && Object.hasOwn(sketch.entities, point)) gone.add(point);
+    }
+  }
+  for (const [id, relation] of Object.entries(sketch.relations))
+    if (relationKind(relation.kind).refs(relation).some((ref) => gone.has(ref))) gone.add(id);
+  return gone;
+}

@@ -1,0 +1,81 @@
+import { z } from 'zod';
+import { expressionSchema, idSchema, nameSchema, type Id } from '../../records/index.ts';
+import { stepKind, stepSchema } from '../../steps/index.ts';
+import type { Part } from '../schema.ts';
+import { command, insert, partIn, refuse, stepIn } from './command.ts';
+
+/** Steps that need this one directly. */
+const dependents = (part: Part, id: Id): string[] =>
+  Object.values(part.steps).filter((step) => stepKind(step.kind).uses(step).includes(id)).map((step) => step.name);
+
+const where = { part: idSchema, step: idSchema };
+
+export const stepCommands = {
+  /** Appends a step, or inserts it at a place of the build order. */
+  'step.add': command(
+    z.strictObject({ part: idSchema, id: idSchema, step: stepSchema, at: z.int().min(0).max(500).optional() }),
+    (draft, { part: partId, id, step, at }) => {
+      const part = partIn(draft, partId);
+      insert(part.steps, id, step);
+      part.stepOrder.splice(at ?? part.stepOrder.length, 0, id);
+      return `${stepKind(step.kind).title} ${step.name}`;
+    },
+  ),
+
+  /** Sets fields of a step; the kind and the contents of a sketch have commands of their own. */
+  'step.set': command(
+    z.strictObject({
+      ...where,
+      fields: z.record(
+        z.string().regex(/^(?!(kind|name|suppressed|entities|relations)$)[a-z]{1,20}$/, 'not a field that can be set'),
+        z.union([expressionSchema, idSchema, z.array(z.string().max(4000)).max(200)]),
+      ),
+    }),
+    (draft, { part, step: id, fields }) => {
+      const step = stepIn(draft, part, id);
+      const changed = stepSchema.safeParse({ ...step, ...fields });
+      if (!changed.success) {
+        const [wrong] = changed.error.issues;
+        refuse('command.input', { command: 'step.set', path: wrong!.path.join('.'), reason: wrong!.message });
+      }
+      Object.assign(step, fields);
+      const [field, value] = Object.entries(fields)[0] ?? ['', ''];
+      return `${step.name}: ${field} ${Array.isArray(value) ? '' : value}`.trim();
+    },
+  ),
+
+  'step.rename': command(z.strictObject({ ...where, name: nameSchema }), (draft, { part, step: id, name }) => {
+    const step = stepIn(draft, part, id);
+    const before = step.name;
+    step.name = name;
+    return `Rename ${before} to ${name}`;
+  }),
+
+  'step.suppress': command(z.strictObject({ ...where, on: z.boolean() }), (draft, { part, step: id, on }) => {
+    const step = stepIn(draft, part, id);
+    if (on) step.suppressed = true;
+    else delete step.suppressed;
+    return `${on ? 'Leave out' : 'Take in'} ${step.name}`;
+  }),
+
+  'step.move': command(
+    z.strictObject({ ...where, to: z.int().min(0).max(500) }),
+    (draft, { part: partId, step: id, to }) => {
+      const part = partIn(draft, partId);
+      const step = stepIn(draft, partId, id);
+      part.stepOrder = part.stepOrder.filter((other) => other !== id);
+      part.stepOrder.splice(to, 0, id);
+      return `Move ${step.name}`;
+    },
+  ),
+
+  'step.remove': command(z.strictObject(where), (draft, { part: partId, step: id }) => {
+    const part = partIn(draft, partId);
+    const step = stepIn(draft, partId, id);
+    const users = dependents(part, id);
+    if (users.length > 0) refuse('step.used', { name: step.name, users, count: users.length });
+    delete part.steps[id];
+    part.stepOrder = part.stepOrder.filter((other) => other !== id);
+    return `Remove ${step.name}`;
+  }),
+};

@@ -1,0 +1,82 @@
+import { z } from 'zod';
+import { nameIssue, renameIn, tidyName } from '../../expressions/index.ts';
+import { expressionSchema, idSchema } from '../../records/index.ts';
+import { IssueError } from '../../result/index.ts';
+import { placedExpressions, usersOf } from '../expression-places.ts';
+import type { Project, Value } from '../schema.ts';
+import { command, insert, refuse } from './command.ts';
+
+const nameInput = z.string().min(1).max(60).transform(tidyName);
+
+function valueIn(draft: Project, id: string): Value {
+  return draft.values[id] ?? refuse('value.gone', { id });
+}
+
+function checkName(draft: Project, name: string, except?: string) {
+  const others = Object.entries(draft.values).flatMap(([id, value]) => (id === except ? [] : [value.name]));
+  const wrong = nameIssue(name, others);
+  if (wrong) throw new IssueError(wrong);
+}
+
+/** Sets the string at a path of the draft. */
+function write(draft: Project, path: readonly string[], text: string) {
+  const parent = path.slice(0, -1).reduce<Record<string, unknown>>(
+    (node, key) => node[key] as Record<string, unknown>,
+    draft as unknown as Record<string, unknown>,
+  );
+  parent[path.at(-1)!] = text;
+}
+
+export const valueCommands = {
+  'value.add': command(
+    z.strictObject({ id: idSchema, name: nameInput, expression: expressionSchema, note: z.string().max(200).optional() }),
+    (draft, { id, name, expression, note }) => {
+      checkName(draft, name);
+      insert(draft.values, id, note === undefined ? { name, expression } : { name, expression, note });
+      draft.valueOrder.push(id);
+      return `Name a value ${name} = ${expression}`;
+    },
+  ),
+
+  'value.set': command(z.strictObject({ id: idSchema, expression: expressionSchema }), (draft, { id, expression }) => {
+    const value = valueIn(draft, id);
+    value.expression = expression;
+    return `Set ${value.name} = ${expression}`;
+  }),
+
+  'value.note': command(z.strictObject({ id: idSchema, note: z.string().max(200) }), (draft, { id, note }) => {
+    const value = valueIn(draft, id);
+    value.note = note;
+    return `Note on ${value.name}`;
+  }),
+
+  /** Renames the value and every use of it, so that nothing breaks. */
+  'value.rename': command(z.strictObject({ id: idSchema, name: nameInput }), (draft, { id, name }) => {
+    const value = valueIn(draft, id);
+    checkName(draft, name, id);
+    const before = value.name;
+    for (const { path, text } of placedExpressions(draft)) {
+      const renamed = renameIn(text, before, name);
+      if (renamed !== text) write(draft, path, renamed);
+    }
+    value.name = name;
+    return `Rename ${before} to ${name}`;
+  }),
+
+  'value.remove': command(z.strictObject({ id: idSchema }), (draft, { id }) => {
+    const { name } = valueIn(draft, id);
+    const users = usersOf(draft, name);
+    if (users.length > 0) refuse('value.used', { name, users: users.slice(0, 5).map((user) => user.label), count: users.length });
+    delete draft.values[id];
+    draft.valueOrder = draft.valueOrder.filter((other) => other !== id);
+    return `Remove the value ${name}`;
+  }),
+
+  'value.move': command(z.strictObject({ id: idSchema, to: z.int().min(0).max(500) }), (draft, { id, to }) => {
+    const { name } = valueIn(draft, id);
+    const order = draft.valueOrder.filter((other) => other !== id);
+    order.splice(to, 0, id);
+    draft.valueOrder = order;
+    return `Move the value ${name}`;
+  }),
+};

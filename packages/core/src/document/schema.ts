@@ -1,0 +1,66 @@
+import { z } from 'zod';
+import { expressionSchema, idSchema, nameSchema } from '../records/index.ts';
+import { stepSchema } from '../steps/index.ts';
+import { LENGTH_UNITS } from '../units/index.ts';
+
+/** Version of the document format; every change of the shape adds one and a migration. */
+export const SCHEMA_VERSION = 1;
+
+export const LIMITS = { values: 500, parts: 200, steps: 500, bytes: 8 * 1024 * 1024, depth: 32 } as const;
+
+const atMost = (most: number) => (record: object) => Object.keys(record).length <= most;
+
+export const valueSchema = z.strictObject({
+  name: z.string().min(1).max(40),
+  expression: expressionSchema,
+  note: z.string().max(200).optional(),
+});
+export type Value = z.infer<typeof valueSchema>;
+
+export const materialSchema = z.strictObject({
+  name: nameSchema,
+  /** Mass of a unit of volume, kg/m^3. */
+  density_kg_m3: z.number().min(1).max(30000),
+});
+export type Material = z.infer<typeof materialSchema>;
+
+export const partSchema = z.strictObject({
+  name: nameSchema,
+  /** Index into the palette of twelve muted colours. */
+  colour: z.int().min(0).max(11),
+  material: materialSchema.optional(),
+  steps: z.record(idSchema, stepSchema).refine(atMost(LIMITS.steps), `a part has at most ${LIMITS.steps} steps`),
+  /** Build order; holds each id of `steps` once. */
+  stepOrder: z.array(idSchema).max(LIMITS.steps),
+});
+export type Part = z.infer<typeof partSchema>;
+
+export const projectSchema = z.strictObject({
+  format: z.literal('helb-project'),
+  schema: z.literal(SCHEMA_VERSION),
+  name: nameSchema,
+  /** What a bare number means where a length is asked. */
+  unit: z.enum(LENGTH_UNITS),
+  values: z.record(idSchema, valueSchema).refine(atMost(LIMITS.values), `at most ${LIMITS.values} values`),
+  valueOrder: z.array(idSchema).max(LIMITS.values),
+  parts: z.record(idSchema, partSchema).refine(atMost(LIMITS.parts), `at most ${LIMITS.parts} parts`),
+  partOrder: z.array(idSchema).max(LIMITS.parts),
+});
+export type Project = z.infer<typeof projectSchema>;
+
+export const emptyProject = (name: string): Project => ({
+  format: 'helb-project',
+  schema: SCHEMA_VERSION,
+  name,
+  unit: 'mm',
+  values: {},
+  valueOrder: [],
+  parts: {},
+  partOrder: [],
+});
+
+/** Twelve muted colours for parts, none of them one of the state colours. */
+export const PART_COLOURS = [
+  '#8FA6A1', '#C7A98B', '#A9B6C9', '#B9A7C2', '#A8B58A', '#C9B77E',
+  '#B5918A', '#8CA8B8', '#A3A3A0', '#C2A0A8', '#93AD97', '#B3A58F',
+] as const;

@@ -1,0 +1,34 @@
+import type { Words } from '../result/index.ts';
+
+const listed = (users: unknown, count: unknown): string => {
+  const shown = users as readonly string[];
+  const more = Number(count) - shown.length;
+  return shown.join('; ') + (more > 0 ? ` and ${more} more` : '');
+};
+
+export const documentWords: Words = {
+  'project.order': (f) => `The list of ${f['what']} does not match what is there.`,
+  'step.needs': (f) => `"${f['step']}" needs "${f['needs']}" before it.`,
+  'sketch.dangling': (f) => `In the sketch "${f['sketch']}", ${f['from']} refers to ${f['to']}, which is not there.`,
+  'relation.kind': (f) => `In the sketch "${f['sketch']}", the relation ${f['relation']} (${f['kind']}) does not suit what it refers to.`,
+  'command.input': (f) => `${f['command']} can't be done: ${f['path'] ? `${f['path']}: ` : ''}${f['reason']}.`,
+  'part.unknown': (f) => `There is no part ${f['id']} any more.`,
+  'step.unknown': (f) => `There is no step ${f['id']} any more.`,
+  'entity.gone': (f) => `${f['id']} is not in this sketch any more.`,
+  'relation.gone': (f) => `The dimension ${f['id']} is not in this sketch any more.`,
+  'value.gone': (f) => `There is no value ${f['id']} any more.`,
+  'value.used': (f) => `"${f['name']}" is used by ${listed(f['users'], f['count'])}. Change these first.`,
+  'step.used': (f) => `"${f['name']}" is needed by ${listed(f['users'], f['count'])}. Remove or change these first.`,
+  'id.taken': (f) => `The id ${f['id']} is used already.`,
+  'change.path': (f) => `The change names a path that is not allowed: ${f['path']}.`,
+  'change.gone': (f) => `What this changes is not there any more (${f['path']}).`,
+  'change.invalid': (f) => `The change would break the project at ${f['path']}: ${f['reason']}.`,
+  'history.undo': () => 'There is nothing to undo.',
+  'history.redo': () => 'There is nothing to redo.',
+  'file.large': (f) => `The file is larger than ${f['most']} MB.`,
+  'file.json': (f) => `This is not a readable project file: ${f['reason']}.`,
+  'file.kind': () => 'This is not a Helb project file.',
+  'file.deep': (f) => `The file is nested more than ${f['most']} deep.`,
+  'file.newer': (f) => `This project was written by a newer Helb (format ${f['version']}; this one knows up to ${f['known']}). Update Helb to open it.`,
+  'file.invalid': (f) => `The project file is not right at ${f['path']}: ${f['reason']}.`,
+};

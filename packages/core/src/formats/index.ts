@@ -1,0 +1,1 @@
+export { stlVolume, writeStl } from './stl.ts';

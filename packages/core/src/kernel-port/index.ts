@@ -1,0 +1,100 @@
+import type { Frame, Vec3 } from '../math/index.ts';
+import type { Result, Words } from '../result/index.ts';
+import type { Region } from '../sketch/index.ts';
+
+/** A body owned by the kernel; plain data outside. Whoever got it releases it. */
+export type BodyHandle = number & { readonly brand?: 'body' };
+
+/** Areas on a plane, from which faces are made. */
+export interface Profile {
+  readonly frame: Frame;
+  readonly regions: readonly Region[];
+}
+
+export interface ExtrudeRequest {
+  readonly profile: Profile;
+  /** Where the extrusion starts and ends along the frame's z, mm; from < to. */
+  readonly from: number;
+  readonly to: number;
+  /** Faces are named by their origin: `${step}/side/${entity}`, `${step}/start`, `${step}/end`. */
+  readonly step: string;
+}
+
+export type CombineKind = 'add' | 'cut';
+
+/** Exact measures of one body. Inertia is about the centre of mass, for a density of 1 per mm^3 (mm^5). */
+export interface BodyMeasures {
+  readonly volume_mm3: number;
+  readonly area_mm2: number;
+  readonly centre_mm: Vec3;
+  readonly inertia_mm5: readonly [xx: number, yy: number, zz: number, xy: number, xz: number, yz: number];
+  readonly box_mm: { readonly low: Vec3; readonly high: Vec3 };
+  readonly faces: number;
+}
+
+/** Triangles and edge lines for display and STL. Ranges count triangles, or points of the edge polylines. */
+export interface BodyMesh {
+  readonly positions: Float32Array;
+  readonly normals: Float32Array;
+  readonly triangles: Uint32Array;
+  readonly faces: readonly NamedRange[];
+  /** Polyline points, xyz, edge after edge. */
+  readonly edgePoints: Float32Array;
+  readonly edges: readonly NamedRange[];
+}
+
+export interface NamedRange {
+  /** The lasting name of the face or edge. */
+  readonly name: string;
+  /** What people read: "plane", "cylinder ⌀16", "line 24", "circle ⌀5.5". */
+  readonly words: string;
+  readonly start: number;
+  readonly count: number;
+}
+
+/** How fine a mesh is: largest distance from the surface (mm) and largest turn between neighbours (rad). */
+export interface Fineness {
+  readonly deflection: number;
+  readonly angle: number;
+}
+
+export interface ExportBody {
+  readonly name: string;
+  /** `#rrggbb` */
+  readonly colour: string;
+  readonly body: BodyHandle;
+}
+
+/**
+ * What the engine asks of a geometry kernel. Calls are synchronous and run in a worker. Expected failures are Results
+ * with `kernel.*` issues; the kernel stays usable after each.
+ */
+export interface Kernel {
+  /** One solid for each connected piece of the profile. */
+  extrude(request: ExtrudeRequest): Result<BodyHandle[]>;
+  /**
+   * Adds all tools to the targets, or cuts them away, in one operation. The inputs stay valid and are not released.
+   * Bodies are solids; a cut may give more of them than went in, or none. `touched` is false where nothing changed.
+   */
+  combine(
+    kind: CombineKind,
+    targets: readonly BodyHandle[],
+    tools: readonly BodyHandle[],
+  ): Result<{ readonly bodies: BodyHandle[]; readonly touched: boolean }>;
+  measure(body: BodyHandle): BodyMeasures;
+  /** Lasting names of the faces, in the kernel's order. */
+  faceNames(body: BodyHandle): readonly string[];
+  mesh(body: BodyHandle, fineness: Fineness): BodyMesh;
+  /** A STEP file (ISO 10303-21, AP214) with names and colours, in millimetres. */
+  writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array>;
+  release(body: BodyHandle): void;
+  /** Bytes in use by the kernel, for the memory bound. */
+  memory(): number;
+}
+
+export const kernelWords: Words = {
+  'kernel.profile': (f) => `The outline could not be made into a face (${f['reason']}).`,
+  'kernel.failed': (f) => `The geometry kernel could not do this (${f['reason']}). Try slightly different numbers.`,
+  'kernel.empty': () => 'Nothing is left of the body after this cut.',
+  'kernel.invalid': () => 'This would give a body that is not valid. Try slightly different numbers.',
+};

@@ -1,0 +1,110 @@
+import { z } from 'zod';
+import { evaluate } from '../../expressions/index.ts';
+import type { Frame } from '../../math/index.ts';
+import { idSchema, nameSchema, type Id } from '../../records/index.ts';
+import { issue, ok, type Issue, type Words } from '../../result/index.ts';
+import { entitySchema, findRegions, isSized, relationKind, relationSchema, solveSketch, type Relations, type SizedRelation } from '../../sketch/index.ts';
+import type { Scope } from '../../expressions/index.ts';
+import type { SolvedSketch, StepKind } from '../kind.ts';
+
+/** Third-angle names: z is up, Front is seen from -y, Right from +x. Each frame's z points at the viewer. */
+export const ORIGIN_PLANES = {
+  front: { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 0, 1], z: [0, -1, 0] },
+  top: { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] },
+  right: { origin: [0, 0, 0], x: [0, 1, 0], y: [0, 0, 1], z: [1, 0, 0] },
+} as const satisfies Record<string, Frame>;
+
+export type OriginPlane = keyof typeof ORIGIN_PLANES;
+export const PLANE_NAMES: Readonly<Record<OriginPlane, string>> = { front: 'Front', top: 'Top', right: 'Right' };
+
+const MOST = 5000;
+const atMost = (most: number) => (record: object) => Object.keys(record).length <= most;
+
+export const sketchSchema = z.strictObject({
+  kind: z.literal('sketch'),
+  name: nameSchema,
+  suppressed: z.boolean().optional(),
+  plane: z.enum(['front', 'top', 'right']),
+  entities: z.record(idSchema, entitySchema).refine(atMost(MOST), `a sketch has at most ${MOST} entities`),
+  relations: z.record(idSchema, relationSchema).refine(atMost(MOST), `a sketch has at most ${MOST} relations`),
+});
+export type SketchStep = z.infer<typeof sketchSchema>;
+
+export const sketch: StepKind<SketchStep, SolvedSketch> = {
+  schema: sketchSchema,
+  title: 'Sketch',
+  sentence: (step) => [
+    { type: 'text', text: 'Sketch ' },
+    { type: 'strong', text: step.name },
+    { type: 'text', text: ' on ' },
+    { type: 'choice', field: 'plane', value: step.plane, options: PLANE_NAMES, label: 'sketch plane' },
+  ],
+  uses: () => [],
+  expressions: (step) =>
+    Object.entries(step.relations).flatMap(([id, relation]) =>
+      isSized(relation)
+        ? [
+            {
+              path: ['relations', id, 'value'],
+              text: relation.value,
+              asks: relationKind(relation.kind).dimension!.asks,
+              label: `${step.name} · ${relationKind(relation.kind).title.toLowerCase()}`,
+            },
+          ]
+        : [],
+    ),
+  resolve: (step, { scope }) => ok(solved(step, scope)),
+};
+
+/** Reads the sizes, solves and finds the regions; trouble comes as `issue`, with the last good shape. */
+export function solved(step: SketchStep, scope: Scope): SolvedSketch {
+  const { sizes, unread } = readSizes(step.relations, scope);
+  const solution = solveSketch(step.entities, step.relations, sizes);
+  return {
+    frame: ORIGIN_PLANES[step.plane],
+    solution,
+    regions: findRegions(solution.geometry),
+    unread,
+    ...troubleOf(solution.clash, unread),
+  };
+}
+
+const SMALLEST = 1e-6;
+const LARGEST = 1e5;
+
+/** Results of all dimensions; those that can't be read or are out of bounds come back as issues by relation. */
+export function readSizes(relations: Relations, scope: Scope) {
+  const sizes = new Map<Id, number>();
+  const unread = new Map<Id, Issue>();
+  for (const [id, relation] of Object.entries(relations)) {
+    if (!isSized(relation)) continue;
+    const result = readSize(relation, relation.value, scope);
+    if (result.ok) sizes.set(id, result.value);
+    else unread.set(id, result.issue);
+  }
+  return { sizes, unread };
+}
+
+/** What the text would make of this dimension, in mm or rad. */
+export function readSize(relation: SizedRelation, text: string, scope: Scope) {
+  const { asks } = relationKind(relation.kind).dimension!;
+  const result = evaluate(text, asks, scope);
+  if (!result.ok) return result;
+  const most = asks.angle === 1 ? 2 * Math.PI : LARGEST;
+  if (result.value >= SMALLEST && result.value <= most) return result;
+  return { ok: false as const, issue: issue('size.bounds', { text, angle: asks.angle }) };
+}
+
+function troubleOf(clash: readonly Id[], unread: ReadonlyMap<Id, Issue>): { issue?: Issue } {
+  const [first] = unread.values();
+  if (first) return { issue: first };
+  return clash.length > 0 ? { issue: issue('sketch.clash', { count: clash.length, relations: clash }) } : {};
+}
+
+export const sketchWords: Words = {
+  'sketch.clash': (f) => `${f['count']} relations can't hold together; drop or change one. The last good shape is shown.`,
+  'size.bounds': (f) =>
+    f['angle'] === 1
+      ? `"${f['text']}" is not an angle above 0 and up to 360 deg.`
+      : `"${f['text']}" is not a size above 0 and up to 100 m.`,
+};

@@ -1,0 +1,28 @@
+import { documentWords } from '../document/words.ts';
+import { expressionWords } from '../expressions/index.ts';
+import { kernelWords } from '../kernel-port/index.ts';
+import type { Issue, Words } from '../result/index.ts';
+import { extrudeWords } from '../steps/extrude/index.ts';
+import { sketchWords } from '../steps/sketch/index.ts';
+import { unitWords } from '../units/index.ts';
+
+const engineWords: Words = {
+  'engine.before': (f) => `Not built: "${f['step']}" before it has to be mended first.`,
+  'engine.suppressed': (f) => `Needs "${f['step']}", which is left out.`,
+};
+
+const WORDS: Words = {
+  ...unitWords,
+  ...expressionWords,
+  ...sketchWords,
+  ...extrudeWords,
+  ...kernelWords,
+  ...documentWords,
+  ...engineWords,
+};
+
+/** The sentence for an issue: what is wrong and what would work. */
+export function explain(issue: Issue): string {
+  const words = Object.hasOwn(WORDS, issue.code) ? WORDS[issue.code] : undefined;
+  return words ? words(issue.facts) : `Something is wrong (${issue.code}).`;
+}
