@@ -32,13 +32,13 @@ export interface BodyMeasures {
   readonly faces: number;
 }
 
-/** Triangles and edge lines for display and STL. Ranges count triangles, or points of the edge polylines. */
+/** Triangles and edge lines for display and STL. Face ranges count triangle corners (entries of `triangles`). */
 export interface BodyMesh {
   readonly positions: Float32Array;
   readonly normals: Float32Array;
   readonly triangles: Uint32Array;
   readonly faces: readonly NamedRange[];
-  /** Polyline points, xyz, edge after edge. */
+  /** Segments of all edges: two points (xyz, xyz) each; ranges count points. */
   readonly edgePoints: Float32Array;
   readonly edges: readonly NamedRange[];
 }

@@ -1,0 +1,1 @@
+export { OpenCascadeKernel } from './kernel.ts';

@@ -1,0 +1,58 @@
+import type { NCollection_List_TopoDS_Shape, TopAbs_ShapeEnum, TopoDS_Shape } from 'replicad-opencascadejs';
+import type { Library, Scope } from './library.ts';
+
+const HASH_BOUND = 2147483647;
+
+/** A map keyed by the identity of shapes (same geometry and place; orientation does not matter). */
+export class ShapeMap<V> {
+  private readonly buckets = new Map<number, { shape: TopoDS_Shape; value: V }[]>();
+
+  constructor(private readonly library: Library) {}
+
+  get(shape: TopoDS_Shape): V | undefined {
+    return this.buckets.get(this.hash(shape))?.find((entry) => entry.shape.IsSame(shape))?.value;
+  }
+
+  set(shape: TopoDS_Shape, value: V): void {
+    const hash = this.hash(shape);
+    const bucket = this.buckets.get(hash);
+    const entry = bucket?.find((other) => other.shape.IsSame(shape));
+    if (entry) entry.value = value;
+    else if (bucket) bucket.push({ shape, value });
+    else this.buckets.set(hash, [{ shape, value }]);
+  }
+
+  private hash = (shape: TopoDS_Shape): number => this.library.ReplicadShapeHasher.HashCode(shape, HASH_BOUND);
+}
+
+/** Sub-shapes of a kind in the library's own, repeatable order; each once. The scope owns them. */
+export function subShapes(library: Library, scope: Scope, shape: TopoDS_Shape, kind: TopAbs_ShapeEnum): TopoDS_Shape[] {
+  const explorer = scope.keep(new library.TopExp_Explorer(shape, kind, library.TopAbs_ShapeEnum.TopAbs_SHAPE));
+  const seen = new ShapeMap<true>(library);
+  const found: TopoDS_Shape[] = [];
+  for (; explorer.More(); explorer.Next()) {
+    const current = scope.keep(explorer.Current());
+    if (seen.get(current)) continue;
+    seen.set(current, true);
+    found.push(current);
+  }
+  return found;
+}
+
+/** The members of a list. Lists can't be iterated in this build: a copy is emptied from the front. */
+export function members(library: Library, scope: Scope, list: NCollection_List_TopoDS_Shape): TopoDS_Shape[] {
+  const copy = scope.keep(new library.NCollection_List_TopoDS_Shape(list));
+  const found: TopoDS_Shape[] = [];
+  while (copy.Size() > 0) {
+    found.push(scope.keep(copy.First()));
+    copy.RemoveFirst();
+  }
+  return found;
+}
+
+/** A list of shapes; the scope owns it. */
+export function listOf(library: Library, scope: Scope, shapes: readonly TopoDS_Shape[]): NCollection_List_TopoDS_Shape {
+  const list = scope.keep(new library.NCollection_List_TopoDS_Shape());
+  for (const shape of shapes) list.Append(shape);
+  return list;
+}
