@@ -9,6 +9,7 @@ import { unitWords } from '../units/index.ts';
 const engineWords: Words = {
   'engine.before': (f) => `Not built: "${f['step']}" before it has to be mended first.`,
   'engine.suppressed': (f) => `Needs "${f['step']}", which is left out.`,
+  'export.empty': (f) => `"${f['part']}" has no body to export yet.`,
 };
 
 const WORDS: Words = {

@@ -1,0 +1,99 @@
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { stlVolume, type Kernel } from '@helb/core';
+import { startKernelInNode } from '@helb/kernel/node';
+import type { Inspection } from '../inspect.ts';
+import { run } from './run.ts';
+
+let folder: string;
+let kernel: Kernel;
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'helb-'));
+  kernel = await startKernelInNode();
+  await helb('write-demo', demo());
+});
+afterAll(() => rm(folder, { recursive: true }));
+
+const demo = () => join(folder, 'demo.json');
+
+async function helb(...args: string[]) {
+  const out: string[] = [];
+  const err: string[] = [];
+  const code = await run(args, {
+    print: (text) => out.push(text),
+    complain: (text) => err.push(text),
+    startKernel: () => Promise.resolve(kernel),
+  });
+  return { code, out: out.join('\n'), err: err.join('\n') };
+}
+
+describe('inspect', () => {
+  test('--json prints one object and nothing else, with the documented keys', async () => {
+    const { code, out } = await helb('inspect', demo(), '--json');
+    const result = JSON.parse(out) as Inspection;
+    expect(code).toBe(0);
+    expect(Object.keys(result)).toEqual(['parts', 'values', 'findings']);
+    expect(Object.keys(result.parts[0]!).sort()).toEqual(
+      ['area_mm2', 'bodies', 'box_mm', 'centre_mm', 'faces', 'inertia_g_mm2', 'mass_g', 'name', 'sketches', 'steps', 'volume_mm3'],
+    );
+    expect(result.parts[0]!.sketches.every(({ freedoms, residual_mm }) => freedoms === 0 && residual_mm < 1e-9)).toBe(true);
+    expect(result.values.find(({ name }) => name === 'plate width')).toEqual(
+      { name: 'plate width', expression: 'plate length * 2 / 3', result: expect.closeTo(48, 9), unit: 'mm' },
+    );
+  });
+
+  test('--set changes a value for this run', async () => {
+    const volume = async (...set: string[]) => (JSON.parse((await helb('inspect', demo(), '--json', ...set)).out) as Inspection).parts[0]!.volume_mm3;
+    const thicker = await volume('--set', 'plate thickness=10 mm', '--set', 'boss height = 18 mm');
+    const plain = await volume();
+    const disc = (d: number) => (Math.PI * d * d) / 4;
+    expect(thicker - plain).toBeCloseTo(2 * (72 * 48 - 4 * disc(5.5) - disc(24)), 6);
+  });
+
+  test('exit code 3 where a step failed, the reason in its message', async () => {
+    const { code, out } = await helb('inspect', demo(), '--set', 'boss height=0 mm - 30 mm', '--json');
+    expect(code).toBe(3);
+    expect((JSON.parse(out) as Inspection).parts[0]!.steps[3]!.message).toMatch(/not a distance/);
+  });
+
+  test('the text report names everything', async () => {
+    const { out } = await helb('inspect', demo());
+    expect(out).toMatch(/Bearing bracket[\s\S]*settled, 0 freedoms left[\s\S]*mass .* g[\s\S]*No findings/);
+  });
+
+  test.each([
+    ['a missing file', 'nowhere.json', null],
+    ['no JSON', 'bad.json', '{"format":'],
+    ['another format', 'other.json', '{"a": 1}'],
+  ])('exit code 2 for %s, nothing on standard output', async (_, name, content) => {
+    const file = join(folder, name);
+    if (content !== null) await writeFile(file, content);
+    const { code, out, err } = await helb('inspect', file);
+    expect({ code, out }).toEqual({ code: 2, out: '' });
+    expect(err).not.toBe('');
+  });
+
+  test('an unknown value and wrong usage are told', async () => {
+    expect(await helb('inspect', demo(), '--set', 'nobody=1')).toMatchObject({ code: 1, err: expect.stringContaining('nobody') });
+    expect(await helb('inspect')).toMatchObject({ code: 1 });
+    expect(await helb('frobnicate')).toMatchObject({ code: 1 });
+    expect(await helb('inspect', demo(), '--what')).toMatchObject({ code: 1 });
+  });
+});
+
+describe('export', () => {
+  test('binary STL with the volume within the fineness, STEP with the part name', async () => {
+    const [stl, step] = [join(folder, 'b.stl'), join(folder, 'b.step')];
+    expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', stl)).toMatchObject({ code: 0, out: '', err: expect.stringContaining('manual') });
+    const exact = (JSON.parse((await helb('inspect', demo(), '--json')).out) as Inspection).parts[0]!.volume_mm3;
+    expect(Math.abs(stlVolume(await readFile(stl))! / exact - 1)).toBeLessThan(2e-3);
+    expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', step)).toMatchObject({ code: 0 });
+    expect(await readFile(step, 'utf8')).toContain("PRODUCT('Bearing bracket'");
+  });
+
+  test('an unknown part or format is told with what there is', async () => {
+    expect(await helb('export', demo(), '--part', 'Lid', '--to', 'x.stl')).toMatchObject({ code: 1, err: expect.stringContaining('Bearing bracket') });
+    expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', 'x.doc')).toMatchObject({ code: 1 });
+  });
+});

@@ -1,0 +1,160 @@
+import { writeFile, readFile } from 'node:fs/promises';
+import { parseArgs } from 'node:util';
+import {
+  explain,
+  fail,
+  ok,
+  parseProject,
+  perform,
+  seedSieve,
+  writeProject,
+  writeStl,
+  type Kernel,
+  type Project,
+  type Result,
+} from '@helb/core';
+import { Engine } from '../engine.ts';
+import { inspect } from '../inspect.ts';
+import { reportOf } from './report.ts';
+
+export const EXIT = { done: 0, usage: 1, unreadable: 2, failed: 3 } as const;
+
+/** What a command needs of the world, so that it can be tested without it. */
+export interface Surroundings {
+  readonly print: (text: string) => void;
+  readonly complain: (text: string) => void;
+  readonly startKernel: () => Promise<Kernel>;
+}
+
+const USAGE = `Usage:
+  helb inspect FILE [--set NAME=EXPR]... [--json]
+  helb export FILE --part NAME --to OUT.step|OUT.stl [--set NAME=EXPR]...
+  helb write-demo FILE`;
+
+/** Runs one headless command; resolves to the exit code. */
+export async function run(args: readonly string[], world: Surroundings): Promise<number> {
+  const [name = '', ...rest] = args;
+  const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name] : undefined;
+  if (!command) {
+    world.complain(USAGE);
+    return EXIT.usage;
+  }
+  let options: Options;
+  try {
+    options = read(rest);
+  } catch (error) {
+    world.complain(`${(error as Error).message}\n${USAGE}`);
+    return EXIT.usage;
+  }
+  return command(options, world);
+}
+
+type Options = ReturnType<typeof read>;
+
+function read(args: readonly string[]) {
+  const { values, positionals } = parseArgs({
+    args: [...args],
+    allowPositionals: true,
+    options: {
+      set: { type: 'string', multiple: true, default: [] },
+      json: { type: 'boolean', default: false },
+      part: { type: 'string' },
+      to: { type: 'string' },
+    },
+  });
+  if (positionals.length !== 1) throw new Error('Name exactly one file.');
+  return { file: positionals[0]!, ...values };
+}
+
+const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promise<number>> = {
+  async inspect({ file, set, json }, world) {
+    const project = await open(file, set, world);
+    if (typeof project === 'number') return project;
+    const model = await new Engine(await world.startKernel()).build(project);
+    const inspection = inspect(project, model);
+    world.print(json ? JSON.stringify(inspection, null, 2) : reportOf(project.name, inspection));
+    return model.parts.some((part) => part.steps.some((step) => step.state === 'failed')) ? EXIT.failed : EXIT.done;
+  },
+
+  async export({ file, set, part, to }, world) {
+    const write = WRITERS.find(({ ending }) => to?.toLowerCase().endsWith(ending));
+    if (part === undefined || to === undefined || !write) {
+      world.complain(`Say which part and where to: --part NAME --to OUT.step or OUT.stl.\n${USAGE}`);
+      return EXIT.usage;
+    }
+    const project = await open(file, set, world);
+    if (typeof project === 'number') return project;
+    const id = project.partOrder.find((candidate) => project.parts[candidate]!.name === part);
+    if (id === undefined) {
+      const known = project.partOrder.map((candidate) => project.parts[candidate]!.name).join(', ');
+      world.complain(`There is no part "${part}". The parts are: ${known || 'none'}.`);
+      return EXIT.usage;
+    }
+    const bytes = await write.bytes(new Engine(await world.startKernel()), project, id);
+    if (!bytes.ok) {
+      world.complain(explain(bytes.issue));
+      return EXIT.failed;
+    }
+    await writeFile(to, bytes.value);
+    world.complain(`Wrote ${to}. ${CAUTION}`);
+    return EXIT.done;
+  },
+
+  async 'write-demo'({ file }, world) {
+    await writeFile(file, writeProject(seedSieve()));
+    world.complain(`Wrote ${file}.`);
+    return EXIT.done;
+  },
+};
+
+const CAUTION =
+  "Before it is cut, turned or printed: check sizes and units in the machine's program; guards, eyes, clamping; follow the machine's manual and local rules. Nothing here proves strength.";
+
+/** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
+const PRINT_FINENESS = { deflection: 0.05, angle: Math.PI / 18 };
+
+const WRITERS: readonly {
+  readonly ending: string;
+  readonly bytes: (engine: Engine, project: Project, part: string) => Promise<Result<Uint8Array>>;
+}[] = [
+  { ending: '.step', bytes: (engine, project, part) => engine.stepFile(project, part) },
+  { ending: '.stp', bytes: (engine, project, part) => engine.stepFile(project, part) },
+  {
+    ending: '.stl',
+    async bytes(engine, project, part) {
+      const model = await engine.build(project, { parts: [part], mesh: PRINT_FINENESS });
+      const meshes = model.parts.flatMap(({ bodies }) => bodies.flatMap((body) => body.mesh ?? []));
+      const { name } = project.parts[part]!;
+      return meshes.length > 0 ? ok(writeStl(meshes, name)) : fail('export.empty', { part: name });
+    },
+  },
+];
+
+/** The project of a file with values set; the exit code where that fails, told on the error stream. */
+async function open(file: string, sets: readonly string[], world: Surroundings): Promise<Project | number> {
+  let text: string;
+  try {
+    text = await readFile(file, 'utf8');
+  } catch (error) {
+    world.complain(`${file} can't be read: ${(error as Error).message}`);
+    return EXIT.unreadable;
+  }
+  const project = parseProject(text);
+  if (!project.ok) {
+    world.complain(`${file}: ${explain(project.issue)}`);
+    return EXIT.unreadable;
+  }
+  const changed = sets.reduce<Result<Project>>((current, entry) => (current.ok ? withValue(current.value, entry) : current), project);
+  if (changed.ok) return changed.value;
+  world.complain(explain(changed.issue));
+  return EXIT.usage;
+}
+
+function withValue(project: Project, entry: string): Result<Project> {
+  const at = entry.indexOf('=');
+  const [name, expression] = [entry.slice(0, at).trim(), entry.slice(at + 1).trim()];
+  const id = project.valueOrder.find((candidate) => project.values[candidate]!.name === name);
+  if (at < 0 || id === undefined) return fail('value.unknown', { name: at < 0 ? entry : name, near: '' });
+  const done = perform(project, [{ command: 'value.set', input: { id, expression } }]);
+  return done.ok ? ok(done.value.project) : done;
+}

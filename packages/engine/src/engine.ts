@@ -1,0 +1,195 @@
+import {
+  fail,
+  namesUsed,
+  ok,
+  PART_COLOURS,
+  stepKind,
+  valueScope,
+  type BodyHandle,
+  type BodyMeasures,
+  type BodyMesh,
+  type ExportBody,
+  type Fineness,
+  type Id,
+  type Kernel,
+  type Part,
+  type Project,
+  type Result,
+  type ResolveContext,
+  type Scope,
+  type SolvedSketch,
+  type Step,
+} from '@helb/core';
+import { BodyCache } from './body-cache.ts';
+import type { BodyModel, Model, PartModel, StepResult, ValueResult } from './model.ts';
+
+export interface BuildOptions {
+  /** Which parts; all if absent. */
+  readonly parts?: readonly Id[];
+  /** Make meshes this fine. */
+  readonly mesh?: Fineness;
+  /** Body keys whose meshes the caller has already: they are left out. */
+  readonly known?: ReadonlySet<string>;
+  /** Set when something newer overtakes this build. */
+  readonly signal?: AbortSignal;
+  /** Called before each step that has to be computed. */
+  readonly progress?: (done: number, of: number, name: string) => void;
+  /** Gives way to other messages between steps. */
+  readonly pause?: () => Promise<void>;
+}
+
+/** Thrown when a build was overtaken. */
+export class Overtaken extends Error {
+  constructor() {
+    super('overtaken by a newer build');
+  }
+}
+
+interface Built {
+  readonly model: PartModel;
+  readonly bodies: readonly BodyHandle[];
+  readonly keys: readonly string[];
+}
+
+/**
+ * Rebuilds documents into models. Pull-based: a step is looked up by its resolved inputs and the bodies before it, and
+ * computed only if these are new. A step that fails leaves the bodies as they were; later steps go on from these.
+ */
+export class Engine {
+  private readonly cache: BodyCache;
+  private readonly measured = new Map<BodyHandle, BodyMeasures>();
+  private readonly meshes = new Map<string, BodyMesh>();
+  private readonly sketches = new Map<string, SolvedSketch>();
+
+  constructor(
+    private readonly kernel: Kernel,
+    cache?: BodyCache,
+  ) {
+    this.cache = cache ?? new BodyCache(kernel);
+  }
+
+  async build(project: Project, options: BuildOptions = {}): Promise<Model> {
+    const scope = valueScope(Object.values(project.values), project.unit);
+    const parts: PartModel[] = [];
+    const inUse = new Set<string>();
+    for (const id of options.parts ?? project.partOrder) {
+      const part = project.parts[id];
+      if (!part) continue;
+      const built = await this.buildPart(id, part, scope, options);
+      built.keys.forEach((key) => inUse.add(key));
+      parts.push(built.model);
+    }
+    for (const body of this.cache.trim(inUse)) this.forget(body);
+    return { parts, values: valuesOf(project, scope) };
+  }
+
+  /** A STEP file of one part; fails where it has no body. */
+  async stepFile(project: Project, id: Id): Promise<Result<Uint8Array>> {
+    const part = project.parts[id];
+    if (!part) return fail('part.unknown', { id });
+    const { bodies } = await this.buildPart(id, part, valueScope(Object.values(project.values), project.unit), {});
+    if (bodies.length === 0) return fail('export.empty', { part: part.name });
+    const named = bodies.map((body, k): ExportBody => ({
+      name: bodies.length === 1 ? part.name : `${part.name} ${k + 1}`,
+      colour: PART_COLOURS[part.colour]!,
+      body,
+    }));
+    return this.kernel.writeStep(part.name, named);
+  }
+
+  private async buildPart(id: Id, part: Part, scope: Scope, options: BuildOptions): Promise<Built> {
+    const steps: StepResult[] = [];
+    const sketches = new Map<Id, SolvedSketch>();
+    const keys: string[] = [];
+    let state: { readonly id: number; readonly bodies: readonly BodyHandle[] } = { id: 0, bodies: [] };
+    for (const [at, stepId] of part.stepOrder.entries()) {
+      const step = part.steps[stepId]!;
+      if (step.suppressed) {
+        steps.push({ id: stepId, state: 'suppressed' });
+        continue;
+      }
+      const inputs = this.resolve(stepId, step, part, sketches, scope);
+      if (!inputs.ok) {
+        steps.push({ id: stepId, state: 'failed', issue: inputs.issue });
+        continue;
+      }
+      const kind = stepKind(step.kind);
+      if (!kind.build) {
+        const { issue } = sketches.get(stepId) ?? {};
+        steps.push(issue ? { id: stepId, state: 'failed', issue } : { id: stepId, state: 'built' });
+        continue;
+      }
+      const key = `${state.id} ${step.kind} ${JSON.stringify(inputs.value)}`;
+      let entry = this.cache.get(key);
+      if (!entry) {
+        options.progress?.(at, part.stepOrder.length, step.name);
+        await options.pause?.();
+        if (options.signal?.aborted) throw new Overtaken();
+        const bodies = kind.build(inputs.value, state.bodies, this.kernel);
+        if (!bodies.ok) {
+          steps.push({ id: stepId, state: 'failed', issue: bodies.issue });
+          continue;
+        }
+        entry = this.cache.put(key, bodies.value);
+      }
+      state = entry;
+      keys.push(key);
+      steps.push({ id: stepId, state: 'built' });
+    }
+    const bodies = state.bodies.map((body) => this.describe(body, options));
+    return { model: { id, steps, sketches, bodies }, bodies: state.bodies, keys };
+  }
+
+  /** Resolves a step's inputs; a sketch's result is kept for the steps after it, and for the next build. */
+  private resolve(id: Id, step: Step, part: Part, sketches: Map<Id, SolvedSketch>, scope: Scope): Result<unknown> {
+    const context: ResolveContext = {
+      step: id,
+      scope,
+      sketch(wanted) {
+        const found = sketches.get(wanted);
+        if (found) return ok(found);
+        const name = part.steps[wanted]?.name ?? wanted;
+        return fail(part.steps[wanted]?.suppressed ? 'engine.suppressed' : 'engine.before', { step: name });
+      },
+    };
+    const kind = stepKind(step.kind);
+    if (step.kind !== 'sketch') return kind.resolve(step, context);
+    const sizes = kind.expressions(step).map(({ text }) => text);
+    const key = JSON.stringify([step.plane, step.entities, step.relations, sizes.map((text) => this.sizeKey(text, scope))]);
+    const solved = this.sketches.get(key) ?? ((kind.resolve(step, context) as { value: SolvedSketch }).value);
+    this.sketches.delete(key);
+    this.sketches.set(key, solved);
+    if (this.sketches.size > 300) this.sketches.delete(this.sketches.keys().next().value!);
+    sketches.set(id, solved);
+    return ok(solved);
+  }
+
+  /** What the values that an expression reads come to: all that its result depends on besides its text. */
+  private sizeKey(text: string, scope: Scope): unknown {
+    return [scope.unit, ...namesUsed(text).map((name) => scope.lookup(name))];
+  }
+
+  private describe(body: BodyHandle, { mesh, known }: BuildOptions): BodyModel {
+    let measures = this.measured.get(body);
+    if (!measures) this.measured.set(body, (measures = this.kernel.measure(body)));
+    if (!mesh) return { key: `${body}`, measures };
+    const key = `${body} ${mesh.deflection} ${mesh.angle}`;
+    if (known?.has(key)) return { key, measures };
+    let made = this.meshes.get(key);
+    if (!made) this.meshes.set(key, (made = this.kernel.mesh(body, mesh)));
+    return { key, measures, mesh: made };
+  }
+
+  private forget(body: BodyHandle): void {
+    this.measured.delete(body);
+    for (const key of this.meshes.keys()) if (key.startsWith(`${body} `)) this.meshes.delete(key);
+  }
+}
+
+function valuesOf(project: Project, scope: Scope): ValueResult[] {
+  return project.valueOrder.map((id) => {
+    const { name } = project.values[id]!;
+    const result = scope.lookup(name);
+    return result.ok ? { id, name, result: result.value } : { id, name, issue: result.issue };
+  });
+}

@@ -1,0 +1,99 @@
+import {
+  displayUnit,
+  explain,
+  isNumber,
+  type LengthUnit,
+  type Project,
+  type Quantity,
+  type SolvedSketch,
+} from '@helb/core';
+import type { Model, PartModel } from './model.ts';
+import { totalsOf, type Totals } from './totals.ts';
+
+/** What `./helb inspect --json` prints; described in docs/format.md and kept stable. Units are in the key names. */
+export interface Inspection {
+  readonly parts: readonly PartInspection[];
+  readonly values: readonly { readonly name: string; readonly expression: string; readonly result: number | null; readonly unit: string | null }[];
+  readonly findings: readonly Finding[];
+}
+
+export interface PartInspection extends Totals {
+  readonly name: string;
+  readonly steps: readonly { readonly name: string; readonly kind: string; readonly state: string; readonly message: string | null }[];
+  readonly sketches: readonly { readonly name: string; readonly state: string; readonly freedoms: number; readonly residual_mm: number }[];
+}
+
+export interface Finding {
+  readonly code: string;
+  readonly part: string | null;
+  readonly step: string | null;
+  readonly message: string;
+}
+
+export function inspect(project: Project, model: Model): Inspection {
+  return {
+    parts: model.parts.map((part) => inspectPart(project, part)),
+    values: model.values.map(({ id, name, result }) => ({
+      name,
+      expression: project.values[id]!.expression,
+      ...shown(result, project.unit),
+    })),
+    findings: findings(project, model),
+  };
+}
+
+function inspectPart(project: Project, model: PartModel): PartInspection {
+  const part = project.parts[model.id]!;
+  return {
+    name: part.name,
+    steps: model.steps.map(({ id, state, issue }) => ({
+      name: part.steps[id]!.name,
+      kind: part.steps[id]!.kind,
+      state,
+      message: issue ? explain(issue) : null,
+    })),
+    sketches: [...model.sketches].map(([id, { solution }]) => ({
+      name: part.steps[id]!.name,
+      state: solution.state,
+      freedoms: solution.freedoms,
+      residual_mm: solution.residual,
+    })),
+    ...totalsOf(model.bodies.map((body) => body.measures), part.material),
+  };
+}
+
+/** A result in the unit that it is shown in; areas and the like in powers of mm and rad, without a unit word. */
+function shown(result: Quantity | undefined, unit: LengthUnit) {
+  if (!result) return { result: null, unit: null };
+  const display = displayUnit(result.dimension, unit);
+  if (display) return { result: result.amount / display.size, unit: display.symbol };
+  return { result: result.amount, unit: isNumber(result.dimension) ? '' : 'mm, rad, kg' };
+}
+
+/** Everything that stands in the way of a finished project, worst first. */
+export function findings(project: Project, model: Model): Finding[] {
+  const found: Finding[] = [];
+  for (const { name, issue } of model.values)
+    if (issue) found.push({ code: issue.code, part: null, step: null, message: `${name}: ${explain(issue)}` });
+  for (const partModel of model.parts) {
+    const part = project.parts[partModel.id]!;
+    for (const { id, issue } of partModel.steps)
+      if (issue) found.push({ code: issue.code, part: part.name, step: part.steps[id]!.name, message: explain(issue) });
+    for (const [id, sketch] of partModel.sketches)
+      found.push(...sketchFindings(part.name, part.steps[id]!.name, sketch));
+    if (!part.material && partModel.bodies.length > 0)
+      found.push({ code: 'part.material', part: part.name, step: null, message: 'No material is set, so the mass is not known.' });
+  }
+  return found;
+}
+
+function sketchFindings(part: string, step: string, { solution, regions }: SolvedSketch): Finding[] {
+  const found: Finding[] = [];
+  if (solution.state === 'loose') {
+    const count = solution.freedoms === 1 ? '1 freedom is' : `${solution.freedoms} freedoms are`;
+    found.push({ code: 'sketch.loose', part, step, message: `${count} left.` });
+  }
+  for (const { at } of regions.openEnds)
+    found.push({ code: 'sketch.open', part, step, message: `The outline ends at ${at.map((c) => c.toFixed(2)).join(' / ')}.` });
+  return found;
+}

@@ -1,0 +1,52 @@
+import type { BodyMeasures, Material, Vec3 } from '@helb/core';
+
+/** Measures of several bodies as one. Mass and inertia only where the material is known. */
+export interface Totals {
+  readonly bodies: number;
+  readonly faces: number;
+  readonly volume_mm3: number;
+  readonly area_mm2: number;
+  readonly mass_g: number | null;
+  readonly centre_mm: Vec3 | null;
+  /** About the centre of mass, axes of the part: xx, yy, zz, xy, xz, yz with products as in the tensor (-integral of x y dm). */
+  readonly inertia_g_mm2: readonly number[] | null;
+  readonly box_mm: { readonly low: Vec3; readonly high: Vec3 } | null;
+}
+
+/** g/mm^3 for a density in kg/m^3. */
+const GRAMS_PER_MM3 = 1e-6;
+
+export function totalsOf(bodies: readonly BodyMeasures[], material?: Material): Totals {
+  const sum = (of: (body: BodyMeasures) => number) => bodies.reduce((total, body) => total + of(body), 0);
+  const volume = sum((body) => body.volume_mm3);
+  const centre = bodies.length === 0 ? null : ([0, 1, 2].map((k) => sum((b) => b.centre_mm[k]! * b.volume_mm3) / volume) as unknown as Vec3);
+  const density = material ? material.density_kg_m3 * GRAMS_PER_MM3 : null;
+  return {
+    bodies: bodies.length,
+    faces: sum((body) => body.faces),
+    volume_mm3: volume,
+    area_mm2: sum((body) => body.area_mm2),
+    mass_g: density === null ? null : volume * density,
+    centre_mm: centre,
+    inertia_g_mm2: density === null || !centre ? null : inertiaAbout(centre, bodies).map((entry) => entry * density),
+    box_mm: boxOf(bodies),
+  };
+}
+
+/** Sum of the bodies' inertias moved to one centre (parallel axes: Huygens, Steiner). */
+function inertiaAbout(centre: Vec3, bodies: readonly BodyMeasures[]): number[] {
+  const total = [0, 0, 0, 0, 0, 0];
+  for (const { inertia_mm5, centre_mm, volume_mm3 } of bodies) {
+    const [x, y, z] = [0, 1, 2].map((k) => centre_mm[k]! - centre[k]!) as [number, number, number];
+    const moved = [y * y + z * z, x * x + z * z, x * x + y * y, -x * y, -x * z, -y * z];
+    moved.forEach((entry, k) => (total[k]! += inertia_mm5[k]! + volume_mm3 * entry));
+  }
+  return total;
+}
+
+function boxOf(bodies: readonly BodyMeasures[]) {
+  if (bodies.length === 0) return null;
+  const corner = (pick: (...values: number[]) => number, end: 'low' | 'high') =>
+    [0, 1, 2].map((k) => pick(...bodies.map((body) => body.box_mm[end][k]!))) as unknown as Vec3;
+  return { low: corner(Math.min, 'low'), high: corner(Math.max, 'high') };
+}
