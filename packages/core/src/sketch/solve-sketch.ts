@@ -1,13 +1,13 @@
-import { cross2, length2, sub2 } from '../math/index.ts';
+import { cross2, length2, sub2, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { freedoms, solve, type Block, type Freedoms, type Solution, type Substitution } from '../solver/index.ts';
 import type { Entities } from './entities/index.ts';
 import { Geometry, Layout } from './geometry.ts';
 import { isSized, relationKind, type Relations } from './relations/index.ts';
 
-/** What a drag holds: unknown-bearing entities that shall come as near as they can to where the pointer is. */
+/** What a drag pulls: points and a radius that shall come as near as they can to these places. */
 export interface Drag {
-  readonly point?: { readonly id: Id; readonly to: readonly [number, number] };
+  readonly points?: readonly { readonly id: Id; readonly to: Vec2 }[];
   readonly radius?: { readonly id: Id; readonly to: number };
 }
 
@@ -65,7 +65,7 @@ export function dragSketch(entities: Entities, relations: Relations, sizes: Size
     initial[at] = to;
     weights[at] = DRAGGED_WEIGHT;
   };
-  if (drag.point) layout.point(drag.point.id).forEach((at, k) => pull(at, drag.point!.to[k]!));
+  for (const { id, to } of drag.points ?? []) layout.point(id).forEach((at, k) => pull(at, to[k]!));
   if (drag.radius) pull(layout.circle(drag.radius.id)[2], drag.radius.to);
   const held = Object.entries(relations).filter(([id, relation]) => !isSized(relation) || sizes.has(id));
   const { blocks, substitutions } = equations(layout, held, sizes);

@@ -1,0 +1,27 @@
+import { z } from 'zod';
+
+const configSchema = z.object({
+  HELB_PORT: z.coerce.number().int().min(0).max(65535).default(7340),
+  HELB_HOST: z.string().default('127.0.0.1'),
+  HELB_DB_HOST: z.string().default('127.0.0.1'),
+  HELB_DB_PORT: z.coerce.number().int(),
+  HELB_DB_NAME: z.string().regex(/^[a-z0-9_]+$/).default('helb'),
+  HELB_DB_USER: z.string().default('helb'),
+  HELB_DB_PASSWORD: z.string(),
+  /** Folder of the built application; without it only the API is served. */
+  HELB_WEB: z.string().optional(),
+  /** Makes the demo account and its project if they are not there. */
+  HELB_DEMO: z.enum(['yes', 'no']).default('no'),
+  /** How often one address may try to sign in or up in a minute. */
+  HELB_TRIES: z.coerce.number().int().min(1).default(20),
+  HELB_LOG: z.enum(['silent', 'error', 'info', 'debug']).default('info'),
+});
+
+export type Config = z.infer<typeof configSchema>;
+
+/** Reads the environment; throws one line that names what is missing or wrong. */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const parsed = configSchema.safeParse(env);
+  if (parsed.success) return parsed.data;
+  throw new Error(parsed.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('; '));
+}

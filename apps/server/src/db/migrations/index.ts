@@ -1,0 +1,11 @@
+import type { QueryInterface } from 'sequelize';
+import * as first from './001-first-tables.ts';
+
+export interface Migration {
+  readonly name: string;
+  readonly up: (tables: QueryInterface) => Promise<void>;
+  readonly down: (tables: QueryInterface) => Promise<void>;
+}
+
+/** In their order; a landed migration is never changed. */
+export const MIGRATIONS: readonly Migration[] = [{ name: '001-first-tables', ...first }];

@@ -1,0 +1,89 @@
+import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+
+export class Account extends Model<InferAttributes<Account>, InferCreationAttributes<Account>> {
+  declare id: CreationOptional<number>;
+  declare name: string;
+  declare passwordHash: string;
+  declare createdAt: Date;
+}
+
+/** The token itself is only in the cookie; a stolen table opens no session. */
+export class Session extends Model<InferAttributes<Session>, InferCreationAttributes<Session>> {
+  declare tokenHash: string;
+  declare accountId: number;
+  declare expiresAt: Date;
+}
+
+export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreationAttributes<ProjectRow>> {
+  declare id: string;
+  declare accountId: number;
+  declare name: string;
+  declare revision: number;
+  declare createdAt: Date;
+  declare changedAt: Date;
+  declare findings: CreationOptional<number | null>;
+  declare picture: CreationOptional<Buffer | null>;
+}
+
+/** The revision log: only ever appended to. `entry` is a LogEntry with its actions, as JSON. */
+export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAttributes<ChangeRow>> {
+  declare projectId: string;
+  declare revision: number;
+  declare changeId: string;
+  declare accountId: number | null;
+  declare madeAt: Date;
+  declare entry: string;
+}
+
+export class Snapshot extends Model<InferAttributes<Snapshot>, InferCreationAttributes<Snapshot>> {
+  declare projectId: string;
+  declare revision: number;
+  declare document: string;
+}
+
+export function defineModels(sequelize: Sequelize) {
+  // made anew for each column: Sequelize writes the column's name into the object
+  const text = () => ({ type: DataTypes.STRING, allowNull: false });
+  const whole = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false });
+  const time = () => ({ type: DataTypes.DATE(3), allowNull: false });
+  Account.init(
+    { id: { ...whole(), primaryKey: true, autoIncrement: true }, name: text(), passwordHash: text(), createdAt: time() },
+    { sequelize, tableName: 'accounts' },
+  );
+  Session.init({ tokenHash: { ...text(), primaryKey: true }, accountId: whole(), expiresAt: time() }, { sequelize, tableName: 'sessions' });
+  ProjectRow.init(
+    {
+      id: { ...text(), primaryKey: true },
+      accountId: whole(),
+      name: text(),
+      revision: whole(),
+      createdAt: time(),
+      changedAt: time(),
+      findings: { type: DataTypes.INTEGER.UNSIGNED, allowNull: true },
+      picture: { type: DataTypes.BLOB('medium'), allowNull: true },
+    },
+    { sequelize, tableName: 'projects' },
+  );
+  ChangeRow.init(
+    {
+      projectId: { ...text(), primaryKey: true },
+      revision: { ...whole(), primaryKey: true },
+      changeId: text(),
+      accountId: { type: DataTypes.INTEGER.UNSIGNED, allowNull: true },
+      madeAt: time(),
+      entry: { type: DataTypes.TEXT('medium'), allowNull: false },
+    },
+    { sequelize, tableName: 'changes' },
+  );
+  Snapshot.init(
+    {
+      projectId: { ...text(), primaryKey: true },
+      revision: { ...whole(), primaryKey: true },
+      document: { type: DataTypes.TEXT('long'), allowNull: false },
+    },
+    { sequelize, tableName: 'snapshots' },
+  );
+  return { Account, Session, ProjectRow, ChangeRow, Snapshot };
+}
+
+export type Models = ReturnType<typeof defineModels>;

@@ -1,0 +1,47 @@
+import Koa from 'koa';
+import helmet from 'koa-helmet';
+import { bodyParser } from '@koa/bodyparser';
+import type { Logger } from 'pino';
+import type { Accounts } from '../services/accounts.ts';
+import type { Projects } from '../services/projects.ts';
+import { answerErrors } from './errors.ts';
+import { apiRoutes } from './routes.ts';
+import { sameOrigin } from './same-origin.ts';
+import { serveWeb } from './web.ts';
+
+export interface Services {
+  readonly accounts: Accounts;
+  readonly projects: Projects;
+  /** How often one address may try to enter in a minute. */
+  readonly tries: number;
+  readonly healthy: () => Promise<void>;
+}
+
+/** The whole HTTP application: API under /api, the built page elsewhere. */
+export function createApp(services: Services, log: Logger, webFolder?: string): Koa {
+  const app = new Koa();
+  app.use(answerErrors(log));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          workerSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          upgradeInsecureRequests: null,
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(sameOrigin);
+  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '9mb', onError: (error) => { throw error; } }));
+  const api = apiRoutes(services);
+  app.use(api.routes()).use(api.allowedMethods());
+  if (webFolder) app.use(serveWeb(webFolder));
+  return app;
+}

@@ -1,0 +1,46 @@
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { pino } from 'pino';
+import type { Config } from './config.ts';
+import { openDatabase } from './db/database.ts';
+import { createApp } from './http/app.ts';
+import { Accounts } from './services/accounts.ts';
+import { Projects } from './services/projects.ts';
+
+/** The account that the demo makes; it is printed at the start. */
+export const DEMO_ACCOUNT = { name: 'demo', password: 'seed-sieve-demo' } as const;
+
+export interface RunningServer {
+  readonly port: number;
+  stop(): Promise<void>;
+}
+
+export async function startServer(config: Config): Promise<RunningServer> {
+  const log = pino({ level: config.HELB_LOG });
+  const database = await openDatabase(config);
+  const accounts = new Accounts(database);
+  const projects = new Projects(database);
+  if (config.HELB_DEMO === 'yes') await seedDemo(accounts, projects, database.models.Account);
+  const healthy = () => database.sequelize.authenticate();
+  const app = createApp({ accounts, projects, tries: config.HELB_TRIES, healthy }, log, config.HELB_WEB);
+  const http = await new Promise<Server>((resolve, reject) => {
+    const server = app.listen(config.HELB_PORT, config.HELB_HOST, () => resolve(server));
+    server.once('error', reject);
+  });
+  return {
+    port: (http.address() as AddressInfo).port,
+    async stop() {
+      const closed = new Promise((resolve) => http.close(resolve));
+      http.closeIdleConnections();
+      setTimeout(() => http.closeAllConnections(), 3000).unref();
+      await closed;
+      await database.sequelize.close();
+    },
+  };
+}
+
+async function seedDemo(accounts: Accounts, projects: Projects, account: { count(query: { where: { name: string } }): Promise<number> }) {
+  if ((await account.count({ where: { name: DEMO_ACCOUNT.name } })) > 0) return;
+  const { id } = await accounts.signUp(DEMO_ACCOUNT);
+  await projects.create(id, { demo: true });
+}

@@ -1,0 +1,22 @@
+/** What the API may answer; tests look at the fields that they expect. */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- the shape is what each test is about to check
+type Answer = any;
+
+/** A person at the API, for tests: keeps the cookie. */
+export class ApiClient {
+  private cookie = '';
+
+  constructor(readonly address: string) {}
+
+  async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) {
+    const response = await fetch(`${this.address}/api${path}`, {
+      method,
+      headers: { cookie: this.cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    });
+    const [cookie] = response.headers.getSetCookie();
+    if (cookie) this.cookie = cookie.split(';')[0]!;
+    const text = await response.text();
+    return { status: response.status, headers: response.headers, body: (text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as Answer };
+  }
+}

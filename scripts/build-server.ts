@@ -1,0 +1,27 @@
+import { build } from 'esbuild';
+import { join } from 'node:path';
+
+export const ROOT = join(import.meta.dirname, '..');
+export const SERVER_MAIN = join(ROOT, 'apps/server/dist/main.js');
+
+/** Bundles the server with our own packages; everything else stays in node_modules. */
+export async function buildServer(): Promise<void> {
+  await build({
+    entryPoints: [join(ROOT, 'apps/server/src/main.ts')],
+    outfile: SERVER_MAIN,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'warning',
+    plugins: [
+      {
+        name: 'keep-packages-outside',
+        setup: (bundle) =>
+          bundle.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+            kind === 'entry-point' || path.startsWith('@helb/') ? undefined : { path, external: true },
+          ),
+      },
+    ],
+  });
+}

@@ -1,0 +1,120 @@
+import { execFile, spawn, type ChildProcess } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { chmod, chown, mkdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { uid } from './user.ts';
+
+const run = promisify(execFile);
+
+export interface PrivateDatabase {
+  readonly address: { readonly host: string; readonly port: number; readonly user: string; readonly password: string };
+  readonly process: ChildProcess;
+  stop(): Promise<void>;
+}
+
+const env = { ...process.env, PATH: `${process.env['PATH']}:/usr/sbin:/usr/local/sbin` };
+
+/**
+ * Starts a MariaDB of our own on loopback with its data in `folder`, made new if there is none. Never touches a database
+ * server of the machine: own folder, own port, no configuration files.
+ */
+export async function startDatabase(folder: string, port?: number): Promise<PrivateDatabase> {
+  const data = join(folder, 'mariadb');
+  const fresh = !existsSync(join(data, 'mysql'));
+  await mkdir(data, { recursive: true, mode: 0o755 });
+  const asRoot = process.getuid?.() === 0;
+  if (asRoot) await giveTo(folder, data);
+  if (fresh) await install(data, asRoot);
+  const chosen = port ?? (await freePort());
+  const server = spawn(
+    'mariadbd',
+    [
+      '--no-defaults', `--datadir=${data}`, `--socket=${join(data, 's')}`, `--port=${chosen}`, '--bind-address=127.0.0.1',
+      `--pid-file=${join(data, 'pid')}`, `--log-error=${join(data, 'error.log')}`, '--skip-name-resolve', '--skip-log-bin',
+      '--character-set-server=utf8mb4', '--max-allowed-packet=64M', '--transaction-isolation=READ-COMMITTED',
+      ...(asRoot ? ['--user=mysql'] : []),
+    ],
+    // a group of its own: Ctrl+C at the terminal reaches us first, and we stop it in order
+    { env, stdio: 'ignore', detached: true },
+  );
+  const password = await passwordOf(folder);
+  const database: PrivateDatabase = {
+    address: { host: '127.0.0.1', port: chosen, user: 'helb', password },
+    process: server,
+    stop: () => stop(server),
+  };
+  try {
+    await ready(server, join(data, 's'));
+    await sql(join(data, 's'), `CREATE USER IF NOT EXISTS helb@'127.0.0.1'; ALTER USER helb@'127.0.0.1' IDENTIFIED BY '${password}'; GRANT ALL ON \`helb%\`.* TO helb@'127.0.0.1';`);
+  } catch (error) {
+    await stop(server);
+    const log = await readFile(join(data, 'error.log'), 'utf8').catch(() => '');
+    throw new Error(`The private database did not start: ${lastLine(log) || (error as Error).message}`);
+  }
+  return database;
+}
+
+export async function createSchema(database: PrivateDatabase, folder: string, name: string): Promise<void> {
+  await sql(join(folder, 'mariadb', 's'), `CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4;`);
+}
+
+async function giveTo(folder: string, data: string): Promise<void> {
+  const id = await uid('mysql');
+  await chmod(folder, 0o755);
+  await chown(data, id.user, id.group);
+}
+
+async function install(data: string, asRoot: boolean): Promise<void> {
+  await rm(data, { recursive: true });
+  await mkdir(data, { recursive: true, mode: 0o755 });
+  await run(
+    'mariadb-install-db',
+    ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...(asRoot ? ['--user=mysql'] : [])],
+    { env },
+  );
+}
+
+async function passwordOf(folder: string): Promise<string> {
+  const file = join(folder, 'database-password');
+  if (!existsSync(file)) await writeFile(file, randomBytes(18).toString('hex'), { mode: 0o600 });
+  return (await readFile(file, 'utf8')).trim();
+}
+
+async function ready(server: ChildProcess, socket: string): Promise<void> {
+  for (let tries = 0; tries < 150; tries++) {
+    if (server.exitCode !== null) throw new Error('it ended at once');
+    try {
+      await run('mariadb-admin', ['--no-defaults', '-uroot', `--socket=${socket}`, 'ping'], { env });
+      return;
+    } catch {
+      await new Promise((resolve) => setTimeout(resolve, 200));
+    }
+  }
+  throw new Error('it did not answer within 30 s');
+}
+
+const sql = (socket: string, statement: string) => run('mariadb', ['--no-defaults', '-uroot', `--socket=${socket}`, '-e', statement], { env });
+
+/** Asks it to end, and waits until it has. */
+async function stop(server: ChildProcess): Promise<void> {
+  if (server.exitCode !== null || server.signalCode !== null) return;
+  const ended = new Promise((resolve) => server.once('exit', resolve));
+  server.kill('SIGTERM');
+  await ended;
+}
+
+export async function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const server = createServer();
+    server.once('error', reject);
+    server.listen(0, '127.0.0.1', () => {
+      const address = server.address();
+      server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+    });
+  });
+}
+
+const lastLine = (log: string): string => log.split('\n').filter((line) => /ERROR/.test(line)).at(-1) ?? '';

@@ -1,0 +1,60 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { createSchema, type PrivateDatabase } from './private-database.ts';
+import { SERVER_MAIN } from './build-server.ts';
+
+export interface ServerProcess {
+  readonly process: ChildProcess;
+  readonly address: string;
+  stop(): Promise<void>;
+}
+
+export interface ServerOptions {
+  readonly database: PrivateDatabase;
+  readonly folder: string;
+  readonly schema?: string;
+  readonly port?: number;
+  readonly web?: string;
+  readonly demo?: boolean;
+  readonly log?: string;
+}
+
+/** Starts the built server as a process of its own; resolves when it listens, rejects with its last words. */
+export async function startServerProcess(options: ServerOptions): Promise<ServerProcess> {
+  const { database, folder, schema = 'helb', port = 0 } = options;
+  await createSchema(database, folder, schema);
+  const { address } = database;
+  const server = spawn(process.execPath, ['--enable-source-maps', SERVER_MAIN], {
+    env: {
+      ...process.env,
+      NODE_OPTIONS: '',
+      HELB_PORT: `${port}`,
+      HELB_DB_HOST: address.host,
+      HELB_DB_PORT: `${address.port}`,
+      HELB_DB_NAME: schema,
+      HELB_DB_USER: address.user,
+      HELB_DB_PASSWORD: address.password,
+      HELB_DEMO: options.demo ? 'yes' : 'no',
+      HELB_LOG: options.log ?? 'error',
+      ...(options.web ? { HELB_WEB: options.web } : {}),
+    },
+    stdio: ['ignore', 'inherit', 'pipe', 'ipc'],
+    detached: true,
+  });
+  let words = '';
+  server.stderr!.on('data', (chunk: Buffer) => (words += chunk.toString()));
+  const listening = await new Promise<number>((resolve, reject) => {
+    server.once('message', (message: { port: number }) => resolve(message.port));
+    server.once('exit', () => reject(new Error(words.trim().split('\n').at(-1) || 'The server ended at once.')));
+  });
+  server.stderr!.pipe(process.stderr);
+  return {
+    process: server,
+    address: `http://127.0.0.1:${listening}`,
+    async stop() {
+      if (server.exitCode !== null || server.signalCode !== null) return;
+      const ended = new Promise((resolve) => server.once('exit', resolve));
+      server.kill('SIGTERM');
+      await ended;
+    },
+  };
+}
