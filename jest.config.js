@@ -16,7 +16,7 @@ export default {
     node('engine', 'packages/engine'),
     node('server', 'apps/server'),
     node('web', 'apps/web', {
-      testEnvironment: 'jsdom',
+      // tests of components ask for jsdom in their first line
       testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
       transform: { '^.+\\.ts$': swc, '^.+\\.vue$': '<rootDir>/test/vue-transform.js' },
       extensionsToTreatAsEsm: ['.ts', '.vue'],

@@ -1,0 +1,29 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { Viewport } from '../view/viewport.ts';
+
+/** Which way the axes run: three letters in the corner. */
+const props = defineProps<{ viewport: Viewport; viewVersion: number }>();
+
+const axes = computed(() => {
+  void props.viewVersion;
+  const { view } = props.viewport;
+  const [ox, oy] = view.toScreen([0, 0, 0]);
+  const scale = view.pixel * 30;
+  return (['x', 'y', 'z'] as const).map((name, k) => {
+    const place = [0, 0, 0].map((_, c) => (c === k ? scale : 0)) as unknown as readonly [number, number, number];
+    const [x, y] = view.toScreen(place);
+    return { name, x: x - ox, y: y - oy };
+  });
+});
+const COLOURS = { x: '#B5452F', y: '#3E7A56', z: '#3D5A8A' } as const;
+</script>
+
+<template>
+  <svg class="pointer-events-none absolute bottom-12 left-2 size-24" viewBox="-48 -48 96 96" aria-hidden="true">
+    <g v-for="axis in axes" :key="axis.name">
+      <line x1="0" y1="0" :x2="axis.x" :y2="axis.y" :stroke="COLOURS[axis.name]" stroke-width="1.5" />
+      <text v-if="Math.hypot(axis.x, axis.y) > 6" :x="axis.x * 1.3" :y="axis.y * 1.3" text-anchor="middle" dominant-baseline="central" class="font-mono text-[11px]" :fill="COLOURS[axis.name]">{{ axis.name }}</text>
+    </g>
+  </svg>
+</template>

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useBench } from '../stores/bench.ts';
+import { useModel } from '../stores/model.ts';
+
+/** What is still free, open or unresolved in this part. */
+const bench = useBench();
+const model = useModel();
+
+const ends = computed(() =>
+  model.findings.map((finding) => ({
+    ...finding,
+    sketch: bench.part?.stepOrder.find((id) => bench.part!.steps[id]!.name === finding.step && bench.part!.steps[id]!.kind === 'sketch'),
+  })),
+);
+</script>
+
+<template>
+  <section class="border-rule border-b p-4">
+    <h2 class="heading mb-2 flex justify-between">
+      Loose ends
+      <span v-if="ends.length > 0" class="bg-act grid min-w-5 place-items-center rounded-full px-1.5 text-[12px] text-white">{{ ends.length }}</span>
+    </h2>
+    <p v-if="ends.length === 0" class="text-muted">Nothing loose, nothing open.</p>
+    <ul>
+      <li v-for="(end, k) in ends" :key="k" class="flex gap-2 py-1 leading-5">
+        <span class="border-loose mt-1.5 size-2 shrink-0 rounded-full border" />
+        <span>
+          <strong v-if="end.step">{{ end.step }}</strong> {{ end.message }}
+          <button v-if="end.sketch && bench.editor?.step !== end.sketch" class="word-link" @click="bench.editSketch(end.sketch)">show me</button>
+        </span>
+      </li>
+    </ul>
+  </section>
+</template>

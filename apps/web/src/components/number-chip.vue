@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue';
+import { evaluate, explain, formatQuantity, valueScope, type Action, type Dimension, type Result } from '@helb/core';
+import { readTyped } from '../editor/typed-number.ts';
+import { newId } from '../stores/ids.ts';
+import { useProject } from '../stores/project.ts';
+
+/** A number where it stands: click to type, Enter keeps, Esc leaves, up and down nudge, dragging sideways scrubs. */
+const props = defineProps<{
+  text: string;
+  asks: Dimension;
+  label: string;
+  prefix?: string;
+  /** The gesture that puts an expression here. */
+  change: (expression: string) => readonly Action[];
+  /** Instead of a gesture: for numbers that are not in the document yet. */
+  keep?: (expression: string, naming: readonly Action[]) => Result<void>;
+}>();
+
+const store = useProject();
+const editing = ref(false);
+const typed = ref('');
+const wrong = ref('');
+const input = ref<HTMLInputElement>();
+
+const scope = computed(() => valueScope(Object.values(store.project?.values ?? {}), store.project?.unit ?? 'mm'));
+const comesTo = computed(() => {
+  const result = evaluate(props.text, props.asks, scope.value);
+  if (!result.ok) return explain(result.issue);
+  return `comes to ${formatQuantity({ amount: result.value, dimension: props.asks }, store.project?.unit ?? 'mm', 4)}`;
+});
+
+async function begin() {
+  typed.value = props.text;
+  wrong.value = '';
+  editing.value = true;
+  await nextTick();
+  input.value?.select();
+}
+
+/** What is wrong with the text, or '' and the gesture's actions. */
+function reading(text: string): { issue: string } | { actions: readonly Action[]; expression: string; naming: readonly Action[] } {
+  const read = readTyped(text, store.kept!, newId);
+  if (!read.ok) return { issue: explain(read.issue) };
+  const { expression, naming } = read.value;
+  if (naming.length === 0) {
+    const result = evaluate(expression, props.asks, scope.value);
+    if (!result.ok) return { issue: explain(result.issue) };
+  }
+  return { actions: [...naming, ...props.change(expression)], expression, naming };
+}
+
+function keep() {
+  if (!editing.value) return;
+  const read = reading(typed.value);
+  if ('issue' in read) return void (wrong.value = read.issue);
+  const result = props.keep ? props.keep(read.expression, read.naming) : store.act(read.actions);
+  if (!result.ok) return void (wrong.value = explain(result.issue));
+  editing.value = false;
+}
+
+function show(text: string) {
+  const read = reading(text);
+  wrong.value = 'issue' in read ? read.issue : '';
+  if (!('issue' in read) && !props.keep) store.preview(read.actions);
+}
+
+function leave() {
+  if (!props.keep) store.preview(undefined);
+  editing.value = false;
+}
+
+/** The number in the text made larger or smaller by a step of its own size; undefined for what is no plain number. */
+function nudged(text: string, steps: number): string | undefined {
+  const match = /^\s*(\d+\.?\d*)\s*([a-z"°]*)\s*$/i.exec(text);
+  if (!match) return undefined;
+  const decimals = match[1]!.split('.')[1]?.length ?? 0;
+  const next = Number(match[1]) + steps * 10 ** -decimals;
+  return next > 0 ? `${next.toFixed(decimals)}${match[2] ? ` ${match[2]}` : ''}` : undefined;
+}
+
+function nudge(steps: number) {
+  const next = nudged(typed.value, steps);
+  if (next === undefined) return;
+  typed.value = next;
+  show(next);
+}
+
+/** Dragging sideways: eight pixels a step; a press without a move is a click. */
+function press(event: PointerEvent) {
+  const from = event.clientX;
+  let text: string | undefined;
+  const target = event.currentTarget as HTMLElement;
+  target.setPointerCapture(event.pointerId);
+  const move = (moved: PointerEvent) => {
+    const steps = Math.round((moved.clientX - from) / 8);
+    if (steps === 0 && text === undefined) return;
+    const next = nudged(props.text, steps);
+    if (next === undefined || next === text) return;
+    text = next;
+    show(next);
+  };
+  const up = () => {
+    target.removeEventListener('pointermove', move);
+    target.removeEventListener('pointerup', up);
+    if (text === undefined) return void begin();
+    const read = reading(text);
+    if (!('issue' in read)) {
+      if (props.keep) props.keep(read.expression, read.naming);
+      else store.act(read.actions);
+    }
+  };
+  target.addEventListener('pointermove', move);
+  target.addEventListener('pointerup', up);
+}
+</script>
+
+<template>
+  <span class="relative inline-block">
+    <input
+      v-if="editing"
+      ref="input"
+      v-model="typed"
+      class="chip border-act bg-lit outline-none"
+      :size="Math.max(8, typed.length + 1)"
+      :aria-label="label"
+      :aria-invalid="wrong !== ''"
+      maxlength="240"
+      @keydown.enter.prevent="keep"
+      @keydown.esc.stop="leave"
+      @keydown.up.prevent="nudge(1)"
+      @keydown.down.prevent="nudge(-1)"
+      @input="show(typed)"
+      @blur="leave"
+    />
+    <button v-else class="chip hover:bg-lit cursor-ew-resize" :title="comesTo" :aria-label="`${label}: ${text}`" @pointerdown.left.prevent="press" @keydown.enter.prevent="begin">
+      <span v-if="prefix">{{ prefix }}</span
+      >{{ text }}
+    </button>
+    <span v-if="editing && wrong" class="bg-lit border-clash text-clash absolute top-full left-0 z-20 mt-1 w-56 border px-2 py-1 font-sans text-sm whitespace-normal" role="alert">{{ wrong }}</span>
+  </span>
+</template>

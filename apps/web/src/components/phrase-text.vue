@@ -1,0 +1,30 @@
+<script setup lang="ts">
+import type { Action, Phrase, Result } from '@helb/core';
+import ChoiceWord from './choice-word.vue';
+import NumberChip from './number-chip.vue';
+
+/** A sentence of a step, its numbers and words editable where they stand. */
+defineProps<{
+  phrases: readonly Phrase[];
+  /** The gesture that sets a field. */
+  change: (field: string, value: string) => readonly Action[];
+  choose: (field: string, value: string) => void;
+  keep?: (field: string, expression: string, naming: readonly Action[]) => Result<void>;
+}>();
+</script>
+
+<template>
+  <template v-for="(phrase, k) in phrases" :key="k">
+    <strong v-if="phrase.type === 'strong'" class="font-semibold">{{ phrase.text }}</strong>
+    <NumberChip
+      v-else-if="phrase.type === 'chip'"
+      :text="phrase.text"
+      :asks="phrase.asks"
+      :label="phrase.label"
+      :change="(expression: string) => change(phrase.field, expression)"
+      v-bind="keep ? { keep: (expression: string, naming: readonly Action[]) => keep!(phrase.field, expression, naming) } : {}"
+    />
+    <ChoiceWord v-else-if="phrase.type === 'choice'" :value="phrase.value" :options="phrase.options" :label="phrase.label" @choose="(value) => choose(phrase.field, value)" />
+    <span v-else class="whitespace-pre-wrap">{{ phrase.text }}</span>
+  </template>
+</template>

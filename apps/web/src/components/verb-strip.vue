@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue';
+import { useVerbs, type Verb } from '../stores/verbs.ts';
+
+/** What can be done with what is selected now, most likely first; Space and typing searches all verbs of the place. */
+const SHOWN = 6;
+const { place, verbs } = useVerbs();
+const searching = ref(false);
+const text = ref('');
+const chosen = ref(0);
+const input = ref<HTMLInputElement>();
+
+const found = computed(() => verbs.value.filter((verb) => verb.title.toLowerCase().includes(text.value.trim().toLowerCase())));
+
+async function search() {
+  searching.value = true;
+  text.value = '';
+  chosen.value = 0;
+  await nextTick();
+  input.value?.focus();
+}
+
+function run(verb: Verb | undefined) {
+  if (!verb) return;
+  searching.value = false;
+  verb.run();
+}
+
+/** Runs the verb of a key; tells whether there was one. */
+function press(key: string): boolean {
+  const verb = verbs.value.find((candidate) => candidate.key.toLowerCase() === key.toLowerCase());
+  run(verb);
+  return verb !== undefined;
+}
+
+const step = (by: number) => (chosen.value = (chosen.value + by + found.value.length) % Math.max(1, found.value.length));
+
+defineExpose({ search, press });
+</script>
+
+<template>
+  <div class="absolute bottom-3 left-1/2 z-10 max-w-[calc(100%-12px)] -translate-x-1/2">
+    <ul v-if="searching" class="bg-lit border-ink mb-1 max-h-64 overflow-y-auto border" role="listbox" aria-label="Verbs">
+      <li
+        v-for="(verb, k) in found"
+        :key="verb.id"
+        role="option"
+        :aria-selected="k === chosen"
+        class="flex cursor-pointer justify-between gap-8 px-3 py-1"
+        :class="k === chosen ? 'bg-ink text-sheet' : ''"
+        @pointerdown.prevent="run(verb)"
+      >
+        {{ verb.title }} <span class="font-mono text-[12px]">{{ verb.key }}</span>
+      </li>
+      <li v-if="found.length === 0" class="text-muted px-3 py-1">Nothing here is called that.</li>
+    </ul>
+    <div class="border-ink bg-sheet flex h-[34px] items-stretch border whitespace-nowrap" role="toolbar" aria-label="What can be done">
+      <span class="bg-ink text-sheet flex items-center px-3 text-sm">{{ place }}</span>
+      <input
+        v-if="searching"
+        ref="input"
+        v-model="text"
+        class="w-56 px-3 outline-none"
+        placeholder="type a verb"
+        aria-label="Search verbs"
+        @input="chosen = 0"
+        @keydown.enter.prevent.stop="run(found[chosen])"
+        @keydown.esc.stop="searching = false"
+        @keydown.up.prevent="step(-1)"
+        @keydown.down.prevent="step(1)"
+        @blur="searching = false"
+      />
+      <template v-else>
+        <button v-for="verb in verbs.slice(0, SHOWN)" :key="verb.id" class="border-rule hover:bg-chip flex items-center gap-2 border-r px-2.5" :data-testid="`verb-${verb.id}`" @click="run(verb)">
+          <span class="text-act font-mono text-[12px]">{{ verb.key }}</span>{{ verb.title }}
+        </button>
+        <button class="text-muted hover:bg-chip px-2.5" @click="search">more… <span class="text-act font-mono text-[12px]">Space</span></button>
+      </template>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,256 @@
+<script setup lang="ts">
+import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { PART_COLOURS, toSpace, type Vec2, type Vec3 } from '@helb/core';
+import { useBench } from '../stores/bench.ts';
+import { useModel } from '../stores/model.ts';
+import { useProject } from '../stores/project.ts';
+import { VIEWS, type ViewName } from '../view/camera.ts';
+import { Viewport, type Pick } from '../view/viewport.ts';
+import { api } from '../sync/api.ts';
+import AxisMark from './axis-mark.vue';
+import SketchCanvas from './sketch-canvas.vue';
+import VerbStrip from './verb-strip.vue';
+
+const bench = useBench();
+const store = useProject();
+const model = useModel();
+
+const pane = ref<HTMLElement>();
+const canvas = ref<HTMLCanvasElement>();
+const viewport = shallowRef<Viewport>();
+const viewVersion = ref(0);
+const current = ref<ViewName | 'Square-on' | ''>('Corner');
+const showRelations = ref(true);
+const strip = ref<InstanceType<typeof VerbStrip>>();
+const sketch = ref<InstanceType<typeof SketchCanvas>>();
+const under = ref<{ at: Vec2; picks: Pick[]; chosen: number }>();
+
+const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+const theme = () => ({ ink: css('--ink'), rule: css('--rule'), act: css('--act'), part: PART_COLOURS[bench.part?.colour ?? 0]! });
+const darkness = matchMedia('(prefers-color-scheme: dark)');
+const retheme = () => viewport.value?.setTheme(theme());
+
+onMounted(() => {
+  const made = markRaw(new Viewport(pane.value!, canvas.value!, theme()));
+  made.onView = () => viewVersion.value++;
+  viewport.value = made;
+  made.view.controls.addEventListener('controlstart', () => (current.value = ''));
+  darkness.addEventListener('change', retheme);
+  addEventListener('keydown', onKey);
+  addEventListener('keyup', onKey);
+});
+onBeforeUnmount(() => {
+  darkness.removeEventListener('change', retheme);
+  removeEventListener('keydown', onKey);
+  removeEventListener('keyup', onKey);
+  clearTimeout(pictureTimer);
+  viewport.value?.dispose();
+});
+
+// build whenever what is shown has changed
+watch(
+  [() => store.project, () => bench.partId, viewport],
+  ([project, part, view]) => {
+    if (project && part !== undefined && view) void model.build(project, part, view.known);
+  },
+  { immediate: true },
+);
+let fitted: string | undefined;
+watch(
+  () => model.built,
+  (built) => {
+    if (!built || !viewport.value || built.part !== bench.partId) return;
+    viewport.value.setTheme(theme());
+    viewport.value.setBodies(built.bodies);
+    const box = built.totals.box_mm;
+    if (fitted !== built.part && box && !bench.editor) {
+      fitted = built.part;
+      void viewport.value.view.fit(box.low, box.high, false);
+    }
+    keepPicture();
+  },
+);
+
+// a sketch is drawn square on, the rest pale
+watch(
+  () => bench.editor,
+  (editor) => {
+    const view = viewport.value;
+    if (!view) return;
+    view.fade(editor !== undefined);
+    under.value = undefined;
+    if (editor) void squareOn();
+    else void look('Corner').then(() => fit());
+  },
+);
+
+async function look(name: ViewName) {
+  current.value = name;
+  await viewport.value?.view.look(name);
+}
+
+async function squareOn() {
+  const editor = bench.editor;
+  const view = viewport.value;
+  if (!editor || !view) return;
+  current.value = 'Square-on';
+  const { frame } = editor.solved;
+  const box = editor.geometry.box();
+  const body = model.built?.totals.box_mm;
+  await Promise.all([
+    view.view.squareOn(frame),
+    box ? view.view.fit(toSpace(frame, box.low), toSpace(frame, box.high)) : body ? view.view.fit(body.low, body.high) : view.view.fit([-50, -50, -50], [50, 50, 50]),
+  ]);
+}
+
+function fit() {
+  const view = viewport.value?.view;
+  const box = model.built?.totals.box_mm;
+  const drawn = bench.editor?.geometry.box();
+  if (drawn && bench.editor) return view?.fit(toSpace(bench.editor.solved.frame, drawn.low), toSpace(bench.editor.solved.frame, drawn.high));
+  const far: Vec3 = [40, 40, 40];
+  return view?.fit(box?.low ?? [-40, -40, -40], box?.high ?? far);
+}
+
+const views = Object.keys(VIEWS) as ViewName[];
+const title = computed(() => {
+  void bench.version;
+  const { editor } = bench;
+  if (!editor) return undefined;
+  const { state, freedoms, clash } = editor.solved.solution;
+  const words =
+    state === 'settled' ? 'settled' : state === 'loose' ? (freedoms === 1 ? '1 freedom left' : `${freedoms} freedoms left`) : `${clash.length} relations clash`;
+  return { name: editor.sketch.name, plane: editor.sketch.plane, words, state };
+});
+
+// picking
+function place(event: PointerEvent): Vec2 {
+  const box = pane.value!.getBoundingClientRect();
+  return [event.clientX - box.left, event.clientY - box.top];
+}
+function hover(event: PointerEvent) {
+  if (bench.editor || event.buttons !== 0 || !viewport.value) return;
+  const at = place(event);
+  const picks = viewport.value.pick(at);
+  under.value = picks.length > 0 ? { at, picks, chosen: 0 } : undefined;
+  light();
+}
+function light() {
+  const found = under.value;
+  bench.hovered = found ? [found.picks[found.chosen]!] : [];
+  viewport.value?.highlight([...bench.picked, ...bench.hovered]);
+}
+let pressed: Vec2 | undefined;
+const press = (event: PointerEvent) => (pressed = event.button === 0 ? place(event) : undefined);
+function release(event: PointerEvent) {
+  if (bench.editor || !pressed) return;
+  const at = place(event);
+  if (Math.hypot(at[0] - pressed[0], at[1] - pressed[1]) > 4) return;
+  const found = under.value?.picks[under.value.chosen];
+  const add = event.shiftKey || event.ctrlKey;
+  if (!found) bench.picked = [];
+  else if (!add) bench.picked = [found];
+  else {
+    const without = bench.picked.filter((pick) => pick.name !== found.name || pick.body !== found.body);
+    bench.picked = without.length < bench.picked.length ? without : [...without, found];
+  }
+  light();
+}
+function forget() {
+  under.value = undefined;
+  light();
+}
+
+function onKey(event: KeyboardEvent) {
+  sketch.value?.hold(event);
+  if (event.type === 'keyup') return;
+  const target = event.target as HTMLElement;
+  if (target.closest('input, textarea, select, [role=menu], [role=listbox]')) return;
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+    event.preventDefault();
+    void strip.value?.search();
+    return;
+  }
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  if (event.key === 'Tab' && under.value && under.value.picks.length > 1 && target === document.body) {
+    event.preventDefault();
+    under.value = { ...under.value, chosen: (under.value.chosen + 1) % under.value.picks.length };
+    light();
+    return;
+  }
+  const onButton = target.closest('button, a') !== null;
+  if (event.key === ' ' && !onButton) {
+    event.preventDefault();
+    void strip.value?.search();
+  } else if (event.key === 'Escape') escape();
+  else if (event.key === 'Enter' && !onButton && bench.draft) bench.acceptDraft();
+  else if (event.key === 'Delete' || event.key === 'Backspace') strip.value?.press('Del');
+  else if (event.key.length === 1 && !event.repeat && strip.value?.press(event.key)) event.preventDefault();
+}
+
+function escape() {
+  if (bench.draft) bench.cancelDraft();
+  else if (bench.editor) {
+    if (!bench.editor.escape()) bench.leaveSketch();
+  } else {
+    bench.picked = [];
+    forget();
+  }
+}
+
+// the picture on the shelf: some time after the last change
+let pictureTimer: ReturnType<typeof setTimeout> | undefined;
+function keepPicture() {
+  clearTimeout(pictureTimer);
+  pictureTimer = setTimeout(() => {
+    const [id, view] = [store.id, viewport.value];
+    if (!id || !view || bench.editor || bench.draft) return;
+    void api.describe(id, { findings: Math.min(model.findings.length, 100000), picture: view.picture(440, 288) }).catch(() => undefined);
+  }, 1500);
+}
+
+/** For benches and tests: what the view has come to. */
+defineExpose({ viewport });
+const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0));
+</script>
+
+<template>
+  <section ref="pane" class="bg-paper relative min-w-0 grow overflow-hidden" aria-label="View" :data-arrivals="model.arrivals" :data-drawn="drawn" :data-bodies="model.built?.bodies.length ?? 0">
+    <canvas
+      ref="canvas"
+      class="absolute inset-0 size-full touch-none"
+      aria-label="Model"
+      data-testid="model-canvas"
+      @pointermove="hover"
+      @pointerdown="press"
+      @pointerup="release"
+      @pointerleave="forget"
+      @contextmenu.prevent
+    />
+    <SketchCanvas v-if="bench.editor && viewport" ref="sketch" :editor="bench.editor" :viewport="viewport" :version="bench.version" :view-version="viewVersion" :show-relations="showRelations" />
+    <p v-if="title" class="bg-paper/80 pointer-events-none absolute top-2 left-4 text-[15px]" data-testid="sketch-title">
+      <strong>{{ title.name }}</strong> on <span class="capitalize">{{ title.plane }}</span> ·
+      <strong :class="{ 'text-loose': title.state === 'loose', 'text-clash': title.state === 'clashing' }">{{ title.words }}</strong>
+    </p>
+    <nav class="bg-paper/80 absolute top-2 right-3 flex items-center gap-3 text-[13px]" aria-label="Views">
+      <button v-for="name in views" :key="name" class="border-b" :class="current === name ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'" @click="look(name)">{{ name }}</button>
+      <span class="bg-rule h-4 w-px" />
+      <button v-if="bench.editor" class="border-b" :class="current === 'Square-on' ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'" @click="squareOn">Square-on</button>
+      <button class="text-muted hover:text-ink" @click="fit">Fit</button>
+      <button v-if="bench.editor" :aria-pressed="showRelations" class="border-b" :class="showRelations ? 'border-ink text-ink' : 'text-muted hover:text-ink border-transparent'" @click="showRelations = !showRelations">Relations</button>
+    </nav>
+    <AxisMark v-if="viewport" :viewport="viewport" :view-version="viewVersion" />
+    <div
+      v-if="under && !bench.editor"
+      class="bg-lit border-rule pointer-events-none absolute z-10 max-w-64 border px-2 py-1.5 text-[13px] shadow-sm"
+      :style="{ left: `${Math.min(under.at[0] + 18, (pane?.clientWidth ?? 0) - 230)}px`, top: `${under.at[1] + 14}px` }"
+    >
+      <p v-for="(pick, k) in under.picks.slice(0, 5)" :key="`${pick.body}${pick.name}`" class="truncate px-1.5 py-0.5" :class="k === under.chosen ? 'bg-ink text-sheet' : ''">{{ pick.kind }} · {{ pick.words }}</p>
+      <p v-if="under.picks.length > 1" class="text-muted px-1.5 pt-1 text-[12px]">Tab: next of {{ under.picks.length }}</p>
+    </div>
+    <p v-if="bench.editor" class="text-muted pointer-events-none absolute bottom-14 left-1/2 -translate-x-1/2 text-sm" data-testid="hint">{{ (bench.version, bench.editor.tool.hint) }}</p>
+    <p v-if="model.busy && model.progress" class="bg-sheet border-rule absolute top-10 left-4 border px-3 py-1 text-sm" role="status">Building {{ model.progress }}</p>
+    <p v-if="model.trouble" class="bg-sheet border-clash text-clash absolute top-10 left-4 border px-3 py-1 text-sm" role="alert">{{ model.trouble }}</p>
+    <VerbStrip ref="strip" />
+  </section>
+</template>

@@ -1,0 +1,77 @@
+import { directionAt, relationKind, type Id, type RelationName, type SizedRelation, type Vec2 } from '@helb/core';
+import { hit } from './select-tool.ts';
+import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
+
+export interface SizeHost extends ToolHost {
+  select(ids: readonly Id[], add: boolean): void;
+  hover(id: Id | undefined): void;
+  /** Shows a dimension that is not made yet. */
+  propose(relation: SizedRelation | undefined): void;
+  /** Asks for the number of the proposed dimension. */
+  ask(relation: SizedRelation): void;
+}
+
+const ORDER: readonly RelationName[] = ['distance', 'diameter', 'angle'];
+
+/** The dimension between these picks, its text at this place; undefined where there is none. */
+export function sizeFor(host: ToolHost, picks: readonly Id[], at: Vec2): SizedRelation | undefined {
+  for (const kind of ORDER) {
+    const relation = relationKind(kind).fit(picks, host.geometry) as SizedRelation | undefined;
+    if (!relation) continue;
+    const placed = { ...relation, at: [at[0], at[1]] as [number, number] };
+    if (placed.kind === 'distance') return { ...placed, ...directionAt(host.geometry, placed.a, placed.b, at) };
+    return placed;
+  }
+  return undefined;
+}
+
+/** Click one or two things, then where the number shall stand; then type it. */
+export class SizeTool implements Tool {
+  readonly name = 'size';
+  preview: Preview = NO_PREVIEW;
+  private picks: Id[] = [];
+
+  constructor(
+    private readonly host: SizeHost,
+    picks: readonly Id[] = [],
+  ) {
+    this.picks = [...picks];
+  }
+
+  get hint(): string {
+    return this.picks.length === 0
+      ? 'Click a line, a circle, or two things.'
+      : 'Click where the number shall stand, or a second thing.';
+  }
+
+  move(pointer: PointerAt): void {
+    const under = hit(this.host.geometry, pointer);
+    this.host.hover(under);
+    const second = under !== undefined && this.picks.length === 1 ? [...this.picks, under] : this.picks;
+    this.host.propose(sizeFor(this.host, second, pointer.at) ?? sizeFor(this.host, this.picks, pointer.at));
+  }
+
+  down(pointer: PointerAt): void {
+    const under = hit(this.host.geometry, pointer);
+    const fresh = under !== undefined && !this.picks.includes(under);
+    if (fresh && (this.picks.length === 0 || sizeFor(this.host, [...this.picks, under], pointer.at))) {
+      this.picks = [...this.picks, under];
+      this.host.select(this.picks, false);
+      if (this.picks.length < 2) return;
+      this.host.propose(sizeFor(this.host, this.picks, pointer.at));
+      return;
+    }
+    const relation = sizeFor(this.host, this.picks, pointer.at);
+    if (!relation) return;
+    this.escape();
+    this.host.ask(relation);
+  }
+
+  escape(): boolean {
+    const busy = this.picks.length > 0;
+    this.picks = [];
+    this.host.propose(undefined);
+    this.host.select([], false);
+    return busy;
+  }
+}

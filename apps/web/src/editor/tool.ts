@@ -1,0 +1,94 @@
+import { ORIGIN, pointAt, type Entity, type Figure, type Geometry, type Id, type NewId, type Relation, type Vec2 } from '@helb/core';
+import { snap, type Snap, type SnapQuery } from './snapping.ts';
+
+/** The pointer in sketch coordinates (mm). */
+export interface PointerAt {
+  readonly at: Vec2;
+  /** How near counts as on it, mm. */
+  readonly reach: number;
+  /** The key that holds guesses off is down. */
+  readonly free: boolean;
+  /** Adds to the selection instead of replacing it. */
+  readonly add: boolean;
+}
+
+/** What a tool would draw if it went on like this. */
+export interface Preview {
+  readonly lines: readonly (readonly [Vec2, Vec2])[];
+  readonly circles: readonly { readonly centre: Vec2; readonly radius: number }[];
+  /** Signs of the relations that are about to be guessed. */
+  readonly tags: readonly { readonly at: Vec2; readonly mark: string }[];
+  /** A selection box. */
+  readonly box?: readonly [Vec2, Vec2];
+}
+
+export const NO_PREVIEW: Preview = { lines: [], circles: [], tags: [] };
+
+/** What tools may ask of the editor. */
+export interface ToolHost {
+  readonly geometry: Geometry;
+  readonly newId: NewId;
+  draw(figure: Figure, what: string): void;
+}
+
+/** A tool is a small state machine on pointer and key events; it changes nothing but through its host. */
+export interface Tool {
+  readonly name: string;
+  /** What to do next, for the line below the canvas. */
+  readonly hint: string;
+  readonly preview: Preview;
+  down?(pointer: PointerAt): void;
+  move(pointer: PointerAt): void;
+  up?(pointer: PointerAt): void;
+  /** Leaves the half-made figure; false if there was none. */
+  escape(): boolean;
+}
+
+export const snapFor = (host: ToolHost, pointer: PointerAt, from?: Vec2): Snap =>
+  snap(host.geometry, { ...pointer, ...(from ? { from } : {}) } satisfies SnapQuery);
+
+/** The signs of what a snap guesses, where they will stand. */
+export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {
+  const tags: { at: Vec2; mark: string }[] = [];
+  if (found.point !== undefined || found.on !== undefined) tags.push({ at: found.place, mark: '•' });
+  if (found.middleOf !== undefined) tags.push({ at: found.place, mark: 'M' });
+  if (found.level && from)
+    tags.push({
+      at: [(from[0] + found.place[0]) / 2, (from[1] + found.place[1]) / 2],
+      mark: found.level === 'horizontal' ? 'H' : 'V',
+    });
+  return tags;
+}
+
+/** Gathers entities and relations of a figure; snapped places become existing points, or new ones with their guesses. */
+export class FigureMaker {
+  readonly entities: Record<Id, Entity> = {};
+  readonly relations: Record<Id, Relation> = {};
+
+  constructor(private readonly newId: NewId) {}
+
+  point({ place, point, on, middleOf }: Snap): Id {
+    // the origin is never part of a figure itself: a point of our own is laid on it
+    if (point !== undefined && point !== ORIGIN) return point;
+    const id = this.newId('p');
+    this.entities[id] = pointAt(place);
+    if (point === ORIGIN) this.relate({ kind: 'coincident', a: id, b: ORIGIN });
+    if (on !== undefined) this.relate({ kind: 'coincident', a: id, b: on });
+    if (middleOf !== undefined) this.relate({ kind: 'midpoint', point: id, line: middleOf });
+    return id;
+  }
+
+  entity(prefix: string, entity: Entity): Id {
+    const id = this.newId(prefix);
+    this.entities[id] = entity;
+    return id;
+  }
+
+  relate(relation: Relation): void {
+    this.relations[this.newId('r')] = relation;
+  }
+
+  get figure(): Figure {
+    return { entities: this.entities, relations: this.relations };
+  }
+}

@@ -1,0 +1,31 @@
+import { createRouter, createWebHistory } from 'vue-router';
+import { useSession } from './stores/session.ts';
+import EnterScreen from './screens/enter-screen.vue';
+import ShelfScreen from './screens/shelf-screen.vue';
+
+/** Screens of a project come in chunks of their own: the shelf loads neither kernel nor view. */
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'shelf', component: ShelfScreen },
+    { path: '/enter', name: 'enter', component: EnterScreen, meta: { open: true } },
+    {
+      path: '/project/:id',
+      component: () => import('./screens/project-frame.vue'),
+      children: [
+        { path: '', name: 'bench', component: () => import('./screens/bench-screen.vue') },
+        { path: 'values', name: 'values', component: () => import('./screens/values-screen.vue') },
+        { path: 'output', name: 'output', component: () => import('./screens/output-screen.vue') },
+      ],
+    },
+    { path: '/:rest(.*)', redirect: { name: 'shelf' } },
+  ],
+});
+
+router.beforeEach(async (to) => {
+  if (to.meta['open']) return true;
+  const name = await useSession()
+    .look()
+    .catch(() => undefined);
+  return name === undefined ? { name: 'enter', query: to.fullPath === '/' ? {} : { to: to.fullPath } } : true;
+});

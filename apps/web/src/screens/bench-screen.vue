@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue';
+import { onBeforeUnmount } from 'vue';
+import BuildSheet from '../components/build-sheet.vue';
+import Desk from '../components/desk.vue';
+import PartsList from '../components/parts-list.vue';
+import ViewPane from '../components/view-pane.vue';
+import { useBench } from '../stores/bench.ts';
+import { useProject } from '../stores/project.ts';
+
+const bench = useBench();
+const store = useProject();
+
+onBeforeUnmount(() => {
+  bench.leaveSketch();
+  bench.cancelDraft();
+});
+</script>
+
+<template>
+  <main class="flex min-h-0 grow">
+    <TabGroup as="div" class="border-rule bg-sheet flex w-80 shrink-0 flex-col border-r">
+      <TabList class="border-rule flex h-[38px] shrink-0 gap-4 border-b px-4">
+        <Tab v-for="title in ['Steps', 'Parts']" :key="title" v-slot="{ selected }" as="template">
+          <button class="border-b-2 outline-offset-[-2px]" :class="selected ? 'border-ink font-semibold' : 'text-muted border-transparent'">
+            {{ title }} <span v-if="title === 'Parts'" class="text-muted text-sm font-normal">{{ store.project?.partOrder.length }}</span>
+          </button>
+        </Tab>
+      </TabList>
+      <TabPanels class="flex min-h-0 grow flex-col">
+        <TabPanel class="flex min-h-0 grow flex-col" tabindex="-1"><BuildSheet /></TabPanel>
+        <TabPanel class="flex min-h-0 grow flex-col" tabindex="-1"><PartsList /></TabPanel>
+      </TabPanels>
+    </TabGroup>
+    <ViewPane />
+    <Desk />
+  </main>
+</template>

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+import { PART_COLOURS, writeProject, type Id } from '@helb/core';
+import { useModel } from '../stores/model.ts';
+import { useProject } from '../stores/project.ts';
+import type { FileFormat } from '../workers/protocol.ts';
+
+const store = useProject();
+const model = useModel();
+const busy = ref<string>();
+const message = ref('');
+
+const FORMATS: readonly { format: FileFormat; title: string; type: string; words: string }[] = [
+  { format: 'step', title: 'STEP', type: 'model/step', words: 'exact solids in mm, with name and colour' },
+  { format: 'stl', title: 'STL', type: 'model/stl', words: 'triangles in mm, within 0.05 mm' },
+];
+
+function download(name: string, content: BlobPart, type: string) {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([content], { type }));
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
+
+const fileName = (name: string) => name.replace(/[^\p{L}\p{N}._-]+/gu, '-').toLowerCase();
+
+async function part(id: Id, format: (typeof FORMATS)[number]) {
+  busy.value = `${id} ${format.format}`;
+  message.value = '';
+  const { name } = store.kept!.parts[id]!;
+  const result = await model.file(store.kept!, id, format.format).catch((error: unknown) => (error as Error).message);
+  if (typeof result === 'string') message.value = `${name}: ${result}`;
+  else download(`${fileName(name)}.${format.format}`, result as Uint8Array<ArrayBuffer>, format.type);
+  busy.value = undefined;
+}
+
+const project = () => download(`${fileName(store.kept!.name)}.helb.json`, writeProject(store.kept!), 'application/json');
+</script>
+
+<template>
+  <main class="bg-paper min-h-0 grow overflow-y-auto p-6">
+    <div class="max-w-3xl">
+      <h1 class="mb-4 text-lg font-semibold">Output</h1>
+      <p v-if="message" class="text-clash mb-3" role="alert">{{ message }}</p>
+      <table class="mb-6 w-full border-collapse">
+        <thead>
+          <tr class="text-muted border-ink border-b text-left text-sm">
+            <th class="py-1 font-normal">part</th>
+            <th v-for="format in FORMATS" :key="format.format" class="font-normal">{{ format.words }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="id in store.kept?.partOrder" :key="id" class="border-rule border-b">
+            <td class="py-2"><span class="mr-2 inline-block size-3 rounded-full" :style="{ background: PART_COLOURS[store.kept!.parts[id]!.colour] }" />{{ store.kept!.parts[id]!.name }}</td>
+            <td v-for="format in FORMATS" :key="format.format">
+              <button class="word-link" :disabled="busy !== undefined" :aria-label="`Download ${format.title} of ${store.kept!.parts[id]!.name}`" @click="part(id, format)">
+                {{ busy === `${id} ${format.format}` ? 'Writing…' : `Download ${format.title}` }}
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p class="mb-6">The whole project as a file that Helb reads: <button class="word-link" @click="project">download project file</button></p>
+      <div class="border-loose border-l-3 bg-sheet p-4" role="note">
+        <strong>Before it is cut, turned or printed:</strong> check sizes and units in the machine's own program. Guards on, eyes and ears protected, work clamped, fumes
+        led away, unplug before reaching in. The machine's manual, local rules and a qualified person come before anything here. Nothing in Helb proves strength: where a
+        part may carry load or people, have it checked.
+      </div>
+    </div>
+  </main>
+</template>

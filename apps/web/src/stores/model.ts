@@ -1,0 +1,49 @@
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef } from 'vue';
+import { explain, type Id, type Project } from '@helb/core';
+import { EngineClient } from '../workers/engine-client.ts';
+import type { BuildReply, FileFormat } from '../workers/protocol.ts';
+
+export type Built = Extract<BuildReply, { kind: 'built' }>;
+
+/** What the document comes to: the engine's last reply for the part that is shown. */
+export const useModel = defineStore('model', () => {
+  let client: EngineClient | undefined;
+  const built = shallowRef<Built>();
+  const busy = ref(false);
+  const progress = ref('');
+  const trouble = ref('');
+  /** Counts the builds that arrived: for benches and tests. */
+  const arrivals = ref(0);
+
+  const engine = () => (client ??= new EngineClient());
+  const findings = computed(() => built.value?.findings ?? []);
+
+  async function build(project: Project, part: Id, known: readonly string[]): Promise<void> {
+    busy.value = true;
+    try {
+      const reply = await engine().build({ project, part, known }, (done, of, name) => (progress.value = `${name} · ${done + 1} of ${of}`));
+      if (!reply) return;
+      built.value = reply;
+      arrivals.value++;
+      trouble.value = '';
+    } catch (error) {
+      trouble.value = `The model could not be built: ${(error as Error).message}. Change something to try again.`;
+    }
+    busy.value = false;
+    progress.value = '';
+  }
+
+  /** The bytes of a file, or the reason in words why there is none. */
+  async function file(project: Project, part: Id, format: FileFormat): Promise<Uint8Array | string> {
+    const reply = await engine().file(project, part, format);
+    return reply.kind === 'file' ? reply.bytes : explain(reply.issue);
+  }
+
+  function close(): void {
+    client?.end();
+    client = built.value = undefined;
+  }
+
+  return { built, busy, progress, trouble, arrivals, findings, build, file, close };
+});

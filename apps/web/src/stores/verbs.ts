@@ -1,0 +1,100 @@
+import { computed } from 'vue';
+import { explain, PLANE_NAMES, relationKind, RELATION_NAMES, type OriginPlane } from '@helb/core';
+import { TOOLS, type ToolName } from '../editor/sketch-editor.ts';
+import { useBench } from './bench.ts';
+import { useProject } from './project.ts';
+
+/** Something that can be done here and now. */
+export interface Verb {
+  readonly id: string;
+  readonly title: string;
+  /** One letter; empty for none. */
+  readonly key: string;
+  readonly run: () => void;
+}
+
+const TOOL_KEYS: readonly (readonly [tool: ToolName, key: string, title: string])[] = [
+  ['chain', 'K', 'Chain'],
+  ['rectangle', 'B', 'Rectangle'],
+  ['centred rectangle', 'I', 'Rectangle about a centre'],
+  ['circle', 'O', 'Circle'],
+  ['size', 'N', 'Size'],
+];
+
+/** Keys of the relations: what is beside the tools on the left hand. */
+const RELATION_KEYS: Partial<Record<string, string>> = {
+  coincident: 'J', horizontal: 'H', vertical: 'V', parallel: 'A', perpendicular: 'P', equal: 'G', midpoint: 'M', tangent: 'T',
+  diameter: 'D', radius: 'R', angle: 'W',
+};
+
+/** The verbs of the present place, most likely first; the strip shows the first few, typing filters them all. */
+export function useVerbs() {
+  const bench = useBench();
+  const store = useProject();
+
+  const place = computed(() => {
+    if (bench.draft) return 'Extruding';
+    if (!bench.editor) return bench.picked.length > 0 ? 'Picked' : 'Part';
+    void bench.version;
+    const count = bench.editor.selection.size;
+    return count > 0 ? `${count} selected` : 'Sketching';
+  });
+
+  const verbs = computed<Verb[]>(() => {
+    if (bench.draft) return [
+      { id: 'accept', title: 'Accept', key: 'Enter', run: () => void bench.acceptDraft() },
+      { id: 'leave', title: 'Leave', key: 'Esc', run: () => bench.cancelDraft() },
+    ];
+    return bench.editor ? sketchVerbs() : partVerbs();
+  });
+
+  function sketchVerbs(): Verb[] {
+    void bench.version;
+    const editor = bench.editor!;
+    const tools = TOOL_KEYS.map(([tool, key, title]): Verb => ({ id: tool, title, key, run: () => editor.take(tool) }));
+    const done: Verb = { id: 'done', title: 'Close sketch', key: 'L', run: () => bench.leaveSketch() };
+    if (editor.selection.size === 0) return [...tools, done];
+    const fitting = new Set(editor.fitting);
+    const relations = RELATION_NAMES.filter((kind) => fitting.has(kind) && kind !== 'distance').map((kind): Verb => ({
+      id: kind,
+      title: relationKind(kind).title,
+      key: RELATION_KEYS[kind] ?? '',
+      run: () => tell(editor.relate(kind)),
+    }));
+    const size = tools.find((verb) => verb.id === 'size')!;
+    return [
+      ...relations.filter(({ id }) => id !== 'radius'),
+      size,
+      ...relations.filter(({ id }) => id === 'radius'),
+      { id: 'construction', title: 'Construction', key: 'Y', run: () => void editor.toggleConstruction() },
+      { id: 'erase', title: 'Erase', key: 'Del', run: () => void editor.erase() },
+      ...tools.filter((verb) => verb !== size),
+      done,
+    ];
+  }
+
+  function partVerbs(): Verb[] {
+    const { part } = bench;
+    if (!part) return [];
+    const sketches = part.stepOrder.filter((id) => part.steps[id]!.kind === 'sketch');
+    const used = new Set(Object.values(part.steps).flatMap((step) => (step.kind === 'extrude' ? [step.sketch] : [])));
+    const next = sketches.findLast((id) => !used.has(id)) ?? sketches.at(-1);
+    const planes = (Object.entries(PLANE_NAMES) as [OriginPlane, string][]).map(([plane, name], k): Verb => ({
+      id: `sketch-${plane}`,
+      title: `Sketch on ${name}`,
+      key: `${k + 1}`,
+      run: () => bench.newSketch(plane),
+    }));
+    const extrude: Verb[] = next === undefined ? [] : [{ id: 'extrude', title: `Extrude ${part.steps[next]!.name}`, key: 'X', run: () => bench.draftExtrude(next) }];
+    const waiting = next !== undefined && !used.has(next);
+    return waiting ? [...extrude, ...planes] : [...planes, ...extrude];
+  }
+
+  const tell = (result: { ok: boolean; issue?: Parameters<typeof explain>[0] }) => {
+    if (!result.ok && result.issue) store.message = explain(result.issue);
+  };
+
+  return { place, verbs };
+}
+
+export { TOOLS };

@@ -1,0 +1,72 @@
+import type { LogEntry, Project } from '@helb/core';
+
+/** The server refused, with words for the person. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly facts: Record<string, unknown>,
+  ) {
+    super(message);
+  }
+}
+
+/** The server can't be reached, or is in trouble of its own: worth trying again. */
+export class OfflineError extends Error {}
+
+export interface ProjectCard {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly changedAt: string;
+  readonly findings: number | null;
+  readonly hasPicture: boolean;
+}
+
+export interface OpenedProject {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: Project;
+  readonly log: readonly LogEntry[];
+}
+
+export interface Changes {
+  readonly revision: number;
+  readonly changes: readonly LogEntry[];
+}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      signal: AbortSignal.timeout(20_000),
+    });
+  } catch {
+    throw new OfflineError('The server does not answer.');
+  }
+  if (response.status >= 500) throw new OfflineError('The server is in trouble.');
+  const text = await response.text();
+  const answer: unknown = text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : undefined;
+  if (response.ok) return answer as T;
+  const { message = response.statusText, ...facts } = (answer ?? {}) as { message?: string };
+  throw new ApiError(response.status, message, facts);
+}
+
+/** All that the page asks of the server. */
+export const api = {
+  whoAmI: () => call<{ name: string }>('GET', '/session'),
+  signUp: (credentials: { name: string; password: string }) => call<{ name: string }>('POST', '/account', credentials),
+  signIn: (credentials: { name: string; password: string }) => call<{ name: string }>('POST', '/session', credentials),
+  signOut: () => call<void>('DELETE', '/session'),
+  projects: () => call<ProjectCard[]>('GET', '/projects'),
+  create: (from: { name: string } | { demo: true } | { document: unknown }) => call<{ id: string }>('POST', '/projects', from),
+  remove: (id: string) => call<void>('DELETE', `/projects/${id}`),
+  open: (id: string) => call<OpenedProject>('GET', `/projects/${id}`),
+  since: (id: string, revision: number) => call<Changes>('GET', `/projects/${id}/changes?after=${revision}`),
+  save: (id: string, base: number, changes: readonly LogEntry[]) => call<{ revision: number }>('POST', `/projects/${id}/changes`, { base, changes }),
+  describe: (id: string, look: { findings: number; picture: string }) => call<void>('PUT', `/projects/${id}/look`, look),
+};
+
+export type Api = typeof api;

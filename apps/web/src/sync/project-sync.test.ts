@@ -1,0 +1,222 @@
+import { applyChange, perform, seedSieve, type LogEntry, type Project } from '@helb/core';
+import { ApiError, OfflineError } from './api.ts';
+import { ProjectSync, type SyncWorld } from './project-sync.ts';
+
+/** A server in memory, with the rules of the real one, that can be cut off or lose its answers. */
+class FakeServer {
+  document = seedSieve();
+  log: LogEntry[] = [];
+  trouble: 'none' | 'offline' | 'answer-lost' | 'signed-out' = 'none';
+
+  save(base: number, changes: readonly LogEntry[]): { revision: number } {
+    if (this.trouble === 'offline') throw new OfflineError('cut off');
+    if (this.trouble === 'signed-out') throw new ApiError(401, 'Please sign in.', {});
+    const known = new Set(this.log.map((entry) => entry.id));
+    const fresh = changes.filter((change) => !known.has(change.id));
+    const at = Math.max(base, ...changes.map((change) => this.log.findIndex((entry) => entry.id === change.id) + 1));
+    if (fresh.length > 0 && at !== this.log.length) throw new ApiError(409, 'changed meanwhile', {});
+    let { document } = this;
+    for (const change of fresh) {
+      const next = applyChange(document, change.forward);
+      if (!next.ok) throw new ApiError(422, next.issue.code, { change: change.id });
+      document = next.value;
+    }
+    this.document = document;
+    this.log.push(...fresh);
+    if (this.trouble === 'answer-lost') throw new OfflineError('answer lost');
+    return { revision: this.log.length };
+  }
+}
+
+/** Time and ids by hand; drafts that outlive a page. */
+function world(server: FakeServer, drafts = new Map<string, readonly LogEntry[]>()) {
+  const timers: { at: number; callback: () => void }[] = [];
+  let clock = 0;
+  let ids = 0;
+  const page = Math.random().toString(36).slice(2, 8);
+  const made: SyncWorld = {
+    api: {
+      open: (id) => Promise.resolve({ id, revision: server.log.length, document: server.document, log: [...server.log] }),
+      save: (_, base, changes) => Promise.resolve().then(() => server.save(base, structuredClone(changes) as LogEntry[])),
+      since: (_, revision) => Promise.resolve({ revision: server.log.length, changes: server.log.slice(revision) }),
+    },
+    drafts: {
+      load: (id) => Promise.resolve(drafts.get(id) ?? []),
+      keep: (id, pending) => (drafts.set(id, structuredClone(pending) as LogEntry[]), Promise.resolve()),
+    },
+    newId: () => `${page}${ids++}`,
+    now: () => new Date(clock),
+    later(ms, callback) {
+      const timer = { at: clock + ms, callback };
+      timers.push(timer);
+      return () => timers.splice(timers.indexOf(timer), timers.includes(timer) ? 1 : 0);
+    },
+  };
+  /** Lets this much time pass, with all that falls due. */
+  const pass = async (ms: number) => {
+    const end = clock + ms;
+    for (;;) {
+      for (let k = 0; k < 20; k++) await Promise.resolve();
+      timers.sort((a, b) => a.at - b.at);
+      if (!timers[0] || timers[0].at > end) break;
+      const timer = timers.shift()!;
+      clock = timer.at;
+      timer.callback();
+    }
+    clock = end;
+  };
+  return { made, pass, drafts };
+}
+
+const renaming = (name: string) => [{ command: 'project.rename' as const, input: { name } }];
+const adding = (id: string) => [{ command: 'part.add' as const, input: { id, name: id } }];
+
+test('a change is shown at once, called kept only when the server said so', async () => {
+  const server = new FakeServer();
+  const { made, pass, drafts } = world(server);
+  const sync = await ProjectSync.open('p', made);
+  sync.act(renaming('A'));
+  expect(sync.view).toMatchObject({ project: { name: 'A' }, state: { kind: 'keeping' } });
+  expect(drafts.get('p')).toHaveLength(1);
+  await pass(1000);
+  expect(sync.view.state.kind).toBe('kept');
+  expect(server.document.name).toBe('A');
+  expect(drafts.get('p')).toHaveLength(0);
+});
+
+test('cut off: work goes on, is kept here, and is sent in order when the server is back', async () => {
+  const server = new FakeServer();
+  const { made, pass, drafts } = world(server);
+  const sync = await ProjectSync.open('p', made);
+  server.trouble = 'offline';
+  for (const name of ['A', 'B', 'C']) {
+    sync.act(renaming(name));
+    await pass(500);
+  }
+  expect(sync.view).toMatchObject({ project: { name: 'C' }, state: { kind: 'offline' } });
+  expect(drafts.get('p')).toHaveLength(3);
+  server.trouble = 'none';
+  await pass(10_000);
+  expect(sync.view.state.kind).toBe('kept');
+  expect(server.log.map((entry) => entry.label)).toEqual(['A', 'B', 'C'].map((name) => `Rename project to ${name}`));
+});
+
+test('a page that was closed while cut off: the next visit finds and sends its work', async () => {
+  const server = new FakeServer();
+  const first = world(server);
+  const sync = await ProjectSync.open('p', first.made);
+  server.trouble = 'offline';
+  sync.act(adding('lid'));
+  sync.close();
+  server.trouble = 'none';
+  const second = world(server, first.drafts);
+  const again = await ProjectSync.open('p', second.made);
+  expect(again.view.project.parts['lid']).toBeDefined();
+  await second.pass(1000);
+  expect(server.document.parts['lid']).toBeDefined();
+  expect(again.undo().ok).toBe(true);
+});
+
+test('an answer that is lost after saving does not save twice', async () => {
+  const server = new FakeServer();
+  const { made, pass } = world(server);
+  const sync = await ProjectSync.open('p', made);
+  server.trouble = 'answer-lost';
+  sync.act(adding('lid'));
+  await pass(500);
+  server.trouble = 'none';
+  await pass(10_000);
+  expect(server.log).toHaveLength(1);
+  expect(sync.view.state.kind).toBe('kept');
+});
+
+test('two windows: both changes stand, in the order in which the server got them', async () => {
+  const server = new FakeServer();
+  const [a, b] = [world(server), world(server)];
+  const [one, two] = [await ProjectSync.open('p', a.made), await ProjectSync.open('p', b.made)];
+  one.act(adding('lid'));
+  two.act(renaming('Two'));
+  await a.pass(1000);
+  await b.pass(1000);
+  expect(two.view.project).toMatchObject({ name: 'Two', parts: { lid: { name: 'lid' } } });
+  expect(server.document).toEqual(two.view.project);
+});
+
+test('a change of what another window has removed is left out and told', async () => {
+  const server = new FakeServer();
+  const [a, b] = [world(server), world(server)];
+  const seed = await ProjectSync.open('p', a.made);
+  seed.act(adding('lid'));
+  await a.pass(1000);
+  const two = await ProjectSync.open('p', b.made);
+  seed.act([{ command: 'part.remove', input: { id: 'lid' } }]);
+  await a.pass(1000);
+  two.act([{ command: 'part.rename', input: { id: 'lid', name: 'Cover' } }]);
+  await b.pass(1000);
+  expect(two.view.lost).toMatch(/Rename part to Cover.*not there any more/);
+  expect(two.view.project).toEqual(server.document);
+});
+
+test('signed out: nothing is lost, and it goes on after entering again', async () => {
+  const server = new FakeServer();
+  const { made, pass } = world(server);
+  const sync = await ProjectSync.open('p', made);
+  server.trouble = 'signed-out';
+  sync.act(renaming('A'));
+  await pass(1000);
+  expect(sync.view.state.kind).toBe('signed-out');
+  server.trouble = 'none';
+  sync.hurry();
+  await pass(1000);
+  expect(server.document.name).toBe('A');
+});
+
+test('undo and redo are saved like everything else and survive a reload', async () => {
+  const server = new FakeServer();
+  const first = world(server);
+  const sync = await ProjectSync.open('p', first.made);
+  sync.act(renaming('A'));
+  sync.act(renaming('B'));
+  sync.undo();
+  await first.pass(1000);
+  const again = await ProjectSync.open('p', world(server).made);
+  expect(again.view.project.name).toBe('A');
+  expect(again.redo().ok).toBe(true);
+  expect(again.view.project.name).toBe('B');
+  again.undo();
+  again.undo();
+  expect(again.view.project.name).toBe('Seed sieve');
+  expect(again.undo().ok).toBe(false);
+});
+
+test('what is not possible is refused, and nothing is sent', async () => {
+  const server = new FakeServer();
+  const { made, pass } = world(server);
+  const sync = await ProjectSync.open('p', made);
+  const result = sync.act([{ command: 'part.rename', input: { id: 'nobody', name: 'x' } }]);
+  expect(!result.ok && result.issue.code).toBe('part.unknown');
+  await pass(1000);
+  expect(server.log).toEqual([]);
+});
+
+test('windows that work at random all come to the same document', async () => {
+  const server = new FakeServer();
+  const worlds = [world(server), world(server), world(server)];
+  const windows = await Promise.all(worlds.map(({ made }) => ProjectSync.open('p', made)));
+  const possible = (project: Project, id: string) => perform(project, adding(id)).ok;
+  for (let k = 0; k < 40; k++) {
+    const sync = windows[(k * 7) % 3]!;
+    const id = `n${k % 5}`;
+    if (k % 4 === 3) sync.undo();
+    else sync.act(possible(sync.view.project, id) ? adding(id) : [{ command: 'part.rename', input: { id, name: `name ${k}` } }]);
+    server.trouble = k % 6 === 2 ? 'offline' : k % 6 === 4 ? 'answer-lost' : 'none';
+    await worlds[(k * 5) % 3]!.pass(700);
+  }
+  server.trouble = 'none';
+  for (let round = 0; round < 6; round++) for (const { pass } of worlds) await pass(20_000);
+  for (const [k, sync] of windows.entries()) {
+    sync.act(renaming(`end ${k}`));
+    for (let round = 0; round < 4; round++) await worlds[k]!.pass(20_000);
+    expect(sync.view.project).toEqual(server.document);
+  }
+});

@@ -1,0 +1,119 @@
+import CameraControls from 'camera-controls';
+import { Box3, Matrix4, OrthographicCamera, Quaternion, Raycaster, Sphere, Spherical, Vector2, Vector3, Vector4, type WebGLRenderer } from 'three';
+import type { Frame, Vec2, Vec3 } from '@helb/core';
+
+CameraControls.install({ THREE: { Box3, Matrix4, Quaternion, Raycaster, Sphere, Spherical, Vector2, Vector3, Vector4 } });
+
+const DEG = Math.PI / 180;
+/** Azimuth and polar angle of each named view; z is up, azimuth 0 looks from -y. */
+export const VIEWS = {
+  Front: [0, 90],
+  Top: [0, 0],
+  Right: [90, 90],
+  Back: [180, 90],
+  Under: [0, 180],
+  Left: [-90, 90],
+  Corner: [-35, 62],
+} as const;
+export type ViewName = keyof typeof VIEWS;
+
+/** An orthographic camera that is turned, shifted and zoomed by hand; drawings have no vanishing points. */
+export class ViewCamera {
+  readonly camera = new OrthographicCamera(-100, 100, 100, -100, -5000, 10000);
+  readonly controls: CameraControls;
+  private readonly element: HTMLElement;
+  private height = 120;
+
+  constructor(element: HTMLElement, reducedMotion: boolean) {
+    this.element = element;
+    this.camera.up.set(0, 0, 1);
+    this.controls = new CameraControls(this.camera, element);
+    const { controls } = this;
+    const { ACTION } = CameraControls;
+    controls.smoothTime = reducedMotion ? 0 : 0.04;
+    controls.draggingSmoothTime = 0;
+    controls.dollyToCursor = true;
+    controls.minZoom = 0.002;
+    controls.maxZoom = 2000;
+    controls.mouseButtons = { left: ACTION.NONE, middle: ACTION.ROTATE, right: ACTION.ROTATE, wheel: ACTION.ZOOM };
+    controls.touches = { one: ACTION.TOUCH_ROTATE, two: ACTION.TOUCH_ZOOM_TRUCK, three: ACTION.TOUCH_TRUCK };
+    // Shift turns orbiting into shifting the paper
+    element.addEventListener('pointerdown', (event) => {
+      const action = event.shiftKey ? ACTION.TRUCK : ACTION.ROTATE;
+      controls.mouseButtons.middle = controls.mouseButtons.right = action;
+    }, { capture: true });
+    void this.look('Corner', false);
+  }
+
+  look(view: ViewName, animate = true): Promise<unknown> {
+    const [azimuth, polar] = VIEWS[view];
+    return this.controls.rotateTo(azimuth * DEG, polar * DEG, animate);
+  }
+
+  /** Turns square on a plane, its x to the right. */
+  squareOn(frame: Frame): Promise<unknown> {
+    const [x, y, z] = frame.z;
+    const polar = Math.acos(Math.max(-1, Math.min(1, z)));
+    const flat = Math.hypot(x, y) > 1e-9;
+    const azimuth = flat ? Math.atan2(x, -y) : Math.atan2(frame.x[1], frame.x[0]);
+    return this.controls.rotateTo(azimuth, polar, true);
+  }
+
+  /** Fits a box into the view with a margin. */
+  async fit(low: Vec3, high: Vec3, animate = true): Promise<void> {
+    const box = new Box3(new Vector3(...low), new Vector3(...high));
+    const sphere = box.getBoundingSphere(new Sphere());
+    const radius = Math.max(sphere.radius, 1);
+    const { width, height } = this.size;
+    const zoom = (this.height / (2 * radius * 1.12)) * Math.min(1, width / height);
+    await Promise.all([
+      this.controls.setTarget(sphere.center.x, sphere.center.y, sphere.center.z, animate),
+      this.controls.setFocalOffset(0, 0, 0, animate),
+      this.controls.zoomTo(zoom, animate),
+    ]);
+  }
+
+  resize(renderer: WebGLRenderer): void {
+    const { width, height } = this.size;
+    renderer.setSize(width, height, false);
+    const aspect = width / height;
+    Object.assign(this.camera, {
+      left: (-this.height * aspect) / 2,
+      right: (this.height * aspect) / 2,
+      top: this.height / 2,
+      bottom: -this.height / 2,
+    });
+    this.camera.updateProjectionMatrix();
+  }
+
+  /** Millimetres for a pixel. */
+  get pixel(): number {
+    return this.height / this.camera.zoom / this.size.height;
+  }
+
+  get size() {
+    return { width: this.element.clientWidth || 1, height: this.element.clientHeight || 1 };
+  }
+
+  /** Where a place in space is on the screen, px from the upper left of the view. */
+  toScreen(place: Vec3): Vec2 {
+    const { width, height } = this.size;
+    const point = new Vector3(...place).project(this.camera);
+    return [((point.x + 1) / 2) * width, ((1 - point.y) / 2) * height];
+  }
+
+  /** Where the line of sight through a screen place meets a plane, in its coordinates; undefined edge-on. */
+  toPlane([x, y]: Vec2, frame: Frame): Vec2 | undefined {
+    const { width, height } = this.size;
+    const ndc = new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2);
+    const ray = new Raycaster();
+    ray.setFromCamera(ndc, this.camera);
+    const normal = new Vector3(...frame.z);
+    const slope = ray.ray.direction.dot(normal);
+    if (Math.abs(slope) < 1e-3) return undefined;
+    const origin = new Vector3(...frame.origin);
+    const t = origin.clone().sub(ray.ray.origin).dot(normal) / slope;
+    const offset = ray.ray.origin.addScaledVector(ray.ray.direction, t).sub(origin);
+    return [offset.dot(new Vector3(...frame.x)), offset.dot(new Vector3(...frame.y))];
+  }
+}

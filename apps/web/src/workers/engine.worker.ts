@@ -1,0 +1,78 @@
+import * as Comlink from 'comlink';
+import wasmUrl from 'replicad-opencascadejs/wasm?url';
+import { issue, writeStl, type SolvedSketch } from '@helb/core';
+import { Engine, findings, Overtaken, totalsOf } from '@helb/engine';
+import { OpenCascadeKernel } from '@helb/kernel';
+import type { BuildReply, EngineWorker, SketchReply } from './protocol.ts';
+
+/** Fine enough that a rim looks round at the size of the screen. */
+const SHOWN = { deflection: 0.08, angle: 0.25 };
+/** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
+const PRINTED = { deflection: 0.05, angle: Math.PI / 18 };
+
+const engine = OpenCascadeKernel.start({ url: wasmUrl }).then((kernel) => new Engine(kernel));
+let running = new AbortController();
+
+/** Lets waiting messages in: a newer request then overtakes this one. */
+const channel = new MessageChannel();
+const pause = () =>
+  new Promise<void>((resolve) => {
+    channel.port1.onmessage = () => resolve();
+    channel.port2.postMessage(null);
+  });
+
+const worker: EngineWorker = {
+  async ready() {
+    await engine;
+  },
+
+  async build({ project, part, known }, progress) {
+    running.abort();
+    const mine = (running = new AbortController());
+    const ready = await engine;
+    const start = performance.now();
+    try {
+      const model = await ready.build(project, { parts: [part], mesh: SHOWN, known: new Set(known), signal: mine.signal, pause, progress });
+      const built = model.parts[0];
+      // meshes stay in the engine's cache: they are copied, not transferred, and sent once only
+      const reply: BuildReply = {
+        kind: 'built',
+        part,
+        steps: built?.steps ?? [],
+        sketches: Object.fromEntries([...(built?.sketches ?? [])].map(([id, sketch]) => [id, sketchReply(sketch)])),
+        bodies: built?.bodies ?? [],
+        totals: totalsOf((built?.bodies ?? []).map((body) => body.measures), project.parts[part]?.material),
+        values: model.values,
+        findings: findings(project, model),
+        took: performance.now() - start,
+      };
+      return reply;
+    } catch (error) {
+      if (error instanceof Overtaken) return { kind: 'overtaken' };
+      throw error;
+    }
+  },
+
+  async file(project, part, format) {
+    const ready = await engine;
+    if (format === 'step') {
+      const bytes = await ready.stepFile(project, part);
+      return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
+    }
+    const model = await ready.build(project, { parts: [part], mesh: PRINTED });
+    const meshes = model.parts.flatMap(({ bodies }) => bodies.flatMap((body) => body.mesh ?? []));
+    const name = project.parts[part]?.name ?? '';
+    if (meshes.length === 0) return { kind: 'failed', issue: issue('export.empty', { part: name }) };
+    return { kind: 'file', bytes: writeStl(meshes, name) };
+  },
+};
+
+const sketchReply = ({ frame, solution, regions }: SolvedSketch): SketchReply => ({
+  frame,
+  entities: solution.geometry.entities,
+  state: solution.state,
+  freedoms: solution.freedoms,
+  regions: regions.regions,
+});
+
+Comlink.expose(worker);

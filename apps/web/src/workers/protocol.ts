@@ -1,0 +1,49 @@
+import type { BodyMeasures, BodyMesh, Entities, Frame, Id, Issue, Project, Region } from '@helb/core';
+import type { Finding, StepResult, Totals, ValueResult } from '@helb/engine';
+
+/** Everything that crosses between the page and the engine's worker: plain data. */
+export interface BuildRequest {
+  readonly project: Project;
+  readonly part: Id;
+  /** Bodies that the page shows already: their meshes are not sent again. */
+  readonly known: readonly string[];
+}
+
+export interface SketchReply {
+  readonly frame: Frame;
+  readonly entities: Entities;
+  readonly state: 'loose' | 'settled' | 'clashing';
+  readonly freedoms: number;
+  readonly regions: readonly Region[];
+}
+
+export interface BodyReply {
+  readonly key: string;
+  readonly measures: BodyMeasures;
+  readonly mesh?: BodyMesh;
+}
+
+export type BuildReply =
+  | { readonly kind: 'overtaken' }
+  | {
+      readonly kind: 'built';
+      readonly part: Id;
+      readonly steps: readonly StepResult[];
+      readonly sketches: Readonly<Record<Id, SketchReply>>;
+      readonly bodies: readonly BodyReply[];
+      readonly totals: Totals;
+      readonly values: readonly ValueResult[];
+      readonly findings: readonly Finding[];
+      /** Time in the engine, ms. */
+      readonly took: number;
+    };
+
+export type FileReply = { readonly kind: 'file'; readonly bytes: Uint8Array } | { readonly kind: 'failed'; readonly issue: Issue };
+export type FileFormat = 'step' | 'stl';
+
+export interface EngineWorker {
+  /** Resolves when the kernel is ready. */
+  ready(): Promise<void>;
+  build(request: BuildRequest, progress: (done: number, of: number, name: string) => void): Promise<BuildReply>;
+  file(project: Project, part: Id, format: FileFormat): Promise<FileReply>;
+}
