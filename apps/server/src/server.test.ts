@@ -5,7 +5,8 @@ import { perform, seedSieve, type Action, type LogEntry, type Project } from '@h
 import { startDatabase, createSchema, type PrivateDatabase } from '@helb/scripts/private-database.ts';
 import { ApiClient } from '../test/api-client.ts';
 import { readConfig } from './config.ts';
-import { DEMO_ACCOUNT, startServer, type RunningServer } from './server.ts';
+import { DEMO_ACCOUNT } from './demo-account.ts';
+import { startServer, type RunningServer } from './server.ts';
 
 let folder: string;
 let database: PrivateDatabase;

@@ -2,13 +2,11 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import type { Config } from './config.ts';
+import { DEMO_ACCOUNT } from './demo-account.ts';
 import { openDatabase } from './db/database.ts';
 import { createApp } from './http/app.ts';
 import { Accounts } from './services/accounts.ts';
 import { Projects } from './services/projects.ts';
-
-/** The account that the demo makes; it is printed at the start. */
-export const DEMO_ACCOUNT = { name: 'demo', password: 'seed-sieve-demo' } as const;
 
 export interface RunningServer {
   readonly port: number;

@@ -21,8 +21,10 @@ export function meshOf(library: Library, { shape, faceNames }: NamedSolid, { def
     normals: new Float32Array(memory, triangles.getNormalsPtr(), triangles.getNormalsSize()).slice(),
     triangles: new Uint32Array(memory, triangles.getTrianglesPtr(), triangles.getTrianglesSize()).slice(),
     faces: ranges(groups, (k) => ({ name: faceNames[k]!, words: faceWords(library, scope, faces[k]!) })),
-    edgePoints: new Float32Array(memory, segments.getLinesPtr(), segments.getLinesSize()).slice(),
-    edges: rangesByShape(library, edgeGroups, edges, edgeNames, (edge) => edgeWords(library, scope, edge)),
+    ...realEdges(
+      new Float32Array(memory, segments.getLinesPtr(), segments.getLinesSize()),
+      rangesByShape(library, edgeGroups, edges, edgeNames, (edge) => edgeWords(library, scope, edge)),
+    ),
   };
   scope.close();
   return mesh;
@@ -51,6 +53,20 @@ function rangesByShape(
     if (k >= 0) found.push({ name: names[k]!, words: words(edges[k]!), start: groups[at]!, count: groups[at + 1]! });
   }
   return found;
+}
+
+/** Leaves out seams: where a round face meets only itself there is nothing to see or to pick. */
+function realEdges(points: Float32Array, all: readonly NamedRange[]): Pick<BodyMesh, 'edgePoints' | 'edges'> {
+  const kept = all.filter(({ name }) => name.includes(' | '));
+  const edgePoints = new Float32Array(3 * kept.reduce((sum, { count }) => sum + count, 0));
+  let at = 0;
+  const edges = kept.map((range) => {
+    edgePoints.set(points.subarray(3 * range.start, 3 * (range.start + range.count)), 3 * at);
+    const moved = { ...range, start: at };
+    at += range.count;
+    return moved;
+  });
+  return { edgePoints, edges };
 }
 
 /** An edge is named by the two faces that meet there; several between the same two by their order. */

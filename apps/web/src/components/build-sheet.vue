@@ -83,7 +83,7 @@ const lit = computed(() => new Set([...bench.hovered, ...bench.picked].flatMap((
       v-for="(row, k) in rows"
       :key="row.id"
       class="border-rule group relative border-b py-2 pr-3 pl-4"
-      :class="[row.current ? 'bg-lit' : lit.has(row.id) ? 'bg-chip' : '', row.pale ? 'opacity-50' : '']"
+      :class="[row.current ? 'bg-lit' : lit.has(row.id) ? 'bg-paper' : '', row.pale ? 'opacity-50' : '', row.id === bench.draft?.id ? 'pointer-events-none' : '']"
       :data-testid="`step-${row.step.name}`"
     >
       <span v-if="row.current" class="bg-act absolute inset-y-0 left-0 w-[3px]" />

@@ -44,7 +44,7 @@ const accept = () => bench.acceptDraft(naming.value);
       <label v-for="region in regions" :key="region.key" class="flex items-center gap-2 py-0.5">
         <input type="checkbox" :checked="taken.has(region.key)" @change="toggle(region.key)" />
         <span class="font-mono text-[13px]">{{ region.area.toFixed(1) }} mm²</span>
-        <span class="text-muted text-sm">{{ region.holes.length > 0 ? `with ${region.holes.length} openings` : region.depth > 0 ? 'inside' : '' }}</span>
+        <span class="text-muted text-sm">{{ region.holes.length > 0 ? `with ${region.holes.length} ${region.holes.length === 1 ? 'opening' : 'openings'}` : region.depth > 0 ? 'inside' : '' }}</span>
       </label>
     </fieldset>
     <p v-if="result?.issue" class="text-clash mb-3" role="alert">{{ explain(result.issue) }}</p>

@@ -133,7 +133,7 @@ function press(event: PointerEvent) {
       @input="show(typed)"
       @blur="leave"
     />
-    <button v-else class="chip hover:bg-lit cursor-ew-resize" :title="comesTo" :aria-label="`${label}: ${text}`" @pointerdown.left.prevent="press" @keydown.enter.prevent="begin">
+    <button v-else class="chip hover:bg-lit cursor-ew-resize text-left" :title="comesTo" :aria-label="`${label}: ${text}`" @pointerdown.left.prevent="press" @keydown.enter.prevent="begin">
       <span v-if="prefix">{{ prefix }}</span
       >{{ text }}
     </button>

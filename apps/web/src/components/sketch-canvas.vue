@@ -134,6 +134,9 @@ const sizes = computed<Drawn[]>(() => {
     const moved = moving.value?.id === id ? { ...relation, at: [...moving.value.at] as [number, number] } : relation;
     return [[id, moved] as [Id, SizedRelation]];
   });
+  // the shorter stand nearer to the outline
+  const length = (relation: SizedRelation) => relationKind(relation.kind).dimension!.measure(relation, geometry.value);
+  all.sort((a, b) => length(a[1]) - length(b[1]));
   if (editor.proposed) all.push([undefined, editor.proposed]);
   return all.map(([id, relation]) => {
     const { dimension } = relationKind(relation.kind);
@@ -191,7 +194,12 @@ function pointer(kind: 'down' | 'move' | 'up', event: PointerEvent) {
   if (kind !== 'move' && event.button !== 0) return;
   const where = place(event);
   if (!where) return;
-  if (kind === 'down') svg.value!.setPointerCapture(event.pointerId);
+  if (kind === 'down') {
+    // a number that is being typed is taken first; what can't be taken stays to be mended
+    if (asked.value) return answer();
+    (document.activeElement as HTMLElement | null)?.blur();
+    svg.value!.setPointerCapture(event.pointerId);
+  }
   props.editor.pointer(kind, { at: where, reach: REACH * affine.value.pixel, free: free.value, add: event.shiftKey || event.ctrlKey });
 }
 
@@ -270,6 +278,7 @@ defineExpose({ hold });
       @pointerdown="pointer('down', $event)"
       @pointermove="pointer('move', $event)"
       @pointerup="pointer('up', $event)"
+      @mousedown.prevent
       @contextmenu.prevent
     >
       <defs>
@@ -277,7 +286,7 @@ defineExpose({ hold });
           <line x1="0" y1="0" x2="0" y2="9" class="hatch" />
         </pattern>
       </defs>
-      <path v-for="(hatch, k) in hatches" :key="`h${k}`" :d="hatch" fill="url(#hatch)" fill-rule="evenodd" data-testid="region" />
+      <path v-for="(hatch, k) in hatches" :key="`h${k}`" :d="hatch" class="area" fill-rule="evenodd" data-testid="region" />
       <path v-for="(axis, k) in axes" :key="`a${k}`" :d="axis" class="axis" :class="{ hovered: editor.hovered === (k ? 'y-axis' : 'x-axis'), selected: editor.selection.has(k ? 'y-axis' : 'x-axis') }" />
       <g v-for="curve in curves" :key="curve.id" :class="['curve', curve.state, { construction: curve.construction, selected: curve.selected, hovered: curve.hovered }]">
         <path v-if="curve.state === 'clashing'" :d="curve.path" class="teeth" />
@@ -341,6 +350,9 @@ defineExpose({ hold });
 path,
 circle {
   fill: none;
+}
+.area {
+  fill: url(#hatch);
 }
 .axis {
   stroke: var(--muted);

@@ -73,7 +73,7 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
     <button v-else class="text-muted max-w-48 truncate hover:underline" title="Rename the project" @click="((name = store.kept?.name ?? ''), (renaming = true))">
       {{ store.kept?.name }}
     </button>
-    <template v-if="bench.part">
+    <template v-if="bench.part && route.name === 'bench'">
       <span class="text-rule text-xl">/</span>
       <span class="size-4 shrink-0 rounded-full" :style="{ background: PART_COLOURS[bench.part.colour] }" />
       <strong class="truncate text-[17px]" data-testid="part-name">{{ bench.part.name }}</strong>

@@ -3,7 +3,6 @@ import { computed, nextTick, ref } from 'vue';
 import { useVerbs, type Verb } from '../stores/verbs.ts';
 
 /** What can be done with what is selected now, most likely first; Space and typing searches all verbs of the place. */
-const SHOWN = 6;
 const { place, verbs } = useVerbs();
 const searching = ref(false);
 const text = ref('');
@@ -39,7 +38,7 @@ defineExpose({ search, press });
 </script>
 
 <template>
-  <div class="absolute bottom-3 left-1/2 z-10 max-w-[calc(100%-12px)] -translate-x-1/2">
+  <div class="absolute bottom-3 left-1/2 z-10 w-max max-w-[calc(100%-12px)] -translate-x-1/2">
     <ul v-if="searching" class="bg-lit border-ink mb-1 max-h-64 overflow-y-auto border" role="listbox" aria-label="Verbs">
       <li
         v-for="(verb, k) in found"
@@ -55,7 +54,7 @@ defineExpose({ search, press });
       <li v-if="found.length === 0" class="text-muted px-3 py-1">Nothing here is called that.</li>
     </ul>
     <div class="border-ink bg-sheet flex h-[34px] items-stretch border whitespace-nowrap" role="toolbar" aria-label="What can be done">
-      <span class="bg-ink text-sheet flex items-center px-3 text-sm">{{ place }}</span>
+      <span class="bg-ink text-sheet flex shrink-0 items-center px-3 text-sm">{{ place }}</span>
       <input
         v-if="searching"
         ref="input"
@@ -71,10 +70,13 @@ defineExpose({ search, press });
         @blur="searching = false"
       />
       <template v-else>
-        <button v-for="verb in verbs.slice(0, SHOWN)" :key="verb.id" class="border-rule hover:bg-chip flex items-center gap-2 border-r px-2.5" :data-testid="`verb-${verb.id}`" @click="run(verb)">
+        <!-- what does not fit wraps onto a line that is not shown: the first verbs are the most likely ones -->
+        <span class="flex flex-wrap overflow-hidden">
+        <button v-for="verb in verbs" :key="verb.id" class="border-rule hover:bg-chip flex h-8 items-center gap-2 border-r px-2.5" :data-testid="`verb-${verb.id}`" @click="run(verb)">
           <span class="text-act font-mono text-[12px]">{{ verb.key }}</span>{{ verb.title }}
         </button>
-        <button class="text-muted hover:bg-chip px-2.5" @click="search">more… <span class="text-act font-mono text-[12px]">Space</span></button>
+        </span>
+        <button class="text-muted hover:bg-chip shrink-0 px-2.5" @click="search">more… <span class="text-act font-mono text-[12px]">Space</span></button>
       </template>
     </div>
   </div>

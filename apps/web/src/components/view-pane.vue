@@ -233,7 +233,7 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
       <strong :class="{ 'text-loose': title.state === 'loose', 'text-clash': title.state === 'clashing' }">{{ title.words }}</strong>
     </p>
     <nav class="bg-paper/80 absolute top-2 right-3 flex items-center gap-3 text-[13px]" aria-label="Views">
-      <button v-for="name in views" :key="name" class="border-b" :class="current === name ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'" @click="look(name)">{{ name }}</button>
+      <button v-for="name in bench.editor ? (['Corner'] as const) : views" :key="name" class="border-b" :class="current === name ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'" @click="look(name)">{{ name }}</button>
       <span class="bg-rule h-4 w-px" />
       <button v-if="bench.editor" class="border-b" :class="current === 'Square-on' ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'" @click="squareOn">Square-on</button>
       <button class="text-muted hover:text-ink" @click="fit">Fit</button>
@@ -248,7 +248,7 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
       <p v-for="(pick, k) in under.picks.slice(0, 5)" :key="`${pick.body}${pick.name}`" class="truncate px-1.5 py-0.5" :class="k === under.chosen ? 'bg-ink text-sheet' : ''">{{ pick.kind }} · {{ pick.words }}</p>
       <p v-if="under.picks.length > 1" class="text-muted px-1.5 pt-1 text-[12px]">Tab: next of {{ under.picks.length }}</p>
     </div>
-    <p v-if="bench.editor" class="text-muted pointer-events-none absolute bottom-14 left-1/2 -translate-x-1/2 text-sm" data-testid="hint">{{ (bench.version, bench.editor.tool.hint) }}</p>
+    <p v-if="bench.editor" class="text-muted bg-paper/80 pointer-events-none absolute bottom-13 left-1/2 w-max -translate-x-1/2 px-2 text-sm" data-testid="hint">{{ (bench.version, bench.editor.tool.hint) }}</p>
     <p v-if="model.busy && model.progress" class="bg-sheet border-rule absolute top-10 left-4 border px-3 py-1 text-sm" role="status">Building {{ model.progress }}</p>
     <p v-if="model.trouble" class="bg-sheet border-clash text-clash absolute top-10 left-4 border px-3 py-1 text-sm" role="alert">{{ model.trouble }}</p>
     <VerbStrip ref="strip" />

@@ -1,4 +1,4 @@
-import { distance2, dragSketch, Geometry, type Drag, type Entities, type Id, type Relations, type Sizes, type Vec2 } from '@helb/core';
+import { distance2, dragSketch, Geometry, type Drag, type Entities, type Id, type Relations, type Sizes, type Vec2, X_AXIS, Y_AXIS } from '@helb/core';
 import { curveIds, footOn, nearest, pointIds } from './snapping.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
 
@@ -14,10 +14,11 @@ export interface SelectHost extends ToolHost {
   place(entities: Entities): void;
 }
 
-/** What lies under the pointer: points before curves, drawn before axes. */
+/** What lies under the pointer: points before curves, what is drawn before the axes. */
 export function hit(geometry: Geometry, { at, reach }: PointerAt): Id | undefined {
   const point = nearest(pointIds(geometry), (id) => distance2(geometry.point(id), at), reach);
-  return point ?? nearest([...curveIds(geometry), 'x-axis', 'y-axis'], (id) => distance2(footOn(geometry, id, at), at), reach * 0.8);
+  const curve = (ids: readonly Id[]) => nearest(ids, (id) => distance2(footOn(geometry, id, at), at), reach * 0.8);
+  return point ?? curve(curveIds(geometry)) ?? curve([X_AXIS, Y_AXIS]);
 }
 
 /** Selects by click and by box; pulls loose geometry, which follows without breaking a relation. */

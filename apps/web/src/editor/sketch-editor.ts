@@ -123,7 +123,7 @@ export class SketchEditor {
   }
 
   pointer(kind: 'down' | 'move' | 'up', pointer: PointerAt): void {
-    if (kind === 'down') this.asking = undefined;
+    if (this.asking) return;
     this.tool[kind]?.(pointer);
     this.port.changed();
   }

@@ -27,6 +27,8 @@ export class ViewCamera {
   constructor(element: HTMLElement, reducedMotion: boolean) {
     this.element = element;
     this.camera.up.set(0, 0, 1);
+    // any distance will do, but none would leave no direction to look in
+    this.camera.position.set(0, -1000, 0);
     this.controls = new CameraControls(this.camera, element);
     const { controls } = this;
     const { ACTION } = CameraControls;

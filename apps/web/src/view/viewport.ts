@@ -97,9 +97,9 @@ export class Viewport {
     if (this.grid) this.scene.remove(this.grid);
     this.grid = new GridHelper(400, 20, theme.rule, theme.rule);
     this.grid.rotateX(Math.PI / 2);
-    this.grid.material.transparent = true;
-    this.grid.material.opacity = 0.55;
     this.grid.material.depthWrite = false;
+    this.grid.renderOrder = -1;
+    this.grid.visible = !this.faded;
     this.scene.add(this.grid);
     for (const { faces, edges } of this.bodies.values()) {
       faces.material.color.set(theme.part);

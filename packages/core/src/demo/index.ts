@@ -55,9 +55,9 @@ function drawPlate(script: ProjectScript, part: Id): Id {
     [newId('d')]: { kind: 'distance', a: q, b: r, direction: 'vertical', sense: 1, value: 'plate width' },
     [newId('d')]: { kind: 'distance', a: inner, b: r, direction: 'horizontal', sense: 1, value: 'edge distance' },
     [newId('d')]: { kind: 'distance', a: inner, b: r, direction: 'vertical', sense: 1, value: 'edge distance' },
-    [newId('d')]: { kind: 'diameter', circle: holes[2]!, value: 'bolt hole' },
+    [newId('d')]: { kind: 'diameter', circle: holes[3]!, value: 'bolt hole', at: [-14, 30] },
   };
-  for (const other of [0, 1, 3]) relations[newId('r')] = { kind: 'equal', a: holes[2]!, b: holes[other]! };
+  for (const other of [0, 1, 2]) relations[newId('r')] = { kind: 'equal', a: holes[3]!, b: holes[other]! };
   return addSketch(script, part, { kind: 'sketch', name: 'Foot outline', plane: 'top', entities, relations });
 }
 

@@ -1,0 +1,181 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { WEB } from '@helb/scripts/build-web.ts';
+import { startDatabase, type PrivateDatabase } from '@helb/scripts/private-database.ts';
+import { startServerProcess, type ServerProcess } from '@helb/scripts/server-process.ts';
+
+/** The built application with a database of its own; the server can be killed and started again. */
+export class House {
+  private constructor(
+    private readonly folder: string,
+    private readonly database: PrivateDatabase,
+    private server: ServerProcess,
+    readonly port: number,
+  ) {}
+
+  static async build(): Promise<House> {
+    const folder = await mkdtemp(join(tmpdir(), 'helb-e2e-'));
+    const database = await startDatabase(folder);
+    const server = await House.start(folder, database, 0);
+    return new House(folder, database, server, Number(new URL(server.address).port));
+  }
+
+  private static start(folder: string, database: PrivateDatabase, port: number): Promise<ServerProcess> {
+    return startServerProcess({ database, folder, port, web: WEB, demo: true, log: 'silent' });
+  }
+
+  get address(): string {
+    return this.server.address;
+  }
+
+  /** kill -9 */
+  async killServer(): Promise<void> {
+    const ended = new Promise((resolve) => this.server.process.once('exit', resolve));
+    this.server.process.kill('SIGKILL');
+    await ended;
+  }
+
+  async startServer(): Promise<void> {
+    this.server = await House.start(this.folder, this.database, this.port);
+  }
+
+  async close(): Promise<void> {
+    await this.server.stop();
+    await this.database.stop();
+    await rm(this.folder, { recursive: true });
+  }
+}
+
+let people = 0;
+
+export const test = base.extend<{ bench: Bench }, { house: House }>({
+  house: [
+    async ({}, use) => {
+      const house = await House.build();
+      await use(house);
+      await house.close();
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+  baseURL: async ({ house }, use) => use(house.address),
+  bench: async ({ page, house }, use) => {
+    const faults: string[] = [];
+    page.on('pageerror', (error) => faults.push(error.message));
+    await use(new Bench(page, house));
+    expect(faults).toEqual([]);
+  },
+});
+
+export { expect };
+
+/** What a person does on the bench, in words. Places on the canvas are pixels from its middle, y up. */
+export class Bench {
+  constructor(
+    readonly page: Page,
+    readonly house: House,
+  ) {}
+
+  /** Signs up as somebody new. */
+  async signUp(): Promise<string> {
+    const name = `person ${process.pid} ${++people}`;
+    await this.page.goto('/enter');
+    await this.page.getByRole('button', { name: 'I am new here' }).click();
+    await this.page.getByLabel('Name').fill(name);
+    await this.page.getByLabel('Password').fill('long enough pw');
+    await this.page.getByRole('button', { name: 'Sign up' }).click();
+    await expect(this.page.getByRole('heading', { name: 'Shelf' })).toBeVisible();
+    return name;
+  }
+
+  async newProject(): Promise<void> {
+    await this.page.getByRole('button', { name: 'New project' }).click();
+    await expect(this.page.getByText('No steps yet')).toBeVisible();
+  }
+
+  async newDemo(): Promise<void> {
+    await this.page.getByRole('button', { name: 'Another copy of the demo' }).click();
+    await this.bodies(1);
+  }
+
+  get canvas(): Locator {
+    return this.page.getByTestId('sketch-canvas');
+  }
+
+  /** Opens a new sketch on Top and waits until it stands square on. */
+  async sketchOnTop(): Promise<void> {
+    await this.page.getByTestId('verb-sketch-top').click();
+    await expect(this.canvas).toBeVisible();
+    await this.settleView();
+  }
+
+  /** Waits until the camera stands still. */
+  async settleView(): Promise<void> {
+    const view = this.page.getByLabel('View', { exact: true });
+    let before = '';
+    await expect
+      .poll(async () => {
+        const now = (await view.getAttribute('data-drawn')) ?? '';
+        const still = now === before;
+        before = now;
+        return still;
+      }, { intervals: [150] })
+      .toBe(true);
+  }
+
+  async at(x: number, y: number): Promise<readonly [number, number]> {
+    const box = (await this.page.getByLabel('View', { exact: true }).boundingBox())!;
+    return [box.x + box.width / 2 + x, box.y + box.height / 2 - y];
+  }
+
+  async move(x: number, y: number): Promise<void> {
+    await this.page.mouse.move(...(await this.at(x, y)), { steps: 3 });
+  }
+
+  async click(x: number, y: number): Promise<void> {
+    await this.move(x, y);
+    await this.page.mouse.click(...(await this.at(x, y)));
+  }
+
+  async drag(from: readonly [number, number], to: readonly [number, number]): Promise<void> {
+    await this.move(...from);
+    await this.page.mouse.down();
+    await this.page.mouse.move(...(await this.at(...to)), { steps: 8 });
+    await this.page.mouse.up();
+  }
+
+  press = (key: string): Promise<void> => this.page.keyboard.press(key);
+
+  /** Types into the number that is asked for on the canvas. */
+  async answer(text: string): Promise<void> {
+    const field = this.page.getByLabel('Size', { exact: true });
+    await expect(field).toBeFocused();
+    await field.fill(text);
+    await field.press('Enter');
+  }
+
+  /** Changes a chip by its label. */
+  async chip(label: string, text: string, at = 0): Promise<void> {
+    await this.page.getByRole('button', { name: new RegExp(`^${label}: `) }).nth(at).click();
+    const field = this.page.getByRole('textbox', { name: label, exact: true });
+    await field.fill(text);
+    await field.press('Enter');
+  }
+
+  title = (): Locator => this.page.getByTestId('sketch-title');
+  figure = (name: string): Locator => this.page.getByTestId(`figure-${name}`);
+
+  async bodies(count: number): Promise<void> {
+    await expect(this.page.getByLabel('View', { exact: true })).toHaveAttribute('data-bodies', `${count}`, { timeout: 60_000 });
+  }
+
+  async kept(): Promise<void> {
+    await expect(this.page.getByTestId('saved')).toContainText('All kept');
+  }
+
+  async step(name: string, verb: string): Promise<void> {
+    await this.page.getByLabel(`More for ${name}`).click();
+    await this.page.getByRole('menuitem', { name: verb }).click();
+  }
+}

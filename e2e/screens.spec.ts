@@ -1,0 +1,103 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from './house.ts';
+
+test('the shelf loads neither kernel nor view', async ({ bench, page }) => {
+  const loaded: string[] = [];
+  page.on('request', (request) => loaded.push(request.url()));
+  await bench.signUp();
+  await page.getByRole('button', { name: 'Another copy of the demo' }).waitFor();
+  expect(loaded.filter((url) => /wasm|three|engine|bench/.test(url))).toEqual([]);
+  await bench.newDemo();
+  const wasm = loaded.find((url) => url.endsWith('.wasm'))!;
+  const answer = await page.request.get(wasm, { headers: { 'accept-encoding': 'br' } });
+  expect(answer.headers()).toMatchObject({ 'cache-control': expect.stringContaining('immutable'), 'content-encoding': 'br' });
+});
+
+test("somebody else's project is not there", async ({ bench, page, browser, house }) => {
+  await bench.signUp();
+  await bench.newDemo();
+  const address = page.url();
+  const stranger = await browser.newPage({ baseURL: house.address });
+  await stranger.goto(address);
+  await expect(stranger).toHaveURL(/\/enter/);
+  await stranger.getByLabel('Name').fill('demo');
+  await stranger.getByLabel('Password').fill('seed-sieve-demo');
+  await stranger.getByRole('button', { name: 'Sign in' }).click();
+  await expect(stranger.getByText('not yours')).toBeVisible();
+  await stranger.close();
+});
+
+test('a file that is no project is refused in words; a project file comes in', async ({ bench, page }) => {
+  await bench.signUp();
+  const input = page.locator('input[type=file]');
+  await input.setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from('{"format": ') });
+  await expect(page.getByRole('alert')).toContainText('not a readable project file');
+  await input.setInputFiles({ name: 'other.json', mimeType: 'application/json', buffer: Buffer.from('{"a": 1}') });
+  await expect(page.getByRole('alert')).toContainText('not a Helb project file');
+  const project = { format: 'helb-project', schema: 1, name: 'Brought in', unit: 'mm', values: {}, valueOrder: [], parts: { p: { name: 'Lid', colour: 3, steps: {}, stepOrder: [] } }, partOrder: ['p'] };
+  await input.setInputFiles({ name: 'good.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(project)) });
+  await expect(page.getByTestId('part-name')).toHaveText('Lid');
+});
+
+test('hovering a face lights up its sentence; a pick is measured on the desk', async ({ bench, page }) => {
+  await bench.signUp();
+  await bench.newDemo();
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await bench.settleView();
+  await bench.move(-120, 60);
+  await expect(page.getByText('face · flat').first()).toBeVisible();
+  await bench.click(-120, 60);
+  await bench.move(0, 340);
+  await expect(page.getByRole('heading', { name: 'Picked' })).toBeVisible();
+  await expect(page.getByTestId('step-Foot plate')).toHaveClass(/bg-paper/);
+});
+
+test('a chip is scrubbed with a live preview, and Esc leaves it as it was', async ({ bench, page }) => {
+  await bench.signUp();
+  await bench.newDemo();
+  await bench.chip('distance', '10 mm');
+  await expect(bench.figure('Size')).toContainText('48 × 28 mm');
+  const chip = page.getByRole('button', { name: 'distance: 10 mm' });
+  const box = (await chip.boundingBox())!;
+  await page.mouse.move(box.x + 10, box.y + 5);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 90, box.y + 5, { steps: 5 });
+  await expect(page.getByRole('button', { name: 'distance: 20 mm' })).toBeVisible();
+  await page.mouse.up();
+  await page.getByRole('button', { name: 'distance: 20 mm' }).click();
+  await page.getByRole('textbox', { name: 'distance' }).fill('45 mm');
+  await expect(bench.figure('Size')).toContainText('45 mm');
+  await page.keyboard.press('Escape');
+  await expect(bench.figure('Size')).toContainText('28 mm');
+});
+
+test('a failing step says why in its sentence and leaves the last good body', async ({ bench, page }) => {
+  await bench.signUp();
+  await bench.newDemo();
+  await page.getByRole('button', { name: 'direction: forwards' }).last().click();
+  await page.getByRole('option', { name: 'backwards' }).click();
+  await expect(page.getByTestId('step-Shaft bore').getByRole('alert')).toContainText('cuts nothing');
+  await bench.bodies(1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByTestId('step-Shaft bore').getByRole('alert')).toHaveCount(0);
+});
+
+test('no screen has a fault that the accessibility checker knows', async ({ bench, page }) => {
+  const check = async () => {
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).join(' ')}`)).toEqual([]);
+  };
+  await page.goto('/enter');
+  await check();
+  await bench.signUp();
+  await check();
+  await bench.newDemo();
+  await check();
+  await bench.step('Foot outline', 'Open sketch');
+  await bench.settleView();
+  await check();
+  await page.getByRole('link', { name: 'Values' }).click();
+  await check();
+  await page.getByRole('link', { name: 'Output' }).click();
+  await check();
+});

@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test';
+
+/** One worker: the machine has two cores, and the page, the server and the database need them. */
+export default defineConfig({
+  testDir: 'e2e',
+  workers: 1,
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
+  outputDir: 'test-results',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 20_000,
+    trace: 'off',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--no-first-run',
+        '--disable-quic',
+      ],
+    },
+  },
+});
