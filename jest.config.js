@@ -1,4 +1,7 @@
-const swc = ['@swc/jest', { swcrc: false, jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'es6' } }];
+const swc = [
+  '@swc/jest',
+  { swcrc: false, jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'es6' } },
+];
 
 const node = (displayName, rootDir, more = {}) => ({
   displayName,

@@ -1,52 +1,5 @@
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
-import { WEB } from '@helb/scripts/build-web.ts';
-import { startDatabase, type PrivateDatabase } from '@helb/scripts/private-database.ts';
-import { startServerProcess, type ServerProcess } from '@helb/scripts/server-process.ts';
-
-/** The built application with a database of its own; the server can be killed and started again. */
-export class House {
-  private constructor(
-    private readonly folder: string,
-    private readonly database: PrivateDatabase,
-    private server: ServerProcess,
-    readonly port: number,
-  ) {}
-
-  static async build(): Promise<House> {
-    const folder = await mkdtemp(join(tmpdir(), 'helb-e2e-'));
-    const database = await startDatabase(folder);
-    const server = await House.start(folder, database, 0);
-    return new House(folder, database, server, Number(new URL(server.address).port));
-  }
-
-  private static start(folder: string, database: PrivateDatabase, port: number): Promise<ServerProcess> {
-    return startServerProcess({ database, folder, port, web: WEB, demo: true, log: 'silent' });
-  }
-
-  get address(): string {
-    return this.server.address;
-  }
-
-  /** kill -9 */
-  async killServer(): Promise<void> {
-    const ended = new Promise((resolve) => this.server.process.once('exit', resolve));
-    this.server.process.kill('SIGKILL');
-    await ended;
-  }
-
-  async startServer(): Promise<void> {
-    this.server = await House.start(this.folder, this.database, this.port);
-  }
-
-  async close(): Promise<void> {
-    await this.server.stop();
-    await this.database.stop();
-    await rm(this.folder, { recursive: true });
-  }
-}
+import { House } from './running-house.ts';
 
 let people = 0;
 
@@ -115,12 +68,15 @@ export class Bench {
     const view = this.page.getByLabel('View', { exact: true });
     let before = '';
     await expect
-      .poll(async () => {
-        const now = (await view.getAttribute('data-drawn')) ?? '';
-        const still = now === before;
-        before = now;
-        return still;
-      }, { intervals: [150] })
+      .poll(
+        async () => {
+          const now = (await view.getAttribute('data-drawn')) ?? '';
+          const still = now === before;
+          before = now;
+          return still;
+        },
+        { intervals: [150] },
+      )
       .toBe(true);
   }
 
@@ -157,7 +113,10 @@ export class Bench {
 
   /** Changes a chip by its label. */
   async chip(label: string, text: string, at = 0): Promise<void> {
-    await this.page.getByRole('button', { name: new RegExp(`^${label}: `) }).nth(at).click();
+    await this.page
+      .getByRole('button', { name: new RegExp(`^${label}: `) })
+      .nth(at)
+      .click();
     const field = this.page.getByRole('textbox', { name: label, exact: true });
     await field.fill(text);
     await field.press('Enter');
@@ -167,7 +126,9 @@ export class Bench {
   figure = (name: string): Locator => this.page.getByTestId(`figure-${name}`);
 
   async bodies(count: number): Promise<void> {
-    await expect(this.page.getByLabel('View', { exact: true })).toHaveAttribute('data-bodies', `${count}`, { timeout: 60_000 });
+    await expect(this.page.getByLabel('View', { exact: true })).toHaveAttribute('data-bodies', `${count}`, {
+      timeout: 60_000,
+    });
   }
 
   async kept(): Promise<void> {

@@ -1,6 +1,10 @@
 import { expect, test } from './house.ts';
 
-test('the server is killed while drawing: the page goes on, says so, and sends it when the server is back', async ({ bench, page, house }) => {
+test('the server is killed while drawing: the page goes on, says so, and sends it when the server is back', async ({
+  bench,
+  page,
+  house,
+}) => {
   await bench.signUp();
   await bench.newDemo();
   await bench.kept();
@@ -19,7 +23,11 @@ test('the server is killed while drawing: the page goes on, says so, and sends i
   await expect(page.getByTestId('step-Foot plate')).toContainText('9 mm');
 });
 
-test('the page is closed while the server is dead: the next visit brings what was not kept', async ({ bench, page, house }) => {
+test('the page is closed while the server is dead: the next visit brings what was not kept', async ({
+  bench,
+  page,
+  house,
+}) => {
   await bench.signUp();
   await bench.newDemo();
   await bench.kept();

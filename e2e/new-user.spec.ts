@@ -3,7 +3,10 @@ import { stlVolume } from '@helb/core';
 import { expect, test } from './house.ts';
 import { stepVolume } from './step-volume.ts';
 
-test('a new user: enter, draw, dimension, extrude, cut a hole, name a value, use it twice, change it, undo, redo, reload, export', async ({ bench, page }) => {
+test('a new user: enter, draw, dimension, extrude, cut a hole, name a value, use it twice, change it, undo, redo, reload, export', async ({
+  bench,
+  page,
+}) => {
   await bench.signUp();
   await bench.newProject();
 
@@ -22,7 +25,9 @@ test('a new user: enter, draw, dimension, extrude, cut a hole, name a value, use
   await bench.press('Escape');
   await page.getByRole('button', { name: 'Fit' }).click();
   await bench.settleView();
-  const right = await page.locator('[data-entity]').evaluateAll((lines) => Math.max(...lines.map((line) => line.getBoundingClientRect().right)));
+  const right = await page
+    .locator('[data-entity]')
+    .evaluateAll((lines) => Math.max(...lines.map((line) => line.getBoundingClientRect().right)));
   const view = (await page.getByLabel('View', { exact: true }).boundingBox())!;
   const x = right - view.x - view.width / 2;
   await bench.press('n');

@@ -10,7 +10,10 @@ test('the shelf loads neither kernel nor view', async ({ bench, page }) => {
   await bench.newDemo();
   const wasm = loaded.find((url) => url.endsWith('.wasm'))!;
   const answer = await page.request.get(wasm, { headers: { 'accept-encoding': 'br' } });
-  expect(answer.headers()).toMatchObject({ 'cache-control': expect.stringContaining('immutable'), 'content-encoding': 'br' });
+  expect(answer.headers()).toMatchObject({
+    'cache-control': expect.stringContaining('immutable'),
+    'content-encoding': 'br',
+  });
 });
 
 test("somebody else's project is not there", async ({ bench, page, browser, house }) => {
@@ -34,8 +37,21 @@ test('a file that is no project is refused in words; a project file comes in', a
   await expect(page.getByRole('alert')).toContainText('not a readable project file');
   await input.setInputFiles({ name: 'other.json', mimeType: 'application/json', buffer: Buffer.from('{"a": 1}') });
   await expect(page.getByRole('alert')).toContainText('not a Helb project file');
-  const project = { format: 'helb-project', schema: 1, name: 'Brought in', unit: 'mm', values: {}, valueOrder: [], parts: { p: { name: 'Lid', colour: 3, steps: {}, stepOrder: [] } }, partOrder: ['p'] };
-  await input.setInputFiles({ name: 'good.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(project)) });
+  const project = {
+    format: 'helb-project',
+    schema: 1,
+    name: 'Brought in',
+    unit: 'mm',
+    values: {},
+    valueOrder: [],
+    parts: { p: { name: 'Lid', colour: 3, steps: {}, stepOrder: [] } },
+    partOrder: ['p'],
+  };
+  await input.setInputFiles({
+    name: 'good.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(project)),
+  });
   await expect(page.getByTestId('part-name')).toHaveText('Lid');
 });
 

@@ -1,6 +1,7 @@
 import { expect, test, type Bench } from './house.ts';
 
-const states = (bench: Bench) => bench.page.locator('[data-entity]').evaluateAll((lines) => lines.map((line) => line.getAttribute('data-state')));
+const states = (bench: Bench) =>
+  bench.page.locator('[data-entity]').evaluateAll((lines) => lines.map((line) => line.getAttribute('data-state')));
 const tags = (bench: Bench) => bench.page.locator('.tag:not(.guess) text').allTextContents();
 
 test.beforeEach(async ({ bench }) => {
@@ -9,7 +10,10 @@ test.beforeEach(async ({ bench }) => {
   await bench.sketchOnTop();
 });
 
-test('a chain with guesses: shown before they are taken, held off by a key, struck off again', async ({ bench, page }) => {
+test('a chain with guesses: shown before they are taken, held off by a key, struck off again', async ({
+  bench,
+  page,
+}) => {
   await bench.press('k');
   await bench.click(-120, -60);
   await bench.move(100, -57);
@@ -37,10 +41,14 @@ test('loose geometry is dragged, relations hold; settled geometry stays', async 
   await bench.press('Escape');
   expect(new Set(await states(bench))).toEqual(new Set(['loose']));
   await bench.drag([100, 60], [140, 90]);
-  const box = () => page.locator('[data-entity]').evaluateAll((lines) => {
-    const rects = lines.map((line) => line.getBoundingClientRect());
-    return [Math.max(...rects.map((r) => r.right)) - Math.min(...rects.map((r) => r.left)), Math.max(...rects.map((r) => r.bottom)) - Math.min(...rects.map((r) => r.top))];
-  });
+  const box = () =>
+    page.locator('[data-entity]').evaluateAll((lines) => {
+      const rects = lines.map((line) => line.getBoundingClientRect());
+      return [
+        Math.max(...rects.map((r) => r.right)) - Math.min(...rects.map((r) => r.left)),
+        Math.max(...rects.map((r) => r.bottom)) - Math.min(...rects.map((r) => r.top)),
+      ];
+    });
   const [width, height] = await box();
   expect(Math.abs(width! - 240)).toBeLessThan(6);
   expect(Math.abs(height! - 140)).toBeLessThan(6);
@@ -61,7 +69,9 @@ test('relations by their verbs; a clash names who fights and is dropped by a cli
   await page.getByTestId('verb-equal').click();
   await expect(bench.title()).toContainText('3 freedoms left');
   // a square: level and upright sides of one length; two different sizes can't be
-  const square = await page.locator('[data-entity]').evaluateAll((lines) => lines.map((line) => line.getBoundingClientRect()).map((r) => Math.max(r.width, r.height)));
+  const square = await page
+    .locator('[data-entity]')
+    .evaluateAll((lines) => lines.map((line) => line.getBoundingClientRect()).map((r) => Math.max(r.width, r.height)));
   expect(Math.max(...square) - Math.min(...square)).toBeLessThan(2);
   const view = (await page.getByLabel('View', { exact: true }).boundingBox())!;
   const edges = await page.locator('[data-entity]').evaluateAll((lines) => {
@@ -77,7 +87,9 @@ test('relations by their verbs; a clash names who fights and is dropped by a cli
   await bench.press('Escape');
   await page.getByRole('button', { name: 'Fit' }).click();
   await bench.settleView();
-  const side = await page.locator('[data-entity]').evaluateAll((lines) => Math.min(...lines.map((line) => line.getBoundingClientRect().left)));
+  const side = await page
+    .locator('[data-entity]')
+    .evaluateAll((lines) => Math.min(...lines.map((line) => line.getBoundingClientRect().left)));
   const x = side - view.x - view.width / 2;
   await bench.press('n');
   await bench.click(x, 40);

@@ -14,7 +14,10 @@ const BROTLI = { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } };
 /** Builds the page, and compresses what is served for ever once instead of at each request. */
 export async function buildWeb(): Promise<void> {
   const vite = join(ROOT, 'node_modules/.bin/vite');
-  execFileSync(vite, ['build', '--logLevel', 'error'], { cwd: join(ROOT, 'apps/web'), stdio: ['ignore', 'ignore', 'inherit'] });
+  execFileSync(vite, ['build', '--logLevel', 'error'], {
+    cwd: join(ROOT, 'apps/web'),
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   const assets = join(WEB, 'assets');
   const files = (await readdir(assets)).filter((name) => COMPRESSIBLE.test(name));
   await Promise.all(files.map((name) => compress(join(assets, name))));

@@ -40,7 +40,9 @@ async function main(): Promise<void> {
   const port = Number(process.env['HELB_PORT'] ?? 7340);
   const server: ServerProcess = await startServerProcess({ database, folder: DATA, port, web: WEB, demo: true });
   running.push(server);
-  say(`\n  Helb is at ${server.address}\n  Enter with the name "${DEMO_ACCOUNT.name}" and the password "${DEMO_ACCOUNT.password}".\n  Ctrl+C stops everything; the data stays in .data/.\n`);
+  say(
+    `\n  Helb is at ${server.address}\n  Enter with the name "${DEMO_ACCOUNT.name}" and the password "${DEMO_ACCOUNT.password}".\n  Ctrl+C stops everything; the data stays in .data/.\n`,
+  );
   server.process.once('exit', () => {
     if (!stopping) say('The server ended by itself.');
     void stopAll(1);
@@ -54,11 +56,15 @@ async function prepareFolder(): Promise<void> {
     await writeFile(probe, '');
     await rm(probe);
   } catch (error) {
-    throw new Error(`${DATA} can't be written (${(error as NodeJS.ErrnoException).code}). Run as its owner, or make it writable.`);
+    throw new Error(
+      `${DATA} can't be written (${(error as NodeJS.ErrnoException).code}). Run as its owner, or make it writable.`,
+      { cause: error },
+    );
   }
   const { bavail, bsize } = await statfs(DATA);
   const free = (bavail * bsize) / 1024 / 1024;
-  if (free < NEEDED_MB) throw new Error(`Only ${Math.floor(free)} MB are free on the disk of ${DATA}; the demo needs ${NEEDED_MB} MB.`);
+  if (free < NEEDED_MB)
+    throw new Error(`Only ${Math.floor(free)} MB are free on the disk of ${DATA}; the demo needs ${NEEDED_MB} MB.`);
 }
 
 try {

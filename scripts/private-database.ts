@@ -32,9 +32,18 @@ export async function startDatabase(folder: string, port?: number): Promise<Priv
   const server = spawn(
     'mariadbd',
     [
-      '--no-defaults', `--datadir=${data}`, `--socket=${join(data, 's')}`, `--port=${chosen}`, '--bind-address=127.0.0.1',
-      `--pid-file=${join(data, 'pid')}`, `--log-error=${join(data, 'error.log')}`, '--skip-name-resolve', '--skip-log-bin',
-      '--character-set-server=utf8mb4', '--max-allowed-packet=64M', '--transaction-isolation=READ-COMMITTED',
+      '--no-defaults',
+      `--datadir=${data}`,
+      `--socket=${join(data, 's')}`,
+      `--port=${chosen}`,
+      '--bind-address=127.0.0.1',
+      `--pid-file=${join(data, 'pid')}`,
+      `--log-error=${join(data, 'error.log')}`,
+      '--skip-name-resolve',
+      '--skip-log-bin',
+      '--character-set-server=utf8mb4',
+      '--max-allowed-packet=64M',
+      '--transaction-isolation=READ-COMMITTED',
       ...(asRoot ? ['--user=mysql'] : []),
     ],
     // a group of its own: Ctrl+C at the terminal reaches us first, and we stop it in order
@@ -48,11 +57,16 @@ export async function startDatabase(folder: string, port?: number): Promise<Priv
   };
   try {
     await ready(server, join(data, 's'));
-    await sql(join(data, 's'), `CREATE USER IF NOT EXISTS helb@'127.0.0.1'; ALTER USER helb@'127.0.0.1' IDENTIFIED BY '${password}'; GRANT ALL ON \`helb%\`.* TO helb@'127.0.0.1';`);
+    await sql(
+      join(data, 's'),
+      `CREATE USER IF NOT EXISTS helb@'127.0.0.1'; ALTER USER helb@'127.0.0.1' IDENTIFIED BY '${password}'; GRANT ALL ON \`helb%\`.* TO helb@'127.0.0.1';`,
+    );
   } catch (error) {
     await stop(server);
     const log = await readFile(join(data, 'error.log'), 'utf8').catch(() => '');
-    throw new Error(`The private database did not start: ${lastLine(log) || (error as Error).message}`);
+    throw new Error(`The private database did not start: ${lastLine(log) || (error as Error).message}`, {
+      cause: error,
+    });
   }
   return database;
 }
@@ -72,7 +86,13 @@ async function install(data: string, asRoot: boolean): Promise<void> {
   await mkdir(data, { recursive: true, mode: 0o755 });
   await run(
     'mariadb-install-db',
-    ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...(asRoot ? ['--user=mysql'] : [])],
+    [
+      '--no-defaults',
+      `--datadir=${data}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+      ...(asRoot ? ['--user=mysql'] : []),
+    ],
     { env },
   );
 }
@@ -96,7 +116,8 @@ async function ready(server: ChildProcess, socket: string): Promise<void> {
   throw new Error('it did not answer within 30 s');
 }
 
-const sql = (socket: string, statement: string) => run('mariadb', ['--no-defaults', '-uroot', `--socket=${socket}`, '-e', statement], { env });
+const sql = (socket: string, statement: string) =>
+  run('mariadb', ['--no-defaults', '-uroot', `--socket=${socket}`, '-e', statement], { env });
 
 /** Asks it to end, and waits until it has. */
 async function stop(server: ChildProcess): Promise<void> {
@@ -117,4 +138,8 @@ export async function freePort(): Promise<number> {
   });
 }
 
-const lastLine = (log: string): string => log.split('\n').filter((line) => /ERROR/.test(line)).at(-1) ?? '';
+const lastLine = (log: string): string =>
+  log
+    .split('\n')
+    .filter((line) => /ERROR/.test(line))
+    .at(-1) ?? '';

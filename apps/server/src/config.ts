@@ -5,7 +5,10 @@ const configSchema = z.object({
   HELB_HOST: z.string().default('127.0.0.1'),
   HELB_DB_HOST: z.string().default('127.0.0.1'),
   HELB_DB_PORT: z.coerce.number().int(),
-  HELB_DB_NAME: z.string().regex(/^[a-z0-9_]+$/).default('helb'),
+  HELB_DB_NAME: z
+    .string()
+    .regex(/^[a-z0-9_]+$/)
+    .default('helb'),
   HELB_DB_USER: z.string().default('helb'),
   HELB_DB_PASSWORD: z.string(),
   /** Folder of the built application; without it only the API is served. */

@@ -19,7 +19,14 @@ beforeAll(async () => {
   await createSchema(database, folder, 'helb');
   const { host, port, user, password } = database.address;
   const config = readConfig({
-    HELB_PORT: '0', HELB_DB_HOST: host, HELB_DB_PORT: `${port}`, HELB_DB_USER: user, HELB_DB_PASSWORD: password, HELB_DEMO: 'yes', HELB_LOG: 'silent', HELB_TRIES: '60',
+    HELB_PORT: '0',
+    HELB_DB_HOST: host,
+    HELB_DB_PORT: `${port}`,
+    HELB_DB_USER: user,
+    HELB_DB_PASSWORD: password,
+    HELB_DEMO: 'yes',
+    HELB_LOG: 'silent',
+    HELB_TRIES: '60',
   });
   server = await startServer(config);
   address = `http://127.0.0.1:${server.port}`;
@@ -44,7 +51,8 @@ function entry(project: Project, id: string, ...actions: Action[]): { project: P
   if (!result.ok) throw new Error(result.issue.code);
   return { project: result.value.project, entry: { id, kind: 'do', ...result.value.change } };
 }
-const rename = (project: Project, id: string, name: string) => entry(project, id, { command: 'project.rename', input: { name } });
+const rename = (project: Project, id: string, name: string) =>
+  entry(project, id, { command: 'project.rename', input: { name } });
 
 describe('accounts', () => {
   test('sign up, who am I, sign out', async () => {
@@ -73,8 +81,12 @@ describe('accounts', () => {
 
   test('bad names and short passwords are told with their path; a taken name too', async () => {
     const client = new ApiClient(address);
-    expect((await client.call('POST', '/account', { name: '?', password: 'long enough pw' })).body.message).toMatch(/^name: /);
-    expect((await client.call('POST', '/account', { name: 'somebody', password: 'short' })).body.message).toMatch(/password/);
+    expect((await client.call('POST', '/account', { name: '?', password: 'long enough pw' })).body.message).toMatch(
+      /^name: /,
+    );
+    expect((await client.call('POST', '/account', { name: 'somebody', password: 'short' })).body.message).toMatch(
+      /password/,
+    );
     expect((await client.call('POST', '/account', { name: 'Demo', password: 'long enough pw' })).status).toBe(409);
   });
 
@@ -118,7 +130,11 @@ describe('projects', () => {
   test('without a session every route but health and entering is 401', async () => {
     const client = new ApiClient(address);
     expect((await client.call('GET', '/health')).body).toEqual({ ok: true });
-    for (const [method, path] of [['GET', '/projects'], ['POST', '/projects'], ['GET', '/projects/zzzzzzzzzzzz']] as const)
+    for (const [method, path] of [
+      ['GET', '/projects'],
+      ['POST', '/projects'],
+      ['GET', '/projects/zzzzzzzzzzzz'],
+    ] as const)
       expect((await client.call(method, path, method === 'POST' ? { name: 'x' } : undefined)).status).toBe(401);
   });
 
@@ -138,7 +154,8 @@ describe('saving', () => {
   async function open() {
     const client = await person();
     const { id } = (await client.call('POST', '/projects', { demo: true })).body;
-    const save = (base: number, ...changes: LogEntry[]) => client.call('POST', `/projects/${id}/changes`, { base, changes });
+    const save = (base: number, ...changes: LogEntry[]) =>
+      client.call('POST', `/projects/${id}/changes`, { base, changes });
     const load = async () => (await client.call('GET', `/projects/${id}`)).body;
     return { client, id, save, load };
   }
@@ -150,7 +167,10 @@ describe('saving', () => {
     expect((await save(0, first.entry, second.entry)).body).toEqual({ revision: 2 });
     const opened = await load();
     expect(opened).toMatchObject({ revision: 2, document: { name: 'Two' } });
-    expect(opened.log.map((e: LogEntry) => [e.id, e.kind, e.label])).toEqual([['c1', 'do', 'Rename project to One'], ['c2', 'do', 'Rename project to Two']]);
+    expect(opened.log.map((e: LogEntry) => [e.id, e.kind, e.label])).toEqual([
+      ['c1', 'do', 'Rename project to One'],
+      ['c2', 'do', 'Rename project to Two'],
+    ]);
   });
 
   test('sending again what was saved is harmless, also together with something new', async () => {
@@ -197,9 +217,40 @@ describe('saving', () => {
   });
 
   test.each<[string, unknown, number, RegExp]>([
-    ['a change that breaks the project', { base: 0, changes: [{ id: 'x', kind: 'do', label: 'x', forward: [{ op: 'set', path: ['unit'], value: 'parsec' }], backward: [] }] }, 422, /unit/],
-    ['a path into the prototype', { base: 0, changes: [{ id: 'x', kind: 'do', label: 'x', forward: [{ op: 'set', path: ['__proto__', 'a'], value: 1 }], backward: [] }] }, 422, /path/],
-    ['a change with a bad id', { base: 0, changes: [{ id: 'X Y', kind: 'do', label: 'x', forward: [], backward: [] }] }, 422, /changes\.0\.id/],
+    [
+      'a change that breaks the project',
+      {
+        base: 0,
+        changes: [
+          { id: 'x', kind: 'do', label: 'x', forward: [{ op: 'set', path: ['unit'], value: 'parsec' }], backward: [] },
+        ],
+      },
+      422,
+      /unit/,
+    ],
+    [
+      'a path into the prototype',
+      {
+        base: 0,
+        changes: [
+          {
+            id: 'x',
+            kind: 'do',
+            label: 'x',
+            forward: [{ op: 'set', path: ['__proto__', 'a'], value: 1 }],
+            backward: [],
+          },
+        ],
+      },
+      422,
+      /path/,
+    ],
+    [
+      'a change with a bad id',
+      { base: 0, changes: [{ id: 'X Y', kind: 'do', label: 'x', forward: [], backward: [] }] },
+      422,
+      /changes\.0\.id/,
+    ],
     ['no changes', { base: 0, changes: [] }, 422, /changes/],
     ['text that is no JSON', '{"base":', 400, /JSON/],
   ])('%s is refused with its reason, nothing half-saved', async (_, body, status, message) => {
@@ -213,7 +264,13 @@ describe('saving', () => {
   test('one bad change among good ones saves none of them', async () => {
     const { save, load } = await open();
     const good = rename(seedSieve(), 'good', 'Good');
-    const bad: LogEntry = { id: 'bad', kind: 'do', label: '', forward: [{ op: 'set', path: ['schema'], value: 7 }], backward: [] };
+    const bad: LogEntry = {
+      id: 'bad',
+      kind: 'do',
+      label: '',
+      forward: [{ op: 'set', path: ['schema'], value: 7 }],
+      backward: [],
+    };
     expect((await save(0, good.entry, bad)).status).toBe(422);
     expect((await load()).revision).toBe(0);
   });
@@ -231,6 +288,7 @@ describe('saving', () => {
 test('too many tries to sign in are slowed down', async () => {
   const client = new ApiClient(address);
   const statuses: number[] = [];
-  for (let k = 0; k < 80; k++) statuses.push((await client.call('POST', '/session', { name: 'nobody', password: 'not this one' })).status);
+  for (let k = 0; k < 80; k++)
+    statuses.push((await client.call('POST', '/session', { name: 'nobody', password: 'not this one' })).status);
   expect(statuses.at(-1)).toBe(429);
 });

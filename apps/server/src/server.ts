@@ -37,7 +37,11 @@ export async function startServer(config: Config): Promise<RunningServer> {
   };
 }
 
-async function seedDemo(accounts: Accounts, projects: Projects, account: { count(query: { where: { name: string } }): Promise<number> }) {
+async function seedDemo(
+  accounts: Accounts,
+  projects: Projects,
+  account: { count(query: { where: { name: string } }): Promise<number> },
+) {
   if ((await account.count({ where: { name: DEMO_ACCOUNT.name } })) > 0) return;
   const { id } = await accounts.signUp(DEMO_ACCOUNT);
   await projects.create(id, { demo: true });

@@ -11,12 +11,20 @@ export class ApiClient {
   async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) {
     const response = await fetch(`${this.address}/api${path}`, {
       method,
-      headers: { cookie: this.cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      headers: {
+        cookie: this.cookie,
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
       ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     });
     const [cookie] = response.headers.getSetCookie();
     if (cookie) this.cookie = cookie.split(';')[0]!;
     const text = await response.text();
-    return { status: response.status, headers: response.headers, body: (text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as Answer };
+    return {
+      status: response.status,
+      headers: response.headers,
+      body: text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text,
+    };
   }
 }

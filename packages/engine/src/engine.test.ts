@@ -24,7 +24,8 @@ function counting(inner: Kernel) {
 
 const demo = seedSieve();
 const [partId] = demo.partOrder as [string];
-const stepNamed = (name: string) => demo.parts[partId]!.stepOrder.find((id) => demo.parts[partId]!.steps[id]!.name === name)!;
+const stepNamed = (name: string) =>
+  demo.parts[partId]!.stepOrder.find((id) => demo.parts[partId]!.steps[id]!.name === name)!;
 const changed = (project: Project, ...actions: Action[]) => {
   const result = perform(project, actions);
   if (!result.ok) throw new Error(result.issue.code);
@@ -47,13 +48,17 @@ const bracketVolume = ({ length = 72, thickness = 8, hole = 5.5, shaft = 12, wal
   );
 };
 
-const volumeOf = async (engine: Engine, project: Project) => inspect(project, await engine.build(project)).parts[0]!.volume_mm3;
+const volumeOf = async (engine: Engine, project: Project) =>
+  inspect(project, await engine.build(project)).parts[0]!.volume_mm3;
 
 test('the demo part has the volume that its values give, and follows each of them', async () => {
   const engine = new Engine(kernel);
   expect(await volumeOf(engine, demo)).toBeCloseTo(bracketVolume({}), 6);
   expect(await volumeOf(engine, setValue(demo, 'plate length', '90 mm'))).toBeCloseTo(bracketVolume({ length: 90 }), 6);
-  expect(await volumeOf(engine, setValue(demo, 'plate thickness', '1/2 in'))).toBeCloseTo(bracketVolume({ thickness: 12.7 }), 6);
+  expect(await volumeOf(engine, setValue(demo, 'plate thickness', '1/2 in'))).toBeCloseTo(
+    bracketVolume({ thickness: 12.7 }),
+    6,
+  );
 });
 
 test('a sweep of all driving values: everything builds, settled, exact (change survival)', async () => {
@@ -74,7 +79,10 @@ test('the inspection carries mass, centre and inertia with units in the names', 
   const [part] = inspect(demo, await new Engine(kernel).build(demo)).parts;
   expect(part!.mass_g).toBeCloseTo(bracketVolume({}) * 2700e-6, 6);
   expect(part!.centre_mm!.slice(0, 2).map((c) => Math.abs(c) < 1e-6)).toEqual([true, true]);
-  expect(part!.box_mm).toEqual({ low: [-36, -24, 0].map((c) => expect.closeTo(c, 6)), high: [36, 24, 28].map((c) => expect.closeTo(c, 6)) });
+  expect(part!.box_mm).toEqual({
+    low: [-36, -24, 0].map((c) => expect.closeTo(c, 6)),
+    high: [36, 24, 28].map((c) => expect.closeTo(c, 6)),
+  });
   expect(part!.inertia_g_mm2).toHaveLength(6);
 });
 
@@ -133,7 +141,10 @@ describe('steps that fail', () => {
 
   test('leave the last good body, and later independent steps standing', async () => {
     const step = stepNamed('Boss body');
-    const broken = changed(demo, { command: 'step.set', input: { part: partId, step, fields: { distance: 'no such thing' } } });
+    const broken = changed(demo, {
+      command: 'step.set',
+      input: { part: partId, step, fields: { distance: 'no such thing' } },
+    });
     const part = await states(broken);
     expect(part.steps.map(({ state }) => state)).toEqual(['built', 'built', 'built', 'failed', 'built', 'built']);
     const disc = (d: number) => (Math.PI * d * d) / 4;
@@ -147,14 +158,20 @@ describe('steps that fail', () => {
     ['areas', { areas: ['nobody+'] }, 'extrude.gone'],
   ])('%s: %j says why', async (_, fields, code) => {
     const step = stepNamed('Foot plate');
-    const part = await states(changed(demo, { command: 'step.set', input: { part: partId, step, fields: fields as never } }));
+    const part = await states(changed(demo, { command: 'step.set', input: { part: partId, step, fields: fields } }));
     expect(part.steps[1]).toMatchObject({ state: 'failed', issue: { code } });
   });
 
   test('a step on a suppressed sketch says so; a cut away from the body too', async () => {
-    const suppressed = changed(demo, { command: 'step.suppress', input: { part: partId, step: stepNamed('Bore'), on: true } });
+    const suppressed = changed(demo, {
+      command: 'step.suppress',
+      input: { part: partId, step: stepNamed('Bore'), on: true },
+    });
     expect((await states(suppressed)).steps.at(-1)).toMatchObject({ issue: { code: 'engine.suppressed' } });
-    const missing = changed(demo, { command: 'step.set', input: { part: partId, step: stepNamed('Shaft bore'), fields: { ways: 'backwards' } } });
+    const missing = changed(demo, {
+      command: 'step.set',
+      input: { part: partId, step: stepNamed('Shaft bore'), fields: { ways: 'backwards' } },
+    });
     expect((await states(missing)).steps.at(-1)).toMatchObject({ issue: { code: 'extrude.misses' } });
   });
 

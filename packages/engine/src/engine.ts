@@ -155,8 +155,13 @@ export class Engine {
     const kind = stepKind(step.kind);
     if (step.kind !== 'sketch') return kind.resolve(step, context);
     const sizes = kind.expressions(step).map(({ text }) => text);
-    const key = JSON.stringify([step.plane, step.entities, step.relations, sizes.map((text) => this.sizeKey(text, scope))]);
-    const solved = this.sketches.get(key) ?? ((kind.resolve(step, context) as { value: SolvedSketch }).value);
+    const key = JSON.stringify([
+      step.plane,
+      step.entities,
+      step.relations,
+      sizes.map((text) => this.sizeKey(text, scope)),
+    ]);
+    const solved = this.sketches.get(key) ?? (kind.resolve(step, context) as { value: SolvedSketch }).value;
     this.sketches.delete(key);
     this.sketches.set(key, solved);
     if (this.sketches.size > 300) this.sketches.delete(this.sketches.keys().next().value!);

@@ -13,14 +13,29 @@ import { totalsOf, type Totals } from './totals.ts';
 /** What `./helb inspect --json` prints; described in docs/format.md and kept stable. Units are in the key names. */
 export interface Inspection {
   readonly parts: readonly PartInspection[];
-  readonly values: readonly { readonly name: string; readonly expression: string; readonly result: number | null; readonly unit: string | null }[];
+  readonly values: readonly {
+    readonly name: string;
+    readonly expression: string;
+    readonly result: number | null;
+    readonly unit: string | null;
+  }[];
   readonly findings: readonly Finding[];
 }
 
 export interface PartInspection extends Totals {
   readonly name: string;
-  readonly steps: readonly { readonly name: string; readonly kind: string; readonly state: string; readonly message: string | null }[];
-  readonly sketches: readonly { readonly name: string; readonly state: string; readonly freedoms: number; readonly residual_mm: number }[];
+  readonly steps: readonly {
+    readonly name: string;
+    readonly kind: string;
+    readonly state: string;
+    readonly message: string | null;
+  }[];
+  readonly sketches: readonly {
+    readonly name: string;
+    readonly state: string;
+    readonly freedoms: number;
+    readonly residual_mm: number;
+  }[];
 }
 
 export interface Finding {
@@ -58,7 +73,10 @@ function inspectPart(project: Project, model: PartModel): PartInspection {
       freedoms: solution.freedoms,
       residual_mm: solution.residual,
     })),
-    ...totalsOf(model.bodies.map((body) => body.measures), part.material),
+    ...totalsOf(
+      model.bodies.map((body) => body.measures),
+      part.material,
+    ),
   };
 }
 
@@ -82,7 +100,12 @@ export function findings(project: Project, model: Model): Finding[] {
     for (const [id, sketch] of partModel.sketches)
       found.push(...sketchFindings(part.name, part.steps[id]!.name, sketch));
     if (!part.material && partModel.bodies.length > 0)
-      found.push({ code: 'part.material', part: part.name, step: null, message: 'No material is set, so the mass is not known.' });
+      found.push({
+        code: 'part.material',
+        part: part.name,
+        step: null,
+        message: 'No material is set, so the mass is not known.',
+      });
   }
   return found;
 }
@@ -94,6 +117,11 @@ function sketchFindings(part: string, step: string, { solution, regions }: Solve
     found.push({ code: 'sketch.loose', part, step, message: `${count} left.` });
   }
   for (const { at } of regions.openEnds)
-    found.push({ code: 'sketch.open', part, step, message: `The outline ends at ${at.map((c) => c.toFixed(2)).join(' / ')}.` });
+    found.push({
+      code: 'sketch.open',
+      part,
+      step,
+      message: `The outline ends at ${at.map((c) => c.toFixed(2)).join(' / ')}.`,
+    });
   return found;
 }

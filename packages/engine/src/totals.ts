@@ -19,7 +19,10 @@ const GRAMS_PER_MM3 = 1e-6;
 export function totalsOf(bodies: readonly BodyMeasures[], material?: Material): Totals {
   const sum = (of: (body: BodyMeasures) => number) => bodies.reduce((total, body) => total + of(body), 0);
   const volume = sum((body) => body.volume_mm3);
-  const centre = bodies.length === 0 ? null : ([0, 1, 2].map((k) => sum((b) => b.centre_mm[k]! * b.volume_mm3) / volume) as unknown as Vec3);
+  const centre =
+    bodies.length === 0
+      ? null
+      : ([0, 1, 2].map((k) => sum((b) => b.centre_mm[k]! * b.volume_mm3) / volume) as unknown as Vec3);
   const density = material ? material.density_kg_m3 * GRAMS_PER_MM3 : null;
   return {
     bodies: bodies.length,

@@ -1,5 +1,14 @@
 import type { TopoDS_Edge, TopoDS_Face, TopoDS_Shape, TopoDS_Vertex } from 'replicad-opencascadejs';
-import { scale3, toSpace, type ExtrudeRequest, type Frame, type Piece, type Region, type Vec2, type Vec3 } from '@helb/core';
+import {
+  scale3,
+  toSpace,
+  type ExtrudeRequest,
+  type Frame,
+  type Piece,
+  type Region,
+  type Vec2,
+  type Vec3,
+} from '@helb/core';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { distinct, type NamedSolid } from './names.ts';
 import { subShapes, ShapeMap } from './shapes.ts';
@@ -49,12 +58,20 @@ function faceOf(library: Library, scope: Scope, frame: Frame, region: Region) {
 }
 
 /** Edges share vertices, so that the wire keeps them as they are and the prism's history knows them. */
-function edgeOf(library: Library, scope: Scope, frame: Frame, piece: Piece, vertices: Map<string, TopoDS_Vertex>): TopoDS_Edge {
+function edgeOf(
+  library: Library,
+  scope: Scope,
+  frame: Frame,
+  piece: Piece,
+  vertices: Map<string, TopoDS_Vertex>,
+): TopoDS_Edge {
   const vertex = (place: Vec2): TopoDS_Vertex => {
     const key = place.join(',');
     const known = vertices.get(key);
     if (known) return known;
-    const made = scope.keep(scope.keep(new library.BRepBuilderAPI_MakeVertex(point(library, scope, toSpace(frame, place)))).Vertex());
+    const made = scope.keep(
+      scope.keep(new library.BRepBuilderAPI_MakeVertex(point(library, scope, toSpace(frame, place)))).Vertex(),
+    );
     vertices.set(key, made);
     return made;
   };
@@ -63,7 +80,11 @@ function edgeOf(library: Library, scope: Scope, frame: Frame, piece: Piece, vert
   // a clockwise arc is a counter-clockwise one seen from behind
   const z = piece.sweep > 0 ? frame.z : scale3(frame.z, -1);
   const axis = scope.keep(
-    new library.gp_Ax2(point(library, scope, toSpace(frame, piece.centre)), direction(library, scope, z), direction(library, scope, frame.x)),
+    new library.gp_Ax2(
+      point(library, scope, toSpace(frame, piece.centre)),
+      direction(library, scope, z),
+      direction(library, scope, frame.x),
+    ),
   );
   const circle = scope.keep(new library.gp_Circ(axis, piece.radius));
   const full = Math.abs(Math.abs(piece.sweep) - 2 * Math.PI) < 1e-12;
@@ -74,8 +95,17 @@ function edgeOf(library: Library, scope: Scope, frame: Frame, piece: Piece, vert
 }
 
 /** Names by origin: the sides after the sketch entities, the caps by their role. */
-function prism(library: Library, scope: Scope, { face, edges }: ProfileFace, along: Vec3, step: string, suffix: string): NamedSolid {
-  const maker = scope.keep(new library.BRepPrimAPI_MakePrism(face, scope.keep(new library.gp_Vec(...along)), false, true));
+function prism(
+  library: Library,
+  scope: Scope,
+  { face, edges }: ProfileFace,
+  along: Vec3,
+  step: string,
+  suffix: string,
+): NamedSolid {
+  const maker = scope.keep(
+    new library.BRepPrimAPI_MakePrism(face, scope.keep(new library.gp_Vec(...along)), false, true),
+  );
   const solid = maker.Shape();
   const names = new ShapeMap<string>(library);
   names.set(scope.keep(maker.FirstShape()), `${step}/start${suffix}`);
@@ -85,7 +115,15 @@ function prism(library: Library, scope: Scope, { face, edges }: ProfileFace, alo
     names.set(side, `${step}/side/${entity}`);
   }
   const faces = subShapes(library, scope, solid, 'TopAbs_FACE');
-  return { shape: solid, faceNames: distinct(library, scope, faces, faces.map((f) => names.get(f) ?? `${step}/unnamed`)) };
+  return {
+    shape: solid,
+    faceNames: distinct(
+      library,
+      scope,
+      faces,
+      faces.map((f) => names.get(f) ?? `${step}/unnamed`),
+    ),
+  };
 }
 
 const point = (library: Library, scope: Scope, at: Vec3) => scope.keep(new library.gp_Pnt(...at));
@@ -93,7 +131,11 @@ const direction = (library: Library, scope: Scope, to: Vec3) => scope.keep(new l
 
 const axes = (library: Library, scope: Scope, frame: Frame) =>
   scope.keep(
-    new library.gp_Ax3(point(library, scope, frame.origin), direction(library, scope, frame.z), direction(library, scope, frame.x)),
+    new library.gp_Ax3(
+      point(library, scope, frame.origin),
+      direction(library, scope, frame.z),
+      direction(library, scope, frame.x),
+    ),
   );
 
 export type { TopoDS_Shape };

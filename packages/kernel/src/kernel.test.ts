@@ -1,4 +1,14 @@
-import { findRegions, filled, Geometry, ORIGIN_PLANES, stlVolume, writeStl, type BodyHandle, type Entity, type Result } from '@helb/core';
+import {
+  findRegions,
+  filled,
+  Geometry,
+  ORIGIN_PLANES,
+  stlVolume,
+  writeStl,
+  type BodyHandle,
+  type Entity,
+  type Result,
+} from '@helb/core';
 import type { OpenCascadeKernel } from './kernel.ts';
 import { startKernelInNode } from './node.ts';
 
@@ -8,7 +18,12 @@ afterEach(() => expect(kernel.held).toBe(0));
 
 type Drawn = Record<string, Entity>;
 const box = (name: string, x: number, y: number, w: number, h: number): Drawn => {
-  const places = [[x, y], [x + w, y], [x + w, y + h], [x, y + h]] as const;
+  const places = [
+    [x, y],
+    [x + w, y],
+    [x + w, y + h],
+    [x, y + h],
+  ] as const;
   return Object.fromEntries([
     ...places.map(([px, py], k) => [`${name}p${k}`, { kind: 'point', x: px, y: py }] as const),
     ...places.map((_, k) => [`${name}${k}`, { kind: 'line', a: `${name}p${k}`, b: `${name}p${(k + 1) % 4}` }] as const),
@@ -41,16 +56,24 @@ describe('extrude', () => {
     expect(measures.centre_mm[0]).toBeCloseTo((800 * 20 - hole * 10) / (800 - hole), 8);
     expect(measures.box_mm.low.map((c) => Math.round(c * 1e6) / 1e6)).toEqual([0, 0, 0]);
     expect(measures.box_mm.high.map((c) => Math.round(c * 1e6) / 1e6)).toEqual([40, 20, 5]);
-    expect([...kernel.faceNames(body)].sort()).toEqual(
-      ['s1/end', 's1/side/a0', 's1/side/a1', 's1/side/a2', 's1/side/a3', 's1/side/c', 's1/start'],
-    );
+    expect([...kernel.faceNames(body)].sort()).toEqual([
+      's1/end',
+      's1/side/a0',
+      's1/side/a1',
+      's1/side/a2',
+      's1/side/a3',
+      's1/side/c',
+      's1/start',
+    ]);
     release(body);
   });
 
   test('inertia of a box about its centre is m (b^2 + c^2) / 12, products vanish', () => {
     const [body] = extrude('s', [box('a', 0, 0, 6, 4)], 0, 2) as [BodyHandle];
     const [xx, yy, zz, ...products] = kernel.measure(body).inertia_mm5;
-    expect([xx, yy, zz]).toEqual([48 * (16 + 4) / 12, 48 * (36 + 4) / 12, 48 * (36 + 16) / 12].map((i) => expect.closeTo(i, 8)));
+    expect([xx, yy, zz]).toEqual(
+      [(48 * (16 + 4)) / 12, (48 * (36 + 4)) / 12, (48 * (36 + 16)) / 12].map((i) => expect.closeTo(i, 8)),
+    );
     products.forEach((product) => expect(product).toBeCloseTo(0, 8));
     release(body);
   });
@@ -70,7 +93,9 @@ describe('extrude', () => {
     const apart = extrude('s', [circle('a', 0, 0, 3), circle('b', 20, 0, 3)], -1, 1);
     expect(apart).toHaveLength(2);
     const all = regions(box('a', 0, 0, 10, 10), circle('c', 10, 5, 2)).regions;
-    const joined = value(kernel.extrude({ profile: { frame: ORIGIN_PLANES.top, regions: all }, from: 0, to: 1, step: 's' }));
+    const joined = value(
+      kernel.extrude({ profile: { frame: ORIGIN_PLANES.top, regions: all }, from: 0, to: 1, step: 's' }),
+    );
     expect(joined).toHaveLength(1);
     expect(kernel.measure(joined[0]!).volume_mm3).toBeCloseTo(100 + (Math.PI * 4) / 2, 8);
     release(...apart, ...joined);
@@ -78,7 +103,9 @@ describe('extrude', () => {
 
   test('an arc drawn clockwise on the outline (a bite out of a side) has the right sign', () => {
     const bitten = regions(box('a', 0, 0, 10, 10), circle('c', 10, 5, 2)).regions.find((r) => r.key.includes('c-'))!;
-    const [body] = value(kernel.extrude({ profile: { frame: ORIGIN_PLANES.top, regions: [bitten] }, from: 0, to: 1, step: 's' })) as [BodyHandle];
+    const [body] = value(
+      kernel.extrude({ profile: { frame: ORIGIN_PLANES.top, regions: [bitten] }, from: 0, to: 1, step: 's' }),
+    ) as [BodyHandle];
     expect(kernel.measure(body).volume_mm3).toBeCloseTo(100 - (Math.PI * 4) / 2, 8);
     release(body);
   });
@@ -95,8 +122,15 @@ describe('combine', () => {
     const [body] = bored.bodies as [BodyHandle];
     expect(kernel.measure(body).volume_mm3).toBeCloseTo(4000 + Math.PI * 64 * 10 - Math.PI * 16 * 15, 7);
     expect([...kernel.faceNames(body)].sort()).toEqual([
-      'bore/side/c', 'boss/end', 'boss/side/b', 'boss/start',
-      'plate/end', 'plate/side/a0', 'plate/side/a1', 'plate/side/a2', 'plate/side/a3',
+      'bore/side/c',
+      'boss/end',
+      'boss/side/b',
+      'boss/start',
+      'plate/end',
+      'plate/side/a0',
+      'plate/side/a1',
+      'plate/side/a2',
+      'plate/side/a3',
     ]);
     release(...plate, ...boss, ...added.bodies, ...bore, ...bored.bodies);
   });
@@ -162,7 +196,9 @@ describe('mesh and files', () => {
 
   test('STEP carries the name, the colour and millimetres', () => {
     const [body] = extrude('s', [box('a', 0, 0, 40, 20)], 0, 5) as [BodyHandle];
-    const text = new TextDecoder().decode(value(kernel.writeStep('Plate', [{ name: 'Lagerbock ä', colour: '#8FA6A1', body }])));
+    const text = new TextDecoder().decode(
+      value(kernel.writeStep('Plate', [{ name: 'Lagerbock ä', colour: '#8FA6A1', body }])),
+    );
     expect(text.startsWith('ISO-10303-21;')).toBe(true);
     expect(text).toContain('MANIFOLD_SOLID_BREP');
     expect(text).toContain('COLOUR_RGB');

@@ -44,10 +44,14 @@ export class OpenCascadeKernel implements Kernel {
 
   combine(kind: CombineKind, targets: readonly BodyHandle[], tools: readonly BodyHandle[]) {
     return guarded(this.library, (scope) => {
-      const [from, by] = [targets, tools].map((list) => list.map((handle) => this.body(handle))) as [NamedSolid[], NamedSolid[]];
+      const [from, by] = [targets, tools].map((list) => list.map((handle) => this.body(handle))) as [
+        NamedSolid[],
+        NamedSolid[],
+      ];
       const made = this.operate(kind, scope, from, by);
       if (!made.ok) return made;
-      const total = (list: readonly NamedSolid[]) => list.reduce((sum, { shape }) => sum + volumeOf(this.library, shape), 0);
+      const total = (list: readonly NamedSolid[]) =>
+        list.reduce((sum, { shape }) => sum + volumeOf(this.library, shape), 0);
       const before = total(from);
       const change = Math.abs(total(made.value.map((handle) => this.body(handle))) - before);
       return ok({ bodies: made.value, touched: change > 1e-9 * before });
@@ -90,14 +94,27 @@ export class OpenCascadeKernel implements Kernel {
   }
 
   /** One boolean over all targets and tools; the solids of the result with the names carried over. */
-  private operate(kind: CombineKind, scope: Scope, targets: readonly NamedSolid[], tools: readonly NamedSolid[]): Result<BodyHandle[]> {
+  private operate(
+    kind: CombineKind,
+    scope: Scope,
+    targets: readonly NamedSolid[],
+    tools: readonly NamedSolid[],
+  ): Result<BodyHandle[]> {
     const { library } = this;
-    const operation = scope.keepCleared(kind === 'add' ? new library.BRepAlgoAPI_Fuse() : new library.BRepAlgoAPI_Cut());
-    const list = (solids: readonly NamedSolid[]) => listOf(library, scope, solids.map((solid) => solid.shape));
+    const operation = scope.keepCleared(
+      kind === 'add' ? new library.BRepAlgoAPI_Fuse() : new library.BRepAlgoAPI_Cut(),
+    );
+    const list = (solids: readonly NamedSolid[]) =>
+      listOf(
+        library,
+        scope,
+        solids.map((solid) => solid.shape),
+      );
     operation.SetArguments(list(targets));
     operation.SetTools(list(tools));
     operation.Build(scope.keep(new library.Message_ProgressRange()));
-    if (!operation.IsDone() || operation.HasErrors()) return fail('kernel.failed', { reason: `${kind} found no result` });
+    if (!operation.IsDone() || operation.HasErrors())
+      return fail('kernel.failed', { reason: `${kind} found no result` });
     operation.SimplifyResult(true, true, 1e-6);
     const result = scope.keep(operation.Shape());
     const solids = subShapes(library, scope, result, 'TopAbs_SOLID');

@@ -13,7 +13,10 @@ export function startLibrary(source: LibrarySource): Promise<Library> {
   return init({
     ...silent,
     // streamed and compiled by hand: only then does the browser keep the compiled code between visits
-    instantiateWasm(imports: WebAssembly.Imports, done: (instance: WebAssembly.Instance, module: WebAssembly.Module) => void) {
+    instantiateWasm(
+      imports: WebAssembly.Imports,
+      done: (instance: WebAssembly.Instance, module: WebAssembly.Module) => void,
+    ) {
       void WebAssembly.compileStreaming(fetch(source.url)).then(async (module) =>
         done(await WebAssembly.instantiate(module, imports), module),
       );

@@ -30,7 +30,14 @@ export function measures(library: Library, shape: TopoDS_Shape): BodyMeasures {
     area_mm2: surface.Mass(),
     centre_mm: [centre.X(), centre.Y(), centre.Z()],
     // the matrix itself is not bound: products from moments about the diagonals
-    inertia_mm5: [xx, yy, zz, about(1, 1, 0) - (xx + yy) / 2, about(1, 0, 1) - (xx + zz) / 2, about(0, 1, 1) - (yy + zz) / 2],
+    inertia_mm5: [
+      xx,
+      yy,
+      zz,
+      about(1, 1, 0) - (xx + yy) / 2,
+      about(1, 0, 1) - (xx + zz) / 2,
+      about(0, 1, 1) - (yy + zz) / 2,
+    ],
     box_mm: {
       low: [box.GetXMin(), box.GetYMin(), box.GetZMin()],
       high: [box.GetXMax(), box.GetYMax(), box.GetZMax()],

@@ -50,7 +50,12 @@ export function carried(
 }
 
 /** Makes equal names distinct: by the names of neighbouring faces where these differ, then by place. */
-export function distinct(library: Library, scope: Scope, faces: readonly TopoDS_Shape[], names: readonly string[]): string[] {
+export function distinct(
+  library: Library,
+  scope: Scope,
+  faces: readonly TopoDS_Shape[],
+  names: readonly string[],
+): string[] {
   const groups = new Map<string, number[]>();
   names.forEach((name, k) => groups.set(name, [...(groups.get(name) ?? []), k]));
   const result = [...names];
@@ -60,23 +65,39 @@ export function distinct(library: Library, scope: Scope, faces: readonly TopoDS_
   for (const group of doubled) {
     const marks = group.map((k) => neighbours[k]!);
     const unique = marks.filter((mark, k) => marks.indexOf(mark) === k && mark !== '').length === group.length;
-    const byPlace = group.toSorted((a, b) => comparePlaces(placeOf(library, scope, faces[a]!), placeOf(library, scope, faces[b]!)));
+    const byPlace = group.toSorted((a, b) =>
+      comparePlaces(placeOf(library, scope, faces[a]!), placeOf(library, scope, faces[b]!)),
+    );
     group.forEach((k, n) => (result[k] = unique ? `${names[k]}@${marks[n]}` : `${names[k]}#${byPlace.indexOf(k) + 1}`));
   }
   return result;
 }
 
 /** For each face the names of its neighbours that not all pieces of the same face have. */
-function neighbourNames(library: Library, scope: Scope, faces: readonly TopoDS_Shape[], names: readonly string[]): string[] {
+function neighbourNames(
+  library: Library,
+  scope: Scope,
+  faces: readonly TopoDS_Shape[],
+  names: readonly string[],
+): string[] {
   const facesOfEdge = new ShapeMap<number[]>(library);
   const edges = faces.map((face) => subShapes(library, scope, face, 'TopAbs_EDGE'));
   edges.forEach((list, k) => list.forEach((edge) => facesOfEdge.set(edge, [...(facesOfEdge.get(edge) ?? []), k])));
   const around = edges.map(
-    (list, k) => new Set(list.flatMap((edge) => facesOfEdge.get(edge)!).filter((other) => other !== k).map((other) => names[other]!)),
+    (list, k) =>
+      new Set(
+        list
+          .flatMap((edge) => facesOfEdge.get(edge)!)
+          .filter((other) => other !== k)
+          .map((other) => names[other]!),
+      ),
   );
   return around.map((set, k) => {
     const siblings = around.filter((_, other) => other !== k && names[other] === names[k]);
-    return [...set].filter((name) => !siblings.every((sibling) => sibling.has(name))).sort().join('&');
+    return [...set]
+      .filter((name) => !siblings.every((sibling) => sibling.has(name)))
+      .sort()
+      .join('&');
   });
 }
 

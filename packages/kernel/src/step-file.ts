@@ -27,7 +27,7 @@ export function stepFile(
   const path = '/out.step';
   const written = writer.Perform(doc, path, scope.keep(new library.Message_ProgressRange()));
   if (!written) return fail('kernel.failed', { reason: `STEP of ${title} was not written` });
-  const bytes = library.FS.readFile(path) as Uint8Array;
+  const bytes = library.FS.readFile(path);
   library.FS.unlink(path);
   return ok(Uint8Array.from(bytes));
 }

@@ -1,4 +1,11 @@
-import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
 
 export class Account extends Model<InferAttributes<Account>, InferCreationAttributes<Account>> {
   declare id: CreationOptional<number>;
@@ -47,10 +54,18 @@ export function defineModels(sequelize: Sequelize) {
   const whole = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false });
   const time = () => ({ type: DataTypes.DATE(3), allowNull: false });
   Account.init(
-    { id: { ...whole(), primaryKey: true, autoIncrement: true }, name: text(), passwordHash: text(), createdAt: time() },
+    {
+      id: { ...whole(), primaryKey: true, autoIncrement: true },
+      name: text(),
+      passwordHash: text(),
+      createdAt: time(),
+    },
     { sequelize, tableName: 'accounts' },
   );
-  Session.init({ tokenHash: { ...text(), primaryKey: true }, accountId: whole(), expiresAt: time() }, { sequelize, tableName: 'sessions' });
+  Session.init(
+    { tokenHash: { ...text(), primaryKey: true }, accountId: whole(), expiresAt: time() },
+    { sequelize, tableName: 'sessions' },
+  );
   ProjectRow.init(
     {
       id: { ...text(), primaryKey: true },

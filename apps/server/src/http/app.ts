@@ -39,7 +39,15 @@ export function createApp(services: Services, log: Logger, webFolder?: string): 
     }),
   );
   app.use(sameOrigin);
-  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '9mb', onError: (error) => { throw error; } }));
+  app.use(
+    bodyParser({
+      enableTypes: ['json'],
+      jsonLimit: '9mb',
+      onError: (error) => {
+        throw error;
+      },
+    }),
+  );
   const api = apiRoutes(services);
   app.use(api.routes()).use(api.allowedMethods());
   if (webFolder) app.use(serveWeb(webFolder));

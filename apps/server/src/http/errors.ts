@@ -10,7 +10,8 @@ export const answerErrors =
   async (ctx: Context, next: Next): Promise<void> => {
     try {
       await next();
-      if (ctx.status === 404 && ctx.body === undefined && ctx.path.startsWith('/api/')) throw new Refusal(404, 'There is nothing here.');
+      if (ctx.status === 404 && ctx.body === undefined && ctx.path.startsWith('/api/'))
+        throw new Refusal(404, 'There is nothing here.');
     } catch (error) {
       const { status, body } = answerTo(error);
       if (status >= 500) log.error({ err: error, path: ctx.path }, 'request failed');

@@ -26,7 +26,8 @@ const lookSchema = z.strictObject({
 /** The body by its schema; deep input is refused before a schema walks it. */
 function body<T>(ctx: Context, schema: z.ZodType<T>): T {
   const raw: unknown = ctx.request.body;
-  if (deeperThan(raw, LIMITS.depth + 8)) throw new Refusal(422, `The request is nested more than ${LIMITS.depth + 8} deep.`);
+  if (deeperThan(raw, LIMITS.depth + 8))
+    throw new Refusal(422, `The request is nested more than ${LIMITS.depth + 8} deep.`);
   return schema.parse(raw);
 }
 

@@ -7,7 +7,11 @@ import type { Account } from '../db/models.ts';
 import { Refusal } from './refusal.ts';
 
 export const credentialsSchema = z.strictObject({
-  name: z.string().trim().toLowerCase().regex(/^[\p{L}\p{N}][\p{L}\p{N} ._-]{1,38}$/u, 'a name has 2-39 letters, digits, spaces, . _ -'),
+  name: z
+    .string()
+    .trim()
+    .toLowerCase()
+    .regex(/^[\p{L}\p{N}][\p{L}\p{N} ._-]{1,38}$/u, 'a name has 2-39 letters, digits, spaces, . _ -'),
   password: z.string().min(10, 'a password has at least 10 characters').max(200),
 });
 export type Credentials = z.infer<typeof credentialsSchema>;
@@ -57,7 +61,9 @@ export class Accounts {
   async bySession(token: string | undefined): Promise<Account | undefined> {
     if (!token) return undefined;
     const { Session, Account } = this.database.models;
-    const session = await Session.findOne({ where: { tokenHash: tokenHash(token), expiresAt: { [Op.gt]: new Date() } } });
+    const session = await Session.findOne({
+      where: { tokenHash: tokenHash(token), expiresAt: { [Op.gt]: new Date() } },
+    });
     return (session && (await Account.findByPk(session.accountId))) ?? undefined;
   }
 }

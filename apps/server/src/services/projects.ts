@@ -35,7 +35,10 @@ export const changeSchema = z.strictObject({
   kind: z.enum(['do', 'undo', 'redo']),
   label: z.string().max(200),
   of: idSchema.optional(),
-  actions: z.array(z.strictObject({ command: z.string().max(40), input: z.unknown().optional() })).max(100).optional(),
+  actions: z
+    .array(z.strictObject({ command: z.string().max(40), input: z.unknown().optional() }))
+    .max(100)
+    .optional(),
   forward: z.array(fieldChangeSchema).max(20000),
   backward: z.array(fieldChangeSchema).max(20000),
 });
@@ -64,7 +67,10 @@ export class Projects {
     const rows = await this.database.models.ProjectRow.findAll({
       where: { accountId },
       order: [['changedAt', 'DESC']],
-      attributes: { include: [[this.database.sequelize.literal('picture IS NOT NULL'), 'hasPicture']], exclude: ['picture'] },
+      attributes: {
+        include: [[this.database.sequelize.literal('picture IS NOT NULL'), 'hasPicture']],
+        exclude: ['picture'],
+      },
     });
     return rows.map((row) => ({
       id: row.id,
@@ -132,13 +138,17 @@ export class Projects {
   async save(accountId: number, id: string, { base, changes }: SaveRequest): Promise<{ revision: number }> {
     const saved = await this.database.sequelize.transaction(async (transaction) => {
       const row = await this.row(accountId, id, transaction);
-      const known = await this.knownAmong(id, changes.map((change) => change.id), transaction);
+      const known = await this.knownAmong(
+        id,
+        changes.map((change) => change.id),
+        transaction,
+      );
       const fresh = changes.filter((change) => !known.has(change.id));
       if (fresh.length === 0) return { revision: row.revision };
       if (Math.max(base, ...known.values()) !== row.revision)
         throw new Refusal(409, 'The project was changed in another window meanwhile.', {
           revision: row.revision,
-          changes: (await this.changesAfter(id, base, row.revision, transaction)),
+          changes: await this.changesAfter(id, base, row.revision, transaction),
         });
       const document = await this.append(row, accountId, fresh, transaction);
       return { revision: row.revision, document };
@@ -147,7 +157,12 @@ export class Projects {
     return { revision: saved.revision };
   }
 
-  private async append(row: ProjectRow, accountId: number, fresh: SaveRequest['changes'], transaction: Transaction): Promise<Project> {
+  private async append(
+    row: ProjectRow,
+    accountId: number,
+    fresh: SaveRequest['changes'],
+    transaction: Transaction,
+  ): Promise<Project> {
     const { ChangeRow, Snapshot } = this.database.models;
     let document = await this.documentOf(row.id, row.revision, transaction);
     let revision = row.revision;
@@ -156,7 +171,14 @@ export class Projects {
       const next = applyChange(document, change.forward);
       if (!next.ok) throw new Refusal(422, explain(next.issue), { change: change.id });
       document = next.value;
-      return { projectId: row.id, revision: ++revision, changeId: change.id, accountId, madeAt, entry: JSON.stringify(change) };
+      return {
+        projectId: row.id,
+        revision: ++revision,
+        changeId: change.id,
+        accountId,
+        madeAt,
+        entry: JSON.stringify(change),
+      };
     });
     const text = JSON.stringify(document);
     const loaded = loadProject(JSON.parse(text));
@@ -188,7 +210,12 @@ export class Projects {
     return new Map(rows.map((row) => [row.changeId, row.revision]));
   }
 
-  private async changesAfter(id: string, after: number, upTo: number, transaction: Transaction | null = null): Promise<LogEntry[]> {
+  private async changesAfter(
+    id: string,
+    after: number,
+    upTo: number,
+    transaction: Transaction | null = null,
+  ): Promise<LogEntry[]> {
     const rows = await this.database.models.ChangeRow.findAll({
       where: { projectId: id, revision: { [Op.gt]: after, [Op.lte]: upTo } },
       order: [['revision', 'ASC']],
@@ -222,7 +249,12 @@ export class Projects {
 
 function documentFrom(from: { name: string } | { demo: true } | { document: unknown }): Project {
   if ('demo' in from) return seedSieve();
-  if ('name' in from) return { ...emptyProject(from.name), parts: { p1: { name: 'Part 1', colour: 0, steps: {}, stepOrder: [] } }, partOrder: ['p1'] };
+  if ('name' in from)
+    return {
+      ...emptyProject(from.name),
+      parts: { p1: { name: 'Part 1', colour: 0, steps: {}, stepOrder: [] } },
+      partOrder: ['p1'],
+    };
   const loaded = loadProject(from.document);
   if (!loaded.ok) throw new Refusal(422, explain(loaded.issue));
   return loaded.value;

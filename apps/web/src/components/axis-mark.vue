@@ -23,7 +23,17 @@ const COLOURS = { x: '#B5452F', y: '#3E7A56', z: '#3D5A8A' } as const;
   <svg class="pointer-events-none absolute bottom-12 left-2 size-24" viewBox="-48 -48 96 96" aria-hidden="true">
     <g v-for="axis in axes" :key="axis.name">
       <line x1="0" y1="0" :x2="axis.x" :y2="axis.y" :stroke="COLOURS[axis.name]" stroke-width="1.5" />
-      <text v-if="Math.hypot(axis.x, axis.y) > 6" :x="axis.x * 1.3" :y="axis.y * 1.3" text-anchor="middle" dominant-baseline="central" class="font-mono text-[11px]" :fill="COLOURS[axis.name]">{{ axis.name }}</text>
+      <text
+        v-if="Math.hypot(axis.x, axis.y) > 6"
+        :x="axis.x * 1.3"
+        :y="axis.y * 1.3"
+        text-anchor="middle"
+        dominant-baseline="central"
+        class="font-mono text-[11px]"
+        :fill="COLOURS[axis.name]"
+      >
+        {{ axis.name }}
+      </text>
     </g>
   </svg>
 </template>

@@ -40,7 +40,11 @@ function sketchState(step: Step, sketch: { state: string; freedoms: number } | u
 }
 
 const where = (step: Id) => ({ part: bench.partId!, step });
-const set = (step: Id) => (field: string, value: string): Action[] => [{ command: 'step.set', input: { ...where(step), fields: { [field]: value } } }];
+const set =
+  (step: Id) =>
+  (field: string, value: string): Action[] => [
+    { command: 'step.set', input: { ...where(step), fields: { [field]: value } } },
+  ];
 
 const renaming = ref<Id>();
 const name = ref('');
@@ -54,7 +58,8 @@ function rename(id: Id) {
   if (renaming.value !== id) return;
   renaming.value = undefined;
   const next = name.value.trim();
-  if (next && next !== bench.part?.steps[id]?.name) store.act([{ command: 'step.rename', input: { ...where(id), name: next } }]);
+  if (next && next !== bench.part?.steps[id]?.name)
+    store.act([{ command: 'step.rename', input: { ...where(id), name: next } }]);
 }
 
 interface RowVerb {
@@ -64,17 +69,44 @@ interface RowVerb {
 function verbsOf(id: Id, step: Step, at: number): RowVerb[] {
   const last = (bench.part?.stepOrder.length ?? 0) - 1;
   return [
-    ...(step.kind === 'sketch' ? [{ title: 'Open sketch', run: () => bench.editSketch(id) }, { title: 'Extrude', run: () => bench.draftExtrude(id) }] : []),
+    ...(step.kind === 'sketch'
+      ? [
+          { title: 'Open sketch', run: () => bench.editSketch(id) },
+          { title: 'Extrude', run: () => bench.draftExtrude(id) },
+        ]
+      : []),
     { title: 'Rename', run: () => void beginRename(id, step) },
-    { title: step.suppressed ? 'Take in again' : 'Leave out', run: () => void store.act([{ command: 'step.suppress', input: { ...where(id), on: !step.suppressed } }]) },
-    ...(at > 0 ? [{ title: 'Move up', run: () => void store.act([{ command: 'step.move', input: { ...where(id), to: at - 1 } }]) }] : []),
-    ...(at < last ? [{ title: 'Move down', run: () => void store.act([{ command: 'step.move', input: { ...where(id), to: at + 1 } }]) }] : []),
+    {
+      title: step.suppressed ? 'Take in again' : 'Leave out',
+      run: () => void store.act([{ command: 'step.suppress', input: { ...where(id), on: !step.suppressed } }]),
+    },
+    ...(at > 0
+      ? [
+          {
+            title: 'Move up',
+            run: () => void store.act([{ command: 'step.move', input: { ...where(id), to: at - 1 } }]),
+          },
+        ]
+      : []),
+    ...(at < last
+      ? [
+          {
+            title: 'Move down',
+            run: () => void store.act([{ command: 'step.move', input: { ...where(id), to: at + 1 } }]),
+          },
+        ]
+      : []),
     { title: 'Remove', run: () => void store.act([{ command: 'step.remove', input: where(id) }]) },
   ];
 }
 
 /** Which step's name a face begins with: hovering geometry lights up the sentence that made it. */
-const lit = computed(() => new Set([...bench.hovered, ...bench.picked].flatMap((pick) => pick.name.split(' | ').map((face) => face.split('/')[0]!))));
+const lit = computed(
+  () =>
+    new Set(
+      [...bench.hovered, ...bench.picked].flatMap((pick) => pick.name.split(' | ').map((face) => face.split('/')[0]!)),
+    ),
+);
 </script>
 
 <template>
@@ -83,14 +115,22 @@ const lit = computed(() => new Set([...bench.hovered, ...bench.picked].flatMap((
       v-for="(row, k) in rows"
       :key="row.id"
       class="border-rule group relative border-b py-2 pr-3 pl-4"
-      :class="[row.current ? 'bg-lit' : lit.has(row.id) ? 'bg-paper' : '', row.pale ? 'opacity-50' : '', row.id === bench.draft?.id ? 'pointer-events-none' : '']"
+      :class="[
+        row.current ? 'bg-lit' : lit.has(row.id) ? 'bg-paper' : '',
+        row.pale ? 'opacity-50' : '',
+        row.id === bench.draft?.id ? 'pointer-events-none' : '',
+      ]"
       :data-testid="`step-${row.step.name}`"
     >
       <span v-if="row.current" class="bg-act absolute inset-y-0 left-0 w-[3px]" />
       <span v-else-if="row.trouble" class="border-clash absolute inset-y-0 left-0 border-l-3 border-dashed" />
       <div class="flex gap-3">
         <span class="text-muted w-4 shrink-0 font-mono text-[13px] leading-6">{{ k + 1 }}</span>
-        <div class="min-w-0 grow leading-6" :class="row.step.suppressed ? 'text-muted line-through' : ''" @dblclick="row.step.kind === 'sketch' && bench.editSketch(row.id)">
+        <div
+          class="min-w-0 grow leading-6"
+          :class="row.step.suppressed ? 'text-muted line-through' : ''"
+          @dblclick="row.step.kind === 'sketch' && bench.editSketch(row.id)"
+        >
           <input
             v-if="renaming === row.id"
             :id="`rename-${row.id}`"
@@ -102,21 +142,42 @@ const lit = computed(() => new Set([...bench.hovered, ...bench.picked].flatMap((
             @keydown.esc.stop="renaming = undefined"
             @blur="rename(row.id)"
           />
-          <PhraseText v-else :phrases="row.phrases" :change="set(row.id)" :choose="(field, value) => store.act(set(row.id)(field, value))" />
+          <PhraseText
+            v-else
+            :phrases="row.phrases"
+            :change="set(row.id)"
+            :choose="(field, value) => store.act(set(row.id)(field, value))"
+          />
         </div>
-        <span v-if="row.state" class="shrink-0 text-[13px] leading-6" :class="row.loose ? 'text-loose' : row.state === 'clashing' ? 'text-clash' : 'text-muted'">{{ row.state }}</span>
+        <span
+          v-if="row.state"
+          class="shrink-0 text-[13px] leading-6"
+          :class="row.loose ? 'text-loose' : row.state === 'clashing' ? 'text-clash' : 'text-muted'"
+          >{{ row.state }}</span
+        >
         <Menu as="div" class="relative shrink-0">
-          <MenuButton class="text-muted hover:text-ink px-1 leading-6" :aria-label="`More for ${row.step.name}`">⋮</MenuButton>
+          <MenuButton class="text-muted hover:text-ink px-1 leading-6" :aria-label="`More for ${row.step.name}`"
+            >⋮</MenuButton
+          >
           <MenuItems class="bg-lit border-ink absolute right-0 z-30 min-w-32 border outline-none">
             <MenuItem v-for="verb in verbsOf(row.id, row.step, k)" :key="verb.title" v-slot="{ active }">
-              <button class="block w-full px-3 py-1 text-left" :class="active ? 'bg-ink text-sheet' : ''" @click="verb.run">{{ verb.title }}</button>
+              <button
+                class="block w-full px-3 py-1 text-left"
+                :class="active ? 'bg-ink text-sheet' : ''"
+                @click="verb.run"
+              >
+                {{ verb.title }}
+              </button>
             </MenuItem>
           </MenuItems>
         </Menu>
       </div>
       <p v-if="row.trouble" class="text-clash ml-7 text-sm" role="alert">{{ row.trouble }}</p>
     </li>
-    <li v-if="rows.length === 0" class="text-muted p-4">No steps yet. Begin with a sketch: choose a plane below the view, or press <kbd class="text-act font-mono text-[13px]">1</kbd>.</li>
+    <li v-if="rows.length === 0" class="text-muted p-4">
+      No steps yet. Begin with a sketch: choose a plane below the view, or press
+      <kbd class="text-key font-mono text-[13px]">1</kbd>.
+    </li>
     <li v-if="bench.editor"><SketchSizes /></li>
   </ol>
 </template>

@@ -4,14 +4,40 @@ import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headless
 /** One of a few words in a sentence, changed where it stands. */
 defineProps<{ value: string; options: Readonly<Record<string, string>>; label: string }>();
 const emit = defineEmits<{ choose: [value: string] }>();
+
+/** Chosen by the pointer the keys go back to the bench; chosen by keys the focus stays. */
+function byPointer() {
+  setTimeout(() => (document.activeElement as HTMLElement | null)?.blur());
+}
 </script>
 
 <template>
-  <Listbox :model-value="value" as="span" class="relative inline-block" @update:model-value="(next: string) => emit('choose', next)">
-    <ListboxButton class="decoration-muted hover:bg-chip underline decoration-dotted underline-offset-3" :aria-label="`${label}: ${options[value]}`">{{ options[value] }}</ListboxButton>
+  <Listbox
+    :model-value="value"
+    as="span"
+    class="relative inline-block"
+    @update:model-value="(next: string) => emit('choose', next)"
+  >
+    <ListboxButton
+      class="decoration-muted hover:bg-chip underline decoration-dotted underline-offset-3"
+      :aria-label="`${label}: ${options[value]}`"
+      >{{ options[value] }}</ListboxButton
+    >
     <ListboxOptions class="bg-lit border-ink absolute left-0 z-20 mt-1 min-w-32 border outline-none">
-      <ListboxOption v-for="(title, key) in options" :key="key" v-slot="{ active, selected }" :value="key" as="template">
-        <li class="cursor-pointer px-2 py-1 whitespace-nowrap" :class="[active ? 'bg-ink text-sheet' : '', selected ? 'font-semibold' : '']">{{ title }}</li>
+      <ListboxOption
+        v-for="(title, key) in options"
+        :key="key"
+        v-slot="{ active, selected }"
+        :value="key"
+        as="template"
+      >
+        <li
+          class="cursor-pointer px-2 py-1 whitespace-nowrap"
+          :class="[active ? 'bg-ink text-sheet' : '', selected ? 'font-semibold' : '']"
+          @click="byPointer"
+        >
+          {{ title }}
+        </li>
       </ListboxOption>
     </ListboxOptions>
   </Listbox>

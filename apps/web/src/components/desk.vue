@@ -12,7 +12,11 @@ const store = useProject();
 
 <template>
   <aside class="bg-sheet border-rule w-[300px] shrink-0 overflow-y-auto border-l" aria-label="Desk">
-    <p v-if="store.message" class="border-rule text-clash flex items-start justify-between gap-2 border-b px-4 py-2" role="alert">
+    <p
+      v-if="store.message"
+      class="border-rule text-clash flex items-start justify-between gap-2 border-b px-4 py-2"
+      role="alert"
+    >
       {{ store.message }}
       <button class="word-link shrink-0 text-sm" @click="store.message = ''">close</button>
     </p>

@@ -11,15 +11,20 @@ const model = useModel();
 const naming = ref<readonly Action[]>([]);
 
 const draft = computed(() => bench.draft!);
-const phrases = computed(() => stepKind('extrude').sentence(draft.value.step, (id) => bench.part?.steps[id]?.name ?? '?'));
+const phrases = computed(() =>
+  stepKind('extrude').sentence(draft.value.step, (id) => bench.part?.steps[id]?.name ?? '?'),
+);
 const result = computed(() => model.built?.steps.find((step) => step.id === draft.value.id));
 const regions = computed(() => model.built?.sketches[draft.value.step.sketch]?.regions ?? []);
 const taken = computed(() => {
   const { areas } = draft.value.step;
-  return new Set(areas === 'outline' ? regions.value.filter((region) => region.depth % 2 === 0).map((region) => region.key) : areas);
+  return new Set(
+    areas === 'outline' ? regions.value.filter((region) => region.depth % 2 === 0).map((region) => region.key) : areas,
+  );
 });
 
-const set = (field: string, value: unknown) => bench.setDraft({ ...draft.value, step: { ...draft.value.step, [field]: value } });
+const set = (field: string, value: unknown) =>
+  bench.setDraft({ ...draft.value, step: { ...draft.value.step, [field]: value } });
 
 function keep(field: string, expression: string, added: readonly Action[]): Result<void> {
   naming.value = [...naming.value, ...added];
@@ -44,13 +49,23 @@ const accept = () => bench.acceptDraft(naming.value);
       <label v-for="region in regions" :key="region.key" class="flex items-center gap-2 py-0.5">
         <input type="checkbox" :checked="taken.has(region.key)" @change="toggle(region.key)" />
         <span class="font-mono text-[13px]">{{ region.area.toFixed(1) }} mm²</span>
-        <span class="text-muted text-sm">{{ region.holes.length > 0 ? `with ${region.holes.length} ${region.holes.length === 1 ? 'opening' : 'openings'}` : region.depth > 0 ? 'inside' : '' }}</span>
+        <span class="text-muted text-sm">{{
+          region.holes.length > 0
+            ? `with ${region.holes.length} ${region.holes.length === 1 ? 'opening' : 'openings'}`
+            : region.depth > 0
+              ? 'inside'
+              : ''
+        }}</span>
       </label>
     </fieldset>
     <p v-if="result?.issue" class="text-clash mb-3" role="alert">{{ explain(result.issue) }}</p>
     <div class="flex items-baseline gap-4">
-      <button class="verb-strong" @click="accept">Accept <span class="font-mono text-[12px] opacity-80">Enter</span></button>
-      <button class="word-link" @click="bench.cancelDraft()">Leave <span class="font-mono text-[12px]">Esc</span></button>
+      <button class="verb-strong" @click="accept">
+        Accept <span class="font-mono text-[12px] opacity-80">Enter</span>
+      </button>
+      <button class="word-link" @click="bench.cancelDraft()">
+        Leave <span class="font-mono text-[12px]">Esc</span>
+      </button>
     </div>
   </section>
 </template>

@@ -10,7 +10,9 @@ const model = useModel();
 const ends = computed(() =>
   model.findings.map((finding) => ({
     ...finding,
-    sketch: bench.part?.stepOrder.find((id) => bench.part!.steps[id]!.name === finding.step && bench.part!.steps[id]!.kind === 'sketch'),
+    sketch: bench.part?.stepOrder.find(
+      (id) => bench.part!.steps[id]!.name === finding.step && bench.part!.steps[id]!.kind === 'sketch',
+    ),
   })),
 );
 </script>
@@ -19,7 +21,11 @@ const ends = computed(() =>
   <section class="border-rule border-b p-4">
     <h2 class="heading mb-2 flex justify-between">
       Loose ends
-      <span v-if="ends.length > 0" class="bg-act grid min-w-5 place-items-center rounded-full px-1.5 text-[12px] text-white">{{ ends.length }}</span>
+      <span
+        v-if="ends.length > 0"
+        class="bg-act grid min-w-5 place-items-center rounded-full px-1.5 text-[12px] text-white"
+        >{{ ends.length }}</span
+      >
     </h2>
     <p v-if="ends.length === 0" class="text-muted">Nothing loose, nothing open.</p>
     <ul>
@@ -27,7 +33,13 @@ const ends = computed(() =>
         <span class="border-loose mt-1.5 size-2 shrink-0 rounded-full border" />
         <span>
           <strong v-if="end.step">{{ end.step }}</strong> {{ end.message }}
-          <button v-if="end.sketch && bench.editor?.step !== end.sketch" class="word-link" @click="bench.editSketch(end.sketch)">show me</button>
+          <button
+            v-if="end.sketch && bench.editor?.step !== end.sketch"
+            class="word-link"
+            @click="bench.editSketch(end.sketch)"
+          >
+            show me
+          </button>
         </span>
       </li>
     </ul>

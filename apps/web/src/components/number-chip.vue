@@ -39,7 +39,9 @@ async function begin() {
 }
 
 /** What is wrong with the text, or '' and the gesture's actions. */
-function reading(text: string): { issue: string } | { actions: readonly Action[]; expression: string; naming: readonly Action[] } {
+function reading(
+  text: string,
+): { issue: string } | { actions: readonly Action[]; expression: string; naming: readonly Action[] } {
   const read = readTyped(text, store.kept!, newId);
   if (!read.ok) return { issue: explain(read.issue) };
   const { expression, naming } = read.value;
@@ -50,7 +52,7 @@ function reading(text: string): { issue: string } | { actions: readonly Action[]
   return { actions: [...naming, ...props.change(expression)], expression, naming };
 }
 
-function keep() {
+function take() {
   if (!editing.value) return;
   const read = reading(typed.value);
   if ('issue' in read) return void (wrong.value = read.issue);
@@ -89,13 +91,15 @@ function nudge(steps: number) {
 /** Dragging sideways: eight pixels a step; a press without a move is a click. */
 function press(event: PointerEvent) {
   const from = event.clientX;
+  // the text itself changes while it is scrubbed
+  const before = props.text;
   let text: string | undefined;
   const target = event.currentTarget as HTMLElement;
   target.setPointerCapture(event.pointerId);
   const move = (moved: PointerEvent) => {
     const steps = Math.round((moved.clientX - from) / 8);
     if (steps === 0 && text === undefined) return;
-    const next = nudged(props.text, steps);
+    const next = nudged(before, steps);
     if (next === undefined || next === text) return;
     text = next;
     show(next);
@@ -126,17 +130,28 @@ function press(event: PointerEvent) {
       :aria-label="label"
       :aria-invalid="wrong !== ''"
       maxlength="240"
-      @keydown.enter.prevent="keep"
+      @keydown.enter.prevent="take"
       @keydown.esc.stop="leave"
       @keydown.up.prevent="nudge(1)"
       @keydown.down.prevent="nudge(-1)"
       @input="show(typed)"
       @blur="leave"
     />
-    <button v-else class="chip hover:bg-lit cursor-ew-resize text-left" :title="comesTo" :aria-label="`${label}: ${text}`" @pointerdown.left.prevent="press" @keydown.enter.prevent="begin">
-      <span v-if="prefix">{{ prefix }}</span
-      >{{ text }}
+    <button
+      v-else
+      class="chip hover:bg-lit cursor-ew-resize text-left"
+      :title="comesTo"
+      :aria-label="`${label}: ${text}`"
+      @pointerdown.left.prevent="press"
+      @keydown.enter.prevent="begin"
+    >
+      <span v-if="prefix">{{ prefix }}</span>{{ text }}
     </button>
-    <span v-if="editing && wrong" class="bg-lit border-clash text-clash absolute top-full left-0 z-20 mt-1 w-56 border px-2 py-1 font-sans text-sm whitespace-normal" role="alert">{{ wrong }}</span>
+    <span
+      v-if="editing && wrong"
+      class="bg-lit border-clash text-clash absolute top-full left-0 z-20 mt-1 w-56 border px-2 py-1 font-sans text-sm whitespace-normal"
+      role="alert"
+      >{{ wrong }}</span
+    >
   </span>
 </template>

@@ -45,12 +45,22 @@ function choose(event: Event) {
   own.value = name === 'own';
   const entry = MATERIALS.find(([title]) => title === name);
   if (own.value) return;
-  store.act([{ command: 'part.material', input: { id: bench.partId!, ...(entry ? { material: { name: entry[0], density_kg_m3: entry[1] } } : {}) } }]);
+  store.act([
+    {
+      command: 'part.material',
+      input: { id: bench.partId!, ...(entry ? { material: { name: entry[0], density_kg_m3: entry[1] } } : {}) },
+    },
+  ]);
 }
 
 function setOwn() {
   const density = Number(ownDensity.value.replace(',', '.'));
-  const result = store.act([{ command: 'part.material', input: { id: bench.partId!, material: { name: ownName.value, density_kg_m3: density } } }]);
+  const result = store.act([
+    {
+      command: 'part.material',
+      input: { id: bench.partId!, material: { name: ownName.value, density_kg_m3: density } },
+    },
+  ]);
   ownTrouble.value = result.ok ? '' : 'Give it a name and a density from 1 to 30000 kg/m³.';
   if (!result.ok) store.message = '';
   own.value = !result.ok;
@@ -62,29 +72,56 @@ const copy = (text: string) => void navigator.clipboard?.writeText(text);
 <template>
   <section v-if="bench.picked.length > 0" class="border-rule border-b p-4">
     <h2 class="heading mb-1">Picked</h2>
-    <p v-for="pick in bench.picked" :key="pick.body + pick.name" class="leading-5">{{ pick.kind }} · {{ pick.words }}<span v-if="pick.kind === 'edge'"> mm</span></p>
+    <p v-for="pick in bench.picked" :key="pick.body + pick.name" class="leading-5">
+      {{ pick.kind }} · {{ pick.words }}<span v-if="pick.kind === 'edge'"> mm</span>
+    </p>
   </section>
   <section v-if="bench.part" class="border-rule border-b p-4">
     <h2 class="heading mb-2">This part</h2>
     <div class="mb-1 flex items-baseline justify-between gap-3">
       <label class="text-muted" for="material">Material</label>
-      <select id="material" class="bg-sheet hover:bg-chip max-w-44 text-right" :value="own ? 'own' : (bench.part.material?.name ?? '')" @change="choose">
+      <select
+        id="material"
+        class="bg-sheet hover:bg-chip max-w-44 text-right"
+        :value="own ? 'own' : (bench.part.material?.name ?? '')"
+        @change="choose"
+      >
         <option value="">none</option>
         <option v-for="[title] in MATERIALS" :key="title" :value="title">{{ title }}</option>
-        <option v-if="bench.part.material && !MATERIALS.some(([title]) => title === bench.part!.material!.name)" :value="bench.part.material.name">{{ bench.part.material.name }}</option>
+        <option
+          v-if="bench.part.material && !MATERIALS.some(([title]) => title === bench.part!.material!.name)"
+          :value="bench.part.material.name"
+        >
+          {{ bench.part.material.name }}
+        </option>
         <option value="own">another…</option>
       </select>
     </div>
     <form v-if="own" class="mb-2 space-y-1" @submit.prevent="setOwn">
       <input v-model="ownName" class="field" placeholder="name" aria-label="Name of the material" maxlength="60" />
-      <input v-model="ownDensity" class="field" placeholder="density, kg/m³" aria-label="Density in kg per cubic metre" inputmode="decimal" />
+      <input
+        v-model="ownDensity"
+        class="field"
+        placeholder="density, kg/m³"
+        aria-label="Density in kg per cubic metre"
+        inputmode="decimal"
+      />
       <p v-if="ownTrouble" class="text-clash text-sm" role="alert">{{ ownTrouble }}</p>
       <button class="verb">Set</button>
     </form>
     <dl>
       <div v-for="[title, text] in figures" :key="title" class="flex items-baseline justify-between gap-3 py-0.5">
         <dt class="text-muted">{{ title }}</dt>
-        <dd><button class="hover:bg-chip font-mono text-[13px] whitespace-pre" :title="`Copy ${title!.toLowerCase()}`" :data-testid="`figure-${title}`" @click="copy(text!)">{{ text }}</button></dd>
+        <dd>
+          <button
+            class="hover:bg-chip font-mono text-[13px] whitespace-pre"
+            :title="`Copy ${title!.toLowerCase()}`"
+            :data-testid="`figure-${title}`"
+            @click="copy(text!)"
+          >
+            {{ text }}
+          </button>
+        </dd>
       </div>
     </dl>
     <p v-if="figures.length === 0" class="text-muted">No body yet. Draw a closed outline, then extrude it.</p>

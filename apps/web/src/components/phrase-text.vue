@@ -22,9 +22,17 @@ defineProps<{
       :asks="phrase.asks"
       :label="phrase.label"
       :change="(expression: string) => change(phrase.field, expression)"
-      v-bind="keep ? { keep: (expression: string, naming: readonly Action[]) => keep!(phrase.field, expression, naming) } : {}"
+      v-bind="
+        keep ? { keep: (expression: string, naming: readonly Action[]) => keep!(phrase.field, expression, naming) } : {}
+      "
     />
-    <ChoiceWord v-else-if="phrase.type === 'choice'" :value="phrase.value" :options="phrase.options" :label="phrase.label" @choose="(value) => choose(phrase.field, value)" />
+    <ChoiceWord
+      v-else-if="phrase.type === 'choice'"
+      :value="phrase.value"
+      :options="phrase.options"
+      :label="phrase.label"
+      @choose="(value) => choose(phrase.field, value)"
+    />
     <span v-else class="whitespace-pre-wrap">{{ phrase.text }}</span>
   </template>
 </template>

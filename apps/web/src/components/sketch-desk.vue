@@ -18,7 +18,11 @@ const numbers = computed(() => {
   );
 });
 
-const BUILT_IN_NAMES: Partial<Record<Id, string>> = { origin: 'the origin', 'x-axis': 'the x axis', 'y-axis': 'the y axis' };
+const BUILT_IN_NAMES: Partial<Record<Id, string>> = {
+  origin: 'the origin',
+  'x-axis': 'the x axis',
+  'y-axis': 'the y axis',
+};
 function nameOf(id: Id): string {
   if (BUILT_IN_NAMES[id]) return BUILT_IN_NAMES[id];
   const entity = findEntity(editor.value.sketch.entities, id);
@@ -44,12 +48,19 @@ const picked = computed(() => [...editor.value.selection].filter((id) => !editor
 const held = computed(() => {
   const ids = new Set([...editor.value.selection]);
   return Object.entries(editor.value.relations).flatMap(([id, relation]) =>
-    ids.has(id) || relationKind(relation.kind).refs(relation).some((ref) => picked.value.includes(ref)) ? [id] : [],
+    ids.has(id) ||
+    relationKind(relation.kind)
+      .refs(relation)
+      .some((ref) => picked.value.includes(ref))
+      ? [id]
+      : [],
   );
 });
 const guesses = computed(() => editor.value.lastGuesses.filter((id) => editor.value.relations[id]));
 const regions = computed(() => (void bench.version, bench.editor!.solved.regions));
-const openings = computed(() => regions.value.regions.reduce((sum, region) => sum + (region.depth === 0 ? region.holes.length : 0), 0));
+const openings = computed(() =>
+  regions.value.regions.reduce((sum, region) => sum + (region.depth === 0 ? region.holes.length : 0), 0),
+);
 
 const drop = (id: Id) => editor.value.erase([id]);
 const show = (id: Id) => editor.value.select([id], false);
@@ -59,7 +70,11 @@ const show = (id: Id) => editor.value.select([id], false);
   <section class="border-rule border-b p-4">
     <h2 class="heading mb-1 flex justify-between">
       What is still free
-      <span v-if="solution.freedoms > 0" class="bg-act grid min-w-5 place-items-center rounded-full px-1.5 text-[12px] text-white">{{ solution.freedoms }}</span>
+      <span
+        v-if="solution.freedoms > 0"
+        class="bg-act grid min-w-5 place-items-center rounded-full px-1.5 text-[12px] text-white"
+        >{{ solution.freedoms }}</span
+      >
     </h2>
     <template v-if="solution.state === 'clashing'">
       <p class="text-clash mb-1">These can't hold together. Drop or change one; the last good shape is shown.</p>
@@ -67,13 +82,22 @@ const show = (id: Id) => editor.value.select([id], false);
         {{ sentence(id) }} <button class="word-link shrink-0" @click="drop(id)">drop</button>
       </p>
     </template>
-    <p v-else-if="Object.keys(editor.sketch.entities).length === 0" class="text-muted">Nothing is drawn yet. Press <kbd class="text-act font-mono text-[13px]">K</kbd> for a chain of lines, <kbd class="text-act font-mono text-[13px]">B</kbd> for a rectangle.</p>
+    <p v-else-if="Object.keys(editor.sketch.entities).length === 0" class="text-muted">
+      Nothing is drawn yet. Press <kbd class="text-key font-mono text-[13px]">K</kbd> for a chain of lines,
+      <kbd class="text-key font-mono text-[13px]">B</kbd> for a rectangle.
+    </p>
     <p v-else-if="solution.state === 'settled'">Nothing: the sketch is settled.</p>
     <template v-else>
-      <p class="mb-1">{{ solution.freedoms === 1 ? '1 freedom' : `${solution.freedoms} freedoms` }} left. Drag what is ochre to see it move:</p>
+      <p class="mb-1">
+        {{ solution.freedoms === 1 ? '1 freedom' : `${solution.freedoms} freedoms` }} left. Drag what is ochre to see it
+        move:
+      </p>
       <p class="leading-6">
         <template v-for="(entity, k) in free.slice(0, 12)" :key="entity.id">
-          <button class="word-link" @click="show(entity.id)">{{ entity.name }}</button><span v-if="k < Math.min(free.length, 12) - 1">, </span>
+          <button class="word-link" @click="show(entity.id)">{{ entity.name }}</button><span
+            v-if="k < Math.min(free.length, 12) - 1"
+            >,
+          </span>
         </template>
         <span v-if="free.length > 12" class="text-muted"> and {{ free.length - 12 }} more</span>
       </p>
@@ -92,14 +116,17 @@ const show = (id: Id) => editor.value.select([id], false);
     <p v-for="id in guesses" :key="id" class="flex justify-between gap-2 py-0.5 leading-5">
       {{ sentence(id) }} <button class="word-link shrink-0" @click="drop(id)">drop</button>
     </p>
-    <p class="text-muted mt-1 text-sm">Hold <kbd class="text-act font-mono">Q</kbd> while drawing: no guesses.</p>
+    <p class="text-muted mt-1 text-sm">Hold <kbd class="text-key font-mono">Q</kbd> while drawing: no guesses.</p>
   </section>
   <section class="border-rule border-b p-4">
     <h2 class="heading mb-1">Outline</h2>
     <p v-if="regions.regions.length > 0">
-      {{ regions.regions.length === 1 ? '1 closed area' : `${regions.regions.length} closed areas` }}{{ openings > 0 ? `, ${openings} ${openings === 1 ? 'opening' : 'openings'} inside` : '' }}.
+      {{ regions.regions.length === 1 ? '1 closed area' : `${regions.regions.length} closed areas`
+      }}{{ openings > 0 ? `, ${openings} ${openings === 1 ? 'opening' : 'openings'} inside` : '' }}.
     </p>
     <p v-else class="text-muted">No closed area yet.</p>
-    <p v-if="regions.openEnds.length > 0" class="text-clash">{{ regions.openEnds.length }} open {{ regions.openEnds.length === 1 ? 'end' : 'ends' }}, ringed in the view.</p>
+    <p v-if="regions.openEnds.length > 0" class="text-clash">
+      {{ regions.openEnds.length }} open {{ regions.openEnds.length === 1 ? 'end' : 'ends' }}, ringed in the view.
+    </p>
   </section>
 </template>

@@ -10,30 +10,53 @@ const bench = useBench();
 const sizes = computed(() => {
   void bench.version;
   const editor = bench.editor!;
-  return Object.entries(bench.part?.steps[editor.step]?.kind === 'sketch' ? editor.relations : {}).flatMap(([id, relation]) => {
-    if (!isSized(relation)) return [];
-    const { dimension, title } = relationKind(relation.kind);
-    const issue = editor.troubleOf(id);
-    const how = relation.kind === 'distance' && relation.direction !== 'aligned' ? relation.direction : title.toLowerCase();
-    return [{ id, text: relation.value, asks: dimension!.asks, prefix: dimension!.prefix ?? '', title: how, trouble: issue ? explain(issue) : '' }];
-  });
+  return Object.entries(bench.part?.steps[editor.step]?.kind === 'sketch' ? editor.relations : {}).flatMap(
+    ([id, relation]) => {
+      if (!isSized(relation)) return [];
+      const { dimension, title } = relationKind(relation.kind);
+      const issue = editor.troubleOf(id);
+      const how =
+        relation.kind === 'distance' && relation.direction !== 'aligned' ? relation.direction : title.toLowerCase();
+      return [
+        {
+          id,
+          text: relation.value,
+          asks: dimension!.asks,
+          prefix: dimension!.prefix ?? '',
+          title: how,
+          trouble: issue ? explain(issue) : '',
+        },
+      ];
+    },
+  );
 });
 
-const change = (relation: Id) => (value: string): Action[] => [
-  { command: 'sketch.size', input: { part: bench.editor!.part, step: bench.editor!.step, relation, value } },
-];
+const change =
+  (relation: Id) =>
+  (value: string): Action[] => [
+    { command: 'sketch.size', input: { part: bench.editor!.part, step: bench.editor!.step, relation, value } },
+  ];
 </script>
 
 <template>
   <div class="border-rule border-b px-4 py-3">
     <h2 class="heading mb-1 flex justify-between">
-      In this sketch <span class="text-muted font-normal">{{ sizes.length === 1 ? '1 size' : `${sizes.length} sizes` }}</span>
+      In this sketch
+      <span class="text-muted font-normal">{{ sizes.length === 1 ? '1 size' : `${sizes.length} sizes` }}</span>
     </h2>
-    <p v-if="sizes.length === 0" class="text-muted text-sm">No sizes yet. Press N, click a line or circle, then type.</p>
+    <p v-if="sizes.length === 0" class="text-muted text-sm">
+      No sizes yet. Press N, click a line or circle, then type.
+    </p>
     <div v-for="(size, k) in sizes" :key="size.id" class="py-0.5" @pointerenter="bench.editor?.hover(size.id)">
       <div class="flex items-baseline justify-between gap-2">
         <span class="text-muted">{{ k + 1 }} · {{ size.title }}</span>
-        <NumberChip :text="size.text" :asks="size.asks" :prefix="size.prefix" :label="`${size.title} ${k + 1}`" :change="change(size.id)" />
+        <NumberChip
+          :text="size.text"
+          :asks="size.asks"
+          :prefix="size.prefix"
+          :label="`${size.title} ${k + 1}`"
+          :change="change(size.id)"
+        />
       </div>
       <p v-if="size.trouble" class="text-clash text-sm">{{ size.trouble }}</p>
     </div>

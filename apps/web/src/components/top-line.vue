@@ -59,7 +59,9 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
 
 <template>
   <header class="bg-sheet border-rule flex h-11 shrink-0 items-center gap-3 border-b px-4 whitespace-nowrap">
-    <RouterLink to="/" class="flex items-center gap-2 text-[17px] font-semibold" title="To the shelf"><HelbMark />Helb</RouterLink>
+    <RouterLink to="/" class="flex items-center gap-2 text-[17px] font-semibold" title="To the shelf"
+      ><HelbMark />Helb</RouterLink
+    >
     <input
       v-if="renaming"
       v-model="name"
@@ -70,13 +72,18 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
       @keydown.esc="renaming = false"
       @blur="rename"
     />
-    <button v-else class="text-muted max-w-48 truncate hover:underline" title="Rename the project" @click="((name = store.kept?.name ?? ''), (renaming = true))">
+    <button
+      v-else
+      class="text-muted max-w-48 truncate hover:underline"
+      title="Rename the project"
+      @click="((name = store.kept?.name ?? ''), (renaming = true))"
+    >
       {{ store.kept?.name }}
     </button>
     <template v-if="bench.part && route.name === 'bench'">
       <span class="text-rule text-xl">/</span>
       <span class="size-4 shrink-0 rounded-full" :style="{ background: PART_COLOURS[bench.part.colour] }" />
-      <strong class="truncate text-[17px]" data-testid="part-name">{{ bench.part.name }}</strong>
+      <h1 class="truncate text-[17px] font-semibold" data-testid="part-name">{{ bench.part.name }}</h1>
     </template>
     <span class="grow" />
     <span
@@ -85,21 +92,48 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
       role="status"
       data-testid="saved"
       >{{ saved }}
-      <RouterLink v-if="store.view?.state.kind === 'signed-out'" class="word-link" :to="{ name: 'enter', query: { to: route.fullPath } }">Sign in</RouterLink>
+      <RouterLink
+        v-if="store.view?.state.kind === 'signed-out'"
+        class="word-link"
+        :to="{ name: 'enter', query: { to: route.fullPath } }"
+        >Sign in</RouterLink
+      >
     </span>
-    <button class="hover:bg-chip px-1.5 text-sm" :disabled="!undo" :title="undo ? `Undo: ${undo} (Ctrl+Z)` : 'Nothing to undo'" @click="store.undo()">Undo</button>
-    <button class="hover:bg-chip px-1.5 text-sm" :disabled="!redo" :title="redo ? `Redo: ${redo} (Ctrl+Shift+Z)` : 'Nothing to redo'" @click="store.redo()">Redo</button>
+    <button
+      class="hover:bg-chip px-1.5 text-sm"
+      :disabled="!undo"
+      :title="undo ? `Undo: ${undo} (Ctrl+Z)` : 'Nothing to undo'"
+      @click="store.undo()"
+    >
+      Undo
+    </button>
+    <button
+      class="hover:bg-chip px-1.5 text-sm"
+      :disabled="!redo"
+      :title="redo ? `Redo: ${redo} (Ctrl+Shift+Z)` : 'Nothing to redo'"
+      @click="store.redo()"
+    >
+      Redo
+    </button>
     <nav class="flex h-full items-center gap-4 pl-2" aria-label="Screens">
       <RouterLink
         v-for="screen in screens"
         :key="screen.name"
         :to="{ name: screen.name, params: route.params }"
         class="flex h-full items-center border-b-2 pt-0.5"
-        :class="route.name === screen.name ? 'border-act font-semibold' : 'text-muted hover:text-ink border-transparent'"
+        :class="
+          route.name === screen.name ? 'border-act font-semibold' : 'text-muted hover:text-ink border-transparent'
+        "
         >{{ screen.title }}</RouterLink
       >
     </nav>
-    <button class="text-muted hover:text-ink max-w-24 truncate text-sm" :title="`Sign ${session.name} out`" @click="leave">{{ session.name }} ×</button>
+    <button
+      class="text-muted hover:text-ink max-w-24 truncate text-sm"
+      :title="`Sign ${session.name} out`"
+      @click="leave"
+    >
+      {{ session.name }} ×
+    </button>
     <span v-if="model.busy" class="sr-only" role="status">building</span>
   </header>
 </template>

@@ -9,7 +9,9 @@ const text = ref('');
 const chosen = ref(0);
 const input = ref<HTMLInputElement>();
 
-const found = computed(() => verbs.value.filter((verb) => verb.title.toLowerCase().includes(text.value.trim().toLowerCase())));
+const found = computed(() =>
+  verbs.value.filter((verb) => verb.title.toLowerCase().includes(text.value.trim().toLowerCase())),
+);
 
 async function search() {
   searching.value = true;
@@ -32,14 +34,20 @@ function press(key: string): boolean {
   return verb !== undefined;
 }
 
-const step = (by: number) => (chosen.value = (chosen.value + by + found.value.length) % Math.max(1, found.value.length));
+const step = (by: number) =>
+  (chosen.value = (chosen.value + by + found.value.length) % Math.max(1, found.value.length));
 
 defineExpose({ search, press });
 </script>
 
 <template>
   <div class="absolute bottom-3 left-1/2 z-10 w-max max-w-[calc(100%-12px)] -translate-x-1/2">
-    <ul v-if="searching" class="bg-lit border-ink mb-1 max-h-64 overflow-y-auto border" role="listbox" aria-label="Verbs">
+    <ul
+      v-if="searching"
+      class="bg-lit border-ink mb-1 max-h-64 overflow-y-auto border"
+      role="listbox"
+      aria-label="Verbs"
+    >
       <li
         v-for="(verb, k) in found"
         :key="verb.id"
@@ -53,7 +61,11 @@ defineExpose({ search, press });
       </li>
       <li v-if="found.length === 0" class="text-muted px-3 py-1">Nothing here is called that.</li>
     </ul>
-    <div class="border-ink bg-sheet flex h-[34px] items-stretch border whitespace-nowrap" role="toolbar" aria-label="What can be done">
+    <div
+      class="border-ink bg-sheet flex h-[34px] items-stretch border whitespace-nowrap"
+      role="toolbar"
+      aria-label="What can be done"
+    >
       <span class="bg-ink text-sheet flex shrink-0 items-center px-3 text-sm">{{ place }}</span>
       <input
         v-if="searching"
@@ -72,11 +84,19 @@ defineExpose({ search, press });
       <template v-else>
         <!-- what does not fit wraps onto a line that is not shown: the first verbs are the most likely ones -->
         <span class="flex flex-wrap overflow-hidden">
-        <button v-for="verb in verbs" :key="verb.id" class="border-rule hover:bg-chip flex h-8 items-center gap-2 border-r px-2.5" :data-testid="`verb-${verb.id}`" @click="run(verb)">
-          <span class="text-act font-mono text-[12px]">{{ verb.key }}</span>{{ verb.title }}
-        </button>
+          <button
+            v-for="verb in verbs"
+            :key="verb.id"
+            class="border-rule hover:bg-chip flex h-8 items-center gap-2 border-r px-2.5"
+            :data-testid="`verb-${verb.id}`"
+            @click="run(verb)"
+          >
+            <span class="text-key font-mono text-[12px]">{{ verb.key }}</span>{{ verb.title }}
+          </button>
         </span>
-        <button class="text-muted hover:bg-chip shrink-0 px-2.5" @click="search">more… <span class="text-act font-mono text-[12px]">Space</span></button>
+        <button class="text-muted hover:bg-chip shrink-0 px-2.5" @click="search">
+          more… <span class="text-key font-mono text-[12px]">Space</span>
+        </button>
       </template>
     </div>
   </div>

@@ -26,7 +26,12 @@ const sketch = ref<InstanceType<typeof SketchCanvas>>();
 const under = ref<{ at: Vec2; picks: Pick[]; chosen: number }>();
 
 const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-const theme = () => ({ ink: css('--ink'), rule: css('--rule'), act: css('--act'), part: PART_COLOURS[bench.part?.colour ?? 0]! });
+const theme = () => ({
+  ink: css('--ink'),
+  rule: css('--rule'),
+  act: css('--act'),
+  part: PART_COLOURS[bench.part?.colour ?? 0]!,
+});
 const darkness = matchMedia('(prefers-color-scheme: dark)');
 const retheme = () => viewport.value?.setTheme(theme());
 
@@ -99,7 +104,11 @@ async function squareOn() {
   const body = model.built?.totals.box_mm;
   await Promise.all([
     view.view.squareOn(frame),
-    box ? view.view.fit(toSpace(frame, box.low), toSpace(frame, box.high)) : body ? view.view.fit(body.low, body.high) : view.view.fit([-50, -50, -50], [50, 50, 50]),
+    box
+      ? view.view.fit(toSpace(frame, box.low), toSpace(frame, box.high))
+      : body
+        ? view.view.fit(body.low, body.high)
+        : view.view.fit([-50, -50, -50], [50, 50, 50]),
   ]);
 }
 
@@ -107,7 +116,8 @@ function fit() {
   const view = viewport.value?.view;
   const box = model.built?.totals.box_mm;
   const drawn = bench.editor?.geometry.box();
-  if (drawn && bench.editor) return view?.fit(toSpace(bench.editor.solved.frame, drawn.low), toSpace(bench.editor.solved.frame, drawn.high));
+  if (drawn && bench.editor)
+    return view?.fit(toSpace(bench.editor.solved.frame, drawn.low), toSpace(bench.editor.solved.frame, drawn.high));
   const far: Vec3 = [40, 40, 40];
   return view?.fit(box?.low ?? [-40, -40, -40], box?.high ?? far);
 }
@@ -119,7 +129,13 @@ const title = computed(() => {
   if (!editor) return undefined;
   const { state, freedoms, clash } = editor.solved.solution;
   const words =
-    state === 'settled' ? 'settled' : state === 'loose' ? (freedoms === 1 ? '1 freedom left' : `${freedoms} freedoms left`) : `${clash.length} relations clash`;
+    state === 'settled'
+      ? 'settled'
+      : state === 'loose'
+        ? freedoms === 1
+          ? '1 freedom left'
+          : `${freedoms} freedoms left`
+        : `${clash.length} relations clash`;
   return { name: editor.sketch.name, plane: editor.sketch.plane, words, state };
 });
 
@@ -205,7 +221,9 @@ function keepPicture() {
   pictureTimer = setTimeout(() => {
     const [id, view] = [store.id, viewport.value];
     if (!id || !view || bench.editor || bench.draft) return;
-    void api.describe(id, { findings: Math.min(model.findings.length, 100000), picture: view.picture(440, 288) }).catch(() => undefined);
+    void api
+      .describe(id, { findings: Math.min(model.findings.length, 100000), picture: view.picture(440, 288) })
+      .catch(() => undefined);
   }, 1500);
 }
 
@@ -215,7 +233,15 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
 </script>
 
 <template>
-  <section ref="pane" class="bg-paper relative min-w-0 grow overflow-hidden" aria-label="View" :data-arrivals="model.arrivals" :data-drawn="drawn" :data-bodies="model.built?.bodies.length ?? 0">
+  <section
+    ref="pane"
+    class="bg-paper relative min-w-0 grow overflow-hidden"
+    aria-label="View"
+    :data-arrivals="model.arrivals"
+    :data-took="model.built?.took"
+    :data-drawn="drawn"
+    :data-bodies="model.built?.bodies.length ?? 0"
+  >
     <canvas
       ref="canvas"
       class="absolute inset-0 size-full touch-none"
@@ -227,17 +253,56 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
       @pointerleave="forget"
       @contextmenu.prevent
     />
-    <SketchCanvas v-if="bench.editor && viewport" ref="sketch" :editor="bench.editor" :viewport="viewport" :version="bench.version" :view-version="viewVersion" :show-relations="showRelations" />
-    <p v-if="title" class="bg-paper/80 pointer-events-none absolute top-2 left-4 text-[15px]" data-testid="sketch-title">
+    <SketchCanvas
+      v-if="bench.editor && viewport"
+      ref="sketch"
+      :editor="bench.editor"
+      :viewport="viewport"
+      :version="bench.version"
+      :view-version="viewVersion"
+      :show-relations="showRelations"
+    />
+    <p
+      v-if="title"
+      class="bg-paper/80 pointer-events-none absolute top-2 left-4 text-[15px]"
+      data-testid="sketch-title"
+    >
       <strong>{{ title.name }}</strong> on <span class="capitalize">{{ title.plane }}</span> ·
-      <strong :class="{ 'text-loose': title.state === 'loose', 'text-clash': title.state === 'clashing' }">{{ title.words }}</strong>
+      <strong :class="{ 'text-loose': title.state === 'loose', 'text-clash': title.state === 'clashing' }">{{
+        title.words
+      }}</strong>
     </p>
     <nav class="bg-paper/80 absolute top-2 right-3 flex items-center gap-3 text-[13px]" aria-label="Views">
-      <button v-for="name in bench.editor ? (['Corner'] as const) : views" :key="name" class="border-b" :class="current === name ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'" @click="look(name)">{{ name }}</button>
+      <button
+        v-for="name in bench.editor ? (['Corner'] as const) : views"
+        :key="name"
+        class="border-b"
+        :class="current === name ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'"
+        @click="look(name)"
+      >
+        {{ name }}
+      </button>
       <span class="bg-rule h-4 w-px" />
-      <button v-if="bench.editor" class="border-b" :class="current === 'Square-on' ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'" @click="squareOn">Square-on</button>
+      <button
+        v-if="bench.editor"
+        class="border-b"
+        :class="
+          current === 'Square-on' ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'
+        "
+        @click="squareOn"
+      >
+        Square-on
+      </button>
       <button class="text-muted hover:text-ink" @click="fit">Fit</button>
-      <button v-if="bench.editor" :aria-pressed="showRelations" class="border-b" :class="showRelations ? 'border-ink text-ink' : 'text-muted hover:text-ink border-transparent'" @click="showRelations = !showRelations">Relations</button>
+      <button
+        v-if="bench.editor"
+        :aria-pressed="showRelations"
+        class="border-b"
+        :class="showRelations ? 'border-ink text-ink' : 'text-muted hover:text-ink border-transparent'"
+        @click="showRelations = !showRelations"
+      >
+        Relations
+      </button>
     </nav>
     <AxisMark v-if="viewport" :viewport="viewport" :view-version="viewVersion" />
     <div
@@ -245,12 +310,39 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
       class="bg-lit border-rule pointer-events-none absolute z-10 max-w-64 border px-2 py-1.5 text-[13px] shadow-sm"
       :style="{ left: `${Math.min(under.at[0] + 18, (pane?.clientWidth ?? 0) - 230)}px`, top: `${under.at[1] + 14}px` }"
     >
-      <p v-for="(pick, k) in under.picks.slice(0, 5)" :key="`${pick.body}${pick.name}`" class="truncate px-1.5 py-0.5" :class="k === under.chosen ? 'bg-ink text-sheet' : ''">{{ pick.kind }} · {{ pick.words }}</p>
-      <p v-if="under.picks.length > 1" class="text-muted px-1.5 pt-1 text-[12px]">Tab: next of {{ under.picks.length }}</p>
+      <p
+        v-for="(pick, k) in under.picks.slice(0, 5)"
+        :key="`${pick.body}${pick.name}`"
+        class="truncate px-1.5 py-0.5"
+        :class="k === under.chosen ? 'bg-ink text-sheet' : ''"
+      >
+        {{ pick.kind }} · {{ pick.words }}
+      </p>
+      <p v-if="under.picks.length > 1" class="text-muted px-1.5 pt-1 text-[12px]">
+        Tab: next of {{ under.picks.length }}
+      </p>
     </div>
-    <p v-if="bench.editor" class="text-muted bg-paper/80 pointer-events-none absolute bottom-13 left-1/2 w-max -translate-x-1/2 px-2 text-sm" data-testid="hint">{{ (bench.version, bench.editor.tool.hint) }}</p>
-    <p v-if="model.busy && model.progress" class="bg-sheet border-rule absolute top-10 left-4 border px-3 py-1 text-sm" role="status">Building {{ model.progress }}</p>
-    <p v-if="model.trouble" class="bg-sheet border-clash text-clash absolute top-10 left-4 border px-3 py-1 text-sm" role="alert">{{ model.trouble }}</p>
+    <p
+      v-if="bench.editor"
+      class="text-muted bg-paper/80 pointer-events-none absolute bottom-13 left-1/2 w-max -translate-x-1/2 px-2 text-sm"
+      data-testid="hint"
+    >
+      {{ (bench.version, bench.editor.tool.hint) }}
+    </p>
+    <p
+      v-if="model.busy && model.progress"
+      class="bg-sheet border-rule absolute top-10 left-4 border px-3 py-1 text-sm"
+      role="status"
+    >
+      Building {{ model.progress }}
+    </p>
+    <p
+      v-if="model.trouble"
+      class="bg-sheet border-clash text-clash absolute top-10 left-4 border px-3 py-1 text-sm"
+      role="alert"
+    >
+      {{ model.trouble }}
+    </p>
     <VerbStrip ref="strip" />
   </section>
 </template>

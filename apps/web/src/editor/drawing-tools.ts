@@ -1,6 +1,15 @@
 import { centredRectangle, distance2, ORIGIN, rectangle, type Id, type Vec2 } from '@helb/core';
 import type { Snap } from './snapping.ts';
-import { FigureMaker, NO_PREVIEW, snapFor, tagsOf, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
+import {
+  FigureMaker,
+  NO_PREVIEW,
+  snapFor,
+  tagsOf,
+  type PointerAt,
+  type Preview,
+  type Tool,
+  type ToolHost,
+} from './tool.ts';
 
 /** Lines end to end; each click sets one. Clicking the first point closes the chain. */
 export class ChainTool implements Tool {
@@ -95,10 +104,22 @@ abstract class TwoClickTool implements Tool {
 }
 
 const box = ([x0, y0]: Vec2, [x1, y1]: Vec2): Preview['lines'] => [
-  [[x0, y0], [x1, y0]],
-  [[x1, y0], [x1, y1]],
-  [[x1, y1], [x0, y1]],
-  [[x0, y1], [x0, y0]],
+  [
+    [x0, y0],
+    [x1, y0],
+  ],
+  [
+    [x1, y0],
+    [x1, y1],
+  ],
+  [
+    [x1, y1],
+    [x0, y1],
+  ],
+  [
+    [x0, y1],
+    [x0, y0],
+  ],
 ];
 
 export class RectangleTool extends TwoClickTool {
@@ -111,7 +132,11 @@ export class RectangleTool extends TwoClickTool {
     const { entities, relations, corners } = rectangle(this.host.newId, start.place, end.place);
     Object.assign(maker.entities, entities);
     Object.assign(maker.relations, relations);
-    for (const [corner, found] of [[corners[0]!, start], [corners[2]!, end]] as const) attach(maker, corner, found);
+    for (const [corner, found] of [
+      [corners[0]!, start],
+      [corners[2]!, end],
+    ] as const)
+      attach(maker, corner, found);
     this.host.draw(maker.figure, 'rectangle');
   }
 }

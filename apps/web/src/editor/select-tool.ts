@@ -1,4 +1,16 @@
-import { distance2, dragSketch, Geometry, type Drag, type Entities, type Id, type Relations, type Sizes, type Vec2, X_AXIS, Y_AXIS } from '@helb/core';
+import {
+  distance2,
+  dragSketch,
+  Geometry,
+  type Drag,
+  type Entities,
+  type Id,
+  type Relations,
+  type Sizes,
+  type Vec2,
+  X_AXIS,
+  Y_AXIS,
+} from '@helb/core';
 import { curveIds, footOn, nearest, pointIds } from './snapping.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
 
@@ -105,7 +117,10 @@ function inBox(geometry: Geometry, [p, q]: readonly [Vec2, Vec2]): Id[] {
       return inside(a) && inside(b) ? [id] : [];
     }
     const { centre, radius } = geometry.circle(id);
-    const corners: Vec2[] = [[centre[0] - radius, centre[1] - radius], [centre[0] + radius, centre[1] + radius]];
+    const corners: Vec2[] = [
+      [centre[0] - radius, centre[1] - radius],
+      [centre[0] + radius, centre[1] + radius],
+    ];
     return corners.every(inside) ? [id] : [];
   });
 }

@@ -266,11 +266,15 @@ export class SketchEditor {
   }
 
   place(entities: Entities): void {
-    this.port.act([{ command: 'sketch.place', input: { part: this.part, step: this.step, places: this.placesOf(entities) } }]);
+    this.port.act([
+      { command: 'sketch.place', input: { part: this.part, step: this.step, places: this.placesOf(entities) } },
+    ]);
   }
 
   moveText(id: Id, at: readonly [number, number]): void {
-    this.port.act([{ command: 'sketch.size', input: { part: this.part, step: this.step, relation: id, at: [at[0], at[1]] } }]);
+    this.port.act([
+      { command: 'sketch.size', input: { part: this.part, step: this.step, relation: id, at: [at[0], at[1]] } },
+    ]);
   }
 
   /** Why a dimension does not hold, or undefined. */
@@ -283,9 +287,13 @@ export class SketchEditor {
     const { project } = done.value;
     const step = project.parts[this.part]!.steps[this.step] as SketchStep;
     const after = solved(step, valueScope(Object.values(project.values), project.unit));
-    const places = after.solution.state === 'clashing' ? {} : this.placesOf(after.solution.geometry.entities, step.entities);
+    const places =
+      after.solution.state === 'clashing' ? {} : this.placesOf(after.solution.geometry.entities, step.entities);
     if (Object.keys(places).length === 0) return this.port.act(actions);
-    return this.port.act([...actions, { command: 'sketch.place', input: { part: this.part, step: this.step, places } }]);
+    return this.port.act([
+      ...actions,
+      { command: 'sketch.place', input: { part: this.part, step: this.step, places } },
+    ]);
   }
 
   /** Unknowns of the entities that are not where they are drawn. */

@@ -1,4 +1,18 @@
-import { add2, direction2, distance2, dot2, isBuiltIn, middle2, scale2, sub2, X_AXIS, Y_AXIS, type Geometry, type Id, type Vec2 } from '@helb/core';
+import {
+  add2,
+  direction2,
+  distance2,
+  dot2,
+  isBuiltIn,
+  middle2,
+  scale2,
+  sub2,
+  X_AXIS,
+  Y_AXIS,
+  type Geometry,
+  type Id,
+  type Vec2,
+} from '@helb/core';
 
 /** Where the pointer is taken to be, and what is guessed from it. */
 export interface Snap {

@@ -1,4 +1,14 @@
-import { ORIGIN, pointAt, type Entity, type Figure, type Geometry, type Id, type NewId, type Relation, type Vec2 } from '@helb/core';
+import {
+  ORIGIN,
+  pointAt,
+  type Entity,
+  type Figure,
+  type Geometry,
+  type Id,
+  type NewId,
+  type Relation,
+  type Vec2,
+} from '@helb/core';
 import { snap, type Snap, type SnapQuery } from './snapping.ts';
 
 /** The pointer in sketch coordinates (mm). */

@@ -12,7 +12,10 @@ export function readTyped(text: string, project: Project, newId: (prefix: string
   if (at < 0) return ok({ expression: text.trim(), naming: [] });
   const [name, expression] = [tidyName(text.slice(0, at)), text.slice(at + 1).trim()];
   if (!isName(name) || expression === '') return fail('value.name', { name });
-  const wrong = nameIssue(name, Object.values(project.values).map((value) => value.name));
+  const wrong = nameIssue(
+    name,
+    Object.values(project.values).map((value) => value.name),
+  );
   if (wrong) return { ok: false, issue: wrong };
   return ok({ expression: name, naming: [{ command: 'value.add', input: { id: newId('v'), name, expression } }] });
 }

@@ -22,8 +22,14 @@ onBeforeUnmount(() => {
     <TabGroup as="div" class="border-rule bg-sheet flex w-80 shrink-0 flex-col border-r">
       <TabList class="border-rule flex h-[38px] shrink-0 gap-4 border-b px-4">
         <Tab v-for="title in ['Steps', 'Parts']" :key="title" v-slot="{ selected }" as="template">
-          <button class="border-b-2 outline-offset-[-2px]" :class="selected ? 'border-ink font-semibold' : 'text-muted border-transparent'">
-            {{ title }} <span v-if="title === 'Parts'" class="text-muted text-sm font-normal">{{ store.project?.partOrder.length }}</span>
+          <button
+            class="border-b-2 outline-offset-[-2px]"
+            :class="selected ? 'border-ink font-semibold' : 'text-muted border-transparent'"
+          >
+            {{ title }}
+            <span v-if="title === 'Parts'" class="text-muted text-sm font-normal">{{
+              store.project?.partOrder.length
+            }}</span>
           </button>
         </Tab>
       </TabList>

@@ -35,7 +35,8 @@ async function part(id: Id, format: (typeof FORMATS)[number]) {
   busy.value = undefined;
 }
 
-const project = () => download(`${fileName(store.kept!.name)}.helb.json`, writeProject(store.kept!), 'application/json');
+const project = () =>
+  download(`${fileName(store.kept!.name)}.helb.json`, writeProject(store.kept!), 'application/json');
 </script>
 
 <template>
@@ -52,20 +53,34 @@ const project = () => download(`${fileName(store.kept!.name)}.helb.json`, writeP
         </thead>
         <tbody>
           <tr v-for="id in store.kept?.partOrder" :key="id" class="border-rule border-b">
-            <td class="py-2"><span class="mr-2 inline-block size-3 rounded-full" :style="{ background: PART_COLOURS[store.kept!.parts[id]!.colour] }" />{{ store.kept!.parts[id]!.name }}</td>
+            <td class="py-2">
+              <span
+                class="mr-2 inline-block size-3 rounded-full"
+                :style="{ background: PART_COLOURS[store.kept!.parts[id]!.colour] }"
+              />{{ store.kept!.parts[id]!.name }}
+            </td>
             <td v-for="format in FORMATS" :key="format.format">
-              <button class="word-link" :disabled="busy !== undefined" :aria-label="`Download ${format.title} of ${store.kept!.parts[id]!.name}`" @click="part(id, format)">
+              <button
+                class="word-link"
+                :disabled="busy !== undefined"
+                :aria-label="`Download ${format.title} of ${store.kept!.parts[id]!.name}`"
+                @click="part(id, format)"
+              >
                 {{ busy === `${id} ${format.format}` ? 'Writing…' : `Download ${format.title}` }}
               </button>
             </td>
           </tr>
         </tbody>
       </table>
-      <p class="mb-6">The whole project as a file that Helb reads: <button class="word-link" @click="project">download project file</button></p>
+      <p class="mb-6">
+        The whole project as a file that Helb reads:
+        <button class="word-link" @click="project">download project file</button>
+      </p>
       <div class="border-loose border-l-3 bg-sheet p-4" role="note">
-        <strong>Before it is cut, turned or printed:</strong> check sizes and units in the machine's own program. Guards on, eyes and ears protected, work clamped, fumes
-        led away, unplug before reaching in. The machine's manual, local rules and a qualified person come before anything here. Nothing in Helb proves strength: where a
-        part may carry load or people, have it checked.
+        <strong>Before it is cut, turned or printed:</strong> check sizes and units in the machine's own program. Guards
+        on, eyes and ears protected, work clamped, fumes led away, unplug before reaching in. The machine's manual,
+        local rules and a qualified person come before anything here. Nothing in Helb proves strength: where a part may
+        carry load or people, have it checked.
       </div>
     </div>
   </main>

@@ -54,7 +54,13 @@ async function leave() {
 
 const when = (card: ProjectCard) => `changed ${formatDistanceToNow(new Date(card.changedAt), { addSuffix: true })}`;
 const open = (card: ProjectCard) =>
-  card.findings === null ? '' : card.findings === 0 ? 'nothing open' : card.findings === 1 ? '1 finding' : `${card.findings} findings`;
+  card.findings === null
+    ? ''
+    : card.findings === 0
+      ? 'nothing open'
+      : card.findings === 1
+        ? '1 finding'
+        : `${card.findings} findings`;
 </script>
 
 <template>
@@ -77,17 +83,25 @@ const open = (card: ProjectCard) =>
       </div>
       <p v-if="message" class="text-clash mb-4" role="alert">{{ message }}</p>
       <p v-if="cards?.length === 0" class="text-muted">
-        Nothing here yet. Make a new project and draw its first outline, or look at the demo: the bearing bracket of a seed sieve.
+        Nothing here yet. Make a new project and draw its first outline, or look at the demo: the bearing bracket of a
+        seed sieve.
       </p>
       <ul class="grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-6">
         <li v-for="card in cards" :key="card.id" class="bg-sheet border-rule group border">
           <RouterLink :to="{ name: 'bench', params: { id: card.id } }" class="block">
             <span class="bg-paper border-rule grid h-36 place-items-center border-b">
-              <img v-if="card.hasPicture" :src="`/api/projects/${card.id}/picture?r=${card.revision}`" alt="" class="h-full w-full object-contain" />
+              <img
+                v-if="card.hasPicture"
+                :src="`/api/projects/${card.id}/picture?r=${card.revision}`"
+                alt=""
+                class="h-full w-full object-contain"
+              />
               <span v-else class="text-muted text-sm">no picture yet: open it once</span>
             </span>
             <span class="block px-3 pt-2 font-semibold">{{ card.name }}</span>
-            <span class="text-muted block px-3 text-sm">{{ when(card) }}<template v-if="open(card)"> · {{ open(card) }}</template></span>
+            <span class="text-muted block px-3 text-sm"
+              >{{ when(card) }}<template v-if="open(card)"> · {{ open(card) }}</template></span
+            >
           </RouterLink>
           <div class="px-3 pt-1 pb-2 text-sm">
             <template v-if="removing === card.id">
@@ -95,7 +109,9 @@ const open = (card: ProjectCard) =>
               <button class="text-clash mx-1 hover:underline" @click="remove(card.id)">Remove</button>
               <button class="word-link" @click="removing = undefined">Keep</button>
             </template>
-            <button v-else class="text-muted hover:text-ink hover:underline" @click="removing = card.id">remove…</button>
+            <button v-else class="text-muted hover:text-ink hover:underline" @click="removing = card.id">
+              remove…
+            </button>
           </div>
         </li>
       </ul>

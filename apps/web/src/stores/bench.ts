@@ -1,6 +1,15 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { type Action, type ExtrudeStep, type Id, type Part, type RelationName, type Result, type SketchStep, type Step } from '@helb/core';
+import {
+  type Action,
+  type ExtrudeStep,
+  type Id,
+  type Part,
+  type RelationName,
+  type Result,
+  type SketchStep,
+  type Step,
+} from '@helb/core';
 import { SketchEditor, type ToolName } from '../editor/sketch-editor.ts';
 import type { Pick } from '../view/viewport.ts';
 import { newId } from './ids.ts';
@@ -23,7 +32,9 @@ export const useBench = defineStore('bench', () => {
   const hovered = shallowRef<readonly Pick[]>([]);
   const picked = shallowRef<readonly Pick[]>([]);
 
-  const part = computed<Part | undefined>(() => (partId.value === undefined ? undefined : store.project?.parts[partId.value]));
+  const part = computed<Part | undefined>(() =>
+    partId.value === undefined ? undefined : store.project?.parts[partId.value],
+  );
 
   // the part or the sketch may vanish by undo, or in another window
   watch(
@@ -69,7 +80,15 @@ export const useBench = defineStore('bench', () => {
   function draftExtrude(sketch: Id): void {
     leaveSketch();
     const result = Object.values(part.value!.steps).some((step) => step.kind === 'extrude') ? 'add' : 'new';
-    const step: ExtrudeStep = { kind: 'extrude', name: freeName('Extrusion'), sketch, areas: 'outline', distance: '10 mm', ways: 'forwards', result };
+    const step: ExtrudeStep = {
+      kind: 'extrude',
+      name: freeName('Extrusion'),
+      sketch,
+      areas: 'outline',
+      distance: '10 mm',
+      ways: 'forwards',
+      result,
+    };
     setDraft({ id: newId('s'), step });
   }
 
@@ -102,7 +121,22 @@ export const useBench = defineStore('bench', () => {
   const relate = (kind: RelationName) => editor.value?.relate(kind);
 
   return {
-    partId, part, editor, version, draft, hovered, picked,
-    show, editSketch, leaveSketch, newSketch, draftExtrude, setDraft, acceptDraft, cancelDraft, take, relate,
+    partId,
+    part,
+    editor,
+    version,
+    draft,
+    hovered,
+    picked,
+    show,
+    editSketch,
+    leaveSketch,
+    newSketch,
+    draftExtrude,
+    setDraft,
+    acceptDraft,
+    cancelDraft,
+    take,
+    relate,
   };
 });

@@ -22,7 +22,10 @@ export const useModel = defineStore('model', () => {
   async function build(project: Project, part: Id, known: readonly string[]): Promise<void> {
     busy.value = true;
     try {
-      const reply = await engine().build({ project, part, known }, (done, of, name) => (progress.value = `${name} · ${done + 1} of ${of}`));
+      const reply = await engine().build(
+        { project, part, known },
+        (done, of, name) => (progress.value = `${name} · ${done + 1} of ${of}`),
+      );
       if (!reply) return;
       built.value = reply;
       arrivals.value++;
@@ -40,9 +43,9 @@ export const useModel = defineStore('model', () => {
     return reply.kind === 'file' ? reply.bytes : explain(reply.issue);
   }
 
+  /** Forgets what was built; the worker stays warm for the next project. */
   function close(): void {
-    client?.end();
-    client = built.value = undefined;
+    built.value = undefined;
   }
 
   return { built, busy, progress, trouble, arrivals, findings, build, file, close };

@@ -23,8 +23,17 @@ const TOOL_KEYS: readonly (readonly [tool: ToolName, key: string, title: string]
 
 /** Keys of the relations: what is beside the tools on the left hand. */
 const RELATION_KEYS: Partial<Record<string, string>> = {
-  coincident: 'J', horizontal: 'H', vertical: 'V', parallel: 'A', perpendicular: 'P', equal: 'G', midpoint: 'M', tangent: 'T',
-  diameter: 'D', radius: 'R', angle: 'W',
+  coincident: 'J',
+  horizontal: 'H',
+  vertical: 'V',
+  parallel: 'A',
+  perpendicular: 'P',
+  equal: 'G',
+  midpoint: 'M',
+  tangent: 'T',
+  diameter: 'D',
+  radius: 'R',
+  angle: 'W',
 };
 
 /** The verbs of the present place, most likely first; the strip shows the first few, typing filters them all. */
@@ -41,10 +50,11 @@ export function useVerbs() {
   });
 
   const verbs = computed<Verb[]>(() => {
-    if (bench.draft) return [
-      { id: 'accept', title: 'Accept', key: 'Enter', run: () => void bench.acceptDraft() },
-      { id: 'leave', title: 'Leave', key: 'Esc', run: () => bench.cancelDraft() },
-    ];
+    if (bench.draft)
+      return [
+        { id: 'accept', title: 'Accept', key: 'Enter', run: () => void bench.acceptDraft() },
+        { id: 'leave', title: 'Leave', key: 'Esc', run: () => bench.cancelDraft() },
+      ];
     return bench.editor ? sketchVerbs() : partVerbs();
   });
 
@@ -85,7 +95,17 @@ export function useVerbs() {
       key: `${k + 1}`,
       run: () => bench.newSketch(plane),
     }));
-    const extrude: Verb[] = next === undefined ? [] : [{ id: 'extrude', title: `Extrude ${part.steps[next]!.name}`, key: 'X', run: () => bench.draftExtrude(next) }];
+    const extrude: Verb[] =
+      next === undefined
+        ? []
+        : [
+            {
+              id: 'extrude',
+              title: `Extrude ${part.steps[next]!.name}`,
+              key: 'X',
+              run: () => bench.draftExtrude(next),
+            },
+          ];
     const waiting = next !== undefined && !used.has(next);
     return waiting ? [...extrude, ...planes] : [...planes, ...extrude];
   }

@@ -61,12 +61,15 @@ export const api = {
   signIn: (credentials: { name: string; password: string }) => call<{ name: string }>('POST', '/session', credentials),
   signOut: () => call<void>('DELETE', '/session'),
   projects: () => call<ProjectCard[]>('GET', '/projects'),
-  create: (from: { name: string } | { demo: true } | { document: unknown }) => call<{ id: string }>('POST', '/projects', from),
+  create: (from: { name: string } | { demo: true } | { document: unknown }) =>
+    call<{ id: string }>('POST', '/projects', from),
   remove: (id: string) => call<void>('DELETE', `/projects/${id}`),
   open: (id: string) => call<OpenedProject>('GET', `/projects/${id}`),
   since: (id: string, revision: number) => call<Changes>('GET', `/projects/${id}/changes?after=${revision}`),
-  save: (id: string, base: number, changes: readonly LogEntry[]) => call<{ revision: number }>('POST', `/projects/${id}/changes`, { base, changes }),
-  describe: (id: string, look: { findings: number; picture: string }) => call<void>('PUT', `/projects/${id}/look`, look),
+  save: (id: string, base: number, changes: readonly LogEntry[]) =>
+    call<{ revision: number }>('POST', `/projects/${id}/changes`, { base, changes }),
+  describe: (id: string, look: { findings: number; picture: string }) =>
+    call<void>('PUT', `/projects/${id}/look`, look),
 };
 
 export type Api = typeof api;

@@ -36,13 +36,15 @@ function world(server: FakeServer, drafts = new Map<string, readonly LogEntry[]>
   const page = Math.random().toString(36).slice(2, 8);
   const made: SyncWorld = {
     api: {
-      open: (id) => Promise.resolve({ id, revision: server.log.length, document: server.document, log: [...server.log] }),
-      save: (_, base, changes) => Promise.resolve().then(() => server.save(base, structuredClone(changes) as LogEntry[])),
+      open: (id) =>
+        Promise.resolve({ id, revision: server.log.length, document: server.document, log: [...server.log] }),
+      save: (_, base, changes) =>
+        Promise.resolve().then(() => server.save(base, structuredClone(changes) as LogEntry[])),
       since: (_, revision) => Promise.resolve({ revision: server.log.length, changes: server.log.slice(revision) }),
     },
     drafts: {
       load: (id) => Promise.resolve(drafts.get(id) ?? []),
-      keep: (id, pending) => (drafts.set(id, structuredClone(pending) as LogEntry[]), Promise.resolve()),
+      keep: (id, pending) => (drafts.set(id, structuredClone(pending)), Promise.resolve()),
     },
     newId: () => `${page}${ids++}`,
     now: () => new Date(clock),
@@ -208,7 +210,10 @@ test('windows that work at random all come to the same document', async () => {
     const sync = windows[(k * 7) % 3]!;
     const id = `n${k % 5}`;
     if (k % 4 === 3) sync.undo();
-    else sync.act(possible(sync.view.project, id) ? adding(id) : [{ command: 'part.rename', input: { id, name: `name ${k}` } }]);
+    else
+      sync.act(
+        possible(sync.view.project, id) ? adding(id) : [{ command: 'part.rename', input: { id, name: `name ${k}` } }],
+      );
     server.trouble = k % 6 === 2 ? 'offline' : k % 6 === 4 ? 'answer-lost' : 'none';
     await worlds[(k * 5) % 3]!.pass(700);
   }

@@ -214,7 +214,10 @@ export class ProjectSync {
     const known = new Set([...this.stacks.undo, ...this.stacks.redo].map((entry) => entry.id));
     this.pending = kept;
     this.project = project;
-    this.stacks = { undo: this.stacks.undo.filter((e) => !gone.has(e.id)), redo: this.stacks.redo.filter((e) => !gone.has(e.id)) };
+    this.stacks = {
+      undo: this.stacks.undo.filter((e) => !gone.has(e.id)),
+      redo: this.stacks.redo.filter((e) => !gone.has(e.id)),
+    };
     for (const entry of kept) if (!known.has(entry.id) && entry.kind === 'do') this.stacks = pushed(this.stacks, entry);
     this.state = kept.length > 0 ? { kind: 'keeping' } : { kind: 'kept', at: this.world.now() };
     void this.world.drafts.keep(this.id, this.pending);

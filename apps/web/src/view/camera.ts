@@ -1,8 +1,22 @@
 import CameraControls from 'camera-controls';
-import { Box3, Matrix4, OrthographicCamera, Quaternion, Raycaster, Sphere, Spherical, Vector2, Vector3, Vector4, type WebGLRenderer } from 'three';
+import {
+  Box3,
+  Matrix4,
+  OrthographicCamera,
+  Quaternion,
+  Raycaster,
+  Sphere,
+  Spherical,
+  Vector2,
+  Vector3,
+  Vector4,
+  type WebGLRenderer,
+} from 'three';
 import type { Frame, Vec2, Vec3 } from '@helb/core';
 
-CameraControls.install({ THREE: { Box3, Matrix4, Quaternion, Raycaster, Sphere, Spherical, Vector2, Vector3, Vector4 } });
+CameraControls.install({
+  THREE: { Box3, Matrix4, Quaternion, Raycaster, Sphere, Spherical, Vector2, Vector3, Vector4 },
+});
 
 const DEG = Math.PI / 180;
 /** Azimuth and polar angle of each named view; z is up, azimuth 0 looks from -y. */
@@ -40,10 +54,14 @@ export class ViewCamera {
     controls.mouseButtons = { left: ACTION.NONE, middle: ACTION.ROTATE, right: ACTION.ROTATE, wheel: ACTION.ZOOM };
     controls.touches = { one: ACTION.TOUCH_ROTATE, two: ACTION.TOUCH_ZOOM_TRUCK, three: ACTION.TOUCH_TRUCK };
     // Shift turns orbiting into shifting the paper
-    element.addEventListener('pointerdown', (event) => {
-      const action = event.shiftKey ? ACTION.TRUCK : ACTION.ROTATE;
-      controls.mouseButtons.middle = controls.mouseButtons.right = action;
-    }, { capture: true });
+    element.addEventListener(
+      'pointerdown',
+      (event) => {
+        const action = event.shiftKey ? ACTION.TRUCK : ACTION.ROTATE;
+        controls.mouseButtons.middle = controls.mouseButtons.right = action;
+      },
+      { capture: true },
+    );
     void this.look('Corner', false);
   }
 

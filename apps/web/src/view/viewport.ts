@@ -138,7 +138,8 @@ export class Viewport {
     for (const pick of picks) {
       const shown = this.bodies.get(pick.body);
       const range = shown?.mesh[pick.kind === 'face' ? 'faces' : 'edges'].find(({ name }) => name === pick.name);
-      if (shown && range) this.marks.add(pick.kind === 'face' ? this.faceMark(shown, range) : this.edgeMark(shown, range));
+      if (shown && range)
+        this.marks.add(pick.kind === 'face' ? this.faceMark(shown, range) : this.edgeMark(shown, range));
     }
     this.dirty = true;
   }
@@ -157,7 +158,9 @@ export class Viewport {
       found.push(...this.edgesNear([x, y], body, shown));
     }
     found.sort((a, b) => a.depth - b.depth);
-    return found.filter((pick, k) => found.findIndex((other) => other.name === pick.name && other.body === pick.body) === k);
+    return found.filter(
+      (pick, k) => found.findIndex((other) => other.name === pick.name && other.body === pick.body) === k,
+    );
   }
 
   /** A small PNG of what is shown now, as base64. */
@@ -169,7 +172,13 @@ export class Viewport {
     small.height = height;
     const scale = Math.max(width / source.width, height / source.height);
     const context = small.getContext('2d')!;
-    context.drawImage(source, (width - source.width * scale) / 2, (height - source.height * scale) / 2, source.width * scale, source.height * scale);
+    context.drawImage(
+      source,
+      (width - source.width * scale) / 2,
+      (height - source.height * scale) / 2,
+      source.width * scale,
+      source.height * scale,
+    );
     return small.toDataURL('image/png').split(',')[1]!;
   }
 
@@ -192,7 +201,9 @@ export class Viewport {
     const moved = this.view.controls.update(this.timer.getDelta());
     if (!moved && !this.dirty) return;
     this.dirty = false;
-    this.light.position.copy(this.view.camera.position).add(new Vector3(0.2, 0.1, 0.6).applyQuaternion(this.view.camera.quaternion).multiplyScalar(80));
+    this.light.position
+      .copy(this.view.camera.position)
+      .add(new Vector3(0.2, 0.1, 0.6).applyQuaternion(this.view.camera.quaternion).multiplyScalar(80));
     this.light.target.position.copy(this.view.controls.getTarget(new Vector3()));
     this.renderer.render(this.scene, this.view.camera);
     this.drawn++;
@@ -206,7 +217,15 @@ export class Viewport {
     geometry.setIndex(new BufferAttribute(mesh.triangles, 1));
     // indirect: the order of triangles is what names the faces, it must not change
     geometry.computeBoundsTree({ indirect: true });
-    const faces = new Mesh(geometry, new MeshLambertMaterial({ color: this.theme.part, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }));
+    const faces = new Mesh(
+      geometry,
+      new MeshLambertMaterial({
+        color: this.theme.part,
+        polygonOffset: true,
+        polygonOffsetFactor: 1,
+        polygonOffsetUnits: 1,
+      }),
+    );
     const lines = new BufferGeometry();
     lines.setAttribute('position', new BufferAttribute(mesh.edgePoints, 3));
     const edges = new LineSegments(lines, new LineBasicMaterial({ color: this.theme.ink }));
@@ -241,7 +260,13 @@ export class Viewport {
     geometry.setAttribute('position', faces.geometry.getAttribute('position'));
     geometry.setIndex(faces.geometry.getIndex());
     geometry.setDrawRange(start, count);
-    const material = new MeshBasicMaterial({ color: new Color(this.theme.act), transparent: true, opacity: 0.35, side: DoubleSide, depthWrite: false });
+    const material = new MeshBasicMaterial({
+      color: new Color(this.theme.act),
+      transparent: true,
+      opacity: 0.35,
+      side: DoubleSide,
+      depthWrite: false,
+    });
     const mark = new Mesh(geometry, material);
     mark.raycast = () => {};
     return mark;
@@ -250,7 +275,10 @@ export class Viewport {
   private edgeMark({ mesh }: Shown, { start, count }: NamedRange): LineSegments2 {
     const geometry = new LineSegmentsGeometry();
     geometry.setPositions(mesh.edgePoints.subarray(3 * start, 3 * (start + count)));
-    return new LineSegments2(geometry, new LineMaterial({ color: new Color(this.theme.act).getHex(), linewidth: 4, depthTest: false }));
+    return new LineSegments2(
+      geometry,
+      new LineMaterial({ color: new Color(this.theme.act).getHex(), linewidth: 4, depthTest: false }),
+    );
   }
 
   /** Edges within a few pixels, measured on the screen. */
@@ -263,7 +291,10 @@ export class Viewport {
       let nearest = PICK_PIXELS;
       let depth = Infinity;
       for (let k = range.start; k < range.start + range.count; k += 2) {
-        const [a, b] = [k, k + 1].map((at) => [...mesh.edgePoints.subarray(3 * at, 3 * at + 3)] as unknown as Vec3) as [Vec3, Vec3];
+        const [a, b] = [k, k + 1].map((at) => [...mesh.edgePoints.subarray(3 * at, 3 * at + 3)] as unknown as Vec3) as [
+          Vec3,
+          Vec3,
+        ];
         const { distance, t } = toSegment([x, y], this.view.toScreen(a), this.view.toScreen(b));
         if (distance > nearest) continue;
         nearest = distance;

@@ -27,7 +27,10 @@ export class EngineClient {
     const mine = ++this.newest;
     const ask = (known: readonly string[]) =>
       this.surviving(() =>
-        this.worker.api.build({ ...request, known }, Comlink.proxy((...args) => void (mine === this.newest && progress(...args)))),
+        this.worker.api.build(
+          { ...request, known },
+          Comlink.proxy((...args) => void (mine === this.newest && progress(...args))),
+        ),
       );
     const reply = await ask(request.known).catch((error: unknown) => {
       if (!(error instanceof CrashError) || mine !== this.newest) throw error;
@@ -65,6 +68,6 @@ const browserWorker: Starter = {
   start(onCrash) {
     const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' });
     worker.onerror = (event) => onCrash(event.message);
-    return { api: Comlink.wrap<EngineWorker>(worker) as unknown as EngineWorker, end: () => worker.terminate() };
+    return { api: Comlink.wrap<EngineWorker>(worker), end: () => worker.terminate() };
   },
 };

@@ -32,7 +32,14 @@ const worker: EngineWorker = {
     const ready = await engine;
     const start = performance.now();
     try {
-      const model = await ready.build(project, { parts: [part], mesh: SHOWN, known: new Set(known), signal: mine.signal, pause, progress });
+      const model = await ready.build(project, {
+        parts: [part],
+        mesh: SHOWN,
+        known: new Set(known),
+        signal: mine.signal,
+        pause,
+        progress,
+      });
       const built = model.parts[0];
       // meshes stay in the engine's cache: they are copied, not transferred, and sent once only
       const reply: BuildReply = {
@@ -41,7 +48,10 @@ const worker: EngineWorker = {
         steps: built?.steps ?? [],
         sketches: Object.fromEntries([...(built?.sketches ?? [])].map(([id, sketch]) => [id, sketchReply(sketch)])),
         bodies: built?.bodies ?? [],
-        totals: totalsOf((built?.bodies ?? []).map((body) => body.measures), project.parts[part]?.material),
+        totals: totalsOf(
+          (built?.bodies ?? []).map((body) => body.measures),
+          project.parts[part]?.material,
+        ),
         values: model.values,
         findings: findings(project, model),
         took: performance.now() - start,

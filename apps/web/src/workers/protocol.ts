@@ -38,7 +38,8 @@ export type BuildReply =
       readonly took: number;
     };
 
-export type FileReply = { readonly kind: 'file'; readonly bytes: Uint8Array } | { readonly kind: 'failed'; readonly issue: Issue };
+export type FileReply =
+  { readonly kind: 'file'; readonly bytes: Uint8Array } | { readonly kind: 'failed'; readonly issue: Issue };
 export type FileFormat = 'step' | 'stl';
 
 export interface EngineWorker {

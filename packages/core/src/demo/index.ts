@@ -83,7 +83,14 @@ function addSketch(script: ProjectScript, part: Id, step: SketchStep): Id {
   return id;
 }
 
-function extruded(script: ProjectScript, part: Id, name: string, sketch: Id, distance: string, result: 'new' | 'add' | 'cut') {
+function extruded(
+  script: ProjectScript,
+  part: Id,
+  name: string,
+  sketch: Id,
+  distance: string,
+  result: 'new' | 'add' | 'cut',
+) {
   script.do('step.add', {
     part,
     id: script.newId('s'),

@@ -42,8 +42,11 @@ function checkPart(id: Id, part: Part): Issue | undefined {
   const built = new Set<Id>();
   return first(part.stepOrder, (stepId) => {
     const step = part.steps[stepId]!;
-    const missing = stepKind(step.kind).uses(step).find((used) => !built.has(used));
-    if (missing !== undefined) return issue('step.needs', { step: step.name, needs: part.steps[missing]?.name ?? missing });
+    const missing = stepKind(step.kind)
+      .uses(step)
+      .find((used) => !built.has(used));
+    if (missing !== undefined)
+      return issue('step.needs', { step: step.name, needs: part.steps[missing]?.name ?? missing });
     built.add(stepId);
     return step.kind === 'sketch' ? checkSketch(step) : undefined;
   });
@@ -60,7 +63,8 @@ function checkSketch(sketch: SketchStep): Issue | undefined {
     const kind = relationKind(relation.kind);
     const lost = kind.refs(relation).find(missing);
     if (lost !== undefined) return dangling(sketch, id, lost);
-    if (!fits(relation, geometry)) return issue('relation.kind', { sketch: sketch.name, relation: id, kind: relation.kind });
+    if (!fits(relation, geometry))
+      return issue('relation.kind', { sketch: sketch.name, relation: id, kind: relation.kind });
   }
   return undefined;
 }

@@ -27,7 +27,8 @@ const demo = seedSieve();
 const [partId] = demo.partOrder as [string];
 const part = demo.parts[partId]!;
 const stepNamed = (name: string) => part.stepOrder.find((id) => part.steps[id]!.name === name)!;
-const valueNamed = (project: Project, name: string) => project.valueOrder.find((id) => project.values[id]!.name === name)!;
+const valueNamed = (project: Project, name: string) =>
+  project.valueOrder.find((id) => project.values[id]!.name === name)!;
 
 const did = (project: Project, ...actions: Action[]) => {
   const result = perform(project, actions);
@@ -56,7 +57,10 @@ describe('the demo project', () => {
 
 describe('commands', () => {
   test('a value is renamed everywhere', () => {
-    const { project } = did(demo, { command: 'value.rename', input: { id: valueNamed(demo, 'shaft'), name: 'crank shaft' } });
+    const { project } = did(demo, {
+      command: 'value.rename',
+      input: { id: valueNamed(demo, 'shaft'), name: 'crank shaft' },
+    });
     const texts = placedExpressions(project).map((place) => place.text);
     expect(texts).toContain('crank shaft + 2 * boss wall');
     expect(texts).not.toContain('shaft');
@@ -66,7 +70,9 @@ describe('commands', () => {
   test('a used value or step is not removed; the refusal names the users', () => {
     const result = perform(demo, [{ command: 'value.remove', input: { id: valueNamed(demo, 'shaft') } }]);
     expect(!result.ok && explain(result.issue)).toMatch(/"shaft" is used by .*Boss/);
-    expect(refusal(demo, { command: 'step.remove', input: { part: partId, step: stepNamed('Bore') } })).toBe('step.used');
+    expect(refusal(demo, { command: 'step.remove', input: { part: partId, step: stepNamed('Bore') } })).toBe(
+      'step.used',
+    );
   });
 
   test('a step does not move before what it needs', () => {
@@ -101,13 +107,27 @@ describe('commands', () => {
     ['a taken id', { command: 'part.add', input: { id: partId, name: 'x' } }, 'id.taken'],
     ['a doubled name', { command: 'value.add', input: { id: 'n', name: ' shaft ', expression: '1' } }, 'value.taken'],
     ['a unit as a name', { command: 'value.add', input: { id: 'n', name: 'mm', expression: '1' } }, 'value.reserved'],
-    ['a field that is not there', { command: 'step.set', input: { part: partId, step: stepNamed('Bore'), fields: { colour: 'red' } } }, 'command.input'],
-    ['the kind', { command: 'step.set', input: { part: partId, step: stepNamed('Bore'), fields: { kind: 'extrude' } } }, 'command.input'],
+    [
+      'a field that is not there',
+      { command: 'step.set', input: { part: partId, step: stepNamed('Bore'), fields: { colour: 'red' } } },
+      'command.input',
+    ],
+    [
+      'the kind',
+      { command: 'step.set', input: { part: partId, step: stepNamed('Bore'), fields: { kind: 'extrude' } } },
+      'command.input',
+    ],
     [
       'a line between points that are not there',
       {
         command: 'sketch.draw',
-        input: { part: partId, step: stepNamed('Bore'), what: 'line', entities: { l: { kind: 'line', a: 'x', b: 'y' } }, relations: {} },
+        input: {
+          part: partId,
+          step: stepNamed('Bore'),
+          what: 'line',
+          entities: { l: { kind: 'line', a: 'x', b: 'y' } },
+          relations: {},
+        },
       },
       'sketch.dangling',
     ],
@@ -135,22 +155,24 @@ describe('commands', () => {
 
 /** Random gestures on the demo, most of them possible. */
 const gesture: fc.Arbitrary<Action> = fc.oneof(
-  fc.record({ id: fc.constantFrom('a1', 'a2', 'a3'), name: fc.constantFrom('u', 'v', 'w') }).map(
-    (input): Action => ({ command: 'value.add', input: { ...input, expression: '3 mm' } }),
-  ),
+  fc
+    .record({ id: fc.constantFrom('a1', 'a2', 'a3'), name: fc.constantFrom('u', 'v', 'w') })
+    .map((input): Action => ({ command: 'value.add', input: { ...input, expression: '3 mm' } })),
   fc.constantFrom('a1', 'a2', ...demo.valueOrder).map((id): Action => ({ command: 'value.remove', input: { id } })),
-  fc.record({ id: fc.constantFrom(...demo.valueOrder), to: fc.nat(9) }).map((input): Action => ({ command: 'value.move', input })),
-  fc.record({ id: fc.constantFrom(...demo.valueOrder), name: fc.constantFrom('q', 'longer name', 'shaft') }).map(
-    (input): Action => ({ command: 'value.rename', input }),
-  ),
+  fc
+    .record({ id: fc.constantFrom(...demo.valueOrder), to: fc.nat(9) })
+    .map((input): Action => ({ command: 'value.move', input })),
+  fc
+    .record({ id: fc.constantFrom(...demo.valueOrder), name: fc.constantFrom('q', 'longer name', 'shaft') })
+    .map((input): Action => ({ command: 'value.rename', input })),
   fc.constantFrom('b1', 'b2', partId).map((id): Action => ({ command: 'part.add', input: { id, name: id } })),
   fc.constantFrom('b1', 'b2', partId).map((id): Action => ({ command: 'part.remove', input: { id } })),
-  fc.record({ step: fc.constantFrom(...part.stepOrder), to: fc.nat(6) }).map(
-    (input): Action => ({ command: 'step.move', input: { part: partId, ...input } }),
-  ),
-  fc.record({ step: fc.constantFrom(...part.stepOrder), on: fc.boolean() }).map(
-    (input): Action => ({ command: 'step.suppress', input: { part: partId, ...input } }),
-  ),
+  fc
+    .record({ step: fc.constantFrom(...part.stepOrder), to: fc.nat(6) })
+    .map((input): Action => ({ command: 'step.move', input: { part: partId, ...input } })),
+  fc
+    .record({ step: fc.constantFrom(...part.stepOrder), on: fc.boolean() })
+    .map((input): Action => ({ command: 'step.suppress', input: { part: partId, ...input } })),
   fc.nat(30).map((k): Action => {
     const step = stepNamed('Foot outline');
     const ids = Object.keys((part.steps[step] as SketchStep).entities);

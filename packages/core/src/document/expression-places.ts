@@ -27,15 +27,13 @@ export function placedExpressions(project: Project): PlacedExpression[] {
       const record = records[step]!;
       return stepKind(record.kind)
         .expressions(record)
-        .map(
-          (place): PlacedExpression => ({
-            ...place,
-            path: ['parts', part, 'steps', step, ...place.path],
-            label: `${name} · ${place.label}`,
-            part,
-            step,
-          }),
-        );
+        .map((place): PlacedExpression => ({
+          ...place,
+          path: ['parts', part, 'steps', step, ...place.path],
+          label: `${name} · ${place.label}`,
+          part,
+          step,
+        }));
     });
   });
   return [...values, ...steps];

@@ -47,5 +47,8 @@ export function reversal(
   const [forward, backward] = kind === 'undo' ? [target.backward, target.forward] : [target.forward, target.backward];
   const next = applyChange(project, forward);
   if (!next.ok) return next;
-  return { ok: true, value: { project: next.value, entry: { id, kind, label: target.label, of: target.id, forward, backward } } };
+  return {
+    ok: true,
+    value: { project: next.value, entry: { id, kind, label: target.label, of: target.id, forward, backward } },
+  };
 }

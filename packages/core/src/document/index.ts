@@ -5,4 +5,5 @@ export { applyChange, perform, type Action, type Change, type FieldChange, type 
 export { placedExpressions, usersOf, type PlacedExpression } from './expression-places.ts';
 export { pushed, reversal, stacksOf, type LogEntry, type Stacks } from './history.ts';
 export { deeperThan, loadProject, parseProject, writeProject } from './load.ts';
+export { formatPage } from './format-page.ts';
 export { ProjectScript } from './script.ts';

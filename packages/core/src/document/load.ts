@@ -40,7 +40,9 @@ export function deeperThan(root: unknown, most: number): boolean {
   let level: unknown[] = [root];
   for (let depth = 0; level.length > 0; depth++) {
     if (depth > most) return true;
-    level = level.flatMap((node) => (typeof node === 'object' && node !== null ? Object.values(node) : []));
+    level = level.flatMap((node): unknown[] =>
+      typeof node === 'object' && node !== null ? (Object.values(node) as unknown[]) : [],
+    );
   }
   return false;
 }

@@ -70,8 +70,7 @@ function fieldChanges(patches: readonly Patch[], after: Project, before: Project
     const path = fieldPath(patch.path, after, before);
     const whole = path.length < patch.path.length;
     const value: unknown = whole ? at(after, path) : patch.value;
-    const change: FieldChange =
-      patch.op === 'remove' && !whole ? { op: 'remove', path } : { op: 'set', path, value };
+    const change: FieldChange = patch.op === 'remove' && !whole ? { op: 'remove', path } : { op: 'set', path, value };
     // of two changes of one field the later stands, in the later one's place
     const key = JSON.stringify(path);
     changes.delete(key);
@@ -121,9 +120,12 @@ function patchFields(project: Project, changes: readonly FieldChange[]): Project
   let patched = project;
   for (const { op, path, value } of changes) {
     const parent = at(patched, path.slice(0, -1));
-    if (typeof parent !== 'object' || parent === null) throw new IssueError(issue('change.gone', { path: path.join('.') }));
+    if (typeof parent !== 'object' || parent === null)
+      throw new IssueError(issue('change.gone', { path: path.join('.') }));
     if (op === 'remove' && !Object.hasOwn(parent, path.at(-1)!)) continue;
-    patched = applyPatches(patched, [op === 'remove' ? { op, path: [...path] } : { op: 'add', path: [...path], value }]);
+    patched = applyPatches(patched, [
+      op === 'remove' ? { op, path: [...path] } : { op: 'add', path: [...path], value },
+    ]);
   }
   return patched;
 }

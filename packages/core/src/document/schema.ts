@@ -61,6 +61,16 @@ export const emptyProject = (name: string): Project => ({
 
 /** Twelve muted colours for parts, none of them one of the state colours. */
 export const PART_COLOURS = [
-  '#8FA6A1', '#C7A98B', '#A9B6C9', '#B9A7C2', '#A8B58A', '#C9B77E',
-  '#B5918A', '#8CA8B8', '#A3A3A0', '#C2A0A8', '#93AD97', '#B3A58F',
+  '#8FA6A1',
+  '#C7A98B',
+  '#A9B6C9',
+  '#B9A7C2',
+  '#A8B58A',
+  '#C9B77E',
+  '#B5918A',
+  '#8CA8B8',
+  '#A3A3A0',
+  '#C2A0A8',
+  '#93AD97',
+  '#B3A58F',
 ] as const;

@@ -10,7 +10,8 @@ export const documentWords: Words = {
   'project.order': (f) => `The list of ${f['what']} does not match what is there.`,
   'step.needs': (f) => `"${f['step']}" needs "${f['needs']}" before it.`,
   'sketch.dangling': (f) => `In the sketch "${f['sketch']}", ${f['from']} refers to ${f['to']}, which is not there.`,
-  'relation.kind': (f) => `In the sketch "${f['sketch']}", the relation ${f['relation']} (${f['kind']}) does not suit what it refers to.`,
+  'relation.kind': (f) =>
+    `In the sketch "${f['sketch']}", the relation ${f['relation']} (${f['kind']}) does not suit what it refers to.`,
   'command.input': (f) => `${f['command']} can't be done: ${f['path'] ? `${f['path']}: ` : ''}${f['reason']}.`,
   'part.unknown': (f) => `There is no part ${f['id']} any more.`,
   'step.unknown': (f) => `There is no step ${f['id']} any more.`,
@@ -29,6 +30,7 @@ export const documentWords: Words = {
   'file.json': (f) => `This is not a readable project file: ${f['reason']}.`,
   'file.kind': () => 'This is not a Helb project file.',
   'file.deep': (f) => `The file is nested more than ${f['most']} deep.`,
-  'file.newer': (f) => `This project was written by a newer Helb (format ${f['version']}; this one knows up to ${f['known']}). Update Helb to open it.`,
+  'file.newer': (f) =>
+    `This project was written by a newer Helb (format ${f['version']}; this one knows up to ${f['known']}). Update Helb to open it.`,
   'file.invalid': (f) => `The project file is not right at ${f['path']}: ${f['reason']}.`,
 };

@@ -83,8 +83,7 @@ function named(name: string, scope: Scope): Operand {
 function adapt(operand: Operand, dimension: Dimension, scope: Scope): Operand {
   if (sameDimension(dimension, LENGTH))
     return { amount: operand.amount * findUnit(scope.unit)!.size, dimension, bare: false };
-  if (sameDimension(dimension, ANGLE))
-    return { amount: (operand.amount * Math.PI) / 180, dimension, bare: false };
+  if (sameDimension(dimension, ANGLE)) return { amount: (operand.amount * Math.PI) / 180, dimension, bare: false };
   return operand;
 }
 

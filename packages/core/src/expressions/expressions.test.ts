@@ -3,7 +3,10 @@ import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
 import { evaluate, nameIssue, namesUsed, renameIn, valueScope } from './index.ts';
 
 const scope = (values: Record<string, string> = {}, unit: 'mm' | 'in' = 'mm') =>
-  valueScope(Object.entries(values).map(([name, expression]) => ({ name, expression })), unit);
+  valueScope(
+    Object.entries(values).map(([name, expression]) => ({ name, expression })),
+    unit,
+  );
 
 const length = (text: string, values: Record<string, string> = {}, unit: 'mm' | 'in' = 'mm') =>
   evaluate(text, LENGTH, scope(values, unit));

@@ -1,5 +1,13 @@
 import { issue, IssueError } from '../result/index.ts';
-import { ANGLE, NUMBER, dimensionWords, isNumber, sameDimension, type Dimension, type Quantity } from '../units/index.ts';
+import {
+  ANGLE,
+  NUMBER,
+  dimensionWords,
+  isNumber,
+  sameDimension,
+  type Dimension,
+  type Quantity,
+} from '../units/index.ts';
 
 /** A number without unit adapts to what it meets: `span / 2 - 4` takes the project's unit for the 4. */
 export interface Operand extends Quantity {

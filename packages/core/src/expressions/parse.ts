@@ -35,8 +35,7 @@ class Parser {
     return node;
   }
 
-  private next = (ahead = 0): Token =>
-    this.tokens[Math.min(this.at + ahead, this.tokens.length - 1)]!;
+  private next = (ahead = 0): Token => this.tokens[Math.min(this.at + ahead, this.tokens.length - 1)]!;
 
   private isSign = (sign: string, ahead = 0): boolean => {
     const token = this.next(ahead);

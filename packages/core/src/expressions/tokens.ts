@@ -61,8 +61,7 @@ function read(
     }
   }
   const name = match(NAME_PATTERN);
-  if (name !== undefined)
-    return { token: { type: 'name', name: tidyName(name), at }, size: name.length };
+  if (name !== undefined) return { token: { type: 'name', name: tidyName(name), at }, size: name.length };
   if (SIGNS.includes(char)) return { token: { type: 'sign', sign: char, at }, size: 1 };
   throw new IssueError(issue('expression.character', { char, text }));
 }

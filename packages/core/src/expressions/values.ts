@@ -66,7 +66,10 @@ export function namesUsed(text: string): string[] {
 /** Writes the text anew with one name replaced everywhere; other characters stay as typed. */
 export function renameIn(text: string, from: string, to: string): string {
   if (!namesUsed(text).includes(from)) return text;
-  const pattern = from.split(' ').map((word) => word.replace(/[^\p{L}\p{N}_]/gu, '\\$&')).join(' +');
+  const pattern = from
+    .split(' ')
+    .map((word) => word.replace(/[^\p{L}\p{N}_]/gu, '\\$&'))
+    .join(' +');
   return text.replace(new RegExp(`(?<![\\p{L}\\p{N}_] *)${pattern}(?! *[\\p{L}\\p{N}_])`, 'gu'), to);
 }
 

@@ -40,7 +40,10 @@ export function stlVolume(bytes: Uint8Array): number | undefined {
   for (let t = 0; t < count; t++) {
     const c = Array.from({ length: 9 }, (_, k) => view.getFloat32(84 + 50 * t + 12 + 4 * k, true));
     volume +=
-      (c[0]! * (c[4]! * c[8]! - c[5]! * c[7]!) + c[1]! * (c[5]! * c[6]! - c[3]! * c[8]!) + c[2]! * (c[3]! * c[7]! - c[4]! * c[6]!)) / 6;
+      (c[0]! * (c[4]! * c[8]! - c[5]! * c[7]!) +
+        c[1]! * (c[5]! * c[6]! - c[3]! * c[8]!) +
+        c[2]! * (c[3]! * c[7]! - c[4]! * c[6]!)) /
+      6;
   }
   return volume;
 }

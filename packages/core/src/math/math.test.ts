@@ -1,5 +1,14 @@
 import fc from 'fast-check';
-import { choleskyInPlace, choleskySolve, matrix, randomFrom, rankRevealing, toPlane, toSpace, type Frame } from './index.ts';
+import {
+  choleskyInPlace,
+  choleskySolve,
+  matrix,
+  randomFrom,
+  rankRevealing,
+  toPlane,
+  toSpace,
+  type Frame,
+} from './index.ts';
 
 const size = fc.integer({ min: 1, max: 8 });
 const seed = fc.integer();
@@ -9,7 +18,8 @@ function product(m: number, k: number, n: number, random: () => number) {
   const right = Float64Array.from({ length: k * n }, () => random() - 0.5);
   const out = matrix(m, n);
   for (let i = 0; i < m; i++)
-    for (let j = 0; j < n; j++) for (let l = 0; l < k; l++) out.data[i * n + j]! += left[i * k + l]! * right[l * n + j]!;
+    for (let j = 0; j < n; j++)
+      for (let l = 0; l < k; l++) out.data[i * n + j]! += left[i * k + l]! * right[l * n + j]!;
   return out;
 }
 

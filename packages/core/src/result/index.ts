@@ -9,8 +9,7 @@ export interface Issue {
 
 export type Facts = Readonly<Record<string, string | number | readonly string[]>>;
 
-export type Result<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issue: Issue };
+export type Result<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issue: Issue };
 
 /** Sentences by issue code; each folder that raises issues exports one such table. */
 export type Words = Readonly<Record<string, (facts: Facts) => string>>;

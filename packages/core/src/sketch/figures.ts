@@ -16,7 +16,12 @@ export const pointAt = ([x, y]: Vec2): Entity => ({ kind: 'point', x, y });
 
 /** Four lines with two level and two upright sides, from corner to opposite corner. */
 export function rectangle(newId: NewId, [x0, y0]: Vec2, [x1, y1]: Vec2): Figure & { readonly corners: readonly Id[] } {
-  const places: Vec2[] = [[x0, y0], [x1, y0], [x1, y1], [x0, y1]];
+  const places: Vec2[] = [
+    [x0, y0],
+    [x1, y0],
+    [x1, y1],
+    [x0, y1],
+  ];
   const corners = places.map(() => newId('p'));
   const sides = places.map(() => newId('l'));
   const entities: Record<Id, Entity> = {};
@@ -30,7 +35,12 @@ export function rectangle(newId: NewId, [x0, y0]: Vec2, [x1, y1]: Vec2): Figure 
 }
 
 /** A rectangle whose diagonal is a construction line with its middle on `centre`, an existing point. */
-export function centredRectangle(newId: NewId, centre: Id, at: Vec2, corner: Vec2): Figure & { readonly corners: readonly Id[] } {
+export function centredRectangle(
+  newId: NewId,
+  centre: Id,
+  at: Vec2,
+  corner: Vec2,
+): Figure & { readonly corners: readonly Id[] } {
   const opposite: Vec2 = [2 * at[0] - corner[0], 2 * at[1] - corner[1]];
   const { entities, relations, corners } = rectangle(newId, opposite, corner);
   const diagonal = newId('l');

@@ -1,7 +1,15 @@
 import { GROUND, type Substitution } from '../solver/index.ts';
 import type { Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
-import { BUILT_IN, entityKind, findEntity, isBuiltIn, type Entities, type Entity, type EntityOf } from './entities/index.ts';
+import {
+  BUILT_IN,
+  entityKind,
+  findEntity,
+  isBuiltIn,
+  type Entities,
+  type Entity,
+  type EntityOf,
+} from './entities/index.ts';
 
 /** Where each entity keeps its unknowns in the solver's vector. */
 export class Layout {
@@ -64,7 +72,10 @@ export class Layout {
     return Object.fromEntries(
       Object.entries(this.entities).map(([id, entity]) => [
         id,
-        entityKind(entity.kind).moved(entity, this.unknownsOf(id).map((at) => x[at]!)),
+        entityKind(entity.kind).moved(
+          entity,
+          this.unknownsOf(id).map((at) => x[at]!),
+        ),
       ]),
     );
   }

@@ -109,7 +109,10 @@ export function lengthDifference(owner: string, first: readonly number[], second
     residuals: 1,
     evaluate(v, r, j) {
       r[0] = 0;
-      for (const [at, sign] of [[0, 1], [4, -1]] as const) {
+      for (const [at, sign] of [
+        [0, 1],
+        [4, -1],
+      ] as const) {
         const dx = v[at + 2]! - v[at]!;
         const dy = v[at + 3]! - v[at + 1]!;
         const length = Math.hypot(dx, dy);

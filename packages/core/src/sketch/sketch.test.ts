@@ -36,7 +36,14 @@ const quadrangle: Entities = {
 
 const level = (a: string): Relation => ({ kind: 'horizontal', a });
 const upright = (a: string): Relation => ({ kind: 'vertical', a });
-const aligned = (a: string, b: string): Relation => ({ kind: 'distance', a, b, direction: 'aligned', sense: 1, value: '1' });
+const aligned = (a: string, b: string): Relation => ({
+  kind: 'distance',
+  a,
+  b,
+  direction: 'aligned',
+  sense: 1,
+  value: '1',
+});
 const rectangle: Relations = { h1: level('l1'), h3: level('l3'), v2: upright('l2'), v4: upright('l4') };
 const sized: Relations = { ...rectangle, w: aligned('p', 'q'), h: aligned('q', 'r') };
 const atOrigin: Relations = { o: { kind: 'coincident', a: 'p', b: ORIGIN } };
@@ -56,7 +63,12 @@ describe('a rectangle', () => {
     const settled = solveSketch(quadrangle, { ...sized, ...atOrigin }, sizes({ w: 40, h: 20 }));
     expect(settled).toMatchObject({ state: 'settled', freedoms: 0, clash: [] });
     expect(settled.loose.size).toBe(0);
-    expect(places(settled.geometry, 'p', 'q', 'r', 's')).toEqual([[0, 0], [40, 0], [40, 20], [0, 20]]);
+    expect(places(settled.geometry, 'p', 'q', 'r', 's')).toEqual([
+      [0, 0],
+      [40, 0],
+      [40, 20],
+      [0, 20],
+    ]);
   });
 
   test('loose entities are told apart from settled ones', () => {
@@ -130,8 +142,11 @@ describe('constructions with known answers', () => {
       e: { kind: 'radius', circle: 'l', value: '1' },
     };
     const apart = (side: 1 | -1) =>
-      solveSketch(entities, { ...base, t: { kind: 'tangent', circle: 'k', to: 'l', side } }, sizes({ d: 10, e: 2 }))
-        .geometry.point('n')[0];
+      solveSketch(
+        entities,
+        { ...base, t: { kind: 'tangent', circle: 'k', to: 'l', side } },
+        sizes({ d: 10, e: 2 }),
+      ).geometry.point('n')[0];
     expect(apart(1)).toBeCloseTo(7, 9);
     expect(apart(-1)).toBeCloseTo(3, 9);
   });
@@ -207,7 +222,10 @@ describe('dragging', () => {
   test('an arm of fixed length turns towards the pointer', () => {
     const arm: Entities = { a: point(0, 0), b: point(10, 0), ab: line('a', 'b') };
     const relations: Relations = { o: { kind: 'coincident', a: 'a', b: ORIGIN }, d: aligned('a', 'b') };
-    const { b } = dragSketch(arm, relations, sizes({ d: 10 }), { points: [{ id: 'b', to: [30, 40] }] }) as Record<string, Entity>;
+    const { b } = dragSketch(arm, relations, sizes({ d: 10 }), { points: [{ id: 'b', to: [30, 40] }] }) as Record<
+      string,
+      Entity
+    >;
     expect(b).toMatchObject({ kind: 'point', x: expect.closeTo(6, 6), y: expect.closeTo(8, 6) });
   });
 
@@ -268,7 +286,12 @@ describe('every kind of relation', () => {
         fc.property(coordinates, fc.integer({ min: 1, max: 1e6 }), (shifts, seed) => {
           const layout = new Layout(scene);
           const start = new Geometry(scene);
-          const { blocks = [] } = relationKind(relation.kind).equations(relation, { id: 'r', layout, start, value: 1.1 });
+          const { blocks = [] } = relationKind(relation.kind).equations(relation, {
+            id: 'r',
+            layout,
+            start,
+            value: 1.1,
+          });
           const random = randomFrom(seed);
           for (const block of blocks) {
             const p = Float64Array.from(block.unknowns, (at, k) => layout.initial[at]! + shifts[k % 8]! + random());
@@ -298,7 +321,12 @@ describe('every kind of relation', () => {
     '%s: stays finite where everything lies in one place',
     (_, relation) => {
       const layout = new Layout(scene);
-      const equations = relationKind(relation.kind).equations(relation, { id: 'r', layout, start: new Geometry(scene), value: 1 });
+      const equations = relationKind(relation.kind).equations(relation, {
+        id: 'r',
+        layout,
+        start: new Geometry(scene),
+        value: 1,
+      });
       for (const block of equations.blocks ?? []) {
         const r = new Float64Array(block.residuals);
         const j = new Float64Array(block.residuals * block.unknowns.length);

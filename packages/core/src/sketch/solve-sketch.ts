@@ -149,8 +149,7 @@ function sound(geometry: Geometry): boolean {
 function flipped(layout: Layout, before: Float64Array, after: Float64Array): boolean {
   const at = new Map<Id, Id[]>();
   for (const [id, entity] of Object.entries(layout.entities))
-    if (entity.kind === 'line')
-      for (const end of [entity.a, entity.b]) at.set(end, [...(at.get(end) ?? []), id]);
+    if (entity.kind === 'line') for (const end of [entity.a, entity.b]) at.set(end, [...(at.get(end) ?? []), id]);
   for (const lines of at.values())
     for (let k = 1; k < lines.length; k++) {
       const [was, is] = [before, after].map((x) => turn(layout, lines[0]!, lines[k]!, x)) as [number, number];

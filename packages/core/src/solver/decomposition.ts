@@ -102,7 +102,7 @@ function augment(start: number, rows: readonly Row[], rowOf: Map<number, number>
         queue.push(holder);
         continue;
       }
-      for (let column: number | undefined = c; column !== undefined; ) {
+      for (let column: number | undefined = c; column !== undefined;) {
         const row: number = reachedFrom.get(column)!;
         const previous: number | undefined = row === start ? undefined : columnOf.get(row);
         rowOf.set(column, row);
@@ -115,7 +115,11 @@ function augment(start: number, rows: readonly Row[], rowOf: Map<number, number>
 }
 
 /** Alternating reach from the unmatched of one side: its own side and the matched other side. */
-function reach(unmatched: number[], neighbours: (own: number) => readonly number[], mate: (other: number) => number | undefined) {
+function reach(
+  unmatched: number[],
+  neighbours: (own: number) => readonly number[],
+  mate: (other: number) => number | undefined,
+) {
   const own = new Set(unmatched);
   const others = new Set<number>();
   const queue = [...unmatched];

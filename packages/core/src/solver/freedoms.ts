@@ -52,8 +52,9 @@ function generic(solution: Solution, component: Component, y: Float64Array): Rev
     evaluator.evaluate(at);
     return rankRevealing(evaluator.jacobian, RANK_TOLERANCE);
   };
-  const regular =
-    [over, ...blocks].every((piece) => piece.columns.length === 0 || rank(piece, y).rank === piece.columns.length);
+  const regular = [over, ...blocks].every(
+    (piece) => piece.columns.length === 0 || rank(piece, y).rank === piece.columns.length,
+  );
   const free = rank(under, y);
   if (regular && free.rank === under.rows.length) return { piece: under, revealed: free };
   let best = rank(whole, y);

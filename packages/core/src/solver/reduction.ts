@@ -110,7 +110,10 @@ class Forest {
   }
 
   private link(a: number, b: number, owner: string) {
-    for (const [from, to] of [[a, b], [b, a]] as const) {
+    for (const [from, to] of [
+      [a, b],
+      [b, a],
+    ] as const) {
       const list = this.edges.get(from);
       if (list) list.push({ to, owner });
       else this.edges.set(from, [{ to, owner }]);

@@ -56,8 +56,23 @@ describe('substitutions', () => {
 describe('decomposition and iteration', () => {
   test('blocks are solved in the order of their needs: x0^2 = 4, then x1 = 3 x0, then x2 = x0 + x1', () => {
     const blocks = [
-      linear('last', [[2, 1], [0, -1], [1, -1]], 0),
-      linear('middle', [[1, 1], [0, -3]], 0),
+      linear(
+        'last',
+        [
+          [2, 1],
+          [0, -1],
+          [1, -1],
+        ],
+        0,
+      ),
+      linear(
+        'middle',
+        [
+          [1, 1],
+          [0, -3],
+        ],
+        0,
+      ),
       square('first', 0, 4),
     ];
     const solution = solve(problem([1, 1, 1], blocks));
@@ -70,12 +85,28 @@ describe('decomposition and iteration', () => {
   });
 
   test('an under-determined problem moves as little as possible', () => {
-    const solution = solve(problem([0, 0], [linear('sum', [[0, 1], [1, 1]], 2)]));
+    const solution = solve(
+      problem(
+        [0, 0],
+        [
+          linear(
+            'sum',
+            [
+              [0, 1],
+              [1, 1],
+            ],
+            2,
+          ),
+        ],
+      ),
+    );
     expect([...solution.x].map((x) => x.toFixed(9))).toEqual(['1.000000000', '1.000000000']);
   });
 
   test('an impossible one is not fulfilled and names the suspects', () => {
-    const solution = solve(problem([0, 0], [linear('a', [[0, 1]], 1), linear('b', [[0, 1]], 2), linear('c', [[1, 1]], 3)]));
+    const solution = solve(
+      problem([0, 0], [linear('a', [[0, 1]], 1), linear('b', [[0, 1]], 2), linear('c', [[1, 1]], 3)]),
+    );
     expect(solution.fulfilled).toBe(false);
     expect([...solution.suspects].sort()).toEqual(['a', 'b']);
   });
@@ -89,13 +120,47 @@ describe('decomposition and iteration', () => {
 
 describe('freedoms', () => {
   test('unknowns less rank; unknowns that stand still are told apart', () => {
-    const left = freedoms(solve(problem([0, 0, 0], [linear('a', [[0, 1]], 5), linear('b', [[1, 1], [2, 1]], 1)])));
+    const left = freedoms(
+      solve(
+        problem(
+          [0, 0, 0],
+          [
+            linear('a', [[0, 1]], 5),
+            linear(
+              'b',
+              [
+                [1, 1],
+                [2, 1],
+              ],
+              1,
+            ),
+          ],
+        ),
+      ),
+    );
     expect(left.count).toBe(1);
     expect([...left.loose]).toEqual([0, 1, 1]);
   });
 
   test('equations that look independent by structure but are not: the rank is taken from numbers', () => {
-    const twice = [linear('a', [[0, 1], [1, 1]], 2), linear('b', [[0, 2], [1, 2]], 4)];
+    const twice = [
+      linear(
+        'a',
+        [
+          [0, 1],
+          [1, 1],
+        ],
+        2,
+      ),
+      linear(
+        'b',
+        [
+          [0, 2],
+          [1, 2],
+        ],
+        4,
+      ),
+    ];
     const left = freedoms(solve(problem([0.3, 0.9], twice)));
     expect(left).toMatchObject({ count: 1, dependent: 1 });
   });

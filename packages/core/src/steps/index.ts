@@ -14,5 +14,4 @@ export const stepSchema = z.discriminatedUnion('kind', [sketchSchema, extrudeSch
 export type Step = z.infer<typeof stepSchema>;
 export type StepName = Step['kind'];
 
-export const stepKind = (kind: StepName): StepKind<Step, unknown> =>
-  STEP_KINDS[kind] as unknown as StepKind<Step, unknown>;
+export const stepKind = (kind: StepName): StepKind<Step, unknown> => STEP_KINDS[kind];

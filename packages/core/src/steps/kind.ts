@@ -12,9 +12,21 @@ export type Phrase =
   | { readonly type: 'text'; readonly text: string }
   | { readonly type: 'strong'; readonly text: string }
   /** A number in the sentence, edited where it stands: the field of the step that holds its expression. */
-  | { readonly type: 'chip'; readonly field: string; readonly text: string; readonly asks: Dimension; readonly label: string }
+  | {
+      readonly type: 'chip';
+      readonly field: string;
+      readonly text: string;
+      readonly asks: Dimension;
+      readonly label: string;
+    }
   /** One of a few words, changed where it stands. */
-  | { readonly type: 'choice'; readonly field: string; readonly value: string; readonly options: Readonly<Record<string, string>>; readonly label: string };
+  | {
+      readonly type: 'choice';
+      readonly field: string;
+      readonly value: string;
+      readonly options: Readonly<Record<string, string>>;
+      readonly label: string;
+    };
 
 /** An expression somewhere in a step: the path to it from the step, and the dimension it must have. */
 export interface ExpressionPlace {

@@ -1,7 +1,8 @@
 import { formatAmount } from '@helb/core';
 import type { Inspection, PartInspection } from '../inspect.ts';
 
-const triple = (place: readonly number[] | null): string => (place ? place.map((c) => formatAmount(c)).join('  ') : '-');
+const triple = (place: readonly number[] | null): string =>
+  place ? place.map((c) => formatAmount(c)).join('  ') : '-';
 
 /** The inspection as text to read. */
 export function reportOf(project: string, { parts, values, findings }: Inspection): string {
@@ -10,10 +11,15 @@ export function reportOf(project: string, { parts, values, findings }: Inspectio
     ...parts.flatMap(partLines),
     '',
     'Values',
-    ...values.map(({ name, expression, result, unit }) => `  ${name} = ${expression}  →  ${result === null ? '?' : `${formatAmount(result)} ${unit}`}`),
+    ...values.map(
+      ({ name, expression, result, unit }) =>
+        `  ${name} = ${expression}  →  ${result === null ? '?' : `${formatAmount(result)} ${unit}`}`,
+    ),
     '',
     findings.length === 0 ? 'No findings.' : 'Findings',
-    ...findings.map(({ part, step, message }) => `  ${[part, step].filter(Boolean).join(' · ')}${part ? ': ' : ''}${message}`),
+    ...findings.map(
+      ({ part, step, message }) => `  ${[part, step].filter(Boolean).join(' · ')}${part ? ': ' : ''}${message}`,
+    ),
   ].join('\n');
 }
 
@@ -22,8 +28,13 @@ function partLines(part: PartInspection): string[] {
   return [
     '',
     part.name,
-    ...part.steps.map((step, k) => `  ${k + 1}  ${step.kind} "${step.name}"  ${step.state}${step.message ? `: ${step.message}` : ''}`),
-    ...part.sketches.map((sketch) => `  sketch "${sketch.name}" ${sketch.state}, ${sketch.freedoms} freedoms left, residual ${sketch.residual_mm.toExponential(1)} mm`),
+    ...part.steps.map(
+      (step, k) => `  ${k + 1}  ${step.kind} "${step.name}"  ${step.state}${step.message ? `: ${step.message}` : ''}`,
+    ),
+    ...part.sketches.map(
+      (sketch) =>
+        `  sketch "${sketch.name}" ${sketch.state}, ${sketch.freedoms} freedoms left, residual ${sketch.residual_mm.toExponential(1)} mm`,
+    ),
     `  bodies   ${part.bodies} with ${part.faces} faces`,
     `  volume   ${formatAmount(part.volume_mm3)} mm³`,
     `  area     ${formatAmount(part.area_mm2)} mm²`,

@@ -34,17 +34,33 @@ describe('inspect', () => {
     const result = JSON.parse(out) as Inspection;
     expect(code).toBe(0);
     expect(Object.keys(result)).toEqual(['parts', 'values', 'findings']);
-    expect(Object.keys(result.parts[0]!).sort()).toEqual(
-      ['area_mm2', 'bodies', 'box_mm', 'centre_mm', 'faces', 'inertia_g_mm2', 'mass_g', 'name', 'sketches', 'steps', 'volume_mm3'],
+    expect(Object.keys(result.parts[0]!).sort()).toEqual([
+      'area_mm2',
+      'bodies',
+      'box_mm',
+      'centre_mm',
+      'faces',
+      'inertia_g_mm2',
+      'mass_g',
+      'name',
+      'sketches',
+      'steps',
+      'volume_mm3',
+    ]);
+    expect(result.parts[0]!.sketches.every(({ freedoms, residual_mm }) => freedoms === 0 && residual_mm < 1e-9)).toBe(
+      true,
     );
-    expect(result.parts[0]!.sketches.every(({ freedoms, residual_mm }) => freedoms === 0 && residual_mm < 1e-9)).toBe(true);
-    expect(result.values.find(({ name }) => name === 'plate width')).toEqual(
-      { name: 'plate width', expression: 'plate length * 2 / 3', result: expect.closeTo(48, 9), unit: 'mm' },
-    );
+    expect(result.values.find(({ name }) => name === 'plate width')).toEqual({
+      name: 'plate width',
+      expression: 'plate length * 2 / 3',
+      result: expect.closeTo(48, 9),
+      unit: 'mm',
+    });
   });
 
   test('--set changes a value for this run', async () => {
-    const volume = async (...set: string[]) => (JSON.parse((await helb('inspect', demo(), '--json', ...set)).out) as Inspection).parts[0]!.volume_mm3;
+    const volume = async (...set: string[]) =>
+      (JSON.parse((await helb('inspect', demo(), '--json', ...set)).out) as Inspection).parts[0]!.volume_mm3;
     const thicker = await volume('--set', 'plate thickness=10 mm', '--set', 'boss height = 18 mm');
     const plain = await volume();
     const disc = (d: number) => (Math.PI * d * d) / 4;
@@ -75,7 +91,10 @@ describe('inspect', () => {
   });
 
   test('an unknown value and wrong usage are told', async () => {
-    expect(await helb('inspect', demo(), '--set', 'nobody=1')).toMatchObject({ code: 1, err: expect.stringContaining('nobody') });
+    expect(await helb('inspect', demo(), '--set', 'nobody=1')).toMatchObject({
+      code: 1,
+      err: expect.stringContaining('nobody'),
+    });
     expect(await helb('inspect')).toMatchObject({ code: 1 });
     expect(await helb('frobnicate')).toMatchObject({ code: 1 });
     expect(await helb('inspect', demo(), '--what')).toMatchObject({ code: 1 });
@@ -85,7 +104,11 @@ describe('inspect', () => {
 describe('export', () => {
   test('binary STL with the volume within the fineness, STEP with the part name', async () => {
     const [stl, step] = [join(folder, 'b.stl'), join(folder, 'b.step')];
-    expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', stl)).toMatchObject({ code: 0, out: '', err: expect.stringContaining('manual') });
+    expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', stl)).toMatchObject({
+      code: 0,
+      out: '',
+      err: expect.stringContaining('manual'),
+    });
     const exact = (JSON.parse((await helb('inspect', demo(), '--json')).out) as Inspection).parts[0]!.volume_mm3;
     expect(Math.abs(stlVolume(await readFile(stl))! / exact - 1)).toBeLessThan(2e-3);
     expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', step)).toMatchObject({ code: 0 });
@@ -93,7 +116,10 @@ describe('export', () => {
   });
 
   test('an unknown part or format is told with what there is', async () => {
-    expect(await helb('export', demo(), '--part', 'Lid', '--to', 'x.stl')).toMatchObject({ code: 1, err: expect.stringContaining('Bearing bracket') });
+    expect(await helb('export', demo(), '--part', 'Lid', '--to', 'x.stl')).toMatchObject({
+      code: 1,
+      err: expect.stringContaining('Bearing bracket'),
+    });
     expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', 'x.doc')).toMatchObject({ code: 1 });
   });
 });

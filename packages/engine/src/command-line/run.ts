@@ -144,7 +144,10 @@ async function open(file: string, sets: readonly string[], world: Surroundings):
     world.complain(`${file}: ${explain(project.issue)}`);
     return EXIT.unreadable;
   }
-  const changed = sets.reduce<Result<Project>>((current, entry) => (current.ok ? withValue(current.value, entry) : current), project);
+  const changed = sets.reduce<Result<Project>>(
+    (current, entry) => (current.ok ? withValue(current.value, entry) : current),
+    project,
+  );
   if (changed.ok) return changed.value;
   world.complain(explain(changed.issue));
   return EXIT.usage;

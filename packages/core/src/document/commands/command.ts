@@ -11,7 +11,10 @@ export interface Command<I> {
 }
 
 /** Gives the command its types from its schema. */
-export const command = <S extends z.ZodType>(schema: S, run: (draft: Project, input: z.infer<S>) => string): Command<z.infer<S>> => ({
+export const command = <S extends z.ZodType>(
+  schema: S,
+  run: (draft: Project, input: z.infer<S>) => string,
+): Command<z.infer<S>> => ({
   schema: schema as z.ZodType<z.infer<S>>,
   run,
 });

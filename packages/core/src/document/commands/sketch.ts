@@ -93,6 +93,11 @@ export function closure(sketch: SketchStep, ids: readonly Id[]): Set<Id> {
     }
   }
   for (const [id, relation] of Object.entries(sketch.relations))
-    if (relationKind(relation.kind).refs(relation).some((ref) => gone.has(ref))) gone.add(id);
+    if (
+      relationKind(relation.kind)
+        .refs(relation)
+        .some((ref) => gone.has(ref))
+    )
+      gone.add(id);
   return gone;
 }

@@ -6,7 +6,9 @@ import { command, insert, partIn, refuse, stepIn } from './command.ts';
 
 /** Steps that need this one directly. */
 const dependents = (part: Part, id: Id): string[] =>
-  Object.values(part.steps).filter((step) => stepKind(step.kind).uses(step).includes(id)).map((step) => step.name);
+  Object.values(part.steps)
+    .filter((step) => stepKind(step.kind).uses(step).includes(id))
+    .map((step) => step.name);
 
 const where = { part: idSchema, step: idSchema };
 

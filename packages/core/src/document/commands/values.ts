@@ -20,16 +20,23 @@ function checkName(draft: Project, name: string, except?: string) {
 
 /** Sets the string at a path of the draft. */
 function write(draft: Project, path: readonly string[], text: string) {
-  const parent = path.slice(0, -1).reduce<Record<string, unknown>>(
-    (node, key) => node[key] as Record<string, unknown>,
-    draft as unknown as Record<string, unknown>,
-  );
+  const parent = path
+    .slice(0, -1)
+    .reduce<Record<string, unknown>>(
+      (node, key) => node[key] as Record<string, unknown>,
+      draft as unknown as Record<string, unknown>,
+    );
   parent[path.at(-1)!] = text;
 }
 
 export const valueCommands = {
   'value.add': command(
-    z.strictObject({ id: idSchema, name: nameInput, expression: expressionSchema, note: z.string().max(200).optional() }),
+    z.strictObject({
+      id: idSchema,
+      name: nameInput,
+      expression: expressionSchema,
+      note: z.string().max(200).optional(),
+    }),
     (draft, { id, name, expression, note }) => {
       checkName(draft, name);
       insert(draft.values, id, note === undefined ? { name, expression } : { name, expression, note });
@@ -66,7 +73,8 @@ export const valueCommands = {
   'value.remove': command(z.strictObject({ id: idSchema }), (draft, { id }) => {
     const { name } = valueIn(draft, id);
     const users = usersOf(draft, name);
-    if (users.length > 0) refuse('value.used', { name, users: users.slice(0, 5).map((user) => user.label), count: users.length });
+    if (users.length > 0)
+      refuse('value.used', { name, users: users.slice(0, 5).map((user) => user.label), count: users.length });
     delete draft.values[id];
     draft.valueOrder = draft.valueOrder.filter((other) => other !== id);
     return `Remove the value ${name}`;

@@ -15,8 +15,7 @@ export type Entity = z.infer<typeof entitySchema>;
 export type EntityOf<K extends Entity['kind']> = Extract<Entity, { kind: K }>;
 export type Entities = Readonly<Record<Id, Entity>>;
 
-export const entityKind = (kind: Entity['kind']): EntityKind<Entity> =>
-  ENTITY_KINDS[kind] as unknown as EntityKind<Entity>;
+export const entityKind = (kind: Entity['kind']): EntityKind<Entity> => ENTITY_KINDS[kind];
 
 export const ORIGIN = 'origin';
 export const X_AXIS = 'x-axis';

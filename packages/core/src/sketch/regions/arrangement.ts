@@ -51,7 +51,7 @@ export function faces({ halfEdges, places }: Arrangement): HalfEdge[][] {
   for (let first = 0; first < halfEdges.length; first++) {
     if (seen[first]) continue;
     const loop: HalfEdge[] = [];
-    for (let edge = first; !seen[edge]; ) {
+    for (let edge = first; !seen[edge];) {
       seen[edge] = 1;
       loop.push(halfEdges[edge]!);
       const { at, ring } = rank.get(halfEdges[edge]!.twin)!;
@@ -126,7 +126,7 @@ function splitAll(curves: readonly Piece[], places: Places, tolerance: number): 
       }
     }
   return curves.flatMap((curve, i) => {
-    const ordered = [...new Set(cuts[i]!)].sort((a, b) => a - b);
+    const ordered = [...new Set(cuts[i])].sort((a, b) => a - b);
     return ordered.slice(1).flatMap((t1, k) => {
       const t0 = ordered[k]!;
       const piece = stretch(curve, t0, t1, places.snapped(along(curve, t0)), places.snapped(along(curve, t1)));

@@ -17,7 +17,12 @@ function chain(name: string, places: readonly (readonly [number, number])[], clo
 }
 
 const box = (name: string, x: number, y: number, w: number, h: number) =>
-  chain(name, [[x, y], [x + w, y], [x + w, y + h], [x, y + h]]);
+  chain(name, [
+    [x, y],
+    [x + w, y],
+    [x + w, y + h],
+    [x, y + h],
+  ]);
 
 const circle = (name: string, x: number, y: number, radius: number): Drawn => ({
   [`${name}m`]: { kind: 'point', x, y },
@@ -33,7 +38,12 @@ const areas = (...parts: Drawn[]) =>
 const disc = (radius: number) => Math.round(Math.PI * radius ** 2 * 1e6) / 1e6;
 
 test('a rectangle with four holes: the plate has four openings, the holes are regions inside', () => {
-  const holes = [[8, 8], [52, 8], [52, 32], [8, 32]].map(([x, y], k) => circle(`c${k}`, x!, y!, 3));
+  const holes = [
+    [8, 8],
+    [52, 8],
+    [52, 32],
+    [8, 32],
+  ].map(([x, y], k) => circle(`c${k}`, x!, y!, 3));
   const found = regionsOf(box('a', 0, 0, 60, 40), ...holes);
   expect(found.regions).toHaveLength(5);
   const [plate] = filled(found);
@@ -57,15 +67,35 @@ test('two overlapping circles give a lens and two crescents', () => {
 });
 
 test('a line across splits a rectangle, and sticks out on both sides as open ends', () => {
-  const across = chain('x', [[-5, 5], [25, 5]], false);
+  const across = chain(
+    'x',
+    [
+      [-5, 5],
+      [25, 5],
+    ],
+    false,
+  );
   const found = regionsOf(box('a', 0, 0, 20, 10), across);
   expect(found.regions.map((region) => region.area)).toEqual([100, 100]);
-  expect(found.openEnds.map((end) => [...end.at])).toEqual([[-5, 5], [25, 5]]);
+  expect(found.openEnds.map((end) => [...end.at])).toEqual([
+    [-5, 5],
+    [25, 5],
+  ]);
   expect(found.regions.map((region) => region.key).sort()).toEqual(['a0+ a1+ a3+ x0-', 'a1+ a2+ a3+ x0+']);
 });
 
 test('an open chain bounds nothing and tells both its ends', () => {
-  const found = regionsOf(chain('a', [[0, 0], [10, 0], [10, 10]], false));
+  const found = regionsOf(
+    chain(
+      'a',
+      [
+        [0, 0],
+        [10, 0],
+        [10, 10],
+      ],
+      false,
+    ),
+  );
   expect(found.regions).toEqual([]);
   expect(found.openEnds).toHaveLength(2);
 });
@@ -76,7 +106,13 @@ test('a circle that touches a side from inside makes two regions', () => {
 
 test('a circle that touches all four sides leaves four corners', () => {
   const corner = expect.closeTo(100 - Math.PI * 25, 5);
-  expect(areas(box('a', 0, 0, 10, 10), circle('c', 5, 5, 5))).toEqual([expect.anything(), expect.anything(), expect.anything(), expect.anything(), disc(5)]);
+  expect(areas(box('a', 0, 0, 10, 10), circle('c', 5, 5, 5))).toEqual([
+    expect.anything(),
+    expect.anything(),
+    expect.anything(),
+    expect.anything(),
+    disc(5),
+  ]);
   const corners = areas(box('a', 0, 0, 10, 10), circle('c', 5, 5, 5)).slice(0, 4);
   expect(corners.reduce((sum, area) => sum + area, 0)).toEqual(corner);
 });
@@ -113,24 +149,34 @@ test('a grid of m by n lines has (m - 1)(n - 1) cells, wherever it lies and howe
   const count = fc.integer({ min: 2, max: 5 });
   const coordinate = fc.double({ min: -500, max: 500, noNaN: true });
   fc.assert(
-    fc.property(count, count, fc.double({ min: 0, max: 6.28, noNaN: true }), coordinate, coordinate, (m, n, turn, dx, dy) => {
-      const at = (x: number, y: number) =>
-        [dx + x * Math.cos(turn) - y * Math.sin(turn), dy + x * Math.sin(turn) + y * Math.cos(turn)] as const;
-      const lines = [
-        ...Array.from({ length: m }, (_, i) => chain(`v${i}`, [at(7 * i, 0), at(7 * i, 5 * (n - 1))], false)),
-        ...Array.from({ length: n }, (_, j) => chain(`h${j}`, [at(0, 5 * j), at(7 * (m - 1), 5 * j)], false)),
-      ];
-      const found = regionsOf(...lines);
-      expect(found.regions).toHaveLength((m - 1) * (n - 1));
-      for (const region of found.regions) expect(region.area).toBeCloseTo(35, 6);
-      expect(new Set(found.regions.map((region) => region.key)).size).toBe(found.regions.length);
-    }),
+    fc.property(
+      count,
+      count,
+      fc.double({ min: 0, max: 6.28, noNaN: true }),
+      coordinate,
+      coordinate,
+      (m, n, turn, dx, dy) => {
+        const at = (x: number, y: number) =>
+          [dx + x * Math.cos(turn) - y * Math.sin(turn), dy + x * Math.sin(turn) + y * Math.cos(turn)] as const;
+        const lines = [
+          ...Array.from({ length: m }, (_, i) => chain(`v${i}`, [at(7 * i, 0), at(7 * i, 5 * (n - 1))], false)),
+          ...Array.from({ length: n }, (_, j) => chain(`h${j}`, [at(0, 5 * j), at(7 * (m - 1), 5 * j)], false)),
+        ];
+        const found = regionsOf(...lines);
+        expect(found.regions).toHaveLength((m - 1) * (n - 1));
+        for (const region of found.regions) expect(region.area).toBeCloseTo(35, 6);
+        expect(new Set(found.regions.map((region) => region.key)).size).toBe(found.regions.length);
+      },
+    ),
     { numRuns: 40 },
   );
 });
 
 test('areas of discs in a row do not overlap: the union of all regions is counted once (property)', () => {
-  const discs = fc.array(fc.tuple(fc.integer({ min: 0, max: 30 }), fc.integer({ min: 0, max: 30 }), fc.integer({ min: 1, max: 9 })), { minLength: 1, maxLength: 5 });
+  const discs = fc.array(
+    fc.tuple(fc.integer({ min: 0, max: 30 }), fc.integer({ min: 0, max: 30 }), fc.integer({ min: 1, max: 9 })),
+    { minLength: 1, maxLength: 5 },
+  );
   fc.assert(
     fc.property(discs, (list) => {
       const found = regionsOf(...list.map(([x, y, r], k) => circle(`c${k}`, x, y, r)));

@@ -45,9 +45,7 @@ export const extrude: StepKind<ExtrudeStep, ExtrudeInputs> = {
     { type: 'choice', field: 'result', value: step.result, options: RESULTS, label: 'result' },
   ],
   uses: (step) => [step.sketch],
-  expressions: (step) => [
-    { path: ['distance'], text: step.distance, asks: LENGTH, label: `${step.name} · distance` },
-  ],
+  expressions: (step) => [{ path: ['distance'], text: step.distance, asks: LENGTH, label: `${step.name} · distance` }],
   resolve(step, context) {
     const distance = evaluate(step.distance, LENGTH, context.scope);
     if (!distance.ok) return distance;
@@ -103,11 +101,15 @@ function combined(
 }
 
 export const extrudeWords: Words = {
-  'extrude.distance': (f) => `"${f['text']}" is not a distance from 0.001 mm to 100 m. To go the other way, change the direction.`,
+  'extrude.distance': (f) =>
+    `"${f['text']}" is not a distance from 0.001 mm to 100 m. To go the other way, change the direction.`,
   'extrude.empty': () => 'The sketch has no closed area yet: draw an outline first.',
-  'extrude.open': (f) => `The outline is not closed: it ends at ${(f['places'] as readonly string[]).join(' and at ')}.`,
+  'extrude.open': (f) =>
+    `The outline is not closed: it ends at ${(f['places'] as readonly string[]).join(' and at ')}.`,
   'extrude.gone': (f) => `${f['gone']} of ${f['of']} areas are gone: choose again.`,
   'extrude.nothing': (f) =>
-    f['result'] === 'cut' ? 'There is no body yet to cut from: make it a new body.' : 'There is no body yet to add to: make it a new body.',
+    f['result'] === 'cut'
+      ? 'There is no body yet to cut from: make it a new body.'
+      : 'There is no body yet to add to: make it a new body.',
   'extrude.misses': () => 'This cuts nothing: it does not meet a body. Try the other direction.',
 };

@@ -3,7 +3,16 @@ import { evaluate } from '../../expressions/index.ts';
 import type { Frame } from '../../math/index.ts';
 import { idSchema, nameSchema, type Id } from '../../records/index.ts';
 import { issue, ok, type Issue, type Words } from '../../result/index.ts';
-import { entitySchema, findRegions, isSized, relationKind, relationSchema, solveSketch, type Relations, type SizedRelation } from '../../sketch/index.ts';
+import {
+  entitySchema,
+  findRegions,
+  isSized,
+  relationKind,
+  relationSchema,
+  solveSketch,
+  type Relations,
+  type SizedRelation,
+} from '../../sketch/index.ts';
 import type { Scope } from '../../expressions/index.ts';
 import type { SolvedSketch, StepKind } from '../kind.ts';
 
@@ -102,7 +111,8 @@ function troubleOf(clash: readonly Id[], unread: ReadonlyMap<Id, Issue>): { issu
 }
 
 export const sketchWords: Words = {
-  'sketch.clash': (f) => `${f['count']} relations can't hold together; drop or change one. The last good shape is shown.`,
+  'sketch.clash': (f) =>
+    `${f['count']} relations can't hold together; drop or change one. The last good shape is shown.`,
   'size.bounds': (f) =>
     f['angle'] === 1
       ? `"${f['text']}" is not an angle above 0 and up to 360 deg.`

@@ -95,7 +95,8 @@ function cornerOf(geometry: Geometry, a: string, b: string): Vec2 | undefined {
   const u = vectorOf(geometry, a);
   const v = vectorOf(geometry, b);
   const across = cross2(u, v);
-  if (!direction2(u) || !direction2(v) || Math.abs(across) < 1e-9 * Math.hypot(...u) * Math.hypot(...v)) return undefined;
+  if (!direction2(u) || !direction2(v) || Math.abs(across) < 1e-9 * Math.hypot(...u) * Math.hypot(...v))
+    return undefined;
   return add2(p, scale2(u, cross2(sub2(q, p), v) / across));
 }
 

@@ -1,5 +1,16 @@
 import { z } from 'zod';
-import { cross2, direction2, distance2, dot2, left2, middle2, scale2, add2, sub2, type Vec2 } from '../../../math/index.ts';
+import {
+  cross2,
+  direction2,
+  distance2,
+  dot2,
+  left2,
+  middle2,
+  scale2,
+  add2,
+  sub2,
+  type Vec2,
+} from '../../../math/index.ts';
 import { expressionSchema, idSchema, placeSchema, type Id } from '../../../records/index.ts';
 import { LENGTH } from '../../../units/index.ts';
 import { linearAnnotation, type AnnotationSpace } from '../../annotation.ts';

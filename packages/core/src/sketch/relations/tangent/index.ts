@@ -42,8 +42,7 @@ export const tangent: RelationKind<Tangent> = {
   },
   equations({ circle, to, side }, { id, layout, start }) {
     const [cx, cy, radius] = layout.circle(circle);
-    if (layout.kindOf(to) === 'line')
-      return { blocks: [lineDistance(id, layout.line(to), [cx, cy], side, 0, radius)] };
+    if (layout.kindOf(to) === 'line') return { blocks: [lineDistance(id, layout.line(to), [cx, cy], side, 0, radius)] };
     const [ox, oy, other] = layout.circle(to);
     // inside: the centres are as far apart as the radii differ, the larger one by the drawing
     const larger = start.circle(circle).radius >= start.circle(to).radius ? 1 : -1;

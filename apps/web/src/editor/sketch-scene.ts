@@ -1,0 +1,176 @@
+import {
+  along,
+  annotationSpace,
+  filled,
+  findRegions,
+  formatQuantity,
+  isBuiltIn,
+  isSized,
+  relationKind,
+  type Annotation,
+  type Id,
+  type Piece,
+  type SizedRelation,
+  type Vec2,
+} from '@helb/core';
+import type { PlaneMap } from './plane-map.ts';
+import type { SketchEditor } from './sketch-editor.ts';
+
+export type EntityState = 'loose' | 'settled' | 'clashing';
+
+interface Look {
+  readonly id: Id;
+  readonly state: EntityState;
+  readonly selected: boolean;
+  readonly hovered: boolean;
+}
+
+export interface CurveLook extends Look {
+  readonly path: string;
+  readonly construction: boolean;
+}
+
+export interface PointLook extends Look {
+  readonly place: Vec2;
+}
+
+export interface SizeLook {
+  /** Undefined for a dimension that is not made yet. */
+  readonly id: Id | undefined;
+  readonly relation: SizedRelation;
+  readonly annotation: Annotation;
+  readonly text: string;
+  readonly trouble: boolean;
+}
+
+export interface TagLook {
+  readonly id: Id;
+  readonly mark: string;
+  readonly x: number;
+  readonly y: number;
+  readonly state: EntityState;
+  readonly selected: boolean;
+}
+
+/** Distance of a dimension line from the outline, px. */
+const GAP = 30;
+const TAG = { offset: 13, apart: 18 };
+
+/** What fights, with what it holds. */
+function clashingIds(editor: SketchEditor): Set<Id> {
+  const { clash } = editor.solved.solution;
+  const ids = new Set<Id>(clash);
+  for (const id of clash) {
+    const relation = editor.relations[id];
+    if (relation)
+      relationKind(relation.kind)
+        .refs(relation)
+        .forEach((ref) => ids.add(ref));
+  }
+  return ids;
+}
+
+/** How all curves and points are to be drawn. */
+export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: CurveLook[]; points: PointLook[] } {
+  const { geometry } = editor;
+  const clashing = clashingIds(editor);
+  const { loose } = editor.solved.solution;
+  const curves: CurveLook[] = [];
+  const points: PointLook[] = [];
+  for (const [id, entity] of Object.entries(geometry.entities)) {
+    const look: Look = {
+      id,
+      state: clashing.has(id) ? 'clashing' : loose.has(id) ? 'loose' : 'settled',
+      selected: editor.selection.has(id),
+      hovered: editor.hovered === id,
+    };
+    if (entity.kind === 'point') {
+      points.push({ ...look, place: map.at([entity.x, entity.y]) });
+      continue;
+    }
+    const construction = entity.construction === true;
+    if (entity.kind === 'line') {
+      const { a, b } = geometry.line(id);
+      curves.push({ ...look, construction, path: map.path([a, b]) });
+    } else {
+      const { centre, radius } = geometry.circle(id);
+      curves.push({ ...look, construction, path: map.ring(centre, radius) });
+    }
+  }
+  return { curves, points };
+}
+
+/** One path with openings for each filled area. */
+export function areaPaths(editor: SketchEditor, map: PlaneMap): string[] {
+  const loop = (pieces: readonly Piece[]) =>
+    map.closed(
+      pieces.flatMap((piece) =>
+        piece.form === 'segment' ? [piece.from] : Array.from({ length: 24 }, (_, k) => along(piece, k / 24)),
+      ),
+    );
+  return filled(findRegions(editor.geometry)).map((region) => [region.outer, ...region.holes].map(loop).join(''));
+}
+
+/**
+ * All dimensions as drawn, shorter ones nearer to the outline, the proposed one last.
+ * @param moving a dimension whose text is being dragged, and where it is now
+ */
+export function sizeLooks(editor: SketchEditor, map: PlaneMap, moving?: { id: Id; at: Vec2 }): SizeLook[] {
+  const { geometry } = editor;
+  const box = geometry.box();
+  if (!box) return [];
+  const measure = (relation: SizedRelation) => relationKind(relation.kind).dimension!.measure(relation, geometry);
+  const all: [Id | undefined, SizedRelation][] = Object.entries(editor.relations).flatMap(([id, relation]) => {
+    if (!isSized(relation)) return [];
+    const placed = moving?.id === id ? { ...relation, at: [...moving.at] as [number, number] } : relation;
+    return [[id, placed] as [Id, SizedRelation]];
+  });
+  all.sort((a, b) => measure(a[1]) - measure(b[1]));
+  if (editor.proposed) all.push([undefined, editor.proposed]);
+  const space = annotationSpace(box.low, box.high, GAP * map.pixel);
+  const clashing = clashingIds(editor);
+  return all.map(([id, relation]) => {
+    const { asks, prefix = '', annotate } = relationKind(relation.kind).dimension!;
+    const text =
+      id === undefined ? formatQuantity({ amount: measure(relation), dimension: asks }, 'mm', 2) : relation.value;
+    return {
+      id,
+      relation,
+      annotation: annotate(relation, geometry, space),
+      text: prefix + text,
+      trouble: id !== undefined && (clashing.has(id) || editor.troubleOf(id) !== undefined),
+    };
+  });
+}
+
+/** Tags of relations, those of one place side by side; all of them, or those of what is hovered, selected or fights. */
+export function tagLooks(editor: SketchEditor, map: PlaneMap, all: boolean): TagLook[] {
+  const clashing = clashingIds(editor);
+  const taken: Vec2[] = [];
+  return Object.entries(editor.relations).flatMap(([id, relation]) => {
+    const kind = relationKind(relation.kind);
+    const { mark } = kind;
+    const selected = editor.selection.has(id);
+    const { hovered } = editor;
+    const touched = hovered !== undefined && !isBuiltIn(hovered) && kind.refs(relation).includes(hovered);
+    if (!mark || !(all || selected || touched || clashing.has(id))) return [];
+    return kind.anchors(relation, editor.geometry).map((anchor): TagLook => {
+      const [px, py] = map.at(anchor);
+      let x = px + TAG.offset;
+      const y = py - TAG.offset;
+      while (taken.some((other) => Math.hypot(other[0] - x, other[1] - y) < TAG.apart - 1)) x += TAG.apart;
+      taken.push([x, y]);
+      return { id, mark, x, y, state: clashing.has(id) ? 'clashing' : 'settled', selected };
+    });
+  });
+}
+
+/** The head of an arrow as a path: 9 px long, with its tip on the measured place. */
+export function arrowPath(map: PlaneMap, { tip, pointing }: Annotation['arrows'][number]): string {
+  const [x, y] = map.at(tip);
+  const [px, py] = map.at([tip[0] + pointing[0], tip[1] + pointing[1]]);
+  const length = Math.hypot(px - x, py - y) || 1;
+  const [ux, uy] = [(px - x) / length, (py - y) / length];
+  const [bx, by] = [x - 9 * ux, y - 9 * uy];
+  return `M${x} ${y}L${bx - 2.6 * uy} ${by + 2.6 * ux}L${bx + 2.6 * uy} ${by - 2.6 * ux}Z`;
+}

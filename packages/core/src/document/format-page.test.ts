@@ -1,0 +1,8 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { formatPage } from './index.ts';
+
+test('docs/format.md is what the schemas say (write it anew with ./helb docs)', () => {
+  const page = readFileSync(join(import.meta.dirname, '../../../../docs/format.md'), 'utf8');
+  expect(page).toBe(formatPage());
+});

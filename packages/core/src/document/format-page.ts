@@ -1,0 +1,62 @@
+import { z } from 'zod';
+import { COMMANDS } from './commands/index.ts';
+import { projectSchema, SCHEMA_VERSION } from './schema.ts';
+
+/** The text of docs/format.md, from the schemas themselves: `./helb docs` writes it, a test compares it. */
+export function formatPage(): string {
+  return `# The project file and what \`inspect\` prints
+
+This page is written by \`./helb docs\` from the Zod schemas in \`packages/core\`; a test fails when it is out of date.
+
+## Habits
+
+- A project is one JSON object, \`"format": "helb-project"\`, \`"schema": ${SCHEMA_VERSION}\`. A file of a newer schema is refused with a clear
+  message; older ones are migrated by numbered pure functions.
+- Every record has a short id, the key under which it stands. What people reorder has an order list beside it
+  (\`valueOrder\`, \`partOrder\`, \`stepOrder\`) that holds each id once.
+- Numbers that people type are kept as typed (\`"span / 2 - 4 mm"\`). Results are never stored. Coordinates of sketches are
+  where things were drawn last, in mm: the solver starts from them.
+- Angles are in radians and lengths in millimetres wherever a number is not an expression.
+- A relation refers to entities of its sketch, or to the built-in \`origin\`, \`x-axis\` and \`y-axis\`.
+- \`areas\` of an extrusion is \`"outline"\` or a list of region keys: the entities on the outer boundary, sorted, each with
+  \`+\` where the area lies left of the entity's own direction and \`-\` where it lies right (\`"l1+ l2+ c4-"\`).
+- Planes: z is up; Front is seen from -y (its x, y are space x, z), Top from +z (x, y), Right from +x (y, z). Forwards is
+  towards whoever looks square on.
+
+## What \`./helb inspect FILE --json\` prints
+
+One object on standard output and nothing else. Exit code 0: all built. 3: some step failed. 2: the file can't be read.
+1: the call itself was wrong. Units are in the names of the keys.
+
+\`\`\`text
+{
+  parts: [{
+    name,
+    steps:    [{ name, kind, state: "built" | "failed" | "suppressed", message: string | null }],
+    sketches: [{ name, state: "loose" | "settled" | "clashing", freedoms, residual_mm }],
+    bodies, faces,                     how many
+    volume_mm3, area_mm2,
+    mass_g,                            null without a material
+    centre_mm: [x, y, z],              centre of mass; null without a body
+    inertia_g_mm2: [xx, yy, zz, xy, xz, yz],
+                                       about the centre of mass; xy = -integral of x y dm; null without a material
+    box_mm: { low: [x, y, z], high: [x, y, z] }
+  }],
+  values:   [{ name, expression, result, unit }],    unit "" for plain numbers; result null where it can't be read
+  findings: [{ code, part, step, message }]
+}
+\`\`\`
+
+## Commands
+
+All changes of a project are made by these commands, in the interface as in scripts: ${Object.keys(COMMANDS)
+    .map((name) => `\`${name}\``)
+    .join(', ')}. See \`scripting.md\`.
+
+## JSON Schema of the project
+
+\`\`\`json
+${JSON.stringify(z.toJSONSchema(projectSchema, { io: 'input' }), null, 2)}
+\`\`\`
+`;
+}
