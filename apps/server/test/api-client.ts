@@ -24,7 +24,7 @@ export class ApiClient {
     return {
       status: response.status,
       headers: response.headers,
-      body: text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text,
+      body: (text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as Answer,
     };
   }
 }

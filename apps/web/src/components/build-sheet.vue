@@ -117,7 +117,7 @@ const lit = computed(
       class="border-rule group relative border-b py-2 pr-3 pl-4"
       :class="[
         row.current ? 'bg-lit' : lit.has(row.id) ? 'bg-paper' : '',
-        row.pale ? 'opacity-50' : '',
+        row.pale ? 'text-muted' : '',
         row.id === bench.draft?.id ? 'pointer-events-none' : '',
       ]"
       :data-testid="`step-${row.step.name}`"

@@ -101,7 +101,10 @@ function grab(size: SizeLook, event: PointerEvent) {
     const end = moving.value;
     moving.value = undefined;
     if (end?.moved) props.editor.moveText(end.id, end.at);
-    else props.editor.ask(size.relation, size.id);
+    else {
+      props.editor.select([size.id!], false);
+      props.editor.ask(size.relation, size.id);
+    }
   };
   target.addEventListener('pointermove', move as EventListener);
   target.addEventListener('pointerup', up, { once: true });
@@ -216,7 +219,7 @@ defineExpose({ hold });
         v-for="(size, k) in sizes"
         :key="size.id ?? `new${k}`"
         class="size"
-        :class="{ trouble: size.trouble, proposed: size.id === undefined }"
+        :class="{ trouble: size.trouble, proposed: size.id === undefined, selected: size.selected }"
       >
         <path v-for="(stroke, s) in size.annotation.strokes" :key="s" :d="map.path(stroke)" class="thin" />
         <path v-for="(tip, s) in size.annotation.arrows" :key="`t${s}`" :d="arrowPath(map, tip)" class="arrow" />

@@ -41,6 +41,7 @@ export interface SizeLook {
   readonly annotation: Annotation;
   readonly text: string;
   readonly trouble: boolean;
+  readonly selected: boolean;
 }
 
 export interface TagLook {
@@ -138,6 +139,7 @@ export function sizeLooks(editor: SketchEditor, map: PlaneMap, moving?: { id: Id
       relation,
       annotation: annotate(relation, geometry, space),
       text: prefix + text,
+      selected: id !== undefined && editor.selection.has(id),
       trouble: id !== undefined && (clashing.has(id) || editor.troubleOf(id) !== undefined),
     };
   });

@@ -1,0 +1,73 @@
+import { join } from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+import { buildServer, ROOT } from '@helb/scripts/build-server.ts';
+import { buildWeb } from '@helb/scripts/build-web.ts';
+import config from '../playwright.config.ts';
+import { House } from './running-house.ts';
+
+/** Takes the pictures of docs/screenshots anew, from the demo project only. */
+const FOLDER = join(ROOT, 'docs/screenshots');
+
+await Promise.all([buildServer(), buildWeb()]);
+const house = await House.build();
+const browser = await chromium.launch(config.use?.launchOptions ?? {});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: house.address });
+const shot = (name: string) => page.screenshot({ path: join(FOLDER, `${name}.png`) });
+const pause = (ms: number) => page.waitForTimeout(ms);
+
+try {
+  await page.goto('/enter');
+  await page.getByLabel('Name').fill('demo');
+  await page.getByLabel('Password').fill('seed-sieve-demo');
+  await shot('enter');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByText('Seed sieve').click();
+  await page.locator('[data-bodies="1"]').waitFor({ timeout: 60_000 });
+  await pause(2500);
+  await page.mouse.move(612, 326);
+  await pause(400);
+  await shot('bench');
+  await page.getByRole('link', { name: 'Helb' }).click();
+  await pause(800);
+  await shot('shelf');
+  await page.getByText('Seed sieve').click();
+  await page.locator('[data-bodies="1"]').waitFor();
+  await sketchPictures(page);
+  await page.getByLabel('More for Boss', { exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Extrude' }).click();
+  await page.getByRole('button', { name: 'distance: 10 mm' }).last().click();
+  await page.getByRole('textbox', { name: 'distance' }).fill('boss height * 2');
+  await page.getByRole('textbox', { name: 'distance' }).press('Enter');
+  await pause(1500);
+  await shot('extrude');
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Values' }).click();
+  await page.getByLabel('Name of plate thickness').focus();
+  await shot('values');
+  await page.getByRole('link', { name: 'Output' }).click();
+  await shot('output');
+} finally {
+  await browser.close();
+  await house.close();
+}
+
+async function sketchPictures(on: Page): Promise<void> {
+  await on.getByLabel('More for Foot outline').click();
+  await on.getByRole('menuitem', { name: 'Open sketch' }).click();
+  await pause(1500);
+  await shot('sketch');
+  // without the edge distances the holes can move
+  for (let k = 0; k < 2; k++) {
+    await on.locator('text[data-size]').filter({ hasText: 'edge distance' }).first().click();
+    await on.keyboard.press('Escape');
+    await on.keyboard.press('Delete');
+    await pause(200);
+  }
+  await on.mouse.move(660, 700);
+  await pause(300);
+  await shot('loose');
+  await on.keyboard.press('Control+z');
+  await on.keyboard.press('Control+z');
+  await on.keyboard.press('l');
+  await pause(1000);
+}
