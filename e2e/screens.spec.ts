@@ -68,6 +68,45 @@ test('hovering a face lights up its sentence; a pick is measured on the desk', a
   await expect(page.getByTestId('step-Foot plate')).toHaveClass(/bg-paper/);
 });
 
+test('the view is turned, shifted and zoomed by hand, and turned square on by a word', async ({ bench, page }) => {
+  await bench.signUp();
+  await bench.newDemo();
+  const axes = () =>
+    page
+      .locator('svg[viewBox="-48 -48 96 96"] line')
+      .evaluateAll((lines) => lines.map((line) => [line.getAttribute('x2'), line.getAttribute('y2')].map(Number)));
+  await page.getByRole('button', { name: 'Front', exact: true }).click();
+  await bench.settleView();
+  // front: x to the right, z up, y away from the viewer
+  expect((await axes()).map(([x, y]) => [Math.round(x!), Math.round(y!)])).toEqual(
+    [
+      [30, 0],
+      [0, 0],
+      [0, -30],
+    ].map((axis) => axis.map((c) => (c === 0 ? expect.closeTo(0) : c))),
+  );
+  const drag = async (button: 'right' | 'middle', shift: boolean) => {
+    if (shift) await page.keyboard.down('Shift');
+    await bench.move(200, -200);
+    await page.mouse.down({ button });
+    await page.mouse.move(...(await bench.at(120, -120)), { steps: 5 });
+    await page.mouse.up({ button });
+    if (shift) await page.keyboard.up('Shift');
+    await bench.settleView();
+  };
+  const front = await axes();
+  await drag('right', true);
+  expect(await axes()).toEqual(front);
+  await drag('middle', false);
+  expect(await axes()).not.toEqual(front);
+  const picture = () => page.getByTestId('model-canvas').screenshot();
+  const before = await picture();
+  await bench.move(0, 0);
+  await page.mouse.wheel(0, -400);
+  await bench.settleView();
+  expect(Buffer.compare(await picture(), before)).not.toBe(0);
+});
+
 test('a chip is scrubbed with a live preview, and Esc leaves it as it was', async ({ bench, page }) => {
   await bench.signUp();
   await bench.newDemo();

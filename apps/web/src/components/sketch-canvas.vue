@@ -201,6 +201,7 @@ defineExpose({ hold });
         :key="point.id"
         :class="['point', point.state, { selected: point.selected, hovered: point.hovered }]"
       >
+        <path v-if="point.arrows && point.state === 'loose'" :d="point.arrows" class="slide" />
         <circle v-if="point.state === 'loose'" :cx="point.place[0]" :cy="point.place[1]" r="3.6" />
         <path
           v-else-if="point.state === 'clashing'"

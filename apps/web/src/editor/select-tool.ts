@@ -2,6 +2,7 @@ import {
   distance2,
   dragSketch,
   Geometry,
+  isBuiltIn,
   type Drag,
   type Entities,
   type Id,
@@ -54,7 +55,7 @@ export class SelectTool implements Tool {
     }
     const { at, id } = this.pressed;
     if (!this.frame && !this.preview.box && distance2(at, pointer.at) < pointer.reach / 2) return;
-    if (id === undefined) {
+    if (id === undefined || isBuiltIn(id)) {
       this.preview = { ...NO_PREVIEW, box: [at, pointer.at] };
       return;
     }

@@ -10,6 +10,7 @@ import {
   type Annotation,
   type Id,
   type Piece,
+  type Regions,
   type SizedRelation,
   type Vec2,
 } from '@helb/core';
@@ -32,6 +33,8 @@ export interface CurveLook extends Look {
 
 export interface PointLook extends Look {
   readonly place: Vec2;
+  /** Short arrows both ways along which it can slide, as a path; empty where it can go anywhere or nowhere. */
+  readonly arrows: string;
 }
 
 export interface SizeLook {
@@ -75,7 +78,7 @@ function clashingIds(editor: SketchEditor): Set<Id> {
 export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: CurveLook[]; points: PointLook[] } {
   const { geometry } = editor;
   const clashing = clashingIds(editor);
-  const { loose } = editor.solved.solution;
+  const { loose, slides } = editor.solved.solution;
   const curves: CurveLook[] = [];
   const points: PointLook[] = [];
   for (const [id, entity] of Object.entries(geometry.entities)) {
@@ -86,7 +89,9 @@ export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: Curv
       hovered: editor.hovered === id,
     };
     if (entity.kind === 'point') {
-      points.push({ ...look, place: map.at([entity.x, entity.y]) });
+      const slide = slides.get(id);
+      const arrows = slide ? slideArrows(map, [entity.x, entity.y], slide) : '';
+      points.push({ ...look, place: map.at([entity.x, entity.y]), arrows });
       continue;
     }
     const construction = entity.construction === true;
@@ -101,6 +106,12 @@ export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: Curv
   return { curves, points };
 }
 
+/** The areas of what is shown: those of the solved sketch, found anew only while something is dragged. */
+function regionsOf(editor: SketchEditor): Regions {
+  const { solved, geometry } = editor;
+  return geometry === solved.solution.geometry ? solved.regions : findRegions(geometry);
+}
+
 /** One path with openings for each filled area. */
 export function areaPaths(editor: SketchEditor, map: PlaneMap): string[] {
   const loop = (pieces: readonly Piece[]) =>
@@ -109,7 +120,7 @@ export function areaPaths(editor: SketchEditor, map: PlaneMap): string[] {
         piece.form === 'segment' ? [piece.from] : Array.from({ length: 24 }, (_, k) => along(piece, k / 24)),
       ),
     );
-  return filled(findRegions(editor.geometry)).map((region) => [region.outer, ...region.holes].map(loop).join(''));
+  return filled(regionsOf(editor)).map((region) => [region.outer, ...region.holes].map(loop).join(''));
 }
 
 /**
@@ -165,6 +176,20 @@ export function tagLooks(editor: SketchEditor, map: PlaneMap, all: boolean): Tag
       return { id, mark, x, y, state: clashing.has(id) ? 'clashing' : 'settled', selected };
     });
   });
+}
+
+/** Two short arrows away from a place, px: from 7 to 20, heads of 5. */
+function slideArrows(map: PlaneMap, place: Vec2, along: Vec2): string {
+  const [x, y] = map.at(place);
+  const [tx, ty] = map.at([place[0] + along[0], place[1] + along[1]]);
+  const length = Math.hypot(tx - x, ty - y) || 1;
+  return [1, -1]
+    .map((way) => {
+      const [ux, uy] = [(way * (tx - x)) / length, (way * (ty - y)) / length];
+      const at = (out: number, side: number) => `${x + out * ux - side * uy} ${y + out * uy + side * ux}`;
+      return `M${at(7, 0)}L${at(20, 0)}M${at(15, 3)}L${at(20, 0)}L${at(15, -3)}`;
+    })
+    .join('');
 }
 
 /** The head of an arrow as a path: 9 px long, with its tip on the measured place. */

@@ -16,9 +16,9 @@ export interface Verb {
 const TOOL_KEYS: readonly (readonly [tool: ToolName, key: string, title: string])[] = [
   ['chain', 'K', 'Chain'],
   ['rectangle', 'B', 'Rectangle'],
-  ['centred rectangle', 'I', 'Rectangle about a centre'],
   ['circle', 'O', 'Circle'],
   ['size', 'N', 'Size'],
+  ['centred rectangle', 'I', 'Rectangle about a centre'],
 ];
 
 /** Keys of the relations: what is beside the tools on the left hand. */
@@ -63,7 +63,7 @@ export function useVerbs() {
     const editor = bench.editor!;
     const tools = TOOL_KEYS.map(([tool, key, title]): Verb => ({ id: tool, title, key, run: () => editor.take(tool) }));
     const done: Verb = { id: 'done', title: 'Close sketch', key: 'L', run: () => bench.leaveSketch() };
-    if (editor.selection.size === 0) return [...tools, done];
+    if (editor.selection.size === 0) return [...tools.slice(0, 4), done, ...tools.slice(4)];
     const fitting = new Set(editor.fitting);
     const relations = RELATION_NAMES.filter((kind) => fitting.has(kind) && kind !== 'distance').map((kind): Verb => ({
       id: kind,

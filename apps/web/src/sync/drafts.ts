@@ -10,6 +10,7 @@ export interface Drafts {
 const key = (project: string) => `helb-unsaved-${project}`;
 
 export const browserDrafts: Drafts = {
-  load: async (project) => (await get<readonly LogEntry[]>(key(project))) ?? [],
+  // without the browser's store there is nothing from an earlier visit
+  load: async (project) => (await get<readonly LogEntry[]>(key(project)).catch(() => undefined)) ?? [],
   keep: (project, pending) => (pending.length > 0 ? set(key(project), pending) : del(key(project))),
 };

@@ -76,6 +76,10 @@ describe('a rectangle', () => {
     const solution = solveSketch(quadrangle, relations, sizes({ w: 40 }));
     expect(solution.freedoms).toBe(1);
     expect([...solution.loose].sort()).toEqual(['l2', 'l3', 'l4', 'r', 's']);
+    // only the height is free: both upper corners slide upright
+    expect([...solution.slides.keys()].sort()).toEqual(['r', 's']);
+    for (const [x, y] of solution.slides.values())
+      expect([Math.abs(x), Math.abs(y)]).toEqual([0, 1].map((c) => expect.closeTo(c, 9)));
   });
 
   test('one size too many clashes: the fighting set is minimal, the drawing stays', () => {
@@ -86,6 +90,13 @@ describe('a rectangle', () => {
     expect(solution.clash).not.toContain('h');
     expect(solution.clash).not.toContain('o');
     expect(solution.geometry.point('r')).toEqual([39, 22]);
+  });
+
+  test('a line that is to be level and upright at once would lose its length: the two relations fight', () => {
+    const relations = { ...sized, ...atOrigin, wrong: upright('l1') };
+    const { state, clash } = solveSketch(quadrangle, relations, sizes({}));
+    expect(state).toBe('clashing');
+    expect([...clash].sort()).toEqual(['h1', 'wrong']);
   });
 
   test('one size too many that agrees is harmless', () => {

@@ -18,6 +18,8 @@ export interface SketchSolution {
   readonly freedoms: number;
   /** Ids of entities that can still move. */
   readonly loose: ReadonlySet<Id>;
+  /** For points that can move in one direction only: that direction, a unit vector. */
+  readonly slides: ReadonlyMap<Id, Vec2>;
   /** Relations that can't hold together: a minimal set. */
   readonly clash: readonly Id[];
   /** Largest residual, mm. */
@@ -47,6 +49,7 @@ export function solveSketch(entities: Entities, relations: Relations, sizes: Siz
       geometry: new Geometry(entities),
       freedoms: 0,
       loose: new Set(),
+      slides: new Map(),
       clash: fighting(layout, held, sizes, solution.suspects),
       residual: solution.residual,
     };
@@ -168,18 +171,29 @@ function turn(layout: Layout, first: Id, second: Id, x: Float64Array): number {
   return scale > 0 ? cross2(u, v) / scale : 0;
 }
 
-/** A minimal set of suspects that can't hold together, by the deletion filter; the newest are kept as the culprits. */
+/**
+ * A minimal set of relations that can't hold together (QuickXplain, Junker 2004). Sought among the suspects alone where
+ * these clash by themselves, else among all; a shape that loses a line or a circle counts as a clash too.
+ */
 function fighting(layout: Layout, held: Held, sizes: Sizes, suspects: readonly Id[]): Id[] {
-  const clashes = (rest: Held) => !solveFrom(layout, layout.initial, rest, sizes).fulfilled;
-  let kept = held.filter(([id]) => suspects.includes(id));
-  const others = held.filter(([id]) => !suspects.includes(id));
-  // relations outside the suspected pieces may be what holds the rest: try without them first
-  const context = clashes(kept) ? [] : others;
-  for (const candidate of [...kept]) {
-    const without = kept.filter((entry) => entry !== candidate);
-    if (clashes([...context, ...without])) kept = without;
-  }
-  return kept.map(([id]) => id);
+  const clashes = (rest: Held): boolean => {
+    const solution = solveFrom(layout, layout.initial, rest, sizes);
+    return !solution.fulfilled || !sound(new Geometry(layout.moved(solution.x)));
+  };
+  const suspected = held.filter(([id]) => suspects.includes(id));
+  const found = explainClash([], false, suspected.length > 0 && clashes(suspected) ? suspected : held, clashes);
+  return found.map(([id]) => id);
+}
+
+/** The members of `candidates` that are needed, beside `background`, for a clash; `grown` if background just grew. */
+function explainClash(background: Held, grown: boolean, candidates: Held, clashes: (rest: Held) => boolean): Held {
+  if (grown && clashes(background)) return [];
+  if (candidates.length <= 1) return candidates;
+  const half = Math.floor(candidates.length / 2);
+  const [older, newer] = [candidates.slice(0, half), candidates.slice(half)];
+  const fromNewer = explainClash([...background, ...older], true, newer, clashes);
+  const fromOlder = explainClash([...background, ...fromNewer], fromNewer.length > 0, older, clashes);
+  return [...fromOlder, ...fromNewer];
 }
 
 function explained(layout: Layout, solution: Solution, left: Freedoms): SketchSolution {
@@ -194,7 +208,23 @@ function explained(layout: Layout, solution: Solution, left: Freedoms): SketchSo
     geometry: new Geometry(layout.moved(solution.x)),
     freedoms: left.count,
     loose,
+    slides: slidesOf(layout, left),
     clash: [],
     residual: solution.residual,
   };
+}
+
+/** Directions of the points whose motions are all along one line. */
+function slidesOf(layout: Layout, { motions }: Freedoms): Map<Id, Vec2> {
+  const slides = new Map<Id, Vec2>();
+  for (const [id, entity] of Object.entries(layout.entities)) {
+    if (entity.kind !== 'point') continue;
+    const [ix, iy] = layout.point(id);
+    const moves = motions.map((motion): Vec2 => [motion[ix]!, motion[iy]!]).filter((move) => length2(move) > 1e-6);
+    const [longest] = moves.toSorted((a, b) => length2(b) - length2(a));
+    if (!longest) continue;
+    const unit: Vec2 = [longest[0] / length2(longest), longest[1] / length2(longest)];
+    if (moves.every((move) => Math.abs(cross2(unit, move)) < 1e-6 * length2(move) + 1e-9)) slides.set(id, unit);
+  }
+  return slides;
 }

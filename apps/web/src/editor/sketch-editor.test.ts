@@ -1,0 +1,237 @@
+import { ok, perform, ProjectScript, type Project, type Vec2 } from '@helb/core';
+import { SketchEditor, type ToolName } from './sketch-editor.ts';
+import { snap } from './snapping.ts';
+import type { PointerAt } from './tool.ts';
+
+/** A person with an empty sketch: clicks are sketch millimetres, 1 mm is near. */
+function desk() {
+  const script = new ProjectScript('Test').do('part.add', { id: 'p', name: 'P' });
+  script.do('step.add', {
+    part: 'p',
+    id: 's',
+    step: { kind: 'sketch', name: 'S', plane: 'top', entities: {}, relations: {} },
+  });
+  let project: Project = script.project;
+  const labels: string[] = [];
+  const editor = new SketchEditor('p', 's', {
+    project: () => project,
+    newId: script.newId,
+    changed: () => undefined,
+    act(actions) {
+      const done = perform(project, actions);
+      if (!done.ok) return done;
+      project = done.value.project;
+      labels.push(done.value.change.label);
+      return ok(undefined);
+    },
+  });
+  const pointer = (at: Vec2, more: Partial<PointerAt> = {}): PointerAt => ({
+    at,
+    reach: 1,
+    free: false,
+    add: false,
+    ...more,
+  });
+  return {
+    editor,
+    labels,
+    project: () => project,
+    click(at: Vec2, more?: Partial<PointerAt>) {
+      editor.pointer('move', pointer(at, more));
+      editor.pointer('down', pointer(at, more));
+      editor.pointer('up', pointer(at, more));
+    },
+    drag(from: Vec2, to: Vec2) {
+      editor.pointer('down', pointer(from));
+      for (let k = 1; k <= 5; k++)
+        editor.pointer('move', pointer([from[0] + ((to[0] - from[0]) * k) / 5, from[1] + ((to[1] - from[1]) * k) / 5]));
+      editor.pointer('up', pointer(to));
+    },
+    draw(tool: ToolName, ...places: Vec2[]) {
+      editor.take(tool);
+      for (const place of places) this.click(place);
+      editor.take('select');
+    },
+    kinds: () =>
+      Object.values(editor.relations)
+        .map((relation) => relation.kind)
+        .sort(),
+    state: () => [editor.solved.solution.state, editor.solved.solution.freedoms],
+  };
+}
+
+describe('drawing', () => {
+  test('a chain takes level and upright lines as guesses, shares its points and closes on the first', () => {
+    const d = desk();
+    d.draw('chain', [2, 2], [30, 2.4], [30.4, 20], [2, 2]);
+    expect(Object.values(d.editor.sketch.entities).filter((entity) => entity.kind === 'point')).toHaveLength(3);
+    expect(d.kinds()).toEqual(['horizontal', 'vertical']);
+    expect(d.editor.solved.regions.regions).toHaveLength(1);
+    // the last line took no guess: nothing is offered to be struck off
+    expect(d.editor.lastGuesses).toEqual([]);
+  });
+
+  test('with the key held no guess is taken; an existing point is used all the same', () => {
+    const d = desk();
+    d.editor.take('chain');
+    for (const at of [
+      [2, 2],
+      [30, 2.4],
+      [30.4, 20],
+      [2.2, 2.1],
+    ] as Vec2[])
+      d.click(at, { free: true });
+    expect(d.kinds()).toEqual([]);
+    expect(d.editor.solved.regions.regions).toHaveLength(1);
+  });
+
+  test('a rectangle about the origin has two freedoms, one from corner to corner four', () => {
+    const centred = desk();
+    centred.draw('centred rectangle', [0, 0], [30, 20]);
+    expect(centred.state()).toEqual(['loose', 2]);
+    const corner = desk();
+    corner.draw('rectangle', [5, 5], [30, 20]);
+    expect(corner.state()).toEqual(['loose', 4]);
+    expect(corner.labels).toEqual(['S: rectangle']);
+  });
+
+  test('a circle on the origin can only grow; Esc leaves a half-made one', () => {
+    const d = desk();
+    d.draw('circle', [0, 0], [7, 0]);
+    expect(d.state()).toEqual(['loose', 1]);
+    d.editor.take('circle');
+    d.click([20, 20]);
+    expect(d.editor.escape()).toBe(true);
+    expect(d.editor.tool.name).toBe('circle');
+    expect(d.editor.escape()).toBe(true);
+    expect(d.editor.tool.name).toBe('select');
+  });
+
+  test('a figure too small to see is not made', () => {
+    const d = desk();
+    d.draw('rectangle', [5, 5], [5.1, 5.1]);
+    expect(d.labels).toEqual([]);
+  });
+});
+
+describe('sizes', () => {
+  test('click a line, click a place, type: one undo step, named on the spot, the drawing follows', () => {
+    const d = desk();
+    d.draw('centred rectangle', [0, 0], [30, 20]);
+    d.editor.take('size');
+    d.click([10, 20]);
+    d.click([10, 28]);
+    expect(d.editor.asking?.text).toBe('60 mm');
+    expect(d.editor.answer('width = 80 mm').ok).toBe(true);
+    expect(Object.values(d.project().values)[0]).toMatchObject({ name: 'width', expression: '80 mm' });
+    expect(d.editor.geometry.box()!.high[0]).toBeCloseTo(40, 6);
+    expect(d.labels).toHaveLength(2);
+    // the drawing was kept with it: the next solve starts from here
+    expect(Object.values(d.editor.sketch.entities)).toContainEqual({
+      kind: 'point',
+      x: expect.closeTo(40, 6),
+      y: expect.closeTo(20, 6),
+    });
+  });
+
+  test('two picks: between parallel lines a distance, between others an angle, on a circle its diameter', () => {
+    const d = desk();
+    d.draw('rectangle', [5, 5], [30, 20]);
+    d.draw('circle', [60, 10], [65, 10]);
+    d.draw('chain', [70, 30], [90, 40]);
+    const proposedAfter = (...places: Vec2[]) => {
+      d.editor.take('size');
+      places.forEach((place) => d.click(place));
+      d.editor.pointer('move', { at: [20, 60], reach: 1, free: false, add: false });
+      const kind = d.editor.proposed?.kind;
+      d.editor.take('select');
+      return kind;
+    };
+    expect(proposedAfter([20, 5], [20, 20])).toBe('distance');
+    expect(proposedAfter([20, 5], [80, 35])).toBe('angle');
+    expect(proposedAfter([65, 10])).toBe('diameter');
+  });
+
+  test.each(['0 mm', '-3', 'nobody', '2 deg', '', 'a b = ', '1 +'])('%j is refused and asked again', (text) => {
+    const d = desk();
+    d.draw('circle', [0, 0], [7, 0]);
+    d.editor.take('size');
+    d.click([7, 0]);
+    d.click([20, 20]);
+    expect(d.editor.answer(text).ok).toBe(false);
+    expect(d.editor.asking).toBeDefined();
+    expect(d.kinds()).toEqual(['coincident']);
+  });
+});
+
+describe('selecting', () => {
+  test('relations are offered for what is selected, and only where they make sense', () => {
+    const d = desk();
+    d.draw('rectangle', [5, 5], [30, 20]);
+    d.click([20, 5]);
+    expect(d.editor.fitting).toEqual(['horizontal', 'vertical', 'distance']);
+    d.click([30, 12], { add: true });
+    expect(d.editor.fitting).toEqual(['parallel', 'perpendicular', 'equal', 'angle']);
+    expect(d.editor.relate('equal').ok).toBe(true);
+    expect(d.state()).toEqual(['loose', 3]);
+  });
+
+  test('what is loose is dragged in one undo step; a box takes what lies in it; erasing takes what hangs on it', () => {
+    const d = desk();
+    d.draw('rectangle', [5, 5], [30, 20]);
+    d.drag([30, 20], [40, 33]);
+    expect(d.labels.at(-1)).toBe('S: move');
+    expect(d.editor.geometry.box()!.high.map((c) => Math.round(c))).toEqual([40, 33]);
+    d.drag([0, 0], [50, 50]);
+    expect(d.editor.selection.size).toBe(8);
+    expect(d.editor.erase().ok).toBe(true);
+    expect(d.editor.sketch).toMatchObject({ entities: {}, relations: {} });
+  });
+
+  test('construction is switched for lines and circles', () => {
+    const d = desk();
+    d.draw('circle', [0, 0], [7, 0]);
+    d.click([7, 0]);
+    d.editor.toggleConstruction();
+    expect(d.editor.solved.regions.regions).toHaveLength(0);
+    d.editor.toggleConstruction();
+    expect(d.editor.solved.regions.regions).toHaveLength(1);
+  });
+
+  test('a relation that clashes is kept and named; dropping it heals', () => {
+    const d = desk();
+    d.draw('rectangle', [5, 5], [30, 20]);
+    d.click([20, 5]);
+    d.editor.relate('vertical');
+    expect(d.state()[0]).toBe('clashing');
+    const [newest] = d.editor.solved.solution.clash.slice(-1);
+    expect(d.editor.erase([newest!]).ok).toBe(true);
+    expect(d.state()).toEqual(['loose', 4]);
+  });
+});
+
+describe('snapping', () => {
+  const d = desk();
+  d.draw('rectangle', [10, 10], [50, 30]);
+  d.draw('circle', [80, 20], [90, 20]);
+  const { geometry } = d.editor;
+  const find = (at: Vec2, from?: Vec2, free = false) =>
+    snap(geometry, { at, reach: 1, free, ...(from ? { from } : {}) });
+
+  test.each<[string, Vec2, Vec2 | undefined, object]>([
+    ['a corner', [10.4, 9.6], undefined, { place: [10, 10], point: expect.any(String) }],
+    ['the origin', [0.3, 0.3], undefined, { place: [0, 0], point: 'origin' }],
+    ['the middle of a side', [30.3, 10.2], undefined, { place: [30, 10], middleOf: expect.any(String) }],
+    ['a side', [20, 10.5], undefined, { place: [20, 10], on: expect.any(String) }],
+    ['a rim', [80, 30.4], undefined, { place: [80, 30], on: expect.any(String) }],
+    ['an axis', [70, 0.5], undefined, { place: [70, 0], on: 'x-axis' }],
+    ['level with the last point', [70, 40.6], [60, 40], { place: [70, 40], level: 'horizontal' }],
+    ['the axis below the last point', [70.5, 0.4], [70, 40], { place: [70, 0], on: 'x-axis', level: 'vertical' }],
+    ['nothing', [70, 45], [60, 40], { place: [70, 45] }],
+  ])('%s', (_, at, from, expected) => expect(find(at, from)).toEqual(expected));
+
+  test('held off, only existing points are taken', () => {
+    expect(find([20, 10.5], undefined, true)).toEqual({ place: [20, 10.5] });
+    expect(find([10.4, 9.6], undefined, true)).toMatchObject({ place: [10, 10] });
+  });
+});

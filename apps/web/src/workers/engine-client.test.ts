@@ -1,0 +1,67 @@
+import { emptyProject } from '@helb/core';
+import { CrashError, EngineClient, type Starter } from './engine-client.ts';
+import type { BuildReply, EngineWorker } from './protocol.ts';
+
+/** Workers whose builds are finished, or which crash, by hand. */
+function fakes() {
+  const started: { finish: (took: number) => void; crash: (reason: string) => void; builds: number; ended: boolean }[] =
+    [];
+  const starter: Starter = {
+    start(crash) {
+      const open: ((reply: BuildReply) => void)[] = [];
+      const fake = {
+        builds: 0,
+        ended: false,
+        crash,
+        finish: (took: number) => open.shift()!({ kind: 'built', took } as BuildReply),
+      };
+      started.push(fake);
+      const api: EngineWorker = {
+        ready: () => Promise.resolve(),
+        build: () => new Promise((resolve) => (fake.builds++, open.push(resolve))),
+        file: () => Promise.resolve({ kind: 'file', bytes: new Uint8Array(3) }),
+      };
+      return { api, end: () => (fake.ended = true) };
+    },
+  };
+  return { starter, started };
+}
+
+const request = { project: emptyProject('x'), part: 'p', known: [] };
+const none = () => undefined;
+
+test('of several builds only the newest answers', async () => {
+  const { starter, started } = fakes();
+  const client = new EngineClient(starter);
+  const [first, second] = [client.build(request, none), client.build(request, none)];
+  started[0]!.finish(1);
+  started[0]!.finish(2);
+  expect(await first).toBeUndefined();
+  expect((await second)?.took).toBe(2);
+});
+
+test('a crashed worker is started anew and the build made again', async () => {
+  const { starter, started } = fakes();
+  const client = new EngineClient(starter);
+  const build = client.build(request, none);
+  started[0]!.crash('out of memory');
+  await Promise.resolve();
+  await new Promise((resolve) => setTimeout(resolve));
+  expect(started).toHaveLength(2);
+  expect(started[0]!.ended).toBe(true);
+  started[1]!.finish(7);
+  expect((await build)?.took).toBe(7);
+});
+
+test('a build that crashes every worker fails once, and the client goes on with the next', async () => {
+  const { starter, started } = fakes();
+  const client = new EngineClient(starter);
+  const build = client.build(request, none);
+  started[0]!.crash('first');
+  await new Promise((resolve) => setTimeout(resolve));
+  started[1]!.crash('second');
+  await expect(build).rejects.toThrow(CrashError);
+  const next = client.build(request, none);
+  started[2]!.finish(5);
+  expect((await next)?.took).toBe(5);
+});
