@@ -4,18 +4,8 @@ import { chromium, type Browser, type Page } from '@playwright/test';
 import { buildServer } from '@helb/scripts/build-server.ts';
 import { buildWeb, WEB } from '@helb/scripts/build-web.ts';
 import { House } from '@helb/e2e/running-house.ts';
+import config from '../playwright.config.ts';
 import { median, type Figure } from './measure.ts';
-
-const ARGS = [
-  '--no-sandbox',
-  '--use-angle=swiftshader',
-  '--enable-unsafe-swiftshader',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-  '--no-first-run',
-  '--disable-quic',
-];
 
 /** Compressed sizes of what the browser downloads, kB. */
 async function sizes(): Promise<Figure[]> {
@@ -97,7 +87,7 @@ export async function pageFigures(): Promise<Figure[]> {
   const house = await House.build();
   let browser: Browser | undefined;
   try {
-    browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ARGS });
+    browser = await chromium.launch(config.use?.launchOptions ?? {});
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     // the runner of TypeScript names functions by a helper that the page does not have
     await page.addInitScript('globalThis.__name = (named) => named');

@@ -65,7 +65,6 @@ watch(
   () => model.built,
   (built) => {
     if (!built || !viewport.value || built.part !== bench.partId) return;
-    viewport.value.setTheme(theme());
     viewport.value.setBodies(built.bodies);
     const box = built.totals.box_mm;
     if (fitted !== built.part && box && !bench.editor) {
@@ -75,6 +74,8 @@ watch(
     keepPicture();
   },
 );
+
+watch(() => bench.part?.colour, retheme);
 
 // a sketch is drawn square on, the rest pale
 watch(

@@ -112,7 +112,7 @@ const setUnit = (event: Event) =>
             <th class="pr-4 text-right font-normal">comes to</th>
             <th class="font-normal">note</th>
             <th class="font-normal">drives</th>
-            <th />
+            <th><span class="sr-only">remove</span></th>
           </tr>
         </thead>
         <tbody>

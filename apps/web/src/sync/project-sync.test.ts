@@ -119,6 +119,23 @@ test('a page that was closed while cut off: the next visit finds and sends its w
   expect(again.undo().ok).toBe(true);
 });
 
+test('an undo that was not sent is still an undo on the next visit', async () => {
+  const server = new FakeServer();
+  const first = world(server);
+  const sync = await ProjectSync.open('p', first.made);
+  sync.act(renaming('A'));
+  await first.pass(1000);
+  server.trouble = 'offline';
+  sync.undo();
+  sync.close();
+  server.trouble = 'none';
+  const again = await ProjectSync.open('p', world(server, first.drafts).made);
+  expect(again.view.project.name).toBe('Seed sieve');
+  expect(again.undo().ok).toBe(false);
+  expect(again.redo().ok).toBe(true);
+  expect(again.view.project.name).toBe('A');
+});
+
 test('an answer that is lost after saving does not save twice', async () => {
   const server = new FakeServer();
   const { made, pass } = world(server);

@@ -78,7 +78,10 @@ export class ProjectSync {
     const sync = new ProjectSync(id, opened, world);
     const known = new Set(opened.log.map((entry) => entry.id));
     sync.pending = drafted.filter((entry) => !known.has(entry.id));
-    if (drafted.length > 0) sync.putOnTop();
+    if (drafted.length > 0) {
+      sync.putOnTop();
+      sync.stacks = stacksOf([...opened.log, ...sync.pending]);
+    }
     if (sync.pending.length > 0) sync.schedule(0);
     return sync;
   }
@@ -151,8 +154,9 @@ export class ProjectSync {
       this.confirm(batch, revision);
     } catch (error) {
       await this.recover(error, batch).catch((second: unknown) => this.wait(second));
+    } finally {
+      this.sending = false;
     }
-    this.sending = false;
     if (this.pending.length > 0 && this.failures === 0) this.schedule(0);
     this.changed();
   }
@@ -211,14 +215,10 @@ export class ProjectSync {
       } else this.lost = `"${entry.label}" could not be kept: ${explain(next.issue)}`;
     }
     const gone = new Set(this.pending.filter((entry) => !kept.includes(entry)).map((entry) => entry.id));
-    const known = new Set([...this.stacks.undo, ...this.stacks.redo].map((entry) => entry.id));
     this.pending = kept;
     this.project = project;
-    this.stacks = {
-      undo: this.stacks.undo.filter((e) => !gone.has(e.id)),
-      redo: this.stacks.redo.filter((e) => !gone.has(e.id)),
-    };
-    for (const entry of kept) if (!known.has(entry.id) && entry.kind === 'do') this.stacks = pushed(this.stacks, entry);
+    const staying = (entries: readonly LogEntry[]) => entries.filter((entry) => !gone.has(entry.id));
+    this.stacks = { undo: staying(this.stacks.undo), redo: staying(this.stacks.redo) };
     this.state = kept.length > 0 ? { kind: 'keeping' } : { kind: 'kept', at: this.world.now() };
     void this.world.drafts.keep(this.id, this.pending);
     this.changed();

@@ -13,6 +13,19 @@ const PRINTED = { deflection: 0.05, angle: Math.PI / 18 };
 const engine = OpenCascadeKernel.start({ url: wasmUrl }).then((kernel) => new Engine(kernel));
 let running = new AbortController();
 
+/** Bodies of this worker are not those of one before it that crashed: keys carry its name. */
+const session = crypto.randomUUID().slice(0, 8);
+const outside = (key: string) => `${session} ${key}`;
+const inside = (key: string) => (key.startsWith(`${session} `) ? key.slice(session.length + 1) : '');
+
+/** One request after the other: a build that gives way must not find its bodies released by another. */
+let turn: Promise<unknown> = Promise.resolve();
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const mine = turn.then(work, work);
+  turn = mine;
+  return mine;
+}
+
 /** Lets waiting messages in: a newer request then overtakes this one. */
 const channel = new MessageChannel();
 const pause = () =>
@@ -21,22 +34,22 @@ const pause = () =>
     channel.port2.postMessage(null);
   });
 
-const worker: EngineWorker = {
+/** Unlike the calls from outside these are not yet in turn. */
+const requests: EngineWorker = {
   async ready() {
     await engine;
   },
 
   async build({ project, part, known }, progress) {
-    running.abort();
-    const mine = (running = new AbortController());
+    const { signal } = running;
     const ready = await engine;
     const start = performance.now();
     try {
       const model = await ready.build(project, {
         parts: [part],
         mesh: SHOWN,
-        known: new Set(known),
-        signal: mine.signal,
+        known: new Set(known.map(inside)),
+        signal,
         pause,
         progress,
       });
@@ -47,7 +60,7 @@ const worker: EngineWorker = {
         part,
         steps: built?.steps ?? [],
         sketches: Object.fromEntries([...(built?.sketches ?? [])].map(([id, sketch]) => [id, sketchReply(sketch)])),
-        bodies: built?.bodies ?? [],
+        bodies: (built?.bodies ?? []).map((body) => ({ ...body, key: outside(body.key) })),
         totals: totalsOf(
           (built?.bodies ?? []).map((body) => body.measures),
           project.parts[part]?.material,
@@ -85,4 +98,15 @@ const sketchReply = ({ frame, solution, regions }: SolvedSketch): SketchReply =>
   regions: regions.regions,
 });
 
+const worker: EngineWorker = {
+  ready: requests.ready,
+  build(request, progress) {
+    running.abort();
+    const mine = (running = new AbortController());
+    return inTurn(() =>
+      mine.signal.aborted ? Promise.resolve({ kind: 'overtaken' }) : requests.build(request, progress),
+    );
+  },
+  file: (...args) => inTurn(() => requests.file(...args)),
+};
 Comlink.expose(worker);

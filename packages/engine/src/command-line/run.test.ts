@@ -115,6 +115,14 @@ describe('export', () => {
     expect(await readFile(step, 'utf8')).toContain("PRODUCT('Bearing bracket'");
   });
 
+  test('a place that can not be written is told', async () => {
+    const to = join(folder, 'no such folder', 'b.stl');
+    expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', to)).toMatchObject({
+      code: 1,
+      err: expect.stringContaining('written'),
+    });
+  });
+
   test('an unknown part or format is told with what there is', async () => {
     expect(await helb('export', demo(), '--part', 'Lid', '--to', 'x.stl')).toMatchObject({
       code: 1,

@@ -95,17 +95,29 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
       world.complain(explain(bytes.issue));
       return EXIT.failed;
     }
-    await writeFile(to, bytes.value);
-    world.complain(`Wrote ${to}. ${CAUTION}`);
-    return EXIT.done;
+    return written(to, bytes.value, CAUTION, world);
   },
 
-  async 'write-demo'({ file }, world) {
-    await writeFile(file, writeProject(seedSieve()));
-    world.complain(`Wrote ${file}.`);
-    return EXIT.done;
+  'write-demo'({ file }, world) {
+    return written(file, writeProject(seedSieve()), '', world);
   },
 };
+
+async function written(
+  file: string,
+  content: string | Uint8Array,
+  words: string,
+  world: Surroundings,
+): Promise<number> {
+  try {
+    await writeFile(file, content);
+  } catch (error) {
+    world.complain(`${file} can't be written: ${(error as Error).message}`);
+    return EXIT.usage;
+  }
+  world.complain(`Wrote ${file}. ${words}`.trim());
+  return EXIT.done;
+}
 
 const CAUTION =
   "Before it is cut, turned or printed: check sizes and units in the machine's program; guards, eyes, clamping; follow the machine's manual and local rules. Nothing here proves strength.";

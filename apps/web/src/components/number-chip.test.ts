@@ -1,0 +1,86 @@
+/** @jest-environment jsdom */
+import { mount } from '@vue/test-utils';
+import { createPinia, setActivePinia } from 'pinia';
+import { LENGTH, perform, seedSieve, type Action, type Project } from '@helb/core';
+import { useProject } from '../stores/project.ts';
+import NumberChip from './number-chip.vue';
+
+/** A chip on the thickness of the demo plate, over a project that is only in memory. */
+function chip(text = '8 mm') {
+  setActivePinia(createPinia());
+  const store = useProject();
+  let project: Project = seedSieve();
+  const acted: (readonly Action[])[] = [];
+  const show = () =>
+    (store.view = { project, stacks: { undo: [], redo: [] }, state: { kind: 'keeping' }, lost: undefined });
+  show();
+  const id = project.valueOrder.find((value) => project.values[value]!.name === 'plate thickness')!;
+  const wrapper = mount(NumberChip, {
+    attachTo: document.body,
+    props: {
+      text,
+      asks: LENGTH,
+      label: 'thickness',
+      change: (expression: string): Action[] => [{ command: 'value.set', input: { id, expression } }],
+      keep: (expression, naming) => {
+        const actions: Action[] = [...naming, { command: 'value.set', input: { id, expression } }];
+        const done = perform(project, actions);
+        if (!done.ok) return done;
+        project = done.value.project;
+        acted.push(actions);
+        show();
+        return { ok: true, value: undefined };
+      },
+    },
+  });
+  const type = async (typed: string) => {
+    await wrapper.get('button').trigger('keydown.enter');
+    await wrapper.get('input').setValue(typed);
+    await wrapper.get('input').trigger('keydown.enter');
+  };
+  return { wrapper, acted, type, thickness: () => project.values[id]!.expression };
+}
+
+test('shows what was typed, and what it comes to as a tooltip', () => {
+  const { wrapper } = chip('plate thickness * 2');
+  const button = wrapper.get('button');
+  expect(button.text()).toBe('plate thickness * 2');
+  expect(button.attributes('title')).toBe('comes to 16 mm');
+  expect(button.attributes('aria-label')).toBe('thickness: plate thickness * 2');
+});
+
+test('Enter keeps a number; what can not be is told and stays to be mended', async () => {
+  const { wrapper, type, thickness } = chip();
+  await type('3 mm + 20 deg');
+  expect(wrapper.get('[role=alert]').text()).toMatch(/a length and an angle can't be added/);
+  expect(thickness()).toBe('8 mm');
+  await wrapper.get('input').setValue('1/2 in');
+  await wrapper.get('input').trigger('keydown.enter');
+  expect(thickness()).toBe('1/2 in');
+  expect(wrapper.find('input').exists()).toBe(false);
+});
+
+test('a number is named where it stands, in the same gesture', async () => {
+  const { type, acted } = chip();
+  await type('sheet = 6 mm');
+  expect(acted).toEqual([
+    [
+      { command: 'value.add', input: { id: expect.any(String), name: 'sheet', expression: '6 mm' } },
+      { command: 'value.set', input: { id: expect.any(String), expression: 'sheet' } },
+    ],
+  ]);
+});
+
+test('Esc leaves the number as it was; up and down nudge by its last digit', async () => {
+  const { wrapper, thickness } = chip('2.50 mm');
+  await wrapper.get('button').trigger('keydown.enter');
+  const input = wrapper.get('input');
+  await input.trigger('keydown.up');
+  expect((input.element as HTMLInputElement).value).toBe('2.51 mm');
+  await input.trigger('keydown.down');
+  await input.trigger('keydown.down');
+  expect((input.element as HTMLInputElement).value).toBe('2.49 mm');
+  await input.trigger('keydown.esc');
+  expect(wrapper.find('input').exists()).toBe(false);
+  expect(thickness()).toBe('8 mm');
+});

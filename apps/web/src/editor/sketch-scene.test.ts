@@ -1,0 +1,91 @@
+import { ok, seedSieve, type Project, type Vec2 } from '@helb/core';
+import { PlaneMap } from './plane-map.ts';
+import { SketchEditor } from './sketch-editor.ts';
+import { areaPaths, arrowPath, entityLooks, sizeLooks, tagLooks } from './sketch-scene.ts';
+
+const project: Project = seedSieve();
+const [part] = project.partOrder as [string];
+const [foot] = project.parts[part]!.stepOrder as [string];
+const editor = new SketchEditor(part, foot, {
+  project: () => project,
+  act: () => ok(undefined),
+  newId: (prefix) => `${prefix}x`,
+  changed: () => undefined,
+});
+const frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
+/** Ten pixels for a millimetre, y down, the origin at 500, 400. */
+const map = new PlaneMap(frame, ([x, y]): Vec2 => [500 + 10 * x, 400 - 10 * y], 0.1);
+
+test('places go to the screen and paths close', () => {
+  expect(map.at([36, 24])).toEqual([860, 160]);
+  expect(
+    map.closed([
+      [0, 0],
+      [1, 0],
+      [0, 1],
+    ]),
+  ).toBe('M500.00 400.00L510.00 400.00L500.00 390.00Z');
+});
+
+test('everything of the settled demo sketch is drawn settled, construction told apart', () => {
+  const { curves, points } = entityLooks(editor, map);
+  expect(new Set([...curves, ...points].map((look) => look.state))).toEqual(new Set(['settled']));
+  expect(curves.filter((curve) => curve.construction)).toHaveLength(6);
+  expect(points.every((point) => point.arrows === '')).toBe(true);
+  expect(areaPaths(editor, map)).toHaveLength(1);
+  // the outline and four openings
+  expect(areaPaths(editor, map)[0]!.match(/Z/g)).toHaveLength(5);
+});
+
+test('dimensions stand outside the outline, the shorter nearer, with what was typed as text', () => {
+  const sizes = sizeLooks(editor, map);
+  expect(sizes.map((size) => size.text).sort()).toEqual([
+    'edge distance',
+    'edge distance',
+    'plate length',
+    'plate width',
+    '⌀bolt hole',
+  ]);
+  for (const { text, annotation } of sizes.filter((size) => size.text !== '⌀bolt hole')) {
+    const [x, y] = annotation.text;
+    expect([text, Math.abs(x) > 36 || Math.abs(y) > 24]).toEqual([text, true]);
+  }
+  const right = (text: string) => sizes.find((s) => s.text === text && s.annotation.upright)!.annotation.text[0];
+  expect(right('edge distance')).toBeLessThan(right('plate width'));
+});
+
+test('no two dimension lines of one side lie on each other', () => {
+  const lines = sizeLooks(editor, map).flatMap(({ annotation, text }) =>
+    text.startsWith('⌀') ? [] : [annotation.strokes[0]!],
+  );
+  lines.forEach(([a, b], k) =>
+    lines.slice(k + 1).forEach(([c, d]) => {
+      const sameLevel = Math.abs(a![1] - c![1]) < 0.1 && Math.abs(b![1] - d![1]) < 0.1;
+      const sameUpright = Math.abs(a![0] - c![0]) < 0.1 && Math.abs(b![0] - d![0]) < 0.1;
+      expect(sameLevel || sameUpright).toBe(false);
+    }),
+  );
+});
+
+test('a dragged text is shown where the pointer is', () => {
+  const id = sizeLooks(editor, map).find((size) => size.text === 'plate length')!.id!;
+  const moved = sizeLooks(editor, map, { id, at: [5, -60] }).find((size) => size.id === id)!;
+  // the line runs through the place, its text stands just above the line
+  expect(Math.abs(moved.annotation.text[1] + 60)).toBeLessThan(1.5);
+});
+
+test('tags of one place stand side by side; off, only what is selected shows them', () => {
+  const tags = tagLooks(editor, map, true);
+  tags.forEach((tag, k) =>
+    tags.slice(k + 1).forEach((other) => expect(Math.hypot(tag.x - other.x, tag.y - other.y)).toBeGreaterThan(16)),
+  );
+  expect(tagLooks(editor, map, false)).toEqual([]);
+  const [id] = Object.entries(editor.relations).find(([, relation]) => relation.kind === 'equal')!;
+  editor.select([id], false);
+  expect(new Set(tagLooks(editor, map, false).map((tag) => tag.mark))).toEqual(new Set(['=']));
+  editor.select([], false);
+});
+
+test('an arrow ends on its tip and is nine pixels long', () => {
+  expect(arrowPath(map, { tip: [0, 0], pointing: [1, 0] })).toBe('M500 400L491 402.6L491 397.4Z');
+});
