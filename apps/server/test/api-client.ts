@@ -8,7 +8,12 @@ export class ApiClient {
 
   constructor(readonly address: string) {}
 
-  async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) {
+  async call(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<{ status: number; headers: Headers; body: Answer }> {
     const response = await fetch(`${this.address}/api${path}`, {
       method,
       headers: {
@@ -24,7 +29,7 @@ export class ApiClient {
     return {
       status: response.status,
       headers: response.headers,
-      body: (text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as Answer,
+      body: text && response.headers.get('content-type')?.includes('json') ? (JSON.parse(text) as unknown) : text,
     };
   }
 }

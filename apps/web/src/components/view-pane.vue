@@ -136,7 +136,9 @@ const title = computed(() => {
         ? freedoms === 1
           ? '1 freedom left'
           : `${freedoms} freedoms left`
-        : `${clash.length} relations clash`;
+        : clash.length === 1
+          ? '1 relation clashes'
+          : `${clash.length} relations clash`;
   return { name: editor.sketch.name, plane: editor.sketch.plane, words, state };
 });
 

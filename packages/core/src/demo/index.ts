@@ -26,7 +26,7 @@ export function seedSieve(): Project {
     .do('part.material', { id: part, material: { name: 'Aluminium 6082', density_kg_m3: 2700 } });
   const plate = drawPlate(script, part);
   extruded(script, part, 'Foot plate', plate, 'plate thickness', 'new');
-  const boss = drawCircle(script, part, 'Boss', 'shaft + 2 * boss wall', [14, 17]);
+  const boss = drawCircle(script, part, 'Boss', 'shaft + 2 * boss wall', [9, 16]);
   extruded(script, part, 'Boss body', boss, 'plate thickness + boss height', 'add');
   const bore = drawCircle(script, part, 'Bore', 'shaft', [8, 10]);
   extruded(script, part, 'Shaft bore', bore, 'plate thickness + boss height', 'cut');

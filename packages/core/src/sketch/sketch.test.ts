@@ -99,6 +99,16 @@ describe('a rectangle', () => {
     expect([...clash].sort()).toEqual(['h1', 'wrong']);
   });
 
+  test('a level line that is asked to stand upright turns and keeps its length', () => {
+    const entities: Entities = { a: point(2, 5), b: point(12, 5), ab: line('a', 'b') };
+    const { geometry, state } = solveSketch(entities, { v: upright('ab') }, sizes({}));
+    expect(state).toBe('loose');
+    expect(places(geometry, 'a', 'b')).toEqual([
+      [7, 0],
+      [7, 10],
+    ]);
+  });
+
   test('one size too many that agrees is harmless', () => {
     const relations = { ...sized, ...atOrigin, top: aligned('r', 's') };
     expect(solveSketch(quadrangle, relations, sizes({ w: 40, h: 20, top: 40 }))).toMatchObject({ state: 'settled' });

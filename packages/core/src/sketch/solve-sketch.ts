@@ -90,8 +90,11 @@ function equations(layout: Layout, held: Held, sizes: Sizes) {
   return { blocks, substitutions };
 }
 
-const solveFrom = (layout: Layout, x: Float64Array, held: Held, sizes: Sizes): Solution =>
-  solve({ initial: x, ...equations(layout, held, sizes) });
+function solveFrom(layout: Layout, x: Float64Array, held: Held, sizes: Sizes): Solution {
+  const initial = Float64Array.from(x);
+  for (const [, relation] of held) relationKind(relation.kind).aim?.(relation, layout, initial);
+  return solve({ initial, ...equations(layout, held, sizes) });
+}
 
 /** Walks the dimensions from what the drawing measures to what is asked; a stride that flips a corner is halved. */
 function walk(layout: Layout, held: Held, sizes: Sizes): Solution {

@@ -38,6 +38,11 @@ export interface RelationKind<R> {
   /** The relation between these picked entities, in any order; undefined where it makes no sense for them. */
   fit(picks: readonly Id[], geometry: Geometry): R | undefined;
   equations(relation: R, context: EquationContext): Equations;
+  /**
+   * Moves the places from which the solver starts (x, by the layout) where the drawing is so far off that the nearest
+   * solution would be a degenerate one.
+   */
+  aim?(relation: R, layout: Layout, x: Float64Array): void;
   /** Present on dimensions. */
   readonly dimension?: DimensionKind<R>;
   /** Where its tags stand. */

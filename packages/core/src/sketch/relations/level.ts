@@ -5,6 +5,9 @@ import type { Geometry, Layout } from '../geometry.ts';
 import type { RelationKind } from './kind.ts';
 import { picked } from './picking.ts';
 
+/** Indices of x and y of a point. */
+type Place = readonly [number, number];
+
 /** Two points at one height (or one behind the other): the shared body of horizontal and vertical. */
 export interface Level<K extends string> {
   readonly kind: K;
@@ -22,6 +25,7 @@ export function levelKind<K extends string>(
   coordinate: 0 | 1,
   face: { readonly title: string; readonly mark: string; readonly words: string },
 ): RelationKind<Level<K>> {
+  const along01 = coordinate === 0 ? 1 : 0;
   const ends = ({ a, b }: Level<K>, of: Geometry | Layout): readonly [Id, Id] => {
     if (b !== undefined) return [a, b];
     const line = of.entities[a] as { a: Id; b: Id };
@@ -43,6 +47,19 @@ export function levelKind<K extends string>(
       return {
         substitutions: [{ owner: id, a: layout.point(a)[coordinate], b: layout.point(b)[coordinate], offset: 0 }],
       };
+    },
+    aim(relation, layout, x) {
+      const [a, b] = ends(relation, layout).map((id) => layout.point(id)) as [Place, Place];
+      const along = x[b[along01]]! - x[a[along01]]!;
+      const across = x[b[coordinate]]! - x[a[coordinate]]!;
+      // nearer to square on what is asked than to it: turned about its middle, so that it does not shrink to nothing
+      if (Math.abs(along) >= Math.abs(across)) return;
+      const middle = [0, 1].map((k) => (x[a[k as 0 | 1]]! + x[b[k as 0 | 1]]!) / 2) as [number, number];
+      const half = Math.hypot(along, across) / 2;
+      const way = along < 0 || (along === 0 && across < 0) ? -1 : 1;
+      x[a[coordinate]] = x[b[coordinate]] = middle[coordinate];
+      x[a[along01]] = middle[along01] - way * half;
+      x[b[along01]] = middle[along01] + way * half;
     },
     anchors(relation, geometry) {
       const [a, b] = ends(relation, geometry);

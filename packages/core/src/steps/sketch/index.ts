@@ -112,7 +112,7 @@ function troubleOf(clash: readonly Id[], unread: ReadonlyMap<Id, Issue>): { issu
 
 export const sketchWords: Words = {
   'sketch.clash': (f) =>
-    `${f['count']} relations can't hold together; drop or change one. The last good shape is shown.`,
+    `${f['count'] === 1 ? '1 relation' : `${f['count']} relations`} can't hold${f['count'] === 1 ? '' : ' together'}; drop or change one. The last good shape is shown.`,
   'size.bounds': (f) =>
     f['angle'] === 1
       ? `"${f['text']}" is not an angle above 0 and up to 360 deg.`
