@@ -99,12 +99,46 @@ test('the view is turned, shifted and zoomed by hand, and turned square on by a 
   expect(await axes()).toEqual(front);
   await drag('middle', false);
   expect(await axes()).not.toEqual(front);
+  // by keys: turned to the left and back again
+  const turned = await axes();
+  await bench.press('ArrowLeft');
+  await bench.settleView();
+  expect(await axes()).not.toEqual(turned);
+  await bench.press('ArrowRight');
+  await bench.settleView();
+  expect(await axes()).toEqual(turned);
+  await page.getByRole('button', { name: 'Square-on' }).click();
+  await bench.settleView();
+  expect(await axes()).toEqual(front);
   const picture = () => page.getByTestId('model-canvas').screenshot();
   const before = await picture();
   await bench.move(0, 0);
   await page.mouse.wheel(0, -400);
   await bench.settleView();
   expect(Buffer.compare(await picture(), before)).not.toBe(0);
+});
+
+test('a second part is drawn in its own colour, the first stays as it is', async ({ bench, page }) => {
+  await bench.signUp();
+  await bench.newDemo();
+  await page.getByRole('tab', { name: /Parts/ }).click();
+  await page.getByRole('button', { name: '+ new part' }).click();
+  await expect(page.getByTestId('part-name')).toHaveText('Part 2');
+  await bench.bodies(0);
+  await bench.sketchOnTop();
+  await bench.press('o');
+  await bench.click(0, 0);
+  await bench.click(60, 0);
+  await bench.press('Escape');
+  await bench.press('l');
+  await bench.press('x');
+  await bench.bodies(1);
+  await bench.press('Enter');
+  await expect(bench.figure('Bodies')).toHaveText('1 with 3 faces');
+  await page.getByRole('button', { name: 'Bearing bracket' }).click();
+  await expect(bench.figure('Bodies')).toHaveText('1 with 13 faces');
+  await page.getByRole('link', { name: 'Output' }).click();
+  await expect(page.getByRole('button', { name: 'Download STEP of Part 2' })).toBeVisible();
 });
 
 test('a chip is scrubbed with a live preview, and Esc leaves it as it was', async ({ bench, page }) => {

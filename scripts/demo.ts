@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { DEMO_ACCOUNT } from '@helb/server/demo-account.ts';
 import { buildServer, ROOT } from './build-server.ts';
 import { buildWeb, WEB } from './build-web.ts';
-import { startDatabase, type PrivateDatabase } from './private-database.ts';
+import { portIsFree, startDatabase, type PrivateDatabase } from './private-database.ts';
 import { startServerProcess, type ServerProcess } from './server-process.ts';
 
 const DATA = join(ROOT, '.data');
@@ -32,12 +32,13 @@ async function main(): Promise<void> {
 
   if (process.argv.includes('--fresh')) await rm(DATA, { recursive: true, force: true });
   await prepareFolder();
+  const port = Number(process.env['HELB_PORT'] ?? 7340);
+  if (!(await portIsFree(port))) throw new Error(`Port ${port} is in use. Choose another: HELB_PORT=7341 ./helb demo`);
   say('Building ...');
   await Promise.all([buildServer(), buildWeb()]);
   say('Starting the private database ...');
   const database: PrivateDatabase = await startDatabase(DATA);
   running.push(database);
-  const port = Number(process.env['HELB_PORT'] ?? 7340);
   const server: ServerProcess = await startServerProcess({ database, folder: DATA, port, web: WEB, demo: true });
   running.push(server);
   say(

@@ -127,11 +127,21 @@ async function stop(server: ChildProcess): Promise<void> {
   await ended;
 }
 
-export async function freePort(): Promise<number> {
+/** Could a server listen on this port of loopback? */
+export const portIsFree = (port: number): Promise<boolean> =>
+  listening(port).then(
+    () => true,
+    () => false,
+  );
+
+const freePort = (): Promise<number> => listening(0);
+
+/** Listens for a moment; resolves to the port. */
+function listening(port: number): Promise<number> {
   return new Promise((resolve, reject) => {
     const server = createServer();
     server.once('error', reject);
-    server.listen(0, '127.0.0.1', () => {
+    server.listen(port, '127.0.0.1', () => {
       const address = server.address();
       server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
     });

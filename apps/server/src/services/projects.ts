@@ -21,7 +21,7 @@ const newId = customAlphabet('0123456789abcdefghijkmnpqrstuvwxyz', 12);
 const MOST_PROJECTS = 500;
 const SNAPSHOT_EVERY = 50;
 /** How far back the log is sent for undo. */
-const LOG_SENT = 500;
+const LOG_SENT = 2000;
 
 const fieldChangeSchema = z.strictObject({
   op: z.enum(['set', 'remove']),

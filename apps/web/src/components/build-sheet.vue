@@ -121,6 +121,8 @@ const lit = computed(
         row.id === bench.draft?.id ? 'pointer-events-none' : '',
       ]"
       :data-testid="`step-${row.step.name}`"
+      @pointerenter="bench.pointedStep = row.id"
+      @pointerleave="bench.pointedStep = undefined"
     >
       <span v-if="row.current" class="bg-act absolute inset-y-0 left-0 w-[3px]" />
       <span v-else-if="row.trouble" class="border-clash absolute inset-y-0 left-0 border-l-3 border-dashed" />

@@ -98,8 +98,14 @@ async function look(name: ViewName) {
 async function squareOn() {
   const editor = bench.editor;
   const view = viewport.value;
-  if (!editor || !view) return;
+  if (!view) return;
   current.value = 'Square-on';
+  if (!editor) {
+    // on a flat face that is picked, else on the side that is looked at most
+    const normal = bench.picked.map((pick) => view.normalOf(pick)).find((found) => found !== undefined);
+    await (normal ? view.view.squareOn({ x: [1, 0, 0], z: normal }) : view.view.squareOnNearest());
+    return;
+  }
   const { frame } = editor.solved;
   const box = editor.geometry.box();
   const body = model.built?.totals.box_mm;
@@ -157,8 +163,10 @@ function hover(event: PointerEvent) {
 function light() {
   const found = under.value;
   bench.hovered = found ? [found.picks[found.chosen]!] : [];
-  viewport.value?.highlight([...bench.picked, ...bench.hovered]);
+  const pointed = bench.pointedStep === undefined ? [] : (viewport.value?.facesOf(bench.pointedStep) ?? []);
+  viewport.value?.highlight([...bench.picked, ...bench.hovered, ...pointed]);
 }
+watch(() => bench.pointedStep, light);
 let pressed: Vec2 | undefined;
 const press = (event: PointerEvent) => (pressed = event.button === 0 ? place(event) : undefined);
 function release(event: PointerEvent) {
@@ -179,6 +187,13 @@ function forget() {
   under.value = undefined;
   light();
 }
+
+const ARROWS: Readonly<Record<string, readonly [right: number, up: number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
 
 function onKey(event: KeyboardEvent) {
   sketch.value?.hold(event);
@@ -204,6 +219,11 @@ function onKey(event: KeyboardEvent) {
   } else if (event.key === 'Escape') escape();
   else if (event.key === 'Enter' && !onButton && bench.draft) bench.acceptDraft();
   else if (event.key === 'Delete' || event.key === 'Backspace') strip.value?.press('Del');
+  else if (ARROWS[event.key]) {
+    viewport.value?.view.nudge(...ARROWS[event.key]!, event.shiftKey);
+    current.value = '';
+    event.preventDefault();
+  } else if (event.key === '+' || event.key === '-') viewport.value?.view.zoomBy(event.key === '+' ? 1.25 : 0.8);
   else if (event.key.length === 1 && !event.repeat && strip.value?.press(event.key)) event.preventDefault();
 }
 
@@ -287,7 +307,6 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
       </button>
       <span class="bg-rule h-4 w-px" />
       <button
-        v-if="bench.editor"
         class="border-b"
         :class="
           current === 'Square-on' ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'

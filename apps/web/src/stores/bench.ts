@@ -31,6 +31,8 @@ export const useBench = defineStore('bench', () => {
   const draft = shallowRef<Draft>();
   const hovered = shallowRef<readonly Pick[]>([]);
   const picked = shallowRef<readonly Pick[]>([]);
+  /** The step whose sentence is under the pointer: its faces light up. */
+  const pointedStep = ref<Id>();
 
   const part = computed<Part | undefined>(() =>
     partId.value === undefined ? undefined : store.project?.parts[partId.value],
@@ -128,6 +130,7 @@ export const useBench = defineStore('bench', () => {
     draft,
     hovered,
     picked,
+    pointedStep,
     show,
     editSketch,
     leaveSketch,

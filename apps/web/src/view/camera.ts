@@ -70,8 +70,28 @@ export class ViewCamera {
     return this.controls.rotateTo(azimuth * DEG, polar * DEG, animate);
   }
 
+  /** Turns square on the nearest of the six sides. */
+  squareOnNearest(): Promise<unknown> {
+    const eye = this.camera.getWorldDirection(new Vector3()).negate();
+    const axes = eye.toArray().map(Math.abs);
+    const k = axes.indexOf(Math.max(...axes));
+    const z = [0, 0, 0].map((_, c) => (c === k ? Math.sign(eye.getComponent(k)) : 0)) as unknown as Vec3;
+    return this.squareOn({ x: [1, 0, 0], z });
+  }
+
+  /** Turns, or with `shift` moves the paper, by keys: steps to the right and up. */
+  nudge(right: number, up: number, shift: boolean): void {
+    const { pixel, controls } = this;
+    if (shift) void controls.truck(-40 * pixel * right, 40 * pixel * up, true);
+    else void controls.rotate(-15 * DEG * right, 15 * DEG * up, true);
+  }
+
+  zoomBy(factor: number): void {
+    void this.controls.zoomTo(this.camera.zoom * factor, true);
+  }
+
   /** Turns square on a plane, its x to the right. */
-  squareOn(frame: Frame): Promise<unknown> {
+  squareOn(frame: Pick<Frame, 'x' | 'z'>): Promise<unknown> {
     const [x, y, z] = frame.z;
     const polar = Math.acos(Math.max(-1, Math.min(1, z)));
     const flat = Math.hypot(x, y) > 1e-9;

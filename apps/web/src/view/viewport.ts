@@ -144,6 +144,24 @@ export class Viewport {
     this.dirty = true;
   }
 
+  /** The faces that a step has made. */
+  facesOf(step: string): Pick[] {
+    return [...this.bodies].flatMap(([body, { mesh }]) =>
+      mesh.faces
+        .filter(({ name }) => name.startsWith(`${step}/`))
+        .map(({ name, words }): Pick => ({ kind: 'face', body, name, words, depth: 0 })),
+    );
+  }
+
+  /** The direction in which a flat face looks; undefined for others. */
+  normalOf({ kind, body, name, words }: Pick): Vec3 | undefined {
+    const mesh = this.bodies.get(body)?.mesh;
+    const range = mesh?.faces.find((face) => face.name === name);
+    if (kind !== 'face' || words !== 'flat' || !mesh || !range) return undefined;
+    const corner = mesh.triangles[range.start]!;
+    return [...mesh.normals.subarray(3 * corner, 3 * corner + 3)] as unknown as Vec3;
+  }
+
   /** Everything under a screen place, front to back; an edge before the faces that it bounds. */
   pick([x, y]: Vec2): Pick[] {
     const { width, height } = this.view.size;
