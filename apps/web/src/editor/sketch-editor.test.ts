@@ -169,9 +169,9 @@ describe('selecting', () => {
     const d = desk();
     d.draw('rectangle', [5, 5], [30, 20]);
     d.click([20, 5]);
-    expect(d.editor.fitting).toEqual(['horizontal', 'vertical', 'distance']);
+    expect(d.editor.fitting).toEqual(['horizontal', 'vertical', 'fixed', 'distance']);
     d.click([30, 12], { add: true });
-    expect(d.editor.fitting).toEqual(['parallel', 'perpendicular', 'equal', 'angle']);
+    expect(d.editor.fitting).toEqual(['parallel', 'perpendicular', 'equal', 'collinear', 'angle']);
     expect(d.editor.relate('equal').ok).toBe(true);
     expect(d.state()).toEqual(['loose', 3]);
   });

@@ -131,3 +131,35 @@ export function wrapped(angle: number): number {
   const rest = (((angle + Math.PI) % turn) + turn) % turn;
   return rest - Math.PI;
 }
+
+/**
+ * Points p and q mirror each other in the line a-b (mm): their middle lies on it, and their join has no share along it.
+ * With u the unit direction, n its left normal and L the length: a turn of the line by d moves u by n d and n by -u d.
+ */
+export function mirroredPoints(
+  owner: string,
+  p: readonly number[],
+  q: readonly number[],
+  line: readonly number[],
+): Block {
+  return {
+    owner,
+    unknowns: [...p, ...q, ...line],
+    residuals: 2,
+    evaluate(v, r, j) {
+      const dx = v[6]! - v[4]!;
+      const dy = v[7]! - v[5]!;
+      const length = Math.max(Math.hypot(dx, dy), SHORT);
+      const [ux, uy] = [dx / length, dy / length];
+      const [mx, my] = [(v[0]! + v[2]!) / 2 - v[4]!, (v[1]! + v[3]!) / 2 - v[5]!];
+      const [jx, jy] = [v[2]! - v[0]!, v[3]! - v[1]!];
+      r[0] = -uy * mx + ux * my;
+      r[1] = ux * jx + uy * jy;
+      const t = (ux * mx + uy * my) / length;
+      j.set([-uy / 2, ux / 2, -uy / 2, ux / 2, (1 - t) * uy, -(1 - t) * ux, t * uy, -t * ux]);
+      // how the join's share along the line changes as the line turns
+      const s = (-uy * jx + ux * jy) / length;
+      j.set([-ux, -uy, ux, uy, s * uy, -s * ux, -s * uy, s * ux], 8);
+    },
+  };
+}

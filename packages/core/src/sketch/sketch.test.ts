@@ -188,6 +188,63 @@ describe('constructions with known answers', () => {
     }
   });
 
+  test('half a profile mirrored: points, lines and circles about the upright axis', () => {
+    const half: Entities = {
+      p: point(10, 0.2),
+      q: point(8, 12),
+      r: point(-11, 1),
+      s: point(-7, 11),
+      m: point(5, 5),
+      n: point(-6, 4),
+      pq: line('p', 'q'),
+      sr: line('s', 'r'),
+      k: circle('m', 2),
+      l: circle('n', 1.4),
+    };
+    const relations: Relations = {
+      sides: { kind: 'symmetric', a: 'pq', b: 'sr', axis: 'y-axis', crossed: true },
+      holes: { kind: 'symmetric', a: 'k', b: 'l', axis: 'y-axis' },
+      p: { kind: 'fixed', entity: 'p', at: [10, 0] },
+      q: { kind: 'fixed', entity: 'q', at: [8, 12] },
+      k: { kind: 'fixed', entity: 'k', at: [5, 5, 2] },
+    };
+    const { geometry, state } = solveSketch(half, relations, sizes({}));
+    expect(state).toBe('settled');
+    expect(places(geometry, 'r', 's', 'n')).toEqual([
+      [-10, 0],
+      [-8, 12],
+      [-5, 5],
+    ]);
+    expect(geometry.circle('l').radius).toBeCloseTo(2, 9);
+  });
+
+  test('collinear lines that share an end have one condition, apart they have two', () => {
+    const entities: Entities = {
+      a: point(0, 0),
+      b: point(5, 1),
+      c: point(11, 0),
+      d: point(16, 3),
+      e: line('a', 'b'),
+      f: line('b', 'c'),
+      g: line('c', 'd'),
+    };
+    const freedomsOf = (relations: Relations) => solveSketch(entities, relations, sizes({})).freedoms;
+    expect(freedomsOf({ r: { kind: 'collinear', a: 'e', b: 'f' } })).toBe(7);
+    expect(freedomsOf({ r: { kind: 'collinear', a: 'e', b: 'g' } })).toBe(6);
+  });
+
+  test('concentric circles keep their radii', () => {
+    const entities: Entities = { m: point(0, 0), n: point(4, 2), k: circle('m', 3), l: circle('n', 7) };
+    const { geometry, freedoms: left } = solveSketch(
+      entities,
+      { r: { kind: 'concentric', a: 'k', b: 'l' } },
+      sizes({}),
+    );
+    expect(left).toBe(4);
+    expect(geometry.circle('k')).toEqual({ centre: [2, 1], radius: 3 });
+    expect(geometry.circle('l')).toEqual({ centre: [2, 1], radius: 7 });
+  });
+
   test('three points in line are a special place: collinear by 3 + 4 = 7, still settled, not clashing', () => {
     const entities: Entities = { a: point(0, 0), b: point(3, 0.01), c: point(7, 0), ab: line('a', 'b') };
     const relations: Relations = {
@@ -288,6 +345,14 @@ describe('every kind of relation', () => {
     { kind: 'tangent', circle: 'k', to: 'l2', side: -1 },
     { kind: 'tangent', circle: 'k', to: 'k2', side: 1 },
     { kind: 'tangent', circle: 'k', to: 'k2', side: -1 },
+    { kind: 'concentric', a: 'k', b: 'k2' },
+    { kind: 'collinear', a: 'l1', b: 'l3' },
+    { kind: 'fixed', entity: 't', at: [12, 7] },
+    { kind: 'fixed', entity: 'l1', at: [1, 2, 3, 4] },
+    { kind: 'fixed', entity: 'k', at: [1, 2, 3] },
+    { kind: 'symmetric', a: 't', b: 'u', axis: 'l4' },
+    { kind: 'symmetric', a: 'k', b: 'k2', axis: 'l2' },
+    { kind: 'symmetric', a: 'l1', b: 'l3', axis: 'l2', crossed: true },
     aligned('t', 'u'),
     { kind: 'distance', a: 't', b: 'l4', direction: 'aligned', sense: -1, value: '5' },
     { kind: 'distance', a: 't', b: 'u', direction: 'horizontal', sense: 1, value: '5' },

@@ -1,22 +1,27 @@
 import { z } from 'zod';
 import type { Id } from '../../records/index.ts';
 import { angle, angleSchema, type Angle } from './angle/index.ts';
+import { collinear, collinearSchema, type Collinear } from './collinear/index.ts';
+import { concentric, concentricSchema, type Concentric } from './concentric/index.ts';
 import { coincident, coincidentSchema, type Coincident } from './coincident/index.ts';
 import { diameter, diameterSchema, type Diameter } from './diameter/index.ts';
 import { directionAt, distance, distanceSchema, type Distance } from './distance/index.ts';
 import { equal, equalSchema, type Equal } from './equal/index.ts';
+import { fixed, fixedSchema, type Fixed } from './fixed/index.ts';
 import { horizontal, horizontalSchema, type Horizontal } from './horizontal/index.ts';
 import type { RelationKind } from './kind.ts';
 import { midpoint, midpointSchema, type Midpoint } from './midpoint/index.ts';
 import { parallel, parallelSchema, type Parallel } from './parallel/index.ts';
 import { perpendicular, perpendicularSchema, type Perpendicular } from './perpendicular/index.ts';
 import { radius, radiusSchema, type Radius } from './radius/index.ts';
+import { symmetric, symmetricSchema, type Symmetric } from './symmetric/index.ts';
 import { tangent, tangentSchema, type Tangent } from './tangent/index.ts';
 import { vertical, verticalSchema, type Vertical } from './vertical/index.ts';
 
 export type { DimensionKind, EquationContext, Equations, RelationKind } from './kind.ts';
 export type { Angle, Coincident, Diameter, Distance, Equal, Horizontal, Midpoint, Parallel };
 export type { Perpendicular, Radius, Tangent, Vertical };
+export type { Collinear, Concentric, Fixed, Symmetric };
 export { directionAt };
 
 /** The register, in the order in which relations are offered: a new kind is a folder beside these and a line here. */
@@ -29,6 +34,10 @@ const RELATION_KINDS = {
   equal,
   midpoint,
   tangent,
+  concentric,
+  collinear,
+  symmetric,
+  fixed,
   distance,
   diameter,
   radius,
@@ -44,6 +53,10 @@ export const relationSchema = z.discriminatedUnion('kind', [
   equalSchema,
   midpointSchema,
   tangentSchema,
+  concentricSchema,
+  collinearSchema,
+  symmetricSchema,
+  fixedSchema,
   distanceSchema,
   diameterSchema,
   radiusSchema,
