@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, shallowRef, watch } from 'vue';
-import { entityKind, explain, findEntity, type Id, type Vec2 } from '@helb/core';
+import { entityKind, explain, findEntity, polyline, type Id, type Vec2 } from '@helb/core';
 import { PlaneMap } from '../editor/plane-map.ts';
 import type { SketchEditor } from '../editor/sketch-editor.ts';
 import { areaPaths, arrowPath, entityLooks, sizeLooks, tagLooks, type SizeLook } from '../editor/sketch-scene.ts';
@@ -244,8 +244,7 @@ defineExpose({ hold });
         <text :x="tag.x" :y="tag.y" text-anchor="middle" dominant-baseline="central">{{ tag.mark }}</text>
       </g>
       <g class="preview">
-        <path v-for="(line, k) in preview.lines" :key="`l${k}`" :d="map.path(line)" />
-        <path v-for="(circle, k) in preview.circles" :key="`c${k}`" :d="map.ring(circle.centre, circle.radius)" />
+        <path v-for="(piece, k) in preview.pieces" :key="`l${k}`" :d="map.path(polyline(piece))" />
         <path
           v-if="preview.box"
           class="box"

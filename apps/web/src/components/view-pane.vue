@@ -224,6 +224,7 @@ function onKey(event: KeyboardEvent) {
     current.value = '';
     event.preventDefault();
   } else if (event.key === '+' || event.key === '-') viewport.value?.view.zoomBy(event.key === '+' ? 1.25 : 0.8);
+  else if (bench.editor?.key(event.key)) event.preventDefault();
   else if (event.key.length === 1 && !event.repeat && strip.value?.press(event.key)) event.preventDefault();
 }
 

@@ -38,13 +38,4 @@ export class PlaneMap {
       .join('');
 
   closed = (places: readonly Vec2[]): string => `${this.path(places)}Z`;
-
-  /** A circle as a path: it is an ellipse where the view is not square on. */
-  ring(centre: Vec2, radius: number): string {
-    const places = Array.from({ length: 72 }, (_, k): Vec2 => {
-      const angle = (k * Math.PI) / 36;
-      return [centre[0] + radius * Math.cos(angle), centre[1] + radius * Math.sin(angle)];
-    });
-    return this.closed(places);
-  }
 }

@@ -4,7 +4,9 @@ import {
   Geometry,
   isBuiltIn,
   type Drag,
+  polyline,
   type Entities,
+  type Entity,
   type Id,
   type Relations,
   type Sizes,
@@ -93,8 +95,8 @@ export class SelectTool implements Tool {
 
 type DragOf = (geometry: Geometry, id: Id, from: Vec2, to: Vec2, before: Geometry) => Drag;
 
-/** How each kind of entity is pulled: a point itself, a line by both ends, a circle by its rim. */
-const DRAGS: Readonly<Record<'point' | 'line' | 'circle', DragOf>> = {
+/** How each kind of entity is pulled: a point itself, a line by both ends, a circle or an arc by its rim. */
+const DRAGS: Readonly<Record<Entity['kind'], DragOf>> = {
   point: (_, id, __, to) => ({ points: [{ id, to }] }),
   line(geometry, id, from, to, before) {
     const { a, b } = geometry.entities[id] as { a: Id; b: Id };
@@ -104,8 +106,13 @@ const DRAGS: Readonly<Record<'point' | 'line' | 'circle', DragOf>> = {
     };
     return { points: [a, b].filter((end) => geometry.entities[end]).map((end) => ({ id: end, to: moved(end) })) };
   },
-  circle: (geometry, id, _, to) => ({ radius: { id, to: Math.max(distance2(geometry.circle(id).centre, to), 1e-3) } }),
+  circle: rim,
+  arc: rim,
 };
+
+function rim(geometry: Geometry, id: Id, _: Vec2, to: Vec2): Drag {
+  return { radius: { id, to: Math.max(distance2(geometry.circle(id).centre, to), 1e-3) } };
+}
 
 /** Drawn from left to right the box takes what lies in it whole; points do not count where a curve was taken. */
 function inBox(geometry: Geometry, [p, q]: readonly [Vec2, Vec2]): Id[] {
@@ -113,15 +120,6 @@ function inBox(geometry: Geometry, [p, q]: readonly [Vec2, Vec2]): Id[] {
     x >= Math.min(p[0], q[0]) && x <= Math.max(p[0], q[0]) && y >= Math.min(p[1], q[1]) && y <= Math.max(p[1], q[1]);
   return Object.entries(geometry.entities).flatMap(([id, entity]) => {
     if (entity.kind === 'point') return inside([entity.x, entity.y]) ? [id] : [];
-    if (entity.kind === 'line') {
-      const { a, b } = geometry.line(id);
-      return inside(a) && inside(b) ? [id] : [];
-    }
-    const { centre, radius } = geometry.circle(id);
-    const corners: Vec2[] = [
-      [centre[0] - radius, centre[1] - radius],
-      [centre[0] + radius, centre[1] + radius],
-    ];
-    return corners.every(inside) ? [id] : [];
+    return geometry.pieces(id).flatMap(polyline).every(inside) ? [id] : [];
   });
 }

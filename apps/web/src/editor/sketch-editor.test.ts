@@ -95,6 +95,35 @@ describe('drawing', () => {
     expect(corner.labels).toEqual(['S: rectangle']);
   });
 
+  test('a chain with a tangent arc, without changing the tool: a plate with one round end', () => {
+    const d = desk();
+    d.editor.take('chain');
+    d.click([0, 10]);
+    d.click([30, 10.2]);
+    expect(d.editor.key('t')).toBe(true);
+    d.editor.pointer('move', { at: [30, -10], reach: 1, free: false, add: false });
+    expect(d.editor.tool.preview.pieces[0]!.form).toBe('arc');
+    d.click([30, -10]);
+    d.click([0, -10.3]);
+    d.click([0, 10]);
+    expect(d.kinds()).toEqual(['coincident', 'coincident', 'horizontal', 'horizontal', 'tangent']);
+    const [region] = d.editor.solved.regions.regions;
+    expect(region!.area).toBeCloseTo(600 + (Math.PI * 100) / 2, 1);
+    expect(d.labels).toContain('S: arc');
+  });
+
+  test('arcs by three places and about a centre', () => {
+    const d = desk();
+    d.draw('arc', [10, 0], [0, 10], [7, 7]);
+    expect(Object.values(d.editor.sketch.entities).at(-1)).toMatchObject({ kind: 'arc' });
+    expect(d.editor.geometry.box()!.high.map(Math.round)).toEqual([10, 10]);
+    const e = desk();
+    e.draw('centred arc', [20, 20], [30, 20], [20, 45]);
+    const arc = Object.values(e.editor.sketch.entities).find((entity) => entity.kind === 'arc');
+    expect(arc).toMatchObject({ radius: 10 });
+    expect(e.state()).toEqual(['loose', 5]);
+  });
+
   test('a circle on the origin can only grow; Esc leaves a half-made one', () => {
     const d = desk();
     d.draw('circle', [0, 0], [7, 0]);

@@ -26,7 +26,14 @@ import {
   type SketchStep,
   type SolvedSketch,
 } from '@helb/core';
-import { CentredRectangleTool, ChainTool, CircleTool, RectangleTool } from './drawing-tools.ts';
+import {
+  ArcTool,
+  CentredArcTool,
+  CentredRectangleTool,
+  ChainTool,
+  CircleTool,
+  RectangleTool,
+} from './drawing-tools.ts';
 import { SelectTool } from './select-tool.ts';
 import { SizeTool } from './size-tool.ts';
 import type { PointerAt, Tool } from './tool.ts';
@@ -53,6 +60,8 @@ export const TOOLS = {
   rectangle: (editor) => new RectangleTool(editor),
   'centred rectangle': (editor) => new CentredRectangleTool(editor),
   circle: (editor) => new CircleTool(editor),
+  arc: (editor) => new ArcTool(editor),
+  'centred arc': (editor) => new CentredArcTool(editor),
   size: (editor) => new SizeTool(editor, [...editor.selection]),
   select: (editor) => new SelectTool(editor),
 } satisfies Record<string, (editor: SketchEditor) => Tool>;
@@ -126,6 +135,13 @@ export class SketchEditor {
     if (this.asking) return;
     this.tool[kind]?.(pointer);
     this.port.changed();
+  }
+
+  /** Gives a key to the tool in hand; false if it has no meaning for it. */
+  key(key: string): boolean {
+    const taken = this.tool.key?.(key) ?? false;
+    if (taken) this.port.changed();
+    return taken;
   }
 
   /** One step back: the number, the half-made figure, the tool, the selection; false if there was nothing to leave. */

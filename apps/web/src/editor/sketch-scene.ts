@@ -1,11 +1,11 @@
 import {
-  along,
   annotationSpace,
   filled,
   findRegions,
   formatQuantity,
   isBuiltIn,
   isSized,
+  polyline,
   relationKind,
   type Annotation,
   type Id,
@@ -95,13 +95,14 @@ export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: Curv
       continue;
     }
     const construction = entity.construction === true;
-    if (entity.kind === 'line') {
-      const { a, b } = geometry.line(id);
-      curves.push({ ...look, construction, path: map.path([a, b]) });
-    } else {
-      const { centre, radius } = geometry.circle(id);
-      curves.push({ ...look, construction, path: map.ring(centre, radius) });
-    }
+    curves.push({
+      ...look,
+      construction,
+      path: geometry
+        .pieces(id)
+        .map((piece) => map.path(polyline(piece)))
+        .join(''),
+    });
   }
   return { curves, points };
 }
@@ -114,12 +115,7 @@ function regionsOf(editor: SketchEditor): Regions {
 
 /** One path with openings for each filled area. */
 export function areaPaths(editor: SketchEditor, map: PlaneMap): string[] {
-  const loop = (pieces: readonly Piece[]) =>
-    map.closed(
-      pieces.flatMap((piece) =>
-        piece.form === 'segment' ? [piece.from] : Array.from({ length: 24 }, (_, k) => along(piece, k / 24)),
-      ),
-    );
+  const loop = (pieces: readonly Piece[]) => map.closed(pieces.flatMap((piece) => polyline(piece).slice(0, -1)));
   return filled(regionsOf(editor)).map((region) => [region.outer, ...region.holes].map(loop).join(''));
 }
 

@@ -1,18 +1,4 @@
-import {
-  add2,
-  direction2,
-  distance2,
-  dot2,
-  isBuiltIn,
-  middle2,
-  scale2,
-  sub2,
-  X_AXIS,
-  Y_AXIS,
-  type Geometry,
-  type Id,
-  type Vec2,
-} from '@helb/core';
+import { distance2, middle2, nearestOn, X_AXIS, Y_AXIS, type Geometry, type Id, type Vec2 } from '@helb/core';
 
 /** Where the pointer is taken to be, and what is guessed from it. */
 export interface Snap {
@@ -43,7 +29,7 @@ export function snap(geometry: Geometry, { at, reach, free, from }: SnapQuery): 
   // an existing point is no guess: it is what was clicked
   if (point) return { place: geometry.point(point), point };
   if (free) return { place: at };
-  const lines = Object.keys(geometry.entities).filter((id) => geometry.kindOf(id) === 'line');
+  const lines = Object.keys(geometry.entities).filter((id) => geometry.roleOf(id) === 'line');
   const middle = nearest(lines, (id) => distance2(middleOf(geometry, id), at), reach);
   if (middle) return { place: middleOf(geometry, middle), middleOf: middle };
   const level = from && levelOf(from, at, reach);
@@ -52,27 +38,22 @@ export function snap(geometry: Geometry, { at, reach, free, from }: SnapQuery): 
   return level ? { place: level === 'horizontal' ? [at[0], from[1]] : [from[0], at[1]], level } : { place: at };
 }
 
-/** The place on a curve nearest to another; lines end where they end, axes do not. */
+/** The place on a curve nearest to another; lines and arcs end where they end, axes do not. */
 export function footOn(geometry: Geometry, id: Id, at: Vec2): Vec2 {
-  if (geometry.kindOf(id) === 'circle') {
-    const { centre, radius } = geometry.circle(id);
-    const out = direction2(sub2(at, centre)) ?? [1, 0];
-    return add2(centre, scale2(out, radius));
-  }
-  const { a, b } = geometry.line(id);
-  const u = sub2(b, a);
-  const t = dot2(sub2(at, a), u) / Math.max(dot2(u, u), 1e-18);
-  return add2(a, scale2(u, isBuiltIn(id) ? t : Math.min(1, Math.max(0, t))));
+  if (id === X_AXIS) return [at[0], 0];
+  if (id === Y_AXIS) return [0, at[1]];
+  const feet = geometry.pieces(id).map((piece) => nearestOn(piece, at));
+  return feet.reduce((best, foot) => (distance2(foot, at) < distance2(best, at) ? foot : best));
 }
 
 /** All points that can be picked, the origin among them; not the far ends of the axes. */
 export const pointIds = (geometry: Geometry): Id[] => [
   'origin',
-  ...Object.keys(geometry.entities).filter((id) => geometry.kindOf(id) === 'point'),
+  ...Object.keys(geometry.entities).filter((id) => geometry.roleOf(id) === 'point'),
 ];
 
 export const curveIds = (geometry: Geometry): Id[] =>
-  Object.keys(geometry.entities).filter((id) => geometry.kindOf(id) !== 'point');
+  Object.keys(geometry.entities).filter((id) => geometry.roleOf(id) !== 'point');
 
 export function nearest(ids: readonly Id[], distance: (id: Id) => number, reach: number): Id | undefined {
   let best: Id | undefined;

@@ -6,6 +6,7 @@ import {
   type Geometry,
   type Id,
   type NewId,
+  type Piece,
   type Relation,
   type Vec2,
 } from '@helb/core';
@@ -24,15 +25,17 @@ export interface PointerAt {
 
 /** What a tool would draw if it went on like this. */
 export interface Preview {
-  readonly lines: readonly (readonly [Vec2, Vec2])[];
-  readonly circles: readonly { readonly centre: Vec2; readonly radius: number }[];
+  readonly pieces: readonly Piece[];
   /** Signs of the relations that are about to be guessed. */
   readonly tags: readonly { readonly at: Vec2; readonly mark: string }[];
   /** A selection box. */
   readonly box?: readonly [Vec2, Vec2];
 }
 
-export const NO_PREVIEW: Preview = { lines: [], circles: [], tags: [] };
+/** A straight piece of a preview. */
+export const straight = (from: Vec2, to: Vec2): Piece => ({ form: 'segment', entity: '', from, to });
+
+export const NO_PREVIEW: Preview = { pieces: [], tags: [] };
 
 /** What tools may ask of the editor. */
 export interface ToolHost {
@@ -50,6 +53,8 @@ export interface Tool {
   down?(pointer: PointerAt): void;
   move(pointer: PointerAt): void;
   up?(pointer: PointerAt): void;
+  /** Takes a key for itself; false if it has no meaning for it. */
+  key?(key: string): boolean;
   /** Leaves the half-made figure; false if there was none. */
   escape(): boolean;
 }

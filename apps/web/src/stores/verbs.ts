@@ -18,6 +18,8 @@ const TOOL_KEYS: readonly (readonly [tool: ToolName, key: string, title: string]
   ['rectangle', 'B', 'Rectangle'],
   ['circle', 'O', 'Circle'],
   ['size', 'N', 'Size'],
+  ['arc', 'E', 'Arc'],
+  ['centred arc', 'Z', 'Arc about a centre'],
   ['centred rectangle', 'I', 'Rectangle about a centre'],
 ];
 

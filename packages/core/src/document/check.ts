@@ -74,6 +74,6 @@ const dangling = (sketch: SketchStep, from: Id, to: Id): Issue =>
 
 /** Is each role filled by a kind of entity that can play it? */
 const fits = (relation: Relation, geometry: Geometry): boolean =>
-  Object.entries(relationKind(relation.kind).roles(relation, geometry.kindOf)).every(([id, kinds]) =>
-    kinds.includes(geometry.kindOf(id)!),
+  Object.entries(relationKind(relation.kind).roles(relation, geometry.roleOf)).every(([id, kinds]) =>
+    kinds.includes(geometry.roleOf(id)!),
   );

@@ -6,10 +6,13 @@ import {
   entityKind,
   findEntity,
   isBuiltIn,
+  roleIn,
   type Entities,
   type Entity,
   type EntityOf,
+  type Role,
 } from './entities/index.ts';
+import { polyline, type Piece } from './pieces.ts';
 
 /** Where each entity keeps its unknowns in the solver's vector. */
 export class Layout {
@@ -38,7 +41,7 @@ export class Layout {
     return entity as EntityOf<K>;
   }
 
-  kindOf = (id: Id): Entity['kind'] => findEntity(this.entities, id)!.kind;
+  roleOf = (id: Id): Role => roleIn(this.entities, id)!;
 
   /** Indices of x and y of a point. */
   point(id: Id): readonly [number, number] {
@@ -53,9 +56,11 @@ export class Layout {
     return [...this.point(a), ...this.point(b)];
   }
 
-  /** Indices of centre x, centre y and radius of a circle. */
+  /** Indices of centre x, centre y and radius of a circle or an arc. */
   circle(id: Id): readonly [number, number, number] {
-    return [...this.point(this.entity(id, 'circle').centre), this.base.get(id)!];
+    const entity = findEntity(this.entities, id);
+    if (!entity || !('radius' in entity)) throw new Error(`${id} is not round`);
+    return [...this.point(entity.centre), this.base.get(id)!];
   }
 
   /** All own unknowns of an entity, as indices. */
@@ -85,7 +90,7 @@ export class Layout {
 export class Geometry {
   constructor(readonly entities: Entities) {}
 
-  kindOf = (id: Id): Entity['kind'] | undefined => findEntity(this.entities, id)?.kind;
+  roleOf = (id: Id): Role | undefined => roleIn(this.entities, id);
 
   point(id: Id): Vec2 {
     const entity = findEntity(this.entities, id);
@@ -99,22 +104,24 @@ export class Geometry {
     return { a: this.point(entity.a), b: this.point(entity.b) };
   }
 
+  /** Centre and radius of a circle or an arc. */
   circle(id: Id): { readonly centre: Vec2; readonly radius: number } {
     const entity = findEntity(this.entities, id);
-    if (entity?.kind !== 'circle') throw new Error(`${id} is not a circle`);
+    if (!entity || !('radius' in entity)) throw new Error(`${id} is not round`);
     return { centre: this.point(entity.centre), radius: entity.radius };
+  }
+
+  /** The drawn curve of an entity; nothing for a point. */
+  pieces(id: Id): readonly Piece[] {
+    const entity = findEntity(this.entities, id);
+    return entity ? entityKind(entity.kind).trace(id, entity, (point) => this.point(point)) : [];
   }
 
   /** Smallest box round everything drawn, or undefined for an empty sketch. */
   box(): { readonly low: Vec2; readonly high: Vec2 } | undefined {
-    const places: Vec2[] = [];
-    for (const [id, entity] of Object.entries(this.entities)) {
-      if (entity.kind === 'point') places.push([entity.x, entity.y]);
-      if (entity.kind === 'circle') {
-        const { centre, radius } = this.circle(id);
-        places.push([centre[0] - radius, centre[1] - radius], [centre[0] + radius, centre[1] + radius]);
-      }
-    }
+    const places = Object.entries(this.entities).flatMap(([id, entity]) =>
+      entity.kind === 'point' ? [this.point(id)] : this.pieces(id).flatMap(polyline),
+    );
     if (places.length === 0) return undefined;
     const xs = places.map((place) => place[0]);
     const ys = places.map((place) => place[1]);

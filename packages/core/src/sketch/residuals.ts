@@ -163,3 +163,22 @@ export function mirroredPoints(
     },
   };
 }
+
+/** The share of p - q along the line a-b (mm): zero where the join stands square on it. */
+export function alongLine(owner: string, line: readonly number[], p: readonly number[], q: readonly number[]): Block {
+  return {
+    owner,
+    unknowns: [...line, ...p, ...q],
+    residuals: 1,
+    evaluate(v, r, j) {
+      const dx = v[2]! - v[0]!;
+      const dy = v[3]! - v[1]!;
+      const length = Math.max(Math.hypot(dx, dy), SHORT);
+      const [ux, uy] = [dx / length, dy / length];
+      const [jx, jy] = [v[4]! - v[6]!, v[5]! - v[7]!];
+      r[0] = ux * jx + uy * jy;
+      const s = (-uy * jx + ux * jy) / length;
+      j.set([s * uy, -s * ux, -s * uy, s * ux, ux, uy, -ux, -uy]);
+    },
+  };
+}

@@ -1,8 +1,9 @@
-import { cross2, length2, sub2, type Vec2 } from '../math/index.ts';
+import { cross2, length2, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { freedoms, solve, type Block, type Freedoms, type Solution, type Substitution } from '../solver/index.ts';
-import type { Entities } from './entities/index.ts';
+import { entityKind, type Entities } from './entities/index.ts';
 import { Geometry, Layout } from './geometry.ts';
+import { lengthOf } from './pieces.ts';
 import { isSized, relationKind, type Relations } from './relations/index.ts';
 
 /** What a drag pulls: points and a radius that shall come as near as they can to these places. */
@@ -82,6 +83,8 @@ function equations(layout: Layout, held: Held, sizes: Sizes) {
   const start = new Geometry(layout.entities);
   const blocks: Block[] = [];
   const substitutions: Substitution[] = [...layout.ground];
+  for (const [id, entity] of Object.entries(layout.entities))
+    blocks.push(...(entityKind(entity.kind).equations?.(id, entity, layout) ?? []));
   for (const [id, relation] of held) {
     const asked = relationKind(relation.kind).equations(relation, { id, layout, start, value: sizes.get(id) ?? 0 });
     if (asked.blocks) blocks.push(...asked.blocks);
@@ -143,12 +146,7 @@ function strideAlong(layout: Layout, held: Held, from: Sizes, to: Sizes, strides
 
 /** No radius is zero or negative and no line has lost its length. */
 function sound(geometry: Geometry): boolean {
-  return Object.entries(geometry.entities).every(([id, entity]) => {
-    if (entity.kind === 'circle') return entity.radius > 1e-6;
-    if (entity.kind !== 'line') return true;
-    const { a, b } = geometry.line(id);
-    return length2(sub2(b, a)) > 1e-6;
-  });
+  return Object.keys(geometry.entities).every((id) => geometry.pieces(id).every((piece) => lengthOf(piece) > 1e-6));
 }
 
 /** Has the turn from one line to the next round a shared corner changed its hand? */
@@ -203,8 +201,7 @@ function explained(layout: Layout, solution: Solution, left: Freedoms): SketchSo
   const loose = new Set<Id>();
   const moves = (id: Id): boolean => layout.unknownsOf(id).some((at) => left.loose[at] === 1);
   for (const [id, entity] of Object.entries(layout.entities)) {
-    const points = entity.kind === 'line' ? [entity.a, entity.b] : entity.kind === 'circle' ? [entity.centre] : [];
-    if (moves(id) || points.some(moves)) loose.add(id);
+    if (moves(id) || entityKind(entity.kind).uses(entity).some(moves)) loose.add(id);
   }
   return {
     state: left.count > 0 ? 'loose' : 'settled',

@@ -1,16 +1,17 @@
 import { z } from 'zod';
 import type { Id } from '../../records/index.ts';
+import { arc, arcSchema, type Arc } from './arc/index.ts';
 import { circle, circleSchema, type Circle } from './circle/index.ts';
-import type { EntityKind } from './kind.ts';
+import type { EntityKind, Role } from './kind.ts';
 import { line, lineSchema, type Line } from './line/index.ts';
 import { point, pointSchema, type Point } from './point/index.ts';
 
-export type { Circle, Line, Point };
+export type { Arc, Circle, Line, Point, Role };
 
 /** The register: a new kind of entity is a folder beside these and a line here. */
-const ENTITY_KINDS = { point, line, circle };
+const ENTITY_KINDS = { point, line, circle, arc };
 
-export const entitySchema = z.discriminatedUnion('kind', [pointSchema, lineSchema, circleSchema]);
+export const entitySchema = z.discriminatedUnion('kind', [pointSchema, lineSchema, circleSchema, arcSchema]);
 export type Entity = z.infer<typeof entitySchema>;
 export type EntityOf<K extends Entity['kind']> = Extract<Entity, { kind: K }>;
 export type Entities = Readonly<Record<Id, Entity>>;
@@ -31,6 +32,12 @@ export const BUILT_IN: Entities = {
 };
 
 export const isBuiltIn = (id: Id): boolean => Object.hasOwn(BUILT_IN, id);
+
+/** What the entity is to relations; undefined if it is not there. */
+export function roleIn(entities: Entities, id: Id): Role | undefined {
+  const entity = findEntity(entities, id);
+  return entity && entityKind(entity.kind).role;
+}
 
 /** The entity with this id, built-in or drawn. */
 export const findEntity = (entities: Entities, id: Id): Entity | undefined =>

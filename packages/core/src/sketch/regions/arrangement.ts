@@ -1,5 +1,5 @@
 import { distance2, type Vec2 } from '../../math/index.ts';
-import { along, curvature, leaving, lengthOf, meetings, reversed, stretch, type Piece } from './curves.ts';
+import { along, curvature, leaving, lengthOf, meetings, reversed, stretch, type Piece } from '../pieces.ts';
 
 /** A piece in one of its two directions; the area it bounds lies to its left. */
 export interface HalfEdge {

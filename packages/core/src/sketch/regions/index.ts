@@ -2,10 +2,7 @@ import type { Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { arrange, faces, type HalfEdge } from './arrangement.ts';
-import { areaShare, crossings, fullCircle, type Piece } from './curves.ts';
-
-export type { Piece } from './curves.ts';
-export { along } from './curves.ts';
+import { areaShare, crossings, type Arc, type Piece } from '../pieces.ts';
 
 /** A closed area: its outer loop runs counter-clockwise, the loops of its openings clockwise. */
 export interface Region {
@@ -32,17 +29,9 @@ const TOLERANCE = 1e-6;
 
 /** Finds all closed areas of a sketch; construction geometry bounds nothing. */
 export function findRegions(geometry: Geometry): Regions {
-  const curves: Piece[] = [];
-  for (const [entity, drawn] of Object.entries(geometry.entities)) {
-    if (drawn.kind === 'point' || drawn.construction) continue;
-    if (drawn.kind === 'line') {
-      const { a, b } = geometry.line(entity);
-      curves.push({ form: 'segment', entity, from: a, to: b });
-    } else {
-      const { centre, radius } = geometry.circle(entity);
-      curves.push(fullCircle(entity, centre, radius));
-    }
-  }
+  const curves = Object.entries(geometry.entities).flatMap(([id, entity]) =>
+    'construction' in entity && entity.construction ? [] : geometry.pieces(id),
+  );
   const directions = new Map(curves.map((curve) => [curve.entity, curve]));
   const arrangement = arrange(curves, TOLERANCE);
   return { regions: nested(faces(arrangement), directions), openEnds: arrangement.openEnds };
@@ -85,7 +74,7 @@ function keyOf(loop: readonly Piece[], drawn: ReadonlyMap<Id, Piece>): string {
 }
 
 function sameWay(piece: Piece, drawn: Piece): boolean {
-  if (piece.form === 'arc') return piece.sweep > 0;
+  if (piece.form === 'arc') return piece.sweep > 0 === (drawn as Arc).sweep > 0;
   const [u, v] = [piece, drawn].map(({ from, to }) => [to[0] - from[0], to[1] - from[1]] as const);
   return u![0] * v![0] + u![1] * v![1] > 0;
 }

@@ -3,7 +3,7 @@ import type { Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Block, Substitution } from '../../solver/index.ts';
 import type { Dimension } from '../../units/index.ts';
-import type { Entity } from '../entities/index.ts';
+import type { Role } from '../entities/index.ts';
 import type { Annotation, AnnotationSpace } from '../annotation.ts';
 import type { Geometry, Layout } from '../geometry.ts';
 
@@ -23,7 +23,7 @@ export interface EquationContext {
   readonly value: number;
 }
 
-export type Roles = Readonly<Record<Id, readonly Entity['kind'][]>>;
+export type Roles = Readonly<Record<Id, readonly Role[]>>;
 
 /** What the register knows of a kind of relation. */
 export interface RelationKind<R> {
@@ -34,7 +34,7 @@ export interface RelationKind<R> {
   readonly mark?: string;
   refs(relation: R): readonly Id[];
   /** For each reference the kinds of entity that may play it. */
-  roles(relation: R, kindOf: (id: Id) => Entity['kind'] | undefined): Roles;
+  roles(relation: R, roleOf: (id: Id) => Role | undefined): Roles;
   /** The relation between these picked entities, in any order; undefined where it makes no sense for them. */
   fit(picks: readonly Id[], geometry: Geometry): R | undefined;
   equations(relation: R, context: EquationContext): Equations;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { idSchema } from '../../../records/index.ts';
+import { fullCircle } from '../../pieces.ts';
 import type { EntityKind } from '../kind.ts';
 
 export const circleSchema = z.strictObject({
@@ -13,7 +14,9 @@ export type Circle = z.infer<typeof circleSchema>;
 export const circle: EntityKind<Circle> = {
   schema: circleSchema,
   title: 'circle',
+  role: 'circle',
   uses: ({ centre }) => [centre],
+  trace: (id, { centre, radius }, point) => [fullCircle(id, point(centre), radius)],
   unknowns: ({ radius }) => [radius],
   moved: (entity, [radius]) => ({ ...entity, radius: radius! }),
 };

@@ -13,7 +13,9 @@ export type Line = z.infer<typeof lineSchema>;
 export const line: EntityKind<Line> = {
   schema: lineSchema,
   title: 'line',
+  role: 'line',
   uses: ({ a, b }) => [a, b],
   unknowns: () => [],
+  trace: (entity, { a, b }, point) => [{ form: 'segment', entity, from: point(a), to: point(b) }],
   moved: (entity) => entity,
 };

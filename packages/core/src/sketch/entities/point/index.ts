@@ -8,7 +8,9 @@ export type Point = z.infer<typeof pointSchema>;
 export const point: EntityKind<Point> = {
   schema: pointSchema,
   title: 'point',
+  role: 'point',
   uses: () => [],
+  trace: () => [],
   unknowns: ({ x, y }) => [x, y],
   moved: (entity, [x, y]) => ({ ...entity, x: x!, y: y! }),
 };

@@ -24,7 +24,7 @@ export const coincident: RelationKind<Coincident> = {
   },
   equations({ a, b }, { id, layout }) {
     const p = layout.point(a);
-    const kind = layout.kindOf(b);
+    const kind = layout.roleOf(b);
     if (kind === 'line') return { blocks: [lineDistance(id, layout.line(b), p, 1, 0)] };
     if (kind === 'circle') {
       const [cx, cy, radius] = layout.circle(b);

@@ -46,7 +46,7 @@ export const distance: RelationKind<Distance> = {
     const ends = endsOf(picks, geometry);
     if (!ends) return undefined;
     const [a, b] = ends;
-    if (geometry.kindOf(b) === 'line') {
+    if (geometry.roleOf(b) === 'line') {
       const sense = offLine(geometry, a, b) >= 0 ? 1 : -1;
       return { kind: 'distance', a, b, direction: 'aligned', sense, value: '1' };
     }
@@ -54,7 +54,7 @@ export const distance: RelationKind<Distance> = {
   },
   equations({ a, b, direction, sense }, { id, layout, value }) {
     const p = layout.point(a);
-    if (layout.kindOf(b) === 'line') return { blocks: [lineDistance(id, layout.line(b), p, sense, value)] };
+    if (layout.roleOf(b) === 'line') return { blocks: [lineDistance(id, layout.line(b), p, sense, value)] };
     const q = layout.point(b);
     if (direction === 'aligned') return { blocks: [pointDistance(id, p, q, value)] };
     const k = direction === 'horizontal' ? 0 : 1;
@@ -63,7 +63,7 @@ export const distance: RelationKind<Distance> = {
   dimension: {
     asks: LENGTH,
     measure({ a, b, direction, sense }, geometry) {
-      if (geometry.kindOf(b) === 'line') return sense * offLine(geometry, a, b);
+      if (geometry.roleOf(b) === 'line') return sense * offLine(geometry, a, b);
       const [p, q] = [geometry.point(a), geometry.point(b)];
       if (direction === 'aligned') return distance2(p, q);
       return sense * (direction === 'horizontal' ? q[0] - p[0] : q[1] - p[1]);
@@ -80,7 +80,7 @@ export const distance: RelationKind<Distance> = {
 
 /** The way of measuring two points that the place of the text asks for: beside the pair, or above or below it. */
 export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<Distance, 'direction' | 'sense'> {
-  if (geometry.kindOf(b) === 'line') return { direction: 'aligned', sense: offLine(geometry, a, b) >= 0 ? 1 : -1 };
+  if (geometry.roleOf(b) === 'line') return { direction: 'aligned', sense: offLine(geometry, a, b) >= 0 ? 1 : -1 };
   const [p, q] = [geometry.point(a), geometry.point(b)];
   const inside = (k: 0 | 1) => text[k] >= Math.min(p[k], q[k]) && text[k] <= Math.max(p[k], q[k]);
   const [dx, dy] = [Math.abs(q[0] - p[0]), Math.abs(q[1] - p[1])];
@@ -98,7 +98,7 @@ function endsOf(picks: readonly Id[], geometry: Geometry): readonly [Id, Id] | u
   if (drawn?.kind === 'line') return [drawn.a, drawn.b];
   const centred = picks.map((id) => {
     const entity = geometry.entities[id];
-    return entity?.kind === 'circle' ? entity.centre : id;
+    return entity && 'centre' in entity ? entity.centre : id;
   });
   const lines = picked(centred, geometry, ['line', 'line']);
   if (lines) return parallelLines(lines as [Id, Id], geometry);
@@ -127,7 +127,7 @@ function offLine(geometry: Geometry, point: Id, line: Id): number {
 /** The two places between which the dimension stands; on a line the foot of the point. */
 function measured({ a, b }: Distance, geometry: Geometry): readonly [Vec2, Vec2] {
   const p = geometry.point(a);
-  if (geometry.kindOf(b) !== 'line') return [p, geometry.point(b)];
+  if (geometry.roleOf(b) !== 'line') return [p, geometry.point(b)];
   const line = geometry.line(b);
   const u = direction2(sub2(line.b, line.a)) ?? [1, 0];
   return [p, add2(line.a, scale2(u, dot2(sub2(p, line.a), u)))];

@@ -14,13 +14,13 @@ export const equal: RelationKind<Equal> = {
   mark: '=',
   words: 'are equal',
   refs: ({ a, b }) => [a, b],
-  roles: ({ a, b }, kindOf) => ({ [b]: kindOf(a) === 'circle' ? ['circle'] : ['line'], [a]: ['line', 'circle'] }),
+  roles: ({ a, b }, roleOf) => ({ [b]: roleOf(a) === 'circle' ? ['circle'] : ['line'], [a]: ['line', 'circle'] }),
   fit(picks, geometry) {
     const found = picked(picks, geometry, ['line', 'line']) ?? picked(picks, geometry, ['circle', 'circle']);
     return found && { kind: 'equal', a: found[0]!, b: found[1]! };
   },
   equations({ a, b }, { id, layout }) {
-    if (layout.kindOf(a) === 'line') return { blocks: [lengthDifference(id, layout.line(a), layout.line(b))] };
+    if (layout.roleOf(a) === 'line') return { blocks: [lengthDifference(id, layout.line(a), layout.line(b))] };
     return { substitutions: [{ owner: id, a: layout.circle(a)[2], b: layout.circle(b)[2], offset: 0 }] };
   },
   anchors: ({ a, b }, geometry) => [middleOf(a, geometry), middleOf(b, geometry)],

@@ -14,7 +14,7 @@ export const fixedSchema = z.strictObject({
 export type Fixed = z.infer<typeof fixedSchema>;
 
 const unknownsOf = (id: string, layout: Layout): readonly number[] => {
-  const kind = layout.kindOf(id);
+  const kind = layout.roleOf(id);
   return kind === 'point' ? layout.point(id) : kind === 'line' ? layout.line(id) : layout.circle(id);
 };
 
@@ -31,8 +31,7 @@ export const fixed: RelationKind<Fixed> = {
     const drawn = geometry.entities[entity];
     if (!drawn) return undefined;
     if (drawn.kind === 'point') return { kind: 'fixed', entity, at: [drawn.x, drawn.y] };
-    if (drawn.kind === 'circle')
-      return { kind: 'fixed', entity, at: [...geometry.circle(entity).centre, drawn.radius] };
+    if ('radius' in drawn) return { kind: 'fixed', entity, at: [...geometry.circle(entity).centre, drawn.radius] };
     const { a, b } = geometry.line(entity);
     return { kind: 'fixed', entity, at: [...a, ...b] };
   },

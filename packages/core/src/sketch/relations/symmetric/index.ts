@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { distance2, dot2, direction2, scale2, sub2, add2, type Vec2 } from '../../../math/index.ts';
 import { idSchema, type Id } from '../../../records/index.ts';
 import type { Block } from '../../../solver/index.ts';
-import type { Entity } from '../../entities/index.ts';
+import type { Role } from '../../entities/index.ts';
 import type { Geometry, Layout } from '../../geometry.ts';
 import { mirroredPoints } from '../../residuals.ts';
 import type { RelationKind } from '../kind.ts';
@@ -27,8 +27,8 @@ export const symmetric: RelationKind<Symmetric> = {
   mark: 'S',
   words: 'mirror each other',
   refs: ({ a, b, axis }) => [a, b, axis],
-  roles({ a, b, axis }, kindOf) {
-    const kind: Entity['kind'] = kindOf(a) ?? 'point';
+  roles({ a, b, axis }, roleOf) {
+    const kind: Role = roleOf(a) ?? 'point';
     return { [a]: [kind], [b]: [kind], [axis]: ['line'] };
   },
   fit(picks, geometry) {
@@ -50,7 +50,7 @@ export const symmetric: RelationKind<Symmetric> = {
   equations({ a, b, axis, crossed }, { id, layout }) {
     const pairs = pairsOf(layout, a, b, crossed === true);
     const blocks: Block[] = pairs.map(([p, q]) => mirroredPoints(id, p, q, layout.line(axis)));
-    if (layout.kindOf(a) !== 'circle') return { blocks };
+    if (layout.roleOf(a) !== 'circle') return { blocks };
     return { blocks, substitutions: [{ owner: id, a: layout.circle(a)[2], b: layout.circle(b)[2], offset: 0 }] };
   },
   anchors: ({ a, b }, geometry) => [middleOf(a, geometry), middleOf(b, geometry)],
@@ -60,7 +60,7 @@ type Place = readonly [number, number];
 
 /** The pairs of points, as indices, that mirror each other. */
 function pairsOf(layout: Layout, a: Id, b: Id, crossed: boolean): [Place, Place][] {
-  const kind = layout.kindOf(a);
+  const kind = layout.roleOf(a);
   if (kind === 'point') return [[layout.point(a), layout.point(b)]];
   if (kind === 'circle') {
     const [[ax, ay], [bx, by]] = [layout.circle(a), layout.circle(b)];

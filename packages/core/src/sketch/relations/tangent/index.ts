@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { add2, cross2, direction2, distance2, dot2, scale2, sub2 } from '../../../math/index.ts';
-import { idSchema } from '../../../records/index.ts';
-import { lineDistance, pointDistance } from '../../residuals.ts';
+import { idSchema, type Id } from '../../../records/index.ts';
+import type { Block } from '../../../solver/index.ts';
+import { findEntity } from '../../entities/index.ts';
+import type { Layout } from '../../geometry.ts';
+import { alongLine, lineDistance, pointDistance } from '../../residuals.ts';
 import type { RelationKind } from '../kind.ts';
 import { picked } from '../picking.ts';
 
@@ -41,8 +44,10 @@ export const tangent: RelationKind<Tangent> = {
     return { kind: 'tangent', circle, to, side: apart >= Math.max(first.radius, second.radius) ? 1 : -1 };
   },
   equations({ circle, to, side }, { id, layout, start }) {
+    const end = sharedEnd(layout, circle, to);
+    if (end !== undefined) return { blocks: [tangentAtEnd(id, layout, circle, to, end)] };
     const [cx, cy, radius] = layout.circle(circle);
-    if (layout.kindOf(to) === 'line') return { blocks: [lineDistance(id, layout.line(to), [cx, cy], side, 0, radius)] };
+    if (layout.roleOf(to) === 'line') return { blocks: [lineDistance(id, layout.line(to), [cx, cy], side, 0, radius)] };
     const [ox, oy, other] = layout.circle(to);
     // inside: the centres are as far apart as the radii differ, the larger one by the drawing
     const larger = start.circle(circle).radius >= start.circle(to).radius ? 1 : -1;
@@ -55,7 +60,7 @@ export const tangent: RelationKind<Tangent> = {
   },
   anchors({ circle, to }, geometry) {
     const { centre, radius } = geometry.circle(circle);
-    if (geometry.kindOf(to) === 'circle') {
+    if (geometry.roleOf(to) === 'circle') {
       const towards = direction2(sub2(geometry.circle(to).centre, centre)) ?? [1, 0];
       return [add2(centre, scale2(towards, radius))];
     }
@@ -64,3 +69,23 @@ export const tangent: RelationKind<Tangent> = {
     return [add2(a, scale2(along, dot2(sub2(centre, a), along)))];
   },
 };
+
+/** A point at which both curves end. */
+function sharedEnd(layout: Layout, circle: Id, to: Id): Id | undefined {
+  const [own, other] = [circle, to].map((id) => {
+    const entity = findEntity(layout.entities, id)!;
+    return 'a' in entity ? [entity.a, entity.b] : [];
+  });
+  return own!.find((end) => other!.includes(end));
+}
+
+/**
+ * At a common end the distance to the centre has its least value already and says nothing to first order; there the
+ * radius stands square on the line, or both centres lie in line with the end.
+ */
+function tangentAtEnd(owner: Id, layout: Layout, circle: Id, to: Id, end: Id): Block {
+  const centre = layout.circle(circle).slice(0, 2);
+  const place = layout.point(end);
+  if (layout.roleOf(to) === 'line') return alongLine(owner, layout.line(to), centre, place);
+  return lineDistance(owner, [...layout.circle(to).slice(0, 2), ...centre], place, 1, 0);
+}

@@ -1,5 +1,5 @@
-import { add2, cross2, distance2, dot2, scale2, sub2, type Vec2 } from '../../math/index.ts';
-import type { Id } from '../../records/index.ts';
+import { add2, cross2, distance2, dot2, scale2, sub2, type Vec2 } from '../math/index.ts';
+import type { Id } from '../records/index.ts';
 
 /** A directed stretch of a drawn curve. Angles in rad; `sweep` is positive when it runs counter-clockwise. */
 export type Piece =
@@ -30,6 +30,16 @@ export function fullCircle(entity: Id, centre: Vec2, radius: number): Arc {
   return { form: 'arc', entity, from: at, to: at, centre, radius, start: 0, sweep: TURN };
 }
 
+/** The arc that runs counter-clockwise from one place to another. */
+export function arcBetween(entity: Id, centre: Vec2, radius: number, from: Vec2, to: Vec2): Arc {
+  const [start, end] = [from, to].map((place) => Math.atan2(place[1] - centre[1], place[0] - centre[0])) as [
+    number,
+    number,
+  ];
+  const sweep = (((end - start) % TURN) + TURN) % TURN || TURN;
+  return { form: 'arc', entity, from, to, centre, radius, start, sweep };
+}
+
 export const reversed = (piece: Piece): Piece =>
   piece.form === 'segment'
     ? { ...piece, from: piece.to, to: piece.from }
@@ -53,6 +63,27 @@ export const leaving = (piece: Piece): number =>
 /** Signed curvature (1/mm), positive where it bends left: breaks ties between pieces that leave in one direction. */
 export const curvature = (piece: Piece): number =>
   piece.form === 'segment' ? 0 : Math.sign(piece.sweep) / piece.radius;
+
+/** The place on the piece nearest to another. */
+export function nearestOn(piece: Piece, place: Vec2): Vec2 {
+  if (piece.form === 'segment') {
+    const u = sub2(piece.to, piece.from);
+    const t = dot2(sub2(place, piece.from), u) / Math.max(dot2(u, u), 1e-18);
+    return along(piece, Math.min(1, Math.max(0, t)));
+  }
+  const { centre, radius, start, sweep } = piece;
+  const angle = Math.atan2(place[1] - centre[1], place[0] - centre[0]);
+  const turned = ((((angle - start) * Math.sign(sweep)) % TURN) + TURN) % TURN;
+  if (turned <= Math.abs(sweep)) return onCircle(centre, radius, angle);
+  return distance2(place, piece.from) < distance2(place, piece.to) ? piece.from : piece.to;
+}
+
+/** Places along the piece, both ends among them; arcs in steps of 5 degrees or less. */
+export function polyline(piece: Piece): Vec2[] {
+  if (piece.form === 'segment') return [piece.from, piece.to];
+  const steps = Math.max(2, Math.ceil(Math.abs(piece.sweep) / (Math.PI / 36)));
+  return Array.from({ length: steps + 1 }, (_, k) => along(piece, k / steps));
+}
 
 /** Its share of the area to the left of a loop (Green): half the integral of x dy - y dx, mm^2. */
 export function areaShare(piece: Piece): number {

@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import { idSchema } from '../../../records/index.ts';
+import { arcBetween } from '../../pieces.ts';
+import { pointDistance } from '../../residuals.ts';
+import type { EntityKind } from '../kind.ts';
+
+/** The arc that runs counter-clockwise from point `a` to point `b` about a centre. */
+export const arcSchema = z.strictObject({
+  kind: z.literal('arc'),
+  centre: idSchema,
+  a: idSchema,
+  b: idSchema,
+  radius: z.number().min(1e-6).max(1e5),
+  construction: z.boolean().optional(),
+});
+export type Arc = z.infer<typeof arcSchema>;
+
+export const arc: EntityKind<Arc> = {
+  schema: arcSchema,
+  title: 'arc',
+  role: 'circle',
+  uses: ({ centre, a, b }) => [centre, a, b],
+  unknowns: ({ radius }) => [radius],
+  moved: (entity, [radius]) => ({ ...entity, radius: radius! }),
+  trace: (id, { centre, a, b, radius }, point) => [arcBetween(id, point(centre), radius, point(a), point(b))],
+  /** Both ends lie on the circle. */
+  equations(id, { centre, a, b }, layout) {
+    const radius = layout.circle(id)[2];
+    const about = layout.point(centre);
+    return [a, b].map((end) => pointDistance(id, about, layout.point(end), 0, [{ at: radius, factor: 1 }]));
+  },
+};

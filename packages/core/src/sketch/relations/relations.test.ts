@@ -1,0 +1,147 @@
+import fc from 'fast-check';
+import { randomFrom } from '../../math/index.ts';
+import {
+  Geometry,
+  isSized,
+  Layout,
+  relationKind,
+  RELATION_NAMES,
+  relationSchema,
+  solveSketch,
+  type Entities,
+  type Relation,
+} from '../index.ts';
+import { point, line, circle, quadrangle, level, upright, aligned, sizes } from '../test-scene.ts';
+
+describe('every kind of relation', () => {
+  const scene: Entities = {
+    ...quadrangle,
+    t: point(12, 7),
+    u: point(20, 31),
+    m: point(13, 14),
+    n: point(25, 9),
+    k: circle('m', 6),
+    k2: circle('n', 4),
+    // they share the end q with l1 and l2, and with each other
+    m3: point(38, 9),
+    arc: { kind: 'arc', centre: 'm3', a: 'q', b: 'r', radius: 9 },
+    m4: point(45, 4),
+    arc2: { kind: 'arc', centre: 'm4', a: 'u', b: 'q', radius: 6 },
+  };
+  const coordinates = fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 8, maxLength: 8 });
+  const instances: Relation[] = [
+    { kind: 'coincident', a: 't', b: 'l1' },
+    { kind: 'coincident', a: 't', b: 'k' },
+    { kind: 'coincident', a: 't', b: 'u' },
+    level('l1'),
+    upright('l2'),
+    { kind: 'parallel', a: 'l1', b: 'l3' },
+    { kind: 'perpendicular', a: 'l1', b: 'l2' },
+    { kind: 'equal', a: 'l1', b: 'l2' },
+    { kind: 'equal', a: 'k', b: 'k2' },
+    { kind: 'midpoint', point: 't', line: 'l3' },
+    { kind: 'tangent', circle: 'k', to: 'l2', side: -1 },
+    { kind: 'tangent', circle: 'k', to: 'k2', side: 1 },
+    { kind: 'tangent', circle: 'k', to: 'k2', side: -1 },
+    { kind: 'tangent', circle: 'arc', to: 'l1', side: 1 },
+    { kind: 'tangent', circle: 'arc', to: 'arc2', side: 1 },
+    { kind: 'concentric', a: 'k', b: 'k2' },
+    { kind: 'collinear', a: 'l1', b: 'l3' },
+    { kind: 'fixed', entity: 't', at: [12, 7] },
+    { kind: 'fixed', entity: 'l1', at: [1, 2, 3, 4] },
+    { kind: 'fixed', entity: 'k', at: [1, 2, 3] },
+    { kind: 'symmetric', a: 't', b: 'u', axis: 'l4' },
+    { kind: 'symmetric', a: 'k', b: 'k2', axis: 'l2' },
+    { kind: 'symmetric', a: 'l1', b: 'l3', axis: 'l2', crossed: true },
+    aligned('t', 'u'),
+    { kind: 'distance', a: 't', b: 'l4', direction: 'aligned', sense: -1, value: '5' },
+    { kind: 'distance', a: 't', b: 'u', direction: 'horizontal', sense: 1, value: '5' },
+    { kind: 'diameter', circle: 'k', value: '5' },
+    { kind: 'radius', circle: 'k', value: '5' },
+    { kind: 'angle', a: 'l1', b: 'l2', alongA: 1, alongB: -1, sense: 1, value: '60' },
+  ];
+
+  test('is in this list', () => {
+    expect(new Set(instances.map((relation) => relation.kind))).toEqual(new Set(RELATION_NAMES));
+  });
+
+  test.each(instances.map((relation) => [`${relation.kind} ${JSON.stringify(relation)}`, relation] as const))(
+    '%s: the Jacobian is that of finite differences',
+    (_, relation) => {
+      fc.assert(
+        fc.property(coordinates, fc.integer({ min: 1, max: 1e6 }), (shifts, seed) => {
+          const layout = new Layout(scene);
+          const start = new Geometry(scene);
+          const { blocks = [] } = relationKind(relation.kind).equations(relation, {
+            id: 'r',
+            layout,
+            start,
+            value: 1.1,
+          });
+          const random = randomFrom(seed);
+          for (const block of blocks) {
+            const p = Float64Array.from(block.unknowns, (at, k) => layout.initial[at]! + shifts[k % 8]! + random());
+            const n = p.length;
+            const j = new Float64Array(block.residuals * n);
+            block.evaluate(p, new Float64Array(block.residuals), j);
+            for (let k = 0; k < n; k++) {
+              const h = 1e-6;
+              const [above, below] = [h, -h].map((step) => {
+                const q = Float64Array.from(p);
+                q[k]! += step;
+                const r = new Float64Array(block.residuals);
+                block.evaluate(q, r, new Float64Array(block.residuals * n));
+                return r;
+              }) as [Float64Array, Float64Array];
+              for (let i = 0; i < block.residuals; i++)
+                expect(Math.abs(j[i * n + k]! - (above[i]! - below[i]!) / (2 * h))).toBeLessThan(1e-4);
+            }
+          }
+        }),
+        { numRuns: 25 },
+      );
+    },
+  );
+
+  test.each(instances.map((relation) => [relation.kind, relation] as const))(
+    '%s: stays finite where everything lies in one place',
+    (_, relation) => {
+      const layout = new Layout(scene);
+      const equations = relationKind(relation.kind).equations(relation, {
+        id: 'r',
+        layout,
+        start: new Geometry(scene),
+        value: 1,
+      });
+      for (const block of equations.blocks ?? []) {
+        const r = new Float64Array(block.residuals);
+        const j = new Float64Array(block.residuals * block.unknowns.length);
+        block.evaluate(new Float64Array(block.unknowns.length), r, j);
+        expect([...r, ...j].every(Number.isFinite)).toBe(true);
+      }
+    },
+  );
+
+  test.each(instances.map((relation) => [relation.kind, relation] as const))(
+    '%s: is fitted again to what it refers to, and passes its schema',
+    (name, relation) => {
+      const kind = relationKind(name);
+      const refs = kind.refs(relation);
+      const fitted = kind.fit(refs, new Geometry(scene));
+      expect(fitted?.kind).toBe(name);
+      expect(relationSchema.safeParse(fitted).success).toBe(true);
+      expect(kind.anchors(relation, new Geometry(scene)).length).toBeGreaterThan(0);
+    },
+  );
+
+  test.each(instances.filter(isSized).map((relation) => [relation.kind, relation] as const))(
+    '%s: measures what it holds',
+    (_, relation) => {
+      const present = relationKind(relation.kind).dimension!.measure(relation, new Geometry(scene));
+      const asked = Math.abs(present) * 1.25;
+      const { geometry, state } = solveSketch(scene, { r: relation }, sizes({ r: asked }));
+      expect(state).toBe('loose');
+      expect(relationKind(relation.kind).dimension!.measure(relation, geometry)).toBeCloseTo(asked, 7);
+    },
+  );
+});
