@@ -63,21 +63,22 @@ export class Bench {
     await this.settleView();
   }
 
-  /** Waits until the camera stands still. */
+  /** Waits until the camera stands still: no frame was drawn for a third of a second. */
   async settleView(): Promise<void> {
     const view = this.page.getByLabel('View', { exact: true });
     let before = '';
+    let still = 0;
     await expect
       .poll(
         async () => {
           const now = (await view.getAttribute('data-drawn')) ?? '';
-          const still = now === before;
+          still = now === before ? still + 1 : 0;
           before = now;
           return still;
         },
-        { intervals: [150] },
+        { intervals: [110] },
       )
-      .toBe(true);
+      .toBeGreaterThanOrEqual(3);
   }
 
   async at(x: number, y: number): Promise<readonly [number, number]> {

@@ -110,6 +110,9 @@ test('the view is turned, shifted and zoomed by hand, and turned square on by a 
   await page.getByRole('button', { name: 'Square-on' }).click();
   await bench.settleView();
   expect(await axes()).toEqual(front);
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await bench.settleView();
+  expect(await axes()).toEqual(front);
   const picture = () => page.getByTestId('model-canvas').screenshot();
   const before = await picture();
   await bench.move(0, 0);

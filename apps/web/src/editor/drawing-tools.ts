@@ -4,6 +4,7 @@ import {
   arcLeaving,
   arcThrough,
   centredRectangle,
+  cross2,
   direction2,
   directionAtEnd,
   distance2,
@@ -29,12 +30,15 @@ import {
   type ToolHost,
 } from './tool.ts';
 
+/** A line within this angle of where an arc heads is guessed to be tangent, rad. */
+const TANGENT_GUESS = 0.08;
+
 /** Where a chain goes on from, and in which direction its last piece arrived there. */
 interface ChainEnd {
   readonly snap: Snap;
   readonly heading?: Vec2;
-  /** The last piece: a tangent arc is related to it. */
-  readonly piece?: Id;
+  /** The last piece: what touches it is related to it. */
+  readonly piece?: { readonly id: Id; readonly round: boolean };
 }
 
 /** Lines and tangent arcs end to end; each click sets one. Clicking the first point closes the chain. */
@@ -69,7 +73,7 @@ export class ChainTool implements Tool {
       : arc
         ? [arcBetween('', arc.centre, distance2(arc.centre, arc.a), arc.a, arc.b)]
         : [straight(from, found.place)];
-    const tangent = arc && from ? [{ at: from, mark: 'T' }] : [];
+    const tangent = from && (arc || this.goesOn(found.place, pointer)) ? [{ at: from, mark: 'T' }] : [];
     this.preview = { ...NO_PREVIEW, pieces, tags: [...tagsOf(found, from), ...tangent] };
   }
 
@@ -86,6 +90,8 @@ export class ChainTool implements Tool {
     const arc = this.arcTo(found.place);
     const piece = arc ? this.addArc(maker, arc, start, end) : maker.entity('l', { kind: 'line', a: start, b: end });
     if (!arc && found.level) maker.relate({ kind: found.level, a: piece });
+    if (!arc && this.goesOn(found.place, pointer))
+      maker.relate({ kind: 'tangent', circle: this.last.piece!.id, to: piece, side: 1 });
     this.first ??= start;
     this.host.draw(maker.figure, arc ? 'arc' : 'line');
     if (end === this.first) {
@@ -93,7 +99,7 @@ export class ChainTool implements Tool {
       return;
     }
     const heading = arc ? directionAtEnd(arc) : direction2(sub2(found.place, from))!;
-    this.last = { snap: { place: found.place, point: end }, heading, piece };
+    this.last = { snap: { place: found.place, point: end }, heading, piece: { id: piece, round: arc !== undefined } };
     this.bent = false;
     this.preview = NO_PREVIEW;
   }
@@ -115,9 +121,16 @@ export class ChainTool implements Tool {
     return this.bent && this.last?.heading ? arcLeaving(this.last.snap.place, this.last.heading, place) : undefined;
   }
 
+  /** Would a line to this place go on straight from the arc before it? A guess, held off like the others. */
+  private goesOn(place: Vec2, { free }: PointerAt): boolean {
+    if (free || this.bent || !this.last?.piece?.round) return false;
+    const along = direction2(sub2(place, this.last.snap.place));
+    return along !== undefined && Math.abs(cross2(this.last.heading!, along)) < TANGENT_GUESS;
+  }
+
   private addArc(maker: FigureMaker, arc: DrawnArc, start: Id, end: Id): Id {
     const id = addArc(maker, arc, start, end);
-    if (this.last!.piece !== undefined) maker.relate({ kind: 'tangent', circle: id, to: this.last!.piece, side: 1 });
+    if (this.last!.piece) maker.relate({ kind: 'tangent', circle: id, to: this.last!.piece.id, side: 1 });
     return id;
   }
 }

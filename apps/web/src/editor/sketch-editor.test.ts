@@ -106,7 +106,7 @@ describe('drawing', () => {
     d.click([30, -10]);
     d.click([0, -10.3]);
     d.click([0, 10]);
-    expect(d.kinds()).toEqual(['coincident', 'coincident', 'horizontal', 'horizontal', 'tangent']);
+    expect(d.kinds()).toEqual(['coincident', 'coincident', 'horizontal', 'horizontal', 'tangent', 'tangent']);
     const [region] = d.editor.solved.regions.regions;
     expect(region!.area).toBeCloseTo(600 + (Math.PI * 100) / 2, 1);
     expect(d.labels).toContain('S: arc');

@@ -107,7 +107,8 @@ export class ViewCamera {
     const { width, height } = this.size;
     const zoom = (this.height / (2 * radius * 1.12)) * Math.min(1, width / height);
     await Promise.all([
-      this.controls.setTarget(sphere.center.x, sphere.center.y, sphere.center.z, animate),
+      // moveTo keeps the direction of sight; setTarget would turn the view
+      this.controls.moveTo(sphere.center.x, sphere.center.y, sphere.center.z, animate),
       this.controls.setFocalOffset(0, 0, 0, animate),
       this.controls.zoomTo(zoom, animate),
     ]);

@@ -1,5 +1,5 @@
 import { ORIGIN, solveSketch, X_AXIS, type Entities, type Entity, type Relation, type Relations } from './index.ts';
-import { point, line, circle, quadrangle, upright, aligned, sizes, places } from './test-scene.ts';
+import { point, line, circle, quadrangle, aligned, sizes, places } from './test-scene.ts';
 
 describe('constructions with known answers', () => {
   test('a triangle from its three sides keeps its hand', () => {

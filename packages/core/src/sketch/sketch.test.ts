@@ -16,7 +16,6 @@ import {
   line,
   circle,
   quadrangle,
-  level,
   upright,
   aligned,
   rectangle,

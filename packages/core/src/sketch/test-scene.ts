@@ -1,4 +1,4 @@
-import { Geometry, type Entities, type Entity, type Relation, type Relations, type Sizes } from './index.ts';
+import { Geometry, ORIGIN, type Entities, type Entity, type Relation, type Relations, type Sizes } from './index.ts';
 
 // Short words for the sketches of tests: a case is one readable expression.
 

@@ -11,7 +11,7 @@ import {
   type Entities,
   type Relation,
 } from '../index.ts';
-import { point, line, circle, quadrangle, level, upright, aligned, sizes } from '../test-scene.ts';
+import { point, circle, quadrangle, level, upright, aligned, sizes } from '../test-scene.ts';
 
 describe('every kind of relation', () => {
   const scene: Entities = {
