@@ -34,7 +34,7 @@ test('the page is closed while the server is dead: the next visit brings what wa
   const address = page.url();
   await house.killServer();
   await bench.chip('distance', '7 mm', 0);
-  await expect(page.getByTestId('saved')).toContainText('Not kept yet');
+  await expect(page.getByTestId('saved')).toContainText('safe on this computer');
   await page.close();
   await house.startServer();
   const next = await page.context().newPage();

@@ -15,7 +15,6 @@ import {
   type Part,
   type Project,
   type Result,
-  type ResolveContext,
   type Scope,
   type SolvedSketch,
   type Step,
@@ -44,6 +43,8 @@ export class Overtaken extends Error {
     super('overtaken by a newer build');
   }
 }
+
+const MOST_SKETCHES = 300;
 
 interface Built {
   readonly model: PartModel;
@@ -108,15 +109,17 @@ export class Engine {
         steps.push({ id: stepId, state: 'suppressed' });
         continue;
       }
-      const inputs = this.resolve(stepId, step, part, sketches, scope);
-      if (!inputs.ok) {
-        steps.push({ id: stepId, state: 'failed', issue: inputs.issue });
+      const kind = stepKind(step.kind);
+      if (kind.draw) {
+        const solved = this.solved(step, scope);
+        sketches.set(stepId, solved);
+        const { issue } = solved;
+        steps.push(issue ? { id: stepId, state: 'failed', issue } : { id: stepId, state: 'built' });
         continue;
       }
-      const kind = stepKind(step.kind);
-      if (!kind.build) {
-        const { issue } = sketches.get(stepId) ?? {};
-        steps.push(issue ? { id: stepId, state: 'failed', issue } : { id: stepId, state: 'built' });
+      const inputs = kind.resolve!(step, { step: stepId, scope, sketch: (wanted) => sketchOf(wanted, part, sketches) });
+      if (!inputs.ok) {
+        steps.push({ id: stepId, state: 'failed', issue: inputs.issue });
         continue;
       }
       const key = `${state.id} ${step.kind} ${JSON.stringify(inputs.value)}`;
@@ -125,7 +128,7 @@ export class Engine {
         options.progress?.(at, part.stepOrder.length, step.name);
         await options.pause?.();
         if (options.signal?.aborted) throw new Overtaken();
-        const bodies = kind.build(inputs.value, state.bodies, this.kernel);
+        const bodies = kind.build!(inputs.value, state.bodies, this.kernel);
         if (!bodies.ok) {
           steps.push({ id: stepId, state: 'failed', issue: bodies.issue });
           continue;
@@ -140,33 +143,16 @@ export class Engine {
     return { model: { id, steps, sketches, bodies }, bodies: state.bodies, keys };
   }
 
-  /** Resolves a step's inputs; a sketch's result is kept for the steps after it, and for the next build. */
-  private resolve(id: Id, step: Step, part: Part, sketches: Map<Id, SolvedSketch>, scope: Scope): Result<unknown> {
-    const context: ResolveContext = {
-      step: id,
-      scope,
-      sketch(wanted) {
-        const found = sketches.get(wanted);
-        if (found) return ok(found);
-        const name = part.steps[wanted]?.name ?? wanted;
-        return fail(part.steps[wanted]?.suppressed ? 'engine.suppressed' : 'engine.before', { step: name });
-      },
-    };
+  /** A solved sketch, kept for the next build: it depends on its step and on what its sizes come to. */
+  private solved(step: Step, scope: Scope): SolvedSketch {
     const kind = stepKind(step.kind);
-    if (step.kind !== 'sketch') return kind.resolve(step, context);
-    const sizes = kind.expressions(step).map(({ text }) => text);
-    const key = JSON.stringify([
-      step.plane,
-      step.entities,
-      step.relations,
-      sizes.map((text) => this.sizeKey(text, scope)),
-    ]);
-    const solved = this.sketches.get(key) ?? (kind.resolve(step, context) as { value: SolvedSketch }).value;
+    const sizes = kind.expressions(step).map(({ text }) => this.sizeKey(text, scope));
+    const key = JSON.stringify([{ ...step, name: '' }, sizes]);
+    const solved = this.sketches.get(key) ?? kind.draw!(step, scope);
     this.sketches.delete(key);
     this.sketches.set(key, solved);
-    if (this.sketches.size > 300) this.sketches.delete(this.sketches.keys().next().value!);
-    sketches.set(id, solved);
-    return ok(solved);
+    if (this.sketches.size > MOST_SKETCHES) this.sketches.delete(this.sketches.keys().next().value!);
+    return solved;
   }
 
   /** What the values that an expression reads come to: all that its result depends on besides its text. */
@@ -197,4 +183,12 @@ function valuesOf(project: Project, scope: Scope): ValueResult[] {
     const result = scope.lookup(name);
     return result.ok ? { id, name, result: result.value } : { id, name, issue: result.issue };
   });
+}
+
+/** The solved sketch of an earlier step, or why there is none. */
+function sketchOf(wanted: Id, part: Part, sketches: ReadonlyMap<Id, SolvedSketch>): Result<SolvedSketch> {
+  const found = sketches.get(wanted);
+  if (found) return ok(found);
+  const step = part.steps[wanted];
+  return fail(step?.suppressed ? 'engine.suppressed' : 'engine.before', { step: step?.name ?? wanted });
 }

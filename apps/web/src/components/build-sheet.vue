@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { computed, nextTick, ref } from 'vue';
-import { explain, stepKind, type Action, type Id, type Step } from '@helb/core';
+import { isSketch, explain, stepKind, type Action, type Id, type Step } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
@@ -35,7 +35,7 @@ const rows = computed(() => {
 });
 
 function sketchState(step: Step, sketch: { state: string; freedoms: number } | undefined): string {
-  if (step.kind !== 'sketch' || !sketch) return '';
+  if (!sketch) return '';
   return sketch.state === 'loose' ? `${sketch.freedoms} loose` : sketch.state;
 }
 
@@ -69,7 +69,7 @@ interface RowVerb {
 function verbsOf(id: Id, step: Step, at: number): RowVerb[] {
   const last = (bench.part?.stepOrder.length ?? 0) - 1;
   return [
-    ...(step.kind === 'sketch'
+    ...(isSketch(step)
       ? [
           { title: 'Open sketch', run: () => bench.editSketch(id) },
           { title: 'Extrude', run: () => bench.draftExtrude(id) },
@@ -131,7 +131,7 @@ const lit = computed(
         <div
           class="min-w-0 grow leading-6"
           :class="row.step.suppressed ? 'text-muted line-through' : ''"
-          @dblclick="row.step.kind === 'sketch' && bench.editSketch(row.id)"
+          @dblclick="isSketch(row.step) && bench.editSketch(row.id)"
         >
           <input
             v-if="renaming === row.id"

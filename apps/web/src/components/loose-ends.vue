@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isSketch } from '@helb/core';
 import { computed } from 'vue';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
@@ -11,7 +12,7 @@ const ends = computed(() =>
   model.findings.map((finding) => ({
     ...finding,
     sketch: bench.part?.stepOrder.find(
-      (id) => bench.part!.steps[id]!.name === finding.step && bench.part!.steps[id]!.kind === 'sketch',
+      (id) => bench.part!.steps[id]!.name === finding.step && isSketch(bench.part!.steps[id]),
     ),
   })),
 );

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { entityKind, findEntity, relationKind, type Id } from '@helb/core';
+import { computed, onBeforeUnmount, shallowRef } from 'vue';
+import { entityKind, findEntity, relationKind, type Id, distance2, type Motion } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 
 /** The sketch on the desk: what is still free or fights, what is selected, what was guessed last. */
@@ -37,12 +37,54 @@ function sentence(id: Id): string {
   return `${refs.join(' and ')} ${kind.words}${value}`;
 }
 
-const free = computed(() => {
-  const loose = [...solution.value.loose].filter((id) => editor.value.sketch.entities[id]);
-  // points tell nothing that their curves do not
-  const curves = loose.filter((id) => editor.value.sketch.entities[id]!.kind !== 'point');
-  return (curves.length > 0 ? curves : loose).map((id) => ({ id, name: nameOf(id) }));
-});
+/** Each freedom as a sentence: "line 4 can slide along X". */
+const free = computed(() =>
+  solution.value.motions.map((motion) => {
+    const names = motion.entities.map(nameOf);
+    const who = names.length > 4 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(', ');
+    return { motion, words: `${who} can ${LOOKS[motion.look](motion)}` };
+  }),
+);
+
+const LOOKS: Readonly<Record<Motion['look'], (motion: Motion) => string>> = {
+  grow: () => 'grow',
+  turn: () => 'turn',
+  change: () => 'change together',
+  slide({ direction }) {
+    const [x, y] = direction!;
+    if (Math.abs(y) < 1e-3) return 'slide along X';
+    if (Math.abs(x) < 1e-3) return 'slide along Y';
+    return `slide at ${Math.round((Math.atan2(y, x) * 180) / Math.PI)}°`;
+  },
+};
+
+/** The motion that is being played: to and fro about the drawn place, a tenth of the sketch far. */
+const playing = shallowRef<Motion>();
+let frame = 0;
+function play(motion: Motion) {
+  const same = playing.value === motion;
+  stop();
+  if (same) return;
+  playing.value = motion;
+  const box = editor.value.geometry.box()!;
+  const far = Math.max(distance2(box.low, box.high) * 0.08, 0.5);
+  const begun = performance.now();
+  const step = () => {
+    // an edit ends the play
+    if (!solution.value.motions.includes(motion)) return stop();
+    editor.value.play(motion, far * Math.sin((performance.now() - begun) / 350));
+    frame = requestAnimationFrame(step);
+  };
+  step();
+}
+function stop() {
+  cancelAnimationFrame(frame);
+  if (!playing.value) return;
+  playing.value = undefined;
+  bench.editor?.play(undefined);
+}
+onBeforeUnmount(stop);
+
 const clash = computed(() => solution.value.clash.filter((id) => editor.value.relations[id]));
 const picked = computed(() => [...editor.value.selection].filter((id) => !editor.value.relations[id]));
 const held = computed(() => {
@@ -63,7 +105,6 @@ const openings = computed(() =>
 );
 
 const drop = (id: Id) => editor.value.erase([id]);
-const show = (id: Id) => editor.value.select([id], false);
 </script>
 
 <template>
@@ -88,19 +129,16 @@ const show = (id: Id) => editor.value.select([id], false);
     </p>
     <p v-else-if="solution.state === 'settled'">Nothing: the sketch is settled.</p>
     <template v-else>
-      <p class="mb-1">
-        {{ solution.freedoms === 1 ? '1 freedom' : `${solution.freedoms} freedoms` }} left. Drag what is ochre to see it
-        move:
+      <p class="mb-1">{{ solution.freedoms === 1 ? '1 freedom' : `${solution.freedoms} freedoms` }} left:</p>
+      <p v-for="(freedom, k) in free.slice(0, 12)" :key="k" class="flex justify-between gap-2 py-0.5 leading-5">
+        <span class="flex gap-2"
+          ><span class="border-loose mt-1.5 size-2 shrink-0 rounded-full border" />{{ freedom.words }}</span
+        >
+        <button class="word-link shrink-0" :aria-pressed="playing === freedom.motion" @click="play(freedom.motion)">
+          {{ playing === freedom.motion ? 'stop' : 'play' }}
+        </button>
       </p>
-      <p class="leading-6">
-        <template v-for="(entity, k) in free.slice(0, 12)" :key="entity.id">
-          <button class="word-link" @click="show(entity.id)">{{ entity.name }}</button><span
-            v-if="k < Math.min(free.length, 12) - 1"
-            >,
-          </span>
-        </template>
-        <span v-if="free.length > 12" class="text-muted"> and {{ free.length - 12 }} more</span>
-      </p>
+      <p v-if="free.length > 12" class="text-muted">and {{ free.length - 12 }} more</p>
     </template>
   </section>
   <section v-if="editor.selection.size > 0" class="border-rule border-b p-4">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { explain, isSized, relationKind, type Action, type Id } from '@helb/core';
+import { isSketch, explain, isSized, relationKind, type Action, type Id } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import NumberChip from './number-chip.vue';
 
@@ -10,25 +10,23 @@ const bench = useBench();
 const sizes = computed(() => {
   void bench.version;
   const editor = bench.editor!;
-  return Object.entries(bench.part?.steps[editor.step]?.kind === 'sketch' ? editor.relations : {}).flatMap(
-    ([id, relation]) => {
-      if (!isSized(relation)) return [];
-      const { dimension, title } = relationKind(relation.kind);
-      const issue = editor.troubleOf(id);
-      const how =
-        relation.kind === 'distance' && relation.direction !== 'aligned' ? relation.direction : title.toLowerCase();
-      return [
-        {
-          id,
-          text: relation.value,
-          asks: dimension!.asks,
-          prefix: dimension!.prefix ?? '',
-          title: how,
-          trouble: issue ? explain(issue) : '',
-        },
-      ];
-    },
-  );
+  return Object.entries(isSketch(bench.part?.steps[editor.step]) ? editor.relations : {}).flatMap(([id, relation]) => {
+    if (!isSized(relation)) return [];
+    const { dimension, title } = relationKind(relation.kind);
+    const issue = editor.troubleOf(id);
+    const how =
+      relation.kind === 'distance' && relation.direction !== 'aligned' ? relation.direction : title.toLowerCase();
+    return [
+      {
+        id,
+        text: relation.value,
+        asks: dimension!.asks,
+        prefix: dimension!.prefix ?? '',
+        title: how,
+        trouble: issue ? explain(issue) : '',
+      },
+    ];
+  });
 });
 
 const change =

@@ -33,7 +33,9 @@ const saved = computed(() => {
     case 'keeping':
       return 'Keeping…';
     case 'offline':
-      return 'Not kept yet: the server does not answer. Your work is safe on this computer.';
+      return state.safe
+        ? 'Not kept yet: the server does not answer. Your work is safe on this computer.'
+        : 'Not kept yet: the server does not answer. Please leave this page open.';
     case 'signed-out':
       return 'Not kept yet: please sign in again.';
     default:

@@ -5,6 +5,7 @@ import {
   isSized,
   ok,
   perform,
+  played,
   readSize,
   relationKind,
   RELATION_NAMES,
@@ -15,6 +16,7 @@ import {
   type Figure,
   type Id,
   type Issue,
+  type Motion,
   type NewId,
   type Project,
   type Relation,
@@ -291,6 +293,12 @@ export class SketchEditor {
     this.port.act([
       { command: 'sketch.size', input: { part: this.part, step: this.step, relation: id, at: [at[0], at[1]] } },
     ]);
+  }
+
+  /** Shows a moment of a motion that is still free; undefined ends the play. */
+  play(motion: Motion | undefined, amount = 0): void {
+    this.shown = motion && played(this.solved.solution.geometry.entities, motion, amount);
+    this.port.changed();
   }
 
   /** Why a dimension does not hold, or undefined. */

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
+  isSketch,
   type Action,
   type ExtrudeStep,
   type Id,
@@ -81,7 +82,7 @@ export const useBench = defineStore('bench', () => {
   /** Begins an extrusion of a sketch; the desk asks for the rest. */
   function draftExtrude(sketch: Id): void {
     leaveSketch();
-    const result = Object.values(part.value!.steps).some((step) => step.kind === 'extrude') ? 'add' : 'new';
+    const result = Object.values(part.value!.steps).some((step) => !isSketch(step)) ? 'add' : 'new';
     const step: ExtrudeStep = {
       kind: 'extrude',
       name: freeName('Extrusion'),

@@ -1,5 +1,5 @@
 import { computed } from 'vue';
-import { explain, PLANE_NAMES, relationKind, RELATION_NAMES, type OriginPlane } from '@helb/core';
+import { stepKind, isSketch, explain, PLANE_NAMES, relationKind, RELATION_NAMES, type OriginPlane } from '@helb/core';
 import { TOOLS, type ToolName } from '../editor/sketch-editor.ts';
 import { useBench } from './bench.ts';
 import { useProject } from './project.ts';
@@ -92,8 +92,8 @@ export function useVerbs() {
   function partVerbs(): Verb[] {
     const { part } = bench;
     if (!part) return [];
-    const sketches = part.stepOrder.filter((id) => part.steps[id]!.kind === 'sketch');
-    const used = new Set(Object.values(part.steps).flatMap((step) => (step.kind === 'extrude' ? [step.sketch] : [])));
+    const sketches = part.stepOrder.filter((id) => isSketch(part.steps[id]));
+    const used = new Set(Object.values(part.steps).flatMap((step) => stepKind(step.kind).uses(step)));
     const next = sketches.findLast((id) => !used.has(id)) ?? sketches.at(-1);
     const planes = (Object.entries(PLANE_NAMES) as [OriginPlane, string][]).map(([plane, name], k): Verb => ({
       id: `sketch-${plane}`,

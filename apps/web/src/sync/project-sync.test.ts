@@ -103,6 +103,22 @@ test('cut off: work goes on, is kept here, and is sent in order when the server 
   expect(server.log.map((entry) => entry.label)).toEqual(['A', 'B', 'C'].map((name) => `Rename project to ${name}`));
 });
 
+test('where this computer can keep nothing either, the work is not called safe', async () => {
+  const server = new FakeServer();
+  const { made, pass } = world(server);
+  const sync = await ProjectSync.open('p', {
+    ...made,
+    drafts: { ...made.drafts, keep: () => Promise.reject(new Error('full')) },
+  });
+  server.trouble = 'offline';
+  sync.act(renaming('A'));
+  await pass(1000);
+  expect(sync.view.state).toEqual({ kind: 'offline', safe: false });
+  server.trouble = 'none';
+  await pass(10_000);
+  expect(sync.view.state.kind).toBe('kept');
+});
+
 test('a page that was closed while cut off: the next visit finds and sends its work', async () => {
   const server = new FakeServer();
   const first = world(server);

@@ -18,7 +18,8 @@ import type { Drafts } from './drafts.ts';
 export type SyncState =
   | { readonly kind: 'kept'; readonly at: Date }
   | { readonly kind: 'keeping' }
-  | { readonly kind: 'offline' }
+  /** `safe` once what is pending was really written on this computer. */
+  | { readonly kind: 'offline'; readonly safe: boolean }
   | { readonly kind: 'signed-out' };
 
 export interface SyncView {
@@ -59,6 +60,7 @@ export class ProjectSync {
   private lost: string | undefined;
   private sending = false;
   private failures = 0;
+  private drafted: Promise<boolean> = Promise.resolve(true);
   private cancelTimer: (() => void) | undefined;
 
   private constructor(
@@ -135,7 +137,7 @@ export class ProjectSync {
     this.stacks = pushed(this.stacks, entry);
     this.pending.push(entry);
     if (this.state.kind === 'kept') this.state = { kind: 'keeping' };
-    void this.world.drafts.keep(this.id, this.pending);
+    this.keepDrafts();
     this.changed();
     if (!this.sending && this.failures === 0) this.schedule(SEND_AFTER);
   }
@@ -167,11 +169,14 @@ export class ProjectSync {
     this.pending = this.pending.slice(batch.length);
     this.failures = 0;
     this.state = this.pending.length > 0 ? { kind: 'keeping' } : { kind: 'kept', at: this.world.now() };
-    void this.world.drafts.keep(this.id, this.pending);
+    this.keepDrafts();
   }
 
   private async recover(error: unknown, batch: readonly LogEntry[]): Promise<void> {
-    if (!(error instanceof ApiError)) return this.wait(error);
+    if (!(error instanceof ApiError)) {
+      await this.wait(error);
+      return;
+    }
     if (error.status === 401) {
       this.state = { kind: 'signed-out' };
       this.failures++;
@@ -220,15 +225,25 @@ export class ProjectSync {
     const staying = (entries: readonly LogEntry[]) => entries.filter((entry) => !gone.has(entry.id));
     this.stacks = { undo: staying(this.stacks.undo), redo: staying(this.stacks.redo) };
     this.state = kept.length > 0 ? { kind: 'keeping' } : { kind: 'kept', at: this.world.now() };
-    void this.world.drafts.keep(this.id, this.pending);
+    this.keepDrafts();
     this.changed();
   }
 
-  private wait(error: unknown): void {
+  private keepDrafts(): void {
+    const { drafts } = this.world;
+    const writing = drafts.keep(this.id, this.pending);
+    this.drafted = writing.then(
+      () => true,
+      () => false,
+    );
+  }
+
+  /** The server can't be reached: said only when it is known whether the work is safe here. */
+  private async wait(error: unknown): Promise<void> {
     if (!(error instanceof OfflineError) && !(error instanceof ApiError)) throw error;
-    this.state = { kind: 'offline' };
     const ms = RETRY_AFTER[Math.min(this.failures, RETRY_AFTER.length - 1)]!;
     this.failures++;
+    this.state = { kind: 'offline', safe: await this.drafted };
     this.schedule(ms);
   }
 

@@ -2,7 +2,7 @@ import { tidyName } from '../expressions/index.ts';
 import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
 import { entityKind, findEntity, Geometry, relationKind, type Relation } from '../sketch/index.ts';
-import { stepKind, type SketchStep } from '../steps/index.ts';
+import { isSketch, stepKind, type SketchStep } from '../steps/index.ts';
 import type { Part, Project } from './schema.ts';
 
 /** What a schema can't say: orders are complete, references point at what is there, names are unique. */
@@ -48,7 +48,7 @@ function checkPart(id: Id, part: Part): Issue | undefined {
     if (missing !== undefined)
       return issue('step.needs', { step: step.name, needs: part.steps[missing]?.name ?? missing });
     built.add(stepId);
-    return step.kind === 'sketch' ? checkSketch(step) : undefined;
+    return isSketch(step) ? checkSketch(step) : undefined;
   });
 }
 

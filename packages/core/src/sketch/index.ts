@@ -6,4 +6,5 @@ export * from './solve-sketch.ts';
 export * from './regions/index.ts';
 export * from './figures.ts';
 export * from './arcs.ts';
+export { played, type Motion } from './motions.ts';
 export { along, arcBetween, fullCircle, nearestOn, polyline, type Piece } from './pieces.ts';

@@ -3,6 +3,7 @@ import type { Id } from '../records/index.ts';
 import { freedoms, solve, type Block, type Freedoms, type Solution, type Substitution } from '../solver/index.ts';
 import { entityKind, type Entities } from './entities/index.ts';
 import { Geometry, Layout } from './geometry.ts';
+import { motionsOf, type Motion } from './motions.ts';
 import { lengthOf } from './pieces.ts';
 import { isSized, relationKind, type Relations } from './relations/index.ts';
 
@@ -21,6 +22,8 @@ export interface SketchSolution {
   readonly loose: ReadonlySet<Id>;
   /** For points that can move in one direction only: that direction, a unit vector. */
   readonly slides: ReadonlyMap<Id, Vec2>;
+  /** Each freedom as a motion. */
+  readonly motions: readonly Motion[];
   /** Relations that can't hold together: a minimal set. */
   readonly clash: readonly Id[];
   /** Largest residual, mm. */
@@ -51,6 +54,7 @@ export function solveSketch(entities: Entities, relations: Relations, sizes: Siz
       freedoms: 0,
       loose: new Set(),
       slides: new Map(),
+      motions: [],
       clash: fighting(layout, held, sizes, solution.suspects),
       residual: solution.residual,
     };
@@ -198,6 +202,7 @@ function explainClash(background: Held, grown: boolean, candidates: Held, clashe
 }
 
 function explained(layout: Layout, solution: Solution, left: Freedoms): SketchSolution {
+  const geometry = new Geometry(layout.moved(solution.x));
   const loose = new Set<Id>();
   const moves = (id: Id): boolean => layout.unknownsOf(id).some((at) => left.loose[at] === 1);
   for (const [id, entity] of Object.entries(layout.entities)) {
@@ -205,10 +210,11 @@ function explained(layout: Layout, solution: Solution, left: Freedoms): SketchSo
   }
   return {
     state: left.count > 0 ? 'loose' : 'settled',
-    geometry: new Geometry(layout.moved(solution.x)),
+    geometry,
     freedoms: left.count,
     loose,
     slides: slidesOf(layout, left),
+    motions: motionsOf(layout, geometry, left.motions),
     clash: [],
     residual: solution.residual,
   };

@@ -14,4 +14,7 @@ export const stepSchema = z.discriminatedUnion('kind', [sketchSchema, extrudeSch
 export type Step = z.infer<typeof stepSchema>;
 export type StepName = Step['kind'];
 
+/** Is this a step that is drawn? */
+export const isSketch = (step: Step | undefined): step is SketchStep => step?.kind === 'sketch';
+
 export const stepKind = (kind: StepName): StepKind<Step, unknown> => STEP_KINDS[kind];

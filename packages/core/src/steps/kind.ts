@@ -61,8 +61,13 @@ export interface StepKind<S, I> {
   /** Earlier steps that it needs. */
   uses(step: S): readonly Id[];
   expressions(step: S): readonly ExpressionPlace[];
-  /** Turns expressions and references into plain inputs. These and the bodies before are all that the result depends on. */
-  resolve(step: S, context: ResolveContext): Result<I>;
-  /** Makes the bodies after the step from those before; absent where a step makes no bodies. */
+  /** Present on steps that are drawn: the solved sketch for the steps after it. */
+  draw?(step: S, scope: Scope): SolvedSketch;
+  /**
+   * Present on steps that make bodies: turns expressions and references into plain inputs. These and the bodies before
+   * are all that the result depends on.
+   */
+  resolve?(step: S, context: ResolveContext): Result<I>;
+  /** Makes the bodies after the step from those before. */
   build?(inputs: I, before: readonly BodyHandle[], kernel: Kernel): Result<readonly BodyHandle[]>;
 }

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Id } from '../../records/index.ts';
 import { issue, IssueError } from '../../result/index.ts';
-import type { SketchStep, Step } from '../../steps/index.ts';
+import { isSketch, type SketchStep, type Step } from '../../steps/index.ts';
 import type { Part, Project } from '../schema.ts';
 
 /** A named change of a project. `run` edits the draft (Immer) and returns the label for undo and the log. */
@@ -33,7 +33,7 @@ export function stepIn(draft: Project, part: Id, id: Id): Step {
 
 export function sketchIn(draft: Project, part: Id, id: Id): SketchStep {
   const step = stepIn(draft, part, id);
-  return step.kind === 'sketch' ? step : refuse('step.unknown', { id });
+  return isSketch(step) ? step : refuse('step.unknown', { id });
 }
 
 /** Adds a record under a new id. */

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { evaluate } from '../../expressions/index.ts';
 import type { Frame } from '../../math/index.ts';
 import { idSchema, nameSchema, type Id } from '../../records/index.ts';
-import { issue, ok, type Issue, type Words } from '../../result/index.ts';
+import { issue, type Issue, type Words } from '../../result/index.ts';
 import {
   entitySchema,
   findRegions,
@@ -39,7 +39,7 @@ export const sketchSchema = z.strictObject({
 });
 export type SketchStep = z.infer<typeof sketchSchema>;
 
-export const sketch: StepKind<SketchStep, SolvedSketch> = {
+export const sketch: StepKind<SketchStep, never> = {
   schema: sketchSchema,
   title: 'Sketch',
   sentence: (step) => [
@@ -62,7 +62,7 @@ export const sketch: StepKind<SketchStep, SolvedSketch> = {
           ]
         : [],
     ),
-  resolve: (step, { scope }) => ok(solved(step, scope)),
+  draw: (step, scope) => solved(step, scope),
 };
 
 /** Reads the sizes, solves and finds the regions; trouble comes as `issue`, with the last good shape. */
