@@ -26,8 +26,7 @@ test('a plate with one round end: a chain with a tangent arc, settled by two siz
   await page.getByTestId('verb-radius').click();
   await bench.answer('15 mm');
   await bench.press('Escape');
-  await page.getByRole('button', { name: 'Fit' }).click();
-  await bench.settleView();
+  await bench.fit();
 
   // the length of the lower side
   const lines = await page

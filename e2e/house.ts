@@ -58,27 +58,43 @@ export class Bench {
 
   /** Opens a new sketch on Top and waits until it stands square on. */
   async sketchOnTop(): Promise<void> {
-    await this.page.getByTestId('verb-sketch-top').click();
+    await this.turning(() => this.page.getByTestId('verb-sketch-top').click());
     await expect(this.canvas).toBeVisible();
+  }
+
+  /** Does something that moves the camera, and waits until it has moved and stands still again. */
+  async turning(action: () => Promise<unknown>): Promise<void> {
+    const before = await this.frames();
+    await action();
+    // where it stood right already no frame comes
+    await expect
+      .poll(() => this.frames(), { timeout: 3000 })
+      .not.toBe(before)
+      .catch(() => undefined);
     await this.settleView();
   }
 
-  /** Waits until the camera stands still: no frame was drawn for a third of a second. */
+  fit = (): Promise<void> => this.turning(() => this.page.getByRole('button', { name: 'Fit', exact: true }).click());
+
+  private async frames(): Promise<string> {
+    return (await this.page.getByLabel('View', { exact: true }).getAttribute('data-drawn')) ?? '';
+  }
+
+  /** Waits until the camera stands still: no frame was drawn for half a second. */
   async settleView(): Promise<void> {
-    const view = this.page.getByLabel('View', { exact: true });
     let before = '';
     let still = 0;
     await expect
       .poll(
         async () => {
-          const now = (await view.getAttribute('data-drawn')) ?? '';
+          const now = await this.frames();
           still = now === before ? still + 1 : 0;
           before = now;
           return still;
         },
-        { intervals: [110] },
+        { intervals: [120] },
       )
-      .toBeGreaterThanOrEqual(3);
+      .toBeGreaterThanOrEqual(4);
   }
 
   async at(x: number, y: number): Promise<readonly [number, number]> {

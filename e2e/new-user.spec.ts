@@ -23,8 +23,7 @@ test('a new user: enter, draw, dimension, extrude, cut a hole, name a value, use
   await bench.click(60, 130);
   await bench.answer('width = 60 mm');
   await bench.press('Escape');
-  await page.getByRole('button', { name: 'Fit' }).click();
-  await bench.settleView();
+  await bench.fit();
   const right = await page
     .locator('[data-entity]')
     .evaluateAll((lines) => Math.max(...lines.map((line) => line.getBoundingClientRect().right)));

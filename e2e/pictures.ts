@@ -63,9 +63,11 @@ async function sketchPictures(on: Page): Promise<void> {
     await on.keyboard.press('Delete');
     await pause(200);
   }
+  await on.getByRole('button', { name: 'play', exact: true }).first().click();
   await on.mouse.move(660, 700);
-  await pause(300);
+  await pause(560);
   await shot('loose');
+  await on.getByRole('button', { name: 'stop', exact: true }).click();
   await on.keyboard.press('Control+z');
   await on.keyboard.press('Control+z');
   await on.keyboard.press('l');

@@ -58,8 +58,7 @@ test('a file that is no project is refused in words; a project file comes in', a
 test('hovering a face lights up its sentence; a pick is measured on the desk', async ({ bench, page }) => {
   await bench.signUp();
   await bench.newDemo();
-  await page.getByRole('button', { name: 'Top', exact: true }).click();
-  await bench.settleView();
+  await bench.turning(() => page.getByRole('button', { name: 'Top', exact: true }).click());
   await bench.move(-120, 60);
   await expect(page.getByText('face · flat').first()).toBeVisible();
   await bench.click(-120, 60);
@@ -77,8 +76,7 @@ test('the view is turned, shifted and zoomed by hand, and turned square on by a 
       .evaluateAll((lines) =>
         lines.map((line) => ['x2', 'y2'].map((end) => Math.round(Number(line.getAttribute(end))) + 0)),
       );
-  await page.getByRole('button', { name: 'Front', exact: true }).click();
-  await bench.settleView();
+  await bench.turning(() => page.getByRole('button', { name: 'Front', exact: true }).click());
   // front: x to the right, z up, y away from the viewer
   expect(await axes()).toEqual([
     [30, 0],
@@ -101,17 +99,13 @@ test('the view is turned, shifted and zoomed by hand, and turned square on by a 
   expect(await axes()).not.toEqual(front);
   // by keys: turned to the left and back again
   const turned = await axes();
-  await bench.press('ArrowLeft');
-  await bench.settleView();
+  await bench.turning(() => bench.press('ArrowLeft'));
   expect(await axes()).not.toEqual(turned);
-  await bench.press('ArrowRight');
-  await bench.settleView();
+  await bench.turning(() => bench.press('ArrowRight'));
   expect(await axes()).toEqual(turned);
-  await page.getByRole('button', { name: 'Square-on' }).click();
-  await bench.settleView();
+  await bench.turning(() => page.getByRole('button', { name: 'Square-on' }).click());
   expect(await axes()).toEqual(front);
-  await page.getByRole('button', { name: 'Fit', exact: true }).click();
-  await bench.settleView();
+  await bench.fit();
   expect(await axes()).toEqual(front);
   const picture = () => page.getByTestId('model-canvas').screenshot();
   const before = await picture();

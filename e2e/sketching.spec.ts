@@ -85,8 +85,7 @@ test('relations by their verbs; a clash names who fights and is dropped by a cli
   await bench.click(left + 40, top + 50);
   await bench.answer('50 mm');
   await bench.press('Escape');
-  await page.getByRole('button', { name: 'Fit' }).click();
-  await bench.settleView();
+  await bench.fit();
   const side = await page
     .locator('[data-entity]')
     .evaluateAll((lines) => Math.min(...lines.map((line) => line.getBoundingClientRect().left)));

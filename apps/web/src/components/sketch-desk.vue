@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, shallowRef } from 'vue';
-import { entityKind, findEntity, relationKind, type Id, distance2, type Motion } from '@helb/core';
+import { entityKind, findEntity, relationKind, type Id, distance2, type Motion, type Vec2 } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 
 /** The sketch on the desk: what is still free or fights, what is selected, what was guessed last. */
@@ -50,13 +50,15 @@ const LOOKS: Readonly<Record<Motion['look'], (motion: Motion) => string>> = {
   grow: () => 'grow',
   turn: () => 'turn',
   change: () => 'change together',
-  slide({ direction }) {
-    const [x, y] = direction!;
-    if (Math.abs(y) < 1e-3) return 'slide along X';
-    if (Math.abs(x) < 1e-3) return 'slide along Y';
-    return `slide at ${Math.round((Math.atan2(y, x) * 180) / Math.PI)}°`;
-  },
+  slide: ({ direction }) => `slide ${alongWords(direction!)}`,
+  spread: ({ direction }) => `spread ${alongWords(direction!)}`,
 };
+
+function alongWords([x, y]: Vec2): string {
+  if (Math.abs(y) < 1e-3) return 'along X';
+  if (Math.abs(x) < 1e-3) return 'along Y';
+  return `at ${Math.round((Math.atan2(y, x) * 180) / Math.PI)}°`;
+}
 
 /** The motion that is being played: to and fro about the drawn place, a tenth of the sketch far. */
 const playing = shallowRef<Motion>();

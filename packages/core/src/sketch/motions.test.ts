@@ -58,6 +58,15 @@ test('a rectangle: four motions, each of one side', () => {
   expect(found.map(({ places }) => Object.keys(places).length)).toEqual([2, 2, 2, 2]);
 });
 
+test('two points kept symmetric about an upright line spread along X, and slide along Y', () => {
+  const entities: Entities = { p: point(-4, 3), q: point(4, 3), e: line('p', 'q') };
+  const found = motions(entities, { s: { kind: 'symmetric', a: 'p', b: 'q', axis: 'y-axis' } });
+  expect(found.map(({ look, direction }) => [look, ...direction!.map((c) => Math.round(Math.abs(c)))]).sort()).toEqual([
+    ['slide', 0, 1],
+    ['spread', 1, 0],
+  ]);
+});
+
 test('as many motions as freedoms, none for a settled sketch', () => {
   const entities: Entities = { m: point(3, 4), k: circle('m', 5) };
   const relations: Relations = {

@@ -5,11 +5,11 @@ import { Geometry, type Layout } from './geometry.ts';
 
 /** One freedom that is left, as a motion: which way the unknowns go, and what that looks like. */
 export interface Motion {
-  /** All that moves goes one way; one circle grows; all turns about a place; or something else. */
-  readonly look: 'slide' | 'grow' | 'turn' | 'change';
+  /** All goes one way; along one line to both sides; one circle grows; all turns about a place; something else. */
+  readonly look: 'slide' | 'spread' | 'grow' | 'turn' | 'change';
   /** Curves that move, or points where no curve does. */
   readonly entities: readonly Id[];
-  /** Unit vector of a slide. */
+  /** Unit vector of a slide or a spread. */
   readonly direction?: Vec2;
   /** Change of the own unknowns of each entity, the largest being 1 mm. */
   readonly places: Readonly<Record<Id, readonly number[]>>;
@@ -58,8 +58,10 @@ function describe(layout: Layout, geometry: Geometry, vector: Float64Array): Mot
   const rims = Object.keys(places).length - points.length;
   const [first] = moves;
   if (points.length === 0 && rims === 1) return { look: 'grow', entities, places };
-  if (first && rims === 0 && moves.every((move) => length2(sub2(move, first)) < 1e-4))
-    return { look: 'slide', entities, direction: scale2(first, 1 / length2(first)), places };
+  if (first && rims === 0 && moves.every((move) => Math.abs(cross2(move, first)) < 1e-4 * length2(first))) {
+    const together = moves.every((move) => length2(sub2(move, first)) < 1e-4);
+    return { look: together ? 'slide' : 'spread', entities, direction: scale2(first, 1 / length2(first)), places };
+  }
   if (
     rims === 0 &&
     turns(
