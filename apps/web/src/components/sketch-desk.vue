@@ -71,9 +71,11 @@ function play(motion: Motion) {
   const box = editor.value.geometry.box()!;
   const far = Math.max(distance2(box.low, box.high) * 0.08, 0.5);
   const begun = performance.now();
+  editor.value.play(motion);
   const step = () => {
-    // an edit ends the play
-    if (!solution.value.motions.includes(motion)) return stop();
+    // an edit or the hand on the canvas ends the play
+    const over = editor.value.playing !== motion || !solution.value.motions.includes(motion);
+    if (over) return stop();
     editor.value.play(motion, far * Math.sin((performance.now() - begun) / 350));
     frame = requestAnimationFrame(step);
   };

@@ -217,6 +217,18 @@ describe('selecting', () => {
     expect(d.editor.sketch).toMatchObject({ entities: {}, relations: {} });
   });
 
+  test('a freedom is played without changing anything; the hand on the canvas ends it', () => {
+    const d = desk();
+    d.draw('circle', [0, 0], [7, 0]);
+    const [motion] = d.editor.solved.solution.motions;
+    d.editor.play(motion, 2);
+    expect(d.editor.geometry.box()!.high[0]).toBeCloseTo(9, 6);
+    expect(d.labels).toEqual(['S: circle']);
+    d.click([30, 30]);
+    expect(d.editor.playing).toBeUndefined();
+    expect(d.editor.geometry.box()!.high[0]).toBeCloseTo(7, 6);
+  });
+
   test('construction is switched for lines and circles', () => {
     const d = desk();
     d.draw('circle', [0, 0], [7, 0]);

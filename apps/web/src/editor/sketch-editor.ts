@@ -78,6 +78,8 @@ export class SketchEditor {
   asking: Asking | undefined;
   /** Relations that came with the last figure: guesses to be struck off. */
   lastGuesses: readonly Id[] = [];
+  /** The motion that is being played. */
+  playing: Motion | undefined;
   private shown: Entities | undefined;
   private cache: { step: SketchStep; values: Project['values']; unit: string; result: SolvedSketch } | undefined;
 
@@ -135,6 +137,8 @@ export class SketchEditor {
 
   pointer(kind: 'down' | 'move' | 'up', pointer: PointerAt): void {
     if (this.asking) return;
+    // the hand ends the play: it takes hold of what is really there
+    if (kind === 'down' && this.playing) this.play(undefined);
     this.tool[kind]?.(pointer);
     this.port.changed();
   }
@@ -297,6 +301,7 @@ export class SketchEditor {
 
   /** Shows a moment of a motion that is still free; undefined ends the play. */
   play(motion: Motion | undefined, amount = 0): void {
+    this.playing = motion;
     this.shown = motion && played(this.solved.solution.geometry.entities, motion, amount);
     this.port.changed();
   }
