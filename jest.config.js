@@ -9,6 +9,7 @@ const node = (displayName, rootDir, more = {}) => ({
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   transform: { '^.+\\.ts$': swc },
   extensionsToTreatAsEsm: ['.ts'],
+  setupFiles: [`${import.meta.dirname}/scripts/fixed-seed.js`],
   ...more,
 });
 

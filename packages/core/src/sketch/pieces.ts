@@ -101,11 +101,13 @@ export const stretch = (piece: Piece, t0: number, t1: number, from: Vec2, to: Ve
 
 /** Parameters on both pieces where they meet, end points included, tangency as one meeting. */
 export function meetings(a: Piece, b: Piece, tolerance: number): { readonly t: number; readonly u: number }[] {
-  return pointsOf(a, b, tolerance).flatMap((place) => {
+  const found = pointsOf(a, b, tolerance).flatMap((place) => {
     const t = parameterAt(a, place, tolerance);
     const u = parameterAt(b, place, tolerance);
     return t === undefined || u === undefined ? [] : [{ t, u }];
   });
+  // an end that two pieces share is found from both
+  return found.filter((here, k) => found.findIndex((other) => other.t === here.t && other.u === here.u) === k);
 }
 
 /** Where the carriers (whole lines, whole circles) meet; for overlapping pieces the ends of the overlap. */
