@@ -59,6 +59,7 @@ test('a new user: enter, draw, dimension, extrude, cut a hole, name a value, use
   await bench.press('x');
   await page.getByRole('button', { name: 'result: added' }).last().click();
   await page.getByRole('option', { name: 'cut away' }).click();
+  await expect(page.getByRole('button', { name: 'result: cut away' }).last()).not.toBeFocused();
   await bench.press('Enter');
   const volume = (width: number) => (width * ((width * 2) / 3) - (Math.PI * (width / 5) ** 2) / 4) * 10;
   const shown = (width: number) => `${Number(volume(width).toFixed(1))} mm³`;

@@ -5,9 +5,11 @@ import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headless
 defineProps<{ value: string; options: Readonly<Record<string, string>>; label: string }>();
 const emit = defineEmits<{ choose: [value: string] }>();
 
-/** Chosen by the pointer the keys go back to the bench; chosen by keys the focus stays. */
-function byPointer() {
-  setTimeout(() => (document.activeElement as HTMLElement | null)?.blur());
+/** Chosen by the pointer the keys go back to the bench; chosen by keys the focus stays on the word. */
+let byPointer = false;
+function giveBack(event: FocusEvent) {
+  if (byPointer) (event.target as HTMLElement).blur();
+  byPointer = false;
 }
 </script>
 
@@ -21,6 +23,8 @@ function byPointer() {
     <ListboxButton
       class="decoration-muted hover:bg-chip underline decoration-dotted underline-offset-3"
       :aria-label="`${label}: ${options[value]}`"
+      @focus="giveBack"
+      @keydown="byPointer = false"
       >{{ options[value] }}</ListboxButton
     >
     <ListboxOptions class="bg-lit border-ink absolute left-0 z-20 mt-1 min-w-32 border outline-none">
@@ -34,7 +38,7 @@ function byPointer() {
         <li
           class="cursor-pointer px-2 py-1 whitespace-nowrap"
           :class="[active ? 'bg-ink text-sheet' : '', selected ? 'font-semibold' : '']"
-          @click="byPointer"
+          @pointerdown="byPointer = true"
         >
           {{ title }}
         </li>
