@@ -138,6 +138,29 @@ test('a second part is drawn in its own colour, the first stays as it is', async
   await expect(page.getByRole('button', { name: 'Download STEP of Part 2' })).toBeVisible();
 });
 
+test('a value is named while a step is being made, and kept with it by Enter in one undo step', async ({
+  bench,
+  page,
+}) => {
+  await bench.signUp();
+  await bench.newDemo();
+  await bench.step('Boss', 'Extrude');
+  const desk = page.getByRole('complementary', { name: 'Desk' });
+  await desk.getByRole('button', { name: 'distance: 10 mm' }).click();
+  const field = desk.getByRole('textbox', { name: 'distance' });
+  await field.fill('collar = 34 mm');
+  await field.press('Enter');
+  await expect(desk.getByRole('button', { name: 'distance: collar' })).toBeVisible();
+  await expect(desk.getByRole('alert')).toHaveCount(0);
+  await page.getByLabel('View', { exact: true }).hover({ position: { x: 30, y: 300 } });
+  await bench.press('Enter');
+  await expect(bench.figure('Size')).toContainText('34 mm');
+  await bench.press('Control+z');
+  await expect(bench.figure('Size')).toContainText('28 mm');
+  await page.getByRole('link', { name: 'Values' }).click();
+  await expect(page.getByText('8 named')).toBeVisible();
+});
+
 test('a chip is scrubbed with a live preview, and Esc leaves it as it was', async ({ bench, page }) => {
   await bench.signUp();
   await bench.newDemo();

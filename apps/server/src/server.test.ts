@@ -94,6 +94,7 @@ describe('accounts', () => {
     const client = await person();
     const answer = await client.call('POST', '/projects', { name: 'x' }, { origin: 'http://elsewhere.example' });
     expect(answer.status).toBe(403);
+    expect((await client.call('POST', '/projects', { name: 'x' }, { origin: 'null' })).status).toBe(403);
   });
 });
 

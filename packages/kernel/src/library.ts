@@ -6,23 +6,26 @@ export type Library = OpenCascadeInstance;
 /** How the WebAssembly of the kernel is found: bytes in Node, an address in the browser (then it is streamed). */
 export type LibrarySource = { readonly bytes: Uint8Array } | { readonly url: string };
 
-/** Starts one instance of the geometry library; it prints nothing. */
-export function startLibrary(source: LibrarySource): Promise<Library> {
+/** Longer than the slowest start that was seen, by far; a page that may not run the glue code never answers. */
+const START_LIMIT_MS = 90_000;
+
+/** Starts one instance of the geometry library; it prints nothing. Rejects where it can't be loaded or never answers. */
+export async function startLibrary(source: LibrarySource): Promise<Library> {
   const silent = { print() {}, printErr() {} };
   if ('bytes' in source) return init({ ...silent, wasmBinary: source.bytes });
-  return init({
+  // streamed and compiled by hand: only then does the browser keep the compiled code between visits
+  const module = await WebAssembly.compileStreaming(fetch(source.url));
+  const starting = init({
     ...silent,
-    // streamed and compiled by hand: only then does the browser keep the compiled code between visits
-    instantiateWasm(
-      imports: WebAssembly.Imports,
-      done: (instance: WebAssembly.Instance, module: WebAssembly.Module) => void,
-    ) {
-      void WebAssembly.compileStreaming(fetch(source.url)).then(async (module) =>
-        done(await WebAssembly.instantiate(module, imports), module),
-      );
+    instantiateWasm(imports: WebAssembly.Imports, done: (made: WebAssembly.Instance, of: WebAssembly.Module) => void) {
+      void WebAssembly.instantiate(module, imports).then((instance) => done(instance, module));
       return {};
     },
   });
+  const late = new Promise<never>((_, reject) =>
+    setTimeout(() => reject(new Error('the geometry kernel did not start')), START_LIMIT_MS),
+  );
+  return Promise.race([starting, late]);
 }
 
 interface Deletable {

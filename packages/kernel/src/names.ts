@@ -14,14 +14,6 @@ export interface FaceHistory {
   IsDeleted(shape: TopoDS_Shape): boolean;
 }
 
-/** The name of each face of named solids. */
-export function namesOf(library: Library, scope: Scope, solids: readonly NamedSolid[]): ShapeMap<string> {
-  const names = new ShapeMap<string>(library);
-  for (const { shape, faceNames } of solids)
-    subShapes(library, scope, shape, 'TopAbs_FACE').forEach((face, k) => names.set(face, faceNames[k]!));
-  return names;
-}
-
 /**
  * Carries names through an operation (Capoyleas, Chen, Hoffmann 1996; Kripac 1997): a modified face keeps its name, a
  * face split into pieces keeps it with a discriminator, and where faces were merged the first name in order stays.

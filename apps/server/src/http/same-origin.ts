@@ -5,7 +5,7 @@ import { Refusal } from '../services/refusal.ts';
 export async function sameOrigin(ctx: Context, next: Next): Promise<void> {
   const changing = ctx.method !== 'GET' && ctx.method !== 'HEAD';
   const origin = ctx.get('Origin');
-  if (changing && origin && new URL(origin).host !== ctx.host)
+  if (changing && origin && !(URL.canParse(origin) && new URL(origin).host === ctx.host))
     throw new Refusal(403, 'This request came from another site.');
   await next();
 }

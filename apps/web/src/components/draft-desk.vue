@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { explain, stepKind, type Action, type Result } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
@@ -8,11 +8,10 @@ import PhraseText from './phrase-text.vue';
 /** Making a step: its sentence, what it still asks, its areas to be picked, accept or leave. */
 const bench = useBench();
 const model = useModel();
-const naming = ref<readonly Action[]>([]);
 
 const draft = computed(() => bench.draft!);
 const phrases = computed(() =>
-  stepKind('extrude').sentence(draft.value.step, (id) => bench.part?.steps[id]?.name ?? '?'),
+  stepKind(draft.value.step.kind).sentence(draft.value.step, (id) => bench.part?.steps[id]?.name ?? '?'),
 );
 const result = computed(() => model.built?.steps.find((step) => step.id === draft.value.id));
 const regions = computed(() => model.built?.sketches[draft.value.step.sketch]?.regions ?? []);
@@ -27,8 +26,8 @@ const set = (field: string, value: unknown) =>
   bench.setDraft({ ...draft.value, step: { ...draft.value.step, [field]: value } });
 
 function keep(field: string, expression: string, added: readonly Action[]): Result<void> {
-  naming.value = [...naming.value, ...added];
-  return set(field, expression);
+  const step = { ...draft.value.step, [field]: expression };
+  return bench.setDraft({ ...draft.value, step, naming: [...draft.value.naming, ...added] });
 }
 
 function toggle(key: string) {
@@ -36,8 +35,6 @@ function toggle(key: string) {
   if (!next.delete(key)) next.add(key);
   if (next.size > 0) set('areas', [...next]);
 }
-
-const accept = () => bench.acceptDraft(naming.value);
 </script>
 
 <template>
@@ -60,7 +57,7 @@ const accept = () => bench.acceptDraft(naming.value);
     </fieldset>
     <p v-if="result?.issue" class="text-clash mb-3" role="alert">{{ explain(result.issue) }}</p>
     <div class="flex items-baseline gap-4">
-      <button class="verb-strong" @click="accept">
+      <button class="verb-strong" @click="bench.acceptDraft()">
         Accept <span class="font-mono text-[12px] opacity-80">Enter</span>
       </button>
       <button class="word-link" @click="bench.cancelDraft()">

@@ -71,6 +71,20 @@ test('a number is named where it stands, in the same gesture', async () => {
   ]);
 });
 
+test('a click elsewhere takes what was typed, and leaves what can not be', async () => {
+  const { wrapper, thickness } = chip();
+  for (const [typed, kept] of [
+    ['nobody', '8 mm'],
+    ['9 mm', '9 mm'],
+  ] as const) {
+    await wrapper.get('button').trigger('keydown.enter');
+    await wrapper.get('input').setValue(typed);
+    await wrapper.get('input').trigger('blur');
+    expect(wrapper.find('input').exists()).toBe(false);
+    expect(thickness()).toBe(kept);
+  }
+});
+
 test('Esc leaves the number as it was; up and down nudge by its last digit', async () => {
   const { wrapper, thickness } = chip('2.50 mm');
   await wrapper.get('button').trigger('keydown.enter');

@@ -72,6 +72,12 @@ function leave() {
   editing.value = false;
 }
 
+/** A click elsewhere takes what was typed; what can't be taken is left as it was. */
+function leaveTaking() {
+  if (editing.value && typed.value !== props.text) take();
+  if (editing.value) leave();
+}
+
 /** The number in the text made larger or smaller by a step of its own size; undefined for what is no plain number. */
 function nudged(text: string, steps: number): string | undefined {
   const match = /^\s*(\d+\.?\d*)\s*([a-z"°]*)\s*$/i.exec(text);
@@ -135,7 +141,7 @@ function press(event: PointerEvent) {
       @keydown.up.prevent="nudge(1)"
       @keydown.down.prevent="nudge(-1)"
       @input="show(typed)"
-      @blur="leave"
+      @blur="leaveTaking"
     />
     <button
       v-else

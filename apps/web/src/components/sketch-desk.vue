@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, shallowRef } from 'vue';
+import { computed, onBeforeUnmount } from 'vue';
 import { entityKind, findEntity, relationKind, type Id, distance2, type Motion, type Vec2 } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 
@@ -60,22 +60,20 @@ function alongWords([x, y]: Vec2): string {
   return `at ${Math.round((Math.atan2(y, x) * 180) / Math.PI)}°`;
 }
 
-/** The motion that is being played: to and fro about the drawn place, a tenth of the sketch far. */
-const playing = shallowRef<Motion>();
+/** A motion is played to and fro about the drawn place, a twelfth of the sketch far; an edit or the hand ends it. */
+const playing = computed(() => (void bench.version, bench.editor?.playing));
 let frame = 0;
 function play(motion: Motion) {
   const same = playing.value === motion;
   stop();
   if (same) return;
-  playing.value = motion;
   const box = editor.value.geometry.box()!;
-  const far = Math.max(distance2(box.low, box.high) * 0.08, 0.5);
+  const far = Math.max(distance2(box.low, box.high) / 12, 0.5);
   const begun = performance.now();
   editor.value.play(motion);
   const step = () => {
-    // an edit or the hand on the canvas ends the play
-    const over = editor.value.playing !== motion || !solution.value.motions.includes(motion);
-    if (over) return stop();
+    if (editor.value.playing !== motion) return;
+    if (!solution.value.motions.includes(motion)) return stop();
     editor.value.play(motion, far * Math.sin((performance.now() - begun) / 350));
     frame = requestAnimationFrame(step);
   };
@@ -83,9 +81,7 @@ function play(motion: Motion) {
 }
 function stop() {
   cancelAnimationFrame(frame);
-  if (!playing.value) return;
-  playing.value = undefined;
-  bench.editor?.play(undefined);
+  if (bench.editor?.playing) bench.editor.play(undefined);
 }
 onBeforeUnmount(stop);
 

@@ -20,6 +20,8 @@ import { useProject } from './project.ts';
 export interface Draft {
   readonly id: Id;
   readonly step: ExtrudeStep;
+  /** Values that were named on the way: made together with the step. */
+  readonly naming: readonly Action[];
 }
 
 /** What is being edited on the bench: the part, the sketch, the step in the making, what is picked. */
@@ -92,17 +94,17 @@ export const useBench = defineStore('bench', () => {
       ways: 'forwards',
       result,
     };
-    setDraft({ id: newId('s'), step });
+    setDraft({ id: newId('s'), step, naming: [] });
   }
 
   function setDraft(next: Draft): Result<void> {
     draft.value = next;
-    return store.preview([adding(next)]);
+    return store.preview(making(next));
   }
 
   /** Keeps the step in the making, with what was named on the way. */
-  function acceptDraft(naming: readonly Action[] = []): Result<void> {
-    const done = store.act([...naming, adding(draft.value!)]);
+  function acceptDraft(): Result<void> {
+    const done = store.act(making(draft.value!));
     if (done.ok) draft.value = undefined;
     return done;
   }
@@ -113,7 +115,10 @@ export const useBench = defineStore('bench', () => {
     store.preview(undefined);
   }
 
-  const adding = ({ id, step }: Draft): Action => ({ command: 'step.add', input: { part: partId.value!, id, step } });
+  const making = ({ id, step, naming }: Draft): Action[] => [
+    ...naming,
+    { command: 'step.add', input: { part: partId.value!, id, step } },
+  ];
 
   function freeName(base: string): string {
     const names = new Set(Object.values(part.value?.steps ?? {}).map((step) => step.name));

@@ -6,11 +6,16 @@ import { ProjectSync, type SyncWorld } from './project-sync.ts';
 class FakeServer {
   document = seedSieve();
   log: LogEntry[] = [];
-  trouble: 'none' | 'offline' | 'answer-lost' | 'signed-out' = 'none';
+  trouble: 'none' | 'offline' | 'answer-lost' | 'signed-out' | 'busy' = 'none';
+  /** A change with this in its label is refused, without saying which it was. */
+  refused = '';
 
   save(base: number, changes: readonly LogEntry[]): { revision: number } {
     if (this.trouble === 'offline') throw new OfflineError('cut off');
     if (this.trouble === 'signed-out') throw new ApiError(401, 'Please sign in.', {});
+    if (this.trouble === 'busy') throw new ApiError(429, 'Too many tries.', {});
+    if (this.refused && changes.some((change) => change.label.includes(this.refused)))
+      throw new ApiError(422, 'not right', {});
     const known = new Set(this.log.map((entry) => entry.id));
     const fresh = changes.filter((change) => !known.has(change.id));
     const at = Math.max(base, ...changes.map((change) => this.log.findIndex((entry) => entry.id === change.id) + 1));
@@ -58,7 +63,7 @@ function world(server: FakeServer, drafts = new Map<string, readonly LogEntry[]>
   const pass = async (ms: number) => {
     const end = clock + ms;
     for (;;) {
-      for (let k = 0; k < 20; k++) await Promise.resolve();
+      for (let k = 0; k < 60; k++) await Promise.resolve();
       timers.sort((a, b) => a.at - b.at);
       if (!timers[0] || timers[0].at > end) break;
       const timer = timers.shift()!;
@@ -177,6 +182,19 @@ test('two windows: both changes stand, in the order in which the server got them
   expect(server.document).toEqual(two.view.project);
 });
 
+test('two windows that each add a part keep both', async () => {
+  const server = new FakeServer();
+  const [a, b] = [world(server), world(server)];
+  const [one, two] = [await ProjectSync.open('p', a.made), await ProjectSync.open('p', b.made)];
+  one.act(adding('lid'));
+  two.act(adding('base'));
+  await a.pass(1000);
+  await b.pass(1000);
+  expect(two.view.lost).toBeUndefined();
+  expect(server.document.partOrder.slice(1).toSorted()).toEqual(['base', 'lid']);
+  expect(two.view.project).toEqual(server.document);
+});
+
 test('a change of what another window has removed is left out and told', async () => {
   const server = new FakeServer();
   const [a, b] = [world(server), world(server)];
@@ -204,6 +222,35 @@ test('signed out: nothing is lost, and it goes on after entering again', async (
   sync.hurry();
   await pass(1000);
   expect(server.document.name).toBe('A');
+});
+
+test('a refusal that is not about the changes loses none of them', async () => {
+  const server = new FakeServer();
+  const { made, pass } = world(server);
+  const sync = await ProjectSync.open('p', made);
+  server.trouble = 'busy';
+  sync.act(renaming('A'));
+  sync.act(adding('lid'));
+  await pass(3000);
+  expect(sync.view).toMatchObject({
+    state: { kind: 'offline', safe: true },
+    lost: expect.stringContaining('Too many'),
+  });
+  server.trouble = 'none';
+  await pass(20_000);
+  expect(server.document).toMatchObject({ name: 'A', parts: { lid: {} } });
+});
+
+test('of several changes only the one that is refused is left out, though the server does not say which', async () => {
+  const server = new FakeServer();
+  const { made, pass } = world(server);
+  const sync = await ProjectSync.open('p', made);
+  server.refused = 'bad';
+  for (const id of ['one', 'bad', 'two']) sync.act(adding(id));
+  await pass(20_000);
+  expect(server.document.partOrder.slice(-2)).toEqual(['one', 'two']);
+  expect(sync.view).toMatchObject({ state: { kind: 'kept' }, lost: expect.stringContaining('Add part bad') });
+  expect(sync.view.project).toEqual(server.document);
 });
 
 test('undo and redo are saved like everything else and survive a reload', async () => {

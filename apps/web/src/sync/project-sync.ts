@@ -3,6 +3,7 @@ import {
   explain,
   perform,
   pushed,
+  rebased,
   reversal,
   stacksOf,
   type Action,
@@ -60,6 +61,7 @@ export class ProjectSync {
   private lost: string | undefined;
   private sending = false;
   private failures = 0;
+  private mostSent = MOST_SENT;
   private drafted: Promise<boolean> = Promise.resolve(true);
   private cancelTimer: (() => void) | undefined;
 
@@ -150,7 +152,7 @@ export class ProjectSync {
   private async send(): Promise<void> {
     if (this.sending || this.pending.length === 0) return;
     this.sending = true;
-    const batch = this.pending.slice(0, MOST_SENT);
+    const batch = this.pending.slice(0, this.mostSent);
     try {
       const { revision } = await this.world.api.save(this.id, this.revision, batch);
       this.confirm(batch, revision);
@@ -168,6 +170,7 @@ export class ProjectSync {
     this.revision = revision;
     this.pending = this.pending.slice(batch.length);
     this.failures = 0;
+    if (this.pending.length === 0) this.mostSent = MOST_SENT;
     this.state = this.pending.length > 0 ? { kind: 'keeping' } : { kind: 'kept', at: this.world.now() };
     this.keepDrafts();
   }
@@ -186,8 +189,19 @@ export class ProjectSync {
       await this.rebase();
       return;
     }
-    // a change that the server can't take: leave out that one, keep the others
-    const refused = batch.find((entry) => entry.id === error.facts['change']) ?? batch[0]!;
+    // anything but "this can't be taken" is no reason to lose work: the server is busy, or the project is not there
+    if (error.status !== 422 && error.status !== 413) {
+      this.lost = `Nothing could be kept: ${error.message}`;
+      await this.wait(error);
+      return;
+    }
+    const named = batch.find((entry) => entry.id === error.facts['change']);
+    if (!named && batch.length > 1) {
+      // which of them it is shows when they are sent one by one
+      this.mostSent = 1;
+      return;
+    }
+    const refused = named ?? batch[0]!;
     this.pending = this.pending.filter((entry) => entry !== refused);
     this.lost = `"${refused.label}" could not be kept: ${error.message}`;
     this.putOnTop();
@@ -212,14 +226,16 @@ export class ProjectSync {
   private putOnTop(): void {
     let project = this.confirmed;
     const kept: LogEntry[] = [];
-    for (const entry of this.pending) {
+    for (const pending of this.pending) {
+      const entry = rebased(pending, project);
       const next = applyChange(project, entry.forward);
       if (next.ok) {
         project = next.value;
         kept.push(entry);
       } else this.lost = `"${entry.label}" could not be kept: ${explain(next.issue)}`;
     }
-    const gone = new Set(this.pending.filter((entry) => !kept.includes(entry)).map((entry) => entry.id));
+    const staysIn = new Set(kept.map((entry) => entry.id));
+    const gone = new Set(this.pending.map((entry) => entry.id).filter((id) => !staysIn.has(id)));
     this.pending = kept;
     this.project = project;
     const staying = (entries: readonly LogEntry[]) => entries.filter((entry) => !gone.has(entry.id));

@@ -14,20 +14,19 @@ export interface Starter {
  * is made. A worker that crashed is started anew, and the build that it had is made again once.
  */
 export class EngineClient {
-  private worker: ReturnType<Starter['start']>;
+  private worker: ReturnType<Starter['start']> | undefined;
   private newest = 0;
-  private crash: ((reason: Error) => void) | undefined;
+  /** How to tell the calls that are under way that their worker died. */
+  private readonly underWay = new Set<(reason: Error) => void>();
 
-  constructor(private readonly starter: Starter = browserWorker) {
-    this.worker = this.started();
-  }
+  constructor(private readonly starter: Starter = browserWorker) {}
 
   /** Undefined where something newer was asked for meanwhile. */
   async build(request: BuildRequest, progress: Progress): Promise<Extract<BuildReply, { kind: 'built' }> | undefined> {
     const mine = ++this.newest;
     const ask = (known: readonly string[]) =>
-      this.surviving(() =>
-        this.worker.api.build(
+      this.surviving((worker) =>
+        worker.build(
           { ...request, known },
           Comlink.proxy((...args) => void (mine === this.newest && progress(...args))),
         ),
@@ -40,25 +39,26 @@ export class EngineClient {
   }
 
   file(project: Project, part: Id, format: FileFormat): Promise<FileReply> {
-    return this.surviving(() => this.worker.api.file(project, part, format));
+    return this.surviving((worker) => worker.file(project, part, format));
   }
 
-  end(): void {
-    this.worker.end();
+  /** Runs a call on a living worker; rejects with CrashError if that dies under it. */
+  private async surviving<T>(call: (worker: EngineWorker) => Promise<T>): Promise<T> {
+    this.worker ??= this.starter.start((reason) => this.died(reason));
+    let tell: (reason: Error) => void = () => undefined;
+    const crashed = new Promise<never>((_, reject) => this.underWay.add((tell = reject)));
+    try {
+      return await Promise.race([call(this.worker.api), crashed]);
+    } finally {
+      this.underWay.delete(tell);
+    }
   }
 
-  /** Runs a call; rejects with CrashError if the worker dies under it. */
-  private surviving<T>(call: () => Promise<T>): Promise<T> {
-    const crashed = new Promise<never>((_, reject) => (this.crash = reject));
-    return Promise.race([call(), crashed]);
-  }
-
-  private started() {
-    return this.starter.start((reason) => {
-      this.worker.end();
-      this.worker = this.started();
-      this.crash?.(new CrashError(reason));
-    });
+  /** The next call starts a new worker: one that can't be loaded must not be started again and again. */
+  private died(reason: string): void {
+    this.worker?.end();
+    this.worker = undefined;
+    for (const tell of this.underWay) tell(new CrashError(reason));
   }
 }
 

@@ -1,16 +1,23 @@
 import * as Comlink from 'comlink';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
-import { issue, writeStl, type SolvedSketch } from '@helb/core';
+import type { SolvedSketch } from '@helb/core';
 import { Engine, findings, Overtaken, totalsOf } from '@helb/engine';
 import { OpenCascadeKernel } from '@helb/kernel';
 import type { BuildReply, EngineWorker, SketchReply } from './protocol.ts';
 
 /** Fine enough that a rim looks round at the size of the screen. */
 const SHOWN = { deflection: 0.08, angle: 0.25 };
-/** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
-const PRINTED = { deflection: 0.05, angle: Math.PI / 18 };
 
-const engine = OpenCascadeKernel.start({ url: wasmUrl }).then((kernel) => new Engine(kernel));
+/** The engine, started with the first request; a start that failed is tried again with the next. */
+let starting: Promise<Engine> | undefined;
+const engine = () =>
+  (starting ??= OpenCascadeKernel.start({ url: wasmUrl }).then(
+    (kernel) => new Engine(kernel),
+    (error: unknown) => {
+      starting = undefined;
+      throw error;
+    },
+  ));
 let running = new AbortController();
 
 /** Bodies of this worker are not those of one before it that crashed: keys carry its name. */
@@ -37,12 +44,12 @@ const pause = () =>
 /** Unlike the calls from outside these are not yet in turn. */
 const requests: EngineWorker = {
   async ready() {
-    await engine;
+    await engine();
   },
 
   async build({ project, part, known }, progress) {
     const { signal } = running;
-    const ready = await engine;
+    const ready = await engine();
     const start = performance.now();
     try {
       const model = await ready.build(project, {
@@ -77,16 +84,9 @@ const requests: EngineWorker = {
   },
 
   async file(project, part, format) {
-    const ready = await engine;
-    if (format === 'step') {
-      const bytes = await ready.stepFile(project, part);
-      return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
-    }
-    const model = await ready.build(project, { parts: [part], mesh: PRINTED });
-    const meshes = model.parts.flatMap(({ bodies }) => bodies.flatMap((body) => body.mesh ?? []));
-    const name = project.parts[part]?.name ?? '';
-    if (meshes.length === 0) return { kind: 'failed', issue: issue('export.empty', { part: name }) };
-    return { kind: 'file', bytes: writeStl(meshes, name) };
+    const ready = await engine();
+    const bytes = await (format === 'step' ? ready.stepFile(project, part) : ready.stlFile(project, part));
+    return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
   },
 };
 

@@ -1,6 +1,7 @@
 import type { Result } from '../result/index.ts';
 import { fail } from '../result/index.ts';
 import { applyChange, type FieldChange } from './perform.ts';
+import { rebased } from './rebase.ts';
 import type { Project } from './schema.ts';
 
 /** An entry of the revision log, as undo sees it. Undoing and redoing are entries too: the log only grows. */
@@ -44,7 +45,10 @@ export function reversal(
 ): Result<{ readonly project: Project; readonly entry: LogEntry }> {
   const target = stacks[kind].at(-1);
   if (!target) return fail(`history.${kind}`);
-  const [forward, backward] = kind === 'undo' ? [target.backward, target.forward] : [target.forward, target.backward];
+  const { forward: done, backward: undone } = target;
+  const opposite = kind === 'undo' ? { forward: undone, backward: done } : { forward: done, backward: undone };
+  // others may have changed the same lists meanwhile
+  const { forward, backward } = rebased(opposite, project);
   const next = applyChange(project, forward);
   if (!next.ok) return next;
   return {

@@ -6,4 +6,5 @@ export { placedExpressions, usersOf, type PlacedExpression } from './expression-
 export { pushed, reversal, stacksOf, type LogEntry, type Stacks } from './history.ts';
 export { deeperThan, loadProject, parseProject, writeProject } from './load.ts';
 export { formatPage } from './format-page.ts';
+export { rebased } from './rebase.ts';
 export { ProjectScript } from './script.ts';

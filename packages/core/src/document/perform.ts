@@ -3,6 +3,7 @@ import { attempt, fail, issue, IssueError, ok, type Result } from '../result/ind
 import { checkProject } from './check.ts';
 import { COMMANDS, type CommandName, type Inputs } from './commands/index.ts';
 import { projectSchema, type Project } from './schema.ts';
+import { valueAt } from './value-at.ts';
 
 enablePatches();
 
@@ -69,7 +70,7 @@ function fieldChanges(patches: readonly Patch[], after: Project, before: Project
   for (const patch of patches) {
     const path = fieldPath(patch.path, after, before);
     const whole = path.length < patch.path.length;
-    const value: unknown = whole ? at(after, path) : patch.value;
+    const value: unknown = whole ? valueAt(after, path) : patch.value;
     const change: FieldChange = patch.op === 'remove' && !whole ? { op: 'remove', path } : { op: 'set', path, value };
     // of two changes of one field the later stands, in the later one's place
     const key = JSON.stringify(path);
@@ -82,18 +83,9 @@ function fieldChanges(patches: readonly Patch[], after: Project, before: Project
 function fieldPath(path: readonly (string | number)[], after: Project, before: Project): string[] {
   for (let length = 1; length < path.length; length++) {
     const head = path.slice(0, length).map(String);
-    if (Array.isArray(at(after, head) ?? at(before, head))) return head;
+    if (Array.isArray(valueAt(after, head) ?? valueAt(before, head))) return head;
   }
   return path.map(String);
-}
-
-function at(root: unknown, path: readonly string[]): unknown {
-  let node = root;
-  for (const key of path) {
-    if (typeof node !== 'object' || node === null || !Object.hasOwn(node, key)) return undefined;
-    node = (node as Record<string, unknown>)[key];
-  }
-  return node;
 }
 
 /**
@@ -119,7 +111,7 @@ export function applyChange(project: Project, changes: readonly FieldChange[]): 
 function patchFields(project: Project, changes: readonly FieldChange[]): Project {
   let patched = project;
   for (const { op, path, value } of changes) {
-    const parent = at(patched, path.slice(0, -1));
+    const parent = valueAt(patched, path.slice(0, -1));
     if (typeof parent !== 'object' || parent === null)
       throw new IssueError(issue('change.gone', { path: path.join('.') }));
     if (op === 'remove' && !Object.hasOwn(parent, path.at(-1)!)) continue;

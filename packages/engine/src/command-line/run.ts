@@ -8,7 +8,6 @@ import {
   perform,
   seedSieve,
   writeProject,
-  writeStl,
   type Kernel,
   type Project,
   type Result,
@@ -122,24 +121,13 @@ async function written(
 const CAUTION =
   "Before it is cut, turned or printed: check sizes and units in the machine's program; guards, eyes, clamping; follow the machine's manual and local rules. Nothing here proves strength.";
 
-/** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
-const PRINT_FINENESS = { deflection: 0.05, angle: Math.PI / 18 };
-
 const WRITERS: readonly {
   readonly ending: string;
   readonly bytes: (engine: Engine, project: Project, part: string) => Promise<Result<Uint8Array>>;
 }[] = [
   { ending: '.step', bytes: (engine, project, part) => engine.stepFile(project, part) },
   { ending: '.stp', bytes: (engine, project, part) => engine.stepFile(project, part) },
-  {
-    ending: '.stl',
-    async bytes(engine, project, part) {
-      const model = await engine.build(project, { parts: [part], mesh: PRINT_FINENESS });
-      const meshes = model.parts.flatMap(({ bodies }) => bodies.flatMap((body) => body.mesh ?? []));
-      const { name } = project.parts[part]!;
-      return meshes.length > 0 ? ok(writeStl(meshes, name)) : fail('export.empty', { part: name });
-    },
-  },
+  { ending: '.stl', bytes: (engine, project, part) => engine.stlFile(project, part) },
 ];
 
 /** The project of a file with values set; the exit code where that fails, told on the error stream. */
