@@ -153,7 +153,7 @@ export class Bench {
   }
 
   async step(name: string, verb: string): Promise<void> {
-    await this.page.getByLabel(`More for ${name}`).click();
+    await this.page.getByLabel(`More for ${name}`, { exact: true }).click();
     await this.page.getByRole('menuitem', { name: verb }).click();
   }
 }

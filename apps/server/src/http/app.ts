@@ -20,6 +20,11 @@ export interface Services {
 /** The whole HTTP application: API under /api, the built page elsewhere. */
 export function createApp(services: Services, log: Logger, webFolder?: string): Koa {
   const app = new Koa();
+  // a browser that goes away in the middle of a download is no trouble of ours
+  app.on('error', (error: NodeJS.ErrnoException) => {
+    if (!['ECONNRESET', 'EPIPE', 'ERR_STREAM_PREMATURE_CLOSE'].includes(error.code ?? ''))
+      log.error({ err: error }, 'answer failed');
+  });
   app.use(answerErrors(log));
   app.use(
     helmet({
