@@ -1,4 +1,4 @@
-import { ORIGIN, rectangle, solveSketch, type Entity, type Relation, type Sizes } from '@helb/core';
+import { FigureBuilder, ORIGIN, rectangle, solveSketch, type Entity, type Relation, type Sizes } from '@helb/core';
 import { timedByTurns, type Figure } from './measure.ts';
 
 interface Chain {
@@ -14,8 +14,9 @@ export function chainOf(count: number): Chain {
   const chain: Chain = { entities: {}, relations: {}, sizes: new Map() };
   let previous: string = ORIGIN;
   for (let k = 0; k < count; k++) {
-    const { entities, relations, corners } = rectangle(newId, [k * 10 + 0.2, 0.1], [k * 10 + 10.4, 6.3]);
-    const [p, q, r] = corners as [string, string, string];
+    const figure = new FigureBuilder(newId);
+    const [p, q, r] = rectangle(figure, [k * 10 + 0.2, 0.1], [k * 10 + 10.4, 6.3]);
+    const { entities, relations } = figure;
     Object.assign(chain.entities, entities);
     Object.assign(chain.relations, relations, { [newId('o')]: { kind: 'coincident', a: p, b: previous } });
     for (const [a, b, value] of [

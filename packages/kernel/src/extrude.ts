@@ -1,14 +1,6 @@
 import type { TopoDS_Edge, TopoDS_Face, TopoDS_Shape, TopoDS_Vertex } from 'replicad-opencascadejs';
-import {
-  scale3,
-  toSpace,
-  type ExtrudeRequest,
-  type Frame,
-  type Piece,
-  type Region,
-  type Vec2,
-  type Vec3,
-} from '@helb/core';
+import { scale3, toSpace, type ExtrudeRequest, type Frame, type Region, type Vec3 } from '@helb/core';
+import { direction, edgeOf, point, smoothRuns } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { distinct, type NamedSolid } from './names.ts';
 import { subShapes, ShapeMap } from './shapes.ts';
@@ -37,10 +29,10 @@ function faceOf(library: Library, scope: Scope, frame: Frame, region: Region) {
   const wires = [region.outer, ...region.holes].map((loop) => {
     const vertices = new Map<string, TopoDS_Vertex>();
     const maker = scope.keep(new library.BRepBuilderAPI_MakeWire());
-    for (const piece of loop) {
-      const edge = edgeOf(library, scope, frame, piece, vertices);
+    for (const run of smoothRuns(loop)) {
+      const edge = edgeOf(library, scope, frame, run, vertices);
       maker.Add(edge);
-      edges.push({ edge, entity: piece.entity });
+      edges.push({ edge, entity: run[0]!.entity });
     }
     return maker.IsDone() ? scope.keep(maker.Wire()) : undefined;
   });
@@ -55,43 +47,6 @@ function faceOf(library: Library, scope: Scope, frame: Frame, region: Region) {
   const check = scope.keep(new library.BRepCheck_Analyzer(face, true, false, false));
   if (!check.IsValid()) return fail('kernel.profile', { reason: 'the outline crosses itself' });
   return ok<ProfileFace>({ face, edges });
-}
-
-/** Edges share vertices, so that the wire keeps them as they are and the prism's history knows them. */
-function edgeOf(
-  library: Library,
-  scope: Scope,
-  frame: Frame,
-  piece: Piece,
-  vertices: Map<string, TopoDS_Vertex>,
-): TopoDS_Edge {
-  const vertex = (place: Vec2): TopoDS_Vertex => {
-    const key = place.join(',');
-    const known = vertices.get(key);
-    if (known) return known;
-    const made = scope.keep(
-      scope.keep(new library.BRepBuilderAPI_MakeVertex(point(library, scope, toSpace(frame, place)))).Vertex(),
-    );
-    vertices.set(key, made);
-    return made;
-  };
-  if (piece.form === 'segment')
-    return scope.keep(scope.keep(new library.BRepBuilderAPI_MakeEdge(vertex(piece.from), vertex(piece.to))).Edge());
-  // a clockwise arc is a counter-clockwise one seen from behind
-  const z = piece.sweep > 0 ? frame.z : scale3(frame.z, -1);
-  const axis = scope.keep(
-    new library.gp_Ax2(
-      point(library, scope, toSpace(frame, piece.centre)),
-      direction(library, scope, z),
-      direction(library, scope, frame.x),
-    ),
-  );
-  const circle = scope.keep(new library.gp_Circ(axis, piece.radius));
-  const full = Math.abs(Math.abs(piece.sweep) - 2 * Math.PI) < 1e-12;
-  const maker = full
-    ? new library.BRepBuilderAPI_MakeEdge(circle)
-    : new library.BRepBuilderAPI_MakeEdge(circle, vertex(piece.from), vertex(piece.to));
-  return scope.keep(scope.keep(maker).Edge());
 }
 
 /** Names by origin: the sides after the sketch entities, the caps by their role. */
@@ -125,9 +80,6 @@ function prism(
     ),
   };
 }
-
-const point = (library: Library, scope: Scope, at: Vec3) => scope.keep(new library.gp_Pnt(...at));
-const direction = (library: Library, scope: Scope, to: Vec3) => scope.keep(new library.gp_Dir(...to));
 
 const axes = (library: Library, scope: Scope, frame: Frame) =>
   scope.keep(

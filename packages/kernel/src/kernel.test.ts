@@ -47,6 +47,48 @@ function extrude(step: string, drawn: Drawn[], from: number, to: number, plane: 
 const release = (...bodies: BodyHandle[]) => bodies.forEach((body) => kernel.release(body));
 
 describe('extrude', () => {
+  test.each([
+    ['along its axis', 9, 4],
+    ['across its axis', 4, 9],
+  ])('an ellipse longer %s: pi a b h', (_, a, b) => {
+    const drawn: Drawn = {
+      m: { kind: 'point', x: 3, y: 2 },
+      t: { kind: 'point', x: 3 + a * 0.6, y: 2 + a * 0.8 },
+      e: { kind: 'ellipse', centre: 'm', tip: 't', minor: b },
+    };
+    const [body] = extrude('s1', [drawn], 0, 5) as [BodyHandle];
+    expect(kernel.measure(body).volume_mm3).toBeCloseTo(Math.PI * 36 * 5, 8);
+    expect(kernel.faceNames(body).toSorted()).toEqual(['s1/end', 's1/side/e', 's1/start']);
+    release(body);
+  });
+
+  test('half an ellipse on a line, and a spline over a line: the area of the region; one smooth face over the spline', () => {
+    const half: Drawn = {
+      m: { kind: 'point', x: 0, y: 0 },
+      a: { kind: 'point', x: 8, y: 0 },
+      b: { kind: 'point', x: -8, y: 0 },
+      e: { kind: 'ellipse-arc', centre: 'm', tip: 'a', a: 'a', b: 'b', minor: 3 },
+      l: { kind: 'line', a: 'a', b: 'b' },
+    };
+    const [dome] = extrude('s1', [half], 0, 2) as [BodyHandle];
+    expect(kernel.measure(dome).volume_mm3).toBeCloseTo((Math.PI * 24 * 2) / 2, 8);
+    const wave: Drawn = {
+      p: { kind: 'point', x: 0, y: 0 },
+      q: { kind: 'point', x: 6, y: 7 },
+      r: { kind: 'point', x: 15, y: 4 },
+      s: { kind: 'point', x: 21, y: 0 },
+      h: { kind: 'point', x: 0, y: 3 },
+      i: { kind: 'point', x: 21, y: 2 },
+      c: { kind: 'spline', points: ['p', 'q', 'r', 's'], start: 'h', end: 'i', knots: [0, 9, 18, 25] },
+      l: { kind: 'line', a: 's', b: 'p' },
+    };
+    const [{ area }] = filled(regions(wave)) as [{ area: number }];
+    const [wavy] = extrude('s2', [wave], 0, 2) as [BodyHandle];
+    expect(kernel.measure(wavy).volume_mm3).toBeCloseTo(area * 2, 6);
+    expect(kernel.faceNames(wavy).toSorted()).toEqual(['s2/end', 's2/side/c', 's2/side/l', 's2/start']);
+    release(dome, wavy);
+  });
+
   test('a plate with a hole: exact volume, area, centre, inertia and box; faces named by origin', () => {
     const [body] = extrude('s1', [box('a', 0, 0, 40, 20), circle('c', 10, 10, 4)], 0, 5) as [BodyHandle];
     const measures = kernel.measure(body);

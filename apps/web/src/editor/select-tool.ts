@@ -1,18 +1,21 @@
 import {
+  add2,
   distance2,
   dragSketch,
+  entityKind,
   Geometry,
   isBuiltIn,
-  type Drag,
   polyline,
-  type Entities,
-  type Entity,
-  type Id,
-  type Relations,
-  type Sizes,
-  type Vec2,
+  sub2,
   X_AXIS,
   Y_AXIS,
+  type Drag,
+  type Entities,
+  type Id,
+  type Relations,
+  type Role,
+  type Sizes,
+  type Vec2,
 } from '@helb/core';
 import { curveIds, footOn, nearest, pointIds } from './snapping.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
@@ -88,30 +91,32 @@ export class SelectTool implements Tool {
   private dragFrame(geometry: Geometry, id: Id, to: Vec2): Entities | undefined {
     const entity = geometry.entities[id];
     if (!entity) return undefined;
-    const drag = DRAGS[entity.kind](geometry, id, this.pressed!.at, to, this.host.geometry);
+    const drag = DRAGS[entityKind(entity.kind).role](geometry, id, this.pressed!.at, to, this.host.geometry);
     return dragSketch(geometry.entities, this.host.relations, this.host.sizes, drag);
   }
 }
 
 type DragOf = (geometry: Geometry, id: Id, from: Vec2, to: Vec2, before: Geometry) => Drag;
 
-/** How each kind of entity is pulled: a point itself, a line by both ends, a circle or an arc by its rim. */
-const DRAGS: Readonly<Record<Entity['kind'], DragOf>> = {
+/** How what is pulled moves: a point itself, what is round by its rim, all else with all its points. */
+const DRAGS: Readonly<Record<Role, DragOf>> = {
   point: (_, id, __, to) => ({ points: [{ id, to }] }),
-  line(geometry, id, from, to, before) {
-    const { a, b } = geometry.entities[id] as { a: Id; b: Id };
-    const moved = (end: Id): Vec2 => {
-      const [x, y] = before.point(end);
-      return [x + to[0] - from[0], y + to[1] - from[1]];
-    };
-    return { points: [a, b].filter((end) => geometry.entities[end]).map((end) => ({ id: end, to: moved(end) })) };
-  },
-  circle: rim,
-  arc: rim,
+  circle: (geometry, id, _, to) => ({
+    radius: { id, to: Math.max(distance2(geometry.circle(id).centre, to), 1e-3) },
+  }),
+  line: whole,
+  ellipse: whole,
+  spline: whole,
+  text: whole,
 };
 
-function rim(geometry: Geometry, id: Id, _: Vec2, to: Vec2): Drag {
-  return { radius: { id, to: Math.max(distance2(geometry.circle(id).centre, to), 1e-3) } };
+function whole(geometry: Geometry, id: Id, from: Vec2, to: Vec2, before: Geometry): Drag {
+  const entity = geometry.entities[id]!;
+  const points = entityKind(entity.kind)
+    .uses(entity)
+    .filter((point) => geometry.entities[point])
+    .map((point) => ({ id: point, to: add2(before.point(point), sub2(to, from)) }));
+  return { points };
 }
 
 /** Drawn from left to right the box takes what lies in it whole; points do not count where a curve was taken. */

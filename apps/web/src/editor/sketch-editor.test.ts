@@ -1,64 +1,6 @@
-import { ok, perform, ProjectScript, type Project, type Vec2 } from '@helb/core';
-import { SketchEditor, type ToolName } from './sketch-editor.ts';
+import { type Vec2 } from '@helb/core';
+import { desk } from '../../test/drawing-desk.ts';
 import { snap } from './snapping.ts';
-import type { PointerAt } from './tool.ts';
-
-/** A person with an empty sketch: clicks are sketch millimetres, 1 mm is near. */
-function desk() {
-  const script = new ProjectScript('Test').do('part.add', { id: 'p', name: 'P' });
-  script.do('step.add', {
-    part: 'p',
-    id: 's',
-    step: { kind: 'sketch', name: 'S', plane: 'top', entities: {}, relations: {} },
-  });
-  let project: Project = script.project;
-  const labels: string[] = [];
-  const editor = new SketchEditor('p', 's', {
-    project: () => project,
-    newId: script.newId,
-    changed: () => undefined,
-    act(actions) {
-      const done = perform(project, actions);
-      if (!done.ok) return done;
-      project = done.value.project;
-      labels.push(done.value.change.label);
-      return ok(undefined);
-    },
-  });
-  const pointer = (at: Vec2, more: Partial<PointerAt> = {}): PointerAt => ({
-    at,
-    reach: 1,
-    free: false,
-    add: false,
-    ...more,
-  });
-  return {
-    editor,
-    labels,
-    project: () => project,
-    click(at: Vec2, more?: Partial<PointerAt>) {
-      editor.pointer('move', pointer(at, more));
-      editor.pointer('down', pointer(at, more));
-      editor.pointer('up', pointer(at, more));
-    },
-    drag(from: Vec2, to: Vec2) {
-      editor.pointer('down', pointer(from));
-      for (let k = 1; k <= 5; k++)
-        editor.pointer('move', pointer([from[0] + ((to[0] - from[0]) * k) / 5, from[1] + ((to[1] - from[1]) * k) / 5]));
-      editor.pointer('up', pointer(to));
-    },
-    draw(tool: ToolName, ...places: Vec2[]) {
-      editor.take(tool);
-      for (const place of places) this.click(place);
-      editor.take('select');
-    },
-    kinds: () =>
-      Object.values(editor.relations)
-        .map((relation) => relation.kind)
-        .sort(),
-    state: () => [editor.solved.solution.state, editor.solved.solution.freedoms],
-  };
-}
 
 describe('drawing', () => {
   test('a chain takes level and upright lines as guesses, shares its points and closes on the first', () => {

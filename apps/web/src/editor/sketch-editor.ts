@@ -28,16 +28,12 @@ import {
   type SketchStep,
   type SolvedSketch,
 } from '@helb/core';
-import {
-  ArcTool,
-  CentredArcTool,
-  CentredRectangleTool,
-  ChainTool,
-  CircleTool,
-  RectangleTool,
-} from './drawing-tools.ts';
+import { ChainTool, TangentArcTool } from './chain-tool.ts';
+import { FIGURE_RECIPES, type FigureName } from './figure-recipes.ts';
+import { FigureTool } from './figure-tool.ts';
 import { SelectTool } from './select-tool.ts';
 import { SizeTool } from './size-tool.ts';
+import { SplineTool } from './spline-tool.ts';
 import type { PointerAt, Tool } from './tool.ts';
 import { readTyped } from './typed-number.ts';
 
@@ -57,16 +53,23 @@ export interface Asking {
   readonly text: string;
 }
 
-export const TOOLS = {
-  chain: (editor) => new ChainTool(editor),
-  rectangle: (editor) => new RectangleTool(editor),
-  'centred rectangle': (editor) => new CentredRectangleTool(editor),
-  circle: (editor) => new CircleTool(editor),
-  arc: (editor) => new ArcTool(editor),
-  'centred arc': (editor) => new CentredArcTool(editor),
-  size: (editor) => new SizeTool(editor, [...editor.selection]),
-  select: (editor) => new SelectTool(editor),
-} satisfies Record<string, (editor: SketchEditor) => Tool>;
+type ToolMaker = (editor: SketchEditor) => Tool;
+
+const FIGURE_TOOLS = Object.fromEntries(
+  Object.entries(FIGURE_RECIPES).map(([name, recipe]): [string, ToolMaker] => [
+    name,
+    (editor) => new FigureTool(editor, name, recipe),
+  ]),
+) as Record<FigureName, ToolMaker>;
+
+const TOOLS = {
+  ...FIGURE_TOOLS,
+  chain: (editor: SketchEditor) => new ChainTool(editor),
+  'tangent arc': (editor: SketchEditor) => new TangentArcTool(editor),
+  spline: (editor: SketchEditor) => new SplineTool(editor),
+  size: (editor: SketchEditor) => new SizeTool(editor, [...editor.selection]),
+  select: (editor: SketchEditor) => new SelectTool(editor),
+} satisfies Record<string, ToolMaker>;
 export type ToolName = keyof typeof TOOLS;
 
 /** Editing one sketch: the tool in hand, what is selected, what is shown but not kept yet. Knows no framework. */

@@ -1,13 +1,13 @@
 import {
+  distance2,
+  FigureBuilder,
   ORIGIN,
-  pointAt,
-  type Entity,
+  type DrawnArc,
   type Figure,
   type Geometry,
   type Id,
   type NewId,
   type Piece,
-  type Relation,
   type Vec2,
 } from '@helb/core';
 import { snap, type Snap, type SnapQuery } from './snapping.ts';
@@ -75,35 +75,26 @@ export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {
   return tags;
 }
 
-/** Gathers entities and relations of a figure; snapped places become existing points, or new ones with their guesses. */
-export class FigureMaker {
-  readonly entities: Record<Id, Entity> = {};
-  readonly relations: Record<Id, Relation> = {};
-
-  constructor(private readonly newId: NewId) {}
-
+/** Builds a figure from what was clicked: snapped places become existing points, or new ones with their guesses. */
+export class FigureMaker extends FigureBuilder {
   point({ place, point, on, middleOf }: Snap): Id {
     // the origin is never part of a figure itself: a point of our own is laid on it
     if (point !== undefined && point !== ORIGIN) return point;
-    const id = this.newId('p');
-    this.entities[id] = pointAt(place);
+    const id = this.place(place);
     if (point === ORIGIN) this.relate({ kind: 'coincident', a: id, b: ORIGIN });
     if (on !== undefined) this.relate({ kind: 'coincident', a: id, b: on });
     if (middleOf !== undefined) this.relate({ kind: 'midpoint', point: id, line: middleOf });
     return id;
   }
 
-  entity(prefix: string, entity: Entity): Id {
-    const id = this.newId(prefix);
-    this.entities[id] = entity;
-    return id;
+  /** Lays a curve through the existing point that was clicked, if there was one. */
+  hangOn(curve: Id, { point }: Snap): void {
+    if (point !== undefined) this.relate({ kind: 'coincident', a: point, b: curve });
   }
 
-  relate(relation: Relation): void {
-    this.relations[this.newId('r')] = relation;
-  }
-
-  get figure(): Figure {
-    return { entities: this.entities, relations: this.relations };
+  /** The arc between two points, with a centre of its own. */
+  drawnArc(drawn: DrawnArc, start: Id, end: Id): Id {
+    const [a, b] = drawn.turned ? [end, start] : [start, end];
+    return this.arc(this.place(drawn.centre), a, b, distance2(drawn.centre, drawn.a));
   }
 }

@@ -1,6 +1,6 @@
 import { computed } from 'vue';
 import { stepKind, isSketch, explain, PLANE_NAMES, relationKind, RELATION_NAMES, type OriginPlane } from '@helb/core';
-import { TOOLS, type ToolName } from '../editor/sketch-editor.ts';
+import type { ToolName } from '../editor/sketch-editor.ts';
 import { useBench } from './bench.ts';
 import { useProject } from './project.ts';
 
@@ -13,6 +13,7 @@ export interface Verb {
   readonly run: () => void;
 }
 
+/** The tools in the order in which they are offered; the rarer ones have no key and are found by their names. */
 const TOOL_KEYS: readonly (readonly [tool: ToolName, key: string, title: string])[] = [
   ['chain', 'K', 'Chain'],
   ['rectangle', 'B', 'Rectangle'],
@@ -21,6 +22,19 @@ const TOOL_KEYS: readonly (readonly [tool: ToolName, key: string, title: string]
   ['arc', 'E', 'Arc'],
   ['centred arc', 'Z', 'Arc about a centre'],
   ['centred rectangle', 'I', 'Rectangle about a centre'],
+  ['slot', '', 'Slot'],
+  ['polygon', '', 'Polygon'],
+  ['spline', '', 'Spline'],
+  ['ellipse', '', 'Ellipse'],
+  ['tangent arc', '', 'Arc tangent to a curve'],
+  ['turned rectangle', '', 'Rectangle by three points'],
+  ['circle by points', '', 'Circle by three points'],
+  ['elliptical arc', '', 'Elliptical arc'],
+  ['centred slot', '', 'Slot about its middle'],
+  ['arc slot', '', 'Slot along an arc'],
+  ['polygon round a circle', '', 'Polygon round a circle'],
+  ['point', '', 'Point'],
+  ['text', '', 'Text'],
 ];
 
 /** Keys of the relations: what is beside the tools on the left hand. */
@@ -122,5 +136,3 @@ export function useVerbs() {
 
   return { place, verbs };
 }
-
-export { TOOLS };

@@ -1,7 +1,16 @@
 import { ProjectScript, type Project } from '../document/index.ts';
 import type { Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
-import { centredRectangle, ORIGIN, pointAt, X_AXIS, Y_AXIS, type Entity, type Relation } from '../sketch/index.ts';
+import {
+  centredRectangle,
+  FigureBuilder,
+  ORIGIN,
+  pointAt,
+  X_AXIS,
+  Y_AXIS,
+  type Entity,
+  type Relation,
+} from '../sketch/index.ts';
 import type { SketchStep } from '../steps/index.ts';
 
 const VALUES: readonly (readonly [name: string, expression: string, note: string])[] = [
@@ -36,18 +45,19 @@ export function seedSieve(): Project {
 /** A rectangle about the origin and a hole in each corner, symmetric by a construction rectangle through the holes. */
 function drawPlate(script: ProjectScript, part: Id): Id {
   const { newId } = script;
-  const outline = centredRectangle(newId, ORIGIN, [0, 0], [36, 24]);
-  const through = centredRectangle(newId, ORIGIN, [0, 0], [27, 15]);
+  const [outline, through] = [new FigureBuilder(newId), new FigureBuilder(newId)];
+  const corners = centredRectangle(outline, ORIGIN, [0, 0], [36, 24]);
+  const centres = centredRectangle(through, ORIGIN, [0, 0], [27, 15]);
   const entities: Record<Id, Entity> = { ...outline.entities };
   for (const [id, entity] of Object.entries(through.entities))
     entities[id] = entity.kind === 'line' ? { ...entity, construction: true } : entity;
-  const holes = through.corners.map((centre) => {
+  const holes = centres.map((centre) => {
     const id = newId('c');
     entities[id] = { kind: 'circle', centre, radius: 2.75 };
     return id;
   });
-  const [p, q, r] = outline.corners as [Id, Id, Id];
-  const [, , inner] = through.corners as [Id, Id, Id];
+  const [p, q, r] = corners;
+  const [, , inner] = centres;
   const relations: Record<Id, Relation> = {
     ...outline.relations,
     ...through.relations,

@@ -22,3 +22,6 @@ export const nameSchema = z
 /** A drawn coordinate in mm; 100 m either way. */
 export const coordinateSchema = z.number().min(-1e5).max(1e5);
 export const placeSchema = z.tuple([coordinateSchema, coordinateSchema]);
+
+/** Set on a dimension that only tells its measure and holds nothing. */
+export const measuringSchema = z.boolean().optional();

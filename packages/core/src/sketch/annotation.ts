@@ -1,4 +1,4 @@
-import { add2, dot2, left2, scale2, sub2, type Vec2 } from '../math/index.ts';
+import { add2, dot2, left2, middle2, scale2, sub2, type Vec2 } from '../math/index.ts';
 
 /** A dimension as drawn, in sketch millimetres. */
 export interface Annotation {
@@ -107,4 +107,23 @@ export function arcAnnotation(centre: Vec2, radius: number, from: number, sweep:
     text: at(from + sweep / 2, radius + gap * 0.7),
     upright: false,
   };
+}
+
+/** A free place outside the sketch: below for flat dimensions, left for upright ones, beside the pair for slanting. */
+export function besideSketch(p: Vec2, q: Vec2, along: Vec2, space: AnnotationSpace): Vec2 {
+  const middle = middle2(p, q);
+  const centre = middle2(space.low, space.high);
+  if (Math.abs(along[1]) < 1e-6) {
+    const side = middle[1] > centre[1] + 1e-6 ? 'above' : 'below';
+    const out = space.gap * (1 + space.lane(side, p[0], q[0]));
+    return [middle[0], side === 'above' ? space.high[1] + out : space.low[1] - out];
+  }
+  if (Math.abs(along[0]) < 1e-6) {
+    const side = middle[0] > centre[0] + 1e-6 ? 'right' : 'left';
+    const out = space.gap * (1 + space.lane(side, p[1], q[1]));
+    return [side === 'right' ? space.high[0] + out : space.low[0] - out, middle[1]];
+  }
+  const across = left2(along);
+  const outwards = dot2(sub2(middle, centre), across) >= 0 ? 1 : -1;
+  return add2(middle, scale2(across, outwards * space.gap));
 }

@@ -18,15 +18,19 @@ const ordered = (centre: Vec2, start: Vec2, end: Vec2, left: boolean): DrawnArc 
       ? { centre, a: start, b: end, turned: false }
       : { centre, a: end, b: start, turned: true };
 
-/** The arc from start to end through a third place; undefined where the three lie in line. */
-export function arcThrough(start: Vec2, end: Vec2, through: Vec2): DrawnArc | undefined {
-  const [u, v] = [sub2(end, start), sub2(through, start)];
+/** The centre of the circle through three places; undefined where they lie in line. */
+export function circleThrough(p: Vec2, q: Vec2, r: Vec2): Vec2 | undefined {
+  const [u, v] = [sub2(q, p), sub2(r, p)];
   const across = 2 * cross2(u, v);
   if (Math.abs(across) < 1e-12 * Math.max(dot2(u, u), dot2(v, v), 1)) return undefined;
-  // centre of the circle through three points, from the start
-  const centre = add2(start, scale2(left2(sub2(scale2(u, dot2(v, v)), scale2(v, dot2(u, u)))), 1 / across));
+  return add2(p, scale2(left2(sub2(scale2(u, dot2(v, v)), scale2(v, dot2(u, u)))), 1 / across));
+}
+
+/** The arc from start to end through a third place; undefined where the three lie in line. */
+export function arcThrough(start: Vec2, end: Vec2, through: Vec2): DrawnArc | undefined {
+  const centre = circleThrough(start, end, through);
   // through lies right of the chord where the arc runs counter-clockwise
-  return ordered(centre, start, end, across < 0);
+  return centre && ordered(centre, start, end, cross2(sub2(end, start), sub2(through, start)) < 0);
 }
 
 /** The arc that leaves `start` in a direction and ends at `end`; undefined where it would be straight. */

@@ -12,7 +12,7 @@ import {
   type EntityOf,
   type Role,
 } from './entities/index.ts';
-import { polyline, type Piece } from './pieces.ts';
+import { polyline, type Piece } from './pieces/index.ts';
 
 /** Where each entity keeps its unknowns in the solver's vector. */
 export class Layout {
@@ -63,6 +63,20 @@ export class Layout {
     return [...this.point(entity.centre), this.base.get(id)!];
   }
 
+  /** Indices of x and y of the centre of what is round. */
+  centre(id: Id): readonly [number, number] {
+    const entity = findEntity(this.entities, id);
+    if (!entity || !('centre' in entity)) throw new Error(`${id} has no centre`);
+    return this.point(entity.centre);
+  }
+
+  /** Indices of centre x, y, tip x, y and the minor radius of an ellipse or an elliptical arc. */
+  ellipse(id: Id): readonly [number, number, number, number, number] {
+    const entity = findEntity(this.entities, id);
+    if (!entity || !('tip' in entity)) throw new Error(`${id} is not an ellipse`);
+    return [...this.point(entity.centre), ...this.point(entity.tip), this.base.get(id)!];
+  }
+
   /** All own unknowns of an entity, as indices. */
   unknownsOf(id: Id): readonly number[] {
     const entity = findEntity(this.entities, id)!;
@@ -109,6 +123,25 @@ export class Geometry {
     const entity = findEntity(this.entities, id);
     if (!entity || !('radius' in entity)) throw new Error(`${id} is not round`);
     return { centre: this.point(entity.centre), radius: entity.radius };
+  }
+
+  centre(id: Id): Vec2 {
+    const entity = findEntity(this.entities, id);
+    if (!entity || !('centre' in entity)) throw new Error(`${id} has no centre`);
+    return this.point(entity.centre);
+  }
+
+  /** Centre, end of the first axis and the radius across it of an ellipse or an elliptical arc. */
+  ellipse(id: Id): { readonly centre: Vec2; readonly tip: Vec2; readonly minor: number } {
+    const entity = findEntity(this.entities, id);
+    if (!entity || !('tip' in entity)) throw new Error(`${id} is not an ellipse`);
+    return { centre: this.point(entity.centre), tip: this.point(entity.tip), minor: entity.minor };
+  }
+
+  /** Points at which a curve ends; none for closed curves and points. */
+  ends(id: Id): readonly Id[] {
+    const entity = findEntity(this.entities, id);
+    return entity ? (entityKind(entity.kind).ends?.(entity) ?? []) : [];
   }
 
   /** The drawn curve of an entity; nothing for a point. */

@@ -4,7 +4,18 @@ export * from './geometry.ts';
 export * from './annotation.ts';
 export * from './solve-sketch.ts';
 export * from './regions/index.ts';
-export * from './figures.ts';
+export * from './figures/index.ts';
 export * from './arcs.ts';
 export { played, type Motion } from './motions.ts';
-export { along, arcBetween, fullCircle, nearestOn, polyline, type Piece } from './pieces.ts';
+export {
+  along,
+  arcBetween,
+  derivatives,
+  fullCircle,
+  fullEllipse,
+  lengthOf,
+  nearestOn,
+  polyline,
+  reversed,
+  type Piece,
+} from './pieces/index.ts';

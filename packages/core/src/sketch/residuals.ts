@@ -1,3 +1,4 @@
+import { crossD, subD, unitD, variables, type Dual, type DualVec, type Vec2 } from '../math/index.ts';
 import type { Block } from '../solver/index.ts';
 
 /** Lengths below this have no direction; residuals and derivatives stay finite. */
@@ -32,7 +33,7 @@ export function pointDistance(
 }
 
 /**
- * Signed distance of point p from the line a-b, times `side`, less `target` and less the radius if one is given (mm).
+ * Signed distance of point p from the line a-b, times `side`, less `target` and less `factor` radii if one is given (mm).
  * With n the left normal and t the place of p along a-b: ds/dp = n, ds/da = -(1 - t) n, ds/db = -t n.
  */
 export function lineDistance(
@@ -42,6 +43,7 @@ export function lineDistance(
   side: number,
   target: number,
   radius?: number,
+  factor = 1,
 ): Block {
   return {
     owner,
@@ -59,9 +61,33 @@ export function lineDistance(
       r[0] = nx * px + ny * py - target;
       j.set([-(1 - t) * nx, -(1 - t) * ny, -t * nx, -t * ny, nx, ny]);
       if (radius !== undefined) {
-        r[0] -= v[6]!;
-        j[6] = -1;
+        r[0] -= factor * v[6]!;
+        j[6] = -factor;
       }
+    },
+  };
+}
+
+/** sense (q - p) in one coordinate, less `target` and the radii with their factors (mm): linear. */
+export function spanDistance(
+  owner: string,
+  p: number,
+  q: number,
+  sense: number,
+  target: number,
+  radii: readonly { readonly at: number; readonly factor: number }[],
+): Block {
+  return {
+    owner,
+    unknowns: [p, q, ...radii.map(({ at }) => at)],
+    residuals: 1,
+    evaluate(v, r, j) {
+      r[0] = sense * (v[1]! - v[0]!) - target;
+      j.set([-sense, sense]);
+      radii.forEach(({ factor }, k) => {
+        r[0]! -= factor * v[2 + k]!;
+        j[2 + k] = -factor;
+      });
     },
   };
 }
@@ -181,4 +207,59 @@ export function alongLine(owner: string, line: readonly number[], p: readonly nu
       j.set([s * uy, -s * ux, -s * uy, s * ux, ux, uy, -ux, -uy]);
     },
   };
+}
+
+/** A block from a formula in dual numbers: for the rare kinds, whose Jacobians are long to write. */
+export function formulaBlock(
+  owner: string,
+  unknowns: readonly number[],
+  formula: (v: readonly Dual[]) => readonly Dual[],
+  residuals = 1,
+): Block {
+  return {
+    owner,
+    unknowns,
+    residuals,
+    evaluate(v, r, j) {
+      formula(variables(v)).forEach(({ value, d }, k) => {
+        r[k] = value;
+        j.set(d, k * unknowns.length);
+      });
+    },
+  };
+}
+
+/** A curve whose places depend on some unknowns: what is needed to measure how far a point is off it. */
+export interface FreeCurve {
+  readonly unknowns: readonly number[];
+  /** The parameter of the place nearest to p. */
+  foot(v: Float64Array, p: Vec2): number;
+  /** The place with this parameter and the direction there, as formulas; left of it counts as positive (outside). */
+  at(v: readonly Dual[], parameter: number): { readonly place: DualVec; readonly along: DualVec };
+}
+
+/**
+ * Signed distance of p from a curve, less `side` times the radius if one is given (mm): how far p lies left of the
+ * tangent in the foot of the perpendicular. To first order it does not change as the foot runs along the curve (envelope
+ * theorem), so that the parameter counts as a constant. Beyond an end it is measured from the tangent in that end.
+ */
+export function curveDistance(
+  owner: string,
+  curve: FreeCurve,
+  p: readonly number[],
+  side: number,
+  radius?: number,
+): Block {
+  const n = curve.unknowns.length;
+  const unknowns = [...curve.unknowns, ...p, ...(radius === undefined ? [] : [radius])];
+  return formulaBlock(owner, unknowns, (v) => {
+    const own = v.slice(0, n);
+    const parameter = curve.foot(
+      Float64Array.from(own, ({ value }) => value),
+      [v[n]!.value, v[n + 1]!.value],
+    );
+    const { place, along } = curve.at(own, parameter);
+    const off = crossD(unitD(along), subD([v[n]!, v[n + 1]!], place));
+    return [radius === undefined ? off : off.sub(v[n + 2]!.scaled(side))];
+  });
 }

@@ -4,7 +4,7 @@ import { freedoms, solve, type Block, type Freedoms, type Solution, type Substit
 import { entityKind, type Entities } from './entities/index.ts';
 import { Geometry, Layout } from './geometry.ts';
 import { motionsOf, type Motion } from './motions.ts';
-import { lengthOf } from './pieces.ts';
+import { lengthOf } from './pieces/index.ts';
 import { isSized, relationKind, type Relations } from './relations/index.ts';
 
 /** What a drag pulls: points and a radius that shall come as near as they can to these places. */

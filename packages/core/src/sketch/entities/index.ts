@@ -2,16 +2,30 @@ import { z } from 'zod';
 import type { Id } from '../../records/index.ts';
 import { arc, arcSchema, type Arc } from './arc/index.ts';
 import { circle, circleSchema, type Circle } from './circle/index.ts';
-import type { EntityKind, Role } from './kind.ts';
+import { ellipse, ellipseSchema, type Ellipse } from './ellipse/index.ts';
+import { ellipseArc, ellipseArcSchema, type EllipseArc } from './ellipse-arc/index.ts';
+import type { EntityKind, Heading, Role } from './kind.ts';
 import { line, lineSchema, type Line } from './line/index.ts';
 import { point, pointSchema, type Point } from './point/index.ts';
+import { chordKnots, spans, spline, splineSchema, type Spline } from './spline/index.ts';
+import { text, textSchema, MOST_LETTERS, type Text } from './text/index.ts';
 
-export type { Arc, Circle, Line, Point, Role };
+export type { Arc, Circle, Ellipse, EllipseArc, Heading, Line, Point, Role, Spline, Text };
+export { chordKnots, MOST_LETTERS, spans as splineSpans };
 
 /** The register: a new kind of entity is a folder beside these and a line here. */
-const ENTITY_KINDS = { point, line, circle, arc };
+const ENTITY_KINDS = { point, line, circle, arc, ellipse, 'ellipse-arc': ellipseArc, spline, text };
 
-export const entitySchema = z.discriminatedUnion('kind', [pointSchema, lineSchema, circleSchema, arcSchema]);
+export const entitySchema = z.discriminatedUnion('kind', [
+  pointSchema,
+  lineSchema,
+  circleSchema,
+  arcSchema,
+  ellipseSchema,
+  ellipseArcSchema,
+  splineSchema,
+  textSchema,
+]);
 export type Entity = z.infer<typeof entitySchema>;
 export type EntityOf<K extends Entity['kind']> = Extract<Entity, { kind: K }>;
 export type Entities = Readonly<Record<Id, Entity>>;

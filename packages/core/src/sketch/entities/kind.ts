@@ -1,12 +1,19 @@
 import type { z } from 'zod';
-import type { Vec2 } from '../../math/index.ts';
+import type { Dual, DualVec, Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Block } from '../../solver/index.ts';
 import type { Layout } from '../geometry.ts';
-import type { Piece } from '../pieces.ts';
+import type { Piece } from '../pieces/index.ts';
+import type { FreeCurve } from '../residuals.ts';
 
 /** What an entity can be to a relation: an arc is a circle to most. */
-export type Role = 'point' | 'line' | 'circle';
+export type Role = 'point' | 'line' | 'circle' | 'ellipse' | 'spline' | 'text';
+
+/** The direction of a curve in one of its ends, as a formula. */
+export interface Heading {
+  readonly unknowns: readonly number[];
+  direction(v: readonly Dual[]): DualVec;
+}
 
 /** What the register knows of a kind of sketch entity. */
 export interface EntityKind<E> {
@@ -15,12 +22,20 @@ export interface EntityKind<E> {
   readonly role: Role;
   /** Ids of the points that it stands on. */
   uses(entity: E): readonly Id[];
+  /** Points at which it ends; none for closed curves. */
+  ends?(entity: E): readonly [Id, Id];
+  /** The entity standing on other points: each id that it uses replaced. */
+  onto(entity: E, point: (id: Id) => Id): E;
   /** Its own unknowns as drawn (mm). */
   unknowns(entity: E): readonly number[];
   /** Its drawn curve; nothing for a point. */
   trace(id: Id, entity: E, point: (id: Id) => Vec2): readonly Piece[];
   /** What holds by itself, without any relation: the ends of an arc lie on its circle. */
   equations?(id: Id, entity: E, layout: Layout): readonly Block[];
+  /** How far a place is off it, for curves without a formula of their own in the relations. */
+  curve?(id: Id, entity: E, layout: Layout): FreeCurve;
+  /** Its direction in one of its ends. */
+  heading?(id: Id, entity: E, end: Id, layout: Layout): Heading;
   /** The entity with its unknowns set to these. */
   moved(entity: E, unknowns: readonly number[]): E;
 }

@@ -1,5 +1,16 @@
 import { distance2, type Vec2 } from '../../math/index.ts';
-import { along, curvature, leaving, lengthOf, meetings, reversed, stretch, type Piece } from '../pieces.ts';
+import {
+  along,
+  boxesOverlap,
+  boxOf,
+  curvature,
+  leaving,
+  lengthOf,
+  meetings,
+  reversed,
+  stretch,
+  type Piece,
+} from '../pieces/index.ts';
 
 /** A piece in one of its two directions; the area it bounds lies to its left. */
 export interface HalfEdge {
@@ -119,7 +130,7 @@ function splitAll(curves: readonly Piece[], places: Places, tolerance: number): 
   const boxes = curves.map(boxOf);
   for (let i = 0; i < curves.length; i++)
     for (let k = i + 1; k < curves.length; k++) {
-      if (!overlap(boxes[i]!, boxes[k]!, tolerance)) continue;
+      if (!boxesOverlap(boxes[i]!, boxes[k]!, tolerance)) continue;
       for (const { t, u } of meetings(curves[i]!, curves[k]!, tolerance)) {
         cuts[i]!.push(t);
         cuts[k]!.push(u);
@@ -134,20 +145,6 @@ function splitAll(curves: readonly Piece[], places: Places, tolerance: number): 
     });
   });
 }
-
-type Box = readonly [number, number, number, number];
-
-function boxOf(piece: Piece): Box {
-  if (piece.form === 'arc') {
-    const { centre, radius } = piece;
-    return [centre[0] - radius, centre[1] - radius, centre[0] + radius, centre[1] + radius];
-  }
-  const { from, to } = piece;
-  return [Math.min(from[0], to[0]), Math.min(from[1], to[1]), Math.max(from[0], to[0]), Math.max(from[1], to[1])];
-}
-
-const overlap = (a: Box, b: Box, gap: number): boolean =>
-  a[0] <= b[2] + gap && b[0] <= a[2] + gap && a[1] <= b[3] + gap && b[1] <= a[3] + gap;
 
 /** Of pieces that lie on each other one is kept. */
 function unique(pieces: readonly Piece[], places: Places): Piece[] {

@@ -2,7 +2,7 @@ import type { Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { arrange, faces, type HalfEdge } from './arrangement.ts';
-import { areaShare, crossings, type Arc, type Piece } from '../pieces.ts';
+import { areaShare, crossings, type Piece } from '../pieces/index.ts';
 
 /** A closed area: its outer loop runs counter-clockwise, the loops of its openings clockwise. */
 export interface Region {
@@ -32,15 +32,14 @@ export function findRegions(geometry: Geometry): Regions {
   const curves = Object.entries(geometry.entities).flatMap(([id, entity]) =>
     'construction' in entity && entity.construction ? [] : geometry.pieces(id),
   );
-  const directions = new Map(curves.map((curve) => [curve.entity, curve]));
   const arrangement = arrange(curves, TOLERANCE);
-  return { regions: nested(faces(arrangement), directions), openEnds: arrangement.openEnds };
+  return { regions: nested(faces(arrangement)), openEnds: arrangement.openEnds };
 }
 
 /** What is filled where nothing was picked: outlines less what lies in them, islands inside again. */
 export const filled = ({ regions }: Regions): Region[] => regions.filter((region) => region.depth % 2 === 0);
 
-function nested(loops: readonly HalfEdge[][], drawn: ReadonlyMap<Id, Piece>): Region[] {
+function nested(loops: readonly HalfEdge[][]): Region[] {
   const measured = loops.map((loop) => {
     const pieces = loop.map((edge) => edge.piece);
     return { pieces, figure: loop[0]!.figure, area: pieces.reduce((sum, piece) => sum + areaShare(piece), 0) };
@@ -59,7 +58,7 @@ function nested(loops: readonly HalfEdge[][], drawn: ReadonlyMap<Id, Piece>): Re
     const holes = holesOf.get(outline) ?? [];
     const area = holes.flat().reduce((sum, piece) => sum + areaShare(piece), outline.area);
     const depth = rims.filter((rim) => rim.figure !== figure && contains(rim.pieces, outer)).length;
-    return { key: keyOf(outer, drawn), outer, holes, area, depth };
+    return { key: keyOf(outer), outer, holes, area, depth };
   });
   return distinct(regions);
 }
@@ -68,15 +67,9 @@ function nested(loops: readonly HalfEdge[][], drawn: ReadonlyMap<Id, Piece>): Re
 const contains = (loop: readonly Piece[], other: readonly Piece[]): boolean =>
   loop.reduce((sum, piece) => sum + crossings(piece, other[0]!.from), 0) !== 0;
 
-function keyOf(loop: readonly Piece[], drawn: ReadonlyMap<Id, Piece>): string {
-  const sides = loop.map((piece) => piece.entity + (sameWay(piece, drawn.get(piece.entity)!) ? '+' : '-'));
+function keyOf(loop: readonly Piece[]): string {
+  const sides = loop.map(({ entity, turned }) => entity + (turned ? '-' : '+'));
   return [...new Set(sides)].sort().join(' ');
-}
-
-function sameWay(piece: Piece, drawn: Piece): boolean {
-  if (piece.form === 'arc') return piece.sweep > 0 === (drawn as Arc).sweep > 0;
-  const [u, v] = [piece, drawn].map(({ from, to }) => [to[0] - from[0], to[1] - from[1]] as const);
-  return u![0] * v![0] + u![1] * v![1] > 0;
 }
 
 /** Areas with one and the same boundary set get a number, by their first place from left to right, bottom to top. */

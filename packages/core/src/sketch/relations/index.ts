@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import type { Id } from '../../records/index.ts';
+import { across, acrossSchema, type Across } from './across/index.ts';
 import { angle, angleSchema, type Angle } from './angle/index.ts';
+import { arcLength, arcLengthSchema, type ArcLength } from './arc-length/index.ts';
 import { collinear, collinearSchema, type Collinear } from './collinear/index.ts';
 import { concentric, concentricSchema, type Concentric } from './concentric/index.ts';
 import { coincident, coincidentSchema, type Coincident } from './coincident/index.ts';
@@ -19,7 +21,7 @@ import { tangent, tangentSchema, type Tangent } from './tangent/index.ts';
 import { vertical, verticalSchema, type Vertical } from './vertical/index.ts';
 
 export type { DimensionKind, EquationContext, Equations, RelationKind } from './kind.ts';
-export type { Angle, Coincident, Diameter, Distance, Equal, Horizontal, Midpoint, Parallel };
+export type { Across, Angle, ArcLength, Coincident, Diameter, Distance, Equal, Horizontal, Midpoint, Parallel };
 export type { Perpendicular, Radius, Tangent, Vertical };
 export type { Collinear, Concentric, Fixed, Symmetric };
 export { directionAt };
@@ -38,10 +40,12 @@ const RELATION_KINDS = {
   collinear,
   symmetric,
   fixed,
+  across,
   distance,
   diameter,
   radius,
   angle,
+  'arc-length': arcLength,
 };
 
 export const relationSchema = z.discriminatedUnion('kind', [
@@ -57,10 +61,12 @@ export const relationSchema = z.discriminatedUnion('kind', [
   collinearSchema,
   symmetricSchema,
   fixedSchema,
+  acrossSchema,
   distanceSchema,
   diameterSchema,
   radiusSchema,
   angleSchema,
+  arcLengthSchema,
 ]);
 export type Relation = z.infer<typeof relationSchema>;
 export type RelationName = Relation['kind'];

@@ -9,9 +9,10 @@ import {
   relationSchema,
   solveSketch,
   type Entities,
+  type Entity,
   type Relation,
 } from '../index.ts';
-import { point, circle, quadrangle, level, upright, aligned, sizes } from '../test-scene.ts';
+import { point, line, circle, quadrangle, level, upright, aligned, sizes } from '../test-scene.ts';
 
 describe('every kind of relation', () => {
   const scene: Entities = {
@@ -27,6 +28,24 @@ describe('every kind of relation', () => {
     arc: { kind: 'arc', centre: 'm3', a: 'q', b: 'r', radius: 9 },
     m4: point(45, 4),
     arc2: { kind: 'arc', centre: 'm4', a: 'u', b: 'q', radius: 6 },
+    axis: { ...line('s', 'r'), centreline: true, construction: true } as Entity,
+    e1: point(60, 40),
+    e2: point(72, 43),
+    ellipse: { kind: 'ellipse', centre: 'e1', tip: 'e2', minor: 7 },
+    o1: point(90, 60),
+    o2: point(104, 58),
+    oval: { kind: 'ellipse', centre: 'o1', tip: 'o2', minor: 5 },
+    // ends that other curves share: q with l1 and l2, far away from the ellipse's own axes
+    f1: point(30, -18),
+    f2: point(45, -16),
+    f3: point(18, -14),
+    bow: { kind: 'ellipse-arc', centre: 'f1', tip: 'f2', a: 'q', b: 'f3', minor: 12 },
+    h1: point(44, -3),
+    h2: point(60, -20),
+    g1: point(52, -9),
+    g2: point(66, -15),
+    wave: { kind: 'spline', points: ['q', 'g1', 'g2'], start: 'h1', end: 'h2', knots: [0, 12, 27] },
+    far: point(80, -30),
   };
   const coordinates = fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 8, maxLength: 8 });
   const instances: Relation[] = [
@@ -45,7 +64,25 @@ describe('every kind of relation', () => {
     { kind: 'tangent', circle: 'k', to: 'k2', side: -1 },
     { kind: 'tangent', circle: 'arc', to: 'l1', side: 1 },
     { kind: 'tangent', circle: 'arc', to: 'arc2', side: 1 },
+    { kind: 'tangent', circle: 'ellipse', to: 'l3', side: 1 },
+    { kind: 'tangent', circle: 'k', to: 'ellipse', side: 1 },
+    { kind: 'tangent', circle: 'bow', to: 'l1', side: 1 },
+    { kind: 'tangent', circle: 'arc', to: 'bow', side: 1 },
+    { kind: 'tangent', circle: 'wave', to: 'l1', side: 1 },
+    { kind: 'tangent', circle: 'wave', to: 'arc', side: 1 },
+    { kind: 'tangent', circle: 'wave', to: 'bow', side: 1 },
+    { kind: 'coincident', a: 'far', b: 'ellipse' },
+    { kind: 'coincident', a: 'far', b: 'wave' },
     { kind: 'concentric', a: 'k', b: 'k2' },
+    { kind: 'concentric', a: 'k', b: 'ellipse' },
+    { kind: 'equal', a: 'ellipse', b: 'oval' },
+    { kind: 'fixed', entity: 'ellipse', at: [1, 2, 3, 4, 5] },
+    { kind: 'fixed', entity: 'wave', at: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10] },
+    { kind: 'distance', a: 'k', b: 'k2', direction: 'aligned', sense: 1, rimA: 1, rimB: -1, value: '5' },
+    { kind: 'distance', a: 't', b: 'k2', direction: 'horizontal', sense: 1, rimB: -1, value: '5' },
+    { kind: 'distance', a: 'k', b: 'l4', direction: 'aligned', sense: -1, rimA: -1, value: '5' },
+    { kind: 'across', point: 't', axis: 'axis', sense: 1, value: '5' },
+    { kind: 'arc-length', arc: 'arc', value: '5' },
     { kind: 'collinear', a: 'l1', b: 'l3' },
     { kind: 'fixed', entity: 't', at: [12, 7] },
     { kind: 'fixed', entity: 'l1', at: [1, 2, 3, 4] },

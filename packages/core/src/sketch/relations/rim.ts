@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { expressionSchema, idSchema, placeSchema, type Id } from '../../records/index.ts';
+import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../records/index.ts';
 import { GROUND } from '../../solver/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { rimAnnotation } from '../annotation.ts';
@@ -11,6 +11,7 @@ export interface Rim<K extends string> {
   readonly kind: K;
   readonly circle: Id;
   readonly value: string;
+  readonly measuring?: boolean | undefined;
   readonly at?: readonly [number, number] | undefined;
 }
 
@@ -19,6 +20,7 @@ export const rimSchema = <K extends string>(kind: K) =>
     kind: z.literal(kind),
     circle: idSchema,
     value: expressionSchema,
+    measuring: measuringSchema,
     at: placeSchema.optional(),
   });
 

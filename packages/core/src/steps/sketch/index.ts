@@ -51,7 +51,7 @@ export const sketch: StepKind<SketchStep, never> = {
   uses: () => [],
   expressions: (step) =>
     Object.entries(step.relations).flatMap(([id, relation]) =>
-      isSized(relation)
+      isSized(relation) && !relation.measuring
         ? [
             {
               path: ['relations', id, 'value'],
@@ -86,7 +86,7 @@ export function readSizes(relations: Relations, scope: Scope) {
   const sizes = new Map<Id, number>();
   const unread = new Map<Id, Issue>();
   for (const [id, relation] of Object.entries(relations)) {
-    if (!isSized(relation)) continue;
+    if (!isSized(relation) || relation.measuring) continue;
     const result = readSize(relation, relation.value, scope);
     if (result.ok) sizes.set(id, result.value);
     else unread.set(id, result.issue);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
+import { leftD } from '../../../math/index.ts';
 import { idSchema } from '../../../records/index.ts';
-import { arcBetween } from '../../pieces.ts';
+import { arcBetween } from '../../pieces/index.ts';
 import { pointDistance } from '../../residuals.ts';
 import type { EntityKind } from '../kind.ts';
 
@@ -20,6 +21,13 @@ export const arc: EntityKind<Arc> = {
   title: 'arc',
   role: 'circle',
   uses: ({ centre, a, b }) => [centre, a, b],
+  ends: ({ a, b }) => [a, b],
+  onto: (entity, point) => ({
+    ...entity,
+    centre: point(entity.centre),
+    a: point(entity.a),
+    b: point(entity.b),
+  }),
   unknowns: ({ radius }) => [radius],
   moved: (entity, [radius]) => ({ ...entity, radius: radius! }),
   trace: (id, { centre, a, b, radius }, point) => [arcBetween(id, point(centre), radius, point(a), point(b))],
@@ -29,4 +37,8 @@ export const arc: EntityKind<Arc> = {
     const about = layout.point(centre);
     return [a, b].map((end) => pointDistance(id, about, layout.point(end), 0, [{ at: radius, factor: 1 }]));
   },
+  heading: (_, { centre }, end, layout) => ({
+    unknowns: [...layout.point(centre), ...layout.point(end)],
+    direction: ([cx, cy, x, y]) => leftD([x!.sub(cx!), y!.sub(cy!)]),
+  }),
 };

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { idSchema } from '../../../records/index.ts';
-import { fullCircle } from '../../pieces.ts';
+import { fullCircle } from '../../pieces/index.ts';
 import type { EntityKind } from '../kind.ts';
 
 export const circleSchema = z.strictObject({
@@ -16,6 +16,7 @@ export const circle: EntityKind<Circle> = {
   title: 'circle',
   role: 'circle',
   uses: ({ centre }) => [centre],
+  onto: (entity, point) => ({ ...entity, centre: point(entity.centre) }),
   trace: (id, { centre, radius }, point) => [fullCircle(id, point(centre), radius)],
   unknowns: ({ radius }) => [radius],
   moved: (entity, [radius]) => ({ ...entity, radius: radius! }),

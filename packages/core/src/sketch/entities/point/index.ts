@@ -10,6 +10,7 @@ export const point: EntityKind<Point> = {
   title: 'point',
   role: 'point',
   uses: () => [],
+  onto: (entity) => entity,
   trace: () => [],
   unknowns: ({ x, y }) => [x, y],
   moved: (entity, [x, y]) => ({ ...entity, x: x!, y: y! }),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { add2, cross2, direction2, distance2, middle2, scale2, sub2, type Vec2 } from '../../../math/index.ts';
-import { expressionSchema, idSchema, placeSchema } from '../../../records/index.ts';
+import { expressionSchema, idSchema, measuringSchema, placeSchema } from '../../../records/index.ts';
 import { ANGLE } from '../../../units/index.ts';
 import { arcAnnotation } from '../../annotation.ts';
 import type { Geometry } from '../../geometry.ts';
@@ -22,6 +22,7 @@ export const angleSchema = z.strictObject({
   alongB: signSchema,
   sense: signSchema,
   value: expressionSchema,
+  measuring: measuringSchema,
   at: placeSchema.optional(),
 });
 export type Angle = z.infer<typeof angleSchema>;

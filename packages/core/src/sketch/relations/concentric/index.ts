@@ -3,7 +3,7 @@ import { idSchema } from '../../../records/index.ts';
 import type { RelationKind } from '../kind.ts';
 import { picked } from '../picking.ts';
 
-/** Two circles about one centre. */
+/** Two circles or ellipses about one centre. */
 export const concentricSchema = z.strictObject({ kind: z.literal('concentric'), a: idSchema, b: idSchema });
 export type Concentric = z.infer<typeof concentricSchema>;
 
@@ -13,14 +13,17 @@ export const concentric: RelationKind<Concentric> = {
   mark: '◎',
   words: 'have one centre',
   refs: ({ a, b }) => [a, b],
-  roles: ({ a, b }) => ({ [a]: ['circle'], [b]: ['circle'] }),
+  roles: ({ a, b }) => ({ [a]: ['circle', 'ellipse'], [b]: ['circle', 'ellipse'] }),
   fit(picks, geometry) {
-    const found = picked(picks, geometry, ['circle', 'circle']);
+    const found =
+      picked(picks, geometry, ['circle', 'circle']) ??
+      picked(picks, geometry, ['circle', 'ellipse']) ??
+      picked(picks, geometry, ['ellipse', 'ellipse']);
     return found && { kind: 'concentric', a: found[0]!, b: found[1]! };
   },
   equations({ a, b }, { id, layout }) {
-    const [p, q] = [layout.circle(a), layout.circle(b)];
+    const [p, q] = [layout.centre(a), layout.centre(b)];
     return { substitutions: [0, 1].map((k) => ({ owner: id, a: p[k]!, b: q[k]!, offset: 0 })) };
   },
-  anchors: ({ a }, geometry) => [geometry.circle(a).centre],
+  anchors: ({ a }, geometry) => [geometry.centre(a)],
 };

@@ -1,47 +1,44 @@
 import { z } from 'zod';
-import {
-  cross2,
-  direction2,
-  distance2,
-  dot2,
-  left2,
-  middle2,
-  scale2,
-  add2,
-  sub2,
-  type Vec2,
-} from '../../../math/index.ts';
-import { expressionSchema, idSchema, placeSchema, type Id } from '../../../records/index.ts';
+import { cross2, direction2, distance2, dot2, scale2, add2, sub2, type Vec2 } from '../../../math/index.ts';
+import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../../records/index.ts';
 import { LENGTH } from '../../../units/index.ts';
-import { linearAnnotation, type AnnotationSpace } from '../../annotation.ts';
+import { besideSketch, linearAnnotation } from '../../annotation.ts';
 import type { Geometry } from '../../geometry.ts';
-import { lineDistance, pointDistance } from '../../residuals.ts';
+import type { Role } from '../../entities/index.ts';
+import { lineDistance, pointDistance, spanDistance } from '../../residuals.ts';
 import type { RelationKind } from '../kind.ts';
-import { picked } from '../picking.ts';
+import { parallelLines, picked } from '../picking.ts';
 
 /**
- * A distance from point `a` to `b`: a point (aligned, horizontal or vertical) or a line (square to it). `sense` keeps
- * the side that was drawn: 1 where b lies right of or above a, or a left of the line.
+ * A distance from `a` to `b`: a point (aligned, horizontal or vertical) or a line (square to it). Either may be a circle,
+ * measured from its near rim (`rimA`, `rimB` 1) or its far one (-1). `sense` keeps the side that was drawn: 1 where b lies
+ * right of or above a, or a left of the line.
  */
+const signSchema = z.union([z.literal(1), z.literal(-1)]);
+
 export const distanceSchema = z.strictObject({
   kind: z.literal('distance'),
   a: idSchema,
   b: idSchema,
   direction: z.enum(['aligned', 'horizontal', 'vertical']),
-  sense: z.union([z.literal(1), z.literal(-1)]),
+  sense: signSchema,
+  rimA: signSchema.optional(),
+  rimB: signSchema.optional(),
   value: expressionSchema,
+  measuring: measuringSchema,
   at: placeSchema.optional(),
 });
 export type Distance = z.infer<typeof distanceSchema>;
-
-const PARALLEL = 1e-6;
 
 export const distance: RelationKind<Distance> = {
   schema: distanceSchema,
   title: 'Size',
   words: 'are apart by',
   refs: ({ a, b }) => [a, b],
-  roles: ({ a, b, direction }) => ({ [b]: direction === 'aligned' ? ['point', 'line'] : ['point'], [a]: ['point'] }),
+  roles: ({ a, b, direction, rimA, rimB }) => {
+    const otherEnd: Role[] = direction === 'aligned' ? ['point', 'line'] : ['point'];
+    return { [b]: rimB ? ['circle'] : otherEnd, [a]: rimA ? ['circle'] : ['point'] };
+  },
   fit(picks, geometry) {
     const ends = endsOf(picks, geometry);
     if (!ends) return undefined;
@@ -52,21 +49,34 @@ export const distance: RelationKind<Distance> = {
     }
     return { kind: 'distance', a, b, direction: 'aligned', sense: 1, value: '1' };
   },
-  equations({ a, b, direction, sense }, { id, layout, value }) {
-    const p = layout.point(a);
-    if (layout.roleOf(b) === 'line') return { blocks: [lineDistance(id, layout.line(b), p, sense, value)] };
-    const q = layout.point(b);
-    if (direction === 'aligned') return { blocks: [pointDistance(id, p, q, value)] };
+  equations(relation, { id, layout, value }) {
+    const { a, b, direction, sense, rimA, rimB } = relation;
+    const place = (end: Id) => (layout.roleOf(end) === 'circle' ? layout.centre(end) : layout.point(end));
+    const rims = [
+      { end: a, sign: rimA },
+      { end: b, sign: rimB },
+    ].flatMap(({ end, sign }) => (sign ? [{ at: layout.circle(end)[2], factor: sign }] : []));
+    const p = place(a);
+    if (layout.roleOf(b) === 'line') {
+      const [rim] = rims;
+      return { blocks: [lineDistance(id, layout.line(b), p, sense, value, rim?.at, rim?.factor)] };
+    }
+    const q = place(b);
+    if (direction === 'aligned') return { blocks: [pointDistance(id, p, q, value, rims)] };
     const k = direction === 'horizontal' ? 0 : 1;
+    if (rims.length > 0) return { blocks: [spanDistance(id, p[k], q[k], sense, value, rims)] };
     return { substitutions: [{ owner: id, a: q[k], b: p[k], offset: sense * value }] };
   },
   dimension: {
     asks: LENGTH,
-    measure({ a, b, direction, sense }, geometry) {
-      if (geometry.roleOf(b) === 'line') return sense * offLine(geometry, a, b);
-      const [p, q] = [geometry.point(a), geometry.point(b)];
-      if (direction === 'aligned') return distance2(p, q);
-      return sense * (direction === 'horizontal' ? q[0] - p[0] : q[1] - p[1]);
+    measure(relation, geometry) {
+      const { a, b, direction, sense, rimA, rimB } = relation;
+      const radius = (end: Id, sign: number | undefined) => (sign ? sign * geometry.circle(end).radius : 0);
+      const rims = radius(a, rimA) + radius(b, rimB);
+      if (geometry.roleOf(b) === 'line') return sense * offLine(geometry, a, b) - rims;
+      const [p, q] = [placeOf(a, geometry), placeOf(b, geometry)];
+      if (direction === 'aligned') return distance2(p, q) - rims;
+      return sense * (direction === 'horizontal' ? q[0] - p[0] : q[1] - p[1]) - rims;
     },
     annotate(relation, geometry, space) {
       const [p, q] = measured(relation, geometry);
@@ -75,13 +85,13 @@ export const distance: RelationKind<Distance> = {
       return linearAnnotation(p, q, along, through, space.gap);
     },
   },
-  anchors: ({ a }, geometry) => [geometry.point(a)],
+  anchors: ({ a }, geometry) => [placeOf(a, geometry)],
 };
 
 /** The way of measuring two points that the place of the text asks for: beside the pair, or above or below it. */
 export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<Distance, 'direction' | 'sense'> {
   if (geometry.roleOf(b) === 'line') return { direction: 'aligned', sense: offLine(geometry, a, b) >= 0 ? 1 : -1 };
-  const [p, q] = [geometry.point(a), geometry.point(b)];
+  const [p, q] = [placeOf(a, geometry), placeOf(b, geometry)];
   const inside = (k: 0 | 1) => text[k] >= Math.min(p[k], q[k]) && text[k] <= Math.max(p[k], q[k]);
   const [dx, dy] = [Math.abs(q[0] - p[0]), Math.abs(q[1] - p[1])];
   const flat = dy < 1e-6 * dx;
@@ -106,54 +116,38 @@ function endsOf(picks: readonly Id[], geometry: Geometry): readonly [Id, Id] | u
   return found as [Id, Id] | undefined;
 }
 
-function parallelLines(lines: readonly [Id, Id], geometry: Geometry): readonly [Id, Id] | undefined {
-  // the drawn line gives the point; at most one of the two is an axis
-  const [first, second] = geometry.entities[lines[0]] ? lines : [lines[1], lines[0]];
-  const [u, v] = [first, second].map((id) => {
-    const { a, b } = geometry.line(id);
-    return direction2(sub2(b, a));
-  });
-  const drawn = geometry.entities[first];
-  if (!u || !v || drawn?.kind !== 'line' || Math.abs(cross2(u, v)) > PARALLEL) return undefined;
-  return [drawn.a, second];
-}
+/** The place of a point, or the centre of a circle. */
+const placeOf = (id: Id, geometry: Geometry): Vec2 =>
+  geometry.roleOf(id) === 'circle' ? geometry.circle(id).centre : geometry.point(id);
 
 function offLine(geometry: Geometry, point: Id, line: Id): number {
   const { a, b } = geometry.line(line);
   const u = direction2(sub2(b, a)) ?? [1, 0];
-  return cross2(u, sub2(geometry.point(point), a));
+  return cross2(u, sub2(placeOf(point, geometry), a));
 }
 
-/** The two places between which the dimension stands; on a line the foot of the point. */
-function measured({ a, b }: Distance, geometry: Geometry): readonly [Vec2, Vec2] {
-  const p = geometry.point(a);
-  if (geometry.roleOf(b) !== 'line') return [p, geometry.point(b)];
-  const line = geometry.line(b);
+/** The two places between which the dimension stands; on a line the foot of the point, on a circle its rim. */
+function measured({ a, b, direction, rimA, rimB }: Distance, geometry: Geometry): readonly [Vec2, Vec2] {
+  const p = placeOf(a, geometry);
+  const q = geometry.roleOf(b) === 'line' ? footOnLine(p, geometry.line(b)) : placeOf(b, geometry);
+  const towards = sub2(q, p);
+  const along: Vec2 =
+    direction === 'horizontal'
+      ? [Math.sign(towards[0]) || 1, 0]
+      : direction === 'vertical'
+        ? [0, Math.sign(towards[1]) || 1]
+        : (direction2(towards) ?? [1, 0]);
+  const reach = (end: Id, sign: number | undefined) => (sign ? sign * geometry.circle(end).radius : 0);
+  return [add2(p, scale2(along, reach(a, rimA))), add2(q, scale2(along, -reach(b, rimB)))];
+}
+
+function footOnLine(p: Vec2, line: { readonly a: Vec2; readonly b: Vec2 }): Vec2 {
   const u = direction2(sub2(line.b, line.a)) ?? [1, 0];
-  return [p, add2(line.a, scale2(u, dot2(sub2(p, line.a), u)))];
+  return add2(line.a, scale2(u, dot2(sub2(p, line.a), u)));
 }
 
 function alongOf({ direction }: Distance, p: Vec2, q: Vec2): Vec2 {
   if (direction === 'horizontal') return [1, 0];
   if (direction === 'vertical') return [0, 1];
   return direction2(sub2(q, p)) ?? [1, 0];
-}
-
-/** A free place outside the sketch: below for flat dimensions, left for upright ones, beside the pair for slanting. */
-function besideSketch(p: Vec2, q: Vec2, along: Vec2, space: AnnotationSpace): Vec2 {
-  const middle = middle2(p, q);
-  const centre = middle2(space.low, space.high);
-  if (Math.abs(along[1]) < 1e-6) {
-    const side = middle[1] > centre[1] + 1e-6 ? 'above' : 'below';
-    const out = space.gap * (1 + space.lane(side, p[0], q[0]));
-    return [middle[0], side === 'above' ? space.high[1] + out : space.low[1] - out];
-  }
-  if (Math.abs(along[0]) < 1e-6) {
-    const side = middle[0] > centre[0] + 1e-6 ? 'right' : 'left';
-    const out = space.gap * (1 + space.lane(side, p[1], q[1]));
-    return [side === 'right' ? space.high[0] + out : space.low[0] - out, middle[1]];
-  }
-  const across = left2(along);
-  const outwards = dot2(sub2(middle, centre), across) >= 0 ? 1 : -1;
-  return add2(middle, scale2(across, outwards * space.gap));
 }

@@ -4,9 +4,11 @@ import { lengthDifference } from '../../residuals.ts';
 import type { RelationKind } from '../kind.ts';
 import { middleOf, picked } from '../picking.ts';
 
-/** Two lines of one length, or two circles of one radius. */
+/** Two lines of one length, two circles of one radius, or two ellipses of one radius across their axis. */
 export const equalSchema = z.strictObject({ kind: z.literal('equal'), a: idSchema, b: idSchema });
 export type Equal = z.infer<typeof equalSchema>;
+
+const ALIKE = ['line', 'circle', 'ellipse'] as const;
 
 export const equal: RelationKind<Equal> = {
   schema: equalSchema,
@@ -14,14 +16,21 @@ export const equal: RelationKind<Equal> = {
   mark: '=',
   words: 'are equal',
   refs: ({ a, b }) => [a, b],
-  roles: ({ a, b }, roleOf) => ({ [b]: roleOf(a) === 'circle' ? ['circle'] : ['line'], [a]: ['line', 'circle'] }),
+  roles({ a, b }, roleOf) {
+    const role = ALIKE.find((alike) => alike === roleOf(a)) ?? 'line';
+    return { [b]: [role], [a]: [role] };
+  },
   fit(picks, geometry) {
-    const found = picked(picks, geometry, ['line', 'line']) ?? picked(picks, geometry, ['circle', 'circle']);
-    return found && { kind: 'equal', a: found[0]!, b: found[1]! };
+    for (const role of ALIKE) {
+      const found = picked(picks, geometry, [role, role]);
+      if (found) return { kind: 'equal', a: found[0]!, b: found[1]! };
+    }
+    return undefined;
   },
   equations({ a, b }, { id, layout }) {
     if (layout.roleOf(a) === 'line') return { blocks: [lengthDifference(id, layout.line(a), layout.line(b))] };
-    return { substitutions: [{ owner: id, a: layout.circle(a)[2], b: layout.circle(b)[2], offset: 0 }] };
+    const own = (entity: string) => layout.unknownsOf(entity)[0]!;
+    return { substitutions: [{ owner: id, a: own(a), b: own(b), offset: 0 }] };
   },
   anchors: ({ a, b }, geometry) => [middleOf(a, geometry), middleOf(b, geometry)],
 };

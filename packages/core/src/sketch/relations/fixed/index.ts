@@ -1,22 +1,39 @@
 import { z } from 'zod';
-import { coordinateSchema, idSchema } from '../../../records/index.ts';
+import { coordinateSchema, idSchema, type Id } from '../../../records/index.ts';
 import { GROUND } from '../../../solver/index.ts';
-import type { Layout } from '../../geometry.ts';
+import { entityKind, findEntity, type Role } from '../../entities/index.ts';
+import { Layout } from '../../geometry.ts';
 import type { RelationKind } from '../kind.ts';
 import { middleOf } from '../picking.ts';
 
-/** Stays where it was when it was fixed: x and y of a point, of both ends of a line, of a centre with the radius. */
+/**
+ * Stays where it was when it was fixed: x and y of a point, of the points of a line or spline, of a centre with the
+ * radius, of an ellipse all that it has. Arcs are held on their circle; their ends may still run along it.
+ */
 export const fixedSchema = z.strictObject({
   kind: z.literal('fixed'),
   entity: idSchema,
-  at: z.array(coordinateSchema).min(2).max(4),
+  at: z.array(coordinateSchema).min(2).max(204),
 });
 export type Fixed = z.infer<typeof fixedSchema>;
 
-const unknownsOf = (id: string, layout: Layout): readonly number[] => {
-  const kind = layout.roleOf(id);
-  return kind === 'point' ? layout.point(id) : kind === 'line' ? layout.line(id) : layout.circle(id);
+const HELD: Readonly<Record<Role, (id: Id, layout: Layout) => readonly number[]>> = {
+  point: (id, layout) => layout.point(id),
+  line: (id, layout) => layout.line(id),
+  circle: (id, layout) => layout.circle(id),
+  ellipse: (id, layout) => layout.ellipse(id),
+  spline: pointsOf,
+  text: pointsOf,
 };
+
+function pointsOf(id: Id, layout: Layout): readonly number[] {
+  const entity = findEntity(layout.entities, id)!;
+  return entityKind(entity.kind)
+    .uses(entity)
+    .flatMap((point) => [...layout.point(point)]);
+}
+
+const heldBy = (id: Id, layout: Layout) => HELD[layout.roleOf(id)](id, layout);
 
 export const fixed: RelationKind<Fixed> = {
   schema: fixedSchema,
@@ -24,19 +41,17 @@ export const fixed: RelationKind<Fixed> = {
   mark: 'F',
   words: 'stays where it is',
   refs: ({ entity }) => [entity],
-  roles: ({ entity, at }) => ({ [entity]: at.length === 2 ? ['point'] : at.length === 3 ? ['circle'] : ['line'] }),
+  roles: ({ entity }) => ({ [entity]: Object.keys(HELD) as Role[] }),
   fit(picks, geometry) {
     const [entity] = picks;
-    if (picks.length !== 1 || entity === undefined) return undefined;
-    const drawn = geometry.entities[entity];
-    if (!drawn) return undefined;
-    if (drawn.kind === 'point') return { kind: 'fixed', entity, at: [drawn.x, drawn.y] };
-    if ('radius' in drawn) return { kind: 'fixed', entity, at: [...geometry.circle(entity).centre, drawn.radius] };
-    const { a, b } = geometry.line(entity);
-    return { kind: 'fixed', entity, at: [...a, ...b] };
+    if (picks.length !== 1 || entity === undefined || !geometry.entities[entity]) return undefined;
+    const layout = new Layout(geometry.entities);
+    return { kind: 'fixed', entity, at: heldBy(entity, layout).map((at) => layout.initial[at]!) };
   },
   equations: ({ entity, at }, { id, layout }) => ({
-    substitutions: unknownsOf(entity, layout).map((a, k) => ({ owner: id, a, b: GROUND, offset: at[k]! })),
+    substitutions: heldBy(entity, layout)
+      .slice(0, at.length)
+      .map((a, k) => ({ owner: id, a, b: GROUND, offset: at[k]! })),
   }),
   anchors: ({ entity }, geometry) => [middleOf(entity, geometry)],
 };

@@ -1,0 +1,153 @@
+import {
+  arcBetween,
+  arcLeaving,
+  cross2,
+  derivatives,
+  direction2,
+  directionAtEnd,
+  distance2,
+  reversed,
+  sub2,
+  type DrawnArc,
+  type Id,
+  type Vec2,
+} from '@helb/core';
+import type { Snap } from './snapping.ts';
+import {
+  FigureMaker,
+  NO_PREVIEW,
+  snapFor,
+  straight,
+  tagsOf,
+  type PointerAt,
+  type Preview,
+  type Tool,
+  type ToolHost,
+} from './tool.ts';
+
+/** A line within this angle of where an arc heads is guessed to be tangent, rad. */
+const TANGENT_GUESS = 0.08;
+
+/** Where a chain goes on from, and in which direction its last piece arrived there. */
+interface ChainEnd {
+  readonly snap: Snap;
+  readonly heading?: Vec2;
+  /** The last piece: what touches it is related to it. */
+  readonly piece?: { readonly id: Id; readonly round: boolean };
+}
+
+/**
+ * Lines and tangent arcs end to end; each click sets one. Clicking the first point closes the chain. It may begin at the
+ * end of a curve and go on tangent from it.
+ */
+export class ChainTool implements Tool {
+  readonly name: string = 'chain';
+  preview: Preview = NO_PREVIEW;
+  private first: Id | undefined;
+  private last: ChainEnd | undefined;
+  protected bent = false;
+
+  constructor(protected readonly host: ToolHost) {}
+
+  get hint(): string {
+    if (!this.last) return this.bent ? 'Click the end of a line or curve.' : 'Click where the chain begins.';
+    const other = this.bent ? 'T: a line next.' : this.last.heading ? 'T: a tangent arc next.' : '';
+    return `Click the next point; the first point closes; Esc ends. ${other}`.trim();
+  }
+
+  key(key: string): boolean {
+    if (key !== 't' || !this.last?.heading) return false;
+    this.bent = !this.bent;
+    this.preview = NO_PREVIEW;
+    return true;
+  }
+
+  move(pointer: PointerAt): void {
+    const from = this.last?.snap.place;
+    const found = this.find(pointer);
+    const arc = this.arcTo(found.place);
+    const pieces = !from
+      ? []
+      : arc
+        ? [arcBetween('', arc.centre, distance2(arc.centre, arc.a), arc.a, arc.b)]
+        : [straight(from, found.place)];
+    const tangent = from && (arc || this.goesOn(found.place, pointer)) ? [{ at: from, mark: 'T' }] : [];
+    this.preview = { ...NO_PREVIEW, pieces, tags: [...tagsOf(found, from), ...tangent] };
+  }
+
+  down(pointer: PointerAt): void {
+    const found = this.find(pointer);
+    if (!this.last) {
+      this.last = { snap: found, ...this.arriving(found) };
+      return;
+    }
+    const from = this.last.snap.place;
+    if (distance2(from, found.place) < 1e-6) return;
+    const maker = new FigureMaker(this.host.newId);
+    const [start, end] = [maker.point(this.last.snap), maker.point(found)];
+    const arc = this.arcTo(found.place);
+    const piece = arc ? this.addArc(maker, arc, start, end) : maker.entity('l', { kind: 'line', a: start, b: end });
+    if (!arc && found.level) maker.relate({ kind: found.level, a: piece });
+    if (!arc && this.goesOn(found.place, pointer))
+      maker.relate({ kind: 'tangent', circle: this.last.piece!.id, to: piece, side: 1 });
+    this.first ??= start;
+    this.host.draw(maker.figure, arc ? 'arc' : 'line');
+    if (end === this.first) {
+      this.escape();
+      return;
+    }
+    const heading = arc ? directionAtEnd(arc) : direction2(sub2(found.place, from))!;
+    this.last = { snap: { place: found.place, point: end }, heading, piece: { id: piece, round: arc !== undefined } };
+    this.bent = false;
+    this.preview = NO_PREVIEW;
+  }
+
+  escape(): boolean {
+    const drawing = this.last !== undefined;
+    this.first = this.last = undefined;
+    this.bent = false;
+    this.preview = NO_PREVIEW;
+    return drawing;
+  }
+
+  /** An arc is not kept level: only lines are. */
+  private find(pointer: PointerAt): Snap {
+    return snapFor(this.host, pointer, this.bent ? undefined : this.last?.snap.place);
+  }
+
+  private arcTo(place: Vec2): DrawnArc | undefined {
+    return this.bent && this.last?.heading ? arcLeaving(this.last.snap.place, this.last.heading, place) : undefined;
+  }
+
+  /** Would a line to this place go on straight from the arc before it? A guess, held off like the others. */
+  private goesOn(place: Vec2, { free }: PointerAt): boolean {
+    if (free || this.bent || !this.last?.piece?.round) return false;
+    const along = direction2(sub2(place, this.last.snap.place));
+    return along !== undefined && Math.abs(cross2(this.last.heading!, along)) < TANGENT_GUESS;
+  }
+
+  private addArc(maker: FigureMaker, arc: DrawnArc, start: Id, end: Id): Id {
+    const id = maker.drawnArc(arc, start, end);
+    if (this.last!.piece) maker.relate({ kind: 'tangent', circle: id, to: this.last!.piece.id, side: 1 });
+    return id;
+  }
+
+  /** The curve that ends where the chain begins, and how it arrives there. */
+  private arriving({ point }: Snap): Partial<ChainEnd> {
+    const { geometry } = this.host;
+    if (point === undefined) return {};
+    const curves = Object.keys(geometry.entities).filter((id) => geometry.ends(id).includes(point));
+    const [id, other] = curves;
+    if (id === undefined || other !== undefined) return {};
+    const pieces = geometry.pieces(id);
+    const last = geometry.ends(id)[0] === point ? reversed(pieces[0]!) : pieces.at(-1)!;
+    const heading = direction2(derivatives(last, 1)[0]);
+    return heading ? { heading, piece: { id, round: geometry.roleOf(id) !== 'line' } } : {};
+  }
+}
+
+/** An arc that goes on tangent from the end of a curve; then the chain goes on. */
+export class TangentArcTool extends ChainTool {
+  override readonly name = 'tangent arc';
+  protected override bent = true;
+}

@@ -1,0 +1,64 @@
+/**
+ * A number with its derivatives by a few variables (forward-mode automatic differentiation, Wengert 1964): a formula
+ * written once gives its exact Jacobian too. For rare residuals; the frequent ones are differentiated by hand.
+ */
+export class Dual {
+  constructor(
+    readonly value: number,
+    readonly d: Float64Array,
+  ) {}
+
+  private chained(value: number, own: number, other?: Dual, its = 0): Dual {
+    const d = new Float64Array(this.d.length);
+    for (let k = 0; k < d.length; k++) d[k] = own * this.d[k]! + (other ? its * other.d[k]! : 0);
+    return new Dual(value, d);
+  }
+
+  add = (other: Dual): Dual => this.chained(this.value + other.value, 1, other, 1);
+  sub = (other: Dual): Dual => this.chained(this.value - other.value, 1, other, -1);
+  times = (other: Dual): Dual => this.chained(this.value * other.value, other.value, other, this.value);
+  plus = (constant: number): Dual => this.chained(this.value + constant, 1);
+  scaled = (factor: number): Dual => this.chained(this.value * factor, factor);
+  abs = (): Dual => (this.value < 0 ? this.scaled(-1) : this);
+
+  /** Division; a divisor of 0 is taken as a tiny one, so that residuals stay finite. */
+  over(other: Dual): Dual {
+    const divisor = Math.abs(other.value) > 1e-12 ? other.value : 1e-12;
+    return this.chained(this.value / divisor, 1 / divisor, other, -this.value / divisor ** 2);
+  }
+
+  /** The angle of the place (x, this) from the x axis, in (-pi, pi]. */
+  atan2(x: Dual): Dual {
+    const square = Math.max(this.value ** 2 + x.value ** 2, 1e-24);
+    return this.chained(Math.atan2(this.value, x.value), x.value / square, x, -this.value / square);
+  }
+
+  sqrt(): Dual {
+    const root = Math.sqrt(Math.max(this.value, 0));
+    return this.chained(root, 1 / (2 * Math.max(root, 1e-12)));
+  }
+}
+
+export type DualVec = readonly [Dual, Dual];
+
+/** The variables themselves: the k-th has derivative 1 by itself. */
+export const variables = (values: ArrayLike<number>): Dual[] =>
+  Array.from(values, (value, k) => {
+    const d = new Float64Array(values.length);
+    d[k] = 1;
+    return new Dual(value, d);
+  });
+
+export const subD = (a: DualVec, b: DualVec): DualVec => [a[0].sub(b[0]), a[1].sub(b[1])];
+export const addD = (a: DualVec, b: DualVec): DualVec => [a[0].add(b[0]), a[1].add(b[1])];
+export const timesD = (a: DualVec, s: Dual): DualVec => [a[0].times(s), a[1].times(s)];
+export const scaleD = (a: DualVec, s: number): DualVec => [a[0].scaled(s), a[1].scaled(s)];
+export const dotD = (a: DualVec, b: DualVec): Dual => a[0].times(b[0]).add(a[1].times(b[1]));
+export const crossD = (a: DualVec, b: DualVec): Dual => a[0].times(b[1]).sub(a[1].times(b[0]));
+export const lengthD = (a: DualVec): Dual => dotD(a, a).sqrt();
+export const leftD = (a: DualVec): DualVec => [a[1].scaled(-1), a[0]];
+/** The unit vector. */
+export const unitD = (a: DualVec): DualVec => {
+  const length = lengthD(a);
+  return [a[0].over(length), a[1].over(length)];
+};

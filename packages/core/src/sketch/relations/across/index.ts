@@ -1,0 +1,78 @@
+import { z } from 'zod';
+import { add2, cross2, direction2, dot2, scale2, sub2, type Vec2 } from '../../../math/index.ts';
+import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../../records/index.ts';
+import { LENGTH } from '../../../units/index.ts';
+import { besideSketch, linearAnnotation } from '../../annotation.ts';
+import type { Geometry } from '../../geometry.ts';
+import { lineDistance } from '../../residuals.ts';
+import type { RelationKind } from '../kind.ts';
+import { parallelLines, picked } from '../picking.ts';
+
+/**
+ * The diameter that a half profile will have: twice the distance of a point from a centre line. `sense` keeps the side
+ * that was drawn: 1 left of the line.
+ */
+export const acrossSchema = z.strictObject({
+  kind: z.literal('across'),
+  point: idSchema,
+  axis: idSchema,
+  sense: z.union([z.literal(1), z.literal(-1)]),
+  value: expressionSchema,
+  measuring: measuringSchema,
+  at: placeSchema.optional(),
+});
+export type Across = z.infer<typeof acrossSchema>;
+
+export const across: RelationKind<Across> = {
+  schema: acrossSchema,
+  title: 'Diameter across',
+  words: 'measure across the centre line',
+  refs: ({ point, axis }) => [point, axis],
+  roles: ({ point, axis }) => ({ [point]: ['point'], [axis]: ['line'] }),
+  fit(picks, geometry) {
+    const found = picked(picks, geometry, ['point', 'line']) ?? onParallel(picks, geometry);
+    if (!found) return undefined;
+    const [point, axis] = found as [Id, Id];
+    const line = geometry.entities[axis];
+    if (line?.kind !== 'line' || !line.centreline) return undefined;
+    return { kind: 'across', point, axis, sense: offAxis(geometry, point, axis) >= 0 ? 1 : -1, value: '1' };
+  },
+  equations: ({ point, axis, sense }, { id, layout, value }) => ({
+    blocks: [lineDistance(id, layout.line(axis), layout.point(point), sense, value / 2)],
+  }),
+  dimension: {
+    asks: LENGTH,
+    prefix: '⌀',
+    measure: ({ point, axis, sense }, geometry) => 2 * sense * offAxis(geometry, point, axis),
+    annotate({ point, axis, at }, geometry, space) {
+      const p = geometry.point(point);
+      const mirrored = mirrorIn(p, geometry.line(axis));
+      const along = direction2(sub2(mirrored, p)) ?? [1, 0];
+      return linearAnnotation(p, mirrored, along, at ?? besideSketch(p, mirrored, along, space), space.gap);
+    },
+  },
+  anchors: ({ point }, geometry) => [geometry.point(point)],
+};
+
+/** A line along the centre line, by one of its ends. */
+function onParallel(picks: readonly Id[], geometry: Geometry): readonly [Id, Id] | undefined {
+  const lines = picked(picks, geometry, ['line', 'line']);
+  if (!lines) return undefined;
+  const isAxis = (id: Id) => {
+    const entity = geometry.entities[id];
+    return entity?.kind === 'line' && entity.centreline === true;
+  };
+  const ordered = isAxis(lines[0]!) ? [lines[1]!, lines[0]!] : lines;
+  return parallelLines(ordered as [Id, Id], geometry);
+}
+
+function offAxis(geometry: Geometry, point: Id, axis: Id): number {
+  const { a, b } = geometry.line(axis);
+  return cross2(direction2(sub2(b, a)) ?? [1, 0], sub2(geometry.point(point), a));
+}
+
+function mirrorIn(p: Vec2, { a, b }: { readonly a: Vec2; readonly b: Vec2 }): Vec2 {
+  const u = direction2(sub2(b, a)) ?? [1, 0];
+  const foot = add2(a, scale2(u, dot2(sub2(p, a), u)));
+  return sub2(scale2(foot, 2), p);
+}
