@@ -13,7 +13,7 @@ export interface Figure {
 
 export interface Family {
   readonly name: string;
-  readonly run: () => Promise<Figure[]>;
+  readonly run: () => Figure[] | Promise<Figure[]>;
 }
 
 export function median(values: readonly number[]): number {
@@ -21,7 +21,24 @@ export function median(values: readonly number[]): number {
   return sorted[Math.floor(sorted.length / 2)]!;
 }
 
+/** The value below which this share of all lies. */
+export function percentile(values: readonly number[], share: number): number {
+  const sorted = values.toSorted((a, b) => a - b);
+  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]!;
+}
+
 const WARM_UP = 4;
+
+/** Times of one piece of work in ms, after warming up. */
+export function timed(runs: number, work: (k: number) => unknown): number[] {
+  const times: number[] = [];
+  for (let k = 0; k < runs + WARM_UP; k++) {
+    const start = performance.now();
+    work(k);
+    if (k >= WARM_UP) times.push(performance.now() - start);
+  }
+  return times;
+}
 
 /**
  * Median times of several pieces of work in ms, done by turns, so that a busy moment of the machine and the warming up of

@@ -82,7 +82,7 @@ describe('extrude', () => {
       c: { kind: 'spline', points: ['p', 'q', 'r', 's'], start: 'h', end: 'i', knots: [0, 9, 18, 25] },
       l: { kind: 'line', a: 's', b: 'p' },
     };
-    const [{ area }] = filled(regions(wave)) as [{ area: number }];
+    const { area } = filled(regions(wave))[0]!;
     const [wavy] = extrude('s2', [wave], 0, 2) as [BodyHandle];
     expect(kernel.measure(wavy).volume_mm3).toBeCloseTo(area * 2, 6);
     expect(kernel.faceNames(wavy).toSorted()).toEqual(['s2/end', 's2/side/c', 's2/side/l', 's2/start']);

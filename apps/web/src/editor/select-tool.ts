@@ -1,11 +1,11 @@
 import {
   add2,
   distance2,
-  dragSketch,
   entityKind,
   Geometry,
   isBuiltIn,
   polyline,
+  SketchDrag,
   sub2,
   X_AXIS,
   Y_AXIS,
@@ -46,6 +46,7 @@ export class SelectTool implements Tool {
   preview: Preview = NO_PREVIEW;
   private pressed: { readonly at: Vec2; readonly id: Id | undefined } | undefined;
   private frame: Entities | undefined;
+  private drag: SketchDrag | undefined;
 
   constructor(private readonly host: SelectHost) {}
 
@@ -82,7 +83,7 @@ export class SelectTool implements Tool {
 
   escape(): boolean {
     const busy = this.pressed !== undefined;
-    this.pressed = this.frame = undefined;
+    this.pressed = this.frame = this.drag = undefined;
     this.preview = NO_PREVIEW;
     this.host.show(undefined);
     return busy;
@@ -92,7 +93,8 @@ export class SelectTool implements Tool {
     const entity = geometry.entities[id];
     if (!entity) return undefined;
     const drag = DRAGS[entityKind(entity.kind).role](geometry, id, this.pressed!.at, to, this.host.geometry);
-    return dragSketch(geometry.entities, this.host.relations, this.host.sizes, drag);
+    this.drag ??= new SketchDrag(geometry.entities, this.host.relations, this.host.sizes);
+    return this.drag.frame(drag);
   }
 }
 

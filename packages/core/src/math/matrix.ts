@@ -49,15 +49,15 @@ export interface RankRevealing {
   readonly rank: number;
   /** Column order: the first `rank` entries are the pivot columns. */
   readonly order: Int32Array;
-  /** Orthonormal basis of the null space, one Float64Array of length `columns` each. */
-  readonly nullSpace: Float64Array[];
+  /** A basis of the null space: each vector has 1 at one of the free columns and 0 at the others. */
+  freeBasis(): Float64Array[];
 }
 
 /**
  * Rank and null space by Householder QR with column pivoting (Businger, Golub 1965): A P = Q R.
- * Entries of R below `tolerance` x the largest pivot count as zero (Chan 1987).
+ * Entries of R below `tolerance` x the largest pivot, or x `scale` where that is more, count as zero (Chan 1987).
  */
-export function rankRevealing(a: Matrix, tolerance = 1e-9): RankRevealing {
+export function rankRevealing(a: Matrix, tolerance = 1e-9, scale = 0): RankRevealing {
   const { rows: m, columns: n } = a;
   const r = Float64Array.from(a.data);
   const order = Int32Array.from({ length: n }, (_, i) => i);
@@ -65,7 +65,7 @@ export function rankRevealing(a: Matrix, tolerance = 1e-9): RankRevealing {
   for (let j = 0; j < n; j++) for (let i = 0; i < m; i++) norms[j]! += r[i * n + j]! ** 2;
   const steps = Math.min(m, n);
   let rank = 0;
-  let largest = 0;
+  let largest = scale;
   for (let k = 0; k < steps; k++) {
     let pivot = k;
     for (let j = k + 1; j < n; j++) if (norms[j]! > norms[pivot]!) pivot = j;
@@ -82,7 +82,7 @@ export function rankRevealing(a: Matrix, tolerance = 1e-9): RankRevealing {
     }
     rank++;
   }
-  return { rank, order, nullSpace: nullSpaceOf(r, n, rank, order) };
+  return { rank, order, freeBasis: () => freeBasisOf(r, n, rank, order) };
 }
 
 function swapColumns(
@@ -121,8 +121,8 @@ function reflect(r: Float64Array, m: number, n: number, k: number, norm: number)
   }
 }
 
-/** Null vectors from R: back substitution for each free column, then Gram-Schmidt twice. */
-function nullSpaceOf(r: Float64Array, n: number, rank: number, order: Int32Array): Float64Array[] {
+/** Null vectors from R: back substitution for each free column. */
+function freeBasisOf(r: Float64Array, n: number, rank: number, order: Int32Array): Float64Array[] {
   const basis: Float64Array[] = [];
   for (let free = rank; free < n; free++) {
     const y = new Float64Array(n);
@@ -136,20 +136,5 @@ function nullSpaceOf(r: Float64Array, n: number, rank: number, order: Int32Array
     for (let j = 0; j < n; j++) vector[order[j]!] = y[j]!;
     basis.push(vector);
   }
-  return orthonormal(basis);
-}
-
-function orthonormal(basis: Float64Array[]): Float64Array[] {
-  basis.forEach((vector, index) => {
-    for (let pass = 0; pass < 2; pass++)
-      for (let k = 0; k < index; k++) {
-        const other = basis[k]!;
-        let dot = 0;
-        for (let i = 0; i < vector.length; i++) dot += vector[i]! * other[i]!;
-        for (let i = 0; i < vector.length; i++) vector[i]! -= dot * other[i]!;
-      }
-    const norm = Math.sqrt(vector.reduce((sum, entry) => sum + entry * entry, 0));
-    for (let i = 0; i < vector.length; i++) vector[i]! /= norm;
-  });
   return basis;
 }

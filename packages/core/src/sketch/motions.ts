@@ -26,19 +26,20 @@ export function motionsOf(layout: Layout, geometry: Geometry, basis: readonly Fl
 }
 
 function echelon(rows: Float64Array[]): Float64Array[] {
+  const columns = rows[0]?.length ?? 0;
   for (let k = 0; k < rows.length; k++) {
-    let best = { row: k, column: 0, size: 0 };
-    for (let r = k; r < rows.length; r++)
-      rows[r]!.forEach((entry, column) => {
-        if (Math.abs(entry) > best.size + 1e-9) best = { row: r, column, size: Math.abs(entry) };
-      });
-    [rows[k], rows[best.row]] = [rows[best.row]!, rows[k]!];
-    const pivot = rows[k]![best.column]!;
-    rows.forEach((row, r) => {
-      if (r === k) return;
-      const factor = row[best.column]! / pivot;
-      for (let c = 0; c < row.length; c++) row[c]! -= factor * rows[k]![c]!;
-    });
+    let [bestRow, bestColumn, size] = [k, 0, 0];
+    for (let r = k; r < rows.length; r++) {
+      const row = rows[r]!;
+      for (let c = 0; c < columns; c++)
+        if (Math.abs(row[c]!) > size + 1e-9) [bestRow, bestColumn, size] = [r, c, Math.abs(row[c]!)];
+    }
+    [rows[k], rows[bestRow]] = [rows[bestRow]!, rows[k]!];
+    const pivot = rows[k]!;
+    for (let r = 0; r < rows.length; r++) {
+      const factor = r === k ? 0 : rows[r]![bestColumn]! / pivot[bestColumn]!;
+      if (factor !== 0) for (let c = 0; c < columns; c++) rows[r]![c]! -= factor * pivot[c]!;
+    }
   }
   return rows.map((row) => {
     const largest = row.reduce((most, entry) => (Math.abs(entry) > Math.abs(most) ? entry : most), 0);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { randomFrom } from '../math/index.ts';
 import {
-  dragSketch,
+  SketchDrag,
   Geometry,
   ORIGIN,
   solveSketch,
@@ -100,7 +100,7 @@ describe('a rectangle', () => {
 
 describe('dragging', () => {
   test('a loose corner follows the pointer, the relations hold exactly', () => {
-    const moved = dragSketch(quadrangle, rectangle, sizes({}), { points: [{ id: 'r', to: [60, 35] }] })!;
+    const moved = new SketchDrag(quadrangle, rectangle, sizes({})).frame({ points: [{ id: 'r', to: [60, 35] }] })!;
     const geometry = new Geometry(moved);
     expect(geometry.point('r')[0]).toBeCloseTo(60, 2);
     expect(geometry.point('r')[1]).toBeCloseTo(35, 2);
@@ -110,23 +110,26 @@ describe('dragging', () => {
   test('an arm of fixed length turns towards the pointer', () => {
     const arm: Entities = { a: point(0, 0), b: point(10, 0), ab: line('a', 'b') };
     const relations: Relations = { o: { kind: 'coincident', a: 'a', b: ORIGIN }, d: aligned('a', 'b') };
-    const { b } = dragSketch(arm, relations, sizes({ d: 10 }), { points: [{ id: 'b', to: [30, 40] }] }) as Record<
-      string,
-      Entity
-    >;
+    const { b } = new SketchDrag(arm, relations, sizes({ d: 10 })).frame({
+      points: [{ id: 'b', to: [30, 40] }],
+    }) as Record<string, Entity>;
     expect(b).toMatchObject({ kind: 'point', x: expect.closeTo(6, 6), y: expect.closeTo(8, 6) });
   });
 
   test('a settled point does not move, whatever the pull', () => {
     const relations = { ...sized, ...atOrigin };
     const drawn = solveSketch(quadrangle, relations, sizes({ w: 40, h: 20 })).geometry.entities;
-    const moved = dragSketch(drawn, relations, sizes({ w: 40, h: 20 }), { points: [{ id: 'r', to: [90, 90] }] })!;
+    const moved = new SketchDrag(drawn, relations, sizes({ w: 40, h: 20 })).frame({
+      points: [{ id: 'r', to: [90, 90] }],
+    })!;
     expect(places(new Geometry(moved), 'r')).toEqual([[40, 20]]);
   });
 
   test('a circle grows by its rim', () => {
     const entities: Entities = { m: point(1, 2), k: circle('m', 3) };
-    expect(dragSketch(entities, {}, sizes({}), { radius: { id: 'k', to: 8 } })).toMatchObject({ k: { radius: 8 } });
+    expect(new SketchDrag(entities, {}, sizes({})).frame({ radius: { id: 'k', to: 8 } })).toMatchObject({
+      k: { radius: 8 },
+    });
   });
 });
 

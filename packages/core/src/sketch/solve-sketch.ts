@@ -1,6 +1,15 @@
 import { cross2, length2, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
-import { freedoms, solve, type Block, type Freedoms, type Solution, type Substitution } from '../solver/index.ts';
+import {
+  freedoms,
+  solve,
+  Solver,
+  type Block,
+  type Freedoms,
+  type Problem,
+  type Solution,
+  type Substitution,
+} from '../solver/index.ts';
 import { entityKind, type Entities } from './entities/index.ts';
 import { Geometry, Layout } from './geometry.ts';
 import { motionsOf, type Motion } from './motions.ts';
@@ -45,7 +54,7 @@ const MOST_STRIDES = 24;
  */
 export function solveSketch(entities: Entities, relations: Relations, sizes: Sizes): SketchSolution {
   const layout = new Layout(entities);
-  const held = Object.entries(relations).filter(([id, relation]) => !isSized(relation) || sizes.has(id));
+  const held = heldBy(relations, sizes);
   const solution = walk(layout, held, sizes);
   if (!solution.fulfilled)
     return {
@@ -62,24 +71,47 @@ export function solveSketch(entities: Entities, relations: Relations, sizes: Siz
 }
 
 /**
- * One frame of a drag: moves everything as little as possible while the dragged place follows the pointer. Returns
- * undefined where the relations would not hold there; the caller keeps the last good frame.
+ * A drag: in each frame everything moves as little as possible while the dragged places follow the pointer. The relations
+ * are analysed once; each frame starts from the one before, and so stays on its branch.
  */
-export function dragSketch(entities: Entities, relations: Relations, sizes: Sizes, drag: Drag): Entities | undefined {
-  const layout = new Layout(entities);
-  const initial = Float64Array.from(layout.initial);
-  const weights = new Float64Array(initial.length).fill(1);
-  const pull = (at: number, to: number) => {
-    initial[at] = to;
-    weights[at] = DRAGGED_WEIGHT;
-  };
-  for (const { id, to } of drag.points ?? []) layout.point(id).forEach((at, k) => pull(at, to[k]!));
-  if (drag.radius) pull(layout.circle(drag.radius.id)[2], drag.radius.to);
-  const held = Object.entries(relations).filter(([id, relation]) => !isSized(relation) || sizes.has(id));
-  const { blocks, substitutions } = equations(layout, held, sizes);
-  const solution = solve({ initial, blocks, substitutions, weights });
-  return solution.fulfilled && sound(new Geometry(layout.moved(solution.x))) ? layout.moved(solution.x) : undefined;
+export class SketchDrag {
+  private readonly layout: Layout;
+  private readonly solver: Solver;
+  private readonly x: Float64Array;
+
+  constructor(entities: Entities, relations: Relations, sizes: Sizes) {
+    this.layout = new Layout(entities);
+    this.x = Float64Array.from(this.layout.initial);
+    this.solver = new Solver({ initial: this.x, ...equations(this.layout, heldBy(relations, sizes), sizes) });
+  }
+
+  /** The entities in the next frame; undefined where the relations would not hold there: the last frame stays. */
+  frame(drag: Drag): Entities | undefined {
+    const initial = Float64Array.from(this.x);
+    const weights = new Float64Array(initial.length).fill(1);
+    const pull = (at: number, to: number) => {
+      initial[at] = to;
+      weights[at] = DRAGGED_WEIGHT;
+    };
+    for (const { id, to } of drag.points ?? []) this.layout.point(id).forEach((at, k) => pull(at, to[k]!));
+    if (drag.radius) pull(this.layout.circle(drag.radius.id)[2], drag.radius.to);
+    const solution = this.solver.solve(initial, weights);
+    const moved = solution.fulfilled ? this.layout.moved(solution.x) : undefined;
+    if (!moved || !sound(new Geometry(moved))) return undefined;
+    this.x.set(solution.x);
+    return moved;
+  }
 }
+
+/** The sketch as a problem for the generic solver, from the places that are drawn. */
+export function sketchProblem(entities: Entities, relations: Relations, sizes: Sizes): Problem {
+  const layout = new Layout(entities);
+  return { initial: layout.initial, ...equations(layout, heldBy(relations, sizes), sizes) };
+}
+
+/** The relations that hold: a dimension only if its number is known. */
+const heldBy = (relations: Relations, sizes: Sizes): Held =>
+  Object.entries(relations).filter(([id, relation]) => !isSized(relation) || sizes.has(id));
 
 type Held = readonly (readonly [Id, Relations[string]])[];
 
@@ -208,13 +240,17 @@ function explained(layout: Layout, solution: Solution, left: Freedoms): SketchSo
   for (const [id, entity] of Object.entries(layout.entities)) {
     if (moves(id) || entityKind(entity.kind).uses(entity).some(moves)) loose.add(id);
   }
+  // told only when asked for: with a hundred freedoms it takes longer than the solve
+  let motions: readonly Motion[] | undefined;
   return {
     state: left.count > 0 ? 'loose' : 'settled',
     geometry,
     freedoms: left.count,
     loose,
     slides: slidesOf(layout, left),
-    motions: motionsOf(layout, geometry, left.motions),
+    get motions() {
+      return (motions ??= motionsOf(layout, geometry, left.motions));
+    },
     clash: [],
     residual: solution.residual,
   };

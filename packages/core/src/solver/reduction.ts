@@ -28,31 +28,38 @@ export function reduce(problem: Problem): Reduction {
   const column = new Int32Array(n);
   const offset = new Float64Array(n);
   const columnOfRoot = new Map<number, number>();
-  const sums: { place: number; weight: number; count: number }[] = [];
   for (let i = 0; i < n; i++) {
     const { root, distance } = forest.find(i);
+    // relative to the ground node, whose own value is 0
     offset[i] = distance;
     if (root === forest.ground) {
-      // relative to the ground node, whose own value is 0
       column[i] = -1;
       continue;
     }
     let at = columnOfRoot.get(root);
-    if (at === undefined) columnOfRoot.set(root, (at = sums.push({ place: 0, weight: 0, count: 0 }) - 1));
+    if (at === undefined) columnOfRoot.set(root, (at = columnOfRoot.size));
     column[i] = at;
-    const weight = problem.weights?.[i] ?? 1;
-    sums[at]!.place += weight * (problem.initial[i]! - distance);
-    sums[at]!.weight += weight;
-    sums[at]!.count++;
   }
-  return {
-    columns: sums.length,
-    column,
-    offset,
-    start: Float64Array.from(sums, (sum) => sum.place / sum.weight),
-    weight: Float64Array.from(sums, (sum) => sum.weight),
-    loops,
-  };
+  const structure = { columns: columnOfRoot.size, column, offset, loops };
+  return { ...structure, ...startOf(structure, problem.initial, problem.weights) };
+}
+
+/** Where the columns start: the weighted mean of the places that the unknowns behind them ask for. */
+export function startOf(
+  { columns, column, offset }: Pick<Reduction, 'columns' | 'column' | 'offset'>,
+  initial: Float64Array,
+  weights: Float64Array | undefined,
+): Pick<Reduction, 'start' | 'weight'> {
+  const start = new Float64Array(columns);
+  const weight = new Float64Array(columns);
+  column.forEach((at, i) => {
+    if (at < 0) return;
+    const own = weights?.[i] ?? 1;
+    start[at]! += own * (initial[i]! - offset[i]!);
+    weight[at]! += own;
+  });
+  for (let at = 0; at < columns; at++) start[at]! /= weight[at]!;
+  return { start, weight };
 }
 
 /** Writes the full unknowns for the reduced ones. */

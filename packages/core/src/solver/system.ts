@@ -49,14 +49,9 @@ export class System {
     return { r, j };
   }
 
-  /** Calls `visit` with each column and its derivative for one residual of an evaluated block. */
-  eachEntry(row: Row, j: Float64Array, visit: (column: number, derivative: number) => void): void {
-    const { unknowns } = this.blocks[row.block]!;
-    const { column } = this.reduction;
-    for (let k = 0; k < unknowns.length; k++) {
-      const at = column[unknowns[k]!]!;
-      if (at >= 0) visit(at, j[row.part * unknowns.length + k]!);
-    }
+  /** Column of each unknown of a block; -1 for those that are held. */
+  columnsOfBlock(block: number): readonly number[] {
+    return this.blocks[block]!.unknowns.map((unknown) => this.reduction.column[unknown]!);
   }
 
   largestResidual(y: Float64Array): number {
@@ -79,17 +74,18 @@ export class System {
     });
     return this.blocks.flatMap((block, b) => {
       const present = Array.from({ length: block.residuals }, () => new Set<number>());
+      const columns = this.columnsOfBlock(b);
       for (const y of places) {
         const { j } = this.evaluate(b, y);
         for (let part = 0; part < block.residuals; part++) {
           const sums = new Map<number, number>();
-          this.eachEntry({ block: b, part, columns: [] }, j, (at, derivative) =>
-            sums.set(at, (sums.get(at) ?? 0) + derivative),
-          );
+          columns.forEach((at, k) => {
+            if (at >= 0) sums.set(at, (sums.get(at) ?? 0) + j[part * columns.length + k]!);
+          });
           for (const [at, sum] of sums) if (Math.abs(sum) > 1e-9) present[part]!.add(at);
         }
       }
-      return present.map((columns, part) => ({ block: b, part, columns: [...columns] }));
+      return present.map((own, part) => ({ block: b, part, columns: [...own] }));
     });
   }
 }
