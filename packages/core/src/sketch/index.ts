@@ -6,6 +6,7 @@ export * from './solve-sketch.ts';
 export * from './regions/index.ts';
 export * from './figures/index.ts';
 export * from './arcs.ts';
+export * from './advice/index.ts';
 export { played, type Motion } from './motions.ts';
 export {
   along,

@@ -33,6 +33,8 @@ export interface SketchSolution {
   readonly slides: ReadonlyMap<Id, Vec2>;
   /** Each freedom as a motion. */
   readonly motions: readonly Motion[];
+  /** Sets of relations that tell something twice but agree: of each set one may go. */
+  readonly redundant: readonly (readonly Id[])[];
   /** Relations that can't hold together: a minimal set. */
   readonly clash: readonly Id[];
   /** Largest residual, mm. */
@@ -64,10 +66,11 @@ export function solveSketch(entities: Entities, relations: Relations, sizes: Siz
       loose: new Set(),
       slides: new Map(),
       motions: [],
+      redundant: [],
       clash: fighting(layout, held, sizes, solution.suspects),
       residual: solution.residual,
     };
-  return explained(layout, solution, freedoms(solution));
+  return explained(layout, relations, solution, freedoms(solution));
 }
 
 /**
@@ -233,7 +236,7 @@ function explainClash(background: Held, grown: boolean, candidates: Held, clashe
   return [...fromOlder, ...fromNewer];
 }
 
-function explained(layout: Layout, solution: Solution, left: Freedoms): SketchSolution {
+function explained(layout: Layout, relations: Relations, solution: Solution, left: Freedoms): SketchSolution {
   const geometry = new Geometry(layout.moved(solution.x));
   const loose = new Set<Id>();
   const moves = (id: Id): boolean => layout.unknownsOf(id).some((at) => left.loose[at] === 1);
@@ -251,10 +254,15 @@ function explained(layout: Layout, solution: Solution, left: Freedoms): SketchSo
     get motions() {
       return (motions ??= motionsOf(layout, geometry, left.motions));
     },
+    redundant: toldTwice(relations, left),
     clash: [],
     residual: solution.residual,
   };
 }
+
+/** The redundant sets by their relations; what entities ask for by themselves can't go. */
+const toldTwice = (relations: Relations, { redundant }: Freedoms): Id[][] =>
+  redundant.map((owners) => owners.filter((id) => Object.hasOwn(relations, id))).filter((ids) => ids.length > 0);
 
 /** Directions of the points whose motions are all along one line. */
 function slidesOf(layout: Layout, { motions }: Freedoms): Map<Id, Vec2> {

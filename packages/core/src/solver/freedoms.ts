@@ -11,8 +11,8 @@ export interface Freedoms {
   readonly loose: Uint8Array;
   /** One direction of motion each, over the unknowns of the problem. */
   readonly motions: readonly Float64Array[];
-  /** Rows that say nothing new (they hold already through the others), or fight. */
-  readonly dependent: number;
+  /** Sets of owners that together tell something twice: each set could do with less. */
+  readonly redundant: readonly (readonly string[])[];
 }
 
 const RANK_TOLERANCE = 1e-7;
@@ -27,23 +27,25 @@ export function freedoms(solution: Solution): Freedoms {
   const { system, components, y } = solution;
   const { column } = system.reduction;
   const motions: Float64Array[] = [];
-  let dependent = solution.loops.length;
+  const redundant: (readonly string[])[] = solution.loops.map((loop) => loop.owners);
   for (const component of components) {
-    const { piece, revealed } = generic(solution, component, y);
+    const { piece, revealed, at } = generic(solution, component, y);
     for (const vector of revealed.basis) {
       const reduced = new Map(piece.columns.map((c, k) => [c, vector[k]!]));
       motions.push(Float64Array.from(column, (c) => (c < 0 ? 0 : (reduced.get(c) ?? 0))));
     }
-    const columns = component.whole.columns.length;
-    dependent += component.whole.rows.length - (columns - revealed.basis.length);
+    if (component.whole.rows.length > component.whole.columns.length - revealed.basis.length)
+      redundant.push(...tellingTwice(solution, component.whole, at));
   }
   const loose = Uint8Array.from(column, (_, i) => (motions.some((motion) => Math.abs(motion[i]!) > 1e-6) ? 1 : 0));
-  return { count: motions.length, loose, motions, dependent };
+  return { count: motions.length, loose, motions, redundant };
 }
 
 interface Revealed {
   readonly piece: Piece;
   readonly revealed: NullSpace;
+  /** The place at which the rank was taken. */
+  readonly at: Float64Array;
 }
 
 function generic(solution: Solution, component: Component, y: Float64Array): Revealed {
@@ -57,15 +59,15 @@ function generic(solution: Solution, component: Component, y: Float64Array): Rev
     (piece) => piece.columns.length === 0 || rank(piece, y).rank === piece.columns.length,
   );
   const free = rank(under, y);
-  if (regular && free.rank === under.rows.length) return { piece: under, revealed: free };
-  let best = rank(whole, y);
+  if (regular && free.rank === under.rows.length) return { piece: under, revealed: free, at: y };
+  let [best, at] = [rank(whole, y), y];
   for (let seed = 1; seed <= WITNESSES && best.basis.length > 0; seed++) {
     const witness = nearby(solution, whole, best, seed);
     if (!witness) continue;
     const there = rank(whole, witness);
-    if (there.rank > best.rank) best = there;
+    if (there.rank > best.rank) [best, at] = [there, witness];
   }
-  return { piece: whole, revealed: best };
+  return { piece: whole, revealed: best, at };
 }
 
 /** A place a little along the null space where all relations hold again; undefined if it is not found. */
@@ -80,4 +82,25 @@ function nearby(solution: Solution, whole: Piece, at: NullSpace, seed: number): 
     whole.columns.forEach((column, k) => (moved[column]! += along * vector[k]!));
   }
   return minimise(solvable(system, whole), moved, system.reduction.weight) <= FULFILLED ? moved : undefined;
+}
+
+/** Combinations of rows that vanish: who has a share in one of them says nothing that the others do not say. */
+function tellingTwice({ system }: Solution, whole: Piece, at: Float64Array): string[][] {
+  const evaluator = new PieceEvaluator(system, whole);
+  evaluator.evaluate(at);
+  const transposed = Array.from({ length: whole.columns.length }, () => new Map<number, number>());
+  evaluator.sparseRows().forEach((row, r) => row.forEach((entry, c) => transposed[c]!.set(r, entry)));
+  return nullSpace(transposed, whole.rows.length, RANK_TOLERANCE).basis.map((combination) => {
+    const most = combination.reduce((largest, entry) => Math.max(largest, Math.abs(entry)), 0);
+    const gradient = new Float64Array(system.reduction.column.length);
+    const owners = new Set<string>();
+    whole.rows.forEach((index, r) => {
+      if (Math.abs(combination[r]!) <= 1e-6 * most) return;
+      const row = system.rows[index]!;
+      owners.add(system.owner(row));
+      system.addGradient(row, at, combination[r]!, gradient);
+    });
+    for (const owner of system.reduction.carriersOf(gradient)) owners.add(owner);
+    return [...owners];
+  });
 }

@@ -19,6 +19,11 @@ export interface Reduction {
   /** Sum of the weights of the unknowns behind each column. */
   readonly weight: Float64Array;
   readonly loops: readonly Loop[];
+  /**
+   * Owners of the substitutions that carry a gradient over the unknowns, which vanishes in the reduced ones: what has to
+   * be added to it so that it vanishes by itself.
+   */
+  carriersOf(gradient: Float64Array): string[];
 }
 
 export function reduce(problem: Problem): Reduction {
@@ -40,7 +45,13 @@ export function reduce(problem: Problem): Reduction {
     if (at === undefined) columnOfRoot.set(root, (at = columnOfRoot.size));
     column[i] = at;
   }
-  const structure = { columns: columnOfRoot.size, column, offset, loops };
+  const structure = {
+    columns: columnOfRoot.size,
+    column,
+    offset,
+    loops,
+    carriersOf: (gradient: Float64Array) => forest.carriersOf(gradient),
+  };
   return { ...structure, ...startOf(structure, problem.initial, problem.weights) };
 }
 
@@ -125,6 +136,33 @@ class Forest {
       if (list) list.push({ to, owner });
       else this.edges.set(from, [{ to, owner }]);
     }
+  }
+
+  /** Each tree of substitutions drained from its leaves to its root: links through which something flows. */
+  carriersOf(gradient: Float64Array): string[] {
+    const most = gradient.reduce((largest, entry) => Math.max(largest, Math.abs(entry)), 0);
+    const owners = new Set<string>();
+    const seen = new Set<number>();
+    // the ground first: what is held needs no further carrier
+    for (const root of [this.ground, ...this.edges.keys()]) {
+      if (seen.has(root)) continue;
+      const visits: { node: number; from: number; owner: string }[] = [{ node: root, from: -1, owner: '' }];
+      seen.add(root);
+      for (const { node } of visits)
+        for (const { to, owner } of this.edges.get(node) ?? []) {
+          if (seen.has(to)) continue;
+          seen.add(to);
+          visits.push({ node: to, from: node, owner });
+        }
+      const flow = new Map<number, number>();
+      for (const { node, from, owner } of visits.reverse()) {
+        const amount = (flow.get(node) ?? 0) + (node === this.ground ? 0 : gradient[node]!);
+        if (from < 0) continue;
+        flow.set(from, (flow.get(from) ?? 0) + amount);
+        if (Math.abs(amount) > 1e-6 * most) owners.add(owner);
+      }
+    }
+    return [...owners];
   }
 
   /** Owners of the substitutions on the way from a to b. */

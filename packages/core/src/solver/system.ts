@@ -54,6 +54,13 @@ export class System {
     return this.blocks[block]!.unknowns.map((unknown) => this.reduction.column[unknown]!);
   }
 
+  /** Adds `factor` times the derivatives of one residual by the unknowns of the problem, before any elimination. */
+  addGradient(row: Row, y: Float64Array, factor: number, gradient: Float64Array): void {
+    const { j } = this.evaluate(row.block, y);
+    const { unknowns } = this.blocks[row.block]!;
+    unknowns.forEach((unknown, k) => (gradient[unknown]! += factor * j[row.part * unknowns.length + k]!));
+  }
+
   largestResidual(y: Float64Array): number {
     let largest = 0;
     for (let b = 0; b < this.blocks.length; b++)

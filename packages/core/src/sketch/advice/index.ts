@@ -1,0 +1,3 @@
+export * from './cures.ts';
+export * from './settle.ts';
+export * from './words.ts';

@@ -1,0 +1,57 @@
+import type { Id } from '../../records/index.ts';
+import type { NewId } from '../figures/index.ts';
+import { isSized, type Relation, type Relations } from '../relations/index.ts';
+import { solveSketch, type Sizes, type SketchSolution } from '../solve-sketch.ts';
+import type { Entities } from '../entities/index.ts';
+import { curesOf, type WriteSize } from './cures.ts';
+
+/** What the reader of sizes has to offer: the number of a dimension, mm or rad, from its text. */
+export type ReadSize = (relation: Relation) => number | undefined;
+
+const MOST_ROUNDS = 40;
+
+/**
+ * A full set of relations and dimensions that leaves nothing free: for each freedom the first cure that holds, several in
+ * a round where they move different things. Present measures become the numbers, so that nothing moves.
+ */
+export function settleAll(
+  entities: Entities,
+  relations: Relations,
+  sizes: Sizes,
+  tools: { readonly write: WriteSize; readonly read: ReadSize; readonly newId: NewId },
+): Record<Id, Relation> {
+  const added: Record<Id, Relation> = {};
+  const known = new Map(sizes);
+  let solution = solveSketch(entities, relations, known);
+  for (let round = 0; round < MOST_ROUNDS && solution.state === 'loose'; round++) {
+    const before = solution.freedoms;
+    const touched = new Set<Id>();
+    for (const motion of solution.motions) {
+      const moving = Object.keys(motion.places);
+      if (moving.some((id) => touched.has(id))) continue;
+      moving.forEach((id) => touched.add(id));
+      for (const relation of curesOf(
+        solution.geometry,
+        Object.values({ ...relations, ...added }),
+        motion,
+        tools.write,
+      ).slice(0, 4)) {
+        const number = isSized(relation) ? tools.read(relation) : undefined;
+        if (isSized(relation) && number === undefined) continue;
+        const id = tools.newId(isSized(relation) ? 'd' : 'r');
+        const trial: SketchSolution = solveSketch(
+          solution.geometry.entities,
+          { ...relations, ...added, [id]: relation },
+          number === undefined ? known : new Map(known).set(id, number),
+        );
+        if (trial.state === 'clashing' || trial.freedoms >= solution.freedoms) continue;
+        added[id] = relation;
+        if (number !== undefined) known.set(id, number);
+        solution = trial;
+        break;
+      }
+    }
+    if (solution.freedoms >= before) break;
+  }
+  return added;
+}
