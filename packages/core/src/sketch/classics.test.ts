@@ -327,12 +327,11 @@ describe('no flip: a dimension walked at random over a wide range and back gives
 
   test.each(shapes)('%s', (_, entities, relations, walked, least, most) => {
     const drawn = new Geometry(entities);
-    const all = new Map(
-      Object.entries(relations).flatMap(([id, relation]) => {
-        const { dimension } = relationKind(relation.kind);
-        return dimension ? [[id, dimension.measure(relation, drawn)]] : [];
-      }) as [string, number][],
-    );
+    const all = new Map<string, number>();
+    for (const [id, relation] of Object.entries(relations)) {
+      const { dimension } = relationKind(relation.kind);
+      if (dimension) all.set(id, dimension.measure(relation, drawn));
+    }
     const solved = (from: Entities, value: number) => solveSketch(from, relations, new Map(all).set(walked, value));
     const first = solved(entities, all.get(walked)!);
     fc.assert(

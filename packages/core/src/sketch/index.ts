@@ -7,6 +7,7 @@ export * from './regions/index.ts';
 export * from './figures/index.ts';
 export * from './arcs.ts';
 export * from './advice/index.ts';
+export * from './editing/index.ts';
 export { played, type Motion } from './motions.ts';
 export {
   along,

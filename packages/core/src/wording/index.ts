@@ -2,6 +2,7 @@ import { documentWords } from '../document/words.ts';
 import { expressionWords } from '../expressions/index.ts';
 import { kernelWords } from '../kernel-port/index.ts';
 import type { Issue, Words } from '../result/index.ts';
+import { editWords } from '../sketch/index.ts';
 import { extrudeWords } from '../steps/extrude/index.ts';
 import { sketchWords } from '../steps/sketch/index.ts';
 import { unitWords } from '../units/index.ts';
@@ -16,6 +17,7 @@ const WORDS: Words = {
   ...unitWords,
   ...expressionWords,
   ...sketchWords,
+  ...editWords,
   ...extrudeWords,
   ...kernelWords,
   ...documentWords,

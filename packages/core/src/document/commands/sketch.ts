@@ -37,6 +37,36 @@ export const sketchCommands = {
     },
   ),
 
+  /**
+   * An edit as a whole: adds and replaces entities and relations, removes others with all that stands on them. Points that
+   * lose their last curve go too, unless what is added speaks of them.
+   */
+  'sketch.revise': command(
+    z.strictObject({
+      ...where,
+      what: z.string().min(1).max(40),
+      entities: z.record(idSchema, entitySchema),
+      relations: z.record(idSchema, relationSchema),
+      remove: z.array(idSchema).max(5000),
+    }),
+    (draft, { part, step, what, entities, relations, remove }) => {
+      const sketch = sketchIn(draft, part, step);
+      const usedBefore = usedPoints(sketch);
+      Object.assign(sketch.entities, entities);
+      Object.assign(sketch.relations, relations);
+      const spoken = new Set(
+        Object.values(relations).flatMap((relation) => relationKind(relation.kind).refs(relation)),
+      );
+      const usedNow = usedPoints(sketch);
+      const orphans = [...usedBefore].filter((id) => !usedNow.has(id) && !spoken.has(id) && !entities[id]);
+      for (const id of closure(sketch, [...remove, ...orphans])) {
+        delete sketch.entities[id];
+        delete sketch.relations[id];
+      }
+      return `${sketch.name}: ${what}`;
+    },
+  ),
+
   /** Sets where entities are drawn: the end of a drag, or the shape after a solve. */
   'sketch.place': command(
     z.strictObject({ ...where, places: z.record(idSchema, z.array(z.number().min(-1e5).max(1e5)).max(4)) }),
@@ -54,13 +84,21 @@ export const sketchCommands = {
 
   /** Changes a dimension: its expression, where its text stands. */
   'sketch.size': command(
-    z.strictObject({ ...where, relation: idSchema, value: expressionSchema.optional(), at: placeSchema.optional() }),
-    (draft, { part, step, relation: id, value, at }) => {
+    z.strictObject({
+      ...where,
+      relation: idSchema,
+      value: expressionSchema.optional(),
+      at: placeSchema.optional(),
+      measuring: z.boolean().optional(),
+    }),
+    (draft, { part, step, relation: id, value, at, measuring }) => {
       const sketch = sketchIn(draft, part, step);
       const relation = sketch.relations[id];
       if (!relation || !isSized(relation)) return refuse('relation.gone', { id });
       if (value !== undefined) relation.value = value;
       if (at !== undefined) relation.at = at;
+      if (measuring === true) relation.measuring = true;
+      if (measuring === false) delete relation.measuring;
       return `${sketch.name}: ${relationKind(relation.kind).title.toLowerCase()} ${value ?? 'placed'}`;
     },
   ),
@@ -79,6 +117,10 @@ export const sketchCommands = {
     },
   ),
 };
+
+/** Points that some curve stands on. */
+const usedPoints = ({ entities }: SketchStep): Set<Id> =>
+  new Set(Object.values(entities).flatMap((entity) => [...entityKind(entity.kind).uses(entity)]));
 
 /** What goes when these go: users of erased points, relations on erased entities, points left without any user. */
 export function closure(sketch: SketchStep, ids: readonly Id[]): Set<Id> {

@@ -4,13 +4,13 @@ import { arc, arcSchema, type Arc } from './arc/index.ts';
 import { circle, circleSchema, type Circle } from './circle/index.ts';
 import { ellipse, ellipseSchema, type Ellipse } from './ellipse/index.ts';
 import { ellipseArc, ellipseArcSchema, type EllipseArc } from './ellipse-arc/index.ts';
-import type { EntityKind, Heading, Role } from './kind.ts';
+import type { CurveEnd, EntityKind, Heading, Role } from './kind.ts';
 import { line, lineSchema, type Line } from './line/index.ts';
 import { point, pointSchema, type Point } from './point/index.ts';
 import { chordKnots, spans, spline, splineSchema, type Spline } from './spline/index.ts';
 import { text, textSchema, MOST_LETTERS, type Text } from './text/index.ts';
 
-export type { Arc, Circle, Ellipse, EllipseArc, Heading, Line, Point, Role, Spline, Text };
+export type { Arc, Circle, CurveEnd, Ellipse, EllipseArc, Heading, Line, Point, Role, Spline, Text };
 export { chordKnots, MOST_LETTERS, spans as splineSpans };
 
 /** The register: a new kind of entity is a folder beside these and a line here. */

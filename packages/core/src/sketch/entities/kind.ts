@@ -3,6 +3,7 @@ import type { Dual, DualVec, Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Block } from '../../solver/index.ts';
 import type { Layout } from '../geometry.ts';
+import type { Entity } from './index.ts';
 import type { Piece } from '../pieces/index.ts';
 import type { FreeCurve } from '../residuals.ts';
 
@@ -13,6 +14,12 @@ export type Role = 'point' | 'line' | 'circle' | 'ellipse' | 'spline' | 'text';
 export interface Heading {
   readonly unknowns: readonly number[];
   direction(v: readonly Dual[]): DualVec;
+}
+
+/** A place on a curve where a stretch of it shall begin or end, and the point that shall stand there. */
+export interface CurveEnd {
+  readonly t: number;
+  readonly point: Id;
 }
 
 /** What the register knows of a kind of sketch entity. */
@@ -36,6 +43,15 @@ export interface EntityKind<E> {
   curve?(id: Id, entity: E, layout: Layout): FreeCurve;
   /** Its direction in one of its ends. */
   heading?(id: Id, entity: E, end: Id, layout: Layout): Heading;
+  /**
+   * Its stretch between two parameters, standing on these points. Parameters count its pieces: 2.3 is at 0.3 of the third;
+   * closed curves go on beyond their last.
+   */
+  part?(entity: E, from: CurveEnd, to: CurveEnd, pieces: readonly Piece[], make: (at: Vec2) => Id): Entity;
+  /** The entity as it has to be described after all its points were mirrored; absent where a mirror image is none. */
+  mirrored?(entity: E): E;
+  /** The entity running the other way; absent where its direction is fixed. */
+  reversed?(entity: E): E;
   /** The entity with its unknowns set to these. */
   moved(entity: E, unknowns: readonly number[]): E;
 }

@@ -13,6 +13,7 @@ import { fixed, fixedSchema, type Fixed } from './fixed/index.ts';
 import { horizontal, horizontalSchema, type Horizontal } from './horizontal/index.ts';
 import type { RelationKind } from './kind.ts';
 import { midpoint, midpointSchema, type Midpoint } from './midpoint/index.ts';
+import { offset, offsetSchema, type Offset } from './offset/index.ts';
 import { parallel, parallelSchema, type Parallel } from './parallel/index.ts';
 import { perpendicular, perpendicularSchema, type Perpendicular } from './perpendicular/index.ts';
 import { radius, radiusSchema, type Radius } from './radius/index.ts';
@@ -21,7 +22,7 @@ import { tangent, tangentSchema, type Tangent } from './tangent/index.ts';
 import { vertical, verticalSchema, type Vertical } from './vertical/index.ts';
 
 export type { DimensionKind, EquationContext, Equations, RelationKind } from './kind.ts';
-export type { Across, Angle, ArcLength, Coincident, Diameter, Distance, Equal, Horizontal, Midpoint, Parallel };
+export type { Across, Angle, ArcLength, Coincident, Diameter, Distance, Equal, Horizontal, Midpoint, Offset, Parallel };
 export type { Perpendicular, Radius, Tangent, Vertical };
 export type { Collinear, Concentric, Fixed, Symmetric };
 export { directionAt };
@@ -46,6 +47,7 @@ const RELATION_KINDS = {
   radius,
   angle,
   'arc-length': arcLength,
+  offset,
 };
 
 export const relationSchema = z.discriminatedUnion('kind', [
@@ -67,6 +69,7 @@ export const relationSchema = z.discriminatedUnion('kind', [
   radiusSchema,
   angleSchema,
   arcLengthSchema,
+  offsetSchema,
 ]);
 export type Relation = z.infer<typeof relationSchema>;
 export type RelationName = Relation['kind'];

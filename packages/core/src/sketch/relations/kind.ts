@@ -43,6 +43,8 @@ export interface RelationKind<R> {
    * solution would be a degenerate one.
    */
   aim?(relation: R, layout: Layout, x: Float64Array): void;
+  /** The relation saying the same of a line that now runs the other way; absent where the direction does not matter. */
+  turned?(relation: R, line: Id): R;
   /** Present on dimensions. */
   readonly dimension?: DimensionKind<R>;
   /** Where its tags stand. */

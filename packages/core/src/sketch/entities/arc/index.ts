@@ -28,6 +28,9 @@ export const arc: EntityKind<Arc> = {
     a: point(entity.a),
     b: point(entity.b),
   }),
+  part: (entity, from, to) => ({ ...entity, a: from.point, b: to.point }),
+  // it runs counter-clockwise still
+  mirrored: (entity) => ({ ...entity, a: entity.b, b: entity.a }),
   unknowns: ({ radius }) => [radius],
   moved: (entity, [radius]) => ({ ...entity, radius: radius! }),
   trace: (id, { centre, a, b, radius }, point) => [arcBetween(id, point(centre), radius, point(a), point(b))],

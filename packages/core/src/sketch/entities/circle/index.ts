@@ -18,6 +18,8 @@ export const circle: EntityKind<Circle> = {
   uses: ({ centre }) => [centre],
   onto: (entity, point) => ({ ...entity, centre: point(entity.centre) }),
   trace: (id, { centre, radius }, point) => [fullCircle(id, point(centre), radius)],
+  part: (entity, from, to) => ({ ...entity, kind: 'arc', a: from.point, b: to.point }),
+  mirrored: (entity) => entity,
   unknowns: ({ radius }) => [radius],
   moved: (entity, [radius]) => ({ ...entity, radius: radius! }),
 };

@@ -31,6 +31,9 @@ export const ellipseArc: EntityKind<EllipseArc> = {
     a: point(entity.a),
     b: point(entity.b),
   }),
+  part: (entity, from, to) => ({ ...entity, a: from.point, b: to.point }),
+  // it runs counter-clockwise still
+  mirrored: (entity) => ({ ...entity, a: entity.b, b: entity.a }),
   unknowns: ({ minor }) => [minor],
   moved: (entity, [minor]) => ({ ...entity, minor: minor! }),
   trace: (id, { centre, tip, a, b, minor }, point) => [

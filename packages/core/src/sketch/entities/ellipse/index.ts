@@ -21,6 +21,8 @@ export const ellipse: EntityKind<Ellipse> = {
   role: 'ellipse',
   uses: ({ centre, tip }) => [centre, tip],
   onto: (entity, point) => ({ ...entity, centre: point(entity.centre), tip: point(entity.tip) }),
+  part: (entity, from, to) => ({ ...entity, kind: 'ellipse-arc', a: from.point, b: to.point }),
+  mirrored: (entity) => entity,
   unknowns: ({ minor }) => [minor],
   moved: (entity, [minor]) => ({ ...entity, minor: minor! }),
   trace: (id, { centre, tip, minor }, point) => [fullEllipse(id, point(centre), point(tip), minor)],

@@ -21,6 +21,9 @@ export const line: EntityKind<Line> = {
   onto: (entity, point) => ({ ...entity, a: point(entity.a), b: point(entity.b) }),
   unknowns: () => [],
   trace: (entity, { a, b }, point) => [{ form: 'segment', entity, from: point(a), to: point(b) }],
+  part: (entity, from, to) => ({ ...entity, a: from.point, b: to.point }),
+  mirrored: (entity) => entity,
+  reversed: (entity) => ({ ...entity, a: entity.b, b: entity.a }),
   moved: (entity) => entity,
   heading: (_, { a, b }, __, layout) => ({
     unknowns: [...layout.point(a), ...layout.point(b)],

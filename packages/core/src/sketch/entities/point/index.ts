@@ -12,6 +12,7 @@ export const point: EntityKind<Point> = {
   uses: () => [],
   onto: (entity) => entity,
   trace: () => [],
+  mirrored: (entity) => entity,
   unknowns: ({ x, y }) => [x, y],
   moved: (entity, [x, y]) => ({ ...entity, x: x!, y: y! }),
 };

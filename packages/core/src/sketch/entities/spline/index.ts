@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { distance2, subD, type Dual, type DualVec, type Vec2 } from '../../../math/index.ts';
-import { idSchema } from '../../../records/index.ts';
-import { along, nearestParameter, type Bezier } from '../../pieces/index.ts';
+import { idSchema, type Id } from '../../../records/index.ts';
+import { along, nearestParameter, stretch, type Bezier, type Piece } from '../../pieces/index.ts';
 import type { FreeCurve } from '../../residuals.ts';
-import type { EntityKind } from '../kind.ts';
+import type { CurveEnd, EntityKind } from '../kind.ts';
 import { innerWeights } from './weights.ts';
 
 /**
@@ -36,6 +36,15 @@ export const spline: EntityKind<Spline> = {
     start: point(entity.start),
     end: point(entity.end),
   }),
+  part: partOf,
+  mirrored: (entity) => entity,
+  reversed: (entity) => ({
+    ...entity,
+    points: entity.points.toReversed(),
+    start: entity.end,
+    end: entity.start,
+    knots: entity.knots.map((knot) => entity.knots.at(-1)! - knot).toReversed(),
+  }),
   unknowns: () => [],
   moved: (entity) => entity,
   trace: (id, { points, start, end, knots }, point) => spans(id, knots, [start, ...points, end].map(point)),
@@ -51,6 +60,40 @@ export const spline: EntityKind<Spline> = {
     };
   },
 };
+
+/** The same curve between two parameters: through the points between, with handles from the Bezier points. */
+function partOf(
+  entity: Spline,
+  from: CurveEnd,
+  to: CurveEnd,
+  pieces: readonly Piece[],
+  make: (at: Vec2) => Id,
+): Spline {
+  const { points, knots } = entity;
+  const knotAt = (t: number) => {
+    const span = Math.min(Math.floor(t), knots.length - 2);
+    return knots[span]! + (t - span) * (knots[span + 1]! - knots[span]!);
+  };
+  const between = points.map((point, k) => ({ point, t: k })).filter(({ t }) => t > from.t && t < to.t);
+  const ends = [from, ...between, to];
+  const span = (a: number, b: number): Bezier => {
+    const piece = pieces[Math.min(Math.floor(a + 1e-12), pieces.length - 1)]!;
+    const whole = Math.floor(a + 1e-12);
+    return stretch(piece, a - whole, b - whole, along(piece, a - whole), along(piece, b - whole)) as Bezier;
+  };
+  const [first, last] = [span(ends[0]!.t, ends[1]!.t), span(ends.at(-2)!.t, ends.at(-1)!.t)];
+  // whole first and last spans keep their handles
+  const start = from.t === 0 && ends[1]!.t === 1 ? entity.start : make(first.inner[0]);
+  const end = to.t === pieces.length && ends.at(-2)!.t === to.t - 1 ? entity.end : make(last.inner[1]);
+  const offset = knotAt(from.t);
+  return {
+    ...entity,
+    points: ends.map(({ point }) => point),
+    knots: ends.map(({ t }) => knotAt(t) - offset),
+    start,
+    end,
+  };
+}
 
 /** Parameters by the length of the chords, as usual for splines through uneven points; equal places are set apart. */
 export function chordKnots(places: readonly Vec2[]): number[] {

@@ -40,6 +40,8 @@ export const across: RelationKind<Across> = {
   equations: ({ point, axis, sense }, { id, layout, value }) => ({
     blocks: [lineDistance(id, layout.line(axis), layout.point(point), sense, value / 2)],
   }),
+  turned: (relation, line) =>
+    relation.axis === line ? { ...relation, sense: relation.sense === 1 ? -1 : 1 } : relation,
   dimension: {
     asks: LENGTH,
     prefix: '⌀',

@@ -57,6 +57,11 @@ export const angle: RelationKind<Angle> = {
       ],
     };
   },
+  turned: (relation, line) => ({
+    ...relation,
+    ...(relation.a === line ? { alongA: relation.alongA === 1 ? -1 : 1 } : {}),
+    ...(relation.b === line ? { alongB: relation.alongB === 1 ? -1 : 1 } : {}),
+  }),
   dimension: {
     asks: ANGLE,
     measure: (relation, geometry) => turnOf(relation, geometry),

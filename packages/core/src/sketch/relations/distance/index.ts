@@ -30,6 +30,8 @@ export const distanceSchema = z.strictObject({
 });
 export type Distance = z.infer<typeof distanceSchema>;
 
+const opposite = (sense: 1 | -1): 1 | -1 => (sense === 1 ? -1 : 1);
+
 export const distance: RelationKind<Distance> = {
   schema: distanceSchema,
   title: 'Size',
@@ -67,6 +69,7 @@ export const distance: RelationKind<Distance> = {
     if (rims.length > 0) return { blocks: [spanDistance(id, p[k], q[k], sense, value, rims)] };
     return { substitutions: [{ owner: id, a: q[k], b: p[k], offset: sense * value }] };
   },
+  turned: (relation, line) => (relation.b === line ? { ...relation, sense: opposite(relation.sense) } : relation),
   dimension: {
     asks: LENGTH,
     measure(relation, geometry) {

@@ -53,5 +53,13 @@ export const fixed: RelationKind<Fixed> = {
       .slice(0, at.length)
       .map((a, k) => ({ owner: id, a, b: GROUND, offset: at[k]! })),
   }),
+  turned: (relation, line) => (relation.entity === line ? { ...relation, at: endForEnd(relation.at) } : relation),
   anchors: ({ entity }, geometry) => [middleOf(entity, geometry)],
 };
+
+/** The places in the order of the curve run backwards: ends of a line; through points of a spline, then its handles. */
+function endForEnd(at: readonly number[]): number[] {
+  const places = Array.from({ length: at.length / 2 }, (_, k) => [at[2 * k]!, at[2 * k + 1]!]);
+  const handles = places.length > 2 ? places.splice(-2) : [];
+  return [...places.toReversed(), ...handles.toReversed()].flat();
+}

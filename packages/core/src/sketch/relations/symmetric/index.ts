@@ -53,6 +53,8 @@ export const symmetric: RelationKind<Symmetric> = {
     if (layout.roleOf(a) !== 'circle') return { blocks };
     return { blocks, substitutions: [{ owner: id, a: layout.circle(a)[2], b: layout.circle(b)[2], offset: 0 }] };
   },
+  turned: (relation, line) =>
+    relation.a === line || relation.b === line ? { ...relation, crossed: !relation.crossed } : relation,
   anchors: ({ a, b }, geometry) => [middleOf(a, geometry), middleOf(b, geometry)],
 };
 

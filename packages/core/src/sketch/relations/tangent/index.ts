@@ -91,6 +91,7 @@ export const tangent: RelationKind<Tangent> = {
     ];
     return { blocks: [pointDistance(id, [cx, cy], [ox, oy], 0, radii)] };
   },
+  turned: (relation, line) => (relation.to === line ? { ...relation, side: relation.side === 1 ? -1 : 1 } : relation),
   anchors({ circle, to }, geometry) {
     const end = geometry.ends(circle).find((id) => geometry.ends(to).includes(id));
     if (end !== undefined) return [geometry.point(end)];

@@ -1,0 +1,206 @@
+import { add2, cross2, direction2, dot2, scale2, sub2, type Vec2 } from '../../math/index.ts';
+import type { Id } from '../../records/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
+import { entityKind, findEntity, type Entity } from '../entities/index.ts';
+import { isSized, relationKind, type Relation } from '../relations/index.ts';
+import { EditBuilder, type SketchEdit } from './edit.ts';
+
+/** A similarity of the plane: p -> turn and stretch about `about`, then shift. */
+export interface Similarity {
+  readonly about: Vec2;
+  /** rad, counter-clockwise. */
+  readonly angle: number;
+  readonly scale: number;
+  readonly shift: Vec2;
+}
+
+export const carriedBy = ({ about, angle, scale, shift }: Similarity, place: Vec2): Vec2 => {
+  const [x, y] = sub2(place, about);
+  const [c, s] = [scale * Math.cos(angle), scale * Math.sin(angle)];
+  return [about[0] + shift[0] + c * x - s * y, about[1] + shift[1] + s * x + c * y];
+};
+
+/** The chosen entities with all points that they stand on. */
+function withPoints(builder: EditBuilder, ids: readonly Id[]): Id[] {
+  const { entities } = builder.geometry;
+  const drawn = ids.filter((id) => Object.hasOwn(entities, id));
+  const points = drawn.flatMap((id) => [...entityKind(entities[id]!.kind).uses(entities[id]!)]);
+  return [...new Set([...points.filter((id) => Object.hasOwn(entities, id)), ...drawn])];
+}
+
+/** Relations all of whose members are among these. */
+const within = (builder: EditBuilder, ids: ReadonlySet<Id>): [Id, Relation][] =>
+  Object.entries(builder.drawing.relations).filter(([, relation]) =>
+    relationKind(relation.kind)
+      .refs(relation)
+      .every((ref) => ids.has(ref)),
+  );
+
+const QUARTER = Math.PI / 2;
+const isStraight = (angle: number) => Math.abs(angle / QUARTER - Math.round(angle / QUARTER)) < 1e-9;
+const isOdd = (angle: number) => Math.round(angle / QUARTER) % 2 !== 0;
+const OTHER_WAY = { horizontal: 'vertical', vertical: 'horizontal' } as const;
+
+/** What is left of a relation when its members are moved: sizes grow with the scale, level turns with quarter turns. */
+function movedRelation(relation: Relation, { angle, scale }: Similarity): Relation | undefined {
+  let moved: Relation = relation;
+  if (moved.kind === 'fixed') return undefined;
+  if (moved.kind === 'horizontal' || moved.kind === 'vertical') {
+    if (!isStraight(angle)) return undefined;
+    if (isOdd(angle)) moved = { ...moved, kind: OTHER_WAY[moved.kind] };
+  }
+  if (moved.kind === 'distance' && moved.direction !== 'aligned' && Math.abs(angle) > 1e-9) return undefined;
+  if (isSized(moved) && moved.kind !== 'angle' && Math.abs(scale - 1) > 1e-12)
+    moved = { ...moved, value: `(${moved.value}) * ${Number(scale.toPrecision(12))}` };
+  return moved;
+}
+
+/** Copies with the relations that they have among themselves. */
+export function copied(builder: EditBuilder, chosen: readonly Id[], similarity: Similarity): Result<SketchEdit> {
+  const ids = withPoints(builder, chosen);
+  if (ids.length === 0) return fail('edit.empty');
+  const copyOf = copyEntities(builder, ids, (entity) => transformed(entity, similarity));
+  for (const [, relation] of within(builder, new Set(ids))) {
+    const moved = movedRelation(relation, similarity);
+    if (moved) builder.relate(renamed(withoutPlace(moved), copyOf));
+  }
+  return ok(builder.edit);
+}
+
+/** Moves, turns or scales what is chosen itself; level lines that are turned are let go, sizes within are scaled too. */
+export function moved(builder: EditBuilder, chosen: readonly Id[], similarity: Similarity): Result<SketchEdit> {
+  const ids = withPoints(builder, chosen);
+  if (ids.length === 0) return fail('edit.empty');
+  for (const id of ids) builder.replace(id, transformed(builder.now(id), similarity));
+  for (const [id, relation] of within(builder, new Set(ids))) {
+    const next = movedRelation(relation, similarity);
+    if (!next) builder.drop(id);
+    else if (next !== relation) builder.replaceRelation(id, next);
+  }
+  return ok(builder.edit);
+}
+
+function transformed(entity: Entity, similarity: Similarity): Entity {
+  if (entity.kind === 'point') {
+    const [x, y] = carriedBy(similarity, [entity.x, entity.y]);
+    return { ...entity, x, y };
+  }
+  const kind = entityKind(entity.kind);
+  // own unknowns of curves are lengths
+  return kind.moved(
+    entity,
+    kind.unknowns(entity).map((length) => length * similarity.scale),
+  );
+}
+
+/** Adds changed copies; points that `keep` names are shared instead. */
+function copyEntities(
+  builder: EditBuilder,
+  ids: readonly Id[],
+  change: (entity: Entity) => Entity,
+  keep: ReadonlySet<Id> = new Set(),
+): (id: Id) => Id {
+  const copies = new Map<Id, Id>();
+  const copyOf = (id: Id) => copies.get(id) ?? id;
+  for (const id of ids) {
+    if (keep.has(id)) continue;
+    const entity = change(builder.now(id));
+    copies.set(id, builder.entity(id[0] ?? 'c', entityKind(entity.kind).onto(entity, copyOf)));
+  }
+  return copyOf;
+}
+
+/** The relation between the copies: every id in it replaced. */
+function renamed(relation: Relation, copyOf: (id: Id) => Id): Relation {
+  const refs = new Set(relationKind(relation.kind).refs(relation));
+  const swap = (value: unknown): unknown => {
+    if (typeof value === 'string') return refs.has(value) ? copyOf(value) : value;
+    if (Array.isArray(value)) return value.map((entry: unknown) => swap(entry));
+    return typeof value === 'object' && value !== null
+      ? Object.fromEntries(Object.entries(value).map(([key, entry]) => [key, swap(entry)]))
+      : value;
+  };
+  const fields = Object.entries(relation).map(([key, entry]) => [
+    key,
+    // what is typed or names the kind is no reference, whatever it looks like
+    key === 'value' || key === 'kind' || key === 'direction' ? entry : swap(entry),
+  ]);
+  return Object.fromEntries(fields);
+}
+
+/** A copied dimension finds its own place for its text. */
+function withoutPlace(relation: Relation): Relation {
+  if (!isSized(relation) || relation.at === undefined) return relation;
+  const { at: _, ...rest } = relation;
+  return rest as Relation;
+}
+
+/**
+ * The mirror image of what is chosen, kept symmetric: points that lie on the line are shared, all others are tied to
+ * their images. Relations among the originals follow for the images by themselves.
+ */
+export function mirrored(builder: EditBuilder, chosen: readonly Id[], axis: Id): Result<SketchEdit> {
+  const ids = withPoints(builder, chosen).filter((id) => id !== axis);
+  if (ids.length === 0) return fail('edit.empty');
+  if (ids.some((id) => !entityKind(builder.now(id).kind).mirrored)) return fail('edit.mirror-text');
+  const line = builder.geometry.line(axis);
+  const u = direction2(sub2(line.b, line.a)) ?? [1, 0];
+  const image = (place: Vec2): Vec2 => sub2(scale2(add2(line.a, scale2(u, dot2(sub2(place, line.a), u))), 2), place);
+  const onAxis = new Set(
+    ids.filter((id) => {
+      const entity = builder.now(id);
+      return entity.kind === 'point' && Math.abs(cross2(u, sub2([entity.x, entity.y], line.a))) < 1e-6;
+    }),
+  );
+  const copyOf = copyEntities(
+    builder,
+    ids,
+    (entity) => {
+      if (entity.kind === 'point') {
+        const [x, y] = image([entity.x, entity.y]);
+        return { ...entity, x, y };
+      }
+      return entityKind(entity.kind).mirrored!(entity);
+    },
+    onAxis,
+  );
+  const follows = followingPoints(builder, ids);
+  for (const id of ids) {
+    if (onAxis.has(id)) continue;
+    const entity = builder.now(id);
+    if (entity.kind === 'point' && !follows.has(id)) builder.relate({ kind: 'symmetric', a: id, b: copyOf(id), axis });
+    if (entity.kind !== 'point' && entityKind(entity.kind).unknowns(entity).length > 0)
+      builder.relate({ kind: 'equal', a: id, b: copyOf(id) });
+  }
+  return ok(builder.edit);
+}
+
+/** Centres of arcs alone: with both ends mirrored and an equal radius they are where they have to be. */
+function followingPoints(builder: EditBuilder, ids: readonly Id[]): Set<Id> {
+  const centres = ids.flatMap((id) => {
+    const entity = builder.now(id);
+    return entity.kind === 'arc' ? [entity.centre] : [];
+  });
+  const used = (point: Id) =>
+    ids.filter((id) => {
+      const entity = findEntity(builder.geometry.entities, id)!;
+      return entityKind(entity.kind).uses(entity).includes(point);
+    }).length;
+  return new Set(centres.filter((centre) => used(centre) === 1));
+}
+
+/** Lets lines and splines run the other way; what depends on their direction is told anew, so that nothing moves. */
+export function turnedRound(builder: EditBuilder, chosen: readonly Id[]): Result<SketchEdit> {
+  const ids = chosen.filter((id) => Object.hasOwn(builder.geometry.entities, id));
+  const able = ids.filter((id) => entityKind(builder.now(id).kind).reversed);
+  if (able.length === 0) return fail('edit.empty');
+  for (const id of able) builder.replace(id, entityKind(builder.now(id).kind).reversed!(builder.now(id)));
+  for (const [id, relation] of Object.entries(builder.drawing.relations)) {
+    const next = able.reduce<Relation>((told, line) => {
+      const kind = relationKind(told.kind);
+      return kind.refs(told).includes(line) && kind.turned ? kind.turned(told, line) : told;
+    }, relation);
+    if (next !== relation) builder.replaceRelation(id, next);
+  }
+  return ok(builder.edit);
+}

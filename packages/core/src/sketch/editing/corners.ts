@@ -1,0 +1,150 @@
+import { add2, cross2, direction2, dot2, scale2, type Vec2 } from '../../math/index.ts';
+import type { Id } from '../../records/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
+import { entityKind, type Entity } from '../entities/index.ts';
+import type { Geometry } from '../geometry.ts';
+import { derivatives, lengthOf, reversed } from '../pieces/index.ts';
+import { EditBuilder, relationsOn, type SketchEdit } from './edit.ts';
+
+/** A corner: the two curves that end in it and their directions away from it. */
+interface Corner {
+  readonly at: Vec2;
+  readonly sides: readonly [Side, Side];
+  /** Angle between the sides, in (0, pi). */
+  readonly angle: number;
+}
+
+interface Side {
+  readonly id: Id;
+  readonly out: Vec2;
+  readonly length: number;
+}
+
+/** The corner in a point; undefined unless exactly two lines or arcs end there at an angle. */
+export function cornerAt(geometry: Geometry, point: Id): Corner | undefined {
+  const sides = Object.entries(geometry.entities).flatMap(([id, entity]): Side[] => {
+    if ('construction' in entity && entity.construction) return [];
+    if (!geometry.ends(id).includes(point)) return [];
+    const [piece] = geometry.pieces(id);
+    const leaving = geometry.ends(id)[0] === point ? piece! : reversed(piece!);
+    const out = direction2(derivatives(leaving, 0)[0]);
+    const round = entity.kind === 'line' || entity.kind === 'arc';
+    return out && round ? [{ id, out, length: lengthOf(piece!) }] : [];
+  });
+  if (sides.length !== 2) return undefined;
+  const [first, second] = sides as [Side, Side];
+  const angle = Math.acos(Math.min(1, Math.max(-1, dot2(first.out, second.out))));
+  if (angle < 1e-3 || angle > Math.PI - 1e-3) return undefined;
+  return { at: geometry.point(point), sides: [first, second], angle };
+}
+
+/**
+ * Rounds corners: an arc tangent to both sides in each, the first with the radius as its dimension, the others equal to
+ * it. A corner that relations speak of stays as a point on both sides.
+ * @param radius as typed, and what it comes to in mm
+ */
+export function fillet(
+  builder: EditBuilder,
+  points: readonly Id[],
+  radius: { readonly text: string; readonly size: number },
+): Result<SketchEdit> {
+  if (points.length === 0) return fail('edit.corner');
+  let first: Id | undefined;
+  for (const point of points) {
+    const corner = cornerAt(builder.geometry, point);
+    if (!corner) return fail('edit.corner');
+    const reach = radius.size / Math.tan(corner.angle / 2);
+    const most = roomIn(corner);
+    if (reach > most)
+      return fail('edit.too-large', { size: radius.text, most: round(most * Math.tan(corner.angle / 2)) });
+    const arc = roundOff(builder, point, corner, radius.size, reach);
+    if (first === undefined) builder.relate({ kind: 'radius', circle: arc, value: radius.text });
+    else builder.relate({ kind: 'equal', a: first, b: arc });
+    first ??= arc;
+  }
+  return ok(builder.edit);
+}
+
+function roundOff(builder: EditBuilder, point: Id, { at, sides, angle }: Corner, radius: number, reach: number): Id {
+  const ends = sides.map(({ id, out }) => shorten(builder, id, point, add2(at, scale2(out, reach)))) as [Id, Id];
+  const middle = direction2(add2(sides[0].out, sides[1].out))!;
+  const centre = builder.place(add2(at, scale2(middle, radius / Math.sin(angle / 2))));
+  // the short way round, seen from the centre
+  const [a, b] = cross2(sides[0].out, sides[1].out) > 0 ? [ends[1], ends[0]] : ends;
+  const arc = builder.arc(centre, a, b, radius);
+  for (const { id } of sides) builder.relate({ kind: 'tangent', circle: arc, to: id, side: tangentSide(builder, id) });
+  keepCorner(builder, point, sides);
+  return arc;
+}
+
+/** At a shared end the side says nothing; it is kept as the schema asks. */
+const tangentSide = (builder: EditBuilder, id: Id): 1 | -1 => (builder.geometry.roleOf(id) === 'line' ? 1 : -1);
+
+/**
+ * Cuts corners of two lines off at equal distances: the first cut has the distance as its dimension, the others are equal.
+ * The corner stays, with construction lines to the cut, on which the distances stand.
+ */
+export function chamfer(
+  builder: EditBuilder,
+  points: readonly Id[],
+  distance: { readonly text: string; readonly size: number },
+): Result<SketchEdit> {
+  if (points.length === 0) return fail('edit.corner');
+  let first: Id | undefined;
+  for (const point of points) {
+    const corner = cornerAt(builder.geometry, point);
+    if (!corner) return fail('edit.corner');
+    const { at, sides } = corner;
+    if (sides.some(({ id }) => builder.geometry.roleOf(id) !== 'line')) return fail('edit.corner-lines');
+    const most = roomIn(corner);
+    if (distance.size > most) return fail('edit.too-large', { size: distance.text, most: round(most) });
+    const ends = sides.map(({ id, out }) => shorten(builder, id, point, add2(at, scale2(out, distance.size))));
+    builder.line(ends[0]!, ends[1]!);
+    const legs = ends.map((end) => builder.line(point, end, true));
+    sides.forEach(({ id }) => builder.relate({ kind: 'coincident', a: point, b: id }));
+    builder.relate({ kind: 'equal', a: legs[0]!, b: legs[1]! });
+    if (first === undefined)
+      builder.relate({
+        kind: 'distance',
+        a: point,
+        b: ends[0]!,
+        direction: 'aligned',
+        sense: 1,
+        value: distance.text,
+      });
+    else builder.relate({ kind: 'equal', a: first, b: legs[0]! });
+    first ??= legs[0]!;
+  }
+  return ok(builder.edit);
+}
+
+/** How much may be taken off the sides. */
+const roomIn = ({ sides }: Corner): number => 0.98 * Math.min(sides[0].length, sides[1].length);
+
+const round = (size: number): number => Math.floor(size * 100) / 100;
+
+/** Lets a curve end in a new point instead of the corner; a curve may lose both its ends so, one after the other. */
+function shorten(builder: EditBuilder, id: Id, corner: Id, at: Vec2): Id {
+  const end = builder.place(at);
+  const entity = builder.now(id) as Extract<Entity, { a: Id; b: Id }>;
+  builder.replace(id, { ...entity, ...(entity.a === corner ? { a: end } : { b: end }) });
+  return end;
+}
+
+/** A corner that dimensions or relations speak of is kept where the sides, prolonged, meet. */
+function keepCorner(builder: EditBuilder, point: Id, sides: readonly Side[]): void {
+  const { geometry, drawing } = builder;
+  const elsewhere = Object.entries(geometry.entities).some(
+    ([id, entity]) => !sides.some((side) => side.id === id) && entityKind(entity.kind).uses(entity).includes(point),
+  );
+  if (relationsOn(drawing.relations, point).length === 0 && !elsewhere) return;
+  for (const { id } of sides) builder.relate({ kind: 'coincident', a: point, b: id });
+}
+
+/** Corners among the chosen things: points that are corners, and those where two chosen curves meet. */
+export function cornersAmong(geometry: Geometry, ids: readonly Id[]): Id[] {
+  const ends = ids.flatMap((id) => [...geometry.ends(id)]);
+  const shared = ends.filter((end, k) => ends.indexOf(end) !== k);
+  const points = ids.filter((id) => geometry.roleOf(id) === 'point');
+  return [...new Set([...points, ...shared])].filter((point) => cornerAt(geometry, point));
+}

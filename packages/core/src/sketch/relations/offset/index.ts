@@ -1,0 +1,158 @@
+import { z } from 'zod';
+import {
+  add2,
+  direction2,
+  distance2,
+  left2,
+  leftD,
+  scale2,
+  sub2,
+  subD,
+  unitD,
+  type Vec2,
+} from '../../../math/index.ts';
+import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../../records/index.ts';
+import type { Block, Substitution } from '../../../solver/index.ts';
+import { LENGTH } from '../../../units/index.ts';
+import { linearAnnotation } from '../../annotation.ts';
+import type { Role } from '../../entities/index.ts';
+import type { Geometry, Layout } from '../../geometry.ts';
+import { formulaBlock, lineDistance } from '../../residuals.ts';
+import type { RelationKind } from '../kind.ts';
+import { middleOf } from '../picking.ts';
+
+const sideSchema = z.union([z.literal(1), z.literal(-1)]);
+
+/**
+ * Curves at one distance from others, side by side. Each pair is a curve and the one beside it, `side` 1 where that lies
+ * left of the first's own direction; each joint is an end of one and the end beside it, with the one or two pairs that
+ * meet there. Where two pairs go on into each other, and at loose ends, the joint lies square beside its first; at sharp
+ * corners it has the distance from both. Arcs beside arcs share their centre.
+ */
+export const offsetSchema = z.strictObject({
+  kind: z.literal('offset'),
+  pairs: z
+    .array(z.strictObject({ from: idSchema, to: idSchema, side: sideSchema }))
+    .min(1)
+    .max(200),
+  joints: z
+    .array(
+      z.strictObject({
+        from: idSchema,
+        to: idSchema,
+        pairs: z.array(z.int().min(0).max(199)).min(1).max(2),
+        smooth: z.boolean().optional(),
+      }),
+    )
+    .max(201),
+  value: expressionSchema,
+  measuring: measuringSchema,
+  at: placeSchema.optional(),
+});
+export type Offset = z.infer<typeof offsetSchema>;
+type Pair = Offset['pairs'][number];
+type Joint = Offset['joints'][number];
+
+export const offset: RelationKind<Offset> = {
+  schema: offsetSchema,
+  title: 'Offset',
+  words: 'run beside each other, apart by',
+  refs: ({ pairs, joints }) => [...new Set([...pairs, ...joints].flatMap(({ from, to }) => [from, to]))],
+  roles: ({ pairs, joints }, roleOf) => ({
+    ...Object.fromEntries(
+      pairs.flatMap(({ from, to }): [Id, Role[]][] => {
+        const role: Role[] = [roleOf(from) === 'circle' ? 'circle' : 'line'];
+        return [
+          [from, role],
+          [to, role],
+        ];
+      }),
+    ),
+    ...Object.fromEntries(
+      joints.flatMap(({ from, to }): [Id, Role[]][] => [
+        [from, ['point']],
+        [to, ['point']],
+      ]),
+    ),
+  }),
+  // it comes with the curves that it makes
+  fit: () => undefined,
+  equations({ pairs, joints }, { id, layout, value }) {
+    const blocks: Block[] = joints.flatMap((joint) => {
+      const meeting = joint.pairs.map((k) => pairs[k]!);
+      const lines = meeting.filter(({ from }) => layout.roleOf(from) === 'line');
+      // an arc's own equations keep its ends on it
+      if (meeting.length === 2 && !joint.smooth) return lines.map((pair) => besideLine(id, layout, pair, joint, value));
+      const arc = meeting.find((pair) => !lines.includes(pair));
+      return [arc ? onRay(id, layout, arc, joint) : squareBeside(id, layout, lines[0]!, joint, value)];
+    });
+    return { blocks, substitutions: pairs.flatMap((pair) => besideRound(id, layout, pair, value)) };
+  },
+  dimension: {
+    asks: LENGTH,
+    measure({ pairs, joints }, geometry) {
+      const [{ from, to, side }] = pairs as [Pair];
+      if (geometry.roleOf(from) === 'circle')
+        return -side * (geometry.circle(to).radius - geometry.circle(from).radius);
+      const beside = geometry.ends(to)[0] ?? joints[0]!.to;
+      const { a, b } = geometry.line(from);
+      const u = direction2(sub2(b, a)) ?? [1, 0];
+      const out = sub2(geometry.point(beside), a);
+      return side * (u[0] * out[1] - u[1] * out[0]);
+    },
+    annotate({ pairs, at }, geometry, { gap }) {
+      const [{ from, to }] = pairs as [Pair];
+      const p = middleOf(from, geometry);
+      const q = nearestBeside(geometry, from, to, p);
+      const along = direction2(sub2(q, p)) ?? [0, 1];
+      const text = at ?? add2(q, scale2(along, gap));
+      return linearAnnotation(p, q, along, at ? text : add2(p, scale2(along, distance2(p, q) + gap)), gap);
+    },
+  },
+  turned: (relation, line) => ({
+    ...relation,
+    pairs: relation.pairs.map((pair) => (pair.from === line ? { ...pair, side: pair.side === 1 ? -1 : 1 } : pair)),
+  }),
+  anchors: ({ pairs }, geometry) => [middleOf(pairs[0]!.to, geometry)],
+};
+
+/** The place on the other curve that is square beside a place on the first. */
+function nearestBeside(geometry: Geometry, from: Id, to: Id, p: Vec2): Vec2 {
+  if (geometry.roleOf(from) === 'circle') {
+    const { centre } = geometry.circle(from);
+    const out = direction2(sub2(p, centre)) ?? [1, 0];
+    return add2(centre, scale2(out, geometry.circle(to).radius));
+  }
+  const { a, b } = geometry.line(to);
+  const n = left2(direction2(sub2(b, a)) ?? [1, 0]);
+  const reach = (a[0] - p[0]) * n[0] + (a[1] - p[1]) * n[1];
+  return add2(p, scale2(n, reach));
+}
+
+/** The point beside a sharp corner has the distance from the carrier of a side. */
+const besideLine = (owner: Id, layout: Layout, { from, side }: Pair, joint: Joint, value: number): Block =>
+  lineDistance(owner, layout.line(from), layout.point(joint.to), side, value);
+
+/** The end beside the end of an arc lies on the same ray from their centre. */
+const onRay = (owner: Id, layout: Layout, { from }: Pair, joint: Joint): Block =>
+  lineDistance(owner, [...layout.centre(from), ...layout.point(joint.from)], layout.point(joint.to), 1, 0);
+
+/** q = p + value x the left normal of the line, in p. */
+function squareBeside(owner: Id, layout: Layout, { from, side }: Pair, joint: Joint, value: number): Block {
+  const unknowns = [...layout.point(joint.from), ...layout.point(joint.to), ...layout.line(from)];
+  return formulaBlock(
+    owner,
+    unknowns,
+    (v) => {
+      const normal = leftD(unitD(subD([v[6]!, v[7]!], [v[4]!, v[5]!])));
+      return [0, 1].map((k) => v[2 + k]!.sub(v[k]!).sub(normal[k]!.scaled(side * value)));
+    },
+    2,
+  );
+}
+
+/** Radii of arcs and circles side by side differ by the distance: left of them is inside. */
+function besideRound(owner: Id, layout: Layout, { from, to, side }: Pair, value: number): Substitution[] {
+  if (layout.roleOf(from) !== 'circle') return [];
+  return [{ owner, a: layout.circle(to)[2], b: layout.circle(from)[2], offset: -side * value }];
+}
