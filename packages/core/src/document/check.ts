@@ -1,7 +1,7 @@
 import { tidyName } from '../expressions/index.ts';
 import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
-import { entityKind, findEntity, Geometry, relationKind, type Relation } from '../sketch/index.ts';
+import { entityKind, findEntity, Geometry, patternRefs, relationKind, type Relation } from '../sketch/index.ts';
 import { isSketch, stepKind, type SketchStep } from '../steps/index.ts';
 import type { Part, Project } from './schema.ts';
 
@@ -65,6 +65,13 @@ function checkSketch(sketch: SketchStep): Issue | undefined {
     if (lost !== undefined) return dangling(sketch, id, lost);
     if (!fits(relation, geometry))
       return issue('relation.kind', { sketch: sketch.name, relation: id, kind: relation.kind });
+  }
+  for (const [id, pattern] of Object.entries(sketch.patterns ?? {})) {
+    const lost = patternRefs(pattern).find(missing);
+    if (lost !== undefined) return dangling(sketch, id, lost);
+    const [frame, role] = pattern.layout === 'line' ? [pattern.along, 'line'] : [pattern.centre, 'point'];
+    if (geometry.roleOf(frame) !== role || pattern.of.some((of) => geometry.roleOf(of) === 'point'))
+      return issue('relation.kind', { sketch: sketch.name, relation: id, kind: 'pattern' });
   }
   return undefined;
 }

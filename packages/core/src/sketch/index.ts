@@ -8,6 +8,7 @@ export * from './figures/index.ts';
 export * from './arcs.ts';
 export * from './advice/index.ts';
 export * from './editing/index.ts';
+export * from './patterns/index.ts';
 export { played, type Motion } from './motions.ts';
 export {
   along,

@@ -4,7 +4,7 @@ import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
 import type { Frame } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { Issue, Result } from '../result/index.ts';
-import type { Regions, SketchSolution } from '../sketch/index.ts';
+import type { Entities, Regions, SketchSolution } from '../sketch/index.ts';
 import type { Dimension } from '../units/index.ts';
 
 /** A piece of the sentence that a step is. */
@@ -39,10 +39,12 @@ export interface ExpressionPlace {
 export interface SolvedSketch {
   readonly frame: Frame;
   readonly solution: SketchSolution;
+  /** The repetitions of its patterns, by names of their own. */
+  readonly copies: Entities;
   readonly regions: Regions;
   /** What keeps it from being as asked: a clash, a dimension that can't be read. The shape is then the last good one. */
   readonly issue?: Issue;
-  /** Why a dimension does not hold, by relation id. */
+  /** Why a dimension does not hold, by relation or pattern id. */
   readonly unread: ReadonlyMap<Id, Issue>;
 }
 

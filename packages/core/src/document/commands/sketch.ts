@@ -1,6 +1,14 @@
 import { z } from 'zod';
 import { expressionSchema, idSchema, placeSchema, type Id } from '../../records/index.ts';
-import { entityKind, entitySchema, isSized, relationKind, relationSchema } from '../../sketch/index.ts';
+import {
+  entityKind,
+  entitySchema,
+  isSized,
+  patternSchema,
+  patternWithout,
+  relationKind,
+  relationSchema,
+} from '../../sketch/index.ts';
 import type { SketchStep } from '../../steps/index.ts';
 import { command, insert, refuse, sketchIn } from './command.ts';
 
@@ -29,10 +37,7 @@ export const sketchCommands = {
     (draft, { part, step, ids }) => {
       const sketch = sketchIn(draft, part, step);
       const gone = closure(sketch, ids);
-      for (const id of gone) {
-        delete sketch.entities[id];
-        delete sketch.relations[id];
-      }
+      takeAway(sketch, gone);
       return `${sketch.name}: erase ${ids.length === 1 ? 'one' : ids.length}`;
     },
   ),
@@ -59,10 +64,7 @@ export const sketchCommands = {
       );
       const usedNow = usedPoints(sketch);
       const orphans = [...usedBefore].filter((id) => !usedNow.has(id) && !spoken.has(id) && !entities[id]);
-      for (const id of closure(sketch, [...remove, ...orphans])) {
-        delete sketch.entities[id];
-        delete sketch.relations[id];
-      }
+      takeAway(sketch, closure(sketch, [...remove, ...orphans]));
       return `${sketch.name}: ${what}`;
     },
   ),
@@ -103,6 +105,17 @@ export const sketchCommands = {
     },
   ),
 
+  /** Makes a pattern, or changes one. */
+  'sketch.pattern': command(
+    z.strictObject({ ...where, id: idSchema, pattern: patternSchema }),
+    (draft, { part, step, id, pattern }) => {
+      const sketch = sketchIn(draft, part, step);
+      if (Object.hasOwn(sketch.entities, id) || Object.hasOwn(sketch.relations, id)) refuse('id.taken', { id });
+      sketch.patterns = { ...sketch.patterns, [id]: pattern };
+      return `${sketch.name}: pattern of ${pattern.count}`;
+    },
+  ),
+
   'sketch.construction': command(
     z.strictObject({ ...where, ids: z.array(idSchema).min(1).max(5000), on: z.boolean() }),
     (draft, { part, step, ids, on }) => {
@@ -118,13 +131,31 @@ export const sketchCommands = {
   ),
 };
 
+function takeAway(sketch: SketchStep, gone: ReadonlySet<Id>): void {
+  for (const id of gone) {
+    delete sketch.entities[id];
+    delete sketch.relations[id];
+  }
+  if (!sketch.patterns) return;
+  const patterns = Object.entries(sketch.patterns).flatMap(([id, pattern]) => {
+    const left = gone.has(id) ? undefined : patternWithout(pattern, gone);
+    return left ? [[id, left] as const] : [];
+  });
+  if (patterns.length > 0) sketch.patterns = Object.fromEntries(patterns);
+  else delete sketch.patterns;
+}
+
 /** Points that some curve stands on. */
 const usedPoints = ({ entities }: SketchStep): Set<Id> =>
   new Set(Object.values(entities).flatMap((entity) => [...entityKind(entity.kind).uses(entity)]));
 
 /** What goes when these go: users of erased points, relations on erased entities, points left without any user. */
 export function closure(sketch: SketchStep, ids: readonly Id[]): Set<Id> {
-  const gone = new Set(ids.filter((id) => Object.hasOwn(sketch.entities, id) || Object.hasOwn(sketch.relations, id)));
+  const gone = new Set(
+    ids.filter((id) =>
+      [sketch.entities, sketch.relations, sketch.patterns ?? {}].some((records) => Object.hasOwn(records, id)),
+    ),
+  );
   const entities = Object.entries(sketch.entities);
   const uses = (id: Id) => entityKind(sketch.entities[id]!.kind).uses(sketch.entities[id]!);
   for (const [id] of entities) if (uses(id).some((used) => gone.has(used))) gone.add(id);

@@ -113,19 +113,10 @@ function copyEntities(
 /** The relation between the copies: every id in it replaced. */
 function renamed(relation: Relation, copyOf: (id: Id) => Id): Relation {
   const refs = new Set(relationKind(relation.kind).refs(relation));
-  const swap = (value: unknown): unknown => {
-    if (typeof value === 'string') return refs.has(value) ? copyOf(value) : value;
-    if (Array.isArray(value)) return value.map((entry: unknown) => swap(entry));
-    return typeof value === 'object' && value !== null
-      ? Object.fromEntries(Object.entries(value).map(([key, entry]) => [key, swap(entry)]))
-      : value;
-  };
-  const fields = Object.entries(relation).map(([key, entry]) => [
-    key,
-    // what is typed or names the kind is no reference, whatever it looks like
-    key === 'value' || key === 'kind' || key === 'direction' ? entry : swap(entry),
-  ]);
-  return Object.fromEntries(fields);
+  // what is typed or names the kind is no reference, whatever it looks like
+  return JSON.parse(JSON.stringify(relation), (key: string, value: unknown) =>
+    typeof value === 'string' && key !== 'value' && key !== 'kind' && refs.has(value) ? copyOf(value) : value,
+  ) as Relation;
 }
 
 /** A copied dimension finds its own place for its text. */

@@ -2,8 +2,16 @@ import { z } from 'zod';
 import { evaluate } from '../../expressions/index.ts';
 import type { Frame } from '../../math/index.ts';
 import { idSchema, nameSchema, type Id } from '../../records/index.ts';
-import { issue, type Issue, type Words } from '../../result/index.ts';
+import { fail, issue, ok, type Issue, type Result, type Words } from '../../result/index.ts';
 import {
+  Geometry,
+  MOST_COPIES,
+  patternFields,
+  patternSchema,
+  repeated,
+  type Entity,
+  type Pattern,
+  type PatternNumbers,
   entitySchema,
   findRegions,
   isSized,
@@ -14,7 +22,8 @@ import {
   type SizedRelation,
 } from '../../sketch/index.ts';
 import type { Scope } from '../../expressions/index.ts';
-import type { SolvedSketch, StepKind } from '../kind.ts';
+import { ANGLE, LENGTH, NUMBER } from '../../units/index.ts';
+import type { ExpressionPlace, SolvedSketch, StepKind } from '../kind.ts';
 
 /** Third-angle names: z is up, Front is seen from -y, Right from +x. Each frame's z points at the viewer. */
 export const ORIGIN_PLANES = {
@@ -36,6 +45,7 @@ export const sketchSchema = z.strictObject({
   plane: z.enum(['front', 'top', 'right']),
   entities: z.record(idSchema, entitySchema).refine(atMost(MOST), `a sketch has at most ${MOST} entities`),
   relations: z.record(idSchema, relationSchema).refine(atMost(MOST), `a sketch has at most ${MOST} relations`),
+  patterns: z.record(idSchema, patternSchema).refine(atMost(100), 'a sketch has at most 100 patterns').optional(),
 });
 export type SketchStep = z.infer<typeof sketchSchema>;
 
@@ -49,33 +59,69 @@ export const sketch: StepKind<SketchStep, never> = {
     { type: 'choice', field: 'plane', value: step.plane, options: PLANE_NAMES, label: 'sketch plane' },
   ],
   uses: () => [],
-  expressions: (step) =>
-    Object.entries(step.relations).flatMap(([id, relation]) =>
-      isSized(relation) && !relation.measuring
-        ? [
-            {
-              path: ['relations', id, 'value'],
-              text: relation.value,
-              asks: relationKind(relation.kind).dimension!.asks,
-              label: `${step.name} · ${relationKind(relation.kind).title.toLowerCase()}`,
-            },
-          ]
-        : [],
-    ),
+  expressions: (step) => [...sizePlaces(step), ...patternPlaces(step)],
   draw: (step, scope) => solved(step, scope),
 };
 
-/** Reads the sizes, solves and finds the regions; trouble comes as `issue`, with the last good shape. */
+const sizePlaces = (step: SketchStep): ExpressionPlace[] =>
+  Object.entries(step.relations).flatMap(([id, relation]) =>
+    isSized(relation) && !relation.measuring
+      ? [
+          {
+            path: ['relations', id, 'value'],
+            text: relation.value,
+            asks: relationKind(relation.kind).dimension!.asks,
+            label: `${step.name} · ${relationKind(relation.kind).title.toLowerCase()}`,
+          },
+        ]
+      : [],
+  );
+
+const patternPlaces = (step: SketchStep): ExpressionPlace[] =>
+  Object.entries(step.patterns ?? {}).flatMap(([id, pattern]) =>
+    patternFields(pattern).map(({ field, text, asks, title }) => ({
+      path: ['patterns', id, field],
+      text,
+      asks,
+      label: `${step.name} · pattern ${title}`,
+    })),
+  );
+
+/** Reads the sizes, solves, repeats what is patterned and finds the regions; trouble comes as `issue`, with the last good shape. */
 export function solved(step: SketchStep, scope: Scope): SolvedSketch {
   const { sizes, unread } = readSizes(step.relations, scope);
   const solution = solveSketch(step.entities, step.relations, sizes);
+  const copies: Record<Id, Entity> = {};
+  for (const [id, pattern] of Object.entries(step.patterns ?? {})) {
+    const numbers = readPattern(pattern, scope);
+    if (numbers.ok) Object.assign(copies, repeated(id, pattern, numbers.value, solution.geometry));
+    else unread.set(id, numbers.issue);
+  }
   return {
     frame: ORIGIN_PLANES[step.plane],
     solution,
-    regions: findRegions(solution.geometry),
+    copies,
+    regions: findRegions(
+      Object.keys(copies).length === 0 ? solution.geometry : new Geometry({ ...solution.geometry.entities, ...copies }),
+    ),
     unread,
     ...troubleOf(solution.clash, unread),
   };
+}
+
+/** The count and the spacing of a pattern, or what is wrong with them. */
+export function readPattern(pattern: Pattern, scope: Scope): Result<PatternNumbers> {
+  const count = evaluate(pattern.count, NUMBER, scope);
+  if (!count.ok) return count;
+  if (!Number.isInteger(count.value) || count.value < 1 || count.value > MOST_COPIES)
+    return fail('pattern.count', { text: pattern.count });
+  const round = pattern.layout === 'round';
+  const text = round ? pattern.over : pattern.spacing;
+  const step = evaluate(text, round ? ANGLE : LENGTH, scope);
+  if (!step.ok) return step;
+  const most = round ? 2 * Math.PI + 1e-9 : LARGEST;
+  if (!(step.value >= SMALLEST && step.value <= most)) return fail('size.bounds', { text, angle: round ? 1 : 0 });
+  return ok({ count: count.value, step: step.value });
 }
 
 const SMALLEST = 1e-6;
@@ -113,6 +159,7 @@ function troubleOf(clash: readonly Id[], unread: ReadonlyMap<Id, Issue>): { issu
 export const sketchWords: Words = {
   'sketch.clash': (f) =>
     `${f['count'] === 1 ? '1 relation' : `${f['count']} relations`} can't hold${f['count'] === 1 ? '' : ' together'}; drop or change one. The last good shape is shown.`,
+  'pattern.count': (f) => `"${f['text']}" is not a whole number from 1 to ${MOST_COPIES}.`,
   'size.bounds': (f) =>
     f['angle'] === 1
       ? `"${f['text']}" is not an angle above 0 and up to 360 deg.`
