@@ -12,10 +12,12 @@ export function desk() {
   });
   let project: Project = script.project;
   const labels: string[] = [];
+  const refusals: string[] = [];
   const editor = new SketchEditor('p', 's', {
     project: () => project,
     newId: script.newId,
     changed: () => undefined,
+    told: (issue) => refusals.push(issue.code),
     act(actions) {
       const done = perform(project, actions);
       if (!done.ok) return done;
@@ -34,6 +36,7 @@ export function desk() {
   return {
     editor,
     labels,
+    refusals,
     project: () => project,
     click(at: Vec2, more?: Partial<PointerAt>) {
       editor.pointer('move', pointer(at, more));

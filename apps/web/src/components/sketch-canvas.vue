@@ -85,7 +85,15 @@ const hold = (event: KeyboardEvent) => {
 // dragging the text of a dimension, clicking it to type
 const moving = shallowRef<{ id: Id; at: Vec2; moved: boolean }>();
 function grab(size: SizeLook, event: PointerEvent) {
-  if (event.button !== 0 || size.id === undefined || props.editor.tool.name !== 'select') return;
+  if (event.button !== 0 || size.id === undefined) return;
+  // while a number is asked for, a click on another dimension ties the two
+  if (asked.value) {
+    event.stopPropagation();
+    const tied = props.editor.tieTo(size.id);
+    wrong.value = tied.ok ? '' : explain(tied.issue);
+    return;
+  }
+  if (props.editor.tool.name !== 'select') return;
   event.stopPropagation();
   const target = event.currentTarget as Element;
   target.setPointerCapture(event.pointerId);
@@ -115,10 +123,11 @@ const asked = computed(() => {
   void props.version;
   const { asking, proposed } = props.editor;
   if (!asking) return undefined;
+  if (asking.place) return { prompt: asking.prompt, place: map.value.at(asking.place) };
   const size = sizes.value.find(({ id, relation }) =>
     asking.id === undefined ? relation === proposed : id === asking.id,
   );
-  return size && { text: asking.text, place: map.value.at(size.annotation.text) };
+  return size && { prompt: asking.prompt, place: map.value.at(size.annotation.text) };
 });
 const typed = ref('');
 const wrong = ref('');
@@ -280,7 +289,7 @@ defineExpose({ hold });
         v-model="typed"
         class="chip border-act bg-lit border px-2 py-1 text-center outline-none"
         :size="Math.max(10, typed.length + 1)"
-        aria-label="Size"
+        :aria-label="asked.prompt"
         :aria-invalid="wrong !== ''"
         maxlength="240"
         @keydown.enter.stop.prevent="answer"

@@ -1,64 +1,43 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount } from 'vue';
-import { entityKind, findEntity, relationKind, type Id, distance2, type Motion, type Vec2 } from '@helb/core';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import {
+  closure,
+  distance2,
+  entityNames,
+  explain,
+  isMendable,
+  isSized,
+  motionSentence,
+  relationKind,
+  relationSentence,
+  type Flaw,
+  type Id,
+  type Motion,
+  type Relation,
+} from '@helb/core';
+import { Advice } from '../editor/advice.ts';
 import { useBench } from '../stores/bench.ts';
+import { useProject } from '../stores/project.ts';
 
 /** The sketch on the desk: what is still free or fights, what is selected, what was guessed last. */
 const bench = useBench();
+const store = useProject();
 const editor = computed(() => (void bench.version, bench.editor!));
 const solution = computed(() => (void bench.version, bench.editor!.solved.solution));
+const advice = computed(() => new Advice(editor.value));
 
-const numbers = computed(() => {
-  const counts: Record<string, number> = {};
-  return new Map(
-    Object.entries(editor.value.sketch.entities).map(([id, entity]) => {
-      counts[entity.kind] = (counts[entity.kind] ?? 0) + 1;
-      return [id, counts[entity.kind]!];
-    }),
-  );
-});
+const nameOf = computed(() => (void bench.version, entityNames(editor.value.sketch.entities)));
+const sentenceOf = (relation: Relation): string => relationSentence(relation, nameOf.value);
+const sentence = (id: Id): string => sentenceOf(editor.value.relations[id]!);
 
-const BUILT_IN_NAMES: Partial<Record<Id, string>> = {
-  origin: 'the origin',
-  'x-axis': 'the x axis',
-  'y-axis': 'the y axis',
-};
-function nameOf(id: Id): string {
-  if (BUILT_IN_NAMES[id]) return BUILT_IN_NAMES[id];
-  const entity = findEntity(editor.value.sketch.entities, id);
-  return entity ? `${entityKind(entity.kind).title} ${numbers.value.get(id)}` : '?';
-}
-
-function sentence(id: Id): string {
-  const relation = editor.value.relations[id]!;
-  const kind = relationKind(relation.kind);
-  const refs = kind.refs(relation).map(nameOf);
-  const value = 'value' in relation ? ` ${relation.value}` : '';
-  return `${refs.join(' and ')} ${kind.words}${value}`;
-}
-
-/** Each freedom as a sentence: "line 4 can slide along X". */
+const SHOWN = 8;
+/** Each freedom as a sentence, with the first thing that would stop it. */
 const free = computed(() =>
-  solution.value.motions.map((motion) => {
-    const names = motion.entities.map(nameOf);
-    const who = names.length > 4 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(', ');
-    return { motion, words: `${who} can ${LOOKS[motion.look](motion)}` };
+  solution.value.motions.slice(0, SHOWN).map((motion) => {
+    const cure = advice.value.cureOf(motion);
+    return { motion, words: motionSentence(motion, nameOf.value), cure, stop: cure ? sentenceOf(cure) : '' };
   }),
 );
-
-const LOOKS: Readonly<Record<Motion['look'], (motion: Motion) => string>> = {
-  grow: () => 'grow',
-  turn: () => 'turn',
-  change: () => 'change together',
-  slide: ({ direction }) => `slide ${alongWords(direction!)}`,
-  spread: ({ direction }) => `spread ${alongWords(direction!)}`,
-};
-
-function alongWords([x, y]: Vec2): string {
-  if (Math.abs(y) < 1e-3) return 'along X';
-  if (Math.abs(x) < 1e-3) return 'along Y';
-  return `at ${Math.round((Math.atan2(y, x) * 180) / Math.PI)}°`;
-}
 
 /** A motion is played to and fro about the drawn place, a twelfth of the sketch far; an edit or the hand ends it. */
 const playing = computed(() => (void bench.version, bench.editor?.playing));
@@ -86,6 +65,8 @@ function stop() {
 onBeforeUnmount(stop);
 
 const clash = computed(() => solution.value.clash.filter((id) => editor.value.relations[id]));
+const isSize = (id: Id): boolean => isSized(editor.value.relations[id]!);
+const twice = computed(() => solution.value.redundant.map((ids) => ids.filter((id) => editor.value.relations[id])));
 const picked = computed(() => [...editor.value.selection].filter((id) => !editor.value.relations[id]));
 const held = computed(() => {
   const ids = new Set([...editor.value.selection]);
@@ -104,7 +85,50 @@ const openings = computed(() =>
   regions.value.regions.reduce((sum, region) => sum + (region.depth === 0 ? region.holes.length : 0), 0),
 );
 
+/** What goes besides when the selection is erased. */
+const alsoGone = computed(() => {
+  const chosen = [...editor.value.selection];
+  const { entities, relations } = editor.value.sketch;
+  const gone = [...closure(editor.value.sketch, chosen)].filter((id) => !chosen.includes(id));
+  const sizes = gone.filter((id) => relations[id] && isSized(relations[id]));
+  const curves = gone.filter((id) => entities[id] && entities[id].kind !== 'point');
+  return [
+    ...curves.map(nameOf.value),
+    ...sizes.map((id) => `${relationKind(relations[id]!.kind).title} ${(relations[id] as { value: string }).value}`),
+  ];
+});
+
+const flaws = computed(() => advice.value.flaws().map((flaw) => ({ flaw, ...advice.value.words(flaw, nameOf.value) })));
 const drop = (id: Id) => editor.value.erase([id]);
+const mend = (flaw: Flaw) => advice.value.mend(flaw);
+const point = (ids: readonly Id[]) => editor.value.select(ids, false);
+const hold = (cure: Relation) => advice.value.add(cure);
+
+// a full set for review: nothing is added before it is accepted
+const proposal = ref<Record<Id, Relation>>();
+watch(
+  () => bench.editor?.sketch,
+  () => (proposal.value = undefined),
+);
+function propose() {
+  stop();
+  proposal.value = advice.value.settle();
+}
+function strike(id: Id) {
+  const { [id]: _, ...rest } = proposal.value!;
+  proposal.value = rest;
+}
+function accept() {
+  const done = editor.value.addRelations('settle the rest', proposal.value!);
+  if (!done.ok) store.message = explain(done.issue);
+  proposal.value = undefined;
+}
+
+const lettering = computed(() => {
+  const [id, ...others] = picked.value;
+  const entity = id === undefined || others.length > 0 ? undefined : editor.value.sketch.entities[id];
+  return entity?.kind === 'text' ? { id: id!, text: entity.text } : undefined;
+});
 </script>
 
 <template>
@@ -119,8 +143,12 @@ const drop = (id: Id) => editor.value.erase([id]);
     </h2>
     <template v-if="solution.state === 'clashing'">
       <p class="text-clash mb-1">These can't hold together. Drop or change one; the last good shape is shown.</p>
-      <p v-for="id in clash" :key="id" class="flex justify-between gap-2 py-0.5 leading-5">
-        {{ sentence(id) }} <button class="word-link shrink-0" @click="drop(id)">drop</button>
+      <p v-for="id in clash" :key="id" class="py-0.5 leading-5">
+        {{ sentence(id) }}
+        <button class="word-link" @click="drop(id)">drop</button>
+        <template v-if="isSize(id)">
+          · <button class="word-link" @click="editor.setMeasuring(id, true)">make it measuring</button>
+        </template>
       </p>
     </template>
     <p v-else-if="Object.keys(editor.sketch.entities).length === 0" class="text-muted">
@@ -128,26 +156,87 @@ const drop = (id: Id) => editor.value.erase([id]);
       <kbd class="text-key font-mono text-[13px]">B</kbd> for a rectangle.
     </p>
     <p v-else-if="solution.state === 'settled'">Nothing: the sketch is settled.</p>
-    <template v-else>
-      <p class="mb-1">{{ solution.freedoms === 1 ? '1 freedom' : `${solution.freedoms} freedoms` }} left:</p>
-      <p v-for="(freedom, k) in free.slice(0, 12)" :key="k" class="flex justify-between gap-2 py-0.5 leading-5">
-        <span class="flex gap-2"
-          ><span class="border-loose mt-1.5 size-2 shrink-0 rounded-full border" />{{ freedom.words }}</span
-        >
-        <button class="word-link shrink-0" :aria-pressed="playing === freedom.motion" @click="play(freedom.motion)">
-          {{ playing === freedom.motion ? 'stop' : 'play' }}
-        </button>
+    <template v-else-if="proposal">
+      <p class="mb-1">This would settle it:</p>
+      <p v-for="(relation, id) in proposal" :key="id" class="flex justify-between gap-2 py-0.5 leading-5">
+        {{ sentenceOf(relation) }} <button class="word-link shrink-0" @click="strike(id)">strike off</button>
       </p>
-      <p v-if="free.length > 12" class="text-muted">and {{ free.length - 12 }} more</p>
+      <p v-if="Object.keys(proposal).length === 0" class="text-muted">Nothing is left to be added.</p>
+      <p class="mt-2 flex gap-4">
+        <button class="verb-strong" :disabled="Object.keys(proposal).length === 0" @click="accept">Accept</button>
+        <button class="word-link" @click="proposal = undefined">leave it</button>
+      </p>
     </template>
+    <template v-else>
+      <div v-for="(freedom, k) in free" :key="k" class="py-0.5 leading-5">
+        <p class="flex justify-between gap-2">
+          <span class="flex gap-2"
+            ><span class="border-loose mt-1.5 size-2 shrink-0 rounded-full border" />{{ freedom.words }}</span
+          >
+          <button class="word-link shrink-0" :aria-pressed="playing === freedom.motion" @click="play(freedom.motion)">
+            {{ playing === freedom.motion ? 'stop' : 'play' }}
+          </button>
+        </p>
+        <p v-if="freedom.cure" class="text-muted ml-4 text-sm">
+          <button class="word-link" data-testid="cure" @click="hold(freedom.cure)">hold it</button>:
+          {{ freedom.stop }}
+        </p>
+      </div>
+      <p v-if="solution.freedoms > free.length" class="text-muted">and {{ solution.freedoms - free.length }} more</p>
+      <p class="mt-2"><button class="verb" @click="propose">Settle the rest</button></p>
+    </template>
+  </section>
+  <section v-if="twice.length > 0" class="border-rule border-b p-4">
+    <h2 class="heading mb-1">Told twice</h2>
+    <p class="text-muted mb-1 text-sm">These agree, so nothing is wrong; of each group one may go.</p>
+    <div v-for="(ids, k) in twice.slice(0, 5)" :key="k" class="py-0.5">
+      <p v-for="id in ids" :key="id" class="flex justify-between gap-2 leading-5">
+        {{ sentence(id) }} <button class="word-link shrink-0" @click="drop(id)">drop</button>
+      </p>
+    </div>
+  </section>
+  <section v-if="flaws.length > 0" class="border-rule border-b p-4">
+    <h2 class="heading mb-1">Outline</h2>
+    <p v-for="({ flaw, wrong, offer }, k) in flaws.slice(0, 8)" :key="k" class="text-clash py-0.5 leading-5">
+      {{ wrong }}
+      <button class="word-link" @click="point(flaw.ids)">show me</button>
+      <template v-if="isMendable(flaw)">
+        · <button class="word-link" @click="mend(flaw)">{{ offer }}</button></template
+      >
+    </p>
+    <p v-if="flaws.length > 8" class="text-muted">and {{ flaws.length - 8 }} more</p>
   </section>
   <section v-if="editor.selection.size > 0" class="border-rule border-b p-4">
     <h2 class="heading mb-1">Selected</h2>
     <p v-if="picked.length > 0">{{ picked.map(nameOf).join(', ') }}</p>
-    <p v-for="id in held" :key="id" class="flex justify-between gap-2 py-0.5 leading-5">
-      {{ sentence(id) }} <button class="word-link shrink-0" @click="drop(id)">drop</button>
+    <label v-if="lettering" class="my-1 flex items-baseline gap-2">
+      Text
+      <input
+        class="chip border-rule w-full border px-2 py-0.5"
+        :value="lettering.text"
+        maxlength="60"
+        @change="editor.setText(lettering.id, ($event.target as HTMLInputElement).value)"
+        @keydown.enter.stop="($event.target as HTMLInputElement).blur()"
+      />
+    </label>
+    <p v-for="id in held" :key="id" class="py-0.5 leading-5">
+      {{ sentence(id) }}
+      <button class="word-link" @click="drop(id)">drop</button>
+      <template v-if="isSize(id)">
+        ·
+        <button
+          class="word-link"
+          @click="editor.setMeasuring(id, !(editor.relations[id] as { measuring?: boolean }).measuring)"
+        >
+          {{ (editor.relations[id] as { measuring?: boolean }).measuring ? 'let it hold' : 'make it measuring' }}
+        </button>
+      </template>
     </p>
     <p v-if="picked.length > 0 && held.length === 0" class="text-muted text-sm">No relations on it yet.</p>
+    <p v-if="alsoGone.length > 0" class="text-muted mt-1 text-sm">
+      Erasing it takes {{ alsoGone.slice(0, 4).join(', ')
+      }}{{ alsoGone.length > 4 ? ` and ${alsoGone.length - 4} more` : '' }} too.
+    </p>
   </section>
   <section v-if="guesses.length > 0" class="border-rule border-b p-4">
     <h2 class="heading mb-1">Guesses taken</h2>
@@ -157,7 +246,7 @@ const drop = (id: Id) => editor.value.erase([id]);
     <p class="text-muted mt-1 text-sm">Hold <kbd class="text-key font-mono">Q</kbd> while drawing: no guesses.</p>
   </section>
   <section class="border-rule border-b p-4">
-    <h2 class="heading mb-1">Outline</h2>
+    <h2 class="heading mb-1">Areas</h2>
     <p v-if="regions.regions.length > 0">
       {{ regions.regions.length === 1 ? '1 closed area' : `${regions.regions.length} closed areas`
       }}{{ openings > 0 ? `, ${openings} ${openings === 1 ? 'opening' : 'openings'} inside` : '' }}.

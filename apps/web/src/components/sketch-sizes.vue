@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { isSketch, explain, isSized, relationKind, type Action, type Id } from '@helb/core';
+import { isSketch, explain, isSized, patternFields, relationKind, type Action, type Id } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import NumberChip from './number-chip.vue';
 
@@ -11,7 +11,7 @@ const sizes = computed(() => {
   void bench.version;
   const editor = bench.editor!;
   return Object.entries(isSketch(bench.part?.steps[editor.step]) ? editor.relations : {}).flatMap(([id, relation]) => {
-    if (!isSized(relation)) return [];
+    if (!isSized(relation) || relation.measuring) return [];
     const { dimension, title } = relationKind(relation.kind);
     const issue = editor.troubleOf(id);
     const how =
@@ -26,6 +26,30 @@ const sizes = computed(() => {
         trouble: issue ? explain(issue) : '',
       },
     ];
+  });
+});
+
+/** The counts and spacings of its patterns. */
+const patterns = computed(() => {
+  void bench.version;
+  const editor = bench.editor!;
+  const drawn = isSketch(bench.part?.steps[editor.step]) ? (editor.sketch.patterns ?? {}) : {};
+  return Object.entries(drawn).map(([id, pattern]) => {
+    const issue = editor.troubleOf(id);
+    return {
+      id,
+      title: pattern.layout === 'line' ? 'pattern along a line' : 'pattern round a point',
+      fields: patternFields(pattern).map((field) => ({
+        ...field,
+        change: (value: string): Action[] => [
+          {
+            command: 'sketch.pattern',
+            input: { part: editor.part, step: editor.step, id, pattern: { ...pattern, [field.field]: value } },
+          },
+        ],
+      })),
+      trouble: issue ? explain(issue) : '',
+    };
   });
 });
 
@@ -57,6 +81,17 @@ const change =
         />
       </div>
       <p v-if="size.trouble" class="text-clash text-sm">{{ size.trouble }}</p>
+    </div>
+    <div v-for="pattern in patterns" :key="pattern.id" class="py-0.5" @pointerenter="bench.editor?.hover(pattern.id)">
+      <p class="text-muted flex justify-between">
+        {{ pattern.title }}
+        <button class="word-link" @click="bench.editor?.erase([pattern.id])">drop</button>
+      </p>
+      <div v-for="field in pattern.fields" :key="field.field" class="flex items-baseline justify-between gap-2 pl-3">
+        <span class="text-muted">{{ field.title }}</span>
+        <NumberChip :text="field.text" :asks="field.asks" :label="`pattern ${field.title}`" :change="field.change" />
+      </div>
+      <p v-if="pattern.trouble" class="text-clash text-sm">{{ pattern.trouble }}</p>
     </div>
   </div>
 </template>

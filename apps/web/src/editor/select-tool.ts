@@ -21,6 +21,8 @@ import { curveIds, footOn, nearest, pointIds } from './snapping.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
 
 export interface SelectHost extends ToolHost {
+  /** The pattern one of whose repetitions lies under the pointer. */
+  patternAt(pointer: PointerAt): Id | undefined;
   readonly relations: Relations;
   readonly sizes: Sizes;
   readonly selection: ReadonlySet<Id>;
@@ -32,9 +34,10 @@ export interface SelectHost extends ToolHost {
   place(entities: Entities): void;
 }
 
-/** What lies under the pointer: points before curves, what is drawn before the axes. */
-export function hit(geometry: Geometry, { at, reach }: PointerAt): Id | undefined {
-  const point = nearest(pointIds(geometry), (id) => distance2(geometry.point(id), at), reach);
+/** What lies under the pointer: points before curves, what is drawn before the axes; or curves alone. */
+export function hit(geometry: Geometry, { at, reach }: PointerAt, what: 'all' | 'curves' = 'all'): Id | undefined {
+  const point =
+    what === 'all' ? nearest(pointIds(geometry), (id) => distance2(geometry.point(id), at), reach) : undefined;
   const curve = (ids: readonly Id[]) => nearest(ids, (id) => distance2(footOn(geometry, id, at), at), reach * 0.8);
   return point ?? curve(curveIds(geometry)) ?? curve([X_AXIS, Y_AXIS]);
 }
@@ -51,17 +54,17 @@ export class SelectTool implements Tool {
   constructor(private readonly host: SelectHost) {}
 
   down(pointer: PointerAt): void {
-    this.pressed = { at: pointer.at, id: hit(this.host.geometry, pointer) };
+    this.pressed = { at: pointer.at, id: this.under(pointer) };
   }
 
   move(pointer: PointerAt): void {
     if (!this.pressed) {
-      this.host.hover(hit(this.host.geometry, pointer));
+      this.host.hover(this.under(pointer));
       return;
     }
     const { at, id } = this.pressed;
     if (!this.frame && !this.preview.box && distance2(at, pointer.at) < pointer.reach / 2) return;
-    if (id === undefined || isBuiltIn(id)) {
+    if (id === undefined || isBuiltIn(id) || !this.host.geometry.entities[id]) {
       this.preview = { ...NO_PREVIEW, box: [at, pointer.at] };
       return;
     }
@@ -87,6 +90,11 @@ export class SelectTool implements Tool {
     this.preview = NO_PREVIEW;
     this.host.show(undefined);
     return busy;
+  }
+
+  private under(pointer: PointerAt): Id | undefined {
+    const found = hit(this.host.geometry, pointer);
+    return found !== undefined && !isBuiltIn(found) ? found : (this.host.patternAt(pointer) ?? found);
   }
 
   private dragFrame(geometry: Geometry, id: Id, to: Vec2): Entities | undefined {

@@ -1,4 +1,13 @@
-import { directionAt, relationKind, type Id, type RelationName, type SizedRelation, type Vec2 } from '@helb/core';
+import {
+  angleAt,
+  directionAt,
+  relationKind,
+  toRims,
+  type Id,
+  type RelationName,
+  type SizedRelation,
+  type Vec2,
+} from '@helb/core';
 import { hit } from './select-tool.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
 
@@ -11,16 +20,22 @@ export interface SizeHost extends ToolHost {
   ask(relation: SizedRelation): void;
 }
 
-const ORDER: readonly RelationName[] = ['distance', 'diameter', 'angle'];
+const ORDER: readonly RelationName[] = ['across', 'distance', 'diameter', 'angle'];
+
+/** From where circles are measured: their centres, their near rims, their far rims. */
+const RIMS = [0, 1, -1] as const;
+type Rim = (typeof RIMS)[number];
 
 /** The dimension between these picks, its text at this place; undefined where there is none. */
-export function sizeFor(host: ToolHost, picks: readonly Id[], at: Vec2): SizedRelation | undefined {
+export function sizeFor(host: ToolHost, picks: readonly Id[], at: Vec2, rim: Rim = 0): SizedRelation | undefined {
   for (const kind of ORDER) {
     const relation = relationKind(kind).fit(picks, host.geometry) as SizedRelation | undefined;
     if (!relation) continue;
     const placed = { ...relation, at: [at[0], at[1]] as [number, number] };
-    if (placed.kind === 'distance') return { ...placed, ...directionAt(host.geometry, placed.a, placed.b, at) };
-    return placed;
+    if (placed.kind === 'angle') return angleAt(placed, host.geometry, at);
+    if (placed.kind !== 'distance') return placed;
+    const directed = { ...placed, ...directionAt(host.geometry, placed.a, placed.b, at) };
+    return rim === 0 ? directed : toRims(directed, picks, host.geometry, rim);
   }
   return undefined;
 }
@@ -30,6 +45,7 @@ export class SizeTool implements Tool {
   readonly name = 'size';
   preview: Preview = NO_PREVIEW;
   private picks: Id[] = [];
+  private rim: Rim = 0;
 
   constructor(
     private readonly host: SizeHost,
@@ -41,14 +57,25 @@ export class SizeTool implements Tool {
   get hint(): string {
     return this.picks.length === 0
       ? 'Click a line, a circle, or two things.'
-      : 'Click where the number shall stand, or a second thing.';
+      : `Click where the number shall stand, or a second thing.${this.round() ? ' R: to the rim.' : ''}`;
+  }
+
+  key(key: string): boolean {
+    if (key !== 'r' || !this.round()) return false;
+    this.rim = RIMS[(RIMS.indexOf(this.rim) + 1) % RIMS.length]!;
+    return true;
+  }
+
+  /** Is something round among what is measured? */
+  private round(): boolean {
+    return this.picks.some((id) => this.host.geometry.roleOf(id) === 'circle');
   }
 
   move(pointer: PointerAt): void {
     const under = hit(this.host.geometry, pointer);
     this.host.hover(under);
     const second = under !== undefined && this.picks.length === 1 ? [...this.picks, under] : this.picks;
-    this.host.propose(sizeFor(this.host, second, pointer.at) ?? sizeFor(this.host, this.picks, pointer.at));
+    this.host.propose(this.sizeOf(second, pointer.at) ?? this.sizeOf(this.picks, pointer.at));
   }
 
   down(pointer: PointerAt): void {
@@ -58,18 +85,21 @@ export class SizeTool implements Tool {
       this.picks = [...this.picks, under];
       this.host.select(this.picks, false);
       if (this.picks.length < 2) return;
-      this.host.propose(sizeFor(this.host, this.picks, pointer.at));
+      this.host.propose(this.sizeOf(this.picks, pointer.at));
       return;
     }
-    const relation = sizeFor(this.host, this.picks, pointer.at);
+    const relation = this.sizeOf(this.picks, pointer.at);
     if (!relation) return;
     this.escape();
     this.host.ask(relation);
   }
 
+  private readonly sizeOf = (picks: readonly Id[], at: Vec2) => sizeFor(this.host, picks, at, this.rim);
+
   escape(): boolean {
     const busy = this.picks.length > 0;
     this.picks = [];
+    this.rim = 0;
     this.host.propose(undefined);
     this.host.select([], false);
     return busy;

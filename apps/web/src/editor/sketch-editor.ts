@@ -1,4 +1,5 @@
 import {
+  EditBuilder,
   entityKind,
   formatQuantity,
   Geometry,
@@ -13,16 +14,19 @@ import {
   valueScope,
   type Action,
   type Entities,
+  type Entity,
   type Figure,
   type Id,
   type Issue,
   type Motion,
   type NewId,
+  type Pattern,
   type Project,
   type Relation,
   type RelationName,
   type Result,
   type Scope,
+  type SketchEdit,
   type SizedRelation,
   type Sizes,
   type SketchStep,
@@ -31,11 +35,12 @@ import {
 import { ChainTool, TangentArcTool } from './chain-tool.ts';
 import { FIGURE_RECIPES, type FigureName } from './figure-recipes.ts';
 import { FigureTool } from './figure-tool.ts';
-import { SelectTool } from './select-tool.ts';
+import { numberAsked, sizeAsked, tied, type Asking, type NumberAsked } from './asking.ts';
+import { extendTool, OffsetTool, PivotTool, ShiftTool, splitTool, trimTool } from './edit-tools.ts';
+import { hit, SelectTool } from './select-tool.ts';
 import { SizeTool } from './size-tool.ts';
 import { SplineTool } from './spline-tool.ts';
 import type { PointerAt, Tool } from './tool.ts';
-import { readTyped } from './typed-number.ts';
 
 /** What the editor needs of the page. */
 export interface EditorPort {
@@ -44,13 +49,8 @@ export interface EditorPort {
   newId: NewId;
   /** Something to be shown has changed. */
   changed(): void;
-}
-
-/** A number that is being typed on the canvas: of a dimension that exists, or of one that is proposed. */
-export interface Asking {
-  readonly relation: SizedRelation;
-  readonly id?: Id;
-  readonly text: string;
+  /** Something was refused: the page tells why. */
+  told(issue: Issue): void;
 }
 
 type ToolMaker = (editor: SketchEditor) => Tool;
@@ -67,6 +67,14 @@ const TOOLS = {
   chain: (editor: SketchEditor) => new ChainTool(editor),
   'tangent arc': (editor: SketchEditor) => new TangentArcTool(editor),
   spline: (editor: SketchEditor) => new SplineTool(editor),
+  trim: trimTool,
+  extend: extendTool,
+  split: splitTool,
+  offset: (editor: SketchEditor) => new OffsetTool(editor),
+  move: (editor: SketchEditor) => new ShiftTool(editor, 'move'),
+  copy: (editor: SketchEditor) => new ShiftTool(editor, 'copy'),
+  turn: (editor: SketchEditor) => new PivotTool(editor, 'turn'),
+  scale: (editor: SketchEditor) => new PivotTool(editor, 'scale'),
   size: (editor: SketchEditor) => new SizeTool(editor, [...editor.selection]),
   select: (editor: SketchEditor) => new SelectTool(editor),
 } satisfies Record<string, ToolMaker>;
@@ -89,7 +97,7 @@ export class SketchEditor {
   constructor(
     readonly part: Id,
     readonly step: Id,
-    private readonly port: EditorPort,
+    readonly port: EditorPort,
   ) {}
 
   get sketch(): SketchStep {
@@ -199,43 +207,115 @@ export class SketchEditor {
 
   /** Asks for the number of a dimension, with what it measures now to start from. */
   ask(relation: SizedRelation, id?: Id): void {
-    const { asks, measure } = relationKind(relation.kind).dimension!;
-    const { unit } = this.port.project();
-    const measured = formatQuantity({ amount: measure(relation, this.geometry), dimension: asks }, unit);
     this.proposed = id === undefined ? relation : undefined;
-    this.asking = { relation, text: id === undefined ? measured : relation.value, ...(id === undefined ? {} : { id }) };
+    this.asking = sizeAsked(this, relation, id);
+    this.port.changed();
+  }
+
+  /** Asks for a number that an edit needs. */
+  askNumber(asked: NumberAsked): void {
+    this.asking = numberAsked(this, asked);
     this.port.changed();
   }
 
   /** Takes the typed number; refused with its reason where it can't be. */
   answer(text: string): Result<void> {
-    const { asking } = this;
-    if (!asking) return ok(undefined);
-    const typed = readTyped(text, this.port.project(), this.newId);
-    if (!typed.ok) return typed;
-    const { expression, naming } = typed.value;
-    const named = perform(this.port.project(), naming);
-    if (!named.ok) return named;
-    const { values, unit } = named.value.project;
-    const size = readSize(asking.relation, expression, valueScope(Object.values(values), unit));
-    if (!size.ok) return size;
-    const where = { part: this.part, step: this.step };
-    const action: Action = asking.id
-      ? { command: 'sketch.size', input: { ...where, relation: asking.id, value: expression } }
-      : {
-          command: 'sketch.draw',
-          input: {
-            ...where,
-            what: relationKind(asking.relation.kind).title.toLowerCase(),
-            entities: {},
-            relations: { [this.newId('d')]: { ...asking.relation, value: expression } },
-          },
-        };
-    const done = this.actAndPlace([...naming, action]);
+    if (!this.asking) return ok(undefined);
+    const done = this.asking.take(text);
     if (!done.ok) return done;
     this.asking = this.proposed = undefined;
     this.port.changed();
     return done;
+  }
+
+  /** While a number is asked for, another dimension is clicked: both take one named value from now on. */
+  tieTo(other: Id): Result<void> {
+    const name = tied(this, other);
+    return name.ok ? (name.value === undefined ? ok(undefined) : this.answer(name.value)) : name;
+  }
+
+  /** What a dimension measures now, in the project's unit. */
+  measureText(relation: SizedRelation): string {
+    const { asks, measure } = relationKind(relation.kind).dimension!;
+    return formatQuantity({ amount: measure(relation, this.geometry), dimension: asks }, this.port.project().unit, 2);
+  }
+
+  /** Lets a dimension only tell its measure, or hold it again. */
+  setMeasuring(id: Id, on: boolean): Result<void> {
+    const relation = this.relations[id];
+    if (!relation || !isSized(relation)) return ok(undefined);
+    const value = on ? {} : { value: this.measureText(relation) };
+    const input = { part: this.part, step: this.step, relation: id, measuring: on, ...value };
+    return this.actAndPlace([{ command: 'sketch.size', input }]);
+  }
+
+  /** Does an edit and keeps the solved places with it; a refusal is told in words. */
+  revise(what: string, make: (builder: EditBuilder) => Result<SketchEdit>): Result<void> {
+    const { geometry } = this.solved.solution;
+    const made = make(new EditBuilder({ geometry, relations: this.relations }, this.newId));
+    const done = made.ok ? this.actAndPlace([this.revising(what, made.value)]) : made;
+    if (!done.ok) this.port.told(done.issue);
+    else this.selection = new Set([...this.selection].filter((id) => this.sketch.entities[id]));
+    this.port.changed();
+    return done;
+  }
+
+  private revising(what: string, { entities, relations, remove }: SketchEdit): Action {
+    const where = { part: this.part, step: this.step };
+    // what is drawn is replaced from where it is solved, so that nothing jumps
+    return {
+      command: 'sketch.revise',
+      input: { ...where, what, entities: { ...entities }, relations: { ...relations }, remove: [...remove] },
+    };
+  }
+
+  /** Adds relations that were proposed. */
+  addRelations(what: string, relations: Readonly<Record<Id, Relation>>): Result<void> {
+    const input = { part: this.part, step: this.step, what, entities: {}, relations: { ...relations } };
+    const done = this.actAndPlace([{ command: 'sketch.draw', input }]);
+    this.port.changed();
+    return done;
+  }
+
+  addPattern(pattern: Pattern): Result<void> {
+    const input = { part: this.part, step: this.step, id: this.newId('pt'), pattern };
+    const done = this.port.act([{ command: 'sketch.pattern', input }]);
+    if (done.ok) this.selection = new Set([input.id]);
+    this.port.changed();
+    return done;
+  }
+
+  patternAt(pointer: PointerAt): Id | undefined {
+    const { copies } = this.solved;
+    const id = Object.keys(copies).length > 0 ? hit(this.copiesGeometry, pointer, 'curves') : undefined;
+    return id !== undefined && Object.hasOwn(copies, id) ? id.slice(0, id.indexOf('.')) : undefined;
+  }
+
+  /** The repetitions of patterns with what they stand on. */
+  get copiesGeometry(): Geometry {
+    return new Geometry(this.solved.copies);
+  }
+
+  setText(id: Id, text: string): Result<void> {
+    const entity = this.sketch.entities[id];
+    if (entity?.kind !== 'text') return ok(undefined);
+    return this.revise('text', (builder) => {
+      builder.replace(id, { ...entity, text });
+      return ok(builder.edit);
+    });
+  }
+
+  /** A centre line is construction, and diameters are measured across it. */
+  toggleCentreline(): Result<void> {
+    const lines = [...this.selection].filter((id) => this.sketch.entities[id]?.kind === 'line');
+    const all = lines.every((id) => (this.sketch.entities[id] as { centreline?: boolean }).centreline);
+    return this.revise('centre line', (builder) => {
+      for (const id of lines) {
+        const { centreline: _, construction: __, ...line } = builder.now(id) as Extract<Entity, { kind: 'line' }>;
+        builder.replace(id, all ? line : { ...line, construction: true, centreline: true });
+      }
+      return ok(builder.edit);
+    });
   }
 
   /** Adds a figure; guesses that would clash are left out. */
@@ -273,7 +353,7 @@ export class SketchEditor {
   }
 
   erase(ids: readonly Id[] = [...this.selection]): Result<void> {
-    const drawn = ids.filter((id) => this.sketch.entities[id] || this.relations[id]);
+    const drawn = ids.filter((id) => this.sketch.entities[id] || this.relations[id] || this.sketch.patterns?.[id]);
     if (drawn.length === 0) return ok(undefined);
     this.selection = new Set();
     this.lastGuesses = this.lastGuesses.filter((id) => !drawn.includes(id));
@@ -313,7 +393,7 @@ export class SketchEditor {
   troubleOf = (id: Id): Issue | undefined => this.solved.unread.get(id);
 
   /** Does actions and keeps the solved places with them, so that the next solve starts from what people see. */
-  private actAndPlace(actions: readonly Action[]): Result<void> {
+  actAndPlace(actions: readonly Action[]): Result<void> {
     const done = perform(this.port.project(), actions);
     if (!done.ok) return done;
     const { project } = done.value;

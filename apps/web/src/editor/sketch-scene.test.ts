@@ -11,6 +11,7 @@ const editor = new SketchEditor(part, foot, {
   act: () => ok(undefined),
   newId: (prefix) => `${prefix}x`,
   changed: () => undefined,
+  told: () => undefined,
 });
 const frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
 /** Ten pixels for a millimetre, y down, the origin at 500, 400. */

@@ -1,10 +1,9 @@
 import {
-  annotationSpace,
   filled,
   findRegions,
-  formatQuantity,
   isBuiltIn,
   isSized,
+  layoutDimensions,
   polyline,
   relationKind,
   type Annotation,
@@ -104,6 +103,22 @@ export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: Curv
         .join(''),
     });
   }
+  const { copiesGeometry: repeated } = editor;
+  for (const [id, entity] of Object.entries(repeated.entities)) {
+    if (entity.kind === 'point') continue;
+    const [pattern, , original] = id.split('.') as [Id, string, Id];
+    curves.push({
+      id: pattern,
+      state: loose.has(original) ? 'loose' : 'settled',
+      selected: editor.selection.has(pattern),
+      hovered: editor.hovered === pattern,
+      construction: entity.construction === true,
+      path: repeated
+        .pieces(id)
+        .map((piece) => map.path(polyline(piece)))
+        .join(''),
+    });
+  }
   return { curves, points };
 }
 
@@ -119,14 +134,15 @@ export function areaPaths(editor: SketchEditor, map: PlaneMap): string[] {
   return filled(regionsOf(editor)).map((region) => [region.outer, ...region.holes].map(loop).join(''));
 }
 
+/** Width of a digit and height of the text, px. */
+const TEXT = { digit: 8, margin: 6, height: 17 };
+
 /**
  * All dimensions as drawn, shorter ones nearer to the outline, the proposed one last.
  * @param moving a dimension whose text is being dragged, and where it is now
  */
 export function sizeLooks(editor: SketchEditor, map: PlaneMap, moving?: { id: Id; at: Vec2 }): SizeLook[] {
   const { geometry } = editor;
-  const box = geometry.box();
-  if (!box) return [];
   const measure = (relation: SizedRelation) => relationKind(relation.kind).dimension!.measure(relation, geometry);
   const all: [Id | undefined, SizedRelation][] = Object.entries(editor.relations).flatMap(([id, relation]) => {
     if (!isSized(relation)) return [];
@@ -135,21 +151,28 @@ export function sizeLooks(editor: SketchEditor, map: PlaneMap, moving?: { id: Id
   });
   all.sort((a, b) => measure(a[1]) - measure(b[1]));
   if (editor.proposed) all.push([undefined, editor.proposed]);
-  const space = annotationSpace(box.low, box.high, GAP * map.pixel);
   const clashing = clashingIds(editor);
-  return all.map(([id, relation]) => {
-    const { asks, prefix = '', annotate } = relationKind(relation.kind).dimension!;
-    const text =
-      id === undefined ? formatQuantity({ amount: measure(relation), dimension: asks }, 'mm', 2) : relation.value;
-    return {
-      id,
-      relation,
-      annotation: annotate(relation, geometry, space),
-      text: prefix + text,
-      selected: id !== undefined && editor.selection.has(id),
-      trouble: id !== undefined && (clashing.has(id) || editor.troubleOf(id) !== undefined),
-    };
+  const texts = all.map(([id, relation]) => {
+    const { prefix = '' } = relationKind(relation.kind).dimension!;
+    if (relation.measuring) return `(${prefix}${editor.measureText(relation)})`;
+    return prefix + (id === undefined ? editor.measureText(relation) : relation.value);
   });
+  const annotations = layoutDimensions(
+    all.map(([, relation], k) => ({
+      relation,
+      width: (texts[k]!.length * TEXT.digit + TEXT.margin) * map.pixel,
+    })),
+    geometry,
+    { gap: GAP * map.pixel, height: TEXT.height * map.pixel },
+  );
+  return all.map(([id, relation], k) => ({
+    id,
+    relation,
+    annotation: annotations[k]!,
+    text: texts[k]!,
+    selected: id !== undefined && editor.selection.has(id),
+    trouble: id !== undefined && (clashing.has(id) || editor.troubleOf(id) !== undefined),
+  }));
 }
 
 /** Tags of relations, those of one place side by side; all of them, or those of what is hovered, selected or fights. */

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
+  explain,
   isSketch,
   type Action,
   type ExtrudeStep,
@@ -66,6 +67,7 @@ export const useBench = defineStore('bench', () => {
       act: (actions) => store.act(actions),
       newId,
       changed: () => version.value++,
+      told: (issue) => (store.message = explain(issue)),
     });
     version.value++;
   }

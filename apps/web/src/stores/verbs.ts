@@ -1,5 +1,6 @@
 import { computed } from 'vue';
 import { stepKind, isSketch, explain, PLANE_NAMES, relationKind, RELATION_NAMES, type OriginPlane } from '@helb/core';
+import { EDIT_VERBS } from '../editor/edit-verbs.ts';
 import type { ToolName } from '../editor/sketch-editor.ts';
 import { useBench } from './bench.ts';
 import { useProject } from './project.ts';
@@ -35,6 +36,21 @@ const TOOL_KEYS: readonly (readonly [tool: ToolName, key: string, title: string]
   ['polygon round a circle', '', 'Polygon round a circle'],
   ['point', '', 'Point'],
   ['text', '', 'Text'],
+];
+
+/** Edits by the pointer: what is clicked, without a selection or on what is selected. */
+const EDIT_TOOLS: readonly (readonly [tool: ToolName, key: string, title: string])[] = [
+  ['trim', 'T', 'Trim'],
+  ['extend', 'X', 'Extend'],
+  ['offset', 'F', 'Offset'],
+  ['split', '', 'Split'],
+];
+const SELECTION_TOOLS: readonly (readonly [tool: ToolName, key: string, title: string])[] = [
+  ['offset', '0', 'Offset'],
+  ['move', '6', 'Move'],
+  ['copy', '7', 'Copy'],
+  ['turn', '8', 'Turn'],
+  ['scale', '9', 'Scale'],
 ];
 
 /** Keys of the relations: what is beside the tools on the left hand. */
@@ -81,9 +97,17 @@ export function useVerbs() {
   function sketchVerbs(): Verb[] {
     void bench.version;
     const editor = bench.editor!;
-    const tools = TOOL_KEYS.map(([tool, key, title]): Verb => ({ id: tool, title, key, run: () => editor.take(tool) }));
+    const toolVerb = ([tool, key, title]: (typeof TOOL_KEYS)[number]): Verb => ({
+      id: tool,
+      title,
+      key,
+      run: () => editor.take(tool),
+    });
+    const tools = TOOL_KEYS.map(toolVerb);
     const done: Verb = { id: 'done', title: 'Close sketch', key: 'L', run: () => bench.leaveSketch() };
-    if (editor.selection.size === 0) return [...tools.slice(0, 4), done, ...tools.slice(4)];
+    if (editor.selection.size === 0)
+      return [...tools.slice(0, 4), done, ...EDIT_TOOLS.map(toolVerb), ...tools.slice(4)];
+    const picks = [...editor.selection];
     const fitting = new Set(editor.fitting);
     const relations = RELATION_NAMES.filter((kind) => fitting.has(kind) && kind !== 'distance').map((kind): Verb => ({
       id: kind,
@@ -91,6 +115,18 @@ export function useVerbs() {
       key: RELATION_KEYS[kind] ?? '',
       run: () => tell(editor.relate(kind)),
     }));
+    const edits = EDIT_VERBS.filter((verb) => verb.fits(editor.geometry, picks)).map(
+      ({ id, title, key, run }): Verb => ({
+        id,
+        title,
+        key,
+        run: () => void run(editor),
+      }),
+    );
+    const lines = picks.some((id) => editor.sketch.entities[id]?.kind === 'line');
+    const centreline: Verb[] = lines
+      ? [{ id: 'centreline', title: 'Centre line', key: '', run: () => void editor.toggleCentreline() }]
+      : [];
     const size = tools.find((verb) => verb.id === 'size')!;
     return [
       ...relations.filter(({ id }) => id !== 'radius'),
@@ -98,6 +134,9 @@ export function useVerbs() {
       ...relations.filter(({ id }) => id === 'radius'),
       { id: 'construction', title: 'Construction', key: 'Y', run: () => void editor.toggleConstruction() },
       { id: 'erase', title: 'Erase', key: 'Del', run: () => void editor.erase() },
+      ...edits,
+      ...SELECTION_TOOLS.map(toolVerb),
+      ...centreline,
       ...tools.filter((verb) => verb !== size),
       done,
     ];

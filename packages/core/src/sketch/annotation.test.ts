@@ -1,8 +1,19 @@
 import { distance2, dot2, sub2, type Vec2 } from '../math/index.ts';
-import { annotationSpace, arcAnnotation, linearAnnotation, rimAnnotation } from './annotation.ts';
+import { arcAnnotation, linearAnnotation, linearPlaces, rimAnnotation } from './annotation.ts';
+import {
+  FigureBuilder,
+  Geometry,
+  layoutDimensions,
+  polyline,
+  rectangle,
+  textBox,
+  type SizedRelation,
+} from './index.ts';
+import { boxesOverlap } from './pieces/index.ts';
 
 describe('a linear dimension', () => {
-  const flat = linearAnnotation([0, 0], [10, 4], [1, 0], [5, -6], 2);
+  const space = { gap: 2, width: 3 };
+  const flat = linearAnnotation([0, 0], [10, 4], [1, 0], [5, -6], space);
 
   test('its line runs through the given place, between the feet of both points, arrows outwards', () => {
     expect(flat.strokes[0]).toEqual([
@@ -25,20 +36,20 @@ describe('a linear dimension', () => {
   test('the text stands above the line; on an upright one left of it, turned', () => {
     expect(flat.text[1]).toBeGreaterThan(-6);
     expect(flat.upright).toBe(false);
-    const upright = linearAnnotation([0, 0], [1, 8], [0, 1], [5, 4], 2);
+    const upright = linearAnnotation([0, 0], [1, 8], [0, 1], [5, 4], space);
     expect(upright.text[0]).toBeLessThan(5);
     expect(upright.upright).toBe(true);
   });
 
   test('a point on the dimension line needs no extension line', () => {
-    expect(linearAnnotation([0, 0], [10, 0], [1, 0], [5, 0], 2).strokes).toHaveLength(1);
+    expect(linearAnnotation([0, 0], [10, 0], [1, 0], [5, 0], space).strokes).toHaveLength(1);
   });
 });
 
 test('a diameter has an arrow on both sides of the rim, a radius one', () => {
-  const across = rimAnnotation([1, 1], 5, [12, 9], 2, true);
+  const across = rimAnnotation([1, 1], 5, [12, 9], { gap: 2, width: 3 }, true);
   expect(across.arrows.map(({ tip }) => distance2(tip, [1, 1]))).toEqual([5, 5].map((r) => expect.closeTo(r, 9)));
-  expect(rimAnnotation([1, 1], 5, [12, 9], 2, false).arrows).toHaveLength(1);
+  expect(rimAnnotation([1, 1], 5, [12, 9], { gap: 2, width: 3 }, false).arrows).toHaveLength(1);
 });
 
 test('the arc of an angle starts and ends on both legs, arrows along it', () => {
@@ -49,10 +60,72 @@ test('the arc of an angle starts and ends on both legs, arrows along it', () => 
   for (const { tip, pointing } of arrows) expect(dot2(sub2(tip, [0, 0]), pointing)).toBeCloseTo(0, 9);
 });
 
-test('stretches that overlap get lanes of their own, others share one', () => {
-  const space = annotationSpace([0, 0], [10, 10], 1);
-  expect(space.lane('below', 0, 10)).toBe(0);
-  expect(space.lane('below', 2, 4)).toBe(1);
-  expect(space.lane('below', 12, 15)).toBe(0);
-  expect(space.lane('above', 0, 10)).toBe(0);
+test('text that is longer than its line stands beside it, the line goes on under it', () => {
+  const space = { gap: 2, width: 9, height: 3, low: [0, 0], high: [4, 4] } as const;
+  const [at] = linearPlaces([0, 0], [4, 0], [1, 0], space);
+  const { text, strokes } = linearAnnotation([0, 0], [4, 0], [1, 0], at!, space);
+  expect(text[0] - 4.5).toBeGreaterThan(4);
+  expect(Math.max(...strokes[0]!.map(([x]) => x))).toBeCloseTo(text[0] + 4.5, 9);
+});
+
+describe('the layout of all dimensions', () => {
+  const b = new FigureBuilder(
+    (
+      (k) => (prefix: string) =>
+        `${prefix}${++k}`
+    )(0),
+  );
+  const corners = rectangle(b, [0, 0], [60, 30]);
+  const [hole, slot] = [b.circle(b.place([15, 15]), 5), b.circle(b.place([40, 15]), 5)];
+  const geometry = new Geometry(b.entities);
+  const between = (a: string, c: string, direction: 'horizontal' | 'vertical'): SizedRelation => ({
+    kind: 'distance',
+    a,
+    b: c,
+    direction,
+    sense: 1,
+    value: '1',
+  });
+  const centre = (id: string) => (b.entities[id] as { centre: string }).centre;
+  const relations: SizedRelation[] = [
+    between(corners[0], corners[1], 'horizontal'),
+    between(corners[1], corners[2], 'vertical'),
+    between(corners[0], centre(hole), 'horizontal'),
+    between(corners[0], centre(hole), 'vertical'),
+    between(centre(hole), centre(slot), 'horizontal'),
+    between(corners[0], centre(slot), 'horizontal'),
+    { kind: 'diameter', circle: hole, value: '1' },
+    { kind: 'diameter', circle: slot, value: '1' },
+    { kind: 'radius', circle: slot, value: '1' },
+  ];
+
+  test.each([4, 12, 30])('no text lies on another or on the outline, with texts %i mm wide', (width) => {
+    const laid = layoutDimensions(
+      relations.map((relation) => ({ relation, width })),
+      geometry,
+      { gap: 5, height: 3 },
+    );
+    const boxes = laid.map((annotation) => textBox(annotation, width, 3));
+    boxes.forEach((box, k) => {
+      for (const other of boxes.slice(k + 1)) expect(boxesOverlap(box, other, -1e-9)).toBe(false);
+      for (const line of Object.keys(b.entities).flatMap((id) => geometry.pieces(id)))
+        for (const [x, y] of polyline(line))
+          expect(x > box.low[0] && x < box.high[0] && y > box.low[1] && y < box.high[1]).toBe(false);
+    });
+  });
+
+  test('a text that was placed by hand stays there, others make way', () => {
+    const [free] = layoutDimensions([{ relation: relations[0]!, width: 8 }], geometry, { gap: 5, height: 3 });
+    const placed: SizedRelation = { ...relations[5]!, at: [free!.text[0], free!.text[1]] };
+    const [moved, kept] = layoutDimensions(
+      [
+        { relation: relations[0]!, width: 8 },
+        { relation: placed, width: 8 },
+      ],
+      geometry,
+      { gap: 5, height: 3 },
+    );
+    expect(kept!.text[0]).toBeCloseTo(free!.text[0], 6);
+    expect(distance2(moved!.text, free!.text)).toBeGreaterThan(2);
+  });
 });

@@ -15,37 +15,20 @@ export interface Annotation {
 export interface AnnotationSpace {
   /** Distance of a dimension line from its outline, mm; a fixed number of pixels at the present zoom. */
   readonly gap: number;
+  /** Width and height of its text, mm. */
+  readonly width: number;
+  readonly height: number;
   /** Box round the sketch: dimensions are placed outside it. */
   readonly low: Vec2;
   readonly high: Vec2;
-  /** How many dimension lines already stand on this side. */
-  lane(side: 'below' | 'above' | 'left' | 'right', from: number, to: number): number;
-}
-
-/** Remembers which stretches of each side are taken, so that dimension lines do not lie on each other. */
-export function annotationSpace(low: Vec2, high: Vec2, gap: number): AnnotationSpace {
-  const taken: { side: string; lane: number; from: number; to: number }[] = [];
-  return {
-    gap,
-    low,
-    high,
-    lane(side, p, q) {
-      const from = Math.min(p, q) - gap / 2;
-      const to = Math.max(p, q) + gap / 2;
-      let lane = 0;
-      const clash = () => taken.some((t) => t.side === side && t.lane === lane && t.from < to && from < t.to);
-      while (clash()) lane++;
-      taken.push({ side, lane, from, to });
-      return lane;
-    },
-  };
 }
 
 /**
  * A linear dimension from p to q, measured along `along` (unit vector), its dimension line through `through`.
- * ISO 129-1: extension lines reach a little beyond the dimension line and start with a small gap.
+ * ISO 129-1: extension lines reach a little beyond the dimension line and start with a small gap; where the text has no
+ * room between them the dimension line goes on under it.
  */
-export function linearAnnotation(p: Vec2, q: Vec2, along: Vec2, through: Vec2, gap: number): Annotation {
+export function linearAnnotation(p: Vec2, q: Vec2, along: Vec2, through: Vec2, { gap, width }: TextSpace): Annotation {
   const across = left2(along);
   const height = dot2(through, across);
   const foot = (place: Vec2): Vec2 => add2(place, scale2(across, height - dot2(place, across)));
@@ -61,31 +44,47 @@ export function linearAnnotation(p: Vec2, q: Vec2, along: Vec2, through: Vec2, g
   const slope = Math.abs(along[1]) > 0.71;
   // text above the line, or left of an upright one
   const above = scale2(across, (slope ? Math.sign(-across[0]) : Math.sign(across[1])) * gap * 0.32);
-  const offset = dot2(sub2(through, scale2(add2(a, b), 0.5)), along);
-  const within = Math.abs(offset) < Math.abs(dot2(sub2(b, a), along)) / 2 + gap * 4 ? offset : 0;
-  const centre = add2(scale2(add2(a, b), 0.5), scale2(along, within));
+  const middle = scale2(add2(a, b), 0.5);
+  const offset = dot2(sub2(through, middle), along);
+  const half = Math.abs(dot2(sub2(b, a), along)) / 2;
+  const within = Math.abs(offset) < half + width + gap * 4 ? offset : 0;
+  const beyond = Math.abs(within) > half ? Math.sign(within) * (Math.abs(within) + width / 2) : 0;
+  const line =
+    beyond === 0
+      ? [a, b]
+      : [add2(middle, scale2(along, -Math.sign(beyond) * half)), add2(middle, scale2(along, beyond))];
   return {
-    strokes: [[a, b], extension(p, a), extension(q, b)].filter((stroke) => stroke.length > 0),
+    strokes: [line, extension(p, a), extension(q, b)].filter((stroke) => stroke.length > 0),
     arrows: [
       { tip: a, pointing: scale2(pointing, -1) },
       { tip: b, pointing },
     ],
-    text: add2(centre, above),
+    text: add2(add2(middle, scale2(along, within)), above),
     upright: slope,
   };
 }
 
+/** The gap of the drawing and the width of the text, mm. */
+export type TextSpace = Pick<AnnotationSpace, 'gap' | 'width'>;
+
 /** A leader from a circle's rim outwards to the text, the arrow on the rim. */
-export function rimAnnotation(centre: Vec2, radius: number, text: Vec2, gap: number, across: boolean): Annotation {
+export function rimAnnotation(
+  centre: Vec2,
+  radius: number,
+  text: Vec2,
+  { gap, width }: TextSpace,
+  across: boolean,
+): Annotation {
   const offset = sub2(text, centre);
   const length = Math.hypot(offset[0], offset[1]) || 1;
   const out: Vec2 = [offset[0] / length, offset[1] / length];
   const rim = add2(centre, scale2(out, radius));
   const far = add2(centre, scale2(out, -radius));
-  const elbow = sub2(text, [Math.sign(out[0] || 1) * gap * 0.8, gap * 0.32]);
+  const side = Math.sign(out[0] || 1);
+  const elbow = sub2(text, [(side * width) / 2, gap * 0.32]);
   const inside = length < radius;
   const line = across ? [far, inside ? rim : elbow] : [inside ? centre : rim, inside ? rim : elbow];
-  const shelf: Vec2[] = [elbow, add2(elbow, [Math.sign(out[0] || 1) * gap * 1.6, 0])];
+  const shelf: Vec2[] = [elbow, add2(elbow, [side * width, 0])];
   const arrows = [{ tip: rim, pointing: inside || across ? out : scale2(out, -1) }];
   if (across) arrows.push({ tip: far, pointing: scale2(out, -1) });
   return { strokes: inside ? [line] : [line, shelf], arrows, text, upright: false };
@@ -109,21 +108,47 @@ export function arcAnnotation(centre: Vec2, radius: number, from: number, sweep:
   };
 }
 
-/** A free place outside the sketch: below for flat dimensions, left for upright ones, beside the pair for slanting. */
-export function besideSketch(p: Vec2, q: Vec2, along: Vec2, space: AnnotationSpace): Vec2 {
+const LANES = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9];
+
+/**
+ * Places for the text of a linear dimension, the usual one first: outside the sketch on the nearer side, lane after lane,
+ * then on the other side; slanting ones beside the pair. Where the text has no room between the arrows it goes beside them.
+ */
+export function linearPlaces(p: Vec2, q: Vec2, along: Vec2, space: AnnotationSpace): Vec2[] {
+  const { gap, width, low, high } = space;
   const middle = middle2(p, q);
-  const centre = middle2(space.low, space.high);
-  if (Math.abs(along[1]) < 1e-6) {
-    const side = middle[1] > centre[1] + 1e-6 ? 'above' : 'below';
-    const out = space.gap * (1 + space.lane(side, p[0], q[0]));
-    return [middle[0], side === 'above' ? space.high[1] + out : space.low[1] - out];
-  }
-  if (Math.abs(along[0]) < 1e-6) {
-    const side = middle[0] > centre[0] + 1e-6 ? 'right' : 'left';
-    const out = space.gap * (1 + space.lane(side, p[1], q[1]));
-    return [side === 'right' ? space.high[0] + out : space.low[0] - out, middle[1]];
-  }
   const across = left2(along);
-  const outwards = dot2(sub2(middle, centre), across) >= 0 ? 1 : -1;
-  return add2(middle, scale2(across, outwards * space.gap));
+  const half = Math.abs(dot2(sub2(q, p), along)) / 2;
+  const beside = half + width / 2 + gap * 0.45;
+  const shifts = 2 * half >= width + gap * 0.7 ? [0] : [beside, -beside];
+  const outwards = dot2(sub2(middle, middle2(low, high)), across) > 1e-6 ? 1 : -1;
+  const axial = Math.min(Math.abs(along[0]), Math.abs(along[1])) < 1e-6;
+  const corners: Vec2[] = [low, high, [low[0], high[1]], [high[0], low[1]]];
+  return [outwards, -outwards].flatMap((side) => {
+    const rim = axial ? Math.max(...corners.map((corner) => side * dot2(sub2(corner, middle), across))) : 0;
+    return LANES.flatMap((lane) =>
+      shifts.map((shift) =>
+        add2(middle, add2(scale2(along, shift), scale2(across, side * (Math.max(rim, 0) + gap * (1 + lane))))),
+      ),
+    );
+  });
 }
+
+/** Places for the text of a radius or diameter: round the circle, nearer ones first. */
+export function rimPlaces(centre: Vec2, radius: number, { gap, width }: TextSpace): Vec2[] {
+  const directions = [45, 135, -45, -135, 20, 160, -20, -160, 70, 110, -70, -110];
+  return [1, 2.2, 3.6, 5].flatMap((far) =>
+    directions.map((degrees): Vec2 => {
+      const angle = (degrees * Math.PI) / 180;
+      const [x, y] = [Math.cos(angle), Math.sin(angle)];
+      return [centre[0] + x * (radius + gap * far) + (Math.sign(x) * width) / 2, centre[1] + y * (radius + gap * far)];
+    }),
+  );
+}
+
+/** Places for the text over an arc, on larger and larger radii. */
+export const arcPlaces = (centre: Vec2, radii: readonly number[], angle: number, gap: number): Vec2[] =>
+  radii.map((radius) => [
+    centre[0] + (radius + gap * 0.7) * Math.cos(angle),
+    centre[1] + (radius + gap * 0.7) * Math.sin(angle),
+  ]);

@@ -2,6 +2,7 @@ export * from './entities/index.ts';
 export * from './relations/index.ts';
 export * from './geometry.ts';
 export * from './annotation.ts';
+export * from './annotation-layout.ts';
 export * from './solve-sketch.ts';
 export * from './regions/index.ts';
 export * from './figures/index.ts';

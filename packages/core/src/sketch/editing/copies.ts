@@ -123,7 +123,7 @@ function renamed(relation: Relation, copyOf: (id: Id) => Id): Relation {
 function withoutPlace(relation: Relation): Relation {
   if (!isSized(relation) || relation.at === undefined) return relation;
   const { at: _, ...rest } = relation;
-  return rest as Relation;
+  return rest;
 }
 
 /**

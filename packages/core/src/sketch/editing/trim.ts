@@ -3,7 +3,7 @@ import type { Id } from '../../records/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
 import { entityKind, type CurveEnd } from '../entities/index.ts';
 import type { Geometry } from '../geometry.ts';
-import { along, arcBetween, boxesOverlap, boxOf, meetings, type Piece } from '../pieces/index.ts';
+import { along, arcBetween, boxesOverlap, boxOf, meetings, stretch, type Piece } from '../pieces/index.ts';
 import { EditBuilder, parameterNear, placeAt, type SketchEdit } from './edit.ts';
 
 const TOLERANCE = 1e-6;
@@ -64,6 +64,33 @@ export function trim(builder: EditBuilder, id: Id, at: Vec2): Result<SketchEdit>
   if (after && !before) builder.replace(id, part(end(after), finish!));
   if (after && before) likeFirst(builder, id, builder.entity(id[0] ?? 'l', part(end(after), finish!)));
   return ok(builder.edit);
+}
+
+/** The stretch that `trim` would take away, to be shown; empty where it would refuse. */
+export function stretchUnder(geometry: Geometry, id: Id, at: Vec2): Piece[] {
+  const entity = geometry.entities[id];
+  const pieces = geometry.pieces(id);
+  if (!entity || !entityKind(entity.kind).part) return [];
+  const closed = entityKind(entity.kind).ends === undefined;
+  const length = pieces.length;
+  const crossings = crossingsOf(geometry, id, pieces).filter(({ t }) => closed || (t > 1e-9 && t < length - 1e-9));
+  const [before, after] = around(crossings, parameterNear(pieces, at), closed ? length : undefined);
+  if (!before && !after) return [...pieces];
+  if (closed && (!before || !after || distance2(before.at, after.at) <= TOLERANCE)) return [];
+  const from = before?.t ?? 0;
+  const to = after?.t ?? length;
+  return between(pieces, from, to > from ? to : to + length);
+}
+
+/** The pieces between two parameters; beyond the last they begin again. */
+function between(pieces: readonly Piece[], from: number, to: number): Piece[] {
+  const found: Piece[] = [];
+  for (let span = Math.floor(from); span < to; span++) {
+    const piece = pieces[span % pieces.length]!;
+    const [t0, t1] = [Math.max(from, span) - span, Math.min(to, span + 1) - span];
+    if (t1 > t0) found.push(stretch(piece, t0, t1, along(piece, t0), along(piece, t1)));
+  }
+  return found;
 }
 
 /** The nearest crossings before and after a parameter; round a closed curve they may lie beyond its seam. */

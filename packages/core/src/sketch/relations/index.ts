@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import type { Id } from '../../records/index.ts';
 import { across, acrossSchema, type Across } from './across/index.ts';
-import { angle, angleSchema, type Angle } from './angle/index.ts';
+import { angle, angleAt, angleSchema, type Angle } from './angle/index.ts';
 import { arcLength, arcLengthSchema, type ArcLength } from './arc-length/index.ts';
 import { collinear, collinearSchema, type Collinear } from './collinear/index.ts';
 import { concentric, concentricSchema, type Concentric } from './concentric/index.ts';
 import { coincident, coincidentSchema, type Coincident } from './coincident/index.ts';
 import { diameter, diameterSchema, type Diameter } from './diameter/index.ts';
-import { directionAt, distance, distanceSchema, type Distance } from './distance/index.ts';
+import { directionAt, distance, distanceSchema, toRims, type Distance } from './distance/index.ts';
 import { equal, equalSchema, type Equal } from './equal/index.ts';
 import { fixed, fixedSchema, type Fixed } from './fixed/index.ts';
 import { horizontal, horizontalSchema, type Horizontal } from './horizontal/index.ts';
@@ -25,7 +25,7 @@ export type { DimensionKind, EquationContext, Equations, RelationKind } from './
 export type { Across, Angle, ArcLength, Coincident, Diameter, Distance, Equal, Horizontal, Midpoint, Offset, Parallel };
 export type { Perpendicular, Radius, Tangent, Vertical };
 export type { Collinear, Concentric, Fixed, Symmetric };
-export { directionAt };
+export { angleAt, directionAt, toRims };
 
 /** The register, in the order in which relations are offered: a new kind is a folder beside these and a line here. */
 const RELATION_KINDS = {

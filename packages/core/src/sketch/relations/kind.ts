@@ -57,8 +57,10 @@ export interface DimensionKind<R> {
   readonly asks: Dimension;
   /** The present measure (mm or rad). */
   measure(relation: R, geometry: Geometry): number;
-  /** How it is drawn after ISO 129-1: extension lines, dimension line, arrows, text above the line. */
-  annotate(relation: R, geometry: Geometry, space: AnnotationSpace): Annotation;
+  /** Places where its text may stand by default, the usual one first. */
+  places(relation: R, geometry: Geometry, space: AnnotationSpace): readonly Vec2[];
+  /** How it is drawn after ISO 129-1 with its text in a place: extension lines, dimension line, arrows. */
+  annotate(relation: R, geometry: Geometry, space: AnnotationSpace, at: Vec2): Annotation;
   /** Stands before the number: the sign for a diameter, R for a radius. */
   readonly prefix?: string;
 }

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../records/index.ts';
 import { GROUND } from '../../solver/index.ts';
 import { LENGTH } from '../../units/index.ts';
-import { rimAnnotation } from '../annotation.ts';
+import { rimAnnotation, rimPlaces } from '../annotation.ts';
 import type { RelationKind } from './kind.ts';
 import { middleOf, picked } from './picking.ts';
 
@@ -48,11 +48,13 @@ export function rimKind<K extends string>(
       asks: LENGTH,
       prefix: face.prefix,
       measure: ({ circle }, geometry) => times * geometry.circle(circle).radius,
-      annotate({ circle, at }, geometry, { gap }) {
+      places({ circle }, geometry, space) {
         const { centre, radius } = geometry.circle(circle);
-        const out = radius * Math.SQRT1_2 + gap;
-        const text = at ?? [centre[0] + out + gap, centre[1] + out];
-        return rimAnnotation(centre, radius, text, gap, times === 2);
+        return rimPlaces(centre, radius, space);
+      },
+      annotate({ circle }, geometry, space, at) {
+        const { centre, radius } = geometry.circle(circle);
+        return rimAnnotation(centre, radius, at, space, times === 2);
       },
     },
     anchors: ({ circle }, geometry) => [middleOf(circle, geometry)],

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { add2, cross2, direction2, dot2, scale2, sub2, type Vec2 } from '../../../math/index.ts';
 import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../../records/index.ts';
 import { LENGTH } from '../../../units/index.ts';
-import { besideSketch, linearAnnotation } from '../../annotation.ts';
+import { linearAnnotation, linearPlaces } from '../../annotation.ts';
 import type { Geometry } from '../../geometry.ts';
 import { lineDistance } from '../../residuals.ts';
 import type { RelationKind } from '../kind.ts';
@@ -46,15 +46,24 @@ export const across: RelationKind<Across> = {
     asks: LENGTH,
     prefix: '⌀',
     measure: ({ point, axis, sense }, geometry) => 2 * sense * offAxis(geometry, point, axis),
-    annotate({ point, axis, at }, geometry, space) {
-      const p = geometry.point(point);
-      const mirrored = mirrorIn(p, geometry.line(axis));
-      const along = direction2(sub2(mirrored, p)) ?? [1, 0];
-      return linearAnnotation(p, mirrored, along, at ?? besideSketch(p, mirrored, along, space), space.gap);
+    places(relation, geometry, space) {
+      const { p, mirrored, along } = spanOf(relation, geometry);
+      return linearPlaces(p, mirrored, along, space);
+    },
+    annotate(relation, geometry, space, at) {
+      const { p, mirrored, along } = spanOf(relation, geometry);
+      return linearAnnotation(p, mirrored, along, at, space);
     },
   },
   anchors: ({ point }, geometry) => [geometry.point(point)],
 };
+
+/** From the point to its mirror image. */
+function spanOf({ point, axis }: Across, geometry: Geometry) {
+  const p = geometry.point(point);
+  const mirrored = mirrorIn(p, geometry.line(axis));
+  return { p, mirrored, along: direction2(sub2(mirrored, p)) ?? ([1, 0] as const) };
+}
 
 /** A line along the centre line, by one of its ends. */
 function onParallel(picks: readonly Id[], geometry: Geometry): readonly [Id, Id] | undefined {

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { add2, cross2, direction2, distance2, middle2, scale2, sub2, type Vec2 } from '../../../math/index.ts';
 import { expressionSchema, idSchema, measuringSchema, placeSchema } from '../../../records/index.ts';
 import { ANGLE } from '../../../units/index.ts';
-import { arcAnnotation } from '../../annotation.ts';
+import { arcAnnotation, arcPlaces } from '../../annotation.ts';
 import type { Geometry } from '../../geometry.ts';
 import { lineAngle, wrapped } from '../../residuals.ts';
 import type { RelationKind } from '../kind.ts';
@@ -65,16 +65,47 @@ export const angle: RelationKind<Angle> = {
   dimension: {
     asks: ANGLE,
     measure: (relation, geometry) => turnOf(relation, geometry),
-    annotate(relation, geometry, { gap }) {
-      const corner = cornerOf(geometry, relation.a, relation.b) ?? middle2(...ends(geometry, relation.a));
-      const u = scale2(vectorOf(geometry, relation.a), relation.alongA);
-      const reach = relation.at ? distance2(relation.at, corner) - gap * 0.7 : gap * 2.2;
-      const sweep = relation.sense * turnOf(relation, geometry);
-      return arcAnnotation(corner, Math.max(reach, gap), Math.atan2(u[1], u[0]), sweep, gap);
+    places(relation, geometry, { gap }) {
+      const { corner, from, sweep } = sectorOf(relation, geometry);
+      const radii = [2.2, 3.4, 4.6, 5.8, 1.4].map((times) => times * gap);
+      return arcPlaces(corner, radii, from + sweep / 2, gap);
+    },
+    annotate(relation, geometry, { gap }, at) {
+      const { corner, from, sweep } = sectorOf(relation, geometry);
+      return arcAnnotation(corner, Math.max(distance2(at, corner) - gap * 0.7, gap), from, sweep, gap);
     },
   },
   anchors: ({ a, b }, geometry) => [a, b].map((id) => middle2(...ends(geometry, id))),
 };
+
+/** The sector as drawn: its corner, where it begins, and how far it turns. */
+function sectorOf(relation: Angle, geometry: Geometry) {
+  const corner = cornerOf(geometry, relation.a, relation.b) ?? middle2(...ends(geometry, relation.a));
+  const u = scale2(vectorOf(geometry, relation.a), relation.alongA);
+  return { corner, from: Math.atan2(u[1], u[0]), sweep: relation.sense * turnOf(relation, geometry) };
+}
+
+/**
+ * The sector in which a place lies, of the four that two lines make. Where the lines end in their corner and the place lies
+ * opposite to what they enclose, it is what they leave open: more than 180 degrees.
+ */
+export function angleAt(relation: Angle, geometry: Geometry, place: Vec2): Angle {
+  const { a, b } = relation;
+  const corner = cornerOf(geometry, a, b);
+  if (!corner) return relation;
+  const [u, v, w] = [vectorOf(geometry, a), vectorOf(geometry, b), sub2(place, corner)];
+  const across = cross2(u, v);
+  const [alongA, alongB] = [cross2(w, v) / across, cross2(u, w) / across].map((share) => (share >= 0 ? 1 : -1)) as [
+    1 | -1,
+    1 | -1,
+  ];
+  const enclosed = (sideA: 1 | -1, sideB: 1 | -1): 1 | -1 => (cross2(scale2(u, sideA), scale2(v, sideB)) >= 0 ? 1 : -1);
+  const [drawnA, drawnB] = [awayFrom(geometry, a, corner), awayFrom(geometry, b, corner)];
+  const meet = geometry.ends(a).some((end) => geometry.ends(b).includes(end));
+  if (meet && alongA !== drawnA && alongB !== drawnB)
+    return { ...relation, alongA: drawnA, alongB: drawnB, sense: enclosed(drawnA, drawnB) === 1 ? -1 : 1 };
+  return { ...relation, alongA, alongB, sense: enclosed(alongA, alongB) };
+}
 
 const ends = (geometry: Geometry, id: string): [Vec2, Vec2] => {
   const { a, b } = geometry.line(id);

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { crossD, dotD, subD, type DualVec } from '../../../math/index.ts';
 import { expressionSchema, idSchema, measuringSchema, placeSchema } from '../../../records/index.ts';
 import { LENGTH } from '../../../units/index.ts';
-import { arcAnnotation } from '../../annotation.ts';
+import { arcAnnotation, arcPlaces } from '../../annotation.ts';
 import type { Geometry } from '../../geometry.ts';
 import type { Arc as ArcPiece } from '../../pieces/index.ts';
 import { formulaBlock, wrapped } from '../../residuals.ts';
@@ -56,9 +56,14 @@ export const arcLength: RelationKind<ArcLength> = {
       const { radius, sweep } = pieceOf(geometry, arc);
       return radius * sweep;
     },
-    annotate({ arc, at }, geometry, { gap }) {
+    places({ arc }, geometry, { gap }) {
       const { centre, radius, start, sweep } = pieceOf(geometry, arc);
-      const reach = at ? Math.hypot(at[0] - centre[0], at[1] - centre[1]) - gap * 0.7 : radius + gap;
+      const radii = [1, 2, 3, 4, 5].map((times) => radius + times * gap);
+      return arcPlaces(centre, radii, start + sweep / 2, gap);
+    },
+    annotate({ arc }, geometry, { gap }, at) {
+      const { centre, start, sweep } = pieceOf(geometry, arc);
+      const reach = Math.hypot(at[0] - centre[0], at[1] - centre[1]) - gap * 0.7;
       return arcAnnotation(centre, Math.max(reach, gap), start, sweep, gap);
     },
   },

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { cross2, direction2, distance2, dot2, scale2, add2, sub2, type Vec2 } from '../../../math/index.ts';
 import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../../records/index.ts';
 import { LENGTH } from '../../../units/index.ts';
-import { besideSketch, linearAnnotation } from '../../annotation.ts';
+import { linearAnnotation, linearPlaces } from '../../annotation.ts';
 import type { Geometry } from '../../geometry.ts';
 import type { Role } from '../../entities/index.ts';
 import { lineDistance, pointDistance, spanDistance } from '../../residuals.ts';
@@ -81,11 +81,13 @@ export const distance: RelationKind<Distance> = {
       if (direction === 'aligned') return distance2(p, q) - rims;
       return sense * (direction === 'horizontal' ? q[0] - p[0] : q[1] - p[1]) - rims;
     },
-    annotate(relation, geometry, space) {
+    places(relation, geometry, space) {
       const [p, q] = measured(relation, geometry);
-      const along = alongOf(relation, p, q);
-      const through = relation.at ?? besideSketch(p, q, along, space);
-      return linearAnnotation(p, q, along, through, space.gap);
+      return linearPlaces(p, q, alongOf(relation, p, q), space);
+    },
+    annotate(relation, geometry, space, at) {
+      const [p, q] = measured(relation, geometry);
+      return linearAnnotation(p, q, alongOf(relation, p, q), at, space);
     },
   },
   anchors: ({ a }, geometry) => [placeOf(a, geometry)],
@@ -102,6 +104,21 @@ export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<
   if (flat || (!steep && inside(0) && !inside(1))) return { direction: 'horizontal', sense: q[0] >= p[0] ? 1 : -1 };
   if (steep || (!flat && inside(1) && !inside(0))) return { direction: 'vertical', sense: q[1] >= p[1] ? 1 : -1 };
   return { direction: 'aligned', sense: 1 };
+}
+
+/** The distance measured from the near (1) or far (-1) rims of the picked circles instead of their centres. */
+export function toRims(relation: Distance, picks: readonly Id[], geometry: Geometry, sign: 1 | -1): Distance {
+  const circleAt = (end: Id) =>
+    picks.find((id) => {
+      const entity = geometry.entities[id];
+      return entity && 'radius' in entity && entity.centre === end;
+    });
+  const [a, b] = [circleAt(relation.a), circleAt(relation.b)];
+  return {
+    ...relation,
+    ...(a === undefined ? {} : { a, rimA: sign }),
+    ...(b === undefined ? {} : { b, rimB: sign }),
+  };
 }
 
 /** From one line, two points, a point and a line, two parallel lines or circles (their centres): what is measured. */

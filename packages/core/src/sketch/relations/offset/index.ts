@@ -100,13 +100,16 @@ export const offset: RelationKind<Offset> = {
       const out = sub2(geometry.point(beside), a);
       return side * (u[0] * out[1] - u[1] * out[0]);
     },
-    annotate({ pairs, at }, geometry, { gap }) {
-      const [{ from, to }] = pairs as [Pair];
-      const p = middleOf(from, geometry);
-      const q = nearestBeside(geometry, from, to, p);
-      const along = direction2(sub2(q, p)) ?? [0, 1];
-      const text = at ?? add2(q, scale2(along, gap));
-      return linearAnnotation(p, q, along, at ? text : add2(p, scale2(along, distance2(p, q) + gap)), gap);
+    places(relation, geometry, { gap, width }) {
+      const { p, q, along } = spanOf(relation, geometry);
+      const far = distance2(p, q);
+      return [far + gap + width / 2, -gap - width / 2, far + 2 * gap + width / 2].map((reach) =>
+        add2(p, scale2(along, reach)),
+      );
+    },
+    annotate(relation, geometry, space, at) {
+      const { p, q, along } = spanOf(relation, geometry);
+      return linearAnnotation(p, q, along, at, space);
     },
   },
   turned: (relation, line) => ({
@@ -115,6 +118,14 @@ export const offset: RelationKind<Offset> = {
   }),
   anchors: ({ pairs }, geometry) => [middleOf(pairs[0]!.to, geometry)],
 };
+
+/** From the middle of the first curve square to the one beside it. */
+function spanOf({ pairs }: Offset, geometry: Geometry) {
+  const [{ from, to }] = pairs as [Pair];
+  const p = middleOf(from, geometry);
+  const q = nearestBeside(geometry, from, to, p);
+  return { p, q, along: direction2(sub2(q, p)) ?? ([0, 1] as const) };
+}
 
 /** The place on the other curve that is square beside a place on the first. */
 function nearestBeside(geometry: Geometry, from: Id, to: Id, p: Vec2): Vec2 {

@@ -1,0 +1,68 @@
+import {
+  curesOf,
+  findFlaws,
+  flawWords,
+  formatQuantity,
+  isSized,
+  mend,
+  readSize,
+  relationKind,
+  settleAll,
+  type Flaw,
+  type Id,
+  type Motion,
+  type Relation,
+  type Result,
+} from '@helb/core';
+import type { SketchEditor } from './sketch-editor.ts';
+
+/** What can be done about a sketch as it is now: cures of its freedoms, mends of its flaws. Worked out when asked. */
+export class Advice {
+  private readonly cures = new Map<Motion, Relation | undefined>();
+
+  constructor(private readonly editor: SketchEditor) {}
+
+  /** The first thing that would stop a motion. */
+  cureOf(motion: Motion): Relation | undefined {
+    if (!this.cures.has(motion)) {
+      const { geometry } = this.editor.solved.solution;
+      const [cure] = curesOf(geometry, Object.values(this.editor.relations), motion, this.write);
+      this.cures.set(motion, cure);
+    }
+    return this.cures.get(motion);
+  }
+
+  add(cure: Relation): Result<void> {
+    const id = this.editor.newId(isSized(cure) ? 'd' : 'r');
+    return this.editor.addRelations(relationKind(cure.kind).title.toLowerCase(), { [id]: cure });
+  }
+
+  /** A full set that leaves nothing free, for review. */
+  settle(): Record<Id, Relation> {
+    const { editor } = this;
+    return settleAll(editor.solved.solution.geometry.entities, editor.relations, editor.sizes, {
+      write: this.write,
+      read: (relation) => {
+        const size = isSized(relation) ? readSize(relation, relation.value, editor.scope) : undefined;
+        return size?.ok ? size.value : undefined;
+      },
+      newId: editor.newId,
+    });
+  }
+
+  flaws(): Flaw[] {
+    const { solution, regions } = this.editor.solved;
+    return findFlaws(solution.geometry, regions);
+  }
+
+  words = flawWords;
+
+  mend(flaw: Flaw): Result<void> {
+    return this.editor.revise('mend', (builder) => mend(builder, flaw));
+  }
+
+  private readonly write = (relation: Relation, measure: number): string => {
+    const { asks } = relationKind(relation.kind).dimension!;
+    return formatQuantity({ amount: measure, dimension: asks }, this.editor.scope.unit, 2);
+  };
+}

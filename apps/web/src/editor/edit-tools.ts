@@ -1,0 +1,233 @@
+import {
+  ANGLE,
+  chainFrom,
+  copied,
+  distanceFrom,
+  extend,
+  LENGTH,
+  moved,
+  NUMBER,
+  offsetOf,
+  ORIGIN,
+  split,
+  stretchUnder,
+  sub2,
+  trim,
+  type EditBuilder,
+  type Id,
+  type Result,
+  type Similarity,
+  type SketchEdit,
+  type Vec2,
+} from '@helb/core';
+import type { NumberAsked } from './asking.ts';
+import { hit } from './select-tool.ts';
+import {
+  NO_PREVIEW,
+  snapFor,
+  straight,
+  tagsOf,
+  type PointerAt,
+  type Preview,
+  type Tool,
+  type ToolHost,
+} from './tool.ts';
+
+export interface EditHost extends ToolHost {
+  readonly selection: ReadonlySet<Id>;
+  select(ids: readonly Id[], add: boolean): void;
+  hover(id: Id | undefined): void;
+  /** Does an edit; a refusal is told in words. */
+  revise(what: string, make: (builder: EditBuilder) => Result<SketchEdit>): Result<void>;
+  /** Asks for a number, where the field shall stand, and what is to be done with it. */
+  askNumber(asked: NumberAsked): void;
+}
+
+type ClickEdit = (builder: EditBuilder, id: Id, at: Vec2) => Result<SketchEdit>;
+
+/** Edits the curve that is clicked, in the place where it is clicked; again and again until it is left. */
+class ClickEditTool implements Tool {
+  preview: Preview = NO_PREVIEW;
+
+  constructor(
+    private readonly host: EditHost,
+    readonly name: string,
+    readonly hint: string,
+    private readonly edit: ClickEdit,
+    private readonly shown: (host: EditHost, id: Id, at: Vec2) => Preview['pieces'],
+  ) {}
+
+  move(pointer: PointerAt): void {
+    const id = this.curveAt(pointer);
+    this.host.hover(id);
+    this.preview = { ...NO_PREVIEW, pieces: id === undefined ? [] : this.shown(this.host, id, pointer.at) };
+  }
+
+  down(pointer: PointerAt): void {
+    const id = this.curveAt(pointer);
+    this.preview = NO_PREVIEW;
+    if (id !== undefined) this.host.revise(this.name, (builder) => this.edit(builder, id, pointer.at));
+  }
+
+  escape(): boolean {
+    this.preview = NO_PREVIEW;
+    return false;
+  }
+
+  private curveAt(pointer: PointerAt): Id | undefined {
+    const id = hit(this.host.geometry, { ...pointer, reach: pointer.reach }, 'curves');
+    return id !== undefined && this.host.geometry.entities[id] ? id : undefined;
+  }
+}
+
+const nothing = () => [];
+
+export const trimTool = (host: EditHost): Tool =>
+  new ClickEditTool(host, 'trim', 'Click the stretch that shall go.', trim, (editor, id, at) =>
+    stretchUnder(editor.geometry, id, at),
+  );
+export const extendTool = (host: EditHost): Tool =>
+  new ClickEditTool(host, 'extend', 'Click a line or an arc near the end that shall grow.', extend, nothing);
+export const splitTool = (host: EditHost): Tool =>
+  new ClickEditTool(host, 'split', 'Click where the curve shall be cut in two.', split, nothing);
+
+/** Curves beside others: what is selected, or the whole chain that is clicked; then the side, then the number. */
+export class OffsetTool implements Tool {
+  readonly name = 'offset';
+  preview: Preview = NO_PREVIEW;
+  private chain: readonly Id[];
+
+  constructor(private readonly host: EditHost) {
+    this.chain = [...host.selection].filter((id) => host.geometry.roleOf(id) !== 'point' && host.geometry.entities[id]);
+  }
+
+  get hint(): string {
+    return this.chain.length === 0 ? 'Click a curve; its whole chain is taken.' : 'Click the side and about how far.';
+  }
+
+  move(pointer: PointerAt): void {
+    if (this.chain.length === 0) this.host.hover(hit(this.host.geometry, pointer, 'curves'));
+  }
+
+  down(pointer: PointerAt): void {
+    const { geometry } = this.host;
+    if (this.chain.length === 0) {
+      const id = hit(geometry, pointer, 'curves');
+      if (id === undefined || !geometry.entities[id]) return;
+      this.chain = chainFrom(geometry, id);
+      this.host.select(this.chain, false);
+      return;
+    }
+    const chain = this.chain;
+    const far = distanceFrom(geometry, chain, pointer.at);
+    this.host.askNumber({
+      prompt: 'Offset distance',
+      place: pointer.at,
+      asks: LENGTH,
+      text: `${Math.max(0.1, Math.round(far * 10) / 10)} mm`,
+      take: (number) => this.host.revise('offset', (builder) => offsetOf(builder, chain, pointer.at, number)),
+    });
+    this.chain = [];
+  }
+
+  escape(): boolean {
+    const busy = this.chain.length > 0;
+    this.chain = [];
+    return busy;
+  }
+}
+
+const STILL: Similarity = { about: [0, 0], angle: 0, scale: 1, shift: [0, 0] };
+type Transform = typeof copied;
+
+/** Moves what is selected, or a copy of it, from one place to another. */
+export class ShiftTool implements Tool {
+  preview: Preview = NO_PREVIEW;
+  private from: Vec2 | undefined;
+
+  constructor(
+    private readonly host: EditHost,
+    readonly name: 'move' | 'copy',
+    private readonly chosen: readonly Id[] = [...host.selection],
+  ) {}
+
+  get hint(): string {
+    if (this.chosen.length === 0) return 'Nothing is selected: Esc, select, then try again.';
+    return this.from ? 'Click where to.' : 'Click from where.';
+  }
+
+  move(pointer: PointerAt): void {
+    const found = snapFor(this.host, pointer);
+    const pieces = this.from ? [straight(this.from, found.place), ...this.shifted(sub2(found.place, this.from))] : [];
+    this.preview = { ...NO_PREVIEW, pieces, tags: tagsOf(found) };
+  }
+
+  down(pointer: PointerAt): void {
+    const { place } = snapFor(this.host, pointer);
+    if (!this.from) {
+      this.from = place;
+      return;
+    }
+    const shift = sub2(place, this.from);
+    const transform: Transform = this.name === 'copy' ? copied : moved;
+    this.host.revise(this.name, (builder) => transform(builder, this.chosen, { ...STILL, shift }));
+    this.escape();
+  }
+
+  escape(): boolean {
+    const busy = this.from !== undefined;
+    this.from = undefined;
+    this.preview = NO_PREVIEW;
+    return busy;
+  }
+
+  private shifted([dx, dy]: Vec2): Preview['pieces'] {
+    const { geometry } = this.host;
+    const moving = (place: Vec2): Vec2 => [place[0] + dx, place[1] + dy];
+    return this.chosen.flatMap((id) =>
+      geometry.pieces(id).map((piece) => straight(moving(piece.from), moving(piece.to))),
+    );
+  }
+}
+
+/** Turns or scales what is selected about a place that is clicked; the number is typed. */
+export class PivotTool implements Tool {
+  preview: Preview = NO_PREVIEW;
+
+  constructor(
+    private readonly host: EditHost,
+    readonly name: 'turn' | 'scale',
+    private readonly chosen: readonly Id[] = [...host.selection],
+  ) {}
+
+  get hint(): string {
+    if (this.chosen.length === 0) return 'Nothing is selected: Esc, select, then try again.';
+    return this.name === 'turn' ? 'Click the place to turn about.' : 'Click the place that stays where it is.';
+  }
+
+  move(pointer: PointerAt): void {
+    this.preview = { ...NO_PREVIEW, tags: tagsOf(snapFor(this.host, pointer)) };
+  }
+
+  down(pointer: PointerAt): void {
+    if (this.chosen.length === 0) return;
+    const { place, point } = snapFor(this.host, pointer);
+    const about: Vec2 = point === ORIGIN ? [0, 0] : place;
+    const turning = this.name === 'turn';
+    this.host.askNumber({
+      prompt: turning ? 'Angle' : 'Factor',
+      place: about,
+      asks: turning ? ANGLE : NUMBER,
+      text: turning ? '90 deg' : '2',
+      take: ({ size }) =>
+        this.host.revise(this.name, (builder) =>
+          moved(builder, this.chosen, { ...STILL, about, ...(turning ? { angle: size } : { scale: size }) }),
+        ),
+    });
+  }
+
+  escape(): boolean {
+    this.preview = NO_PREVIEW;
+    return false;
+  }
+}

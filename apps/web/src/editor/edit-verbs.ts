@@ -1,0 +1,122 @@
+import {
+  chamfer,
+  cornersAmong,
+  entityKind,
+  fillet,
+  LENGTH,
+  mirrored,
+  turnedRound,
+  type EditBuilder,
+  type Geometry,
+  type Id,
+  type Pattern,
+  type Result,
+  type SketchEdit,
+} from '@helb/core';
+import type { SketchEditor } from './sketch-editor.ts';
+
+/** Something that is done with what is selected. */
+export interface EditVerb {
+  readonly id: string;
+  readonly title: string;
+  readonly key: string;
+  /** Does it make sense for the selection? */
+  fits(geometry: Geometry, selection: readonly Id[]): boolean;
+  run(editor: SketchEditor): Result<void> | undefined;
+}
+
+const curvesIn = (geometry: Geometry, ids: readonly Id[]): Id[] =>
+  ids.filter((id) => geometry.entities[id] && geometry.roleOf(id) !== 'point');
+
+/** The thing picked last, if it is of this kind, and all curves picked before it. */
+function lastAndOthers(geometry: Geometry, ids: readonly Id[], role: 'line' | 'point') {
+  const last = ids.at(-1);
+  if (last === undefined || geometry.roleOf(last) !== role) return undefined;
+  const others = curvesIn(geometry, ids.slice(0, -1));
+  return others.length > 0 ? { last, others } : undefined;
+}
+
+type CornerEdit = (
+  builder: EditBuilder,
+  corners: readonly Id[],
+  size: { readonly text: string; readonly size: number },
+) => Result<SketchEdit>;
+
+const corner = (
+  [id, title, key]: readonly [string, string, string],
+  prompt: string,
+  text: string,
+  edit: CornerEdit,
+): EditVerb => ({
+  id,
+  title,
+  key,
+  fits: (geometry, selection) => cornersAmong(geometry, selection).length > 0,
+  run(editor) {
+    const corners = cornersAmong(editor.geometry, [...editor.selection]);
+    editor.askNumber({
+      prompt,
+      place: editor.geometry.point(corners[0]!),
+      asks: LENGTH,
+      text,
+      take: (size) => editor.revise(id, (builder) => edit(builder, corners, size)),
+    });
+    return undefined;
+  },
+});
+
+const pattern = (
+  [id, title, key]: readonly [string, string, string],
+  role: 'line' | 'point',
+  make: (of: Id[], frame: Id) => Pattern,
+): EditVerb => ({
+  id,
+  title,
+  key,
+  fits: (geometry, selection) => lastAndOthers(geometry, selection, role) !== undefined,
+  run(editor) {
+    const { last, others } = lastAndOthers(editor.geometry, [...editor.selection], role)!;
+    return editor.addPattern(make(others, last));
+  },
+});
+
+/** The register of edits on the selection: a new one is an entry here. */
+export const EDIT_VERBS: readonly EditVerb[] = [
+  corner(['fillet', 'Round corner', '1'], 'Radius', '5 mm', fillet),
+  corner(['chamfer', 'Chamfer corner', '2'], 'Distance', '3 mm', chamfer),
+  {
+    id: 'mirror',
+    title: 'Mirror in the last line',
+    key: '3',
+    fits: (geometry, selection) => lastAndOthers(geometry, selection, 'line') !== undefined,
+    run(editor) {
+      const { last, others } = lastAndOthers(editor.geometry, [...editor.selection], 'line')!;
+      return editor.revise('mirror', (builder) => mirrored(builder, others, last));
+    },
+  },
+  pattern(['pattern-line', 'Pattern along the last line', '4'], 'line', (of, along) => ({
+    layout: 'line',
+    of,
+    along,
+    count: '3',
+    spacing: '20 mm',
+  })),
+  pattern(['pattern-round', 'Pattern round the last point', '5'], 'point', (of, centre) => ({
+    layout: 'round',
+    of,
+    centre,
+    count: '6',
+    over: '360 deg',
+  })),
+  {
+    id: 'reverse',
+    title: 'Reverse',
+    key: '',
+    fits: (geometry, selection) =>
+      selection.some((id) => {
+        const entity = geometry.entities[id];
+        return entity !== undefined && entityKind(entity.kind).reversed !== undefined;
+      }),
+    run: (editor) => editor.revise('reverse', (builder) => turnedRound(builder, [...editor.selection])),
+  },
+];

@@ -1,0 +1,120 @@
+import { cross2, direction2, dot2, sub2, type Vec2 } from '../math/index.ts';
+import type { Annotation, AnnotationSpace } from './annotation.ts';
+import type { Geometry } from './geometry.ts';
+import { boxesOverlap, polyline, type Box } from './pieces/index.ts';
+import { relationKind, type SizedRelation } from './relations/index.ts';
+
+/** A dimension to be drawn, with the width of its text in mm. */
+export interface DimensionText {
+  readonly relation: SizedRelation;
+  readonly width: number;
+}
+
+/**
+ * Draws all dimensions of a sketch so that no text lies on another, on a dimension line or on the outline, as long as
+ * there is room: those placed by hand stay, the others take the first free place of their kind, in the order given.
+ */
+export function layoutDimensions(
+  items: readonly DimensionText[],
+  geometry: Geometry,
+  { gap, height }: Pick<AnnotationSpace, 'gap' | 'height'>,
+): Annotation[] {
+  const box = geometry.box() ?? { low: [0, 0] as const, high: [0, 0] as const };
+  const sheet = new Sheet(outlineOf(geometry), gap);
+  const drawn = items.map((): Annotation | undefined => undefined);
+  const draw = (k: number, at: Vec2): Annotation => {
+    const { relation, width } = items[k]!;
+    return relationKind(relation.kind).dimension!.annotate(relation, geometry, { ...box, gap, width, height }, at);
+  };
+  items.forEach(({ relation, width }, k) => {
+    if (relation.at) sheet.add((drawn[k] = draw(k, relation.at)), textBox(drawn[k], width, height));
+  });
+  items.forEach(({ relation, width }, k) => {
+    if (drawn[k]) return;
+    const places = relationKind(relation.kind).dimension!.places(relation, geometry, { ...box, gap, width, height });
+    let [best, fewest] = [undefined as Annotation | undefined, Infinity];
+    for (const at of places) {
+      const annotation = draw(k, at);
+      const troubles = sheet.troubles(annotation, textBox(annotation, width, height));
+      if (troubles < fewest) [best, fewest] = [annotation, troubles];
+      if (fewest === 0) break;
+    }
+    sheet.add((drawn[k] = best!), textBox(best!, width, height));
+  });
+  return drawn.map((annotation) => annotation!);
+}
+
+/** The box of the text. */
+export function textBox({ text: [x, y], upright }: Annotation, width: number, height: number): Box {
+  const [w, h] = upright ? [height / 2, width / 2] : [width / 2, height / 2];
+  return { low: [x - w, y - h], high: [x + w, y + h] };
+}
+
+const outlineOf = (geometry: Geometry): [Vec2, Vec2][] =>
+  Object.keys(geometry.entities).flatMap((id) =>
+    geometry.pieces(id).flatMap((piece) => {
+      const places = polyline(piece);
+      return places.slice(1).map((to, k): [Vec2, Vec2] => [places[k]!, to]);
+    }),
+  );
+
+/** What is on the sheet already. */
+class Sheet {
+  private readonly texts: Box[] = [];
+  private readonly lines: [Vec2, Vec2][] = [];
+
+  constructor(
+    private readonly outline: readonly (readonly [Vec2, Vec2])[],
+    private readonly gap: number,
+  ) {}
+
+  add(annotation: Annotation, text: Box): void {
+    this.texts.push(text);
+    this.lines.push(...dimensionLine(annotation));
+  }
+
+  /** How often a dimension here would lie on something; on another text counts most. */
+  troubles(annotation: Annotation, text: Box): number {
+    const own = dimensionLine(annotation);
+    return (
+      4 * this.texts.filter((other) => boxesOverlap(other, text, this.gap * 0.1)).length +
+      2 * this.texts.filter((other) => own.some((line) => crosses(line, other))).length +
+      2 * this.lines.filter((line) => crosses(line, text)).length +
+      2 * this.lines.filter((line) => own.some((mine) => runTogether(mine, line, this.gap * 0.4))).length +
+      this.outline.filter((line) => crosses(line, text)).length
+    );
+  }
+}
+
+/** The dimension line without extension lines, as straight stretches. */
+function dimensionLine({ strokes }: Annotation): [Vec2, Vec2][] {
+  const [line = []] = strokes;
+  return line.slice(1).map((to, k) => [line[k]!, to]);
+}
+
+/** Does the stretch go through the box? (Liang, Barsky 1984) */
+function crosses([p, q]: readonly [Vec2, Vec2], { low, high }: Box): boolean {
+  let [enter, leave] = [0, 1];
+  for (const k of [0, 1] as const) {
+    const run = q[k] - p[k];
+    if (Math.abs(run) < 1e-12) {
+      if (p[k] <= low[k] || p[k] >= high[k]) return false;
+      continue;
+    }
+    const [a, b] = [(low[k] - p[k]) / run, (high[k] - p[k]) / run];
+    enter = Math.max(enter, Math.min(a, b));
+    leave = Math.min(leave, Math.max(a, b));
+  }
+  return enter < leave;
+}
+
+/** Do two stretches run along each other, nearer than this? */
+function runTogether(mine: readonly [Vec2, Vec2], other: readonly [Vec2, Vec2], near: number): boolean {
+  const u = direction2(sub2(mine[1], mine[0]));
+  const v = direction2(sub2(other[1], other[0]));
+  if (!u || !v || Math.abs(cross2(u, v)) > 0.05 || Math.abs(cross2(u, sub2(other[0], mine[0]))) > near) return false;
+  const along = (place: Vec2) => dot2(u, sub2(place, mine[0]));
+  const [low, high] = [0, along(mine[1])];
+  const [a, b] = [along(other[0]), along(other[1])];
+  return Math.min(a, b) < high - 1e-9 && Math.max(a, b) > low + 1e-9;
+}
