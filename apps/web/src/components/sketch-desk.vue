@@ -65,6 +65,10 @@ function stop() {
 onBeforeUnmount(stop);
 
 const clash = computed(() => solution.value.clash.filter((id) => editor.value.relations[id]));
+const refsOf = (id: Id): readonly Id[] => {
+  const relation = editor.value.relations[id];
+  return relation ? relationKind(relation.kind).refs(relation) : [];
+};
 const isSize = (id: Id): boolean => isSized(editor.value.relations[id]!);
 const twice = computed(() => solution.value.redundant.map((ids) => ids.filter((id) => editor.value.relations[id])));
 const picked = computed(() => [...editor.value.selection].filter((id) => !editor.value.relations[id]));
@@ -143,7 +147,13 @@ const lettering = computed(() => {
     </h2>
     <template v-if="solution.state === 'clashing'">
       <p class="text-clash mb-1">These can't hold together. Drop or change one; the last good shape is shown.</p>
-      <p v-for="id in clash" :key="id" class="py-0.5 leading-5">
+      <p
+        v-for="id in clash"
+        :key="id"
+        class="py-0.5 leading-5"
+        @pointerenter="editor.pointAt(refsOf(id))"
+        @pointerleave="editor.pointAt([])"
+      >
         {{ sentence(id) }}
         <button class="word-link" @click="drop(id)">drop</button>
         <template v-if="isSize(id)">
@@ -168,7 +178,13 @@ const lettering = computed(() => {
       </p>
     </template>
     <template v-else>
-      <div v-for="(freedom, k) in free" :key="k" class="py-0.5 leading-5">
+      <div
+        v-for="(freedom, k) in free"
+        :key="k"
+        class="py-0.5 leading-5"
+        @pointerenter="editor.pointAt(freedom.motion.entities)"
+        @pointerleave="editor.pointAt([])"
+      >
         <p class="flex justify-between gap-2">
           <span class="flex gap-2"
             ><span class="border-loose mt-1.5 size-2 shrink-0 rounded-full border" />{{ freedom.words }}</span
@@ -219,7 +235,13 @@ const lettering = computed(() => {
         @keydown.enter.stop="($event.target as HTMLInputElement).blur()"
       />
     </label>
-    <p v-for="id in held" :key="id" class="py-0.5 leading-5">
+    <p
+      v-for="id in held"
+      :key="id"
+      class="py-0.5 leading-5"
+      @pointerenter="editor.pointAt(refsOf(id))"
+      @pointerleave="editor.pointAt([])"
+    >
       {{ sentence(id) }}
       <button class="word-link" @click="drop(id)">drop</button>
       <template v-if="isSize(id)">
@@ -252,8 +274,5 @@ const lettering = computed(() => {
       }}{{ openings > 0 ? `, ${openings} ${openings === 1 ? 'opening' : 'openings'} inside` : '' }}.
     </p>
     <p v-else class="text-muted">No closed area yet.</p>
-    <p v-if="regions.openEnds.length > 0" class="text-clash">
-      {{ regions.openEnds.length }} open {{ regions.openEnds.length === 1 ? 'end' : 'ends' }}, ringed in the view.
-    </p>
   </section>
 </template>

@@ -85,6 +85,8 @@ export class SketchEditor {
   tool: Tool = new SelectTool(this);
   selection: ReadonlySet<Id> = new Set();
   hovered: Id | undefined;
+  /** What a sentence on the desk speaks of while the pointer is over it. */
+  pointed: ReadonlySet<Id> = new Set();
   proposed: SizedRelation | undefined;
   asking: Asking | undefined;
   /** Relations that came with the last figure: guesses to be struck off. */
@@ -195,6 +197,11 @@ export class SketchEditor {
 
   hover(id: Id | undefined): void {
     this.hovered = id;
+  }
+
+  pointAt(ids: readonly Id[]): void {
+    this.pointed = new Set(ids);
+    this.port.changed();
   }
 
   show(entities: Entities | undefined): void {

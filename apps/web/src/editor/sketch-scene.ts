@@ -85,7 +85,7 @@ export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: Curv
       id,
       state: clashing.has(id) ? 'clashing' : loose.has(id) ? 'loose' : 'settled',
       selected: editor.selection.has(id),
-      hovered: editor.hovered === id,
+      hovered: editor.hovered === id || editor.pointed.has(id),
     };
     if (entity.kind === 'point') {
       const slide = slides.get(id);
@@ -94,6 +94,12 @@ export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: Curv
       continue;
     }
     const construction = entity.construction === true;
+    if (entity.kind === 'spline') {
+      // the handles are tied to the ends that they belong to
+      const tie = (end: Id, handle: Id) => map.path([geometry.point(end), geometry.point(handle)]);
+      const path = tie(entity.points[0]!, entity.start) + tie(entity.points.at(-1)!, entity.end);
+      curves.push({ ...look, id: `${id} handles`, construction: true, path });
+    }
     curves.push({
       ...look,
       construction,

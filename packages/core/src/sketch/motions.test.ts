@@ -1,4 +1,14 @@
-import { ORIGIN, played, solveSketch, X_AXIS, type Entities, type Relations } from './index.ts';
+import {
+  FigureBuilder,
+  ORIGIN,
+  played,
+  polygon,
+  solveSketch,
+  straightSlot,
+  X_AXIS,
+  type Entities,
+  type Relations,
+} from './index.ts';
 import { aligned, circle, line, point, quadrangle, rectangle, sizes } from './test-scene.ts';
 
 const motions = (entities: Entities, relations: Relations, values: Record<string, number> = {}) =>
@@ -85,4 +95,29 @@ test('playing moves what the motion moves, by as much as is asked, and nothing e
   };
   const [motion] = motions(entities, relations);
   expect(played(entities, motion!, 2)).toEqual({ ...entities, k: circle('m', 7) });
+});
+
+test.each<[string, (b: FigureBuilder) => void, string[]]>([
+  [
+    'a slot',
+    (b) => straightSlot(b, [b.place([5, 6]), [5, 6]], [b.place([30, 21]), [30, 21]], 4),
+    ['grow', 'slide', 'slide', 'turn'],
+  ],
+  ['a polygon', (b) => polygon(b, [b.place([5, 6]), [5, 6]], [20, 9], 6), ['grow', 'slide', 'slide', 'turn']],
+])('%s as a whole slides, turns and grows before anything else is told', (_, make, looks) => {
+  const b = new FigureBuilder(
+    (
+      (k) => (prefix: string) =>
+        `${prefix}${++k}`
+    )(0),
+  );
+  make(b);
+  const { motions, freedoms } = solveSketch(b.entities, b.relations, sizes({}));
+  expect(motions).toHaveLength(freedoms);
+  expect(
+    motions
+      .slice(0, 4)
+      .map(({ look }) => look)
+      .sort(),
+  ).toEqual(looks);
 });

@@ -18,12 +18,108 @@ export interface Motion {
 const STILL = 1e-6;
 
 /**
- * The freedoms as motions of as few entities as possible: the basis is brought to echelon form with complete pivoting,
- * so that each motion has an unknown that no other motion moves.
+ * The freedoms as motions that people see. Figures that can move as a whole do so first: along X, along Y, round, larger;
+ * what is left is brought to echelon form with complete pivoting, so that each motion has an unknown that no other moves,
+ * and moves few entities.
  */
 export function motionsOf(layout: Layout, geometry: Geometry, basis: readonly Float64Array[]): Motion[] {
-  return echelon(basis.map((vector) => Float64Array.from(vector))).map((vector) => describe(layout, geometry, vector));
+  const groups = groupsOf(basis);
+  const vectors = groups.flatMap((group) => {
+    const whole = wholeMotions(layout, geometry, group);
+    return [...whole, ...echelon(remainder(group, whole))];
+  });
+  return vectors.map((vector) => describe(layout, geometry, vector));
 }
+
+/** Vectors that move common unknowns, directly or through others, go together. */
+function groupsOf(basis: readonly Float64Array[]): Float64Array[][] {
+  const groups: { support: Set<number>; vectors: Float64Array[] }[] = [];
+  for (const vector of basis) {
+    const support = new Set<number>();
+    vector.forEach((entry, k) => {
+      if (Math.abs(entry) > STILL) support.add(k);
+    });
+    const touching = groups.filter((group) => [...support].some((k) => group.support.has(k)));
+    const merged = { support, vectors: [...touching.flatMap((group) => group.vectors), vector] };
+    for (const group of touching) {
+      group.support.forEach((k) => support.add(k));
+      groups.splice(groups.indexOf(group), 1);
+    }
+    groups.push(merged);
+  }
+  return groups.map(({ vectors }) => vectors.map((vector) => Float64Array.from(vector)));
+}
+
+/** Figures with more freedoms than this share of their unknowns are rough: their parts are told one by one. */
+const ROUGH = 0.4;
+
+/** Of slide along X, slide along Y, turn and growth those that the group can do as a whole. */
+function wholeMotions(layout: Layout, geometry: Geometry, group: readonly Float64Array[]): Float64Array[] {
+  const moving = (at: number) => group.some((vector) => Math.abs(vector[at]!) > STILL);
+  const ids = Object.keys(layout.entities).filter((id) => layout.unknownsOf(id).some(moving));
+  const unknowns = ids.reduce((sum, id) => sum + layout.unknownsOf(id).length, 0);
+  if (group.length < 2 || group.length > ROUGH * unknowns) return [];
+  const points = ids.filter((id) => layout.roleOf(id) === 'point');
+  const places = points.map((id) => geometry.point(id));
+  const [cx, cy] = [0, 1].map((k) => places.reduce((sum, place) => sum + place[k]!, 0) / places.length);
+  const field = (at: (place: Vec2) => Vec2, grows: number): Float64Array => {
+    const vector = new Float64Array(group[0]!.length);
+    for (const id of ids) {
+      const own = layout.unknownsOf(id);
+      if (layout.roleOf(id) === 'point') own.forEach((k, c) => (vector[k] = at(geometry.point(id))[c]!));
+      else
+        own.forEach(
+          (k, c) => (vector[k] = grows * entityKind(layout.entities[id]!.kind).unknowns(geometry.entities[id]!)[c]!),
+        );
+    }
+    return vector;
+  };
+  const candidates = [
+    field(() => [1, 0], 0),
+    field(() => [0, 1], 0),
+    field(([x, y]) => [-(y - cy!), x - cx!], 0),
+    field(([x, y]) => [x - cx!, y - cy!], 1),
+  ];
+  const span = orthonormal(group);
+  return candidates.filter((vector) => within(span, vector)).map(normalised);
+}
+
+/** An orthonormal basis of the span (Gram-Schmidt, twice), without what adds nothing. */
+function orthonormal(vectors: readonly Float64Array[]): Float64Array[] {
+  const basis: Float64Array[] = [];
+  for (const vector of vectors) {
+    const own = Float64Array.from(vector);
+    const before = norm(own);
+    for (let pass = 0; pass < 2; pass++) for (const other of basis) subtract(own, other, inner(own, other));
+    const length = norm(own);
+    if (length > 1e-7 * before) basis.push(own.map((entry) => entry / length));
+  }
+  return basis;
+}
+
+const inner = (a: Float64Array, b: Float64Array): number => a.reduce((sum, entry, k) => sum + entry * b[k]!, 0);
+const norm = (a: Float64Array): number => Math.sqrt(inner(a, a));
+function subtract(a: Float64Array, b: Float64Array, factor: number): void {
+  for (let k = 0; k < a.length; k++) a[k]! -= factor * b[k]!;
+}
+
+function within(span: readonly Float64Array[], vector: Float64Array): boolean {
+  const rest = Float64Array.from(vector);
+  for (const other of span) subtract(rest, other, inner(rest, other));
+  return norm(rest) <= 1e-6 * norm(vector);
+}
+
+/** What the group can do besides: its span without what was taken. */
+function remainder(group: readonly Float64Array[], taken: readonly Float64Array[]): Float64Array[] {
+  if (taken.length === 0) return [...group];
+  return orthonormal([...taken, ...group]).slice(taken.length);
+}
+
+/** The largest change is 1 mm. */
+const normalised = (vector: Float64Array): Float64Array => {
+  const largest = vector.reduce((most, entry) => (Math.abs(entry) > Math.abs(most) ? entry : most), 0);
+  return vector.map((entry) => entry / (largest || 1));
+};
 
 function echelon(rows: Float64Array[]): Float64Array[] {
   const columns = rows[0]?.length ?? 0;
@@ -41,10 +137,7 @@ function echelon(rows: Float64Array[]): Float64Array[] {
       if (factor !== 0) for (let c = 0; c < columns; c++) rows[r]![c]! -= factor * pivot[c]!;
     }
   }
-  return rows.map((row) => {
-    const largest = row.reduce((most, entry) => (Math.abs(entry) > Math.abs(most) ? entry : most), 0);
-    return row.map((entry) => entry / (largest || 1));
-  });
+  return rows.map(normalised);
 }
 
 function describe(layout: Layout, geometry: Geometry, vector: Float64Array): Motion {
@@ -71,6 +164,13 @@ function describe(layout: Layout, geometry: Geometry, vector: Float64Array): Mot
     )
   )
     return { look: 'turn', entities, places };
+  if (
+    grows(
+      points.map((id) => geometry.point(id)),
+      moves,
+    )
+  )
+    return { look: 'grow', entities, places };
   return { look: 'change', entities, places };
 }
 
@@ -96,6 +196,12 @@ function turns(places: readonly Vec2[], moves: readonly Vec2[]): boolean {
     const expected = scale2(left2(sub2(place, p)), w);
     return length2(sub2(sub2(moves[k]!, moves[0]!), expected)) < 1e-4;
   });
+}
+
+/** Is it a growth about one place: velocities along the joins, and growing with them? */
+function grows(places: readonly Vec2[], moves: readonly Vec2[]): boolean {
+  const turned = moves.map((move): Vec2 => [-move[1], move[0]]);
+  return turns(places, turned);
 }
 
 /** The entities at a moment of playing a motion: moved by `amount` mm along it, to first order. */

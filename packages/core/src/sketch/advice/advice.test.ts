@@ -46,14 +46,20 @@ describe('cures of a freedom', () => {
       const direction = Math.abs(motion.direction![0]) > 0.5 ? 'horizontal' : 'vertical';
       expect(cures[0]).toMatchObject({ kind: 'distance', a: ORIGIN, direction });
     }
-    const near: Entities = { ...quadrangle, p: point(0.05, 0.04) };
+    const near: Entities = {
+      ...away,
+      p: point(0.05, 0.04),
+      q: point(40.05, 0.04),
+      r: point(40.05, 20.04),
+      s: point(0.05, 20.04),
+    };
     const [cure] = firstCures(near, sized, { w: 40, h: 20 });
     expect(cure!.cures[0]).toMatchObject({ kind: 'coincident' });
   });
 
   test('a line that nearly stands upright is offered to stand upright first', () => {
     const [turning] = firstCures(
-      { a: point(0, 0), b: point(0.1, 30), l: line('a', 'b') },
+      { a: point(0, 0), b: point(0.04, 30), l: line('a', 'b') },
       {
         o: { kind: 'coincident', a: 'a', b: ORIGIN },
         d: { kind: 'distance', a: 'a', b: 'b', direction: 'aligned', sense: 1, value: '30' },

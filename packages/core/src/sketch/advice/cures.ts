@@ -20,8 +20,8 @@ const LIKELY: readonly RelationName[] = [
   'symmetric',
 ];
 
-/** A relation counts as nearly held within this share of the sketch's size. */
-const NEAR = 0.01;
+/** A relation counts as nearly held within this share of the sketch's size: less than what two hands draw by chance. */
+const NEAR = 3e-3;
 /** Of a motion or a sketch with more entities only so many are looked at. */
 const MOST_MOVING = 10;
 const MOST_OTHERS = 60;
@@ -175,6 +175,8 @@ function dimensionsFor(geometry: Geometry, motion: Motion): Relation[] {
   const points = Object.keys(motion.places).filter((id) => geometry.roleOf(id) === 'point');
   const rims = Object.keys(motion.places).filter((id) => geometry.roleOf(id) === 'circle');
   // full circles have a diameter, arcs a radius
+  for (const id of Object.keys(motion.places).filter((own) => geometry.roleOf(own) === 'ellipse'))
+    found.push(relationKind('radius-across').fit([id], geometry));
   for (const id of rims) {
     const round = geometry.entities[id]!.kind === 'circle' ? 'diameter' : 'radius';
     found.push(relationKind(round).fit([id], geometry));

@@ -9,6 +9,8 @@ import { curesOf, type WriteSize } from './cures.ts';
 export type ReadSize = (relation: Relation) => number | undefined;
 
 const MOST_ROUNDS = 40;
+/** So many cures are tried for a freedom before it is left for the next round. */
+const MOST_TRIALS = 12;
 
 /**
  * A full set of relations and dimensions that leaves nothing free: for each freedom the first cure that holds, several in
@@ -35,7 +37,7 @@ export function settleAll(
         Object.values({ ...relations, ...added }),
         motion,
         tools.write,
-      ).slice(0, 4)) {
+      ).slice(0, MOST_TRIALS)) {
         const number = isSized(relation) ? tools.read(relation) : undefined;
         if (isSized(relation) && number === undefined) continue;
         const id = tools.newId(isSized(relation) ? 'd' : 'r');

@@ -27,7 +27,8 @@ export function relationSentence(relation: Relation, nameOf: (id: Id) => string)
   const names = kind.refs(relation).map(nameOf);
   const value = isSized(relation) && !relation.measuring ? ` ${relation.value}` : '';
   const along = relation.kind === 'distance' && relation.direction !== 'aligned' ? ` (${relation.direction})` : '';
-  return `${listed(names)} ${kind.words}${value}${along}`;
+  const words = names.length > 1 ? kind.words.replace(/^is /, 'are ') : kind.words;
+  return `${listed(names)} ${words}${value}${along}`;
 }
 
 /** A freedom as a sentence: "line 4 can slide along X". */

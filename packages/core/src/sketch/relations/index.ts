@@ -17,13 +17,14 @@ import { offset, offsetSchema, type Offset } from './offset/index.ts';
 import { parallel, parallelSchema, type Parallel } from './parallel/index.ts';
 import { perpendicular, perpendicularSchema, type Perpendicular } from './perpendicular/index.ts';
 import { radius, radiusSchema, type Radius } from './radius/index.ts';
+import { radiusAcross, radiusAcrossSchema, type RadiusAcross } from './radius-across/index.ts';
 import { symmetric, symmetricSchema, type Symmetric } from './symmetric/index.ts';
 import { tangent, tangentSchema, type Tangent } from './tangent/index.ts';
 import { vertical, verticalSchema, type Vertical } from './vertical/index.ts';
 
 export type { DimensionKind, EquationContext, Equations, RelationKind } from './kind.ts';
 export type { Across, Angle, ArcLength, Coincident, Diameter, Distance, Equal, Horizontal, Midpoint, Offset, Parallel };
-export type { Perpendicular, Radius, Tangent, Vertical };
+export type { Perpendicular, Radius, RadiusAcross, Tangent, Vertical };
 export type { Collinear, Concentric, Fixed, Symmetric };
 export { angleAt, directionAt, toRims };
 
@@ -45,6 +46,7 @@ const RELATION_KINDS = {
   distance,
   diameter,
   radius,
+  'radius-across': radiusAcross,
   angle,
   'arc-length': arcLength,
   offset,
@@ -67,6 +69,7 @@ export const relationSchema = z.discriminatedUnion('kind', [
   distanceSchema,
   diameterSchema,
   radiusSchema,
+  radiusAcrossSchema,
   angleSchema,
   arcLengthSchema,
   offsetSchema,

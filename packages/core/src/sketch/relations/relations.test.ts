@@ -108,6 +108,7 @@ describe('every kind of relation', () => {
     { kind: 'distance', a: 't', b: 'u', direction: 'horizontal', sense: 1, value: '5' },
     { kind: 'diameter', circle: 'k', value: '5' },
     { kind: 'radius', circle: 'k', value: '5' },
+    { kind: 'radius-across', ellipse: 'ellipse', value: '5' },
     { kind: 'angle', a: 'l1', b: 'l2', alongA: 1, alongB: -1, sense: 1, value: '60' },
   ];
 
