@@ -21,6 +21,7 @@ const CORE_ORDER = [
   'steps',
   'document',
   'formats',
+  'outlines',
   'demo',
   'wording',
 ];

@@ -2,10 +2,13 @@ import {
   fail,
   namesUsed,
   ok,
+  outlinePieces,
   PART_COLOURS,
   stepKind,
   valueScope,
+  writeDxf,
   writeStl,
+  writeSvg,
   type BodyHandle,
   type BodyMeasures,
   type BodyMesh,
@@ -108,6 +111,17 @@ export class Engine {
     const { parts } = await this.build(project, { parts: [id], mesh: PRINTED });
     const meshes = parts.flatMap(({ bodies }) => bodies.flatMap((body) => body.mesh ?? []));
     return meshes.length > 0 ? ok(writeStl(meshes, part.name)) : fail('export.empty', { part: part.name });
+  }
+
+  /** The outline of a sketch as a DXF or SVG file, construction left out; fails where nothing is drawn. */
+  async outlineFile(project: Project, part: Id, sketch: Id, format: 'dxf' | 'svg'): Promise<Result<Uint8Array>> {
+    const { parts } = await this.build(project, { parts: [part] });
+    const solved = parts[0]?.sketches.get(sketch);
+    const name = project.parts[part]?.steps[sketch]?.name ?? sketch;
+    if (!solved) return fail('engine.suppressed', { step: name });
+    const pieces = outlinePieces(solved);
+    if (pieces.length === 0) return fail('export.nothing-drawn', { sketch: name });
+    return ok(new TextEncoder().encode(format === 'dxf' ? writeDxf(pieces) : writeSvg(pieces)));
   }
 
   private async buildPart(id: Id, part: Part, scope: Scope, options: BuildOptions): Promise<Built> {

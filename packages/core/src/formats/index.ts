@@ -1,1 +1,2 @@
-export { stlVolume, writeStl } from './stl.ts';
+export * from './drawing-files.ts';
+export * from './stl.ts';

@@ -4,7 +4,16 @@ import type { StepKind } from './kind.ts';
 import { sketch, sketchSchema, type SketchStep } from './sketch/index.ts';
 
 export type { ExpressionPlace, Phrase, ResolveContext, SolvedSketch, StepKind } from './kind.ts';
-export { ORIGIN_PLANES, PLANE_NAMES, readSize, readSizes, solved, type OriginPlane } from './sketch/index.ts';
+export {
+  ORIGIN_PLANES,
+  outlinePieces,
+  PLANE_NAMES,
+  readPattern,
+  readSize,
+  readSizes,
+  solved,
+  type OriginPlane,
+} from './sketch/index.ts';
 export type { ExtrudeStep, SketchStep };
 
 /** The register: a new kind of step is a folder beside these and a line here. */

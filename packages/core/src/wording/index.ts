@@ -1,3 +1,4 @@
+import { outlineWords } from '../outlines/outline.ts';
 import { documentWords } from '../document/words.ts';
 import { expressionWords } from '../expressions/index.ts';
 import { kernelWords } from '../kernel-port/index.ts';
@@ -10,6 +11,7 @@ import { unitWords } from '../units/index.ts';
 const engineWords: Words = {
   'engine.before': (f) => `Not built: "${f['step']}" before it has to be mended first.`,
   'engine.suppressed': (f) => `Needs "${f['step']}", which is left out.`,
+  'export.nothing-drawn': (f) => `"${f['sketch']}" has no outline to export yet.`,
   'export.empty': (f) => `"${f['part']}" has no body to export yet.`,
 };
 
@@ -21,6 +23,7 @@ const WORDS: Words = {
   ...extrudeWords,
   ...kernelWords,
   ...documentWords,
+  ...outlineWords,
   ...engineWords,
 };
 

@@ -1,6 +1,7 @@
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { boxOfOutline, readOutline } from '@helb/core/outlines';
 import { stlVolume, type Kernel } from '@helb/core';
 import { startKernelInNode } from '@helb/kernel/node';
 import type { Inspection } from '../inspect.ts';
@@ -113,6 +114,26 @@ describe('export', () => {
     expect(Math.abs(stlVolume(await readFile(stl))! / exact - 1)).toBeLessThan(2e-3);
     expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', step)).toMatchObject({ code: 0 });
     expect(await readFile(step, 'utf8')).toContain("PRODUCT('Bearing bracket'");
+  });
+
+  test('a sketch as DXF and SVG, read again the same outline', async () => {
+    const foot = ['export', demo(), '--part', 'Bearing bracket', '--sketch', 'Foot outline', '--to'];
+    for (const [name, ending] of [
+      ['dxf', '.dxf'],
+      ['svg', '.svg'],
+    ]) {
+      const to = join(folder, `foot${ending}`);
+      expect(await helb(...foot, to)).toMatchObject({ code: 0, err: expect.stringContaining('manual') });
+      const read = readOutline(`foot.${name}`, await readFile(to, 'utf8'));
+      expect(read.ok && read.value.unit).toBeCloseTo(1, 9);
+      const { low, high } = boxOfOutline(read.ok ? read.value.curves : []);
+      expect([high[0] - low[0], high[1] - low[1]]).toEqual([expect.closeTo(72, 6), expect.closeTo(48, 6)]);
+    }
+    expect(await helb(...foot, join(folder, 'foot.stl'))).toMatchObject({ code: 1 });
+    expect(await helb(...foot.slice(0, 5), 'Lid', '--to', 'x.dxf')).toMatchObject({
+      code: 1,
+      err: expect.stringContaining('no sketch "Lid"'),
+    });
   });
 
   test('a place that can not be written is told', async () => {

@@ -28,6 +28,7 @@ export interface Surroundings {
 const USAGE = `Usage:
   helb inspect FILE [--set NAME=EXPR]... [--json]
   helb export FILE --part NAME --to OUT.step|OUT.stl [--set NAME=EXPR]...
+  helb export FILE --part NAME --sketch NAME --to OUT.dxf|OUT.svg [--set NAME=EXPR]...
   helb write-demo FILE`;
 
 /** Runs one headless command; resolves to the exit code. */
@@ -58,6 +59,7 @@ function read(args: readonly string[]) {
       set: { type: 'string', multiple: true, default: [] },
       json: { type: 'boolean', default: false },
       part: { type: 'string' },
+      sketch: { type: 'string' },
       to: { type: 'string' },
     },
   });
@@ -75,10 +77,12 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
     return model.parts.some((part) => part.steps.some((step) => step.state === 'failed')) ? EXIT.failed : EXIT.done;
   },
 
-  async export({ file, set, part, to }, world) {
+  async export({ file, set, part, sketch, to }, world) {
     const write = WRITERS.find(({ ending }) => to?.toLowerCase().endsWith(ending));
-    if (part === undefined || to === undefined || !write) {
-      world.complain(`Say which part and where to: --part NAME --to OUT.step or OUT.stl.\n${USAGE}`);
+    if (part === undefined || to === undefined || !write || write.ofSketch !== (sketch !== undefined)) {
+      world.complain(
+        `Say which part and where to: --part NAME --to OUT.step or OUT.stl; of a sketch also --sketch NAME, to OUT.dxf or OUT.svg.\n${USAGE}`,
+      );
       return EXIT.usage;
     }
     const project = await open(file, set, world);
@@ -89,7 +93,13 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
       world.complain(`There is no part "${part}". The parts are: ${known || 'none'}.`);
       return EXIT.usage;
     }
-    const bytes = await write.bytes(new Engine(await world.startKernel()), project, id);
+    const { steps } = project.parts[id]!;
+    const drawn = Object.keys(steps).find((step) => steps[step]!.kind === 'sketch' && steps[step]!.name === sketch);
+    if (write.ofSketch && drawn === undefined) {
+      world.complain(`There is no sketch "${sketch}" in "${part}".`);
+      return EXIT.usage;
+    }
+    const bytes = await write.bytes(new Engine(await world.startKernel()), project, id, drawn ?? '');
     if (!bytes.ok) {
       world.complain(explain(bytes.issue));
       return EXIT.failed;
@@ -123,11 +133,23 @@ const CAUTION =
 
 const WRITERS: readonly {
   readonly ending: string;
-  readonly bytes: (engine: Engine, project: Project, part: string) => Promise<Result<Uint8Array>>;
+  /** It writes the outline of one sketch, not a part. */
+  readonly ofSketch: boolean;
+  readonly bytes: (engine: Engine, project: Project, part: string, sketch: string) => Promise<Result<Uint8Array>>;
 }[] = [
-  { ending: '.step', bytes: (engine, project, part) => engine.stepFile(project, part) },
-  { ending: '.stp', bytes: (engine, project, part) => engine.stepFile(project, part) },
-  { ending: '.stl', bytes: (engine, project, part) => engine.stlFile(project, part) },
+  { ending: '.step', ofSketch: false, bytes: (engine, project, part) => engine.stepFile(project, part) },
+  { ending: '.stp', ofSketch: false, bytes: (engine, project, part) => engine.stepFile(project, part) },
+  { ending: '.stl', ofSketch: false, bytes: (engine, project, part) => engine.stlFile(project, part) },
+  {
+    ending: '.dxf',
+    ofSketch: true,
+    bytes: (engine, project, part, sketch) => engine.outlineFile(project, part, sketch, 'dxf'),
+  },
+  {
+    ending: '.svg',
+    ofSketch: true,
+    bytes: (engine, project, part, sketch) => engine.outlineFile(project, part, sketch, 'svg'),
+  },
 ];
 
 /** The project of a file with values set; the exit code where that fails, told on the error stream. */

@@ -12,6 +12,7 @@ import {
   type Entity,
   type Pattern,
   type PatternNumbers,
+  type Piece,
   entitySchema,
   findRegions,
   isSized,
@@ -122,6 +123,14 @@ export function readPattern(pattern: Pattern, scope: Scope): Result<PatternNumbe
   const most = round ? 2 * Math.PI + 1e-9 : LARGEST;
   if (!(step.value >= SMALLEST && step.value <= most)) return fail('size.bounds', { text, angle: round ? 1 : 0 });
   return ok({ count: count.value, step: step.value });
+}
+
+/** All curves that bound something: what goes into a file. */
+export function outlinePieces({ solution, copies }: Pick<SolvedSketch, 'solution' | 'copies'>): Piece[] {
+  const geometry = new Geometry({ ...solution.geometry.entities, ...copies });
+  return Object.entries(geometry.entities).flatMap(([id, entity]) =>
+    'construction' in entity && entity.construction ? [] : geometry.pieces(id),
+  );
 }
 
 const SMALLEST = 1e-6;
