@@ -2,6 +2,7 @@
 import { useBench } from '../stores/bench.ts';
 import { useProject } from '../stores/project.ts';
 import DraftDesk from './draft-desk.vue';
+import IncomingDesk from './incoming-desk.vue';
 import LooseEnds from './loose-ends.vue';
 import PartDesk from './part-desk.vue';
 import SketchDesk from './sketch-desk.vue';
@@ -21,7 +22,10 @@ const store = useProject();
       <button class="word-link shrink-0 text-sm" @click="store.message = ''">close</button>
     </p>
     <DraftDesk v-if="bench.draft" />
-    <SketchDesk v-else-if="bench.editor" />
+    <template v-else-if="bench.editor">
+      <IncomingDesk v-if="bench.incoming" />
+      <SketchDesk />
+    </template>
     <PartDesk v-else />
     <LooseEnds />
   </aside>

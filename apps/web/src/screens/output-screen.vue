@@ -1,6 +1,16 @@
 <script setup lang="ts">
-import { ref } from 'vue';
-import { PART_COLOURS, writeProject, type Id } from '@helb/core';
+import { computed, ref } from 'vue';
+import {
+  isSketch,
+  outlinePieces,
+  PART_COLOURS,
+  solved,
+  valueScope,
+  writeDxf,
+  writeProject,
+  writeSvg,
+  type Id,
+} from '@helb/core';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import type { FileFormat } from '../workers/protocol.ts';
@@ -35,6 +45,28 @@ async function part(id: Id, format: (typeof FORMATS)[number]) {
   busy.value = undefined;
 }
 
+/** The outlines of sketches: what flat parts are cut from. */
+const OUTLINES = [
+  { title: 'DXF', ending: 'dxf', type: 'image/vnd.dxf', write: writeDxf },
+  { title: 'SVG', ending: 'svg', type: 'image/svg+xml', write: writeSvg },
+] as const;
+const sketches = computed(() =>
+  (store.kept?.partOrder ?? []).flatMap((partId) => {
+    const { name, steps, stepOrder } = store.kept!.parts[partId]!;
+    return stepOrder
+      .filter((id) => isSketch(steps[id]))
+      .map((id) => ({ id, partId, part: name, name: steps[id]!.name }));
+  }),
+);
+function outline({ id, partId, name }: (typeof sketches.value)[number], format: (typeof OUTLINES)[number]) {
+  const { parts, values, unit } = store.kept!;
+  const step = parts[partId]!.steps[id]!;
+  if (!isSketch(step)) return;
+  const pieces = outlinePieces(solved(step, valueScope(Object.values(values), unit)));
+  message.value = pieces.length === 0 ? `${name}: nothing is drawn in it yet.` : '';
+  if (pieces.length > 0) download(`${fileName(name)}.${format.ending}`, format.write(pieces), format.type);
+}
+
 const project = () =>
   download(`${fileName(store.kept!.name)}.helb.json`, writeProject(store.kept!), 'application/json');
 </script>
@@ -67,6 +99,30 @@ const project = () =>
                 @click="part(id, format)"
               >
                 {{ busy === `${id} ${format.format}` ? 'Writing…' : `Download ${format.title}` }}
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <table v-if="sketches.length > 0" class="mb-6 w-full border-collapse">
+        <thead>
+          <tr class="text-muted border-ink border-b text-left text-sm">
+            <th class="py-1 font-normal">sketch</th>
+            <th class="font-normal" :colspan="OUTLINES.length">its outline in mm, construction left out</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="sketch in sketches" :key="`${sketch.partId} ${sketch.id}`" class="border-rule border-b">
+            <td class="py-2">
+              {{ sketch.name }} <span class="text-muted text-sm">{{ sketch.part }}</span>
+            </td>
+            <td v-for="format in OUTLINES" :key="format.ending">
+              <button
+                class="word-link"
+                :aria-label="`Download ${format.title} of ${sketch.name}`"
+                @click="outline(sketch, format)"
+              >
+                Download {{ format.title }}
               </button>
             </td>
           </tr>

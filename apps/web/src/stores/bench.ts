@@ -2,7 +2,9 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
   explain,
+  fail,
   isSketch,
+  ok,
   type Action,
   type ExtrudeStep,
   type Id,
@@ -14,6 +16,7 @@ import {
 } from '@helb/core';
 import { SketchEditor, type ToolName } from '../editor/sketch-editor.ts';
 import type { Pick } from '../view/viewport.ts';
+import type { Outline } from '@helb/core/outlines';
 import { newId } from './ids.ts';
 import { useProject } from './project.ts';
 
@@ -25,6 +28,12 @@ export interface Draft {
   readonly naming: readonly Action[];
 }
 
+/** An outline from a file that is about to be drawn into the sketch. */
+export interface Incoming {
+  readonly file: string;
+  readonly outline: Outline;
+}
+
 /** What is being edited on the bench: the part, the sketch, the step in the making, what is picked. */
 export const useBench = defineStore('bench', () => {
   const store = useProject();
@@ -33,6 +42,7 @@ export const useBench = defineStore('bench', () => {
   /** Grows whenever the editor has changed: what is shown of it is computed anew. */
   const version = ref(0);
   const draft = shallowRef<Draft>();
+  const incoming = shallowRef<Incoming>();
   const hovered = shallowRef<readonly Pick[]>([]);
   const picked = shallowRef<readonly Pick[]>([]);
   /** The step whose sentence is under the pointer: its faces light up. */
@@ -73,7 +83,7 @@ export const useBench = defineStore('bench', () => {
   }
 
   function leaveSketch(): void {
-    editor.value = undefined;
+    editor.value = incoming.value = undefined;
   }
 
   /** A new sketch on an origin plane, open for drawing. */
@@ -81,6 +91,29 @@ export const useBench = defineStore('bench', () => {
     const id = newId('s');
     const step: Step = { kind: 'sketch', name: freeName('Sketch'), plane, entities: {}, relations: {} };
     if (store.act([{ command: 'step.add', input: { part: partId.value!, id, step } }]).ok) editSketch(id);
+  }
+
+  /** Reads a DXF or SVG file; the desk asks for the rest. */
+  async function openOutline(file: File): Promise<void> {
+    const { LIMITS, readOutline } = await import('@helb/core/outlines');
+    if (file.size > LIMITS.bytes) {
+      store.message = explain(fail('outline.large', { most: LIMITS.bytes / 1024 ** 2, of: 'MB' }).issue);
+      return;
+    }
+    const outline = readOutline(file.name, await file.text());
+    if (outline.ok) incoming.value = { file: file.name, outline: outline.value };
+    else store.message = explain(outline.issue);
+  }
+
+  /** Draws the outline from the file, a unit of which is so many mm. */
+  async function drawIncoming(unit: number): Promise<void> {
+    const { drawOutline, scaled } = await import('@helb/core/outlines');
+    const { curves } = incoming.value!.outline;
+    const done = editor.value?.revise('outline from a file', (builder) => {
+      drawOutline(builder, scaled(curves, unit));
+      return ok(builder.edit);
+    });
+    if (done?.ok) incoming.value = undefined;
   }
 
   /** Begins an extrusion of a sketch; the desk asks for the rest. */
@@ -136,6 +169,7 @@ export const useBench = defineStore('bench', () => {
     editor,
     version,
     draft,
+    incoming,
     hovered,
     picked,
     pointedStep,
@@ -143,6 +177,8 @@ export const useBench = defineStore('bench', () => {
     editSketch,
     leaveSketch,
     newSketch,
+    openOutline,
+    drawIncoming,
     draftExtrude,
     setDraft,
     acceptDraft,

@@ -105,8 +105,9 @@ export function useVerbs() {
     });
     const tools = TOOL_KEYS.map(toolVerb);
     const done: Verb = { id: 'done', title: 'Close sketch', key: 'L', run: () => bench.leaveSketch() };
+    const fromFile: Verb = { id: 'from-file', title: 'Outline from a DXF or SVG file', key: '', run: chooseFile };
     if (editor.selection.size === 0)
-      return [...tools.slice(0, 4), done, ...EDIT_TOOLS.map(toolVerb), ...tools.slice(4)];
+      return [...tools.slice(0, 4), done, ...EDIT_TOOLS.map(toolVerb), ...tools.slice(4), fromFile];
     const picks = [...editor.selection];
     const fitting = new Set(editor.fitting);
     const relations = RELATION_NAMES.filter((kind) => fitting.has(kind) && kind !== 'distance').map((kind): Verb => ({
@@ -167,6 +168,17 @@ export function useVerbs() {
           ];
     const waiting = next !== undefined && !used.has(next);
     return waiting ? [...extrude, ...planes] : [...planes, ...extrude];
+  }
+
+  function chooseFile(): void {
+    const input = document.createElement('input');
+    input.type = 'file';
+    input.accept = '.dxf,.svg';
+    input.onchange = () => {
+      const [file] = input.files ?? [];
+      if (file) void bench.openOutline(file);
+    };
+    input.click();
   }
 
   const tell = (result: { ok: boolean; issue?: Parameters<typeof explain>[0] }) => {

@@ -20,12 +20,16 @@ export class Layout {
   /** Holds the built-in entities in their places. */
   readonly ground: readonly Substitution[];
   private readonly base = new Map<Id, number>();
+  private readonly owners: Id[] = [];
 
   constructor(readonly entities: Entities) {
     const initial: number[] = [];
     const ground: Substitution[] = [];
     for (const [id, entity] of Object.entries({ ...BUILT_IN, ...entities })) {
       this.base.set(id, initial.length);
+      entityKind(entity.kind)
+        .unknowns(entity)
+        .forEach(() => this.owners.push(id));
       for (const place of entityKind(entity.kind).unknowns(entity)) {
         if (isBuiltIn(id)) ground.push({ owner: id, a: initial.length, b: GROUND, offset: place });
         initial.push(place);
@@ -76,6 +80,9 @@ export class Layout {
     if (!entity || !('tip' in entity)) throw new Error(`${id} is not an ellipse`);
     return [...this.point(entity.centre), ...this.point(entity.tip), this.base.get(id)!];
   }
+
+  /** The entity that an unknown belongs to. */
+  ownerOf = (unknown: number): Id => this.owners[unknown]!;
 
   /** All own unknowns of an entity, as indices. */
   unknownsOf(id: Id): readonly number[] {

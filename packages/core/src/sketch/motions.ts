@@ -1,6 +1,7 @@
 import { cross2, dot2, length2, left2, scale2, sub2, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { entityKind, type Entities } from './entities/index.ts';
+import type { FreeGroup } from '../solver/index.ts';
 import { Geometry, type Layout } from './geometry.ts';
 
 /** One freedom that is left, as a motion: which way the unknowns go, and what that looks like. */
@@ -22,55 +23,52 @@ const STILL = 1e-6;
  * what is left is brought to echelon form with complete pivoting, so that each motion has an unknown that no other moves,
  * and moves few entities.
  */
-export function motionsOf(layout: Layout, geometry: Geometry, basis: readonly Float64Array[]): Motion[] {
-  const groups = groupsOf(basis);
-  const vectors = groups.flatMap((group) => {
-    const whole = wholeMotions(layout, geometry, group);
-    return [...whole, ...echelon(remainder(group, whole))];
+export function motionsOf(layout: Layout, geometry: Geometry, groups: readonly FreeGroup[]): Motion[] {
+  const users = usersOf(layout);
+  return groups.flatMap(({ unknowns, vectors }) => {
+    const figure = figureOf(layout, unknowns);
+    const whole = wholeMotions(figure, layout, geometry, vectors);
+    return [...whole, ...echelon(remainder(vectors, whole))].map((vector) =>
+      describe(figure, users, layout, geometry, vector),
+    );
   });
-  return vectors.map((vector) => describe(layout, geometry, vector));
 }
 
-/** Vectors that move common unknowns, directly or through others, go together. */
-function groupsOf(basis: readonly Float64Array[]): Float64Array[][] {
-  const groups: { support: Set<number>; vectors: Float64Array[] }[] = [];
-  for (const vector of basis) {
-    const support = new Set<number>();
-    vector.forEach((entry, k) => {
-      if (Math.abs(entry) > STILL) support.add(k);
-    });
-    const touching = groups.filter((group) => [...support].some((k) => group.support.has(k)));
-    const merged = { support, vectors: [...touching.flatMap((group) => group.vectors), vector] };
-    for (const group of touching) {
-      group.support.forEach((k) => support.add(k));
-      groups.splice(groups.indexOf(group), 1);
-    }
-    groups.push(merged);
-  }
-  return groups.map(({ vectors }) => vectors.map((vector) => Float64Array.from(vector)));
+/** The entities of a group, and where in its vectors each of their unknowns stands; -1 for those that are held. */
+type Figure = readonly { readonly id: Id; readonly at: readonly number[] }[];
+
+function figureOf(layout: Layout, unknowns: readonly number[]): Figure {
+  const place = new Map(unknowns.map((unknown, k) => [unknown, k]));
+  return [...new Set(unknowns.map((unknown) => layout.ownerOf(unknown)))]
+    .filter((id) => Object.hasOwn(layout.entities, id))
+    .map((id) => ({ id, at: layout.unknownsOf(id).map((unknown) => place.get(unknown) ?? -1) }));
 }
 
 /** Figures with more freedoms than this share of their unknowns are rough: their parts are told one by one. */
 const ROUGH = 0.4;
 
 /** Of slide along X, slide along Y, turn and growth those that the group can do as a whole. */
-function wholeMotions(layout: Layout, geometry: Geometry, group: readonly Float64Array[]): Float64Array[] {
-  const moving = (at: number) => group.some((vector) => Math.abs(vector[at]!) > STILL);
-  const ids = Object.keys(layout.entities).filter((id) => layout.unknownsOf(id).some(moving));
-  const unknowns = ids.reduce((sum, id) => sum + layout.unknownsOf(id).length, 0);
-  if (group.length < 2 || group.length > ROUGH * unknowns) return [];
-  const points = ids.filter((id) => layout.roleOf(id) === 'point');
-  const places = points.map((id) => geometry.point(id));
+function wholeMotions(
+  figure: Figure,
+  layout: Layout,
+  geometry: Geometry,
+  vectors: readonly Float64Array[],
+): Float64Array[] {
+  const size = vectors[0]?.length ?? 0;
+  if (vectors.length < 2 || vectors.length > ROUGH * size) return [];
+  const places = figure.filter(({ id }) => layout.roleOf(id) === 'point').map(({ id }) => geometry.point(id));
   const [cx, cy] = [0, 1].map((k) => places.reduce((sum, place) => sum + place[k]!, 0) / places.length);
-  const field = (at: (place: Vec2) => Vec2, grows: number): Float64Array => {
-    const vector = new Float64Array(group[0]!.length);
-    for (const id of ids) {
-      const own = layout.unknownsOf(id);
-      if (layout.roleOf(id) === 'point') own.forEach((k, c) => (vector[k] = at(geometry.point(id))[c]!));
-      else
-        own.forEach(
-          (k, c) => (vector[k] = grows * entityKind(layout.entities[id]!.kind).unknowns(geometry.entities[id]!)[c]!),
-        );
+  const field = (at: (place: Vec2) => Vec2, growth: number): Float64Array => {
+    const vector = new Float64Array(size);
+    for (const { id, at: own } of figure) {
+      const entity = geometry.entities[id]!;
+      const change =
+        entity.kind === 'point'
+          ? at([entity.x, entity.y])
+          : entityKind(entity.kind)
+              .unknowns(entity)
+              .map((length) => growth * length);
+      own.forEach((k, c) => k >= 0 && (vector[k] = change[c]!));
     }
     return vector;
   };
@@ -80,8 +78,8 @@ function wholeMotions(layout: Layout, geometry: Geometry, group: readonly Float6
     field(([x, y]) => [-(y - cy!), x - cx!], 0),
     field(([x, y]) => [x - cx!, y - cy!], 1),
   ];
-  const span = orthonormal(group);
-  return candidates.filter((vector) => within(span, vector)).map(normalised);
+  const span = orthonormal(vectors);
+  return candidates.filter((vector) => norm(vector) > 0 && within(span, vector)).map(normalised);
 }
 
 /** An orthonormal basis of the span (Gram-Schmidt, twice), without what adds nothing. */
@@ -111,7 +109,7 @@ function within(span: readonly Float64Array[], vector: Float64Array): boolean {
 
 /** What the group can do besides: its span without what was taken. */
 function remainder(group: readonly Float64Array[], taken: readonly Float64Array[]): Float64Array[] {
-  if (taken.length === 0) return [...group];
+  if (taken.length === 0) return group.map((vector) => Float64Array.from(vector));
   return orthonormal([...taken, ...group]).slice(taken.length);
 }
 
@@ -140,13 +138,13 @@ function echelon(rows: Float64Array[]): Float64Array[] {
   return rows.map(normalised);
 }
 
-function describe(layout: Layout, geometry: Geometry, vector: Float64Array): Motion {
+function describe(figure: Figure, users: Users, layout: Layout, geometry: Geometry, vector: Float64Array): Motion {
   const places: Record<Id, number[]> = {};
-  for (const id of Object.keys(layout.entities)) {
-    const own = layout.unknownsOf(id).map((at) => vector[at]!);
+  for (const { id, at } of figure) {
+    const own = at.map((k) => (k < 0 ? 0 : vector[k]!));
     if (own.some((entry) => Math.abs(entry) > STILL)) places[id] = own;
   }
-  const entities = movedEntities(layout.entities, places);
+  const entities = movedEntities(users, places);
   const points = Object.keys(places).filter((id) => layout.roleOf(id) === 'point');
   const moves = points.map((id): Vec2 => [places[id]![0]!, places[id]![1]!]);
   const rims = Object.keys(places).length - points.length;
@@ -175,12 +173,28 @@ function describe(layout: Layout, geometry: Geometry, vector: Float64Array): Mot
 }
 
 /** Curves with a moving part; where there are none, the moving points. */
-function movedEntities(entities: Entities, places: Readonly<Record<Id, unknown>>): Id[] {
-  const moving = (id: Id) => Object.hasOwn(places, id);
-  const curves = Object.entries(entities).flatMap(([id, entity]) =>
-    entity.kind !== 'point' && (moving(id) || entityKind(entity.kind).uses(entity).some(moving)) ? [id] : [],
+function movedEntities(users: Users, places: Readonly<Record<Id, unknown>>): Id[] {
+  const curves = new Map(
+    Object.keys(places).flatMap((id) => (users.get(id) ?? []).map((user) => [user.id, user.order])),
   );
-  return curves.length > 0 ? curves : Object.keys(places);
+  if (curves.size === 0) return Object.keys(places);
+  return [...curves].sort((a, b) => a[1] - b[1]).map(([id]) => id);
+}
+
+/** For each entity the curves that move when it moves, itself or those that stand on the point, in the drawn order. */
+type Users = ReadonlyMap<Id, readonly { readonly id: Id; readonly order: number }[]>;
+
+function usersOf({ entities }: Layout): Users {
+  const users = new Map<Id, { id: Id; order: number }[]>();
+  Object.entries(entities).forEach(([id, entity], order) => {
+    if (entity.kind === 'point') return;
+    for (const used of [id, ...entityKind(entity.kind).uses(entity)]) {
+      const list = users.get(used);
+      if (list) list.push({ id, order });
+      else users.set(used, [{ id, order }]);
+    }
+  });
+  return users;
 }
 
 /** Is it a turn about one place: velocities square on the joins, and growing with them? */

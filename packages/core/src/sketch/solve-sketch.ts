@@ -252,7 +252,7 @@ function explained(layout: Layout, relations: Relations, solution: Solution, lef
     loose,
     slides: slidesOf(layout, left),
     get motions() {
-      return (motions ??= motionsOf(layout, geometry, left.motions));
+      return (motions ??= motionsOf(layout, geometry, left.groups));
     },
     redundant: toldTwice(relations, left),
     clash: [],
@@ -265,16 +265,30 @@ const toldTwice = (relations: Relations, { redundant }: Freedoms): Id[][] =>
   redundant.map((owners) => owners.filter((id) => Object.hasOwn(relations, id))).filter((ids) => ids.length > 0);
 
 /** Directions of the points whose motions are all along one line. */
-function slidesOf(layout: Layout, { motions }: Freedoms): Map<Id, Vec2> {
+function slidesOf(layout: Layout, { groups }: Freedoms): Map<Id, Vec2> {
+  const whereIs = new Map<number, { readonly vectors: readonly Float64Array[]; readonly k: number }>();
+  for (const { unknowns, vectors } of groups) unknowns.forEach((unknown, k) => whereIs.set(unknown, { vectors, k }));
   const slides = new Map<Id, Vec2>();
   for (const [id, entity] of Object.entries(layout.entities)) {
     if (entity.kind !== 'point') continue;
-    const [ix, iy] = layout.point(id);
-    const moves = motions.map((motion): Vec2 => [motion[ix]!, motion[iy]!]).filter((move) => length2(move) > 1e-6);
-    const [longest] = moves.toSorted((a, b) => length2(b) - length2(a));
-    if (!longest) continue;
-    const unit: Vec2 = [longest[0] / length2(longest), longest[1] / length2(longest)];
-    if (moves.every((move) => Math.abs(cross2(unit, move)) < 1e-6 * length2(move) + 1e-9)) slides.set(id, unit);
+    const [x, y] = layout.point(id).map((unknown) => whereIs.get(unknown));
+    // the two coordinates may belong to different groups
+    const moves = [...new Set([x?.vectors, y?.vectors])].flatMap((vectors) =>
+      (vectors ?? []).map((vector): Vec2 => [
+        x?.vectors === vectors ? vector[x!.k]! : 0,
+        y?.vectors === vectors ? vector[y!.k]! : 0,
+      ]),
+    );
+    const slide = commonDirection(moves);
+    if (slide) slides.set(id, slide);
   }
   return slides;
+}
+
+function commonDirection(all: readonly Vec2[]): Vec2 | undefined {
+  const moves = all.filter((move) => length2(move) > 1e-6);
+  const [longest] = moves.toSorted((a, b) => length2(b) - length2(a));
+  if (!longest) return undefined;
+  const unit: Vec2 = [longest[0] / length2(longest), longest[1] / length2(longest)];
+  return moves.every((move) => Math.abs(cross2(unit, move)) < 1e-6 * length2(move) + 1e-9) ? unit : undefined;
 }

@@ -9,10 +9,16 @@ export interface Freedoms {
   readonly count: number;
   /** 1 for each unknown of the problem that can still move. */
   readonly loose: Uint8Array;
-  /** One direction of motion each, over the unknowns of the problem. */
-  readonly motions: readonly Float64Array[];
+  /** What can move, component by component. */
+  readonly groups: readonly FreeGroup[];
   /** Sets of owners that together tell something twice: each set could do with less. */
   readonly redundant: readonly (readonly string[])[];
+}
+
+/** Unknowns that hang together, and the directions in which they can move: a basis, over these unknowns only. */
+export interface FreeGroup {
+  readonly unknowns: readonly number[];
+  readonly vectors: readonly Float64Array[];
 }
 
 const RANK_TOLERANCE = 1e-7;
@@ -26,19 +32,26 @@ const WITNESSES = 2;
 export function freedoms(solution: Solution): Freedoms {
   const { system, components, y } = solution;
   const { column } = system.reduction;
-  const motions: Float64Array[] = [];
+  const behind: number[][] = Array.from({ length: system.columns }, () => []);
+  column.forEach((c, unknown) => {
+    if (c >= 0) behind[c]!.push(unknown);
+  });
+  const groups: FreeGroup[] = [];
+  const loose = new Uint8Array(column.length);
   const redundant: (readonly string[])[] = solution.loops.map((loop) => loop.owners);
   for (const component of components) {
     const { piece, revealed, at } = generic(solution, component, y);
-    for (const vector of revealed.basis) {
-      const reduced = new Map(piece.columns.map((c, k) => [c, vector[k]!]));
-      motions.push(Float64Array.from(column, (c) => (c < 0 ? 0 : (reduced.get(c) ?? 0))));
+    if (revealed.basis.length > 0) {
+      const places = piece.columns.flatMap((c, k) => behind[c]!.map((unknown) => ({ unknown, k })));
+      const vectors = revealed.basis.map((vector) => Float64Array.from(places, ({ k }) => vector[k]!));
+      for (const vector of vectors)
+        vector.forEach((entry, k) => Math.abs(entry) > 1e-6 && (loose[places[k]!.unknown] = 1));
+      groups.push({ unknowns: places.map(({ unknown }) => unknown), vectors });
     }
     if (component.whole.rows.length > component.whole.columns.length - revealed.basis.length)
       redundant.push(...tellingTwice(solution, component.whole, at));
   }
-  const loose = Uint8Array.from(column, (_, i) => (motions.some((motion) => Math.abs(motion[i]!) > 1e-6) ? 1 : 0));
-  return { count: motions.length, loose, motions, redundant };
+  return { count: groups.reduce((sum, { vectors }) => sum + vectors.length, 0), loose, groups, redundant };
 }
 
 interface Revealed {

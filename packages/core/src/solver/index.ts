@@ -1,4 +1,4 @@
 export * from './problem.ts';
 export { solve, Solver, type Solution } from './solve.ts';
-export { freedoms, type Freedoms } from './freedoms.ts';
+export { freedoms, type Freedoms, type FreeGroup } from './freedoms.ts';
 export type { Loop } from './reduction.ts';
