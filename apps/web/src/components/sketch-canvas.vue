@@ -253,6 +253,7 @@ defineExpose({ hold });
         <text :x="tag.x" :y="tag.y" text-anchor="middle" dominant-baseline="central">{{ tag.mark }}</text>
       </g>
       <g class="preview">
+        <path v-for="(guide, k) in preview.guides" :key="`g${k}`" :d="map.path(polyline(guide))" class="guide" />
         <path v-for="(piece, k) in preview.pieces" :key="`l${k}`" :d="map.path(polyline(piece))" />
         <path
           v-if="preview.box"

@@ -6,6 +6,7 @@ import {
   direction2,
   directionAtEnd,
   distance2,
+  dot2,
   reversed,
   sub2,
   type DrawnArc,
@@ -15,6 +16,7 @@ import {
 import type { Snap } from './snapping.ts';
 import {
   FigureMaker,
+  guidesOf,
   NO_PREVIEW,
   snapFor,
   straight,
@@ -27,6 +29,8 @@ import {
 
 /** A line within this angle of where an arc heads is guessed to be tangent, rad. */
 const TANGENT_GUESS = 0.08;
+/** A line within this angle of standing square on the one before is guessed to do so, rad. */
+const SQUARE_GUESS = 0.04;
 
 /** Where a chain goes on from, and in which direction its last piece arrived there. */
 interface ChainEnd {
@@ -72,7 +76,8 @@ export class ChainTool implements Tool {
         ? [arcBetween('', arc.centre, distance2(arc.centre, arc.a), arc.a, arc.b)]
         : [straight(from, found.place)];
     const tangent = from && (arc || this.goesOn(found.place, pointer)) ? [{ at: from, mark: 'T' }] : [];
-    this.preview = { ...NO_PREVIEW, pieces, tags: [...tagsOf(found, from), ...tangent] };
+    const square = from && this.square(found, pointer) ? [{ at: from, mark: '⊥' }] : [];
+    this.preview = { pieces, guides: guidesOf(found), tags: [...tagsOf(found, from), ...tangent, ...square] };
   }
 
   down(pointer: PointerAt): void {
@@ -90,6 +95,7 @@ export class ChainTool implements Tool {
     if (!arc && found.level) maker.relate({ kind: found.level, a: piece });
     if (!arc && this.goesOn(found.place, pointer))
       maker.relate({ kind: 'tangent', circle: this.last.piece!.id, to: piece, side: 1 });
+    if (!arc && this.square(found, pointer)) maker.relate({ kind: 'perpendicular', a: this.last.piece!.id, b: piece });
     this.first ??= start;
     this.host.draw(maker.figure, arc ? 'arc' : 'line');
     if (end === this.first) {
@@ -124,6 +130,16 @@ export class ChainTool implements Tool {
     if (free || this.bent || !this.last?.piece?.round) return false;
     const along = direction2(sub2(place, this.last.snap.place));
     return along !== undefined && Math.abs(cross2(this.last.heading!, along)) < TANGENT_GUESS;
+  }
+
+  /** Does a line to this place stand square on the one before it? A guess, where nothing simpler is. */
+  private square(found: Snap, { free }: PointerAt): boolean {
+    const { heading, piece, snap } = this.last ?? {};
+    if (free || this.bent || !heading || !piece || piece.round || found.level || found.point || found.on) return false;
+    // beside a level or upright line the level guess says it already
+    if (Math.min(Math.abs(heading[0]), Math.abs(heading[1])) < 1e-6) return false;
+    const along = direction2(sub2(found.place, snap!.place));
+    return along !== undefined && Math.abs(dot2(heading, along)) < SQUARE_GUESS;
   }
 
   private addArc(maker: FigureMaker, arc: DrawnArc, start: Id, end: Id): Id {

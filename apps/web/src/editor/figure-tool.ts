@@ -3,6 +3,7 @@ import type { FigureRecipe } from './figure-recipes.ts';
 import type { Snap } from './snapping.ts';
 import {
   FigureMaker,
+  guidesOf,
   NO_PREVIEW,
   snapFor,
   straight,
@@ -44,15 +45,19 @@ export class FigureTool implements Tool {
   move(pointer: PointerAt): void {
     this.last = pointer;
     const found = snapFor(this.host, pointer);
-    const tags = tagsOf(found);
+    const signs = { tags: tagsOf(found), guides: guidesOf(found) };
     const maker = this.made([...this.clicked, found]);
     if (maker) {
       const geometry = new Geometry({ ...this.host.geometry.entities, ...maker.entities });
-      this.preview = { ...NO_PREVIEW, pieces: Object.keys(maker.entities).flatMap((id) => geometry.pieces(id)), tags };
+      this.preview = {
+        ...NO_PREVIEW,
+        pieces: Object.keys(maker.entities).flatMap((id) => geometry.pieces(id)),
+        ...signs,
+      };
       return;
     }
     const places: Vec2[] = [...this.clicked, found].map(({ place }) => place);
-    this.preview = { ...NO_PREVIEW, pieces: places.slice(1).map((place, k) => straight(places[k]!, place)), tags };
+    this.preview = { ...NO_PREVIEW, pieces: places.slice(1).map((place, k) => straight(places[k]!, place)), ...signs };
   }
 
   down(pointer: PointerAt): void {

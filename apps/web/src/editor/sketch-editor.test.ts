@@ -48,7 +48,16 @@ describe('drawing', () => {
     d.click([30, -10]);
     d.click([0, -10.3]);
     d.click([0, 10]);
-    expect(d.kinds()).toEqual(['coincident', 'coincident', 'horizontal', 'horizontal', 'tangent', 'tangent']);
+    // the last corner was drawn under the first: that is guessed too
+    expect(d.kinds()).toEqual([
+      'coincident',
+      'coincident',
+      'horizontal',
+      'horizontal',
+      'tangent',
+      'tangent',
+      'vertical',
+    ]);
     const [region] = d.editor.solved.regions.regions;
     expect(region!.area).toBeCloseTo(600 + (Math.PI * 100) / 2, 1);
     expect(d.labels).toContain('S: arc');
@@ -216,5 +225,187 @@ describe('snapping', () => {
   test('held off, only existing points are taken', () => {
     expect(find([20, 10.5], undefined, true)).toEqual({ place: [20, 10.5] });
     expect(find([10.4, 9.6], undefined, true)).toMatchObject({ place: [10, 10] });
+  });
+});
+
+describe('guesses of alignment', () => {
+  const rough = () => {
+    const d = desk();
+    d.draw('point', [10, 10]);
+    return d;
+  };
+
+  test('a place nearly above and nearly level with points takes over both, shown before it is taken', () => {
+    const d = rough();
+    d.draw('point', [30, 25]);
+    d.editor.take('point');
+    d.editor.pointer('move', { at: [10.3, 25.2], reach: 1, free: false, add: false });
+    expect(d.editor.tool.preview.guides).toHaveLength(2);
+    expect(d.editor.tool.preview.tags.map(({ mark }) => mark).sort()).toEqual(['H', 'V']);
+    d.click([10.3, 25.2]);
+    expect(d.kinds()).toEqual(['horizontal', 'vertical']);
+    expect(d.editor.lastGuesses).toHaveLength(2);
+  });
+
+  test('the key holds them off, and points far away do not count', () => {
+    const d = rough();
+    d.editor.take('point');
+    d.click([10.3, 25.2], { free: true });
+    d.click([10.4, 90]);
+    expect(d.kinds()).toEqual([]);
+  });
+
+  test('a line nearly square on a slanting one is guessed to be so', () => {
+    const d = desk();
+    d.draw('chain', [5, 5], [25, 15], [18, 29.2]);
+    expect(d.kinds()).toEqual(['perpendicular']);
+  });
+});
+
+describe('editing', () => {
+  test('trim takes what is shown; extend, split and a refusal in words', () => {
+    const d = desk();
+    d.draw('chain', [0, 40], [80, 40]);
+    d.editor.take('chain');
+    d.editor.escape();
+    d.draw('chain', [30, 20], [30, 70]);
+    d.editor.take('trim');
+    d.editor.pointer('move', { at: [60, 40], reach: 1, free: false, add: false });
+    expect(d.editor.tool.preview.pieces.map(({ from, to }) => [from[0], to[0]])).toEqual([[30, 80]]);
+    d.click([60, 40]);
+    expect(d.editor.geometry.box()!.high[0]).toBeCloseTo(30, 6);
+    d.editor.take('extend');
+    d.click([2, 40]);
+    expect(d.refusals).toEqual(['edit.nothing-ahead']);
+    d.editor.take('split');
+    d.click([30, 60]);
+    expect(Object.values(d.editor.sketch.entities).filter(({ kind }) => kind === 'line')).toHaveLength(3);
+    expect(d.labels.slice(-2)).toEqual(['S: trim', 'S: split']);
+  });
+
+  test('an offset of the clicked chain asks for the distance, with what was clicked to start from', () => {
+    const d = desk();
+    d.draw('rectangle', [0, 0], [60, 40]);
+    d.editor.take('offset');
+    d.click([30, 0]);
+    d.click([30, 6]);
+    expect(d.editor.asking).toMatchObject({ prompt: 'Offset distance', text: '6 mm' });
+    expect(d.editor.answer('0').ok).toBe(false);
+    expect(d.editor.answer('gap = 5 mm').ok).toBe(true);
+    expect(Object.values(d.project().values)).toMatchObject([{ name: 'gap', expression: '5 mm' }]);
+    expect(d.editor.solved.regions.regions.map(({ area }) => Math.round(area)).sort((a, b) => a - b)).toEqual([
+      900, 1500,
+    ]);
+  });
+
+  test('moving, turning and scaling by the pointer and a number', () => {
+    const d = desk();
+    d.draw('circle', [20, 20], [26, 20]);
+    const [circle] = Object.keys(d.editor.sketch.entities).filter(
+      (id) => d.editor.sketch.entities[id]!.kind === 'circle',
+    );
+    d.editor.select([circle!], false);
+    d.editor.take('copy');
+    d.click([20, 20]);
+    d.click([50.5, 33.5]);
+    expect(Object.values(d.editor.sketch.entities).filter(({ kind }) => kind === 'circle')).toHaveLength(2);
+    d.editor.take('select');
+    d.editor.select([circle!], false);
+    d.editor.take('scale');
+    d.click([20, 20]);
+    expect(d.editor.answer('1.5').ok).toBe(true);
+    expect(d.editor.geometry.circle(circle!).radius).toBeCloseTo(9, 8);
+  });
+});
+
+describe('dimensions', () => {
+  test('a click on another dimension while a number is asked for ties the two by a named value', () => {
+    const d = desk();
+    d.draw('rectangle', [0, 0], [60, 40]);
+    const lines = Object.keys(d.editor.sketch.entities).filter((id) => d.editor.sketch.entities[id]!.kind === 'line');
+    const size = (line: string, text: string) => {
+      d.editor.select([line], false);
+      d.editor.take('size');
+      d.click([100, 100]);
+      return d.editor.answer(text);
+    };
+    expect(size(lines[0]!, '50 mm').ok).toBe(true);
+    const [first] = Object.keys(d.editor.relations).filter((id) => 'value' in d.editor.relations[id]!);
+    d.editor.select([lines[1]!], false);
+    d.editor.take('size');
+    d.click([110, 20]);
+    expect(d.editor.tieTo(first!).ok).toBe(true);
+    const values = Object.values(d.editor.relations).flatMap((relation) =>
+      'value' in relation ? [relation.value] : [],
+    );
+    expect(values).toEqual(['size 1', 'size 1']);
+    expect(d.editor.solved.regions.regions[0]!.area).toBeCloseTo(2500, 6);
+  });
+
+  test('measuring: it tells its measure, holds nothing, and can hold again', () => {
+    const d = desk();
+    d.draw('circle', [20, 20], [26, 20]);
+    const [circle] = Object.keys(d.editor.sketch.entities).filter(
+      (id) => d.editor.sketch.entities[id]!.kind === 'circle',
+    );
+    d.editor.select([circle!], false);
+    d.editor.relate('diameter');
+    d.editor.answer('14 mm');
+    const [size] = Object.keys(d.editor.relations);
+    const before = d.state()[1] as number;
+    d.editor.setMeasuring(size!, true);
+    expect(d.state()[1]).toBe(before + 1);
+    d.editor.setMeasuring(size!, false);
+    expect(d.state()[1]).toBe(before);
+    expect(d.editor.relations[size!]).toMatchObject({ value: '14 mm' });
+  });
+
+  test('from rim to rim by a key; across a centre line by itself', () => {
+    const d = desk();
+    d.draw('circle', [20, 20], [26, 20]);
+    d.draw('circle', [60, 23], [64, 23]);
+    d.editor.take('size');
+    d.click([26, 20]);
+    d.click([64, 23]);
+    expect(d.editor.key('r')).toBe(true);
+    d.click([40, 40]);
+    d.editor.answer('20 mm');
+    expect(Object.values(d.editor.relations)).toContainEqual(
+      expect.objectContaining({ kind: 'distance', rimA: 1, rimB: 1 }),
+    );
+    const turned = desk();
+    turned.draw('chain', [0, 60], [0, 5]);
+    turned.draw('point', [22, 31]);
+    const [axis] = Object.keys(turned.editor.sketch.entities).filter(
+      (id) => turned.editor.sketch.entities[id]!.kind === 'line',
+    );
+    turned.editor.select([axis!], false);
+    turned.editor.toggleCentreline();
+    turned.editor.select([], false);
+    turned.editor.take('size');
+    turned.click([22, 31]);
+    turned.click([0, 45]);
+    turned.click([10, 70]);
+    turned.editor.answer('24 mm');
+    const points = Object.values(turned.editor.geometry.entities).filter(({ kind }) => kind === 'point') as {
+      x: number;
+    }[];
+    expect(points.some(({ x }) => Math.abs(Math.abs(x) - 12) < 1e-6)).toBe(true);
+  });
+
+  test('the angle of the sector in which the number is put, beyond 180 opposite to it', () => {
+    const angle = (at: Vec2) => {
+      const d = desk();
+      d.draw('chain', [40, 10], [10, 10], [30, 40]);
+      const lines = Object.keys(d.editor.sketch.entities).filter((id) => d.editor.sketch.entities[id]!.kind === 'line');
+      d.editor.select(lines, false);
+      d.editor.take('size');
+      d.click(at);
+      return Number.parseFloat(d.editor.asking!.text);
+    };
+    const inner = (Math.atan2(30, 20) * 180) / Math.PI;
+    expect(angle([26, 20])).toBeCloseTo(inner, 1);
+    expect(angle([-8, 2])).toBeCloseTo(360 - inner, 1);
+    expect(angle([8, 30])).toBeCloseTo(180 - inner, 1);
   });
 });

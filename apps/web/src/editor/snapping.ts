@@ -1,4 +1,4 @@
-import { distance2, middle2, nearestOn, X_AXIS, Y_AXIS, type Geometry, type Id, type Vec2 } from '@helb/core';
+import { distance2, middle2, nearestOn, ORIGIN, X_AXIS, Y_AXIS, type Geometry, type Id, type Vec2 } from '@helb/core';
 
 /** Where the pointer is taken to be, and what is guessed from it. */
 export interface Snap {
@@ -11,6 +11,14 @@ export interface Snap {
   readonly middleOf?: Id;
   /** The line from the last point is kept level or upright. */
   readonly level?: 'horizontal' | 'vertical';
+  /** The place is level with, or above or below, existing points. */
+  readonly aligned?: readonly Alignment[];
+}
+
+export interface Alignment {
+  readonly kind: 'horizontal' | 'vertical';
+  readonly point: Id;
+  readonly from: Vec2;
 }
 
 export interface SnapQuery {
@@ -35,7 +43,37 @@ export function snap(geometry: Geometry, { at, reach, free, from }: SnapQuery): 
   const level = from && levelOf(from, at, reach);
   const on = nearest([...curveIds(geometry), X_AXIS, Y_AXIS], (id) => distance2(footOn(geometry, id, at), at), reach);
   if (on) return { place: footOn(geometry, on, at), on, ...(level ? meeting(geometry, on, level, from, at) : {}) };
-  return level ? { place: level === 'horizontal' ? [at[0], from[1]] : [from[0], at[1]], level } : { place: at };
+  const place: Vec2 = level ? (level === 'horizontal' ? [at[0], from[1]] : [from[0], at[1]]) : at;
+  return withAlignments(geometry, { place, ...(level ? { level } : {}) }, reach, from);
+}
+
+/** How far an alignment reaches, in reaches of the pointer: farther points would fill the sheet with guesses. */
+const FAR = 40;
+
+/** Takes over the height and the upright of the nearest points that have nearly the same; what is level already stays. */
+function withAlignments(geometry: Geometry, snap: Snap, reach: number, from: Vec2 | undefined): Snap {
+  let [x, y] = snap.place;
+  const aligned: Alignment[] = [];
+  for (const [kind, k] of [
+    ['vertical', 0],
+    ['horizontal', 1],
+  ] as const) {
+    if (snap.level === kind) continue;
+    const near = pointIds(geometry).filter((id) => {
+      const place = geometry.point(id);
+      const apart = distance2(place, snap.place);
+      const own = from && distance2(place, from) < 1e-9;
+      const level = Math.abs(place[k] - snap.place[k]) <= reach / 2;
+      return level && !own && id !== ORIGIN && apart > 2 * reach && apart < FAR * reach;
+    });
+    const point = nearest(near, (id) => distance2(geometry.point(id), snap.place), Infinity);
+    if (!point) continue;
+    const place = geometry.point(point);
+    if (k === 0) x = place[0];
+    else y = place[1];
+    aligned.push({ kind, point, from: place });
+  }
+  return aligned.length > 0 ? { ...snap, place: [x, y], aligned } : snap;
 }
 
 /** The place on a curve nearest to another; lines and arcs end where they end, axes do not. */

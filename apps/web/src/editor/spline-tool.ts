@@ -2,6 +2,7 @@ import { add2, chordKnots, distance2, scale2, splineSpans, sub2, type Vec2 } fro
 import type { Snap } from './snapping.ts';
 import {
   FigureMaker,
+  guidesOf,
   NO_PREVIEW,
   snapFor,
   tagsOf,
@@ -37,7 +38,7 @@ export class SplineTool implements Tool {
     const found = snapFor(this.host, pointer);
     const places = [...this.clicked, found].map(({ place }) => place).filter(isNew);
     const pieces = places.length < 2 ? [] : splineSpans('', chordKnots(places), withHandles(places));
-    this.preview = { ...NO_PREVIEW, pieces, tags: tagsOf(found) };
+    this.preview = { pieces, guides: guidesOf(found), tags: tagsOf(found) };
   }
 
   down(pointer: PointerAt): void {

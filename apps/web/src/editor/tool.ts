@@ -28,6 +28,8 @@ export interface Preview {
   readonly pieces: readonly Piece[];
   /** Signs of the relations that are about to be guessed. */
   readonly tags: readonly { readonly at: Vec2; readonly mark: string }[];
+  /** From what a place is aligned with. */
+  readonly guides: readonly Piece[];
   /** A selection box. */
   readonly box?: readonly [Vec2, Vec2];
 }
@@ -35,7 +37,7 @@ export interface Preview {
 /** A straight piece of a preview. */
 export const straight = (from: Vec2, to: Vec2): Piece => ({ form: 'segment', entity: '', from, to });
 
-export const NO_PREVIEW: Preview = { pieces: [], tags: [] };
+export const NO_PREVIEW: Preview = { pieces: [], tags: [], guides: [] };
 
 /** What tools may ask of the editor. */
 export interface ToolHost {
@@ -72,18 +74,28 @@ export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {
       at: [(from[0] + found.place[0]) / 2, (from[1] + found.place[1]) / 2],
       mark: found.level === 'horizontal' ? 'H' : 'V',
     });
+  for (const { kind, from: other } of found.aligned ?? [])
+    tags.push({
+      at: [(other[0] + found.place[0]) / 2, (other[1] + found.place[1]) / 2],
+      mark: kind === 'horizontal' ? 'H' : 'V',
+    });
   return tags;
 }
 
+/** Lines from the points that a place is aligned with. */
+export const guidesOf = ({ place, aligned = [] }: Snap): Preview['guides'] =>
+  aligned.map(({ from }) => straight(from, place));
+
 /** Builds a figure from what was clicked: snapped places become existing points, or new ones with their guesses. */
 export class FigureMaker extends FigureBuilder {
-  point({ place, point, on, middleOf }: Snap): Id {
+  point({ place, point, on, middleOf, aligned = [] }: Snap): Id {
     // the origin is never part of a figure itself: a point of our own is laid on it
     if (point !== undefined && point !== ORIGIN) return point;
     const id = this.place(place);
     if (point === ORIGIN) this.relate({ kind: 'coincident', a: id, b: ORIGIN });
     if (on !== undefined) this.relate({ kind: 'coincident', a: id, b: on });
     if (middleOf !== undefined) this.relate({ kind: 'midpoint', point: id, line: middleOf });
+    for (const { kind, point: other } of aligned) this.relate({ kind, a: other, b: id });
     return id;
   }
 

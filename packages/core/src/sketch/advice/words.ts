@@ -33,9 +33,7 @@ export function relationSentence(relation: Relation, nameOf: (id: Id) => string)
 
 /** A freedom as a sentence: "line 4 can slide along X". */
 export function motionSentence(motion: Motion, nameOf: (id: Id) => string): string {
-  const names = motion.entities.map(nameOf);
-  const who = names.length > 4 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : listed(names);
-  return `${who} can ${LOOKS[motion.look](motion)}`;
+  return `${listed(motion.entities.map(nameOf))} can ${LOOKS[motion.look](motion)}`;
 }
 
 const LOOKS: Readonly<Record<Motion['look'], (motion: Motion) => string>> = {
@@ -52,5 +50,8 @@ function alongWords([x, y]: Vec2): string {
   return `at ${Math.round((Math.atan2(y, x) * 180) / Math.PI)}°`;
 }
 
-const listed = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+/** "a, b and c"; of many the first three and how many more. */
+function listed(names: readonly string[]): string {
+  if (names.length > 4) return `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
+  return names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+}

@@ -17,6 +17,7 @@ import { LENGTH } from '../../../units/index.ts';
 import { linearAnnotation } from '../../annotation.ts';
 import type { Role } from '../../entities/index.ts';
 import type { Geometry, Layout } from '../../geometry.ts';
+import { along, nearestOn } from '../../pieces/index.ts';
 import { formulaBlock, lineDistance } from '../../residuals.ts';
 import type { RelationKind } from '../kind.ts';
 import { middleOf } from '../picking.ts';
@@ -100,16 +101,23 @@ export const offset: RelationKind<Offset> = {
       const out = sub2(geometry.point(beside), a);
       return side * (u[0] * out[1] - u[1] * out[0]);
     },
-    places(relation, geometry, { gap, width }) {
-      const { p, q, along } = spanOf(relation, geometry);
-      const far = distance2(p, q);
-      return [far + gap + width / 2, -gap - width / 2, far + 2 * gap + width / 2].map((reach) =>
-        add2(p, scale2(along, reach)),
-      );
+    places({ pairs }, geometry, { gap, width }) {
+      const [{ from, to }] = pairs as [Pair];
+      const [piece] = geometry.pieces(from);
+      return [0.5, 0.3, 0.7, 0.15, 0.85].flatMap((t) => {
+        const p = along(piece!, t);
+        const q = nearestBeside(geometry, from, to, p);
+        const out = direction2(sub2(q, p)) ?? ([0, 1] as const);
+        const far = distance2(p, q);
+        return [far + gap + width / 2, -gap - width / 2].map((reach) => add2(p, scale2(out, reach)));
+      });
     },
-    annotate(relation, geometry, space, at) {
-      const { p, q, along } = spanOf(relation, geometry);
-      return linearAnnotation(p, q, along, at, space);
+    annotate({ pairs }, geometry, space, at) {
+      const [{ from, to }] = pairs as [Pair];
+      // it stands where its text is along the curve
+      const p = nearestOn(geometry.pieces(from)[0]!, at);
+      const q = nearestBeside(geometry, from, to, p);
+      return linearAnnotation(p, q, direction2(sub2(q, p)) ?? [0, 1], at, space);
     },
   },
   turned: (relation, line) => ({
@@ -118,14 +126,6 @@ export const offset: RelationKind<Offset> = {
   }),
   anchors: ({ pairs }, geometry) => [middleOf(pairs[0]!.to, geometry)],
 };
-
-/** From the middle of the first curve square to the one beside it. */
-function spanOf({ pairs }: Offset, geometry: Geometry) {
-  const [{ from, to }] = pairs as [Pair];
-  const p = middleOf(from, geometry);
-  const q = nearestBeside(geometry, from, to, p);
-  return { p, q, along: direction2(sub2(q, p)) ?? ([0, 1] as const) };
-}
 
 /** The place on the other curve that is square beside a place on the first. */
 function nearestBeside(geometry: Geometry, from: Id, to: Id, p: Vec2): Vec2 {

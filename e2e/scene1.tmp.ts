@@ -1,0 +1,25 @@
+export default async ({ page, bench, shot, verb }: any) => {
+  await verb('Slot');
+  await bench.click(-200, 120); await bench.click(-60, 160); await bench.click(-60, 200);
+  await bench.press('Escape');
+  await verb('Polygon');
+  await bench.click(120, 150); await bench.click(180, 160);
+  await bench.press('Escape');
+  await verb('Ellipse');
+  await bench.click(-180, -60); await bench.click(-100, -40); await bench.click(-180, -20);
+  await bench.press('Escape');
+  await verb('Spline');
+  await bench.click(0, -100); await bench.click(60, -30); await bench.click(120, -120); await bench.click(200, -60);
+  await bench.press('Enter'); await bench.press('Escape');
+  await verb('Text');
+  await bench.click(-220, -190); await bench.click(-220, -150);
+  await bench.press('Escape');
+  await page.waitForTimeout(500);
+  await shot('s1');
+  await page.getByRole('button', { name: 'Settle the rest' }).click();
+  await page.waitForTimeout(1500);
+  await shot('s2');
+  await page.getByRole('button', { name: 'Accept' }).click();
+  await page.waitForTimeout(1500);
+  await shot('s3');
+};
