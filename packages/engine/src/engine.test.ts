@@ -22,8 +22,10 @@ function counting(inner: Kernel) {
   return { counted, calls };
 }
 
-const demo = seedSieve();
-const [partId] = demo.partOrder as [string];
+const sieve = seedSieve();
+const [partId] = sieve.partOrder as [string];
+/** The bearing bracket alone. */
+const demo: Project = { ...sieve, parts: { [partId]: sieve.parts[partId]! }, partOrder: [partId] };
 const stepNamed = (name: string) =>
   demo.parts[partId]!.stepOrder.find((id) => demo.parts[partId]!.steps[id]!.name === name)!;
 const changed = (project: Project, ...actions: Action[]) => {
@@ -50,6 +52,38 @@ const bracketVolume = ({ length = 72, thickness = 8, hole = 5.5, shaft = 12, wal
 
 const volumeOf = async (engine: Engine, project: Project) =>
   inspect(project, await engine.build(project)).parts[0]!.volume_mm3;
+
+test.each([
+  {},
+  { 'crank length': '80 mm', shaft: '16 mm' },
+  { drum: '150 mm', 'drum bolts': '12', 'slot width': '14 mm' },
+  { 'knob pin': '10 mm', 'drum sheet': '6 mm' },
+])('the other parts of the demo have the volumes that the values give: %j', async (changes: Record<string, string>) => {
+  const project = Object.entries(changes).reduce((now, [name, text]) => setValue(now, name, text), sieve);
+  const [, arm, disc] = inspect(project, await new Engine(kernel).build(project)).parts;
+  const number = (name: string) =>
+    Number.parseFloat(project.values[project.valueOrder.find((id) => project.values[id]!.name === name)!]!.expression);
+  const [shaft, pin, wall, length] = ['shaft', 'knob pin', 'crank wall', 'crank length'].map(number) as [
+    number,
+    number,
+    number,
+    number,
+  ];
+  // the hull of two circles: two trapezoids and two sectors
+  const [R, r] = [shaft / 2 + wall, pin / 2 + wall];
+  const lean = Math.asin((R - r) / length);
+  const hull =
+    (R + r) * Math.sqrt(length ** 2 - (R - r) ** 2) +
+    (R * R * (Math.PI + 2 * lean)) / 2 +
+    (r * r * (Math.PI - 2 * lean)) / 2;
+  const round = (d: number) => (Math.PI * d * d) / 4;
+  expect(arm!.volume_mm3).toBeCloseTo((hull - round(shaft) - round(pin)) * number('crank thickness'), 6);
+  const [drum, width] = [number('drum'), number('slot width')];
+  const spine = 0.27 * drum;
+  const slot = 2 * Math.asin(drum / 8 / spine) * spine * width + round(width);
+  const area = round(drum) - round(shaft) - number('drum bolts') * round(5.5) - 4 * slot;
+  expect(disc!.volume_mm3).toBeCloseTo(area * number('drum sheet'), 6);
+});
 
 test('the demo part has the volume that its values give, and follows each of them', async () => {
   const engine = new Engine(kernel);

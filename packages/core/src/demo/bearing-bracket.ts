@@ -1,0 +1,44 @@
+import type { ProjectScript } from '../document/index.ts';
+import type { Id } from '../records/index.ts';
+import { centredRectangle, FigureBuilder, ORIGIN, type Entity, type Relation } from '../sketch/index.ts';
+import { addSketch, drawCircle, extruded, newPart } from './parts.ts';
+
+/** A plate with four holes and a boss with a bore, which carries the shaft. */
+export function bearingBracket(script: ProjectScript): void {
+  const part = newPart(script, 'Bearing bracket', 0, ['Aluminium 6082', 2700]);
+  const plate = drawPlate(script, part);
+  extruded(script, part, 'Foot plate', plate, 'plate thickness', 'new');
+  const boss = drawCircle(script, part, 'Boss', 'shaft + 2 * boss wall', [9, 16]);
+  extruded(script, part, 'Boss body', boss, 'plate thickness + boss height', 'add');
+  const bore = drawCircle(script, part, 'Bore', 'shaft', [8, 10]);
+  extruded(script, part, 'Shaft bore', bore, 'plate thickness + boss height', 'cut');
+}
+
+/** A rectangle about the origin and a hole in each corner, symmetric by a construction rectangle through the holes. */
+function drawPlate(script: ProjectScript, part: Id): Id {
+  const { newId } = script;
+  const [outline, through] = [new FigureBuilder(newId), new FigureBuilder(newId)];
+  const corners = centredRectangle(outline, ORIGIN, [0, 0], [36, 24]);
+  const centres = centredRectangle(through, ORIGIN, [0, 0], [27, 15]);
+  const entities: Record<Id, Entity> = { ...outline.entities };
+  for (const [id, entity] of Object.entries(through.entities))
+    entities[id] = entity.kind === 'line' ? { ...entity, construction: true } : entity;
+  const holes = centres.map((centre) => {
+    const id = newId('c');
+    entities[id] = { kind: 'circle', centre, radius: 2.75 };
+    return id;
+  });
+  const [p, q, r] = corners;
+  const [, , inner] = centres;
+  const relations: Record<Id, Relation> = {
+    ...outline.relations,
+    ...through.relations,
+    [newId('d')]: { kind: 'distance', a: p, b: q, direction: 'horizontal', sense: 1, value: 'plate length' },
+    [newId('d')]: { kind: 'distance', a: q, b: r, direction: 'vertical', sense: 1, value: 'plate width' },
+    [newId('d')]: { kind: 'distance', a: inner, b: r, direction: 'horizontal', sense: 1, value: 'edge distance' },
+    [newId('d')]: { kind: 'distance', a: inner, b: r, direction: 'vertical', sense: 1, value: 'edge distance' },
+    [newId('d')]: { kind: 'diameter', circle: holes[3]!, value: 'bolt hole', at: [-14, 30] },
+  };
+  for (const other of [0, 1, 2]) relations[newId('r')] = { kind: 'equal', a: holes[3]!, b: holes[other]! };
+  return addSketch(script, part, { kind: 'sketch', name: 'Foot outline', plane: 'top', entities, relations });
+}

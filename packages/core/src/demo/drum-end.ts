@@ -1,0 +1,52 @@
+import type { ProjectScript } from '../document/index.ts';
+import type { Id } from '../records/index.ts';
+import { arcSlot, FigureBuilder, ORIGIN, Y_AXIS, type Pattern, type Relation } from '../sketch/index.ts';
+import { addSketch, extruded, newPart } from './parts.ts';
+
+/** The end of the sieve drum: a disc with the shaft hole, a ring of bolt holes, and curved slots to look in through. */
+export function drumEnd(script: ProjectScript): void {
+  const part = newPart(script, 'Drum end', 2, ['Birch plywood', 680]);
+  const builder = new FigureBuilder(script.newId);
+  const relate = (...relations: Relation[]) => relations.forEach((relation) => builder.relate(relation));
+  const centre = builder.place([0, 0]);
+  const [rim, bore] = [builder.circle(centre, 60), builder.circle(centre, 6)];
+  const bolt = builder.place([0, 52]);
+  const hole = builder.circle(bolt, 2.75);
+  const [from, to] = [builder.place([15, 28]), builder.place([-15, 28])];
+  const before = new Set(Object.keys(builder.entities));
+  const spine = arcSlot(builder, [centre, [0, 0]], [from, [15, 28]], [to, [-15, 28]], 5);
+  const slot = Object.keys(builder.entities).filter((id) => !before.has(id) && isOutline(builder, id));
+  const [, , startArc] = slot as [Id, Id, Id];
+  relate(
+    { kind: 'coincident', a: centre, b: ORIGIN },
+    { kind: 'diameter', circle: rim, value: 'drum' },
+    { kind: 'diameter', circle: bore, value: 'shaft' },
+    { kind: 'diameter', circle: hole, value: 'bolt hole' },
+    { kind: 'coincident', a: bolt, b: Y_AXIS },
+    { kind: 'distance', a: centre, b: bolt, direction: 'vertical', sense: 1, value: 'drum / 2 - edge distance' },
+    { kind: 'symmetric', a: from, b: to, axis: Y_AXIS },
+    { kind: 'radius', circle: spine, value: 'drum * 0.27' },
+    { kind: 'radius', circle: startArc, value: 'slot width / 2' },
+    { kind: 'distance', a: to, b: from, direction: 'horizontal', sense: 1, value: 'drum / 4' },
+  );
+  const pattern = (of: readonly Id[], count: string): Pattern => ({
+    layout: 'round',
+    of: [...of],
+    centre,
+    count,
+    over: '360 deg',
+  });
+  const sketch = addSketch(script, part, {
+    kind: 'sketch',
+    name: 'Disc outline',
+    plane: 'front',
+    ...builder.figure,
+    patterns: { bolts: pattern([hole], 'drum bolts'), windows: pattern(slot, '4') },
+  });
+  extruded(script, part, 'Disc', sketch, 'drum sheet', 'new');
+}
+
+const isOutline = ({ entities }: FigureBuilder, id: Id): boolean => {
+  const entity = entities[id]!;
+  return entity.kind !== 'point' && !entity.construction;
+};
