@@ -121,11 +121,23 @@ export class Bench {
   press = (key: string): Promise<void> => this.page.keyboard.press(key);
 
   /** Types into the number that is asked for on the canvas. */
-  async answer(text: string): Promise<void> {
-    const field = this.page.getByLabel('Size', { exact: true });
+  async answer(text: string, prompt = 'Size'): Promise<void> {
+    const field = this.page.getByLabel(prompt, { exact: true });
     await expect(field).toBeFocused();
     await field.fill(text);
     await field.press('Enter');
+    await expect(field).toHaveCount(0);
+  }
+
+  /** Searches a verb and does it. */
+  async verb(name: string): Promise<void> {
+    await this.press('Space');
+    await this.page.getByLabel('Search verbs').fill(name);
+    await this.press('Enter');
+  }
+
+  get desk(): Locator {
+    return this.page.getByRole('complementary', { name: 'Desk' });
   }
 
   /** Changes a chip by its label. */

@@ -118,6 +118,13 @@ function grab(size: SizeLook, event: PointerEvent) {
   target.addEventListener('pointerup', up, { once: true });
 }
 
+/** A tag is picked by the selecting hand alone: while something is drawn or cut it lies in no one's way. */
+function pickTag(id: Id, event: PointerEvent) {
+  if (props.editor.tool.name !== 'select') return;
+  event.stopPropagation();
+  props.editor.select([id], event.shiftKey);
+}
+
 // the number that is being typed
 const asked = computed(() => {
   void props.version;
@@ -247,7 +254,7 @@ defineExpose({ hold });
         :key="`${tag.id}${k}`"
         class="tag"
         :class="[tag.state, { selected: tag.selected }]"
-        @pointerdown.stop="editor.select([tag.id], $event.shiftKey)"
+        @pointerdown="pickTag(tag.id, $event)"
       >
         <circle :cx="tag.x" :cy="tag.y" r="8" />
         <text :x="tag.x" :y="tag.y" text-anchor="middle" dominant-baseline="central">{{ tag.mark }}</text>

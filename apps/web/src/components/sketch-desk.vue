@@ -26,7 +26,12 @@ const editor = computed(() => (void bench.version, bench.editor!));
 const solution = computed(() => (void bench.version, bench.editor!.solved.solution));
 const advice = computed(() => new Advice(editor.value));
 
-const nameOf = computed(() => (void bench.version, entityNames(editor.value.sketch.entities)));
+const nameOf = computed(() => {
+  void bench.version;
+  const { entities, patterns } = editor.value.sketch;
+  const named = entityNames(entities);
+  return (id: Id) => (patterns?.[id] ? 'a pattern' : named(id));
+});
 const sentenceOf = (relation: Relation): string => relationSentence(relation, nameOf.value);
 const sentence = (id: Id): string => sentenceOf(editor.value.relations[id]!);
 
@@ -274,5 +279,8 @@ const lettering = computed(() => {
       }}{{ openings > 0 ? `, ${openings} ${openings === 1 ? 'opening' : 'openings'} inside` : '' }}.
     </p>
     <p v-else class="text-muted">No closed area yet.</p>
+    <p v-if="regions.openEnds.length > 0" class="text-clash">
+      {{ regions.openEnds.length }} open {{ regions.openEnds.length === 1 ? 'end' : 'ends' }}, ringed in the view.
+    </p>
   </section>
 </template>

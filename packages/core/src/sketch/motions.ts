@@ -10,6 +10,8 @@ export interface Motion {
   readonly look: 'slide' | 'spread' | 'grow' | 'turn' | 'change';
   /** Curves that move, or points where no curve does. */
   readonly entities: readonly Id[];
+  /** The one point that moves, where it is an end of the curves and their other ends stay. */
+  readonly end?: Id;
   /** Unit vector of a slide or a spread. */
   readonly direction?: Vec2;
   /** Change of the own unknowns of each entity, the largest being 1 mm. */
@@ -145,14 +147,17 @@ function describe(figure: Figure, users: Users, layout: Layout, geometry: Geomet
     if (own.some((entry) => Math.abs(entry) > STILL)) places[id] = own;
   }
   const entities = movedEntities(users, places);
+  const [only, ...others] = Object.keys(places);
+  const isEnd = others.length === 0 && entities.every((id) => geometry.ends(id).includes(only!));
+  const whose = { entities, places, ...(isEnd ? { end: only! } : {}) };
   const points = Object.keys(places).filter((id) => layout.roleOf(id) === 'point');
   const moves = points.map((id): Vec2 => [places[id]![0]!, places[id]![1]!]);
   const rims = Object.keys(places).length - points.length;
   const [first] = moves;
-  if (points.length === 0 && rims === 1) return { look: 'grow', entities, places };
+  if (points.length === 0 && rims === 1) return { look: 'grow', ...whose };
   if (first && rims === 0 && moves.every((move) => Math.abs(cross2(move, first)) < 1e-4 * length2(first))) {
     const together = moves.every((move) => length2(sub2(move, first)) < 1e-4);
-    return { look: together ? 'slide' : 'spread', entities, direction: scale2(first, 1 / length2(first)), places };
+    return { look: together ? 'slide' : 'spread', direction: scale2(first, 1 / length2(first)), ...whose };
   }
   if (
     rims === 0 &&
@@ -161,15 +166,15 @@ function describe(figure: Figure, users: Users, layout: Layout, geometry: Geomet
       moves,
     )
   )
-    return { look: 'turn', entities, places };
+    return { look: 'turn', ...whose };
   if (
     grows(
       points.map((id) => geometry.point(id)),
       moves,
     )
   )
-    return { look: 'grow', entities, places };
-  return { look: 'change', entities, places };
+    return { look: 'grow', ...whose };
+  return { look: 'change', ...whose };
 }
 
 /** Curves with a moving part; where there are none, the moving points. */

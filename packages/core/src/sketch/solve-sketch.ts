@@ -10,7 +10,7 @@ import {
   type Solution,
   type Substitution,
 } from '../solver/index.ts';
-import { entityKind, type Entities } from './entities/index.ts';
+import { entityKind, type Entities, type Entity } from './entities/index.ts';
 import { Geometry, Layout } from './geometry.ts';
 import { motionsOf, type Motion } from './motions.ts';
 import { lengthOf } from './pieces/index.ts';
@@ -198,7 +198,20 @@ function flipped(layout: Layout, before: Float64Array, after: Float64Array): boo
       const [was, is] = [before, after].map((x) => turn(layout, lines[0]!, lines[k]!, x)) as [number, number];
       if (was * is < 0 && Math.min(Math.abs(was), Math.abs(is)) > 1e-3) return true;
     }
-  return false;
+  return Object.values(layout.entities).some((entity) => turnedOver(layout, entity, before, after));
+}
+
+/** Does a line run against itself, or has an end of an arc gone to the other side of its centre? */
+function turnedOver(layout: Layout, entity: Entity, before: Float64Array, after: Float64Array): boolean {
+  if (!('a' in entity)) return false;
+  const joins = 'centre' in entity ? [entity.a, entity.b].map((end) => [entity.centre, end]) : [[entity.a, entity.b]];
+  return joins.some(([from, to]) => {
+    const [was, is] = [before, after].map((x): Vec2 => {
+      const [p, q] = [layout.point(from!), layout.point(to!)];
+      return [x[q[0]]! - x[p[0]]!, x[q[1]]! - x[p[1]]!];
+    }) as [Vec2, Vec2];
+    return was[0] * is[0] + was[1] * is[1] < 0;
+  });
 }
 
 /** Sine of the angle between two lines. */

@@ -33,7 +33,9 @@ export function relationSentence(relation: Relation, nameOf: (id: Id) => string)
 
 /** A freedom as a sentence: "line 4 can slide along X". */
 export function motionSentence(motion: Motion, nameOf: (id: Id) => string): string {
-  return `${listed(motion.entities.map(nameOf))} can ${LOOKS[motion.look](motion)}`;
+  const who = listed(motion.entities.map(nameOf));
+  const part = motion.end === undefined ? '' : `${nameOf(motion.end)} of `;
+  return `${part}${who} can ${LOOKS[motion.look](motion)}`;
 }
 
 const LOOKS: Readonly<Record<Motion['look'], (motion: Motion) => string>> = {

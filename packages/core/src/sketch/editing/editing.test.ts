@@ -293,6 +293,33 @@ describe('offset', () => {
     expect(Math.min(...inner)).toBeCloseTo(2, 8);
   });
 
+  test('a rounded loop inside keeps its shape while the plate grows and shrinks by much more than its radii', () => {
+    const plate = box(60, 40);
+    const [p, q] = plate.corners;
+    const wide = (value: string): Relation => ({
+      kind: 'distance',
+      a: p,
+      b: q,
+      direction: 'horizontal',
+      sense: 1,
+      value,
+    });
+    const sized = { ...plate, relations: { ...plate.relations, w: wide('60') } };
+    const rounded = revised(sized, (b) => fillet(b, plate.corners, { text: '5', size: 5 }));
+    const ringed = side(rounded, plate.sides[0]!, [30, 20], 4);
+    const lost = (r: number) => (4 - Math.PI) * r * r;
+    for (const width of [90, 30, 200, 60]) {
+      const { geometry } = solvedOf({ ...ringed, relations: { ...ringed.relations, w: wide(`${width}`) } });
+      const areas = findRegions(geometry)
+        .regions.map((region) => region.area)
+        .sort((a, b) => a - b);
+      const inner = (width - 8) * 32 - lost(1);
+      expect(areas).toEqual(
+        [inner, width * 40 - lost(5) - inner].sort((a, b) => a - b).map((value) => expect.closeTo(value, 6)),
+      );
+    }
+  });
+
   test('an open chain, and a circle; an arc without room is refused', () => {
     const chain = {
       entities: {

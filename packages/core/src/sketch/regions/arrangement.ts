@@ -35,9 +35,13 @@ export function arrange(curves: readonly Piece[], tolerance: number): Arrangemen
   const places = new Places(tolerance);
   const pieces = unique(splitAll(curves, places, tolerance), places);
   const { kept, openEnds } = withoutOpenEnds(pieces, places);
-  const ends = kept.map((piece) => [places.index(piece.from), places.index(piece.to)] as const);
+  return withoutBridges(assembled(kept, places, openEnds), places);
+}
+
+function assembled(pieces: readonly Piece[], places: Places, openEnds: Arrangement['openEnds']): Arrangement {
+  const ends = pieces.map((piece) => [places.index(piece.from), places.index(piece.to)] as const);
   const figureOf = figures(ends, places.list.length);
-  const halfEdges = kept.flatMap((piece, k): HalfEdge[] => {
+  const halfEdges = pieces.flatMap((piece, k): HalfEdge[] => {
     const [from, to] = ends[k]!;
     const figure = figureOf[from]!;
     return [
@@ -46,6 +50,21 @@ export function arrange(curves: readonly Piece[], tolerance: number): Arrangemen
     ];
   });
   return { places: places.list, halfEdges, openEnds };
+}
+
+/** A piece with the same face on both sides bounds nothing, like a line from the rim to a hole: it is left out. */
+function withoutBridges(arrangement: Arrangement, places: Places): Arrangement {
+  const { halfEdges, openEnds } = arrangement;
+  const loopOf = new Map<HalfEdge, number>();
+  faces(arrangement).forEach((loop, k) => loop.forEach((edge) => loopOf.set(edge, k)));
+  const forward = halfEdges.filter((_, k) => k % 2 === 0);
+  const bounding = forward.filter((edge) => loopOf.get(edge) !== loopOf.get(halfEdges[edge.twin]!));
+  if (bounding.length === forward.length) return arrangement;
+  return assembled(
+    bounding.map(({ piece }) => piece),
+    places,
+    openEnds,
+  );
 }
 
 /** Follows the boundary with the face on the left: at each place the next half-edge clockwise from where we came. */

@@ -192,3 +192,21 @@ test('areas of discs in a row do not overlap: the union of all regions is counte
     { numRuns: 40 },
   );
 });
+
+test('a line from the rim to a hole, and one between two outlines, bound nothing', () => {
+  const entities: Drawn = {
+    ...box('a', 0, 0, 40, 20),
+    m: { kind: 'point', x: 20, y: 10 },
+    hole: { kind: 'circle', centre: 'm', radius: 5 },
+    p: { kind: 'point', x: 0, y: 10 },
+    q: { kind: 'point', x: 15, y: 10 },
+    bridge: { kind: 'line', a: 'p', b: 'q' },
+    ...box('b', 60, 0, 10, 20),
+    r: { kind: 'point', x: 40, y: 5 },
+    s: { kind: 'point', x: 60, y: 5 },
+    road: { kind: 'line', a: 'r', b: 's' },
+  };
+  const found = filled(findRegions(new Geometry(entities))).toSorted((a, b) => a.area - b.area);
+  expect(found.map(({ area }) => area)).toEqual([expect.closeTo(200, 9), expect.closeTo(800 - 25 * Math.PI, 9)]);
+  expect(found[1]!.holes).toHaveLength(1);
+});

@@ -1,14 +1,17 @@
 import { z } from 'zod';
 import {
   add2,
+  crossD,
   direction2,
   distance2,
+  dotD,
   left2,
   leftD,
   scale2,
   sub2,
   subD,
   unitD,
+  type DualVec,
   type Vec2,
 } from '../../../math/index.ts';
 import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../../records/index.ts';
@@ -144,9 +147,16 @@ function nearestBeside(geometry: Geometry, from: Id, to: Id, p: Vec2): Vec2 {
 const besideLine = (owner: Id, layout: Layout, { from, side }: Pair, joint: Joint, value: number): Block =>
   lineDistance(owner, layout.line(from), layout.point(joint.to), side, value);
 
-/** The end beside the end of an arc lies on the same ray from their centre. */
-const onRay = (owner: Id, layout: Layout, { from }: Pair, joint: Joint): Block =>
-  lineDistance(owner, [...layout.centre(from), ...layout.point(joint.from)], layout.point(joint.to), 1, 0);
+/** The end beside the end of an arc lies on the same ray from their centre, not on the one opposite: the angle is 0. */
+function onRay(owner: Id, layout: Layout, { from }: Pair, joint: Joint): Block {
+  const [cx, cy, radius] = layout.circle(from);
+  const scale = layout.initial[radius]!;
+  return formulaBlock(owner, [cx, cy, ...layout.point(joint.from), ...layout.point(joint.to)], (v) => {
+    const centre: DualVec = [v[0]!, v[1]!];
+    const [p, q] = [subD([v[2]!, v[3]!], centre), subD([v[4]!, v[5]!], centre)];
+    return [crossD(p, q).atan2(dotD(p, q)).scaled(scale)];
+  });
+}
 
 /** q = p + value x the left normal of the line, in p. */
 function squareBeside(owner: Id, layout: Layout, { from, side }: Pair, joint: Joint, value: number): Block {
