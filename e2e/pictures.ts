@@ -41,6 +41,7 @@ try {
   await pause(1500);
   await shot('extrude');
   await page.keyboard.press('Escape');
+  await drumPictures(page);
   await page.getByRole('link', { name: 'Values' }).click();
   await page.getByLabel('Name of plate thickness').focus();
   await shot('values');
@@ -72,4 +73,31 @@ async function sketchPictures(on: Page): Promise<void> {
   await on.keyboard.press('Control+z');
   await on.keyboard.press('l');
   await pause(1000);
+}
+
+/** The drum end: a settled profile with patterns, and the same with a size too many. */
+async function drumPictures(on: Page): Promise<void> {
+  await on.getByRole('tab', { name: 'Parts' }).click();
+  await on.getByText('Drum end').first().click();
+  await on.getByRole('tab', { name: 'Steps' }).click();
+  await on.getByLabel('More for Disc outline').click();
+  await on.getByRole('menuitem', { name: 'Open sketch' }).click();
+  await pause(1800);
+  await shot('profile');
+  const rim = on.locator('text[data-size]').filter({ hasText: 'drum' }).last();
+  await rim.click();
+  await on.keyboard.press('Escape');
+  await on.keyboard.press('Escape');
+  const slot = on.locator('[data-entity^="a"]').nth(2);
+  const box = (await slot.boundingBox())!;
+  await on.mouse.click(box.x + box.width / 2, box.y + 1);
+  await on.keyboard.press('r');
+  await pause(300);
+  await on.getByLabel('Size', { exact: true }).fill('40 mm');
+  await on.keyboard.press('Enter');
+  await pause(600);
+  await shot('clash');
+  await on.keyboard.press('Control+z');
+  await on.keyboard.press('l');
+  await pause(600);
 }

@@ -15,7 +15,7 @@ import {
   type Motion,
   type Relation,
 } from '@helb/core';
-import { Advice } from '../editor/advice.ts';
+import { adviceOn } from '../editor/advice.ts';
 import { useBench } from '../stores/bench.ts';
 import { useProject } from '../stores/project.ts';
 
@@ -24,7 +24,7 @@ const bench = useBench();
 const store = useProject();
 const editor = computed(() => (void bench.version, bench.editor!));
 const solution = computed(() => (void bench.version, bench.editor!.solved.solution));
-const advice = computed(() => new Advice(editor.value));
+const advice = computed(() => (void bench.version, adviceOn(bench.editor!)));
 
 const nameOf = computed(() => {
   void bench.version;

@@ -13,11 +13,13 @@ import {
   type Motion,
   type Relation,
   type Result,
+  type SolvedSketch,
 } from '@helb/core';
 import type { SketchEditor } from './sketch-editor.ts';
 
 /** What can be done about a sketch as it is now: cures of its freedoms, mends of its flaws. Worked out when asked. */
-export class Advice {
+class Advice {
+  private found: Flaw[] | undefined;
   private readonly cures = new Map<Motion, Relation | undefined>();
 
   constructor(private readonly editor: SketchEditor) {}
@@ -52,7 +54,7 @@ export class Advice {
 
   flaws(): Flaw[] {
     const { solution, regions } = this.editor.solved;
-    return findFlaws(solution.geometry, regions);
+    return (this.found ??= findFlaws(solution.geometry, regions));
   }
 
   words = flawWords;
@@ -65,4 +67,14 @@ export class Advice {
     const { asks } = relationKind(relation.kind).dimension!;
     return formatQuantity({ amount: measure, dimension: asks }, this.editor.scope.unit, 2);
   };
+}
+
+const known = new WeakMap<SolvedSketch, Advice>();
+
+/** The advice on a sketch as it is solved now: the same as long as nothing changes, however much the pointer moves. */
+export function adviceOn(editor: SketchEditor): Advice {
+  const { solved } = editor;
+  let advice = known.get(solved);
+  if (!advice) known.set(solved, (advice = new Advice(editor)));
+  return advice;
 }

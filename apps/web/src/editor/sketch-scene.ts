@@ -7,6 +7,8 @@ import {
   polyline,
   relationKind,
   type Annotation,
+  type DimensionText,
+  type Geometry,
   type Id,
   type Piece,
   type Regions,
@@ -163,13 +165,13 @@ export function sizeLooks(editor: SketchEditor, map: PlaneMap, moving?: { id: Id
     if (relation.measuring) return `(${prefix}${editor.measureText(relation)})`;
     return prefix + (id === undefined ? editor.measureText(relation) : relation.value);
   });
-  const annotations = layoutDimensions(
+  const annotations = laidOut(
+    geometry,
     all.map(([, relation], k) => ({
       relation,
       width: (texts[k]!.length * TEXT.digit + TEXT.margin) * map.pixel,
     })),
-    geometry,
-    { gap: GAP * map.pixel, height: TEXT.height * map.pixel },
+    map.pixel,
   );
   return all.map(([id, relation], k) => ({
     id,
@@ -179,6 +181,26 @@ export function sizeLooks(editor: SketchEditor, map: PlaneMap, moving?: { id: Id
     selected: id !== undefined && editor.selection.has(id),
     trouble: id !== undefined && (clashing.has(id) || editor.troubleOf(id) !== undefined),
   }));
+}
+
+interface Laid {
+  readonly items: readonly DimensionText[];
+  readonly pixel: number;
+  readonly annotations: readonly Annotation[];
+}
+const layouts = new WeakMap<Geometry, Laid>();
+
+/** The layout of the dimensions, kept while shape, sizes and zoom stay: it is looked at on every move of the pointer. */
+function laidOut(geometry: Geometry, items: readonly DimensionText[], pixel: number): readonly Annotation[] {
+  const last = layouts.get(geometry);
+  const same =
+    last?.pixel === pixel &&
+    last.items.length === items.length &&
+    last.items.every(({ relation, width }, k) => relation === items[k]!.relation && width === items[k]!.width);
+  if (same) return last.annotations;
+  const annotations = layoutDimensions(items, geometry, { gap: GAP * pixel, height: TEXT.height * pixel });
+  layouts.set(geometry, { items, pixel, annotations });
+  return annotations;
 }
 
 /** Tags of relations, those of one place side by side; all of them, or those of what is hovered, selected or fights. */

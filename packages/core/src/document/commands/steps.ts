@@ -30,7 +30,7 @@ export const stepCommands = {
       ...where,
       fields: z.record(
         z.string().regex(/^(?!(kind|name|suppressed|entities|relations)$)[a-z]{1,20}$/, 'not a field that can be set'),
-        z.union([expressionSchema, idSchema, z.array(z.string().max(4000)).max(200)]),
+        z.union([expressionSchema, idSchema, z.array(z.string().max(40_000)).max(200)]),
       ),
     }),
     (draft, { part, step: id, fields }) => {

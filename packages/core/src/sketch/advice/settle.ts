@@ -9,6 +9,8 @@ import { curesOf, type WriteSize } from './cures.ts';
 export type ReadSize = (relation: Relation) => number | undefined;
 
 const MOST_ROUNDS = 40;
+/** A proposal is to be looked through: of a rough sketch this many are settled at a time. */
+const MOST_ADDED = 60;
 /** So many cures are tried for a freedom before it is left for the next round. */
 const MOST_TRIALS = 12;
 
@@ -25,12 +27,16 @@ export function settleAll(
   const added: Record<Id, Relation> = {};
   const known = new Map(sizes);
   let solution = solveSketch(entities, relations, known);
-  for (let round = 0; round < MOST_ROUNDS && solution.state === 'loose'; round++) {
+  for (
+    let round = 0;
+    round < MOST_ROUNDS && solution.state === 'loose' && Object.keys(added).length < MOST_ADDED;
+    round++
+  ) {
     const before = solution.freedoms;
     const touched = new Set<Id>();
     for (const motion of solution.motions) {
       const moving = Object.keys(motion.places);
-      if (moving.some((id) => touched.has(id))) continue;
+      if (moving.some((id) => touched.has(id)) || Object.keys(added).length >= MOST_ADDED) continue;
       moving.forEach((id) => touched.add(id));
       for (const relation of curesOf(
         solution.geometry,

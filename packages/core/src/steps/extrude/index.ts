@@ -16,7 +16,7 @@ export const extrudeSchema = z.strictObject({
   suppressed: z.boolean().optional(),
   sketch: idSchema,
   /** Region keys, or all that the outlines fill. */
-  areas: z.union([z.literal('outline'), z.array(z.string().max(4000)).min(1).max(200)]),
+  areas: z.union([z.literal('outline'), z.array(z.string().max(40_000)).min(1).max(200)]),
   distance: expressionSchema,
   /** Forwards is along the plane's normal, towards whoever looks square on it; both ways is half the distance each. */
   ways: z.enum(['forwards', 'backwards', 'both']),

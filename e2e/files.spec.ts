@@ -1,0 +1,55 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test } from './house.ts';
+
+const SVG = `<svg xmlns="http://www.w3.org/2000/svg" width="100" viewBox="0 0 100 60">
+  <rect x="0" y="0" width="100" height="60" rx="10"/>
+  <circle cx="50" cy="30" r="12"/>
+  <text x="5" y="5">not an outline</text>
+</svg>`;
+
+test('an outline from a file is drawn into the sketch, and goes out again as DXF and SVG', async ({ page, bench }) => {
+  await bench.signUp();
+  await bench.newProject();
+  await bench.sketchOnTop();
+  const choosing = page.waitForEvent('filechooser');
+  await bench.verb('outline from');
+  await (await choosing).setFiles({ name: 'lid.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(SVG) });
+
+  // the file names no unit: it is asked for, and the size is told with it
+  const incoming = page.getByTestId('incoming');
+  await expect(incoming).toContainText('4 lines, 4 arcs, 1 circle');
+  await expect(incoming).toContainText('Left out: 1 × text');
+  await expect(incoming).toContainText('100.00 × 60.00 mm');
+  await page.getByLabel('Unit of the file').selectOption('cm');
+  await expect(incoming).toContainText('1000.00 × 600.00 mm');
+  await page.getByLabel('Unit of the file').selectOption('mm');
+  await page.getByRole('button', { name: 'Draw it' }).click();
+  await expect(incoming).toHaveCount(0);
+  await expect(bench.desk).toContainText('2 closed areas, 1 opening inside');
+  await bench.press('Control+z');
+  await expect(bench.desk).toContainText('No closed area yet');
+  await bench.press('Control+Shift+z');
+
+  // out again
+  await page.getByRole('link', { name: 'Output' }).click();
+  const written: Record<string, string> = {};
+  for (const format of ['DXF', 'SVG']) {
+    const download = page.waitForEvent('download');
+    await page.getByLabel(`Download ${format} of Sketch 1`).click();
+    written[format] = await readFile((await (await download).path()), 'utf8');
+  }
+  expect(written['DXF']!.match(/^ARC$/gm)).toHaveLength(4);
+  expect(written['DXF']!.match(/^CIRCLE$/gm)).toHaveLength(1);
+  expect(written['SVG']).toContain('width="100mm" height="60mm"');
+});
+
+test('a file that can not be read is told in words, and nothing is drawn', async ({ page, bench }) => {
+  await bench.signUp();
+  await bench.newProject();
+  await bench.sketchOnTop();
+  const choosing = page.waitForEvent('filechooser');
+  await bench.verb('outline from');
+  await (await choosing).setFiles({ name: 'broken.dxf', mimeType: 'image/vnd.dxf', buffer: Buffer.from('no') });
+  await expect(page.getByRole('alert')).toContainText('DXF');
+  await expect(page.getByTestId('incoming')).toHaveCount(0);
+});
