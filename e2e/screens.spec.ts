@@ -158,7 +158,7 @@ test('a value is named while a step is being made, and kept with it by Enter in 
   await bench.press('Control+z');
   await expect(bench.figure('Size')).toContainText('28 mm');
   await page.getByRole('link', { name: 'Values' }).click();
-  await expect(page.getByText('16 named')).toBeVisible();
+  await expect(page.getByText('17 named')).toBeVisible();
 });
 
 test('a chip is scrubbed with a live preview, and Esc leaves it as it was', async ({ bench, page }) => {

@@ -1,6 +1,7 @@
 import {
   filled,
   findRegions,
+  Geometry,
   isBuiltIn,
   isSized,
   layoutDimensions,
@@ -8,7 +9,6 @@ import {
   relationKind,
   type Annotation,
   type DimensionText,
-  type Geometry,
   type Id,
   type Piece,
   type Regions,
@@ -166,7 +166,7 @@ export function sizeLooks(editor: SketchEditor, map: PlaneMap, moving?: { id: Id
     return prefix + (id === undefined ? editor.measureText(relation) : relation.value);
   });
   const annotations = laidOut(
-    geometry,
+    editor,
     all.map(([, relation], k) => ({
       relation,
       width: (texts[k]!.length * TEXT.digit + TEXT.margin) * map.pixel,
@@ -191,14 +191,17 @@ interface Laid {
 const layouts = new WeakMap<Geometry, Laid>();
 
 /** The layout of the dimensions, kept while shape, sizes and zoom stay: it is looked at on every move of the pointer. */
-function laidOut(geometry: Geometry, items: readonly DimensionText[], pixel: number): readonly Annotation[] {
+function laidOut(editor: SketchEditor, items: readonly DimensionText[], pixel: number): readonly Annotation[] {
+  const { geometry } = editor;
   const last = layouts.get(geometry);
   const same =
     last?.pixel === pixel &&
     last.items.length === items.length &&
     last.items.every(({ relation, width }, k) => relation === items[k]!.relation && width === items[k]!.width);
   if (same) return last.annotations;
-  const annotations = layoutDimensions(items, geometry, { gap: GAP * pixel, height: TEXT.height * pixel });
+  // repetitions are in the way like everything else that is drawn
+  const whole = new Geometry({ ...geometry.entities, ...editor.solved.copies });
+  const annotations = layoutDimensions(items, whole, { gap: GAP * pixel, height: TEXT.height * pixel });
   layouts.set(geometry, { items, pixel, annotations });
   return annotations;
 }

@@ -23,8 +23,9 @@ export function drumEnd(script: ProjectScript): void {
     { kind: 'diameter', circle: bore, value: 'shaft' },
     { kind: 'diameter', circle: hole, value: 'bolt hole' },
     { kind: 'coincident', a: bolt, b: Y_AXIS },
-    { kind: 'distance', a: centre, b: bolt, direction: 'vertical', sense: 1, value: 'drum / 2 - edge distance' },
-    { kind: 'symmetric', a: from, b: to, axis: Y_AXIS },
+    { kind: 'distance', a: centre, b: bolt, direction: 'vertical', sense: 1, value: 'bolt ring' },
+    // both lie on one circle about the origin: level with each other they mirror each other
+    { kind: 'horizontal', a: from, b: to },
     { kind: 'radius', circle: spine, value: 'drum * 0.27' },
     { kind: 'radius', circle: startArc, value: 'slot width / 2' },
     { kind: 'distance', a: to, b: from, direction: 'horizontal', sense: 1, value: 'drum / 4' },

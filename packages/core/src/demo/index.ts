@@ -19,6 +19,7 @@ const VALUES: readonly (readonly [name: string, expression: string, note: string
   ['drum', '120 mm', 'outside'],
   ['drum sheet', '9 mm', 'plywood'],
   ['drum bolts', '8', ''],
+  ['bolt ring', 'drum / 2 - edge distance', 'from the shaft to the bolts'],
   ['slot width', '10 mm', ''],
 ];
 
