@@ -36,7 +36,7 @@ test('an outline from a file is drawn into the sketch, and goes out again as DXF
   for (const format of ['DXF', 'SVG']) {
     const download = page.waitForEvent('download');
     await page.getByLabel(`Download ${format} of Sketch 1`).click();
-    written[format] = await readFile((await (await download).path()), 'utf8');
+    written[format] = await readFile(await (await download).path(), 'utf8');
   }
   expect(written['DXF']!.match(/^ARC$/gm)).toHaveLength(4);
   expect(written['DXF']!.match(/^CIRCLE$/gm)).toHaveLength(1);

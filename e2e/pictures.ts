@@ -55,6 +55,7 @@ try {
 async function sketchPictures(on: Page): Promise<void> {
   await on.getByLabel('More for Foot outline').click();
   await on.getByRole('menuitem', { name: 'Open sketch' }).click();
+  await on.mouse.move(660, 700);
   await pause(1500);
   await shot('sketch');
   // without the edge distances the holes can move

@@ -61,7 +61,7 @@ test('the arc of an angle starts and ends on both legs, arrows along it', () => 
 });
 
 test('text that is longer than its line stands beside it, the line goes on under it', () => {
-  const space = { gap: 2, width: 9, height: 3, low: [0, 0], high: [4, 4] } as const;
+  const space = { gap: 2, width: 9, height: 3, low: [0, 0], high: [14, 4] } as const;
   const [at] = linearPlaces([0, 0], [4, 0], [1, 0], space);
   const { text, strokes } = linearAnnotation([0, 0], [4, 0], [1, 0], at!, space);
   expect(text[0] - 4.5).toBeGreaterThan(4);

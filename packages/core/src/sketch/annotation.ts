@@ -120,7 +120,9 @@ export function linearPlaces(p: Vec2, q: Vec2, along: Vec2, space: AnnotationSpa
   const across = left2(along);
   const half = Math.abs(dot2(sub2(q, p), along)) / 2;
   const beside = half + width / 2 + gap * 0.45;
-  const shifts = 2 * half >= width + gap * 0.7 ? [0] : [beside, -beside];
+  // towards the middle of the sketch first: there the sheet does not end
+  const inwards = dot2(sub2(middle2(low, high), middle), along) < 0 ? -1 : 1;
+  const shifts = 2 * half >= width + gap * 0.7 ? [0] : [inwards * beside, -inwards * beside];
   const outwards = dot2(sub2(middle, middle2(low, high)), across) > 1e-6 ? 1 : -1;
   const axial = Math.min(Math.abs(along[0]), Math.abs(along[1])) < 1e-6;
   const corners: Vec2[] = [low, high, [low[0], high[1]], [high[0], low[1]]];
