@@ -3,7 +3,15 @@ import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import { entityKind, explain, findEntity, polyline, type Id, type Vec2 } from '@helb/core';
 import { PlaneMap } from '../editor/plane-map.ts';
 import type { SketchEditor } from '../editor/sketch-editor.ts';
-import { areaPaths, arrowPath, entityLooks, sizeLooks, tagLooks, type SizeLook } from '../editor/sketch-scene.ts';
+import {
+  areaPaths,
+  arrowPath,
+  entityLooks,
+  sizeLooks,
+  tagLooks,
+  textBoxes,
+  type SizeLook,
+} from '../editor/sketch-scene.ts';
 import type { Viewport } from '../view/viewport.ts';
 
 /** The sketch in the view: drawn as drafting does, over the model, in the plane of the sketch. */
@@ -29,7 +37,10 @@ const map = computed(() => {
 const entities = computed(() => (void props.version, entityLooks(props.editor, map.value)));
 const areas = computed(() => (void props.version, areaPaths(props.editor, map.value)));
 const sizes = computed(() => (void props.version, sizeLooks(props.editor, map.value, moving.value)));
-const tags = computed(() => (void props.version, tagLooks(props.editor, map.value, props.showRelations)));
+const tags = computed(() => {
+  void props.version;
+  return tagLooks(props.editor, map.value, props.showRelations, textBoxes(sizes.value, map.value));
+});
 const openEnds = computed(
   () => (void props.version, props.editor.solved.regions.openEnds.map((end) => map.value.at(end.at))),
 );

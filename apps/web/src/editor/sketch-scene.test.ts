@@ -1,7 +1,7 @@
 import { ok, seedSieve, type Project, type Vec2 } from '@helb/core';
 import { PlaneMap } from './plane-map.ts';
 import { SketchEditor } from './sketch-editor.ts';
-import { areaPaths, arrowPath, entityLooks, sizeLooks, tagLooks } from './sketch-scene.ts';
+import { areaPaths, arrowPath, entityLooks, sizeLooks, tagLooks, textBoxes } from './sketch-scene.ts';
 
 const project: Project = seedSieve();
 const [part] = project.partOrder as [string];
@@ -85,6 +85,13 @@ test('tags of one place stand side by side; off, only what is selected shows the
   editor.select([id], false);
   expect(new Set(tagLooks(editor, map, false).map((tag) => tag.mark))).toEqual(new Set(['=']));
   editor.select([], false);
+});
+
+test('no tag lies on the number of a dimension', () => {
+  const texts = textBoxes(sizeLooks(editor, map), map);
+  for (const { x, y } of tagLooks(editor, map, true, texts))
+    for (const [left, top, right, bottom] of texts)
+      expect(x > left - 8 && x < right + 8 && y > top - 8 && y < bottom + 8).toBe(false);
 });
 
 test('an arrow ends on its tip and is nine pixels long', () => {

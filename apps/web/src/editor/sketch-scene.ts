@@ -59,7 +59,16 @@ export interface TagLook {
 
 /** Distance of a dimension line from the outline, px. */
 const GAP = 30;
-const TAG = { offset: 13, apart: 18 };
+const TAG = {
+  offset: 13,
+  apart: 18,
+  directions: [
+    [1, -1],
+    [-1, -1],
+    [1, 1],
+    [-1, 1],
+  ] as const,
+};
 
 /** What fights, with what it holds. */
 function clashingIds(editor: SketchEditor): Set<Id> {
@@ -207,7 +216,12 @@ function laidOut(editor: SketchEditor, items: readonly DimensionText[], pixel: n
 }
 
 /** Tags of relations, those of one place side by side; all of them, or those of what is hovered, selected or fights. */
-export function tagLooks(editor: SketchEditor, map: PlaneMap, all: boolean): TagLook[] {
+export function tagLooks(
+  editor: SketchEditor,
+  map: PlaneMap,
+  all: boolean,
+  texts: readonly PixelBox[] = [],
+): TagLook[] {
   const clashing = clashingIds(editor);
   const taken: Vec2[] = [];
   return Object.entries(editor.relations).flatMap(([id, relation]) => {
@@ -218,15 +232,37 @@ export function tagLooks(editor: SketchEditor, map: PlaneMap, all: boolean): Tag
     const touched = hovered !== undefined && !isBuiltIn(hovered) && kind.refs(relation).includes(hovered);
     if (!mark || !(all || selected || touched || clashing.has(id))) return [];
     return kind.anchors(relation, editor.geometry).map((anchor): TagLook => {
-      const [px, py] = map.at(anchor);
-      let x = px + TAG.offset;
-      const y = py - TAG.offset;
-      while (taken.some((other) => Math.hypot(other[0] - x, other[1] - y) < TAG.apart - 1)) x += TAG.apart;
+      const [x, y] = freeTagPlace(map.at(anchor), taken, texts);
       taken.push([x, y]);
       return { id, mark, x, y, state: clashing.has(id) ? 'clashing' : 'settled', selected };
     });
   });
 }
+
+/** Beside the place in one of four directions, where no number stands; of tags in one place each goes on to the right. */
+function freeTagPlace([px, py]: Vec2, taken: readonly Vec2[], texts: readonly PixelBox[]): Vec2 {
+  const onText = ([x, y]: Vec2) =>
+    texts.some(([left, top, right, bottom]) => x > left - 9 && x < right + 9 && y > top - 9 && y < bottom + 9);
+  const places = TAG.directions.map(([dx, dy]): Vec2 => {
+    let x = px + dx * TAG.offset;
+    const y = py + dy * TAG.offset;
+    while (taken.some((other) => Math.hypot(other[0] - x, other[1] - y) < TAG.apart - 1)) x += TAG.apart;
+    return [x, y];
+  });
+  return places.find((place) => !onText(place)) ?? places[0]!;
+}
+
+/** Left, top, right, bottom. */
+export type PixelBox = readonly [number, number, number, number];
+
+/** Where the numbers of dimensions stand, px. */
+export const textBoxes = (sizes: readonly SizeLook[], map: PlaneMap): PixelBox[] =>
+  sizes.map(({ text, annotation }) => {
+    const [x, y] = map.at(annotation.text);
+    const [long, high] = [(text.length * TEXT.digit + TEXT.margin) / 2, TEXT.height / 2];
+    const [w, h] = annotation.upright ? [high, long] : [long, high];
+    return [x - w, y - h, x + w, y + h];
+  });
 
 /** Two short arrows away from a place, px: from 7 to 20, heads of 5. */
 function slideArrows(map: PlaneMap, place: Vec2, along: Vec2): string {
