@@ -133,7 +133,7 @@ class Points {
 }
 
 export const outlineWords: Words = {
-  'outline.unreadable': (f) => `This is not a ${f['format']} file that can be read (${f['reason']}).`,
+  'outline.unreadable': (f) => `This is no ${f['format']} file that can be read (${f['reason']}).`,
   'outline.empty': (f) => `The ${f['format']} file has no lines, arcs, circles, ellipses or splines.`,
   'outline.large': (f) => `The file is too large: at most ${f['most']} ${f['of']}.`,
   'outline.format': () => 'Only DXF and SVG files can be drawn into a sketch.',

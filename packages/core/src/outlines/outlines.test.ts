@@ -161,6 +161,12 @@ describe('SVG', () => {
   });
 });
 
+test('a file nested deeper than any reader goes is refused in words', () => {
+  const depth = 20_000;
+  const read = readOutline('deep.svg', `<svg>${'<g>'.repeat(depth)}<line x2="1"/>${'</g>'.repeat(depth)}</svg>`);
+  expect(read.ok ? '' : explain(read.issue)).toContain('no SVG file that can be read');
+});
+
 test('a B-spline cut into Bezier spans runs through the same places (de Boor)', () => {
   const points: Vec2[] = [
     [0, 0],
