@@ -88,7 +88,7 @@ function measured({ count, entities, relations, sizes, lastWidth, last }: Scene)
 function dragFrames(entities: Entities, relations: Relations, sizes: Sizes, last: string): number[] {
   const [x, y] = new Geometry(entities).point(last);
   const drag = new SketchDrag(entities, relations, sizes);
-  return timed(40, (k) => {
+  return timed(100, (k) => {
     const out = 3 * Math.sin(k / 6);
     const moved = drag.frame({ points: [{ id: last, to: [x + out, y + out / 3] }] });
     if (!moved) throw new Error('the drag was refused');
