@@ -34,6 +34,24 @@ test('a chain with guesses: shown before they are taken, held off by a key, stru
   await expect(page.getByText('2 open ends, ringed in the view')).toBeVisible();
 });
 
+test('the desk speaks of what is selected now, and of what is selected next', async ({ bench }) => {
+  await bench.press('k');
+  await bench.click(-200, 100);
+  await bench.click(-50, 100);
+  await bench.press('Escape');
+  await bench.click(100, 50);
+  await bench.click(200, 120);
+  await bench.press('Escape');
+  await bench.press('Escape');
+  for (const [x, y, name] of [
+    [-120, 100, 'line 1'],
+    [150, 85, 'line 2'],
+  ] as const) {
+    await bench.click(x, y);
+    await expect(bench.desk.locator('section', { hasText: 'Selected' }).locator('p').first()).toHaveText(name);
+  }
+});
+
 test('loose geometry is dragged, relations hold; settled geometry stays', async ({ bench, page }) => {
   await bench.press('b');
   await bench.click(-100, -50);

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, ref, toRef, watch } from 'vue';
 import {
   closure,
   distance2,
   entityNames,
-  explain,
+  flawWords,
   isMendable,
   isSized,
   motionSentence,
@@ -17,12 +17,11 @@ import {
 } from '@helb/core';
 import { adviceOn } from '../editor/advice.ts';
 import { useBench } from '../stores/bench.ts';
-import { useProject } from '../stores/project.ts';
 
 /** The sketch on the desk: what is still free or fights, what is selected, what was guessed last. */
 const bench = useBench();
-const store = useProject();
-const editor = computed(() => (void bench.version, bench.editor!));
+// a getter, not a computed: the editor stays the same object while what it holds changes
+const editor = toRef(() => (void bench.version, bench.editor!));
 const solution = computed(() => (void bench.version, bench.editor!.solved.solution));
 const advice = computed(() => (void bench.version, adviceOn(bench.editor!)));
 
@@ -75,6 +74,10 @@ const refsOf = (id: Id): readonly Id[] => {
   return relation ? relationKind(relation.kind).refs(relation) : [];
 };
 const isSize = (id: Id): boolean => isSized(editor.value.relations[id]!);
+const isMeasuring = (id: Id): boolean => {
+  const relation = editor.value.relations[id]!;
+  return isSized(relation) && relation.measuring === true;
+};
 const twice = computed(() => solution.value.redundant.map((ids) => ids.filter((id) => editor.value.relations[id])));
 const picked = computed(() => [...editor.value.selection].filter((id) => !editor.value.relations[id]));
 const held = computed(() => {
@@ -107,7 +110,7 @@ const alsoGone = computed(() => {
   ];
 });
 
-const flaws = computed(() => advice.value.flaws().map((flaw) => ({ flaw, ...advice.value.words(flaw, nameOf.value) })));
+const flaws = computed(() => advice.value.flaws().map((flaw) => ({ flaw, ...flawWords(flaw, nameOf.value) })));
 const drop = (id: Id) => editor.value.erase([id]);
 const mend = (flaw: Flaw) => advice.value.mend(flaw);
 const point = (ids: readonly Id[]) => editor.value.select(ids, false);
@@ -128,8 +131,7 @@ function strike(id: Id) {
   proposal.value = rest;
 }
 function accept() {
-  const done = editor.value.addRelations('settle the rest', proposal.value!);
-  if (!done.ok) store.message = explain(done.issue);
+  editor.value.addRelations('settle the rest', proposal.value!);
   proposal.value = undefined;
 }
 
@@ -251,11 +253,8 @@ const lettering = computed(() => {
       <button class="word-link" @click="drop(id)">drop</button>
       <template v-if="isSize(id)">
         ·
-        <button
-          class="word-link"
-          @click="editor.setMeasuring(id, !(editor.relations[id] as { measuring?: boolean }).measuring)"
-        >
-          {{ (editor.relations[id] as { measuring?: boolean }).measuring ? 'let it hold' : 'make it measuring' }}
+        <button class="word-link" @click="editor.setMeasuring(id, !isMeasuring(id))">
+          {{ isMeasuring(id) ? 'let it hold' : 'make it measuring' }}
         </button>
       </template>
     </p>

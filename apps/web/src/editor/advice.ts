@@ -1,13 +1,13 @@
 import {
   curesOf,
   findFlaws,
-  flawWords,
   formatQuantity,
   isSized,
   mend,
   readSize,
   relationKind,
   settleAll,
+  solveSketch,
   type Flaw,
   type Id,
   type Motion,
@@ -16,6 +16,9 @@ import {
   type SolvedSketch,
 } from '@helb/core';
 import type { SketchEditor } from './sketch-editor.ts';
+
+/** The id of a relation that is only tried. */
+const TRIAL = 'trial';
 
 /** What can be done about a sketch as it is now: cures of its freedoms, mends of its flaws. Worked out when asked. */
 class Advice {
@@ -28,10 +31,20 @@ class Advice {
   cureOf(motion: Motion): Relation | undefined {
     if (!this.cures.has(motion)) {
       const { geometry } = this.editor.solved.solution;
-      const [cure] = curesOf(geometry, Object.values(this.editor.relations), motion, this.write);
-      this.cures.set(motion, cure);
+      const offered = curesOf(geometry, Object.values(this.editor.relations), motion, this.write);
+      // a present measure holds; what only nearly holds has to be tried
+      this.cures.set(
+        motion,
+        offered.find((cure) => isSized(cure) || this.holds(cure)),
+      );
     }
     return this.cures.get(motion);
+  }
+
+  private holds(relation: Relation): boolean {
+    const { relations, sizes, solved } = this.editor;
+    const trial = { ...relations, [TRIAL]: relation };
+    return solveSketch(solved.solution.geometry.entities, trial, sizes).state !== 'clashing';
   }
 
   add(cure: Relation): Result<void> {
@@ -56,8 +69,6 @@ class Advice {
     const { solution, regions } = this.editor.solved;
     return (this.found ??= findFlaws(solution.geometry, regions));
   }
-
-  words = flawWords;
 
   mend(flaw: Flaw): Result<void> {
     return this.editor.revise('mend', (builder) => mend(builder, flaw));

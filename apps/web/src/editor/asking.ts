@@ -26,7 +26,8 @@ export interface Asking {
   readonly id?: Id;
   /** Where the field stands else. */
   readonly place?: Vec2;
-  take(text: string): Result<void>;
+  /** @param before what is named together with it: all of it happens, or nothing */
+  take(text: string, before?: readonly Action[]): Result<void>;
 }
 
 /** A number that an edit asks for, and what is to be done with it. */
@@ -35,7 +36,16 @@ export interface NumberAsked {
   readonly place: Vec2;
   readonly asks: Dimension;
   readonly text: string;
-  take(number: { readonly text: string; readonly size: number }): Result<void>;
+  /** What the number can be; lengths up to 100 m if it is not given. */
+  readonly most?: { readonly size: number; readonly issue: string };
+  take(number: TakenNumber): Result<void>;
+}
+
+/** The number as typed and what it comes to, with the values that are named on the way. */
+export interface TakenNumber {
+  readonly text: string;
+  readonly size: number;
+  readonly naming: readonly Action[];
 }
 
 /** The number of a dimension that exists (id) or is proposed, with what it measures now to start from. */
@@ -44,22 +54,26 @@ export const sizeAsked = (editor: SketchEditor, relation: SizedRelation, id: Id 
   relation,
   text: id === undefined || relation.measuring ? editor.measureText(relation) : relation.value,
   ...(id === undefined ? {} : { id }),
-  take: (text) => takeSize(editor, relation, id, text),
+  take: (text, before = []) => takeSize(editor, relation, id, text, before),
 });
 
-export const numberAsked = (editor: SketchEditor, { prompt, place, asks, text, take }: NumberAsked): Asking => ({
+const LENGTHS = { size: 1e5, issue: 'size.bounds' };
+
+export const numberAsked = (
+  editor: SketchEditor,
+  { prompt, place, asks, text, most = LENGTHS, take }: NumberAsked,
+): Asking => ({
   prompt,
   place,
   text,
-  take(typed) {
-    const read = readIn(editor, typed);
+  take(typed, before = []) {
+    const read = readIn(editor, typed, before);
     if (!read.ok) return read;
     const { expression, naming, scope } = read.value;
     const number = evaluate(expression, asks, scope);
     if (!number.ok) return number;
-    if (!(number.value > 0)) return fail('size.bounds', { text: typed, angle: asks.angle });
-    const named = naming.length > 0 ? editor.port.act(naming) : ok(undefined);
-    return named.ok ? take({ text: expression, size: number.value }) : named;
+    if (!(number.value > 0 && number.value <= most.size)) return fail(most.issue, { text: typed, angle: asks.angle });
+    return take({ text: expression, size: number.value, naming });
   },
 });
 
@@ -67,34 +81,46 @@ export const numberAsked = (editor: SketchEditor, { prompt, place, asks, text, t
  * The name of the value that another dimension takes its number from; a number that has no name yet gets one, so that two
  * dimensions can share it. Undefined where there is nothing to share.
  */
-export function tied(editor: SketchEditor, other: Id): Result<string | undefined> {
+export function tieOf(
+  editor: SketchEditor,
+  other: Id,
+): { readonly name: string; readonly naming: readonly Action[] } | undefined {
   const relation = editor.relations[other];
-  if (!editor.asking || !relation || !isSized(relation) || editor.asking.id === other) return ok(undefined);
+  if (!editor.asking || !relation || !isSized(relation) || editor.asking.id === other) return undefined;
   const names = Object.values(editor.port.project().values).map(({ name }) => name);
-  if (names.includes(relation.value)) return ok(relation.value);
+  if (names.includes(relation.value)) return { name: relation.value, naming: [] };
   let count = 1;
   while (names.includes(`size ${count}`)) count++;
   const name = `size ${count}`;
-  const made = editor.port.act([
-    { command: 'value.add', input: { id: editor.newId('v'), name, expression: relation.value } },
-    { command: 'sketch.size', input: { part: editor.part, step: editor.step, relation: other, value: name } },
-  ]);
-  return made.ok ? ok(name) : made;
+  return {
+    name,
+    naming: [
+      { command: 'value.add', input: { id: editor.newId('v'), name, expression: relation.value } },
+      { command: 'sketch.size', input: { part: editor.part, step: editor.step, relation: other, value: name } },
+    ],
+  };
 }
 
 /** What was typed, with the names as they would be after it. */
-function readIn(editor: SketchEditor, text: string) {
+function readIn(editor: SketchEditor, text: string, before: readonly Action[]) {
   const project = editor.port.project();
   const typed = readTyped(text, project, editor.newId);
   if (!typed.ok) return typed;
-  const named = perform(project, typed.value.naming);
+  const naming = [...before, ...typed.value.naming];
+  const named = perform(project, naming);
   if (!named.ok) return named;
   const { values, unit } = named.value.project;
-  return ok({ ...typed.value, scope: valueScope(Object.values(values), unit) });
+  return ok({ expression: typed.value.expression, naming, scope: valueScope(Object.values(values), unit) });
 }
 
-function takeSize(editor: SketchEditor, relation: SizedRelation, id: Id | undefined, text: string): Result<void> {
-  const read = readIn(editor, text);
+function takeSize(
+  editor: SketchEditor,
+  relation: SizedRelation,
+  id: Id | undefined,
+  text: string,
+  before: readonly Action[],
+): Result<void> {
+  const read = readIn(editor, text, before);
   if (!read.ok) return read;
   const { expression, naming, scope } = read.value;
   const size = readSize(relation, expression, scope);

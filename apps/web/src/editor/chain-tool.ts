@@ -45,13 +45,19 @@ interface ChainEnd {
  * end of a curve and go on tangent from it.
  */
 export class ChainTool implements Tool {
-  readonly name: string = 'chain';
   preview: Preview = NO_PREVIEW;
   private first: Id | undefined;
   private last: ChainEnd | undefined;
-  protected bent = false;
+  private bent: boolean;
 
-  constructor(protected readonly host: ToolHost) {}
+  /** @param beginsBent an arc comes first: it needs the end of a curve to go on from */
+  constructor(
+    private readonly host: ToolHost,
+    private readonly beginsBent = false,
+    readonly name = 'chain',
+  ) {
+    this.bent = beginsBent;
+  }
 
   get hint(): string {
     if (!this.last) return this.bent ? 'Click the end of a line or curve.' : 'Click where the chain begins.';
@@ -83,7 +89,8 @@ export class ChainTool implements Tool {
   down(pointer: PointerAt): void {
     const found = this.find(pointer);
     if (!this.last) {
-      this.last = { snap: found, ...this.arriving(found) };
+      const begun: ChainEnd = { snap: found, ...this.arriving(found) };
+      if (begun.heading || !this.bent) this.last = begun;
       return;
     }
     const from = this.last.snap.place;
@@ -111,7 +118,7 @@ export class ChainTool implements Tool {
   escape(): boolean {
     const drawing = this.last !== undefined;
     this.first = this.last = undefined;
-    this.bent = false;
+    this.bent = this.beginsBent;
     this.preview = NO_PREVIEW;
     return drawing;
   }
@@ -160,10 +167,4 @@ export class ChainTool implements Tool {
     const heading = direction2(derivatives(last, 1)[0]);
     return heading ? { heading, piece: { id, round: geometry.roleOf(id) !== 'line' } } : {};
   }
-}
-
-/** An arc that goes on tangent from the end of a curve; then the chain goes on. */
-export class TangentArcTool extends ChainTool {
-  override readonly name = 'tangent arc';
-  protected override bent = true;
 }

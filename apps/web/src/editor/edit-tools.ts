@@ -3,7 +3,11 @@ import {
   chainFrom,
   copied,
   distanceFrom,
+  EditBuilder,
+  entityKind,
   extend,
+  Geometry,
+  issue,
   LENGTH,
   moved,
   NUMBER,
@@ -13,7 +17,9 @@ import {
   stretchUnder,
   sub2,
   trim,
-  type EditBuilder,
+  withPoints,
+  type Action,
+  type Issue,
   type Id,
   type Result,
   type Similarity,
@@ -21,6 +27,7 @@ import {
   type Vec2,
 } from '@helb/core';
 import type { NumberAsked } from './asking.ts';
+import type { EditMaker } from './sketch-editor.ts';
 import { hit } from './select-tool.ts';
 import {
   NO_PREVIEW,
@@ -37,8 +44,9 @@ export interface EditHost extends ToolHost {
   readonly selection: ReadonlySet<Id>;
   select(ids: readonly Id[], add: boolean): void;
   hover(id: Id | undefined): void;
-  /** Does an edit; a refusal is told in words. */
-  revise(what: string, make: (builder: EditBuilder) => Result<SketchEdit>): Result<void>;
+  /** Does an edit, after what is named for it; a refusal is told in words. */
+  revise(what: string, make: EditMaker, naming?: readonly Action[]): Result<void>;
+  tell(issue: Issue): void;
   /** Asks for a number, where the field shall stand, and what is to be done with it. */
   askNumber(asked: NumberAsked): void;
 }
@@ -75,7 +83,7 @@ class ClickEditTool implements Tool {
   }
 
   private curveAt(pointer: PointerAt): Id | undefined {
-    const id = hit(this.host.geometry, { ...pointer, reach: pointer.reach }, 'curves');
+    const id = hit(this.host.geometry, pointer, 'curves');
     return id !== undefined && this.host.geometry.entities[id] ? id : undefined;
   }
 }
@@ -125,7 +133,8 @@ export class OffsetTool implements Tool {
       place: pointer.at,
       asks: LENGTH,
       text: `${Math.max(0.1, Math.round(far * 10) / 10)} mm`,
-      take: (number) => this.host.revise('offset', (builder) => offsetOf(builder, chain, pointer.at, number)),
+      take: (number) =>
+        this.host.revise('offset', (builder) => offsetOf(builder, chain, pointer.at, number), number.naming),
     });
     this.chain = [];
   }
@@ -138,7 +147,6 @@ export class OffsetTool implements Tool {
 }
 
 const STILL: Similarity = { about: [0, 0], angle: 0, scale: 1, shift: [0, 0] };
-type Transform = typeof copied;
 
 /** Moves what is selected, or a copy of it, from one place to another. */
 export class ShiftTool implements Tool {
@@ -168,9 +176,9 @@ export class ShiftTool implements Tool {
       this.from = place;
       return;
     }
-    const shift = sub2(place, this.from);
-    const transform: Transform = this.name === 'copy' ? copied : moved;
-    this.host.revise(this.name, (builder) => transform(builder, this.chosen, { ...STILL, shift }));
+    const similarity = { ...STILL, shift: sub2(place, this.from) };
+    if (this.name === 'copy') this.host.revise('copy', (builder) => copied(builder, this.chosen, similarity));
+    else carry(this.host, 'move', this.chosen, similarity);
     this.escape();
   }
 
@@ -181,13 +189,33 @@ export class ShiftTool implements Tool {
     return busy;
   }
 
-  private shifted([dx, dy]: Vec2): Preview['pieces'] {
-    const { geometry } = this.host;
-    const moving = (place: Vec2): Vec2 => [place[0] + dx, place[1] + dy];
-    return this.chosen.flatMap((id) =>
-      geometry.pieces(id).map((piece) => straight(moving(piece.from), moving(piece.to))),
-    );
+  /** What is chosen where it will be: the edit, made for the eye only. */
+  private shifted(shift: Vec2): Preview['pieces'] {
+    const builder = new EditBuilder({ geometry: this.host.geometry, relations: {} }, this.host.newId);
+    copied(builder, this.chosen, { ...STILL, shift });
+    const geometry = new Geometry(builder.entities);
+    return Object.keys(builder.entities).flatMap((id) => geometry.pieces(id));
   }
+}
+
+/** Moves, turns or scales what is chosen itself; tells where relations hold it so that nothing has moved. */
+function carry(
+  host: EditHost,
+  what: string,
+  chosen: readonly Id[],
+  similarity: Similarity,
+  naming: readonly Action[] = [],
+): Result<void> {
+  const places = () => {
+    const { geometry } = host;
+    return withPoints(geometry.entities, chosen).flatMap((id) => [
+      ...entityKind(geometry.entities[id]!.kind).unknowns(geometry.entities[id]!),
+    ]);
+  };
+  const before = places();
+  const done = host.revise(what, (builder) => moved(builder, chosen, similarity), naming);
+  if (done.ok && places().every((place, k) => Math.abs(place - before[k]!) < 1e-6)) host.tell(issue('edit.held'));
+  return done;
 }
 
 /** Turns or scales what is selected about a place that is clicked; the number is typed. */
@@ -219,9 +247,14 @@ export class PivotTool implements Tool {
       place: about,
       asks: turning ? ANGLE : NUMBER,
       text: turning ? '90 deg' : '2',
-      take: ({ size }) =>
-        this.host.revise(this.name, (builder) =>
-          moved(builder, this.chosen, { ...STILL, about, ...(turning ? { angle: size } : { scale: size }) }),
+      most: turning ? { size: 2 * Math.PI, issue: 'size.bounds' } : { size: 1000, issue: 'edit.factor' },
+      take: ({ size, naming }) =>
+        carry(
+          this.host,
+          this.name,
+          this.chosen,
+          { ...STILL, about, ...(turning ? { angle: size } : { scale: size }) },
+          naming,
         ),
     });
   }

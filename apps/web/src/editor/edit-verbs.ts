@@ -59,7 +59,7 @@ const corner = (
       place: editor.geometry.point(corners[0]!),
       asks: LENGTH,
       text,
-      take: (size) => editor.revise(id, (builder) => edit(builder, corners, size)),
+      take: (size) => editor.revise(id, (builder) => edit(builder, corners, size), size.naming),
     });
     return undefined;
   },

@@ -7,7 +7,7 @@ import {
   ok,
   perform,
   played,
-  readSize,
+  readSizes,
   relationKind,
   RELATION_NAMES,
   solved,
@@ -32,10 +32,10 @@ import {
   type SketchStep,
   type SolvedSketch,
 } from '@helb/core';
-import { ChainTool, TangentArcTool } from './chain-tool.ts';
+import { ChainTool } from './chain-tool.ts';
 import { FIGURE_RECIPES, type FigureName } from './figure-recipes.ts';
 import { FigureTool } from './figure-tool.ts';
-import { numberAsked, sizeAsked, tied, type Asking, type NumberAsked } from './asking.ts';
+import { numberAsked, sizeAsked, tieOf, type Asking, type NumberAsked } from './asking.ts';
 import { extendTool, OffsetTool, PivotTool, ShiftTool, splitTool, trimTool } from './edit-tools.ts';
 import { hit, SelectTool } from './select-tool.ts';
 import { SizeTool } from './size-tool.ts';
@@ -53,6 +53,9 @@ export interface EditorPort {
   told(issue: Issue): void;
 }
 
+/** Puts an edit together from what is drawn, or says why not. */
+export type EditMaker = (builder: EditBuilder) => Result<SketchEdit>;
+
 type ToolMaker = (editor: SketchEditor) => Tool;
 
 const FIGURE_TOOLS = Object.fromEntries(
@@ -65,7 +68,7 @@ const FIGURE_TOOLS = Object.fromEntries(
 const TOOLS = {
   ...FIGURE_TOOLS,
   chain: (editor: SketchEditor) => new ChainTool(editor),
-  'tangent arc': (editor: SketchEditor) => new TangentArcTool(editor),
+  'tangent arc': (editor: SketchEditor) => new ChainTool(editor, true, 'tangent arc'),
   spline: (editor: SketchEditor) => new SplineTool(editor),
   trim: trimTool,
   extend: extendTool,
@@ -129,12 +132,7 @@ export class SketchEditor {
   }
 
   get sizes(): Sizes {
-    const sizes = new Map<Id, number>();
-    for (const [id, relation] of Object.entries(this.relations)) {
-      const size = isSized(relation) && readSize(relation, relation.value, this.scope);
-      if (size && size.ok) sizes.set(id, size.value);
-    }
-    return sizes;
+    return readSizes(this.relations, this.scope).sizes;
   }
 
   get newId(): NewId {
@@ -227,18 +225,20 @@ export class SketchEditor {
 
   /** Takes the typed number; refused with its reason where it can't be. */
   answer(text: string): Result<void> {
-    if (!this.asking) return ok(undefined);
-    const done = this.asking.take(text);
-    if (!done.ok) return done;
-    this.asking = this.proposed = undefined;
+    return this.asking ? this.taken(this.asking.take(text)) : ok(undefined);
+  }
+
+  private taken(done: Result<void>): Result<void> {
+    if (done.ok) this.asking = this.proposed = undefined;
     this.port.changed();
     return done;
   }
 
   /** While a number is asked for, another dimension is clicked: both take one named value from now on. */
   tieTo(other: Id): Result<void> {
-    const name = tied(this, other);
-    return name.ok ? (name.value === undefined ? ok(undefined) : this.answer(name.value)) : name;
+    const tie = tieOf(this, other);
+    if (!tie) return ok(undefined);
+    return this.taken(this.asking!.take(tie.name, tie.naming));
   }
 
   /** What a dimension measures now, in the project's unit. */
@@ -256,15 +256,20 @@ export class SketchEditor {
     return this.actAndPlace([{ command: 'sketch.size', input }]);
   }
 
-  /** Does an edit and keeps the solved places with it; a refusal is told in words. */
-  revise(what: string, make: (builder: EditBuilder) => Result<SketchEdit>): Result<void> {
+  /** Does an edit, after what is named for it, and keeps the solved places with it; a refusal is told in words. */
+  revise(what: string, make: EditMaker, naming: readonly Action[] = []): Result<void> {
     const { geometry } = this.solved.solution;
     const made = make(new EditBuilder({ geometry, relations: this.relations }, this.newId));
-    const done = made.ok ? this.actAndPlace([this.revising(what, made.value)]) : made;
+    const done = made.ok ? this.actAndPlace([...naming, this.revising(what, made.value)]) : made;
     if (!done.ok) this.port.told(done.issue);
     else this.selection = new Set([...this.selection].filter((id) => this.sketch.entities[id]));
     this.port.changed();
     return done;
+  }
+
+  /** Tells why something was refused. */
+  tell(issue: Issue): void {
+    this.port.told(issue);
   }
 
   private revising(what: string, { entities, relations, remove }: SketchEdit): Action {
@@ -276,10 +281,11 @@ export class SketchEditor {
     };
   }
 
-  /** Adds relations that were proposed. */
+  /** Adds relations that were proposed; a refusal is told in words. */
   addRelations(what: string, relations: Readonly<Record<Id, Relation>>): Result<void> {
     const input = { part: this.part, step: this.step, what, entities: {}, relations: { ...relations } };
     const done = this.actAndPlace([{ command: 'sketch.draw', input }]);
+    if (!done.ok) this.port.told(done.issue);
     this.port.changed();
     return done;
   }
@@ -362,7 +368,7 @@ export class SketchEditor {
   erase(ids: readonly Id[] = [...this.selection]): Result<void> {
     const drawn = ids.filter((id) => this.sketch.entities[id] || this.relations[id] || this.sketch.patterns?.[id]);
     if (drawn.length === 0) return ok(undefined);
-    this.selection = new Set();
+    this.selection = this.pointed = new Set();
     this.lastGuesses = this.lastGuesses.filter((id) => !drawn.includes(id));
     return this.port.act([{ command: 'sketch.erase', input: { part: this.part, step: this.step, ids: drawn } }]);
   }
@@ -401,6 +407,8 @@ export class SketchEditor {
 
   /** Does actions and keeps the solved places with them, so that the next solve starts from what people see. */
   actAndPlace(actions: readonly Action[]): Result<void> {
+    // the sentence that was pointed at may be gone with it
+    this.pointed = new Set();
     const done = perform(this.port.project(), actions);
     if (!done.ok) return done;
     const { project } = done.value;

@@ -19,7 +19,6 @@ export class Dual {
   times = (other: Dual): Dual => this.chained(this.value * other.value, other.value, other, this.value);
   plus = (constant: number): Dual => this.chained(this.value + constant, 1);
   scaled = (factor: number): Dual => this.chained(this.value * factor, factor);
-  abs = (): Dual => (this.value < 0 ? this.scaled(-1) : this);
 
   /** Division; a divisor of 0 is taken as a tiny one, so that residuals stay finite. */
   over(other: Dual): Dual {
@@ -55,7 +54,7 @@ export const timesD = (a: DualVec, s: Dual): DualVec => [a[0].times(s), a[1].tim
 export const scaleD = (a: DualVec, s: number): DualVec => [a[0].scaled(s), a[1].scaled(s)];
 export const dotD = (a: DualVec, b: DualVec): Dual => a[0].times(b[0]).add(a[1].times(b[1]));
 export const crossD = (a: DualVec, b: DualVec): Dual => a[0].times(b[1]).sub(a[1].times(b[0]));
-export const lengthD = (a: DualVec): Dual => dotD(a, a).sqrt();
+const lengthD = (a: DualVec): Dual => dotD(a, a).sqrt();
 export const leftD = (a: DualVec): DualVec => [a[1].scaled(-1), a[0]];
 /** The unit vector. */
 export const unitD = (a: DualVec): DualVec => {

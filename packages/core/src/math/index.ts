@@ -4,3 +4,4 @@ export * from './random.ts';
 export * from './dual.ts';
 export * from './sparse.ts';
 export * from './null-space.ts';
+export * from './orthonormal.ts';

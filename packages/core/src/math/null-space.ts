@@ -37,6 +37,7 @@ class Elimination {
   private readonly pivots: Pivot[] = [];
   private readonly zero: number;
   private readonly safe: number;
+  private readonly largest: number;
 
   constructor(
     rows: SparseRows,
@@ -57,8 +58,6 @@ class Elimination {
     this.live = new Set(this.rows.keys());
     this.largest = largest;
   }
-
-  private readonly largest: number;
 
   run(): void {
     // short rows first; a row whose turn comes again after it has grown goes to the end of the queue

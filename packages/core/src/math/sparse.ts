@@ -15,6 +15,7 @@ export class SparseCholesky {
   private readonly factorStart: Int32Array;
   private readonly factorRow: Int32Array;
   private readonly factor_: Float64Array;
+  private readonly order: Int32Array;
 
   /**
    * @param n order of the matrix
@@ -59,8 +60,6 @@ export class SparseCholesky {
     this.factorRow = new Int32Array(this.factorStart[n]!);
     this.factor_ = new Float64Array(this.factorStart[n]!);
   }
-
-  private readonly order: Int32Array;
 
   /** Entries of the factor: the measure of fill-in. */
   get size(): number {
@@ -161,7 +160,7 @@ const placesOf = (order: Int32Array): Int32Array => {
 };
 
 /** Elimination order by least degree, the plain form of Tinney's second scheme (1967): enough for some thousand unknowns. */
-export function minimumDegree(n: number, pairs: readonly (readonly [number, number])[]): Int32Array {
+function minimumDegree(n: number, pairs: readonly (readonly [number, number])[]): Int32Array {
   const neighbours: Set<number>[] = Array.from({ length: n }, () => new Set());
   for (const [i, j] of pairs)
     if (i !== j) {

@@ -14,6 +14,19 @@ export const middle2 = (a: Vec2, b: Vec2): Vec2 => [(a[0] + b[0]) / 2, (a[1] + b
 /** a turned left by 90 degrees. */
 export const left2 = (a: Vec2): Vec2 => [-a[1], a[0]];
 
+/** The foot of the perpendicular from a place to the line through a and b. */
+export function footOnLine2(place: Vec2, a: Vec2, b: Vec2): Vec2 {
+  const u = direction2(sub2(b, a)) ?? [1, 0];
+  return add2(a, scale2(u, dot2(sub2(place, a), u)));
+}
+
+/** The mirror image of a place in the line through a and b. */
+export const mirrored2 = (place: Vec2, a: Vec2, b: Vec2): Vec2 => sub2(scale2(footOnLine2(place, a, b), 2), place);
+
+/** Signed distance of a place from the line through a and b: positive on its left. */
+export const offLine2 = (place: Vec2, a: Vec2, b: Vec2): number =>
+  cross2(direction2(sub2(b, a)) ?? [1, 0], sub2(place, a));
+
 /** Unit vector, or undefined where the length is too small to have a direction. */
 export function direction2(a: Vec2): Vec2 | undefined {
   const length = length2(a);

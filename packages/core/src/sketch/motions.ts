@@ -1,4 +1,4 @@
-import { cross2, dot2, length2, left2, scale2, sub2, type Vec2 } from '../math/index.ts';
+import { cross2, dot2, inSpan, left2, length2, norm, orthonormal, scale2, sub2, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { entityKind, type Entities } from './entities/index.ts';
 import type { FreeGroup } from '../solver/index.ts';
@@ -81,32 +81,7 @@ function wholeMotions(
     field(([x, y]) => [x - cx!, y - cy!], 1),
   ];
   const span = orthonormal(vectors);
-  return candidates.filter((vector) => norm(vector) > 0 && within(span, vector)).map(normalised);
-}
-
-/** An orthonormal basis of the span (Gram-Schmidt, twice), without what adds nothing. */
-function orthonormal(vectors: readonly Float64Array[]): Float64Array[] {
-  const basis: Float64Array[] = [];
-  for (const vector of vectors) {
-    const own = Float64Array.from(vector);
-    const before = norm(own);
-    for (let pass = 0; pass < 2; pass++) for (const other of basis) subtract(own, other, inner(own, other));
-    const length = norm(own);
-    if (length > 1e-7 * before) basis.push(own.map((entry) => entry / length));
-  }
-  return basis;
-}
-
-const inner = (a: Float64Array, b: Float64Array): number => a.reduce((sum, entry, k) => sum + entry * b[k]!, 0);
-const norm = (a: Float64Array): number => Math.sqrt(inner(a, a));
-function subtract(a: Float64Array, b: Float64Array, factor: number): void {
-  for (let k = 0; k < a.length; k++) a[k]! -= factor * b[k]!;
-}
-
-function within(span: readonly Float64Array[], vector: Float64Array): boolean {
-  const rest = Float64Array.from(vector);
-  for (const other of span) subtract(rest, other, inner(rest, other));
-  return norm(rest) <= 1e-6 * norm(vector);
+  return candidates.filter((vector) => norm(vector) > 0 && inSpan(span, vector)).map(normalised);
 }
 
 /** What the group can do besides: its span without what was taken. */
@@ -159,21 +134,9 @@ function describe(figure: Figure, users: Users, layout: Layout, geometry: Geomet
     const together = moves.every((move) => length2(sub2(move, first)) < 1e-4);
     return { look: together ? 'slide' : 'spread', direction: scale2(first, 1 / length2(first)), ...whose };
   }
-  if (
-    rims === 0 &&
-    turns(
-      points.map((id) => geometry.point(id)),
-      moves,
-    )
-  )
-    return { look: 'turn', ...whose };
-  if (
-    grows(
-      points.map((id) => geometry.point(id)),
-      moves,
-    )
-  )
-    return { look: 'grow', ...whose };
+  const at = points.map((id) => geometry.point(id));
+  if (rims === 0 && turns(at, moves)) return { look: 'turn', ...whose };
+  if (grows(at, moves)) return { look: 'grow', ...whose };
   return { look: 'change', ...whose };
 }
 

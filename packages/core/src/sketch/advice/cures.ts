@@ -1,6 +1,6 @@
 import { distance2, type Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
-import { GROUND } from '../../solver/index.ts';
+import { GROUND, type Block } from '../../solver/index.ts';
 import { entityKind, ORIGIN, X_AXIS, Y_AXIS } from '../entities/index.ts';
 import { Geometry, Layout } from '../geometry.ts';
 import type { Motion } from '../motions.ts';
@@ -17,7 +17,6 @@ const LIKELY: readonly RelationName[] = [
   'perpendicular',
   'parallel',
   'equal',
-  'symmetric',
 ];
 
 /** A relation counts as nearly held within this share of the sketch's size: less than what two hands draw by chance. */
@@ -31,7 +30,8 @@ export type WriteSize = (relation: Relation, measure: number) => string;
 
 /**
  * What would stop a motion: relations that nearly hold, nearest first, then dimensions with their present measure. Each
- * of them raises the rank, since its residual changes along the motion.
+ * of them raises the rank, since its residual changes along the motion; whether a relation that only nearly holds can hold
+ * with all others is for a solve to say.
  */
 export function curesOf(
   geometry: Geometry,
@@ -114,14 +114,7 @@ class MotionTest {
   }
 }
 
-function evaluated(
-  block: {
-    unknowns: readonly number[];
-    residuals: number;
-    evaluate(p: Float64Array, r: Float64Array, j: Float64Array): void;
-  },
-  { initial }: Layout,
-) {
+function evaluated(block: Block, { initial }: Layout) {
   const r = new Float64Array(block.residuals);
   const j = new Float64Array(block.residuals * block.unknowns.length);
   block.evaluate(
@@ -174,9 +167,9 @@ function dimensionsFor(geometry: Geometry, motion: Motion): Relation[] {
   const curves = motion.entities.filter((id) => geometry.roleOf(id) !== 'point').slice(0, MOST_MOVING);
   const points = Object.keys(motion.places).filter((id) => geometry.roleOf(id) === 'point');
   const rims = Object.keys(motion.places).filter((id) => geometry.roleOf(id) === 'circle');
-  // full circles have a diameter, arcs a radius
   for (const id of Object.keys(motion.places).filter((own) => geometry.roleOf(own) === 'ellipse'))
     found.push(relationKind('radius-across').fit([id], geometry));
+  // full circles have a diameter, arcs a radius
   for (const id of rims) {
     const round = geometry.entities[id]!.kind === 'circle' ? 'diameter' : 'radius';
     found.push(relationKind(round).fit([id], geometry));

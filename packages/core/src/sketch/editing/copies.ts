@@ -1,7 +1,7 @@
-import { add2, cross2, direction2, dot2, scale2, sub2, type Vec2 } from '../../math/index.ts';
+import { mirrored2, offLine2, sub2, type Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
-import { entityKind, findEntity, type Entity } from '../entities/index.ts';
+import { entityKind, findEntity, withPoints, type Entity } from '../entities/index.ts';
 import { isSized, relationKind, type Relation } from '../relations/index.ts';
 import { EditBuilder, type SketchEdit } from './edit.ts';
 
@@ -14,19 +14,11 @@ export interface Similarity {
   readonly shift: Vec2;
 }
 
-export const carriedBy = ({ about, angle, scale, shift }: Similarity, place: Vec2): Vec2 => {
+const carriedBy = ({ about, angle, scale, shift }: Similarity, place: Vec2): Vec2 => {
   const [x, y] = sub2(place, about);
   const [c, s] = [scale * Math.cos(angle), scale * Math.sin(angle)];
   return [about[0] + shift[0] + c * x - s * y, about[1] + shift[1] + s * x + c * y];
 };
-
-/** The chosen entities with all points that they stand on. */
-function withPoints(builder: EditBuilder, ids: readonly Id[]): Id[] {
-  const { entities } = builder.geometry;
-  const drawn = ids.filter((id) => Object.hasOwn(entities, id));
-  const points = drawn.flatMap((id) => [...entityKind(entities[id]!.kind).uses(entities[id]!)]);
-  return [...new Set([...points.filter((id) => Object.hasOwn(entities, id)), ...drawn])];
-}
 
 /** Relations all of whose members are among these. */
 const within = (builder: EditBuilder, ids: ReadonlySet<Id>): [Id, Relation][] =>
@@ -57,7 +49,7 @@ function movedRelation(relation: Relation, { angle, scale }: Similarity): Relati
 
 /** Copies with the relations that they have among themselves. */
 export function copied(builder: EditBuilder, chosen: readonly Id[], similarity: Similarity): Result<SketchEdit> {
-  const ids = withPoints(builder, chosen);
+  const ids = withPoints(builder.geometry.entities, chosen);
   if (ids.length === 0) return fail('edit.empty');
   const copyOf = copyEntities(builder, ids, (entity) => transformed(entity, similarity));
   for (const [, relation] of within(builder, new Set(ids))) {
@@ -69,7 +61,7 @@ export function copied(builder: EditBuilder, chosen: readonly Id[], similarity: 
 
 /** Moves, turns or scales what is chosen itself; level lines that are turned are let go, sizes within are scaled too. */
 export function moved(builder: EditBuilder, chosen: readonly Id[], similarity: Similarity): Result<SketchEdit> {
-  const ids = withPoints(builder, chosen);
+  const ids = withPoints(builder.geometry.entities, chosen);
   if (ids.length === 0) return fail('edit.empty');
   for (const id of ids) builder.replace(id, transformed(builder.now(id), similarity));
   for (const [id, relation] of within(builder, new Set(ids))) {
@@ -80,7 +72,8 @@ export function moved(builder: EditBuilder, chosen: readonly Id[], similarity: S
   return ok(builder.edit);
 }
 
-function transformed(entity: Entity, similarity: Similarity): Entity {
+/** The entity carried by a similarity; curves only by their own sizes, their points are carried by themselves. */
+export function transformed(entity: Entity, similarity: Similarity): Entity {
   if (entity.kind === 'point') {
     const [x, y] = carriedBy(similarity, [entity.x, entity.y]);
     return { ...entity, x, y };
@@ -131,16 +124,15 @@ function withoutPlace(relation: Relation): Relation {
  * their images. Relations among the originals follow for the images by themselves.
  */
 export function mirrored(builder: EditBuilder, chosen: readonly Id[], axis: Id): Result<SketchEdit> {
-  const ids = withPoints(builder, chosen).filter((id) => id !== axis);
+  const ids = withPoints(builder.geometry.entities, chosen).filter((id) => id !== axis);
   if (ids.length === 0) return fail('edit.empty');
   if (ids.some((id) => !entityKind(builder.now(id).kind).mirrored)) return fail('edit.mirror-text');
   const line = builder.geometry.line(axis);
-  const u = direction2(sub2(line.b, line.a)) ?? [1, 0];
-  const image = (place: Vec2): Vec2 => sub2(scale2(add2(line.a, scale2(u, dot2(sub2(place, line.a), u))), 2), place);
+  const image = (place: Vec2): Vec2 => mirrored2(place, line.a, line.b);
   const onAxis = new Set(
     ids.filter((id) => {
       const entity = builder.now(id);
-      return entity.kind === 'point' && Math.abs(cross2(u, sub2([entity.x, entity.y], line.a))) < 1e-6;
+      return entity.kind === 'point' && Math.abs(offLine2([entity.x, entity.y], line.a, line.b)) < 1e-6;
     }),
   );
   const copyOf = copyEntities(

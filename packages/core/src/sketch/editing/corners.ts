@@ -21,7 +21,7 @@ interface Side {
 }
 
 /** The corner in a point; undefined unless exactly two lines or arcs end there at an angle. */
-export function cornerAt(geometry: Geometry, point: Id): Corner | undefined {
+function cornerAt(geometry: Geometry, point: Id): Corner | undefined {
   const sides = Object.entries(geometry.entities).flatMap(([id, entity]): Side[] => {
     if ('construction' in entity && entity.construction) return [];
     if (!geometry.ends(id).includes(point)) return [];
@@ -38,6 +38,15 @@ export function cornerAt(geometry: Geometry, point: Id): Corner | undefined {
   return { at: geometry.point(point), sides: [first, second], angle };
 }
 
+/** The corners in these points; fails where there are none, or one of them is no corner. */
+function cornersAt(geometry: Geometry, points: readonly Id[]): Result<[Id, Corner][]> {
+  const corners = points.flatMap((point): [Id, Corner][] => {
+    const corner = cornerAt(geometry, point);
+    return corner ? [[point, corner]] : [];
+  });
+  return corners.length === 0 || corners.length < points.length ? fail('edit.corner') : ok(corners);
+}
+
 /**
  * Rounds corners: an arc tangent to both sides in each, the first with the radius as its dimension, the others equal to
  * it. A corner that relations speak of stays as a point on both sides.
@@ -48,11 +57,10 @@ export function fillet(
   points: readonly Id[],
   radius: { readonly text: string; readonly size: number },
 ): Result<SketchEdit> {
-  if (points.length === 0) return fail('edit.corner');
+  const corners = cornersAt(builder.geometry, points);
+  if (!corners.ok) return corners;
   let first: Id | undefined;
-  for (const point of points) {
-    const corner = cornerAt(builder.geometry, point);
-    if (!corner) return fail('edit.corner');
+  for (const [point, corner] of corners.value) {
     const reach = radius.size / Math.tan(corner.angle / 2);
     const most = roomIn(corner);
     if (reach > most)
@@ -72,13 +80,11 @@ function roundOff(builder: EditBuilder, point: Id, { at, sides, angle }: Corner,
   // the short way round, seen from the centre
   const [a, b] = cross2(sides[0].out, sides[1].out) > 0 ? [ends[1], ends[0]] : ends;
   const arc = builder.arc(centre, a, b, radius);
-  for (const { id } of sides) builder.relate({ kind: 'tangent', circle: arc, to: id, side: tangentSide(builder, id) });
+  // at a shared end the side says nothing
+  for (const { id } of sides) builder.relate({ kind: 'tangent', circle: arc, to: id, side: 1 });
   keepCorner(builder, point, sides);
   return arc;
 }
-
-/** At a shared end the side says nothing; it is kept as the schema asks. */
-const tangentSide = (builder: EditBuilder, id: Id): 1 | -1 => (builder.geometry.roleOf(id) === 'line' ? 1 : -1);
 
 /**
  * Cuts corners of two lines off at equal distances: the first cut has the distance as its dimension, the others are equal.
@@ -89,11 +95,10 @@ export function chamfer(
   points: readonly Id[],
   distance: { readonly text: string; readonly size: number },
 ): Result<SketchEdit> {
-  if (points.length === 0) return fail('edit.corner');
+  const corners = cornersAt(builder.geometry, points);
+  if (!corners.ok) return corners;
   let first: Id | undefined;
-  for (const point of points) {
-    const corner = cornerAt(builder.geometry, point);
-    if (!corner) return fail('edit.corner');
+  for (const [point, corner] of corners.value) {
     const { at, sides } = corner;
     if (sides.some(({ id }) => builder.geometry.roleOf(id) !== 'line')) return fail('edit.corner-lines');
     const most = roomIn(corner);

@@ -1,7 +1,7 @@
 import type { Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Words } from '../../result/index.ts';
-import { entityKind, findEntity, type Entities, type Entity } from '../entities/index.ts';
+import { findEntity, type Entity } from '../entities/index.ts';
 import { FigureBuilder, type NewId } from '../figures/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { along, nearestOn, nearestParameter, type Piece } from '../pieces/index.ts';
@@ -66,12 +66,6 @@ export class EditBuilder extends FigureBuilder implements SketchEdit {
 export const relationsOn = (relations: Relations, id: Id): [Id, Relation][] =>
   Object.entries(relations).filter(([, relation]) => relationKind(relation.kind).refs(relation).includes(id));
 
-/** Curves that stand on a point. */
-export const curvesOn = (entities: Entities, point: Id): Id[] =>
-  Object.entries(entities).flatMap(([id, entity]) =>
-    entityKind(entity.kind).uses(entity).includes(point) ? [id] : [],
-  );
-
 /** The parameter of the place of a curve that is nearest to another, counted over its pieces. */
 export function parameterNear(pieces: readonly Piece[], at: Vec2): number {
   const far = (piece: Piece) => distance2(nearestOn(piece, at), at);
@@ -99,5 +93,7 @@ export const editWords: Words = {
   'edit.offset-kind': () => 'Lines, arcs and circles can be offset: choose some of these.',
   'edit.offset-inside': () => 'An arc would lose its radius: choose a smaller distance or the other side.',
   'edit.mirror-text': () => 'Text can not be mirrored: it would have to be read backwards.',
+  'edit.held': () => 'It did not move: relations hold it where it is. The desk lists them; drop one, or change a size.',
+  'edit.factor': (f) => `"${f['text']}" is not a factor above 0 and up to 1000.`,
   'edit.empty': () => 'Choose what it is to be done with first.',
 };

@@ -31,7 +31,7 @@ export function chainFrom(geometry: Geometry, start: Id): Id[] {
 }
 
 /** How far a place lies left of a curve's own direction, mm. */
-export function leftOf(geometry: Geometry, id: Id, place: Vec2): number {
+function leftOf(geometry: Geometry, id: Id, place: Vec2): number {
   const [piece] = geometry.pieces(id);
   const t = nearestParameter(piece!, place);
   const foot = nearestOn(piece!, place);

@@ -34,31 +34,26 @@ function crossingsOf(geometry: Geometry, id: Id, pieces: readonly Piece[]): Cros
  * crosses it. New ends stay on what cuts them; a second remaining stretch stays on the carrier of the first.
  */
 export function trim(builder: EditBuilder, id: Id, at: Vec2): Result<SketchEdit> {
-  const { geometry } = builder;
+  const stretch = stretchAt(builder.geometry, id, at);
+  if (!stretch.ok) return stretch;
+  const { before, after, pieces } = stretch.value;
   const entity = builder.now(id);
   const kind = entityKind(entity.kind);
-  const pieces = geometry.pieces(id);
-  if (!kind.part || pieces.length === 0) return fail('edit.curve');
-  const clicked = parameterNear(pieces, at);
-  const closed = kind.ends === undefined;
-  const length = pieces.length;
-  const crossings = crossingsOf(geometry, id, pieces).filter(({ t }) => closed || (t > 1e-9 && t < length - 1e-9));
-  const [before, after] = around(crossings, clicked, closed ? length : undefined);
   if (!before && !after) {
     builder.drop(id);
     return ok(builder.edit);
   }
   const end = (crossing: Crossing): CurveEnd => ({ t: crossing.t, point: endPoint(builder, crossing) });
   const part = (from: CurveEnd, to: CurveEnd) => kind.part!(entity, from, to, pieces, (place) => builder.place(place));
-  if (closed) {
-    if (!before || !after || distance2(before.at, after.at) <= TOLERANCE) return fail('edit.one-crossing');
-    builder.replace(id, part(end(after), end(before)));
+  if (!kind.ends) {
+    // of a closed curve the stretch between both crossings goes
+    builder.replace(id, part(end(after!), end(before!)));
     return ok(builder.edit);
   }
-  const [first, last] = kind.ends!(entity);
+  const [first, last] = kind.ends(entity);
   const [start, finish]: CurveEnd[] = [
     { t: 0, point: first },
-    { t: length, point: last },
+    { t: pieces.length, point: last },
   ];
   if (before) builder.replace(id, part(start!, end(before)));
   if (after && !before) builder.replace(id, part(end(after), finish!));
@@ -67,19 +62,27 @@ export function trim(builder: EditBuilder, id: Id, at: Vec2): Result<SketchEdit>
 }
 
 /** The stretch that `trim` would take away, to be shown; empty where it would refuse. */
-export function stretchUnder(geometry: Geometry, id: Id, at: Vec2): Piece[] {
+export function stretchUnder(geometry: Geometry, id: Id, at: Vec2): readonly Piece[] {
+  const found = stretchAt(geometry, id, at);
+  if (!found.ok) return [];
+  const { before, after, pieces } = found.value;
+  if (!before && !after) return pieces;
+  const [from, to] = [before?.t ?? 0, after?.t ?? pieces.length];
+  return between(pieces, from, to > from ? to : to + pieces.length);
+}
+
+/** The crossings on both sides of a place of a curve; of a closed curve both or none. */
+function stretchAt(geometry: Geometry, id: Id, at: Vec2) {
   const entity = geometry.entities[id];
+  const kind = entity && entityKind(entity.kind);
   const pieces = geometry.pieces(id);
-  if (!entity || !entityKind(entity.kind).part) return [];
-  const closed = entityKind(entity.kind).ends === undefined;
+  if (!kind?.part || pieces.length === 0) return fail('edit.curve');
+  const closed = kind.ends === undefined;
   const length = pieces.length;
   const crossings = crossingsOf(geometry, id, pieces).filter(({ t }) => closed || (t > 1e-9 && t < length - 1e-9));
   const [before, after] = around(crossings, parameterNear(pieces, at), closed ? length : undefined);
-  if (!before && !after) return [...pieces];
-  if (closed && (!before || !after || distance2(before.at, after.at) <= TOLERANCE)) return [];
-  const from = before?.t ?? 0;
-  const to = after?.t ?? length;
-  return between(pieces, from, to > from ? to : to + length);
+  if (closed && before && after && distance2(before.at, after.at) <= TOLERANCE) return fail('edit.one-crossing');
+  return ok({ before, after, pieces });
 }
 
 /** The pieces between two parameters; beyond the last they begin again. */

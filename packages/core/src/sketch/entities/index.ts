@@ -47,6 +47,13 @@ export const BUILT_IN: Entities = {
 
 export const isBuiltIn = (id: Id): boolean => Object.hasOwn(BUILT_IN, id);
 
+/** Drawn entities with all drawn points that they stand on, points first. */
+export function withPoints(entities: Entities, ids: readonly Id[]): Id[] {
+  const drawn = ids.filter((id) => Object.hasOwn(entities, id));
+  const points = drawn.flatMap((id) => [...entityKind(entities[id]!.kind).uses(entities[id]!)]);
+  return [...new Set([...points.filter((id) => Object.hasOwn(entities, id)), ...drawn])];
+}
+
 /** What the entity is to relations; undefined if it is not there. */
 export function roleIn(entities: Entities, id: Id): Role | undefined {
   const entity = findEntity(entities, id);

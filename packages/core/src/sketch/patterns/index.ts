@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { direction2, sub2, type Vec2 } from '../../math/index.ts';
+import { direction2, sub2 } from '../../math/index.ts';
 import { expressionSchema, idSchema, type Id } from '../../records/index.ts';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../../units/index.ts';
-import { carriedBy, type Similarity } from '../editing/copies.ts';
-import { entityKind, type Entities, type Entity } from '../entities/index.ts';
+import { transformed, type Similarity } from '../editing/copies.ts';
+import { entityKind, withPoints, type Entities, type Entity } from '../entities/index.ts';
 import { Geometry } from '../geometry.ts';
 
 const curves = z.array(idSchema).min(1).max(500);
@@ -80,11 +80,8 @@ export function repeated(id: Id, pattern: Pattern, numbers: PatternNumbers, geom
     const similarity = placement(pattern, numbers, k, geometry);
     const nameOf = (original: Id) => (originals.includes(original) ? `${id}.${k}.${original}` : original);
     for (const original of originals) {
-      const entity = geometry.entities[original]!;
-      copies[nameOf(original)] =
-        entity.kind === 'point'
-          ? pointAt(carriedBy(similarity, [entity.x, entity.y]))
-          : entityKind(entity.kind).onto(entity, nameOf);
+      const entity = transformed(geometry.entities[original]!, similarity);
+      copies[nameOf(original)] = entityKind(entity.kind).onto(entity, nameOf);
     }
   }
   return copies;
@@ -99,13 +96,4 @@ function placement(pattern: Pattern, { count, step }: PatternNumbers, k: number,
   const [x, y] = direction2(sub2(b, a)) ?? [1, 0];
   const reach = (pattern.backwards ? -1 : 1) * step * k;
   return { about: [0, 0], angle: 0, scale: 1, shift: [x * reach, y * reach] };
-}
-
-const pointAt = ([x, y]: Vec2): Entity => ({ kind: 'point', x, y });
-
-/** Points first, so that curves find theirs. */
-function withPoints(entities: Entities, ids: readonly Id[]): Id[] {
-  const present = ids.filter((id) => Object.hasOwn(entities, id));
-  const points = present.flatMap((id) => [...entityKind(entities[id]!.kind).uses(entities[id]!)]);
-  return [...new Set([...points.filter((id) => Object.hasOwn(entities, id)), ...present])];
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { add2, cross2, direction2, dot2, scale2, sub2, type Vec2 } from '../../../math/index.ts';
+import { direction2, mirrored2, offLine2, sub2 } from '../../../math/index.ts';
 import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../../records/index.ts';
 import { LENGTH } from '../../../units/index.ts';
 import { linearAnnotation, linearPlaces } from '../../annotation.ts';
@@ -61,7 +61,8 @@ export const across: RelationKind<Across> = {
 /** From the point to its mirror image. */
 function spanOf({ point, axis }: Across, geometry: Geometry) {
   const p = geometry.point(point);
-  const mirrored = mirrorIn(p, geometry.line(axis));
+  const { a, b } = geometry.line(axis);
+  const mirrored = mirrored2(p, a, b);
   return { p, mirrored, along: direction2(sub2(mirrored, p)) ?? ([1, 0] as const) };
 }
 
@@ -77,13 +78,7 @@ function onParallel(picks: readonly Id[], geometry: Geometry): readonly [Id, Id]
   return parallelLines(ordered as [Id, Id], geometry);
 }
 
-function offAxis(geometry: Geometry, point: Id, axis: Id): number {
+const offAxis = (geometry: Geometry, point: Id, axis: Id): number => {
   const { a, b } = geometry.line(axis);
-  return cross2(direction2(sub2(b, a)) ?? [1, 0], sub2(geometry.point(point), a));
-}
-
-function mirrorIn(p: Vec2, { a, b }: { readonly a: Vec2; readonly b: Vec2 }): Vec2 {
-  const u = direction2(sub2(b, a)) ?? [1, 0];
-  const foot = add2(a, scale2(u, dot2(sub2(p, a), u)));
-  return sub2(scale2(foot, 2), p);
-}
+  return offLine2(geometry.point(point), a, b);
+};

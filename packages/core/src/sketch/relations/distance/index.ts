@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { cross2, direction2, distance2, dot2, scale2, add2, sub2, type Vec2 } from '../../../math/index.ts';
+import { add2, direction2, distance2, footOnLine2, offLine2, scale2, sub2, type Vec2 } from '../../../math/index.ts';
 import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../../records/index.ts';
 import { LENGTH } from '../../../units/index.ts';
 import { linearAnnotation, linearPlaces } from '../../annotation.ts';
@@ -142,14 +142,14 @@ const placeOf = (id: Id, geometry: Geometry): Vec2 =>
 
 function offLine(geometry: Geometry, point: Id, line: Id): number {
   const { a, b } = geometry.line(line);
-  const u = direction2(sub2(b, a)) ?? [1, 0];
-  return cross2(u, sub2(placeOf(point, geometry), a));
+  return offLine2(placeOf(point, geometry), a, b);
 }
 
 /** The two places between which the dimension stands; on a line the foot of the point, on a circle its rim. */
 function measured({ a, b, direction, rimA, rimB }: Distance, geometry: Geometry): readonly [Vec2, Vec2] {
   const p = placeOf(a, geometry);
-  const q = geometry.roleOf(b) === 'line' ? footOnLine(p, geometry.line(b)) : placeOf(b, geometry);
+  const line = geometry.roleOf(b) === 'line' ? geometry.line(b) : undefined;
+  const q = line ? footOnLine2(p, line.a, line.b) : placeOf(b, geometry);
   const towards = sub2(q, p);
   const along: Vec2 =
     direction === 'horizontal'
@@ -159,11 +159,6 @@ function measured({ a, b, direction, rimA, rimB }: Distance, geometry: Geometry)
         : (direction2(towards) ?? [1, 0]);
   const reach = (end: Id, sign: number | undefined) => (sign ? sign * geometry.circle(end).radius : 0);
   return [add2(p, scale2(along, reach(a, rimA))), add2(q, scale2(along, -reach(b, rimB)))];
-}
-
-function footOnLine(p: Vec2, line: { readonly a: Vec2; readonly b: Vec2 }): Vec2 {
-  const u = direction2(sub2(line.b, line.a)) ?? [1, 0];
-  return add2(line.a, scale2(u, dot2(sub2(p, line.a), u)));
 }
 
 function alongOf({ direction }: Distance, p: Vec2, q: Vec2): Vec2 {

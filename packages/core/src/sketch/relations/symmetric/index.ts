@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { distance2, dot2, direction2, scale2, sub2, add2, type Vec2 } from '../../../math/index.ts';
+import { distance2, mirrored2 } from '../../../math/index.ts';
 import { idSchema, type Id } from '../../../records/index.ts';
 import type { Block } from '../../../solver/index.ts';
 import type { Role } from '../../entities/index.ts';
@@ -91,12 +91,7 @@ function pairsOf(layout: Layout, a: Id, b: Id, crossed: boolean): [Place, Place]
 
 function isCrossed(geometry: Geometry, a: Id, b: Id, axis: Id): boolean {
   const line = geometry.line(axis);
-  const along = direction2(sub2(line.b, line.a)) ?? [1, 0];
-  const mirror = (place: Vec2): Vec2 => {
-    const foot = add2(line.a, scale2(along, dot2(sub2(place, line.a), along)));
-    return sub2(scale2(foot, 2), place);
-  };
-  const start = mirror(geometry.line(a).a);
+  const start = mirrored2(geometry.line(a).a, line.a, line.b);
   const other = geometry.line(b);
   return distance2(start, other.b) < distance2(start, other.a);
 }
