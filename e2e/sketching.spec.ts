@@ -115,8 +115,9 @@ test('relations by their verbs; a clash names who fights and is dropped by a cli
   await expect(bench.title()).toContainText('clash');
   expect(await states(bench)).toContain('clashing');
   await expect(page.getByTestId('step-Sketch 1')).toContainText("can't hold together");
-  await page.getByRole('button', { name: 'drop' }).last().click();
+  await page.getByTestId('fighter').filter({ hasText: '30 mm' }).getByRole('button', { name: 'drop' }).click();
   await expect(bench.title()).not.toContainText('clash');
+  await expect(page.getByTestId('fighter')).toHaveCount(0);
 });
 
 test('bad numbers are told where they are typed; nothing changes', async ({ bench, page }) => {

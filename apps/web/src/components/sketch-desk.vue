@@ -157,6 +157,7 @@ const lettering = computed(() => {
       <p
         v-for="id in clash"
         :key="id"
+        data-testid="fighter"
         class="py-0.5 leading-5"
         @pointerenter="editor.pointAt(refsOf(id))"
         @pointerleave="editor.pointAt([])"
