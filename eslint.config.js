@@ -18,6 +18,7 @@ const CORE_ORDER = [
   'solver',
   'sketch',
   'kernel-port',
+  'references',
   'steps',
   'document',
   'formats',

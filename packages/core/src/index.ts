@@ -6,6 +6,7 @@ export * from './records/index.ts';
 export * from './solver/index.ts';
 export * from './sketch/index.ts';
 export * from './kernel-port/index.ts';
+export * from './references/index.ts';
 export * from './steps/index.ts';
 export * from './document/index.ts';
 export * from './formats/index.ts';

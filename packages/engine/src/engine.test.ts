@@ -14,6 +14,8 @@ function counting(inner: Kernel) {
     combine: (...args) => (calls.combine++, inner.combine(...args)),
     mesh: (...args) => (calls.mesh++, inner.mesh(...args)),
     measure: (body) => inner.measure(body),
+    topology: (body) => inner.topology(body),
+    crossing: (...args) => inner.crossing(...args),
     faceNames: (body) => inner.faceNames(body),
     writeStep: (...args) => inner.writeStep(...args),
     release: (body) => inner.release(body),

@@ -12,18 +12,24 @@ import {
   type BodyHandle,
   type BodyMeasures,
   type BodyMesh,
+  type EdgeFacts,
   type ExportBody,
   type Fineness,
+  type Frame,
   type Id,
+  type Issue,
   type Kernel,
   type Part,
   type Project,
   type Result,
   type Scope,
+  type SketchSources,
   type SolvedSketch,
   type Step,
+  type Topology,
 } from '@helb/core';
 import { BodyCache } from './body-cache.ts';
+import { Site } from './site.ts';
 import type { BodyModel, Model, PartModel, StepResult, ValueResult } from './model.ts';
 
 export interface BuildOptions {
@@ -31,6 +37,8 @@ export interface BuildOptions {
   readonly parts?: readonly Id[];
   /** Make meshes this fine. */
   readonly mesh?: Fineness;
+  /** Describe the bodies as they are before this step, instead of after the last. */
+  readonly before?: Id;
   /** Body keys whose meshes the caller has already: they are left out. */
   readonly known?: ReadonlySet<string>;
   /** Set when something newer overtakes this build. */
@@ -67,6 +75,8 @@ export class Engine {
   private readonly measured = new Map<BodyHandle, BodyMeasures>();
   private readonly meshes = new Map<string, BodyMesh>();
   private readonly sketches = new Map<string, SolvedSketch>();
+  private readonly topologies = new Map<BodyHandle, Topology>();
+  private readonly crossings = new Map<string, readonly EdgeFacts[]>();
 
   constructor(
     private readonly kernel: Kernel,
@@ -126,26 +136,42 @@ export class Engine {
 
   private async buildPart(id: Id, part: Part, scope: Scope, options: BuildOptions): Promise<Built> {
     const steps: StepResult[] = [];
-    const sketches = new Map<Id, SolvedSketch>();
+    const site = new Site(part, scope, this);
     const keys: string[] = [];
     let state: { readonly id: number; readonly bodies: readonly BodyHandle[] } = { id: 0, bodies: [] };
+    let shown: readonly BodyHandle[] | undefined;
     for (const [at, stepId] of part.stepOrder.entries()) {
       const step = part.steps[stepId]!;
+      if (stepId === options.before) shown = state.bodies;
       if (step.suppressed) {
         steps.push({ id: stepId, state: 'suppressed' });
         continue;
       }
+      site.bodies = state.bodies;
+      const context = site.contextFor(stepId);
       const kind = stepKind(step.kind);
+      const references = site.unsure(step);
+      const add = (issue?: Issue) =>
+        steps.push({
+          id: stepId,
+          ...(issue ? { state: 'failed', issue } : { state: 'built' }),
+          ...(references.length > 0 ? { references } : {}),
+        });
       if (kind.draw) {
-        const solved = this.solved(step, scope);
-        sketches.set(stepId, solved);
-        const { issue } = solved;
-        steps.push(issue ? { id: stepId, state: 'failed', issue } : { id: stepId, state: 'built' });
+        const solved = this.solved(step, scope, kind.sources!(step, context));
+        site.sketches.set(stepId, solved);
+        add(solved.issue);
         continue;
       }
-      const inputs = kind.resolve!(step, { step: stepId, scope, sketch: (wanted) => sketchOf(wanted, part, sketches) });
+      if (kind.datum) {
+        const datum = kind.datum(step, context);
+        if (datum.ok) site.datums.set(stepId, datum.value);
+        add(datum.ok ? undefined : datum.issue);
+        continue;
+      }
+      const inputs = kind.resolve!(step, context);
       if (!inputs.ok) {
-        steps.push({ id: stepId, state: 'failed', issue: inputs.issue });
+        add(inputs.issue);
         continue;
       }
       const key = `${state.id} ${step.kind} ${JSON.stringify(inputs.value)}`;
@@ -156,25 +182,26 @@ export class Engine {
         if (options.signal?.aborted) throw new Overtaken();
         const bodies = kind.build!(inputs.value, state.bodies, this.kernel);
         if (!bodies.ok) {
-          steps.push({ id: stepId, state: 'failed', issue: bodies.issue });
+          add(bodies.issue);
           continue;
         }
         entry = this.cache.put(key, bodies.value);
       }
       state = entry;
       keys.push(key);
-      steps.push({ id: stepId, state: 'built' });
+      add();
     }
-    const bodies = state.bodies.map((body) => this.describe(body, options));
-    return { model: { id, steps, sketches, bodies }, bodies: state.bodies, keys };
+    const bodies = (shown ?? state.bodies).map((body) => this.describe(body, options));
+    const { sketches, datums } = site;
+    return { model: { id, steps, sketches, datums, bodies }, bodies: state.bodies, keys };
   }
 
-  /** A solved sketch, kept for the next build: it depends on its step and on what its sizes come to. */
-  private solved(step: Step, scope: Scope): SolvedSketch {
+  /** A solved sketch, kept for the next build: it depends on its step, on what its sizes come to and on what it borrows. */
+  private solved(step: Step, scope: Scope, sources: SketchSources): SolvedSketch {
     const kind = stepKind(step.kind);
     const sizes = kind.expressions(step).map(({ text }) => this.sizeKey(text, scope));
-    const key = JSON.stringify([{ ...step, name: '' }, sizes]);
-    const solved = this.sketches.get(key) ?? kind.draw!(step, scope);
+    const key = JSON.stringify([{ ...step, name: '' }, sizes, sources]);
+    const solved = this.sketches.get(key) ?? kind.draw!(step, scope, sources);
     this.sketches.delete(key);
     this.sketches.set(key, solved);
     if (this.sketches.size > MOST_SKETCHES) this.sketches.delete(this.sketches.keys().next().value!);
@@ -186,6 +213,21 @@ export class Engine {
     return [scope.unit, ...namesUsed(text).map((name) => scope.lookup(name))];
   }
 
+  /** The faces, edges and vertices of a body, told once. */
+  topology(body: BodyHandle): Topology {
+    let known = this.topologies.get(body);
+    if (!known) this.topologies.set(body, (known = this.kernel.topology(body)));
+    return known;
+  }
+
+  /** Where a plane crosses a body, found once. */
+  crossing(body: BodyHandle, plane: Frame): readonly EdgeFacts[] {
+    const key = `${body} ${JSON.stringify(plane)}`;
+    let known = this.crossings.get(key);
+    if (!known) this.crossings.set(key, (known = this.kernel.crossing(body, plane)));
+    return known;
+  }
+
   private describe(body: BodyHandle, { mesh, known }: BuildOptions): BodyModel {
     let measures = this.measured.get(body);
     if (!measures) this.measured.set(body, (measures = this.kernel.measure(body)));
@@ -194,12 +236,14 @@ export class Engine {
     if (known?.has(key)) return { key, measures };
     let made = this.meshes.get(key);
     if (!made) this.meshes.set(key, (made = this.kernel.mesh(body, mesh)));
-    return { key, measures, mesh: made };
+    return { key, measures, mesh: made, topology: this.topology(body) };
   }
 
   private forget(body: BodyHandle): void {
     this.measured.delete(body);
-    for (const key of this.meshes.keys()) if (key.startsWith(`${body} `)) this.meshes.delete(key);
+    this.topologies.delete(body);
+    for (const kept of [this.meshes, this.crossings])
+      for (const key of kept.keys()) if (key.startsWith(`${body} `)) kept.delete(key);
   }
 }
 
@@ -209,12 +253,4 @@ function valuesOf(project: Project, scope: Scope): ValueResult[] {
     const result = scope.lookup(name);
     return result.ok ? { id, name, result: result.value } : { id, name, issue: result.issue };
   });
-}
-
-/** The solved sketch of an earlier step, or why there is none. */
-function sketchOf(wanted: Id, part: Part, sketches: ReadonlyMap<Id, SolvedSketch>): Result<SolvedSketch> {
-  const found = sketches.get(wanted);
-  if (found) return ok(found);
-  const step = part.steps[wanted];
-  return fail(step?.suppressed ? 'engine.suppressed' : 'engine.before', { step: step?.name ?? wanted });
 }

@@ -1,11 +1,13 @@
 import {
   displayUnit,
+  type Datum,
   explain,
   isNumber,
   type LengthUnit,
   type Project,
   type Quantity,
   type SolvedSketch,
+  type Vec3,
 } from '@helb/core';
 import type { Model, PartModel } from './model.ts';
 import { totalsOf, type Totals } from './totals.ts';
@@ -29,12 +31,20 @@ export interface PartInspection extends Totals {
     readonly kind: string;
     readonly state: string;
     readonly message: string | null;
+    readonly references: readonly { readonly label: string; readonly fate: 'recovered' | 'gone' }[];
   }[];
   readonly sketches: readonly {
     readonly name: string;
     readonly state: string;
     readonly freedoms: number;
     readonly residual_mm: number;
+    readonly borrowed: number;
+  }[];
+  readonly datums: readonly {
+    readonly name: string;
+    readonly form: string;
+    readonly at_mm: Vec3;
+    readonly along: Vec3 | null;
   }[];
 }
 
@@ -61,23 +71,38 @@ function inspectPart(project: Project, model: PartModel): PartInspection {
   const part = project.parts[model.id]!;
   return {
     name: part.name,
-    steps: model.steps.map(({ id, state, issue }) => ({
+    steps: model.steps.map(({ id, state, issue, references = [] }) => ({
       name: part.steps[id]!.name,
       kind: part.steps[id]!.kind,
       state,
       message: issue ? explain(issue) : null,
+      references: references.map(({ label, fate }) => ({ label, fate })),
     })),
-    sketches: [...model.sketches].map(([id, { solution }]) => ({
+    sketches: [...model.sketches].map(([id, { solution, sources }]) => ({
       name: part.steps[id]!.name,
       state: solution.state,
       freedoms: solution.freedoms,
       residual_mm: solution.residual,
+      borrowed: Object.keys(sources.borrowed).length,
+    })),
+    datums: [...model.datums].map(([id, datum]) => ({
+      name: part.steps[id]!.name,
+      form: datum.form,
+      ...placeOf(datum),
     })),
     ...totalsOf(
       model.bodies.map((body) => body.measures),
       part.material,
     ),
   };
+}
+
+/** A place of a datum and its direction: the normal of a plane, the z of a frame. */
+function placeOf(datum: Datum): { at_mm: Vec3; along: Vec3 | null } {
+  if (datum.form === 'point') return { at_mm: datum.at, along: null };
+  return datum.form === 'axis'
+    ? { at_mm: datum.origin, along: datum.direction }
+    : { at_mm: datum.frame.origin, along: datum.frame.z };
 }
 
 /** A result in the unit that it is shown in; areas and the like in powers of mm and rad, without a unit word. */
@@ -95,8 +120,13 @@ export function findings(project: Project, model: Model): Finding[] {
     if (issue) found.push({ code: issue.code, part: null, step: null, message: `${name}: ${explain(issue)}` });
   for (const partModel of model.parts) {
     const part = project.parts[partModel.id]!;
-    for (const { id, issue } of partModel.steps)
-      if (issue) found.push({ code: issue.code, part: part.name, step: part.steps[id]!.name, message: explain(issue) });
+    for (const { id, issue, references = [] } of partModel.steps) {
+      const step = part.steps[id]!.name;
+      if (issue) found.push({ code: issue.code, part: part.name, step, message: explain(issue) });
+      const recovered = references.filter(({ fate }) => fate === 'recovered');
+      if (recovered.length > 0)
+        found.push({ code: 'reference.recovered', part: part.name, step, message: recoveredWords(recovered.length) });
+    }
     for (const [id, sketch] of partModel.sketches)
       found.push(...sketchFindings(part.name, part.steps[id]!.name, sketch));
     if (!part.material && partModel.bodies.length > 0)
@@ -110,12 +140,23 @@ export function findings(project: Project, model: Model): Finding[] {
   return found;
 }
 
-function sketchFindings(part: string, step: string, { solution, regions }: SolvedSketch): Finding[] {
+export const recoveredWords = (count: number): string =>
+  `${count === 1 ? '1 reference was' : `${count} references were`} recovered by ${count === 1 ? 'its' : 'their'} shape: please confirm.`;
+
+function sketchFindings(part: string, step: string, { solution, regions, sources }: SolvedSketch): Finding[] {
   const found: Finding[] = [];
   if (solution.state === 'loose') {
     const count = solution.freedoms === 1 ? '1 freedom is' : `${solution.freedoms} freedoms are`;
     found.push({ code: 'sketch.loose', part, step, message: `${count} left.` });
   }
+  const more = Object.values(sources.more).reduce((sum, count) => sum + count, 0);
+  if (more > 0)
+    found.push({
+      code: 'borrow.more',
+      part,
+      step,
+      message: `A borrowed outline has ${more === 1 ? 'one curve' : `${more} curves`} more than was borrowed.`,
+    });
   for (const { at } of regions.openEnds)
     found.push({
       code: 'sketch.open',

@@ -1,4 +1,4 @@
-import type { BodyMeasures, BodyMesh, Id, Issue, Quantity, SolvedSketch } from '@helb/core';
+import type { BodyMeasures, BodyMesh, Datum, Id, Issue, Quantity, Reference, SolvedSketch, Topology } from '@helb/core';
 
 export type StepState = 'built' | 'failed' | 'suppressed';
 
@@ -6,6 +6,18 @@ export interface StepResult {
   readonly id: Id;
   readonly state: StepState;
   readonly issue?: Issue;
+  /** References that were not found by their names. */
+  readonly references?: readonly UnsureReference[];
+}
+
+/** A reference that was recovered by its fingerprint, or is gone. */
+export interface UnsureReference {
+  readonly path: readonly string[];
+  readonly label: string;
+  readonly reference: Reference;
+  readonly fate: 'recovered' | 'gone';
+  /** What it was taken for, or likely replacements: the likeliest first. */
+  readonly offers: readonly Reference[];
 }
 
 /** A body of a part as it was built; its mesh only where it was asked for. */
@@ -14,6 +26,8 @@ export interface BodyModel {
   readonly key: string;
   readonly measures: BodyMeasures;
   readonly mesh?: BodyMesh;
+  /** Comes with the mesh. */
+  readonly topology?: Topology;
 }
 
 export interface PartModel {
@@ -21,6 +35,7 @@ export interface PartModel {
   readonly steps: readonly StepResult[];
   /** Solved sketches by step. */
   readonly sketches: ReadonlyMap<Id, SolvedSketch>;
+  readonly datums: ReadonlyMap<Id, Datum>;
   readonly bodies: readonly BodyModel[];
 }
 

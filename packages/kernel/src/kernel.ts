@@ -4,11 +4,14 @@ import {
   type BodyMeasures,
   type BodyMesh,
   type CombineKind,
+  type EdgeFacts,
   type ExportBody,
   type ExtrudeRequest,
   type Fineness,
+  type Frame,
   type Kernel,
   type Result,
+  type Topology,
 } from '@helb/core';
 import { extrudeRegions } from './extrude.ts';
 import { fail, guarded, ok, Scope, startLibrary, type Library, type LibrarySource } from './library.ts';
@@ -16,6 +19,7 @@ import { measures, volumeOf } from './measure.ts';
 import { meshOf } from './mesh.ts';
 import { carried, type NamedSolid } from './names.ts';
 import { listOf, subShapes } from './shapes.ts';
+import { crossingOf, topologyOf } from './topology.ts';
 import { stepFile } from './step-file.ts';
 
 /** The Kernel port over Open CASCADE. Owns every shape until it is released. */
@@ -61,6 +65,10 @@ export class OpenCascadeKernel implements Kernel {
   measure = (body: BodyHandle): BodyMeasures => measures(this.library, this.body(body).shape);
 
   faceNames = (body: BodyHandle): readonly string[] => this.body(body).faceNames;
+
+  topology = (body: BodyHandle): Topology => topologyOf(this.library, this.body(body));
+
+  crossing = (body: BodyHandle, plane: Frame): readonly EdgeFacts[] => crossingOf(this.library, this.body(body), plane);
 
   mesh = (body: BodyHandle, fineness: Fineness): BodyMesh => meshOf(this.library, this.body(body), fineness);
 

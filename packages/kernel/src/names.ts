@@ -101,7 +101,7 @@ function placeOf(library: Library, scope: Scope, face: TopoDS_Shape): readonly n
 }
 
 /** x before y before z, differences below a micrometre do not count. */
-function comparePlaces(a: readonly number[], b: readonly number[]): number {
+export function comparePlaces(a: readonly number[], b: readonly number[]): number {
   const k = a.findIndex((coordinate, i) => Math.abs(coordinate - b[i]!) > 1e-3);
   return k < 0 ? 0 : a[k]! - b[k]!;
 }

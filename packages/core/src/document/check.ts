@@ -66,6 +66,10 @@ function checkSketch(sketch: SketchStep): Issue | undefined {
     if (!fits(relation, geometry))
       return issue('relation.kind', { sketch: sketch.name, relation: id, kind: relation.kind });
   }
+  for (const [id, { makes }] of Object.entries(sketch.loans ?? {})) {
+    const lost = Object.values(makes).find((entity) => !Object.hasOwn(sketch.entities, entity));
+    if (lost !== undefined) return dangling(sketch, id, lost);
+  }
   for (const [id, pattern] of Object.entries(sketch.patterns ?? {})) {
     const lost = patternRefs(pattern).find(missing);
     if (lost !== undefined) return dangling(sketch, id, lost);

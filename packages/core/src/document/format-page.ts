@@ -20,6 +20,10 @@ This page is written by \`./helb docs\` from the Zod schemas in \`packages/core\
 - A relation refers to entities of its sketch, or to the built-in \`origin\`, \`x-axis\` and \`y-axis\`.
 - \`areas\` of an extrusion is \`"outline"\` or a list of region keys: the entities on the outer boundary, sorted, each with
   \`+\` where the area lies left of the entity's own direction and \`-\` where it lies right (\`"l1+ l2+ c4-"\`).
+- References (\`on\`, \`plane\`, \`source\`): faces by the step and the sketch entity that made them
+  (\`s2/side/l4\`, \`s2/end\`), edges by the faces that meet there (\`s2/end | s2/side/l4\`), corners likewise
+  (\`corner s2/end | ...\`). \`print\` is what it looked like when it was chosen; it is used only where the name is gone.
+- What a sketch borrows (\`loans\`) are ordinary entities of it, held where their source is seen on the sketch plane.
 - Planes: z is up; Front is seen from -y (its x, y are space x, z), Top from +z (x, y), Right from +x (y, z). Forwards is
   towards whoever looks square on.
 
@@ -32,8 +36,10 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
 {
   parts: [{
     name,
-    steps:    [{ name, kind, state: "built" | "failed" | "suppressed", message: string | null }],
-    sketches: [{ name, state: "loose" | "settled" | "clashing", freedoms, residual_mm }],
+    steps:    [{ name, kind, state: "built" | "failed" | "suppressed", message: string | null,
+                 references: [{ label, fate: "recovered" | "gone" }] }],    only those not found by their names
+    sketches: [{ name, state: "loose" | "settled" | "clashing", freedoms, residual_mm, borrowed }],
+    datums:   [{ name, form: "plane" | "axis" | "point" | "frame", at_mm, along }],
     bodies, faces,                     how many
     volume_mm3, area_mm2,
     mass_g,                            null without a material

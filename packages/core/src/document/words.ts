@@ -20,6 +20,7 @@ export const documentWords: Words = {
   'value.gone': (f) => `There is no value ${f['id']} any more.`,
   'value.used': (f) => `"${f['name']}" is used by ${listed(f['users'], f['count'])}. Change these first.`,
   'step.used': (f) => `"${f['name']}" is needed by ${listed(f['users'], f['count'])}. Remove or change these first.`,
+  'reference.unknown': (f) => `"${f['step']}" has no such reference any more.`,
   'id.taken': (f) => `The id ${f['id']} is used already.`,
   'change.path': (f) => `The change names a path that is not allowed: ${f['path']}.`,
   'change.gone': (f) => `What this changes is not there any more (${f['path']}).`,

@@ -1,6 +1,9 @@
 import type { Frame, Vec3 } from '../math/index.ts';
+import type { EdgeFacts, Topology } from './topology.ts';
 import type { Result, Words } from '../result/index.ts';
 import type { Region } from '../sketch/index.ts';
+
+export type * from './topology.ts';
 
 /** A body owned by the kernel; plain data outside. Whoever got it releases it. */
 export type BodyHandle = number & { readonly brand?: 'body' };
@@ -46,8 +49,6 @@ export interface BodyMesh {
 export interface NamedRange {
   /** The lasting name of the face or edge. */
   readonly name: string;
-  /** What people read: "plane", "cylinder ⌀16", "line 24", "circle ⌀5.5". */
-  readonly words: string;
   readonly start: number;
   readonly count: number;
 }
@@ -84,6 +85,10 @@ export interface Kernel {
   measure(body: BodyHandle): BodyMeasures;
   /** Lasting names of the faces, in the kernel's order. */
   faceNames(body: BodyHandle): readonly string[];
+  /** Faces, edges and vertices with their lasting names and exact geometry. */
+  topology(body: BodyHandle): Topology;
+  /** The curves in which a plane crosses a body, each with the name of its face. */
+  crossing(body: BodyHandle, plane: Frame): readonly EdgeFacts[];
   mesh(body: BodyHandle, fineness: Fineness): BodyMesh;
   /** A STEP file (ISO 10303-21, AP214) with names and colours, in millimetres. */
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array>;

@@ -1,4 +1,5 @@
 export * from './vector.ts';
+export * from './frame.ts';
 export * from './matrix.ts';
 export * from './random.ts';
 export * from './dual.ts';

@@ -36,19 +36,25 @@ export function direction2(a: Vec2): Vec2 | undefined {
 export const add3 = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
 export const scale3 = (a: Vec3, s: number): Vec3 => [a[0] * s, a[1] * s, a[2] * s];
 export const dot3 = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+export const sub3 = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+export const cross3 = (a: Vec3, b: Vec3): Vec3 => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
+export const length3 = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
+export const distance3 = (a: Vec3, b: Vec3): number => length3(sub3(a, b));
+export const middle3 = (a: Vec3, b: Vec3): Vec3 => scale3(add3(a, b), 0.5);
 
-/** A right-handed plane frame in space: sketch (u, v) lies at origin + u x + v y; z = x cross y. */
-export interface Frame {
-  readonly origin: Vec3;
-  readonly x: Vec3;
-  readonly y: Vec3;
-  readonly z: Vec3;
+/** Unit vector, or undefined where the length is too small to have a direction. */
+export function direction3(a: Vec3): Vec3 | undefined {
+  const length = length3(a);
+  return length > 1e-12 ? scale3(a, 1 / length) : undefined;
 }
 
-export const toSpace = (frame: Frame, [u, v]: Vec2, height = 0): Vec3 =>
-  add3(frame.origin, add3(add3(scale3(frame.x, u), scale3(frame.y, v)), scale3(frame.z, height)));
+/** What is left of a vector square to a unit vector. */
+export const squareTo3 = (a: Vec3, unit: Vec3): Vec3 => sub3(a, scale3(unit, dot3(a, unit)));
 
-export function toPlane(frame: Frame, point: Vec3): Vec2 {
-  const offset: Vec3 = [point[0] - frame.origin[0], point[1] - frame.origin[1], point[2] - frame.origin[2]];
-  return [dot3(offset, frame.x), dot3(offset, frame.y)];
-}
+/** The foot of the perpendicular from a place to the line through `origin` along a unit vector. */
+export const footOnLine3 = (place: Vec3, origin: Vec3, along: Vec3): Vec3 =>
+  add3(origin, scale3(along, dot3(sub3(place, origin), along)));

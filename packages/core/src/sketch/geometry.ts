@@ -14,29 +14,49 @@ import {
 } from './entities/index.ts';
 import { polyline, type Piece } from './pieces/index.ts';
 
+/** An unknown that is held: where it was drawn, and where it has to be. */
+interface Pin {
+  readonly owner: Id;
+  readonly at: number;
+  readonly from: number;
+  readonly to: number;
+}
+
 /** Where each entity keeps its unknowns in the solver's vector. */
 export class Layout {
   readonly initial: Float64Array;
-  /** Holds the built-in entities in their places. */
-  readonly ground: readonly Substitution[];
+  readonly entities: Entities;
+  private readonly pins: readonly Pin[];
   private readonly base = new Map<Id, number>();
   private readonly owners: Id[] = [];
 
-  constructor(readonly entities: Entities) {
+  /** @param held entities that are not free: as they have to be, whatever is drawn */
+  constructor(entities: Entities, held: Entities = {}) {
+    this.entities = asHeld(entities, held);
     const initial: number[] = [];
-    const ground: Substitution[] = [];
-    for (const [id, entity] of Object.entries({ ...BUILT_IN, ...entities })) {
+    const pins: Pin[] = [];
+    for (const [id, entity] of Object.entries({ ...BUILT_IN, ...this.entities })) {
       this.base.set(id, initial.length);
-      entityKind(entity.kind)
-        .unknowns(entity)
-        .forEach(() => this.owners.push(id));
-      for (const place of entityKind(entity.kind).unknowns(entity)) {
-        if (isBuiltIn(id)) ground.push({ owner: id, a: initial.length, b: GROUND, offset: place });
+      const target = isBuiltIn(id) ? entity : held[id];
+      const to = target && entityKind(target.kind).unknowns(target);
+      for (const [k, place] of entityKind(entity.kind).unknowns(entity).entries()) {
+        this.owners.push(id);
+        if (to) pins.push({ owner: id, at: initial.length, from: place, to: to[k]! });
         initial.push(place);
       }
     }
     this.initial = Float64Array.from(initial);
-    this.ground = ground;
+    this.pins = pins;
+  }
+
+  /** Holds the built-in and the held entities: at t = 0 where they were drawn, at t = 1 where they have to be. */
+  groundAt(t: number): Substitution[] {
+    return this.pins.map(({ owner, at, from, to }) => ({ owner, a: at, b: GROUND, offset: from + t * (to - from) }));
+  }
+
+  /** How far held entities have to go from where they were drawn, mm. */
+  get farthestPin(): number {
+    return this.pins.reduce((most, { from, to }) => Math.max(most, Math.abs(to - from)), 0);
   }
 
   entity<K extends Entity['kind']>(id: Id, kind: K): EntityOf<K> {
@@ -106,6 +126,22 @@ export class Layout {
     );
   }
 }
+
+/** Held entities stand on the points that they have to stand on, but start from where they were drawn. */
+function asHeld(entities: Entities, held: Entities): Entities {
+  const started = Object.entries(held).flatMap(([id, target]) => {
+    const drawn = entities[id];
+    if (drawn?.kind !== target.kind) return [];
+    const { moved, unknowns } = entityKind(target.kind);
+    return [[id, { ...moved(target, unknowns(drawn)), ...flagsOf(drawn) }] as const];
+  });
+  return started.length === 0 ? entities : { ...entities, ...Object.fromEntries(started) };
+}
+
+const flagsOf = (entity: Entity): object => ({
+  ...('construction' in entity ? { construction: entity.construction } : {}),
+  ...('centreline' in entity ? { centreline: entity.centreline } : {}),
+});
 
 /** The places of entities, in mm on the sketch plane. */
 export class Geometry {

@@ -17,6 +17,7 @@ export {
   derivatives,
   fullCircle,
   fullEllipse,
+  inTurn,
   lengthOf,
   nearestOn,
   polyline,

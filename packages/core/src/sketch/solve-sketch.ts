@@ -1,15 +1,6 @@
 import { cross2, length2, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
-import {
-  freedoms,
-  solve,
-  Solver,
-  type Block,
-  type Freedoms,
-  type Problem,
-  type Solution,
-  type Substitution,
-} from '../solver/index.ts';
+import { freedoms, solve, Solver, type Block, type Freedoms, type Problem, type Solution } from '../solver/index.ts';
 import { entityKind, type Entities, type Entity } from './entities/index.ts';
 import { Geometry, Layout } from './geometry.ts';
 import { motionsOf, type Motion } from './motions.ts';
@@ -53,15 +44,21 @@ const MOST_STRIDES = 24;
  * Solves a sketch from the places that are drawn. Large changes of a dimension are walked in strides from the measure of
  * the drawing to the new number, so that the shape stays on the branch that people see; where no solution exists the
  * drawing stays as it is and the state is `clashing`.
+ * @param borrowed entities that follow something outside the sketch: as they have to be
  */
-export function solveSketch(entities: Entities, relations: Relations, sizes: Sizes): SketchSolution {
-  const layout = new Layout(entities);
+export function solveSketch(
+  entities: Entities,
+  relations: Relations,
+  sizes: Sizes,
+  borrowed: Entities = {},
+): SketchSolution {
+  const layout = new Layout(entities, borrowed);
   const held = heldBy(relations, sizes);
   const solution = walk(layout, held, sizes);
   if (!solution.fulfilled)
     return {
       state: 'clashing',
-      geometry: new Geometry(entities),
+      geometry: new Geometry(layout.entities),
       freedoms: 0,
       loose: new Set(),
       slides: new Map(),
@@ -82,8 +79,8 @@ export class SketchDrag {
   private readonly solver: Solver;
   private readonly x: Float64Array;
 
-  constructor(entities: Entities, relations: Relations, sizes: Sizes) {
-    this.layout = new Layout(entities);
+  constructor(entities: Entities, relations: Relations, sizes: Sizes, borrowed: Entities = {}) {
+    this.layout = new Layout(entities, borrowed);
     this.x = Float64Array.from(this.layout.initial);
     this.solver = new Solver({ initial: this.x, ...equations(this.layout, heldBy(relations, sizes), sizes) });
   }
@@ -118,10 +115,10 @@ const heldBy = (relations: Relations, sizes: Sizes): Held =>
 
 type Held = readonly (readonly [Id, Relations[string]])[];
 
-function equations(layout: Layout, held: Held, sizes: Sizes) {
+function equations(layout: Layout, held: Held, sizes: Sizes, t = 1) {
   const start = new Geometry(layout.entities);
   const blocks: Block[] = [];
-  const substitutions: Substitution[] = [...layout.ground];
+  const substitutions = layout.groundAt(t);
   for (const [id, entity] of Object.entries(layout.entities))
     blocks.push(...(entityKind(entity.kind).equations?.(id, entity, layout) ?? []));
   for (const [id, relation] of held) {
@@ -132,10 +129,10 @@ function equations(layout: Layout, held: Held, sizes: Sizes) {
   return { blocks, substitutions };
 }
 
-function solveFrom(layout: Layout, x: Float64Array, held: Held, sizes: Sizes): Solution {
+function solveFrom(layout: Layout, x: Float64Array, held: Held, sizes: Sizes, t = 1): Solution {
   const initial = Float64Array.from(x);
   for (const [, relation] of held) relationKind(relation.kind).aim?.(relation, layout, initial);
-  return solve({ initial, ...equations(layout, held, sizes) });
+  return solve({ initial, ...equations(layout, held, sizes, t) });
 }
 
 /** Walks the dimensions from what the drawing measures to what is asked; a stride that flips a corner is halved. */
@@ -144,7 +141,7 @@ function walk(layout: Layout, held: Held, sizes: Sizes): Solution {
   const from = new Map<Id, number>();
   for (const [id, relation] of held)
     if (isSized(relation)) from.set(id, relationKind(relation.kind).dimension!.measure(relation, start));
-  let strides = stridesFor(from, sizes);
+  let strides = Math.max(stridesFor(from, sizes), pinStrides(layout, start));
   for (;;) {
     const found = strideAlong(layout, held, from, sizes, strides);
     if (found.good || strides >= MOST_STRIDES) return found.solution;
@@ -161,6 +158,15 @@ function stridesFor(from: Sizes, to: Sizes): number {
   return Math.min(MOST_STRIDES, Math.max(1, Math.ceil(most / STRIDE)));
 }
 
+/** Borrowed entities may go by a share of the sketch in one solve, like dimensions. */
+function pinStrides(layout: Layout, start: Geometry): number {
+  const far = layout.farthestPin;
+  if (far < 1e-9) return 1;
+  const box = start.box();
+  const size = box ? Math.max(box.high[0] - box.low[0], box.high[1] - box.low[1], 1e-3) : 1;
+  return Math.min(MOST_STRIDES, Math.ceil(far / (STRIDE * size)));
+}
+
 function strideAlong(layout: Layout, held: Held, from: Sizes, to: Sizes, strides: number) {
   let x: Float64Array = layout.initial;
   let good = true;
@@ -169,7 +175,7 @@ function strideAlong(layout: Layout, held: Held, from: Sizes, to: Sizes, strides
     const t = k / strides;
     const sizes = k === strides ? to : new Map([...from].map(([id, a]) => [id, a + t * (to.get(id)! - a)]));
     const before = x;
-    solution = solveFrom(layout, x, held, sizes);
+    solution = solveFrom(layout, x, held, sizes, t);
     // a place between that can't be is passed over: only the last stride has to hold
     if (!solution.fulfilled) {
       good = false;

@@ -4,6 +4,7 @@ import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
 import type { Frame } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { Issue, Result } from '../result/index.ts';
+import type { Accepts, Borrowing, Datum, Reference, Thing } from '../references/index.ts';
 import type { Entities, Regions, SketchSolution } from '../sketch/index.ts';
 import type { Dimension } from '../units/index.ts';
 
@@ -26,7 +27,9 @@ export type Phrase =
       readonly value: string;
       readonly options: Readonly<Record<string, string>>;
       readonly label: string;
-    };
+    }
+  /** What was picked in the view, changed by picking again. */
+  | { readonly type: 'picks'; readonly field: string; readonly text: string; readonly label: string };
 
 /** An expression somewhere in a step: the path to it from the step, and the dimension it must have. */
 export interface ExpressionPlace {
@@ -36,7 +39,40 @@ export interface ExpressionPlace {
   readonly label: string;
 }
 
+/** A reference somewhere in a step: the path to it from the step, and what it must be. */
+export interface ReferencePlace {
+  readonly path: readonly string[];
+  readonly reference: Reference;
+  readonly accepts: Accepts;
+  readonly label: string;
+}
+
+/** Something that the step asks to be picked, one or several; what is picked already is in `references`. */
+export interface PickField {
+  readonly field: string;
+  readonly accepts: Accepts;
+  readonly label: string;
+  /** How many it takes. */
+  readonly least: number;
+  readonly most: number;
+  readonly picked: readonly Reference[];
+  /** The value of the field with these picked. */
+  with(picked: readonly Reference[]): unknown;
+}
+
+/** Where a sketch lies and what it borrows, as what it comes from is now. */
+export interface SketchSources {
+  readonly frame: Frame;
+  /** Borrowed entities as they have to be. */
+  readonly borrowed: Entities;
+  /** What can't be found or has changed its kind: by the id of the loan, `plane` for the plane itself. */
+  readonly lost: Readonly<Record<string, Issue>>;
+  /** What an outline has got besides since it was borrowed: how many curves, by the id of the loan. */
+  readonly more: Readonly<Record<string, number>>;
+}
+
 export interface SolvedSketch {
+  readonly sources: SketchSources;
   readonly frame: Frame;
   readonly solution: SketchSolution;
   /** The repetitions of its patterns, by names of their own. */
@@ -53,6 +89,10 @@ export interface ResolveContext {
   readonly scope: Scope;
   /** The solved sketch of an earlier step. */
   sketch(step: Id): Result<SolvedSketch>;
+  /** What a reference of this step points to; what was recovered is noted. */
+  find(reference: Reference, accepts: Accepts): Result<Thing>;
+  /** How a thing looks on a plane, as sketch entities by lasting keys. */
+  project(thing: Thing, how: Borrowing, frame: Frame): Result<Entities>;
 }
 
 /** What the register knows of a kind of step. `I` are its inputs with all numbers and outlines resolved: plain data. */
@@ -63,8 +103,16 @@ export interface StepKind<S, I> {
   /** Earlier steps that it needs. */
   uses(step: S): readonly Id[];
   expressions(step: S): readonly ExpressionPlace[];
+  /** All references into what was there before. */
+  references?(step: S): readonly ReferencePlace[];
+  /** What is to be picked for it, in the order in which it is asked. */
+  picks?(step: S): readonly PickField[];
+  /** Present on steps that are drawn: the plane and what is borrowed, for `draw`. */
+  sources?(step: S, context: ResolveContext): SketchSources;
   /** Present on steps that are drawn: the solved sketch for the steps after it. */
-  draw?(step: S, scope: Scope): SolvedSketch;
+  draw?(step: S, scope: Scope, sources: SketchSources): SolvedSketch;
+  /** Present on steps that make a datum. */
+  datum?(step: S, context: ResolveContext): Result<Datum>;
   /**
    * Present on steps that make bodies: turns expressions and references into plain inputs. These and the bodies before
    * are all that the result depends on.

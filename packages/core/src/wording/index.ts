@@ -5,6 +5,8 @@ import { kernelWords } from '../kernel-port/index.ts';
 import type { Issue, Words } from '../result/index.ts';
 import { editWords } from '../sketch/index.ts';
 import { extrudeWords } from '../steps/extrude/index.ts';
+import { referencesWords } from '../references/index.ts';
+import { datumWords } from '../steps/datum.ts';
 import { sketchWords } from '../steps/sketch/index.ts';
 import { unitWords } from '../units/index.ts';
 
@@ -21,6 +23,8 @@ const WORDS: Words = {
   ...sketchWords,
   ...editWords,
   ...extrudeWords,
+  ...referencesWords,
+  ...datumWords,
   ...kernelWords,
   ...documentWords,
   ...outlineWords,

@@ -40,6 +40,7 @@ describe('inspect', () => {
       'bodies',
       'box_mm',
       'centre_mm',
+      'datums',
       'faces',
       'inertia_g_mm2',
       'mass_g',

@@ -3,13 +3,16 @@ import { expressionSchema, idSchema, placeSchema, type Id } from '../../records/
 import {
   entityKind,
   entitySchema,
+  type Entity,
   isSized,
   patternSchema,
   patternWithout,
   relationKind,
   relationSchema,
 } from '../../sketch/index.ts';
-import type { SketchStep } from '../../steps/index.ts';
+import { isBorrowed, loanWithout, type SketchStep } from '../../steps/index.ts';
+import { loanSchema } from '../../steps/sketch/loans.ts';
+import { referenceSchema } from '../../references/index.ts';
 import { command, insert, refuse, sketchIn } from './command.ts';
 
 const where = { part: idSchema, step: idSchema };
@@ -56,6 +59,8 @@ export const sketchCommands = {
     }),
     (draft, { part, step, what, entities, relations, remove }) => {
       const sketch = sketchIn(draft, part, step);
+      for (const [id, entity] of Object.entries(entities))
+        if (isBorrowed(sketch, id) && !sameShape(sketch.entities[id], entity)) refuse('borrow.held');
       const usedBefore = usedPoints(sketch);
       Object.assign(sketch.entities, entities);
       Object.assign(sketch.relations, relations);
@@ -116,6 +121,32 @@ export const sketchCommands = {
     },
   ),
 
+  /** Borrows something: live copies as entities, held by what they come from. */
+  'sketch.borrow': command(
+    z.strictObject({
+      ...where,
+      id: idSchema,
+      loan: loanSchema,
+      entities: z.record(idSchema, entitySchema),
+    }),
+    (draft, { part, step, id, loan, entities }) => {
+      const sketch = sketchIn(draft, part, step);
+      for (const [entity, record] of Object.entries(entities)) insert(sketch.entities, entity, record);
+      sketch.loans = { ...sketch.loans };
+      insert(sketch.loans, id, loan);
+      return `${sketch.name}: borrow`;
+    },
+  ),
+
+  /** Lets something borrowed go: it stays where it is, but follows nothing any more. */
+  'sketch.let-go': command(z.strictObject({ ...where, loan: idSchema }), (draft, { part, step, loan }) => {
+    const sketch = sketchIn(draft, part, step);
+    if (!sketch.loans?.[loan]) refuse('entity.gone', { id: loan });
+    const { [loan]: _, ...rest } = sketch.loans!;
+    setLoans(sketch, rest);
+    return `${sketch.name}: let go`;
+  }),
+
   'sketch.construction': command(
     z.strictObject({ ...where, ids: z.array(idSchema).min(1).max(5000), on: z.boolean() }),
     (draft, { part, step, ids, on }) => {
@@ -136,6 +167,15 @@ function takeAway(sketch: SketchStep, gone: ReadonlySet<Id>): void {
     delete sketch.entities[id];
     delete sketch.relations[id];
   }
+  setLoans(
+    sketch,
+    Object.fromEntries(
+      Object.entries(sketch.loans ?? {}).flatMap(([id, loan]) => {
+        const left = gone.has(id) ? undefined : loanWithout(loan, gone);
+        return left ? [[id, left]] : [];
+      }),
+    ),
+  );
   if (!sketch.patterns) return;
   const patterns = Object.entries(sketch.patterns).flatMap(([id, pattern]) => {
     const left = gone.has(id) ? undefined : patternWithout(pattern, gone);
@@ -145,17 +185,35 @@ function takeAway(sketch: SketchStep, gone: ReadonlySet<Id>): void {
   else delete sketch.patterns;
 }
 
+function setLoans(sketch: SketchStep, loans: NonNullable<SketchStep['loans']>): void {
+  if (Object.keys(loans).length > 0) sketch.loans = loans;
+  else delete sketch.loans;
+}
+
+/** Is it the same curve on the same points? Only where it is drawn, and as what, may differ. */
+const sameShape = (before: Entity | undefined, after: Entity): boolean =>
+  before?.kind === after.kind &&
+  entityKind(before.kind).uses(before).join(' ') === entityKind(after.kind).uses(after).join(' ');
+
 /** Points that some curve stands on. */
 const usedPoints = ({ entities }: SketchStep): Set<Id> =>
   new Set(Object.values(entities).flatMap((entity) => [...entityKind(entity.kind).uses(entity)]));
 
 /** What goes when these go: users of erased points, relations on erased entities, points left without any user. */
 export function closure(sketch: SketchStep, ids: readonly Id[]): Set<Id> {
+  const { entities: drawn, relations, patterns = {}, loans = {} } = sketch;
   const gone = new Set(
-    ids.filter((id) =>
-      [sketch.entities, sketch.relations, sketch.patterns ?? {}].some((records) => Object.hasOwn(records, id)),
-    ),
+    ids.filter((id) => [drawn, relations, patterns, loans].some((records) => Object.hasOwn(records, id))),
   );
+  // what was borrowed goes with its loan, but for corners that another loan has too
+  for (const id of [...gone].filter((loan) => loans[loan])) {
+    const others = new Set(
+      Object.entries(loans).flatMap(([other, { makes }]) => (gone.has(other) ? [] : Object.values(makes))),
+    );
+    Object.values(loans[id]!.makes)
+      .filter((entity) => !others.has(entity))
+      .forEach((entity) => gone.add(entity));
+  }
   const entities = Object.entries(sketch.entities);
   const uses = (id: Id) => entityKind(sketch.entities[id]!.kind).uses(sketch.entities[id]!);
   for (const [id] of entities) if (uses(id).some((used) => gone.has(used))) gone.add(id);

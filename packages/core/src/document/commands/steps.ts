@@ -1,14 +1,30 @@
 import { z } from 'zod';
 import { expressionSchema, idSchema, nameSchema, type Id } from '../../records/index.ts';
-import { stepKind, stepSchema } from '../../steps/index.ts';
+import { stepKind, stepSchema, type Step } from '../../steps/index.ts';
+import { madeBy, referenceSchema } from '../../references/index.ts';
 import type { Part } from '../schema.ts';
+import { valueAt } from '../value-at.ts';
 import { command, insert, partIn, refuse, stepIn } from './command.ts';
 
-/** Steps that need this one directly. */
+/** Steps that need this one directly: they can't be without it. */
 const dependents = (part: Part, id: Id): string[] =>
   Object.values(part.steps)
     .filter((step) => stepKind(step.kind).uses(step).includes(id))
     .map((step) => step.name);
+
+/** The steps that a step builds on: what it needs, and what made the faces that it names. */
+export const buildsOn = (step: Step): Id[] => {
+  const kind = stepKind(step.kind);
+  return [...kind.uses(step), ...(kind.references?.(step) ?? []).flatMap(({ reference }) => madeBy(reference))];
+};
+
+/** Refuses an order in which a step would stand before one that it builds on. */
+function checkOrder(part: Part, order: readonly Id[]): void {
+  for (const [at, id] of order.entries()) {
+    const later = buildsOn(part.steps[id]!).find((other) => order.indexOf(other) > at);
+    if (later) refuse('step.needs', { step: part.steps[id]!.name, needs: part.steps[later]!.name });
+  }
+}
 
 const where = { part: idSchema, step: idSchema };
 
@@ -29,8 +45,14 @@ export const stepCommands = {
     z.strictObject({
       ...where,
       fields: z.record(
-        z.string().regex(/^(?!(kind|name|suppressed|entities|relations)$)[a-z]{1,20}$/, 'not a field that can be set'),
-        z.union([expressionSchema, idSchema, z.array(z.string().max(40_000)).max(200)]),
+        z
+          .string()
+          .regex(
+            /^(?!(kind|name|suppressed|entities|relations|patterns|loans)$)[a-zA-Z]{1,20}$/,
+            'not a field that can be set',
+          ),
+        // what a field may hold is said by the step's own schema, which the result has to meet
+        z.unknown(),
       ),
     }),
     (draft, { part, step: id, fields }) => {
@@ -42,7 +64,21 @@ export const stepCommands = {
       }
       Object.assign(step, fields);
       const [field, value] = Object.entries(fields)[0] ?? ['', ''];
-      return `${step.name}: ${field} ${Array.isArray(value) ? '' : value}`.trim();
+      return `${step.name}: ${field} ${typeof value === 'string' ? value : ''}`.trim();
+    },
+  ),
+
+  /** Points a reference of a step to something else: a replacement for what is gone, or what was recovered. */
+  'step.repoint': command(
+    z.strictObject({ ...where, path: z.array(z.string().max(40)).min(1).max(6), reference: referenceSchema }),
+    (draft, { part, step: id, path, reference }) => {
+      const step = stepIn(draft, part, id);
+      const known = stepKind(step.kind).references?.(step) ?? [];
+      if (!known.some((place) => place.path.join('/') === path.join('/')))
+        refuse('reference.unknown', { step: step.name });
+      const parent = valueAt(step, path.slice(0, -1)) as Record<string, unknown>;
+      parent[path.at(-1)!] = reference;
+      return `${step.name}: choose again`;
     },
   ),
 
@@ -65,8 +101,10 @@ export const stepCommands = {
     (draft, { part: partId, step: id, to }) => {
       const part = partIn(draft, partId);
       const step = stepIn(draft, partId, id);
-      part.stepOrder = part.stepOrder.filter((other) => other !== id);
-      part.stepOrder.splice(to, 0, id);
+      const order = part.stepOrder.filter((other) => other !== id);
+      order.splice(to, 0, id);
+      checkOrder(part, order);
+      part.stepOrder = order;
       return `Move ${step.name}`;
     },
   ),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { evaluate } from '../../expressions/index.ts';
-import type { Frame } from '../../math/index.ts';
+import { needs, referenceWords } from '../../references/index.ts';
 import { idSchema, nameSchema, type Id } from '../../records/index.ts';
 import { fail, issue, ok, type Issue, type Result, type Words } from '../../result/index.ts';
 import {
@@ -24,17 +24,20 @@ import {
 } from '../../sketch/index.ts';
 import type { Scope } from '../../expressions/index.ts';
 import { ANGLE, LENGTH, NUMBER } from '../../units/index.ts';
-import type { ExpressionPlace, SolvedSketch, StepKind } from '../kind.ts';
+import type { ExpressionPlace, SketchSources, SolvedSketch, StepKind } from '../kind.ts';
+import {
+  drawnSources,
+  loanPlaces,
+  loanSchema,
+  loanWords,
+  planeReference,
+  planeSchema,
+  sourcesOf,
+  sourceTrouble,
+} from './loans.ts';
 
-/** Third-angle names: z is up, Front is seen from -y, Right from +x. Each frame's z points at the viewer. */
-export const ORIGIN_PLANES = {
-  front: { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 0, 1], z: [0, -1, 0] },
-  top: { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] },
-  right: { origin: [0, 0, 0], x: [0, 1, 0], y: [0, 0, 1], z: [1, 0, 0] },
-} as const satisfies Record<string, Frame>;
-
-export type OriginPlane = keyof typeof ORIGIN_PLANES;
 export const PLANE_NAMES: Readonly<Record<OriginPlane, string>> = { front: 'Front', top: 'Top', right: 'Right' };
+export type OriginPlane = 'front' | 'top' | 'right';
 
 const MOST = 5000;
 const atMost = (most: number) => (record: object) => Object.keys(record).length <= most;
@@ -43,26 +46,44 @@ export const sketchSchema = z.strictObject({
   kind: z.literal('sketch'),
   name: nameSchema,
   suppressed: z.boolean().optional(),
-  plane: z.enum(['front', 'top', 'right']),
+  plane: planeSchema,
   entities: z.record(idSchema, entitySchema).refine(atMost(MOST), `a sketch has at most ${MOST} entities`),
   relations: z.record(idSchema, relationSchema).refine(atMost(MOST), `a sketch has at most ${MOST} relations`),
   patterns: z.record(idSchema, patternSchema).refine(atMost(100), 'a sketch has at most 100 patterns').optional(),
+  /** What is borrowed from elsewhere. */
+  loans: z.record(idSchema, loanSchema).refine(atMost(500), 'a sketch borrows at most 500 things').optional(),
 });
 export type SketchStep = z.infer<typeof sketchSchema>;
 
 export const sketch: StepKind<SketchStep, never> = {
   schema: sketchSchema,
   title: 'Sketch',
-  sentence: (step) => [
+  sentence: (step, nameOf) => [
     { type: 'text', text: 'Sketch ' },
     { type: 'strong', text: step.name },
     { type: 'text', text: ' on ' },
-    { type: 'choice', field: 'plane', value: step.plane, options: PLANE_NAMES, label: 'sketch plane' },
+    { type: 'picks', field: 'plane', text: planeWords(step, nameOf), label: 'sketch plane' },
   ],
-  uses: () => [],
+  uses: (step) => [...new Set(loanPlaces(step).flatMap(({ reference }) => needs(reference)))],
   expressions: (step) => [...sizePlaces(step), ...patternPlaces(step)],
-  draw: (step, scope) => solved(step, scope),
+  references: loanPlaces,
+  picks: ({ plane }) => [
+    {
+      field: 'plane',
+      accepts: 'plane',
+      label: 'sketch plane',
+      least: 1,
+      most: 1,
+      picked: [planeReference(plane)],
+      with: ([picked]) => (picked?.to === 'origin' ? picked.name : picked),
+    },
+  ],
+  sources: sourcesOf,
+  draw: solved,
 };
+
+const planeWords = ({ plane }: SketchStep, nameOf: (step: Id) => string): string =>
+  referenceWords(planeReference(plane), nameOf);
 
 const sizePlaces = (step: SketchStep): ExpressionPlace[] =>
   Object.entries(step.relations).flatMap(([id, relation]) =>
@@ -89,9 +110,9 @@ const patternPlaces = (step: SketchStep): ExpressionPlace[] =>
   );
 
 /** Reads the sizes, solves, repeats what is patterned and finds the regions; trouble comes as `issue`, with the last good shape. */
-export function solved(step: SketchStep, scope: Scope): SolvedSketch {
+export function solved(step: SketchStep, scope: Scope, sources: SketchSources = drawnSources(step)): SolvedSketch {
   const { sizes, unread } = readSizes(step.relations, scope);
-  const solution = solveSketch(step.entities, step.relations, sizes);
+  const solution = solveSketch(step.entities, step.relations, sizes, sources.borrowed);
   const copies: Record<Id, Entity> = {};
   for (const [id, pattern] of Object.entries(step.patterns ?? {})) {
     const numbers = readPattern(pattern, scope);
@@ -99,14 +120,15 @@ export function solved(step: SketchStep, scope: Scope): SolvedSketch {
     else unread.set(id, numbers.issue);
   }
   return {
-    frame: ORIGIN_PLANES[step.plane],
+    sources,
+    frame: sources.frame,
     solution,
     copies,
     regions: findRegions(
       Object.keys(copies).length === 0 ? solution.geometry : new Geometry({ ...solution.geometry.entities, ...copies }),
     ),
     unread,
-    ...troubleOf(solution.clash, unread),
+    ...troubleOf(solution.clash, unread, sources),
   };
 }
 
@@ -159,13 +181,14 @@ export function readSize(relation: SizedRelation, text: string, scope: Scope) {
   return { ok: false as const, issue: issue('size.bounds', { text, angle: asks.angle }) };
 }
 
-function troubleOf(clash: readonly Id[], unread: ReadonlyMap<Id, Issue>): { issue?: Issue } {
-  const [first] = unread.values();
+function troubleOf(clash: readonly Id[], unread: ReadonlyMap<Id, Issue>, sources: SketchSources): { issue?: Issue } {
+  const [first = sourceTrouble(sources)] = unread.values();
   if (first) return { issue: first };
   return clash.length > 0 ? { issue: issue('sketch.clash', { count: clash.length, relations: clash }) } : {};
 }
 
 export const sketchWords: Words = {
+  ...loanWords,
   'sketch.clash': (f) =>
     `${f['count'] === 1 ? '1 relation' : `${f['count']} relations`} can't hold${f['count'] === 1 ? '' : ' together'}; drop or change one. The last good shape is shown.`,
   'pattern.count': (f) => `"${f['text']}" is not a whole number from 1 to ${MOST_COPIES}.`,

@@ -1,0 +1,6 @@
+export * from './reference.ts';
+export * from './things.ts';
+export * from './locate.ts';
+export * from './projection.ts';
+export * from './drawn.ts';
+export { curveWords, referencesWords, referenceWords, surfaceWords, ORIGIN_WORDS } from './words.ts';

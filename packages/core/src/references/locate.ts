@@ -1,0 +1,205 @@
+import { distance3, dot3, length3, sub3, type Vec3 } from '../math/index.ts';
+import type { EdgeFacts, FaceFacts, Topology, VertexFacts } from '../kernel-port/index.ts';
+import type { Id } from '../records/index.ts';
+import { fail, ok, type Result } from '../result/index.ts';
+import { facesOfName, isOfBody, type BodyReference, type Print, type Reference } from './reference.ts';
+import { axisOf, curvesOf, ORIGIN_DATUMS, planeOf, pointOf, type Datum, type Thing } from './things.ts';
+
+/** What there is before a step: the bodies, the datums, what was drawn. */
+export interface World {
+  readonly bodies: readonly Topology[];
+  datum(step: Id): Datum | undefined;
+  drawn(step: Id, entity: Id): Extract<Thing, { to: 'drawn' }> | undefined;
+}
+
+/** A reference that was found: by its name, or by its fingerprint where the name is gone. `now` is what it is called today. */
+export interface Match {
+  readonly fate: 'exact' | 'recovered';
+  readonly thing: Thing;
+  readonly now: Reference;
+}
+
+/** What a step can ask for; each is a kind of geometry that several things have. */
+export type Accepts = 'plane' | 'axis' | 'point' | 'curve' | 'face' | 'edge' | 'shape' | 'frame';
+
+const ACCEPTED: Readonly<Record<Accepts, (thing: Thing) => boolean>> = {
+  plane: (thing) => planeOf(thing) !== undefined,
+  axis: (thing) => axisOf(thing) !== undefined,
+  point: (thing) => pointOf(thing) !== undefined,
+  curve: (thing) => curvesOf(thing).length > 0,
+  face: (thing) => thing.to === 'face',
+  edge: (thing) => thing.to === 'edge',
+  frame: (thing) => thing.to === 'datum' && thing.datum.form === 'frame',
+  shape: () => true,
+};
+/** What each is called where it is asked for. */
+export const ACCEPT_WORDS: Readonly<Record<Accepts, string>> = {
+  plane: 'a flat face or a datum plane',
+  axis: 'a straight edge, a round face or a datum axis',
+  point: 'a corner, a centre or a point',
+  curve: 'an edge or a drawn curve',
+  face: 'a face',
+  edge: 'an edge',
+  frame: 'a datum frame',
+  shape: 'a face, an edge, a corner or a drawn curve',
+};
+
+export const suits = (thing: Thing, accepts: Accepts): boolean => ACCEPTED[accepts](thing);
+
+/**
+ * Finds what a reference points to. Fails with reference.gone where neither its name nor its fingerprint is there any
+ * more, with reference.kind where it is there but can't be what is asked (a face that is not flat any more).
+ */
+export function locate(reference: Reference, accepts: Accepts, world: World): Result<Match> {
+  const match = isOfBody(reference) ? inBodies(reference, world.bodies) : outsideBodies(reference, world);
+  if (!match) return fail('reference.gone', { to: reference.to });
+  return suits(match.thing, accepts) ? ok(match) : fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
+}
+
+function outsideBodies(reference: Exclude<Reference, BodyReference>, world: World): Match | undefined {
+  const thing = ((): Thing | undefined => {
+    if (reference.to === 'origin') return { to: 'datum', datum: ORIGIN_DATUMS[reference.name] };
+    if (reference.to === 'drawn') return world.drawn(reference.step, reference.entity);
+    const datum = world.datum(reference.step);
+    return datum && { to: 'datum', datum };
+  })();
+  return thing && { fate: 'exact', thing, now: reference };
+}
+
+/** Faces, edges and vertices in one form. */
+interface Item {
+  readonly name: string;
+  readonly print: Print;
+  readonly thing: Thing;
+}
+
+function inBodies(reference: BodyReference, bodies: readonly Topology[]): Match | undefined {
+  for (const [body, topology] of bodies.entries()) {
+    const thing = namedThing(reference, topology, body);
+    if (thing) return { fate: 'exact', thing, now: reference };
+  }
+  const [best] = ranked(reference, bodies);
+  if (!best?.sure) return undefined;
+  return { fate: 'recovered', thing: best.item.thing, now: named(reference.to, best.item) };
+}
+
+function namedThing({ to, name }: BodyReference, topology: Topology, body: number): Thing | undefined {
+  if (to === 'face') {
+    const face = topology.faces.find((other) => other.name === name);
+    return face && { to, face, body, topology };
+  }
+  if (to === 'edge') {
+    const edge = topology.edges.find((other) => other.name === name);
+    return edge && { to, edge, body };
+  }
+  const vertex = topology.vertices.find((other) => other.name === name);
+  return vertex && { to, vertex, body };
+}
+
+/** Likely replacements for a reference that is gone, the likeliest first. */
+export const candidates = (reference: Reference, accepts: Accepts, world: World): BodyReference[] =>
+  isOfBody(reference)
+    ? ranked(reference, world.bodies)
+        .filter(({ item }) => suits(item.thing, accepts))
+        .slice(0, 3)
+        .map(({ item }) => named(reference.to, item))
+    : [];
+
+const named = (to: BodyReference['to'], { name, print }: Item): BodyReference => ({ to, name, print });
+
+interface Ranked {
+  readonly item: Item;
+  readonly cost: number;
+  /** Near enough to be taken for the same without asking. */
+  readonly sure: boolean;
+}
+
+/**
+ * What could be meant, by likeness. The same but for the discriminator of a split is sure where it is the only one or the
+ * nearest by far; anything else only where it lies in the same place with the same size.
+ */
+function ranked(reference: BodyReference, bodies: readonly Topology[]): Ranked[] {
+  const wanted = kinOf(reference.name);
+  const { print } = reference;
+  const scored = bodies
+    .flatMap((topology, body) => itemsOf(reference.to, topology, body))
+    .map((item) => ({ item, kin: kinOf(item.name) === wanted, cost: print ? unlikeness(print, item.print) : 1 }))
+    .filter(({ kin, cost }) => kin || cost < FAR)
+    .sort((a, b) => Number(b.kin) - Number(a.kin) || a.cost - b.cost);
+  const kin = scored.filter((entry) => entry.kin);
+  return scored.map(({ item, kin: related, cost }, k) => ({
+    item,
+    cost,
+    sure: cost < SAME || (k === 0 && related && (kin.length === 1 || cost < kin[1]!.cost * CLEARLY)),
+  }));
+}
+
+/** Relative to the size of the thing: below this they are taken for the same, above that for strangers. */
+const SAME = 1e-5;
+const FAR = 1.5;
+/** The nearest of several of one family is taken where it is this much nearer than the next. */
+const CLEARLY = 0.2;
+
+/** The faces of a name without what tells the pieces of a split apart. */
+const kinOf = (name: string): string =>
+  facesOfName(name)
+    .map((face) => face.replace(/[@#].*$/, ''))
+    .sort()
+    .join(' | ');
+
+/** 0 for the same place, size and direction; 1 for as far off as the thing is large. Different forms are strangers. */
+function unlikeness(a: Print, b: Print): number {
+  if (a.form !== b.form) return Infinity;
+  const reach = Math.max(Math.sqrt(a.form === 'point' ? 1 : Math.max(a.size, 1e-9)), 1e-3);
+  const scale = a.form === 'point' ? 10 : AREAL.has(a.form) ? reach : Math.max(a.size, 1e-3);
+  const turned = a.along && b.along ? 1 - Math.abs(dot3(a.along, b.along)) : 0;
+  return distance3(a.at, b.at) / scale + Math.abs(a.size - b.size) / Math.max(a.size, b.size, 1e-9) + 2 * turned;
+}
+const AREAL = new Set(['plane', 'cylinder', 'cone', 'sphere', 'surface']);
+
+function itemsOf(to: BodyReference['to'], topology: Topology, body: number): Item[] {
+  if (to === 'face')
+    return topology.faces.map((face) => ({
+      name: face.name,
+      print: printOfFace(face),
+      thing: { to, face, body, topology },
+    }));
+  if (to === 'edge')
+    return topology.edges.map((edge) => ({ name: edge.name, print: printOfEdge(edge), thing: { to, edge, body } }));
+  return topology.vertices.map((vertex) => ({
+    name: vertex.name,
+    print: printOfVertex(vertex),
+    thing: { to, vertex, body },
+  }));
+}
+
+const rounded = (value: number): number => Number(value.toPrecision(10));
+const roundedPlace = (place: Vec3): [number, number, number] => [
+  rounded(place[0]),
+  rounded(place[1]),
+  rounded(place[2]),
+];
+
+export function printOfFace({ surface, area, centre }: FaceFacts): Print {
+  const form = surface.form === 'free' ? 'surface' : surface.form;
+  const along = surface.form === 'plane' ? surface.normal : 'axis' in surface ? surface.axis : undefined;
+  return { form, size: rounded(area), at: roundedPlace(centre), ...(along ? { along: roundedPlace(along) } : {}) };
+}
+
+export function printOfEdge({ curve, length, middle }: EdgeFacts): Print {
+  const along =
+    curve.form === 'line' ? unit(sub3(curve.to, curve.from)) : curve.form === 'circle' ? curve.axis : undefined;
+  return {
+    form: curve.form === 'free' ? 'curve' : curve.form,
+    size: rounded(length),
+    at: roundedPlace(middle),
+    ...(along ? { along: roundedPlace(along) } : {}),
+  };
+}
+
+const unit = (a: Vec3): Vec3 => {
+  const length = length3(a) || 1;
+  return [a[0] / length, a[1] / length, a[2] / length];
+};
+
+export const printOfVertex = ({ at }: VertexFacts): Print => ({ form: 'point', size: 0, at: roundedPlace(at) });

@@ -1,0 +1,72 @@
+import { z } from 'zod';
+import type { Id } from '../records/index.ts';
+import { idSchema } from '../records/index.ts';
+
+const vectorSchema = z.tuple([z.number(), z.number(), z.number()]);
+
+/**
+ * How something looked when it was last chosen or confirmed: a fingerprint, to find it again where its name is gone.
+ * `size` is an area (mm^2) or a length (mm), `at` its middle, `along` its normal, axis or direction.
+ */
+export const printSchema = z.strictObject({
+  form: z.string().max(20),
+  size: z.number().min(0),
+  at: vectorSchema,
+  along: vectorSchema.optional(),
+});
+export type Print = z.infer<typeof printSchema>;
+
+/** Longer than any name that the kernel adapter makes of a few faces. */
+const lastingName = z.string().min(1).max(4000);
+const ofBody = <K extends string>(to: K) =>
+  z.strictObject({ to: z.literal(to), name: lastingName, print: printSchema.optional() });
+
+export const ORIGIN_THINGS = ['front', 'top', 'right', 'x', 'y', 'z', 'origin'] as const;
+export type OriginThing = (typeof ORIGIN_THINGS)[number];
+
+/**
+ * What a step builds on: something of the bodies before it by its lasting name, a datum by its step, a curve or point of a
+ * sketch, or what every part has: its three planes, three axes and the origin.
+ */
+export const referenceSchema = z.discriminatedUnion('to', [
+  z.strictObject({ to: z.literal('origin'), name: z.enum(ORIGIN_THINGS) }),
+  z.strictObject({ to: z.literal('datum'), step: idSchema }),
+  z.strictObject({ to: z.literal('drawn'), step: idSchema, entity: idSchema }),
+  ofBody('face'),
+  ofBody('edge'),
+  ofBody('vertex'),
+]);
+export type Reference = z.infer<typeof referenceSchema>;
+export type BodyReference = Extract<Reference, { name: string; to: 'face' | 'edge' | 'vertex' }>;
+
+export const isOfBody = (reference: Reference): reference is BodyReference =>
+  reference.to === 'face' || reference.to === 'edge' || reference.to === 'vertex';
+
+/** The step that a face name begins with. */
+export const stepOfFace = (name: string): Id => name.slice(0, name.indexOf('/'));
+
+/** The names of the faces that meet in an edge or a vertex; of a face itself alone. */
+export const facesOfName = (name: string): string[] =>
+  name
+    .replace(/^corner /, '')
+    .replace(/ ~\d+$/, '')
+    .split(' | ');
+
+/** The step that has to be there, built, for the reference to be found; none for what every part has. */
+export const needs = (reference: Reference): readonly Id[] =>
+  reference.to === 'datum' || reference.to === 'drawn' ? [reference.step] : [];
+
+/** The steps that made what the reference names. */
+export const madeBy = (reference: Reference): readonly Id[] =>
+  isOfBody(reference) ? [...new Set(facesOfName(reference.name).map(stepOfFace))] : needs(reference);
+
+/** Do both name the same thing, whatever it looked like? */
+export const sameReference = (a: Reference, b: Reference): boolean => keyOf(a) === keyOf(b);
+
+const keyOf = (reference: Reference): string =>
+  [
+    reference.to,
+    'step' in reference ? reference.step : '',
+    'entity' in reference ? reference.entity : '',
+    'name' in reference ? reference.name : '',
+  ].join(' ');

@@ -1,0 +1,57 @@
+import { formatAmount } from '../units/index.ts';
+import type { Words } from '../result/index.ts';
+import type { EdgeFacts, FaceFacts } from '../kernel-port/index.ts';
+import { facesOfName, stepOfFace, type OriginThing, type Reference } from './reference.ts';
+
+export const ORIGIN_WORDS: Readonly<Record<OriginThing, string>> = {
+  front: 'Front',
+  top: 'Top',
+  right: 'Right',
+  x: 'the x axis',
+  y: 'the y axis',
+  z: 'the z axis',
+  origin: 'the origin',
+};
+
+/** What a face, edge, corner, datum or drawn curve is called in a sentence: by the steps that made it. */
+export function referenceWords(reference: Reference, nameOf: (step: string) => string): string {
+  if (reference.to === 'origin') return ORIGIN_WORDS[reference.name];
+  if (reference.to === 'datum') return nameOf(reference.step);
+  if (reference.to === 'drawn') return `a curve of ${nameOf(reference.step)}`;
+  const faces = facesOfName(reference.name);
+  if (reference.to === 'face') return faceWords(faces[0]!, nameOf);
+  const steps = [...new Set(faces.map((face) => nameOf(stepOfFace(face))))];
+  return `${reference.to === 'edge' ? 'an edge' : 'a corner'} of ${steps.join(' and ')}`;
+}
+
+const ROLE_WORDS: Readonly<Record<string, string>> = { end: 'the end', start: 'the start', side: 'a side' };
+
+function faceWords(name: string, nameOf: (step: string) => string): string {
+  const [step, role] = name.split('/') as [string, string?];
+  return `${ROLE_WORDS[role?.replace(/[@#].*$/, '') ?? ''] ?? 'a face'} of ${nameOf(step)}`;
+}
+
+/** What a face looks like: "flat", "round ⌀16". */
+export function surfaceWords({ surface }: FaceFacts): string {
+  if (surface.form === 'plane') return 'flat';
+  if (surface.form === 'cylinder') return `${surface.hollow ? 'bore' : 'round'} ⌀${formatAmount(2 * surface.radius)}`;
+  if (surface.form === 'cone') return 'conical';
+  if (surface.form === 'sphere') return `ball ⌀${formatAmount(2 * surface.radius)}`;
+  return 'curved';
+}
+
+/** What an edge looks like: "straight 24", "rim ⌀5.5". */
+export function curveWords({ curve, length, ends }: EdgeFacts): string {
+  if (curve.form === 'circle')
+    return ends ? `arc R${formatAmount(curve.radius)}` : `rim ⌀${formatAmount(2 * curve.radius)}`;
+  return `${curve.form === 'line' ? 'straight' : 'curved'} ${formatAmount(length)}`;
+}
+
+export const referencesWords: Words = {
+  'reference.gone': (f) =>
+    f['to'] === 'datum' || f['to'] === 'drawn'
+      ? 'What this builds on is not there: it is left out, failed, or comes later.'
+      : `The ${f['to'] === 'vertex' ? 'corner' : f['to']} that this builds on is gone: choose again.`,
+  'reference.kind': (f) => `What was chosen here is of another kind now; this needs ${f['asked']}.`,
+  'reference.missing': (f) => `Choose ${f['asked']} for this.`,
+};

@@ -1,0 +1,32 @@
+import type { z } from 'zod';
+import { dot3, frameOn } from '../../math/index.ts';
+import { axisOf, planeOf, pointOf } from '../../references/index.ts';
+import { fail, ok } from '../../result/index.ts';
+import { datumKind, datumSchema, type Construction } from '../datum.ts';
+
+const HOW = ['point', 'axis'] as const;
+export const datumFrameSchema = datumSchema('datum-frame', HOW);
+export type DatumFrameStep = z.infer<typeof datumFrameSchema>;
+
+const AT = { accepts: 'point', label: 'origin' } as const;
+const PLANE = { accepts: 'plane', label: 'plane of x and y' } as const;
+
+/** A frame to measure from: its z is the normal of a plane, its x level or along an axis. */
+const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
+  point: {
+    title: 'at',
+    asks: [AT, PLANE],
+    make: ([at, plane]) => ok({ form: 'frame', frame: frameOn(pointOf(at!)!, planeOf(plane!)!.z, planeOf(plane!)!.x) }),
+  },
+  axis: {
+    title: 'along at',
+    asks: [AT, PLANE, { accepts: 'axis', label: 'x along' }],
+    make([at, plane, along]) {
+      const [normal, { direction }] = [planeOf(plane!)!.z, axisOf(along!)!];
+      if (Math.abs(dot3(normal, direction)) > 1 - 1e-9) return fail('datum.line');
+      return ok({ form: 'frame', frame: frameOn(pointOf(at!)!, normal, direction) });
+    },
+  },
+};
+
+export const datumFrame = datumKind(datumFrameSchema, 'Datum frame', WAYS);

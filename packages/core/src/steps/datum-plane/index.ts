@@ -1,0 +1,108 @@
+import type { z } from 'zod';
+import {
+  add3,
+  cross3,
+  direction3,
+  dot3,
+  frameAcross,
+  frameOn,
+  heightOver,
+  middle3,
+  scale3,
+  sub3,
+  type Frame,
+  type Vec3,
+} from '../../math/index.ts';
+import { axisOf, curvesOf, planeOf, pointOf, tangentNear, type Datum } from '../../references/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
+import { ANGLE, LENGTH } from '../../units/index.ts';
+import { datumKind, datumSchema, type Construction } from '../datum.ts';
+
+const HOW = ['offset', 'halfway', 'angle', 'parallel', 'points', 'normal'] as const;
+export const datumPlaneSchema = datumSchema('datum-plane', HOW);
+export type DatumPlaneStep = z.infer<typeof datumPlaneSchema>;
+
+const plane = (frame: Frame): Result<Datum> => ok({ form: 'plane', frame });
+const PLANE = { accepts: 'plane', label: 'plane' } as const;
+const POINT = { accepts: 'point', label: 'point' } as const;
+
+const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
+  /** Forwards along the normal of the source; its x and y stay. */
+  offset: {
+    title: 'offset from',
+    asks: [PLANE],
+    number: { label: 'offset', asks: LENGTH, usual: '10 mm' },
+    make([source], by) {
+      const frame = planeOf(source!)!;
+      return plane({ ...frame, origin: add3(frame.origin, scale3(frame.z, by)) });
+    },
+  },
+  halfway: {
+    title: 'halfway between',
+    asks: [PLANE, { accepts: 'plane', label: 'other plane' }],
+    make: ([first, second]) => halfway(planeOf(first!)!, planeOf(second!)!),
+  },
+  /** Turned about an axis that lies along it, counter-clockwise seen against the axis. */
+  angle: {
+    title: 'turned from',
+    asks: [PLANE, { accepts: 'axis', label: 'axis' }],
+    number: { label: 'angle', asks: ANGLE, usual: '45 deg' },
+    make([source, about], by) {
+      const frame = planeOf(source!)!;
+      const { origin, direction } = axisOf(about!)!;
+      if (Math.abs(dot3(frame.z, direction)) > 1e-6) return fail('datum.apart');
+      const normal = add3(scale3(frame.z, Math.cos(by)), scale3(cross3(direction, frame.z), Math.sin(by)));
+      return plane(frameOn(origin, normal, direction));
+    },
+  },
+  parallel: {
+    title: 'parallel to',
+    asks: [PLANE, { accepts: 'point', label: 'through' }],
+    make([source, through]) {
+      const frame = planeOf(source!)!;
+      return plane({ ...frame, origin: add3(frame.origin, scale3(frame.z, heightOver(frame, pointOf(through!)!))) });
+    },
+  },
+  points: {
+    title: 'through',
+    asks: [POINT, { accepts: 'point', label: 'second point' }, { accepts: 'point', label: 'third point' }],
+    make(things) {
+      const [a, b, c] = things.map((thing) => pointOf(thing)!) as [Vec3, Vec3, Vec3];
+      const normal = direction3(cross3(sub3(b, a), sub3(c, a)));
+      return normal ? plane(frameOn(a, normal, sub3(b, a))) : fail('datum.line');
+    },
+  },
+  /** Square to a curve at the place of it that is nearest to a point; the curve leaves forwards. */
+  normal: {
+    title: 'square to',
+    asks: [
+      { accepts: 'curve', label: 'curve' },
+      { accepts: 'point', label: 'at' },
+    ],
+    make([curve, at]) {
+      const near = tangentNear(curvesOf(curve!), pointOf(at!)!);
+      return near ? plane(frameOn(near.at, near.along)) : fail('datum.tangent');
+    },
+  },
+};
+
+/** Between parallel planes in the middle; between others through the line where they meet, halving the angle. */
+function halfway(first: Frame, second: Frame): Result<Datum> {
+  const facing = dot3(first.z, second.z) < 0 ? scale3(second.z, -1) : second.z;
+  const normal = direction3(add3(first.z, facing))!;
+  const line = direction3(cross3(first.z, second.z));
+  if (!line || Math.abs(dot3(first.z, second.z)) > 1 - 1e-12) {
+    const at = middle3(first.origin, add3(first.origin, scale3(first.z, heightOver(first, second.origin))));
+    return plane({ ...first, origin: at });
+  }
+  return plane(frameAcross(meetingPlace(first, second), normal, line));
+}
+
+/** A place on the line in which two planes meet: the one nearest to the first's origin. */
+function meetingPlace(first: Frame, second: Frame): Vec3 {
+  // within the first plane straight towards the second
+  const towards = direction3(sub3(second.z, scale3(first.z, dot3(first.z, second.z))))!;
+  return sub3(first.origin, scale3(towards, heightOver(second, first.origin) / dot3(towards, second.z)));
+}
+
+export const datumPlane = datumKind(datumPlaneSchema, 'Datum plane', WAYS);

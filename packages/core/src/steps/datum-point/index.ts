@@ -1,0 +1,49 @@
+import type { z } from 'zod';
+import { add3, dot3, heightOver, middle3, scale3, distance3 } from '../../math/index.ts';
+import { axisOf, curvesOf, planeOf, pointOf, tangentNear } from '../../references/index.ts';
+import { fail, ok } from '../../result/index.ts';
+import { datumKind, datumSchema, type Construction } from '../datum.ts';
+
+const HOW = ['at', 'halfway', 'crossing', 'near'] as const;
+export const datumPointSchema = datumSchema('datum-point', HOW);
+export type DatumPointStep = z.infer<typeof datumPointSchema>;
+
+const POINT = { accepts: 'point', label: 'point' } as const;
+
+const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
+  at: { title: 'at', asks: [POINT], make: ([source]) => ok({ form: 'point', at: pointOf(source!)! }) },
+  halfway: {
+    title: 'halfway between',
+    asks: [POINT, { accepts: 'point', label: 'second point' }],
+    make([first, second]) {
+      const [a, b] = [pointOf(first!)!, pointOf(second!)!];
+      return distance3(a, b) < 1e-9 ? fail('datum.same') : ok({ form: 'point', at: middle3(a, b) });
+    },
+  },
+  crossing: {
+    title: 'where meet',
+    asks: [
+      { accepts: 'axis', label: 'axis' },
+      { accepts: 'plane', label: 'plane' },
+    ],
+    make([line, across]) {
+      const [{ origin, direction }, frame] = [axisOf(line!)!, planeOf(across!)!];
+      const slope = dot3(direction, frame.z);
+      if (Math.abs(slope) < 1e-9) return fail('datum.parallel');
+      return ok({ form: 'point', at: add3(origin, scale3(direction, -heightOver(frame, origin) / slope)) });
+    },
+  },
+  near: {
+    title: 'on',
+    asks: [
+      { accepts: 'curve', label: 'curve' },
+      { accepts: 'point', label: 'nearest to' },
+    ],
+    make([curve, to]) {
+      const near = tangentNear(curvesOf(curve!), pointOf(to!)!);
+      return near ? ok({ form: 'point', at: near.at }) : fail('datum.tangent');
+    },
+  },
+};
+
+export const datumPoint = datumKind(datumPointSchema, 'Datum point', WAYS);

@@ -1,0 +1,134 @@
+import { z } from 'zod';
+import { evaluate } from '../expressions/index.ts';
+import { expressionSchema, nameSchema } from '../records/index.ts';
+import { fail, ok, type Result, type Words } from '../result/index.ts';
+import {
+  ACCEPT_WORDS,
+  needs,
+  referenceSchema,
+  referenceWords,
+  type Accepts,
+  type Datum,
+  type Reference,
+  type Thing,
+} from '../references/index.ts';
+import type { Dimension } from '../units/index.ts';
+import type { Phrase, PickField, StepKind } from './kind.ts';
+
+/** One way to make a datum: what it builds on, the number it takes, and the geometry. */
+export interface Construction {
+  /** The word in the sentence: "offset from", "halfway between". */
+  readonly title: string;
+  readonly asks: readonly { readonly accepts: Accepts; readonly label: string }[];
+  readonly number?: { readonly label: string; readonly asks: Dimension; readonly usual: string };
+  /** @param things as asked, in order; @param number in mm or rad. Fails where the things do not give one. */
+  make(things: readonly Thing[], number: number): Result<Datum>;
+}
+
+interface DatumStep {
+  kind: string;
+  name: string;
+  suppressed?: boolean | undefined;
+  how: string;
+  on: Reference[];
+  by?: string | undefined;
+}
+
+/** The schema of a step that makes a datum in one of several ways. */
+export const datumSchema = <K extends string, H extends string>(kind: K, how: readonly [H, ...H[]]) =>
+  z.strictObject({
+    kind: z.literal(kind),
+    name: nameSchema,
+    suppressed: z.boolean().optional(),
+    how: z.enum(how),
+    /** What it builds on, in the order in which it is asked. */
+    on: z.array(referenceSchema).max(4),
+    /** The offset or the angle, where the way has one. */
+    by: expressionSchema.optional(),
+  });
+
+/** A kind of step from the ways in which its datum can be made: a new way is an entry. */
+export function datumKind<S extends DatumStep>(
+  schema: z.ZodType<S>,
+  title: string,
+  ways: Readonly<Record<S['how'], Construction>>,
+): StepKind<S, never> {
+  const wayOf = (step: S): Construction => ways[step.how as S['how']];
+  const titles = Object.fromEntries(Object.entries<Construction>(ways).map(([how, way]) => [how, way.title]));
+  return {
+    schema,
+    title,
+    sentence(step, nameOf): Phrase[] {
+      const { asks, number } = wayOf(step);
+      const picks = asks.flatMap(({ label }, k): Phrase[] => [
+        { type: 'text', text: k === 0 ? ' ' : k === asks.length - 1 ? ' and ' : ', ' },
+        {
+          type: 'picks',
+          field: `on.${k}`,
+          text: step.on[k] ? referenceWords(step.on[k], nameOf) : 'choose',
+          label,
+        },
+      ]);
+      return [
+        { type: 'text', text: `${title} ` },
+        { type: 'strong', text: step.name },
+        { type: 'text', text: ' ' },
+        { type: 'choice', field: 'how', value: step.how, options: titles, label: 'way' },
+        ...picks,
+        ...(number
+          ? ([
+              { type: 'text', text: ' by ' },
+              { type: 'chip', field: 'by', text: step.by ?? number.usual, asks: number.asks, label: number.label },
+            ] as const)
+          : []),
+      ];
+    },
+    uses: (step) => [...new Set(step.on.flatMap(needs))],
+    expressions(step) {
+      const { number } = wayOf(step);
+      if (!number) return [];
+      const text = step.by ?? number.usual;
+      return [{ path: ['by'], text, asks: number.asks, label: `${step.name} · ${number.label}` }];
+    },
+    references: (step) =>
+      wayOf(step).asks.flatMap(({ accepts, label }, k) =>
+        step.on[k] ? [{ path: ['on', `${k}`], reference: step.on[k], accepts, label }] : [],
+      ),
+    picks: (step) =>
+      wayOf(step).asks.map(({ accepts, label }, k): PickField => ({
+        field: `on.${k}`,
+        accepts,
+        label,
+        least: 1,
+        most: 1,
+        picked: step.on[k] ? [step.on[k]] : [],
+        with: ([picked]) => placed(step.on, k, picked),
+      })),
+    datum(step, context) {
+      const { asks, number, make } = wayOf(step);
+      const things: Thing[] = [];
+      for (const [k, { accepts }] of asks.entries()) {
+        const reference = step.on[k];
+        if (!reference) return fail('reference.missing', { asked: ACCEPT_WORDS[accepts] });
+        const found = context.find(reference, accepts);
+        if (!found.ok) return found;
+        things.push(found.value);
+      }
+      const amount = number ? evaluate(step.by ?? number.usual, number.asks, context.scope) : ok(0);
+      return amount.ok ? make(things, amount.value) : amount;
+    },
+  };
+}
+
+/** The list with one entry set or, with all after it, taken away. */
+function placed(on: readonly Reference[], k: number, picked: Reference | undefined): Reference[] {
+  return picked ? [...on.slice(0, k), picked, ...on.slice(k + 1)] : on.slice(0, k);
+}
+
+export const datumWords: Words = {
+  'datum.parallel': () => 'These two are parallel: they do not meet. Choose two that do.',
+  'datum.apart': () => 'The axis does not lie along the plane: choose one that does, or a plane through it.',
+  'datum.line': () => 'The points lie on one line, or on each other: choose three that span a plane.',
+  'datum.same': () => 'The two are in the same place: choose two that are apart.',
+  'datum.tangent': () => 'The curve has no direction there.',
+};

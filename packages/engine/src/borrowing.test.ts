@@ -1,0 +1,330 @@
+import {
+  borrowingOf,
+  FigureBuilder,
+  ORIGIN,
+  printOfFace,
+  projected,
+  ProjectScript,
+  rectangle,
+  type Action,
+  type Borrowing,
+  type Id,
+  type Project,
+  type Reference,
+  type Step,
+  type Thing,
+  perform,
+} from '@helb/core';
+import type { OpenCascadeKernel } from '@helb/kernel';
+import { startKernelInNode } from '@helb/kernel/node';
+import { Engine, inspect, type PartModel } from './index.ts';
+
+let kernel: OpenCascadeKernel;
+beforeAll(async () => (kernel = await startKernelInNode()));
+
+const MESH = { deflection: 0.5, angle: 0.5 };
+
+/** A part whose plate is `wide` x 30 x `thick` with a bore of `bore` at (15, 15). */
+class Plate {
+  readonly script = new ProjectScript('Plate');
+  readonly part: Id;
+  readonly ids: Record<string, Id> = {};
+  private readonly engine = new Engine(kernel);
+
+  constructor() {
+    const { script } = this;
+    for (const [name, expression] of Object.entries({ wide: '40 mm', thick: '6 mm', bore: '8 mm' }))
+      script.do('value.add', { id: script.newId('v'), name, expression });
+    this.part = script.newId('part');
+    script.do('part.add', { id: this.part, name: 'Plate' });
+    const builder = new FigureBuilder(script.newId);
+    const corners = rectangle(builder, [0, 0], [40, 30]);
+    const centre = builder.place([15, 15]);
+    const bore = builder.circle(centre, 4);
+    const size = (a: Id, b: Id, direction: 'horizontal' | 'vertical', value: string) =>
+      builder.relate({ kind: 'distance', a, b, direction, sense: 1, value });
+    builder.relate({ kind: 'coincident', a: corners[0], b: ORIGIN });
+    size(corners[0], corners[1], 'horizontal', 'wide');
+    size(corners[1], corners[2], 'vertical', '30 mm');
+    size(ORIGIN, centre, 'horizontal', '15 mm');
+    size(ORIGIN, centre, 'vertical', '15 mm');
+    builder.relate({ kind: 'diameter', circle: bore, value: 'bore' });
+    Object.assign(this.ids, { bore, centre });
+    this.add('sketch', { kind: 'sketch', name: 'Outline', plane: 'top', ...builder.figure });
+    this.extrude('plate', 'sketch', 'thick', 'new');
+  }
+
+  add(key: string, step: Step): void {
+    this.ids[key] = this.script.newId('s');
+    this.script.do('step.add', { part: this.part, id: this.ids[key], step });
+  }
+
+  extrude(key: string, sketch: string, distance: string, result: 'new' | 'add' | 'cut'): void {
+    const where = { sketch: this.ids[sketch]!, areas: 'outline', distance, ways: 'forwards', result } as const;
+    this.add(key, { kind: 'extrude', name: key, ...where });
+  }
+
+  async model(project: Project = this.script.project): Promise<PartModel> {
+    return (await this.engine.build(project, { mesh: MESH })).parts[0]!;
+  }
+
+  /** A face of the part as it is now. */
+  async face(name: string): Promise<{ reference: Reference; thing: Thing }> {
+    const { topology } = (await this.model()).bodies[0]!;
+    const face = topology!.faces.find((other) => other.name === name)!;
+    const thing: Thing = { to: 'face', face, body: 0, topology: topology! };
+    return { reference: { to: 'face', name, print: printOfFace(face) }, thing };
+  }
+
+  /** Borrows a face into a sketch, as the page does it. */
+  async borrow(sketch: string, name: string, how: Borrowing = 'shape'): Promise<void> {
+    const { reference, thing } = await this.face(name);
+    const step = this.ids[sketch]!;
+    const model = await this.model();
+    const { frame } = model.sketches.get(step)!;
+    const crossings = model.bodies.length > 0 ? kernel.crossing(Number(model.bodies[0]!.key.split(' ')[0]), frame) : [];
+    const seen = projected(thing, how, frame, () => crossings);
+    if (!seen.ok) throw new Error(seen.issue.code);
+    const { newId } = this.script;
+    const borrowed = borrowingOf(seen.value, reference, how, { loans: {}, construction: false, newId });
+    this.script.do('sketch.borrow', { part: this.part, step, id: newId('o'), ...borrowed });
+  }
+
+  set(name: string, expression: string): Project {
+    return changed(this.script.project, {
+      command: 'value.set',
+      input: { id: this.valueNamed(name), expression },
+    });
+  }
+
+  private valueNamed(name: string): Id {
+    const { values } = this.script.project;
+    return Object.keys(values).find((id) => values[id]!.name === name)!;
+  }
+}
+
+function changed(project: Project, ...actions: Action[]): Project {
+  const result = perform(project, actions);
+  if (!result.ok) throw new Error(JSON.stringify(result.issue));
+  return result.value.project;
+}
+
+const volume = ({ bodies }: PartModel) => bodies.reduce((sum, body) => sum + body.measures.volume_mm3, 0);
+const disc = (d: number) => (Math.PI * d * d) / 4;
+
+describe('a sketch on a face that borrows its outline', () => {
+  async function raised(): Promise<Plate> {
+    const plate = new Plate();
+    const { reference } = await plate.face(`${plate.ids['plate']}/end`);
+    plate.add('rim', { kind: 'sketch', name: 'Rim', plane: reference, entities: {}, relations: {} });
+    await plate.borrow('rim', `${plate.ids['plate']}/end`);
+    plate.extrude('raise', 'rim', '4 mm', 'add');
+    return plate;
+  }
+
+  test('follows every value of its source: plane, size, bore', async () => {
+    const plate = await raised();
+    const at = async (wide: number, thick: number, bore: number) => {
+      const project = [
+        ['wide', `${wide} mm`],
+        ['thick', `${thick} mm`],
+        ['bore', `${bore} mm`],
+      ].reduce((now, [name, expression]) => {
+        const id = Object.keys(now.values).find((key) => now.values[key]!.name === name)!;
+        return changed(now, { command: 'value.set', input: { id, expression: expression! } });
+      }, plate.script.project);
+      const model = await plate.model(project);
+      expect(model.steps.map(({ state, references }) => [state, references])).toEqual(
+        Array(4).fill(['built', undefined]),
+      );
+      expect(model.sketches.get(plate.ids['rim']!)!.solution).toMatchObject({ state: 'settled', freedoms: 0 });
+      expect(volume(model)).toBeCloseTo((wide * 30 - disc(bore)) * (thick + 4), 6);
+    };
+    await at(40, 6, 8);
+    await at(95, 6, 8);
+    await at(26, 13, 3);
+    await at(150, 1, 25);
+  });
+
+  test('a source that goes is told and stays where it was; the rest follows on', async () => {
+    const plate = await raised();
+    const { part, ids } = plate;
+    const without = changed(plate.set('wide', '60 mm'), {
+      command: 'sketch.erase',
+      input: { part, step: ids['sketch']!, ids: [ids['bore']!] },
+    });
+    const model = await plate.model(without);
+    const rim = model.steps.find(({ id }) => id === ids['rim'])!;
+    expect(rim).toMatchObject({ state: 'failed', issue: { code: 'borrow.lost', facts: { gone: 2, of: 10 } } });
+    // the plate has no bore any more, what is raised on it still has
+    expect(volume(model)).toBeCloseTo(60 * 30 * 6 + (60 * 30 - disc(8)) * 4, 6);
+    expect(inspect(without, { parts: [model], values: [] }).findings.map(({ code }) => code)).toContain('borrow.lost');
+  });
+
+  test('an outline that gets another curve says so', async () => {
+    const plate = await raised();
+    const { part, ids } = plate;
+    const more = changed(plate.script.project, {
+      command: 'sketch.draw',
+      input: {
+        part,
+        step: ids['sketch']!,
+        what: 'circle',
+        entities: { z1: { kind: 'point', x: 30, y: 20 }, z2: { kind: 'circle', centre: 'z1', radius: 2 } },
+        relations: {},
+      },
+    });
+    const model = await plate.model(more);
+    expect(Object.values(model.sketches.get(ids['rim']!)!.sources.more)).toEqual([1]);
+    expect(inspect(more, { parts: [model], values: [] }).findings.map(({ message }) => message)).toContain(
+      'A borrowed outline has one curve more than was borrowed.',
+    );
+  });
+
+  test('what was borrowed can be let go: it stays, and is free', async () => {
+    const plate = await raised();
+    const { part, ids } = plate;
+    const { loans } = plate.script.project.parts[part]!.steps[ids['rim']!] as Extract<Step, { kind: 'sketch' }>;
+    const [loan] = Object.keys(loans!) as [Id];
+    const free = changed(plate.script.project, {
+      command: 'sketch.let-go',
+      input: { part, step: ids['rim']!, loan },
+    });
+    const model = await plate.model(free);
+    expect(model.sketches.get(ids['rim']!)!.solution.freedoms).toBe(11);
+    expect(volume(model)).toBeCloseTo((40 * 30 - disc(8)) * 10, 6);
+  });
+
+  test('an edit may not reshape what is borrowed; erasing it takes it out of the loan', async () => {
+    const plate = await raised();
+    const { part, ids, script } = plate;
+    const rim = () => script.project.parts[part]!.steps[ids['rim']!] as Extract<Step, { kind: 'sketch' }>;
+    const [circle] = Object.entries(rim().entities).find(([, { kind }]) => kind === 'circle')!;
+    const [line, record] = Object.entries(rim().entities).find(([, { kind }]) => kind === 'line')!;
+    const other = Object.keys(rim().entities).find(
+      (id) => rim().entities[id]!.kind === 'point' && !('a' in record && [record.a, record.b].includes(id)),
+    )!;
+    const refused = perform(script.project, [
+      {
+        command: 'sketch.revise',
+        input: {
+          part,
+          step: ids['rim']!,
+          what: 'extend',
+          entities: { [line]: { ...record, b: other } as never },
+          relations: {},
+          remove: [],
+        },
+      },
+    ]);
+    expect(refused).toMatchObject({ ok: false, issue: { code: 'borrow.held' } });
+    script.do('sketch.erase', { part, step: ids['rim']!, ids: [circle] });
+    expect(Object.values(Object.values(rim().loans!)[0]!.makes)).not.toContain(circle);
+    expect((await plate.model()).steps.every(({ state }) => state === 'built')).toBe(true);
+  });
+
+  test('the sketch can not stand before the step that made its face, nor be built once that is gone', async () => {
+    const plate = await raised();
+    const { part, ids, script } = plate;
+    expect(
+      perform(script.project, [{ command: 'step.move', input: { part, step: ids['rim']!, to: 0 } }]),
+    ).toMatchObject({
+      ok: false,
+      issue: { code: 'step.needs' },
+    });
+    const model = await plate.model(
+      changed(script.project, { command: 'step.suppress', input: { part, step: ids['plate']!, on: true } }),
+    );
+    expect(model.steps.map(({ state }) => state)).toEqual(['built', 'suppressed', 'failed', 'failed']);
+    expect(model.steps[2]!.references!.map(({ fate }) => fate)).toEqual(['gone', 'gone']);
+  });
+});
+
+describe('planes that follow', () => {
+  test('a datum plane over a face, a sketch on it, and the crossing of a bore', async () => {
+    const plate = new Plate();
+    const { reference } = await plate.face(`${plate.ids['plate']}/end`);
+    plate.add('above', { kind: 'datum-plane', name: 'Above', how: 'offset', on: [reference], by: 'thick' });
+    const on: Reference = { to: 'datum', step: plate.ids['above']! };
+    plate.add('lid', { kind: 'sketch', name: 'Lid', plane: on, entities: {}, relations: {} });
+    await plate.borrow('lid', `${plate.ids['plate']}/end`);
+    plate.extrude('cover', 'lid', '2 mm', 'new');
+    const thick = await plate.model(plate.set('thick', '9 mm'));
+    expect(thick.datums.get(plate.ids['above']!)).toMatchObject({ frame: { origin: [0, 0, 18] } });
+    expect(thick.bodies.map(({ measures }) => measures.box_mm.low[2])).toEqual([
+      expect.closeTo(0, 9),
+      expect.closeTo(18, 9),
+    ]);
+    expect(inspect(plate.script.project, { parts: [thick], values: [] }).parts[0]!.datums).toEqual([
+      { name: 'Above', form: 'plane', at_mm: [0, 0, 18], along: [0, 0, 1] },
+    ]);
+  });
+
+  test('where the plane crosses a bore are two lines as far apart as it is wide, whatever its size', async () => {
+    const plate = new Plate();
+    const side = await plate.face(`${plate.ids['plate']}/side/${plate.ids['bore']}`);
+    plate.add('mid', { kind: 'datum-plane', name: 'Mid', how: 'parallel', on: [{ to: 'origin', name: 'front' }] });
+    const { project } = plate.script;
+    const rimEdge: Reference = {
+      to: 'edge',
+      name: `${plate.ids['plate']}/end | ${side.reference.to === 'face' ? side.reference.name : ''}`,
+    };
+    plate.script.do('step.set', {
+      part: plate.part,
+      step: plate.ids['mid']!,
+      fields: { on: [{ to: 'origin', name: 'front' }, rimEdge] },
+    });
+    expect(project).not.toBe(plate.script.project);
+    plate.add('cut', {
+      kind: 'sketch',
+      name: 'Cut',
+      plane: { to: 'datum', step: plate.ids['mid']! },
+      entities: {},
+      relations: {},
+    });
+    await plate.borrow('cut', side.reference.to === 'face' ? side.reference.name : '', 'crossing');
+    const xs = async (bore: string) => {
+      const sketch = (await plate.model(plate.set('bore', bore))).sketches.get(plate.ids['cut']!)!;
+      expect(sketch.sources.lost).toEqual({});
+      const { geometry } = sketch.solution;
+      return Object.keys(geometry.entities)
+        .filter((id) => geometry.roleOf(id) === 'line')
+        .map((id) => geometry.line(id).a[0])
+        .toSorted((a, b) => a - b);
+    };
+    expect(await xs('8 mm')).toEqual([expect.closeTo(11, 9), expect.closeTo(19, 9)]);
+    expect(await xs('14 mm')).toEqual([expect.closeTo(8, 9), expect.closeTo(22, 9)]);
+  });
+
+  test('sketch curves are borrowed from other sketches, and follow them', async () => {
+    const plate = new Plate();
+    const { part, script, ids } = plate;
+    script.do('step.add', {
+      part,
+      id: 'pin',
+      step: {
+        kind: 'sketch',
+        name: 'Pin',
+        plane: 'top',
+        entities: { m: { kind: 'point', x: 0, y: 0 }, c: { kind: 'circle', centre: 'm', radius: 1 } },
+        relations: {},
+        loans: {
+          o: {
+            source: { to: 'drawn', step: ids['sketch']!, entity: ids['bore']! },
+            how: 'shape',
+            makes: { curve: 'c', 'curve centre': 'm' },
+          },
+        },
+      },
+    });
+    const sketch = (await plate.model(plate.set('bore', '11 mm'))).sketches.get('pin')!;
+    expect(sketch.solution.geometry.circle('c')).toEqual({
+      centre: [expect.closeTo(15, 9), expect.closeTo(15, 9)],
+      radius: expect.closeTo(5.5, 9),
+    });
+    expect(perform(script.project, [{ command: 'step.remove', input: { part, step: ids['sketch']! } }])).toMatchObject({
+      ok: false,
+      issue: { code: 'step.used' },
+    });
+  });
+});

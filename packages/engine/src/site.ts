@@ -1,0 +1,96 @@
+import {
+  candidates,
+  drawnThing,
+  fail,
+  locate,
+  ok,
+  projected,
+  stepKind,
+  type BodyHandle,
+  type Datum,
+  type EdgeFacts,
+  type Frame,
+  type Id,
+  type Part,
+  type ResolveContext,
+  type Result,
+  type Scope,
+  type SolvedSketch,
+  type Step,
+  type Topology,
+  type World,
+} from '@helb/core';
+import type { UnsureReference } from './model.ts';
+
+/** What a site looks up about bodies; told once for each. */
+interface Survey {
+  topology(body: BodyHandle): Topology;
+  crossing(body: BodyHandle, plane: Frame): readonly EdgeFacts[];
+}
+
+/** A part while it is being built: the bodies, sketches and datums that there are before the next step. */
+export class Site implements World {
+  readonly sketches = new Map<Id, SolvedSketch>();
+  readonly datums = new Map<Id, Datum>();
+  private handles: readonly BodyHandle[] = [];
+  private told: readonly Topology[] | undefined;
+
+  constructor(
+    private readonly part: Part,
+    private readonly scope: Scope,
+    private readonly survey: Survey,
+  ) {}
+
+  set bodies(handles: readonly BodyHandle[]) {
+    if (handles !== this.handles) this.told = undefined;
+    this.handles = handles;
+  }
+
+  /** Surveyed only when a step refers to something of them. */
+  get bodies(): readonly Topology[] {
+    return (this.told ??= this.handles.map((body) => this.survey.topology(body)));
+  }
+
+  datum = (step: Id): Datum | undefined => this.datums.get(step);
+
+  drawn(step: Id, entity: Id) {
+    const sketch = this.sketches.get(step);
+    return sketch && drawnThing(sketch.frame, sketch.solution.geometry, entity);
+  }
+
+  contextFor(step: Id): ResolveContext {
+    return {
+      step,
+      scope: this.scope,
+      sketch: (wanted) => this.sketchOf(wanted),
+      find: (reference, accepts) => {
+        const match = locate(reference, accepts, this);
+        return match.ok ? ok(match.value.thing) : match;
+      },
+      project: (thing, how, frame) => projected(thing, how, frame, () => this.crossings(frame)),
+    };
+  }
+
+  /** The references of a step that are not found by their names. */
+  unsure(step: Step): UnsureReference[] {
+    return (stepKind(step.kind).references?.(step) ?? []).flatMap((place): UnsureReference[] => {
+      const match = locate(place.reference, place.accepts, this);
+      const { path, label, reference } = place;
+      if (!match.ok)
+        return [{ path, label, reference, fate: 'gone', offers: candidates(reference, place.accepts, this) }];
+      const { fate, now } = match.value;
+      return fate === 'exact' ? [] : [{ path, label, reference, fate, offers: [now] }];
+    });
+  }
+
+  private crossings = (frame: Frame): EdgeFacts[] => this.handles.flatMap((body) => this.survey.crossing(body, frame));
+
+  /** The solved sketch of an earlier step, or why there is none. */
+  private sketchOf(wanted: Id): Result<SolvedSketch> {
+    const found = this.sketches.get(wanted);
+    const step = this.part.steps[wanted];
+    const name = step?.name ?? wanted;
+    if (found) return found.sources.lost['plane'] ? fail('engine.before', { step: name }) : ok(found);
+    return fail(step?.suppressed ? 'engine.suppressed' : 'engine.before', { step: name });
+  }
+}
