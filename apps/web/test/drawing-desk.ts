@@ -1,5 +1,6 @@
-import { ok, perform, ProjectScript, type Project, type Vec2 } from '@helb/core';
+import { ok, perform, ProjectScript, type Project, type SketchSources, type Vec2 } from '@helb/core';
 import { SketchEditor, type ToolName } from '../src/editor/sketch-editor.ts';
+import type { Under } from '../src/editor/borrow-tool.ts';
 import type { PointerAt } from '../src/editor/tool.ts';
 
 /** A person with an empty sketch: clicks are sketch millimetres, 1 mm is near. */
@@ -10,12 +11,17 @@ export function desk() {
     id: 's',
     step: { kind: 'sketch', name: 'S', plane: 'top', entities: {}, relations: {} },
   });
+  /** What the model has for the sketch: set by a test. */
+  const model: { sources: SketchSources | undefined; under: Under[] } = { sources: undefined, under: [] };
   let project: Project = script.project;
   const labels: string[] = [];
   const refusals: string[] = [];
   const editor = new SketchEditor('p', 's', {
     project: () => project,
     newId: script.newId,
+    sources: () => model.sources,
+    under: () => model.under,
+    crossings: () => [],
     changed: () => undefined,
     told: (issue) => refusals.push(issue.code),
     act(actions) {
@@ -35,6 +41,7 @@ export function desk() {
   });
   return {
     editor,
+    model,
     labels,
     refusals,
     project: () => project,

@@ -193,7 +193,9 @@ export class Engine {
     }
     const bodies = (shown ?? state.bodies).map((body) => this.describe(body, options));
     const { sketches, datums } = site;
-    return { model: { id, steps, sketches, datums, bodies }, bodies: state.bodies, keys };
+    const plane = options.before === undefined ? undefined : sketches.get(options.before)?.frame;
+    const crossings = plane && shown ? shown.flatMap((body) => this.crossing(body, plane)) : [];
+    return { model: { id, steps, sketches, datums, bodies, crossings }, bodies: state.bodies, keys };
   }
 
   /** A solved sketch, kept for the next build: it depends on its step, on what its sizes come to and on what it borrows. */

@@ -1,4 +1,15 @@
-import type { BodyMeasures, BodyMesh, Datum, Id, Issue, Quantity, Reference, SolvedSketch, Topology } from '@helb/core';
+import type {
+  BodyMeasures,
+  BodyMesh,
+  Datum,
+  EdgeFacts,
+  Id,
+  Issue,
+  Quantity,
+  Reference,
+  SolvedSketch,
+  Topology,
+} from '@helb/core';
 
 export type StepState = 'built' | 'failed' | 'suppressed';
 
@@ -37,6 +48,8 @@ export interface PartModel {
   readonly sketches: ReadonlyMap<Id, SolvedSketch>;
   readonly datums: ReadonlyMap<Id, Datum>;
   readonly bodies: readonly BodyModel[];
+  /** Where the plane of the sketch before which the bodies are shown crosses them. */
+  readonly crossings: readonly EdgeFacts[];
 }
 
 export interface ValueResult {

@@ -1,7 +1,17 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { computed, nextTick, ref } from 'vue';
-import { isSketch, explain, stepKind, type Action, type Id, type Step } from '@helb/core';
+import {
+  isSketch,
+  explain,
+  referenceWords,
+  stepKind,
+  type Action,
+  type Id,
+  type Reference,
+  type Step,
+} from '@helb/core';
+import type { UnsureReference } from '@helb/engine';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
@@ -27,6 +37,7 @@ const rows = computed(() => {
       phrases: stepKind(step.kind).sentence(step, nameOf),
       trouble: result?.issue && !step.suppressed ? explain(result.issue) : '',
       state: step.suppressed ? 'left out' : sketchState(step, sketch),
+      unsure: step.suppressed ? [] : (result?.references ?? []),
       loose: sketch?.state === 'loose',
       current: bench.editor?.step === id || bench.draft?.id === id,
       pale: bench.editor !== undefined && bench.editor.step !== id,
@@ -37,6 +48,16 @@ const rows = computed(() => {
 function sketchState(step: Step, sketch: { state: string; freedoms: number } | undefined): string {
   if (!sketch) return '';
   return sketch.state === 'loose' ? `${sketch.freedoms} loose` : sketch.state;
+}
+
+const wordsOf = (reference: Reference) => referenceWords(reference, (id) => bench.part?.steps[id]?.name ?? '?');
+const unsureWords = ({ label, fate, offers }: UnsureReference): string =>
+  fate === 'recovered'
+    ? `${label}: recovered by its shape.`
+    : `${label}: gone.${offers.length > 0 ? ' What it may be now:' : ''}`;
+function repoint(step: Id, path: readonly string[], reference: Reference) {
+  bench.pointedAt = undefined;
+  store.act([{ command: 'step.repoint', input: { ...where(step), path: [...path], reference } }]);
 }
 
 const where = (step: Id) => ({ part: bench.partId!, step });
@@ -62,6 +83,11 @@ function rename(id: Id) {
     store.act([{ command: 'step.rename', input: { ...where(id), name: next } }]);
 }
 
+const isPlane = (id: Id): boolean => {
+  const datum = model.built?.datums[id];
+  return datum !== undefined && 'frame' in datum;
+};
+
 interface RowVerb {
   readonly title: string;
   readonly run: () => void;
@@ -74,7 +100,8 @@ function verbsOf(id: Id, step: Step, at: number): RowVerb[] {
           { title: 'Open sketch', run: () => bench.editSketch(id) },
           { title: 'Extrude', run: () => bench.draftExtrude(id) },
         ]
-      : []),
+      : [{ title: 'Change', run: () => bench.editStep(id) }]),
+    ...(isPlane(id) ? [{ title: 'Sketch on it', run: () => bench.newSketch({ to: 'datum', step: id }) }] : []),
     { title: 'Rename', run: () => void beginRename(id, step) },
     {
       title: step.suppressed ? 'Take in again' : 'Leave out',
@@ -149,6 +176,7 @@ const lit = computed(
             :phrases="row.phrases"
             :change="set(row.id)"
             :choose="(field, value) => store.act(set(row.id)(field, value))"
+            :pick="(field) => bench.editStep(row.id, field)"
           />
         </div>
         <span
@@ -175,6 +203,28 @@ const lit = computed(
         </Menu>
       </div>
       <p v-if="row.trouble" class="text-clash ml-7 text-sm" role="alert">{{ row.trouble }}</p>
+      <p
+        v-for="unsure in row.unsure"
+        :key="unsure.path.join('.')"
+        class="ml-7 text-sm leading-5"
+        :class="unsure.fate === 'gone' ? 'text-clash' : 'text-loose'"
+        data-testid="unsure"
+      >
+        {{ unsureWords(unsure) }}
+        <button
+          v-for="(offer, n) in unsure.offers"
+          :key="n"
+          class="word-link mr-2"
+          @pointerenter="bench.pointedAt = offer"
+          @pointerleave="bench.pointedAt = undefined"
+          @click="repoint(row.id, unsure.path, offer)"
+        >
+          {{ unsure.fate === 'gone' ? `take ${wordsOf(offer)}` : 'that is right' }}
+        </button>
+        <button v-if="!isSketch(row.step)" class="word-link" @click="bench.editStep(row.id, unsure.path.join('.'))">
+          choose
+        </button>
+      </p>
     </li>
     <li v-if="rows.length === 0" class="text-muted p-4">
       No steps yet. Begin with a sketch: choose a plane below the view, or press

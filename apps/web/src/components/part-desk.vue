@@ -73,7 +73,7 @@ const copy = (text: string) => void navigator.clipboard?.writeText(text);
   <section v-if="bench.picked.length > 0" class="border-rule border-b p-4">
     <h2 class="heading mb-1">Picked</h2>
     <p v-for="pick in bench.picked" :key="pick.body + pick.name" class="leading-5">
-      {{ pick.kind }} · {{ pick.words }}<span v-if="pick.kind === 'edge'"> mm</span>
+      {{ pick.kind === 'guide' ? '' : `${pick.kind} · ` }}{{ pick.words }}<span v-if="pick.kind === 'edge'"> mm</span>
     </p>
   </section>
   <section v-if="bench.part" class="border-rule border-b p-4">

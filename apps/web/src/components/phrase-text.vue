@@ -9,6 +9,8 @@ defineProps<{
   /** The gesture that sets a field. */
   change: (field: string, value: string) => readonly Action[];
   choose: (field: string, value: string) => void;
+  /** Opens what was picked to be picked again. */
+  pick: (field: string) => void;
   keep?: (field: string, expression: string, naming: readonly Action[]) => Result<void>;
 }>();
 </script>
@@ -33,6 +35,14 @@ defineProps<{
       :label="phrase.label"
       @choose="(value) => choose(phrase.field, value)"
     />
+    <button
+      v-else-if="phrase.type === 'picks'"
+      class="decoration-muted hover:bg-chip underline decoration-dotted underline-offset-3"
+      :aria-label="`${phrase.label}: ${phrase.text}`"
+      @click.stop="pick(phrase.field)"
+    >
+      {{ phrase.text }}
+    </button>
     <span v-else class="whitespace-pre-wrap">{{ phrase.text }}</span>
   </template>
 </template>

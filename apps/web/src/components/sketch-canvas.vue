@@ -166,6 +166,10 @@ function answer() {
   wrong.value = result.ok ? '' : explain(result.issue);
 }
 
+/** Two links of a chain. */
+const chainMark = ([x, y]: Vec2): string =>
+  `M${x - 5} ${y}a3 3 0 1 1 6 0a3 3 0 1 1 -6 0M${x - 1} ${y}a3 3 0 1 1 6 0a3 3 0 1 1 -6 0`;
+
 const titleOf = (id: Id): string => {
   const entity = findEntity(props.editor.sketch.entities, id);
   return entity ? entityKind(entity.kind).title : '';
@@ -219,6 +223,7 @@ defineExpose({ hold });
         ]"
       >
         <path v-if="curve.state === 'clashing'" :d="curve.path" class="teeth" />
+        <path v-if="curve.state === 'borrowed'" :d="curve.path" class="rails" />
         <path :d="curve.path" class="stroke" :data-entity="curve.id" :data-state="curve.state">
           <title>{{ titleOf(curve.id) }}</title>
         </path>
@@ -233,6 +238,12 @@ defineExpose({ hold });
         <path
           v-else-if="point.state === 'clashing'"
           :d="`M${point.place[0] - 4} ${point.place[1] - 4}l8 8m0 -8l-8 8`"
+        />
+        <path
+          v-else-if="point.state === 'borrowed'"
+          class="chain"
+          :d="chainMark(point.place)"
+          data-testid="borrowed-point"
         />
         <rect v-else :x="point.place[0] - 2.5" :y="point.place[1] - 2.5" width="5" height="5" />
       </g>

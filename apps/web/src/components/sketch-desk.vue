@@ -4,22 +4,27 @@ import {
   closure,
   distance2,
   entityNames,
+  explain,
   flawWords,
   isMendable,
   isSized,
   motionSentence,
+  referenceWords,
   relationKind,
   relationSentence,
   type Flaw,
   type Id,
   type Motion,
+  type Reference,
   type Relation,
 } from '@helb/core';
 import { adviceOn } from '../editor/advice.ts';
 import { useBench } from '../stores/bench.ts';
+import { useModel } from '../stores/model.ts';
 
 /** The sketch on the desk: what is still free or fights, what is selected, what was guessed last. */
 const bench = useBench();
+const model = useModel();
 // a getter, not a computed: the editor stays the same object while what it holds changes
 const editor = toRef(() => (void bench.version, bench.editor!));
 const solution = computed(() => (void bench.version, bench.editor!.solved.solution));
@@ -116,6 +121,35 @@ const mend = (flaw: Flaw) => advice.value.mend(flaw);
 const point = (ids: readonly Id[]) => editor.value.select(ids, false);
 const hold = (cure: Relation) => advice.value.add(cure);
 
+// what is borrowed, with what became of its sources
+const wordsOf = (reference: Reference) => referenceWords(reference, (id) => bench.part?.steps[id]?.name ?? '?');
+const loans = computed(() => {
+  void bench.version;
+  const { sources } = editor.value.solved;
+  const unsure = new Map(
+    model.built?.steps
+      .find(({ id }) => id === editor.value.step)
+      ?.references?.map((reference) => [reference.path.join('.'), reference]),
+  );
+  return Object.entries(editor.value.sketch.loans ?? {}).map(([id, { source, how, makes }]) => {
+    const path = ['loans', id, 'source'];
+    const found = unsure.get(path.join('.'));
+    const [lost, more] = [sources.lost[id], sources.more[id] ?? 0];
+    return {
+      id,
+      path,
+      words: `${HOW_WORDS[how]}${wordsOf(source)}`,
+      entities: Object.values(makes),
+      trouble: lost ? explain(lost) : '',
+      more:
+        more > 0 ? `It has ${more === 1 ? 'one curve' : `${more} curves`} more now: borrow it again to have all.` : '',
+      offers: found?.offers ?? [],
+      recovered: found?.fate === 'recovered',
+    };
+  });
+});
+const HOW_WORDS = { shape: '', axis: 'axis: ', crossing: 'crossing: ' } as const;
+
 // a full set for review: nothing is added before it is accepted
 const proposal = ref<Record<Id, Relation>>();
 watch(
@@ -209,6 +243,28 @@ const lettering = computed(() => {
       <p v-if="solution.freedoms > free.length" class="text-muted">and {{ solution.freedoms - free.length }} more</p>
       <p class="mt-2"><button class="verb" @click="propose">Settle the rest</button></p>
     </template>
+  </section>
+  <section v-if="loans.length > 0" class="border-rule border-b p-4" data-testid="loans">
+    <h2 class="heading mb-1">Borrowed</h2>
+    <div
+      v-for="loan in loans"
+      :key="loan.id"
+      class="py-0.5 leading-5"
+      @pointerenter="editor.pointAt(loan.entities)"
+      @pointerleave="editor.pointAt([])"
+    >
+      <p class="flex justify-between gap-2">
+        <span>{{ loan.words }}</span>
+        <button class="word-link shrink-0" @click="editor.loans.letGo(loan.id)">let go</button>
+      </p>
+      <p v-if="loan.trouble" class="text-clash text-sm">{{ loan.trouble }}</p>
+      <p v-if="loan.more" class="text-loose text-sm">{{ loan.more }}</p>
+      <p v-for="(offer, k) in loan.offers" :key="k" class="text-sm">
+        <button class="word-link" @click="editor.loans.repoint(loan.path, offer)">
+          {{ loan.recovered ? 'that is right' : `take ${wordsOf(offer)} instead` }}
+        </button>
+      </p>
+    </div>
   </section>
   <section v-if="twice.length > 0" class="border-rule border-b p-4">
     <h2 class="heading mb-1">Told twice</h2>

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
-import { PART_COLOURS, toSpace, type Vec2, type Vec3 } from '@helb/core';
+import { PART_COLOURS, planeReference, referenceWords, suits, toSpace, type Vec2, type Vec3 } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { VIEWS, type ViewName } from '../view/camera.ts';
+import { guidesOf } from '../view/guides.ts';
 import { Viewport, type Pick } from '../view/viewport.ts';
 import { api } from '../sync/api.ts';
 import AxisMark from './axis-mark.vue';
 import SketchCanvas from './sketch-canvas.vue';
+import UnderList from './under-list.vue';
 import VerbStrip from './verb-strip.vue';
 
 const bench = useBench();
@@ -30,6 +32,8 @@ const theme = () => ({
   ink: css('--ink'),
   rule: css('--rule'),
   act: css('--act'),
+  link: css('--link'),
+  muted: css('--muted'),
   part: PART_COLOURS[bench.part?.colour ?? 0]!,
 });
 const darkness = matchMedia('(prefers-color-scheme: dark)');
@@ -39,7 +43,13 @@ onMounted(() => {
   const made = markRaw(new Viewport(pane.value!, canvas.value!, theme()));
   made.onView = () => viewVersion.value++;
   viewport.value = made;
-  made.view.controls.addEventListener('controlstart', () => (current.value = ''));
+  bench.view = {
+    under: (at) =>
+      made
+        .pick(made.view.toScreen(toSpace(bench.editor!.solved.frame, at)))
+        .map((pick) => ({ words: pickWords(pick), reference: pick.reference, thing: pick.thing })),
+  };
+  made.view.controls.addEventListener('control', () => (current.value = ''));
   darkness.addEventListener('change', retheme);
   addEventListener('keydown', onKey);
   addEventListener('keyup', onKey);
@@ -49,14 +59,15 @@ onBeforeUnmount(() => {
   removeEventListener('keydown', onKey);
   removeEventListener('keyup', onKey);
   clearTimeout(pictureTimer);
+  bench.view = undefined;
   viewport.value?.dispose();
 });
 
 // build whenever what is shown has changed
 watch(
-  [() => store.project, () => bench.partId, viewport],
-  ([project, part, view]) => {
-    if (project && part !== undefined && view) void model.build(project, part, view.known);
+  [() => store.project, () => bench.partId, viewport, () => bench.before],
+  ([project, part, view, before]) => {
+    if (project && part !== undefined && view) void model.build(project, part, view.known, before);
   },
   { immediate: true },
 );
@@ -87,6 +98,14 @@ watch(
     under.value = undefined;
     if (editor) void squareOn();
     else void look('Corner').then(() => fit());
+  },
+);
+
+// a sketch may lie elsewhere once the engine has found its plane, or when that has moved
+watch(
+  () => bench.editor && (void bench.version, JSON.stringify(bench.editor.solved.frame)),
+  (frame, before) => {
+    if (frame && before && frame !== before && current.value === 'Square-on') void squareOn();
   },
 );
 
@@ -145,7 +164,8 @@ const title = computed(() => {
         : clash.length === 1
           ? '1 relation clashes'
           : `${clash.length} relations clash`;
-  return { name: editor.sketch.name, plane: editor.sketch.plane, words, state };
+  const plane = referenceWords(planeReference(editor.sketch.plane), (id) => bench.part?.steps[id]?.name ?? '?');
+  return { name: editor.sketch.name, plane, words, state };
 });
 
 // picking
@@ -156,17 +176,67 @@ function place(event: PointerEvent): Vec2 {
 function hover(event: PointerEvent) {
   if (bench.editor || event.buttons !== 0 || !viewport.value) return;
   const at = place(event);
-  const picks = viewport.value.pick(at);
+  const picks = viewport.value.pick(at).filter(suiting);
   under.value = picks.length > 0 ? { at, picks, chosen: 0 } : undefined;
   light();
 }
+/** While something is asked for, only what can be the answer is picked. */
+function suiting(pick: Pick): boolean {
+  const line = bench.askedField;
+  return !line || suits(pick.thing, line.accepts);
+}
+/** What the list under the pointer shows: of the view, or of a sketch tool that offers a choice. */
+const offered = computed(() => {
+  void bench.version;
+  void viewVersion.value;
+  const tool = bench.editor?.tool;
+  if (tool) {
+    const { offered: choice } = tool;
+    if (!choice || !viewport.value) return undefined;
+    const at = viewport.value.view.toScreen(toSpace(bench.editor!.solved.frame, choice.at));
+    return { at, items: choice.words, chosen: choice.chosen };
+  }
+  const found = under.value;
+  return found && { at: found.at, items: found.picks.map((pick) => pickWords(pick)), chosen: found.chosen };
+});
+const pickWords = ({ kind, words }: Pick): string => (kind === 'guide' ? words : `${kind} · ${words}`);
+
+// datums and drawn curves
+const guides = computed(() => {
+  const { part, draft, editor, askedField } = bench;
+  const { built } = model;
+  if (!part || !built || built.part !== bench.partId) return [];
+  void bench.version;
+  const borrowing = editor?.tool.name === 'borrow';
+  if (editor && !borrowing) return [];
+  return guidesOf(part, built, {
+    origin: askedField !== undefined && askedField.accepts !== 'face' && askedField.accepts !== 'edge',
+    drawn: borrowing || askedField !== undefined,
+    ...(bench.before === undefined ? {} : { before: bench.before }),
+    ...(draft ? { without: draft.id } : {}),
+  });
+});
+watch([guides, viewport], ([shown, view]) => view?.setGuides(shown), { immediate: true });
+const labels = computed(() => {
+  void viewVersion.value;
+  const view = viewport.value;
+  if (!view) return [];
+  return guides.value.flatMap(({ name, words, label }) =>
+    label ? [{ name, words, at: view.view.toScreen(label) }] : [],
+  );
+});
+
 function light() {
   const found = under.value;
   bench.hovered = found ? [found.picks[found.chosen]!] : [];
   const pointed = bench.pointedStep === undefined ? [] : (viewport.value?.facesOf(bench.pointedStep) ?? []);
-  viewport.value?.highlight([...bench.picked, ...bench.hovered, ...pointed]);
+  const offer = bench.pointedAt && viewport.value?.find(bench.pointedAt);
+  const answers = bench.fields.flatMap(({ picked }) => picked.flatMap((one) => viewport.value?.find(one) ?? []));
+  viewport.value?.highlight([...bench.picked, ...bench.hovered, ...pointed, ...answers, ...(offer ? [offer] : [])]);
 }
-watch(() => bench.pointedStep, light);
+watch([() => bench.pointedStep, () => bench.pointedAt, () => bench.fields, () => model.built], light, {
+  flush: 'post',
+});
 let pressed: Vec2 | undefined;
 const press = (event: PointerEvent) => (pressed = event.button === 0 ? place(event) : undefined);
 function release(event: PointerEvent) {
@@ -174,6 +244,10 @@ function release(event: PointerEvent) {
   const at = place(event);
   if (Math.hypot(at[0] - pressed[0], at[1] - pressed[1]) > 4) return;
   const found = under.value?.picks[under.value.chosen];
+  if (bench.askedField) {
+    if (found) bench.answer(found.reference);
+    return;
+  }
   const add = event.shiftKey || event.ctrlKey;
   if (!found) bench.picked = [];
   else if (!add) bench.picked = [found];
@@ -206,6 +280,10 @@ function onKey(event: KeyboardEvent) {
     return;
   }
   if (event.ctrlKey || event.metaKey || event.altKey) return;
+  if (event.key === 'Tab' && bench.editor?.key('Tab')) {
+    event.preventDefault();
+    return;
+  }
   if (event.key === 'Tab' && under.value && under.value.picks.length > 1 && target === document.body) {
     event.preventDefault();
     under.value = { ...under.value, chosen: (under.value.chosen + 1) % under.value.picks.length };
@@ -291,7 +369,7 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
       class="bg-paper/80 pointer-events-none absolute top-2 left-4 text-[15px]"
       data-testid="sketch-title"
     >
-      <strong>{{ title.name }}</strong> on <span class="capitalize">{{ title.plane }}</span> ·
+      <strong>{{ title.name }}</strong> on {{ title.plane }} ·
       <strong :class="{ 'text-loose': title.state === 'loose', 'text-clash': title.state === 'clashing' }">{{
         title.words
       }}</strong>
@@ -328,23 +406,20 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
       </button>
     </nav>
     <AxisMark v-if="viewport" :viewport="viewport" :view-version="viewVersion" />
-    <div
-      v-if="under && !bench.editor"
-      class="bg-lit border-rule pointer-events-none absolute z-10 max-w-64 border px-2 py-1.5 text-[13px] shadow-sm"
-      :style="{ left: `${Math.min(under.at[0] + 18, (pane?.clientWidth ?? 0) - 230)}px`, top: `${under.at[1] + 14}px` }"
+    <UnderList
+      v-if="offered"
+      :at="offered.at"
+      :items="offered.items"
+      :chosen="offered.chosen"
+      :width="pane?.clientWidth ?? 0"
+    />
+    <span
+      v-for="label in labels"
+      :key="label.name"
+      class="text-link pointer-events-none absolute text-[12px]"
+      :style="{ left: `${label.at[0] + 4}px`, top: `${label.at[1] + 2}px` }"
+      >{{ label.words }}</span
     >
-      <p
-        v-for="(pick, k) in under.picks.slice(0, 5)"
-        :key="`${pick.body}${pick.name}`"
-        class="truncate px-1.5 py-0.5"
-        :class="k === under.chosen ? 'bg-ink text-sheet' : ''"
-      >
-        {{ pick.kind }} · {{ pick.words }}
-      </p>
-      <p v-if="under.picks.length > 1" class="text-muted px-1.5 pt-1 text-[12px]">
-        Tab: next of {{ under.picks.length }}
-      </p>
-    </div>
     <p
       v-if="bench.editor"
       class="text-muted bg-paper/80 pointer-events-none absolute bottom-13 left-1/2 w-max -translate-x-1/2 px-2 text-sm"

@@ -42,9 +42,9 @@ class Advice {
   }
 
   private holds(relation: Relation): boolean {
-    const { relations, sizes, solved } = this.editor;
+    const { relations, sizes, solved, borrowed } = this.editor;
     const trial = { ...relations, [TRIAL]: relation };
-    return solveSketch(solved.solution.geometry.entities, trial, sizes).state !== 'clashing';
+    return solveSketch(solved.solution.geometry.entities, trial, sizes, borrowed).state !== 'clashing';
   }
 
   add(cure: Relation): Result<void> {
@@ -62,6 +62,7 @@ class Advice {
         return size?.ok ? size.value : undefined;
       },
       newId: editor.newId,
+      borrowed: editor.borrowed,
     });
   }
 

@@ -25,6 +25,8 @@ export interface SelectHost extends ToolHost {
   patternAt(pointer: PointerAt): Id | undefined;
   readonly relations: Relations;
   readonly sizes: Sizes;
+  /** Entities that follow something outside and can't be dragged. */
+  readonly borrowed: Entities;
   readonly selection: ReadonlySet<Id>;
   select(ids: readonly Id[], add: boolean): void;
   hover(id: Id | undefined): void;
@@ -101,7 +103,7 @@ export class SelectTool implements Tool {
     const entity = geometry.entities[id];
     if (!entity) return undefined;
     const drag = DRAGS[entityKind(entity.kind).role](geometry, id, this.pressed!.at, to, this.host.geometry);
-    this.drag ??= new SketchDrag(geometry.entities, this.host.relations, this.host.sizes);
+    this.drag ??= new SketchDrag(geometry.entities, this.host.relations, this.host.sizes, this.host.borrowed);
     return this.drag.frame(drag);
   }
 }

@@ -13,6 +13,7 @@ import {
   solved,
   valueScope,
   type Action,
+  type EdgeFacts,
   type Entities,
   type Entity,
   type Figure,
@@ -29,14 +30,18 @@ import {
   type SketchEdit,
   type SizedRelation,
   type Sizes,
+  type SketchSources,
   type SketchStep,
   type SolvedSketch,
+  type Vec2,
 } from '@helb/core';
+import { BorrowTool, type Under } from './borrow-tool.ts';
 import { ChainTool } from './chain-tool.ts';
 import { FIGURE_RECIPES, type FigureName } from './figure-recipes.ts';
 import { FigureTool } from './figure-tool.ts';
 import { numberAsked, sizeAsked, tieOf, type Asking, type NumberAsked } from './asking.ts';
 import { extendTool, OffsetTool, PivotTool, ShiftTool, splitTool, trimTool } from './edit-tools.ts';
+import { Loans } from './loans.ts';
 import { hit, SelectTool } from './select-tool.ts';
 import { SizeTool } from './size-tool.ts';
 import { SplineTool } from './spline-tool.ts';
@@ -47,6 +52,12 @@ export interface EditorPort {
   project(): Project;
   act(actions: readonly Action[]): Result<void>;
   newId: NewId;
+  /** Where the sketch lies and what it borrows, as far as the engine has told; undefined before it has. */
+  sources(): SketchSources | undefined;
+  /** What of the model lies under a place of the sketch plane, front to back. */
+  under(at: Vec2): readonly Under[];
+  /** Where the sketch plane crosses the bodies before it. */
+  crossings(): readonly EdgeFacts[];
   /** Something to be shown has changed. */
   changed(): void;
   /** Something was refused: the page tells why. */
@@ -70,6 +81,7 @@ const TOOLS = {
   chain: (editor: SketchEditor) => new ChainTool(editor),
   'tangent arc': (editor: SketchEditor) => new ChainTool(editor, true, 'tangent arc'),
   spline: (editor: SketchEditor) => new SplineTool(editor),
+  borrow: (editor: SketchEditor) => new BorrowTool(editor.loans),
   trim: trimTool,
   extend: extendTool,
   split: splitTool,
@@ -85,6 +97,7 @@ export type ToolName = keyof typeof TOOLS;
 
 /** Editing one sketch: the tool in hand, what is selected, what is shown but not kept yet. Knows no framework. */
 export class SketchEditor {
+  readonly loans = new Loans(this);
   tool: Tool = new SelectTool(this);
   selection: ReadonlySet<Id> = new Set();
   hovered: Id | undefined;
@@ -97,7 +110,7 @@ export class SketchEditor {
   /** The motion that is being played. */
   playing: Motion | undefined;
   private shown: Entities | undefined;
-  private cache: { step: SketchStep; values: Project['values']; unit: string; result: SolvedSketch } | undefined;
+  private cache: { readonly of: readonly unknown[]; readonly result: SolvedSketch } | undefined;
 
   constructor(
     readonly part: Id,
@@ -114,13 +127,18 @@ export class SketchEditor {
     return valueScope(Object.values(values), unit);
   }
 
-  /** The sketch as it is solved now; solved again only when it or a value has changed. */
+  /** The sketch as it is solved now; solved again only when it, a value or what it borrows has changed. */
   get solved(): SolvedSketch {
     const { values, unit } = this.port.project();
-    const step = this.sketch;
-    if (this.cache?.step !== step || this.cache.values !== values || this.cache.unit !== unit)
-      this.cache = { step, values, unit, result: solved(step, this.scope) };
+    const of = [this.sketch, values, unit, this.port.sources()];
+    if (!this.cache || of.some((input, k) => input !== this.cache!.of[k]))
+      this.cache = { of, result: solved(this.sketch, this.scope, this.loans.sourcesFor(this.sketch)) };
     return this.cache.result;
+  }
+
+  /** Entities that follow something outside. */
+  get borrowed(): Entities {
+    return this.solved.sources.borrowed;
   }
 
   get geometry(): Geometry {
@@ -335,7 +353,8 @@ export class SketchEditor {
   draw(figure: Figure, what: string): void {
     const step = this.sketch;
     const entities = { ...step.entities, ...figure.entities };
-    const trial = solved({ ...step, entities, relations: { ...step.relations, ...figure.relations } }, this.scope);
+    const next = { ...step, entities, relations: { ...step.relations, ...figure.relations } };
+    const trial = solved(next, this.scope, this.loans.sourcesFor(next));
     const bad = new Set(trial.solution.clash);
     const relations = Object.fromEntries(Object.entries(figure.relations).filter(([id]) => !bad.has(id)));
     const input = { part: this.part, step: this.step, what, entities: { ...figure.entities }, relations };
@@ -413,7 +432,7 @@ export class SketchEditor {
     if (!done.ok) return done;
     const { project } = done.value;
     const step = project.parts[this.part]!.steps[this.step] as SketchStep;
-    const after = solved(step, valueScope(Object.values(project.values), project.unit));
+    const after = solved(step, valueScope(Object.values(project.values), project.unit), this.loans.sourcesFor(step));
     const places =
       after.solution.state === 'clashing' ? {} : this.placesOf(after.solution.geometry.entities, step.entities);
     if (Object.keys(places).length === 0) return this.port.act(actions);

@@ -18,7 +18,7 @@ import {
 import type { PlaneMap } from './plane-map.ts';
 import type { SketchEditor } from './sketch-editor.ts';
 
-export type EntityState = 'loose' | 'settled' | 'clashing';
+export type EntityState = 'loose' | 'settled' | 'clashing' | 'borrowed';
 
 interface Look {
   readonly id: Id;
@@ -89,12 +89,13 @@ export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: Curv
   const { geometry } = editor;
   const clashing = clashingIds(editor);
   const { loose, slides } = editor.solved.solution;
+  const held = editor.borrowed;
   const curves: CurveLook[] = [];
   const points: PointLook[] = [];
   for (const [id, entity] of Object.entries(geometry.entities)) {
     const look: Look = {
       id,
-      state: clashing.has(id) ? 'clashing' : loose.has(id) ? 'loose' : 'settled',
+      state: clashing.has(id) ? 'clashing' : held[id] ? 'borrowed' : loose.has(id) ? 'loose' : 'settled',
       selected: editor.selection.has(id),
       hovered: editor.hovered === id || editor.pointed.has(id),
     };

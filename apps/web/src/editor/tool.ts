@@ -52,6 +52,8 @@ export interface Tool {
   /** What to do next, for the line below the canvas. */
   readonly hint: string;
   readonly preview: Preview;
+  /** What can be had under the pointer, for tools that offer a choice: in words, which is chosen, and where. */
+  readonly offered?: { readonly words: readonly string[]; readonly chosen: number; readonly at: Vec2 } | undefined;
   down?(pointer: PointerAt): void;
   move(pointer: PointerAt): void;
   up?(pointer: PointerAt): void;

@@ -6,24 +6,34 @@ import {
   isSketch,
   ok,
   type Action,
-  type ExtrudeStep,
+  sameReference,
+  stepKind,
+  suits,
   type Id,
   type Part,
+  type PickField,
+  type Reference,
   type RelationName,
   type Result,
+  type SketchSources,
   type SketchStep,
   type Step,
+  type Vec2,
 } from '@helb/core';
 import { SketchEditor, type ToolName } from '../editor/sketch-editor.ts';
 import type { Pick } from '../view/viewport.ts';
 import type { Outline } from '@helb/core/outlines';
+import type { Under } from '../editor/borrow-tool.ts';
 import { newId } from './ids.ts';
+import { useModel } from './model.ts';
 import { useProject } from './project.ts';
 
-/** A step that is being made: shown in the view, not in the document yet. */
+/** A step that is being made or changed: shown in the view, not in the document yet. */
 export interface Draft {
   readonly id: Id;
-  readonly step: ExtrudeStep;
+  readonly step: Step;
+  /** Is it made anew? Else it is in the document already. */
+  readonly isNew: boolean;
   /** Values that were named on the way: made together with the step. */
   readonly naming: readonly Action[];
 }
@@ -34,19 +44,37 @@ export interface Incoming {
   readonly outline: Outline;
 }
 
+const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
+
+export type DatumName = Extract<Step['kind'], `datum-${string}`>;
+
+/** Of what is picked for one way, what another asks for in the same places. */
+function keptPicks(before: Step, after: Step): { on?: Reference[] } {
+  if (!('on' in before)) return {};
+  const [was, is] = [before, after].map((step) => stepKind(step.kind).picks!(step)) as [PickField[], PickField[]];
+  const other = is.findIndex(({ accepts }, k) => was[k]?.accepts !== accepts);
+  return { on: before.on.slice(0, other < 0 ? is.length : other) };
+}
+
 /** What is being edited on the bench: the part, the sketch, the step in the making, what is picked. */
 export const useBench = defineStore('bench', () => {
   const store = useProject();
+  const model = useModel();
+  /** What the view can tell of itself, while there is one. */
+  const view = shallowRef<{ under(at: Vec2): readonly Under[] }>();
   const partId = ref<Id>();
   const editor = shallowRef<SketchEditor>();
   /** Grows whenever the editor has changed: what is shown of it is computed anew. */
   const version = ref(0);
   const draft = shallowRef<Draft>();
+  const asked = ref<string>();
   const incoming = shallowRef<Incoming>();
   const hovered = shallowRef<readonly Pick[]>([]);
   const picked = shallowRef<readonly Pick[]>([]);
   /** The step whose sentence is under the pointer: its faces light up. */
   const pointedStep = ref<Id>();
+  /** What an offer on the build sheet speaks of: it lights up. */
+  const pointedAt = shallowRef<Reference>();
 
   const part = computed<Part | undefined>(() =>
     partId.value === undefined ? undefined : store.project?.parts[partId.value],
@@ -72,21 +100,37 @@ export const useBench = defineStore('bench', () => {
 
   function editSketch(step: Id): void {
     cancelDraft();
+    picked.value = [];
     editor.value = new SketchEditor(partId.value!, step, {
       project: () => store.kept!,
       act: (actions) => store.act(actions),
       newId,
+      sources: () => sourcesOf(step),
+      under: (at) => view.value?.under(at) ?? [],
+      crossings: () => model.built?.crossings ?? [],
       changed: () => version.value++,
       told: (issue) => (store.message = explain(issue)),
     });
     version.value++;
   }
 
+  /** What the engine has told of a sketch. */
+  function sourcesOf(step: Id): SketchSources | undefined {
+    const { built } = model;
+    if (!built || built.part !== partId.value) return undefined;
+    return built.sketches[step]?.sources;
+  }
+  // what is borrowed has moved with its source: the sketch is solved anew
+  watch(
+    () => model.built,
+    () => version.value++,
+  );
+
   function leaveSketch(): void {
     editor.value = incoming.value = undefined;
   }
 
-  /** A new sketch on an origin plane, open for drawing. */
+  /** A new sketch on a plane, open for drawing. */
   function newSketch(plane: SketchStep['plane']): void {
     const id = newId('s');
     const step: Step = { kind: 'sketch', name: freeName('Sketch'), plane, entities: {}, relations: {} };
@@ -118,9 +162,8 @@ export const useBench = defineStore('bench', () => {
 
   /** Begins an extrusion of a sketch; the desk asks for the rest. */
   function draftExtrude(sketch: Id): void {
-    leaveSketch();
-    const result = Object.values(part.value!.steps).some((step) => !isSketch(step)) ? 'add' : 'new';
-    const step: ExtrudeStep = {
+    const result = Object.values(part.value!.steps).some((step) => step.kind === 'extrude') ? 'add' : 'new';
+    draftStep({
       kind: 'extrude',
       name: freeName('Extrusion'),
       sketch,
@@ -128,8 +171,37 @@ export const useBench = defineStore('bench', () => {
       distance: '10 mm',
       ways: 'forwards',
       result,
-    };
-    setDraft({ id: newId('s'), step, naming: [] });
+    });
+  }
+
+  /** Begins a datum with what is picked, in the way that suits it best. */
+  function draftDatum(kind: DatumName): void {
+    const picks = picked.value;
+    const { title, ways, picks: asks } = stepKind(kind);
+    const made = ways!.map((how) => {
+      const step = { kind, name: '', how, on: [] } as unknown as Step;
+      const fitting = asks!(step).findIndex(({ accepts }, k) => !picks[k] || !suits(picks[k].thing, accepts));
+      const fits = fitting < 0 ? asks!(step).length : fitting;
+      return { how, fits, whole: fits === picks.length && fits === asks!(step).length };
+    });
+    const best = made.reduce((a, b) => ((Number(b.whole) - Number(a.whole) || b.fits - a.fits) > 0 ? b : a));
+    const on = picks.slice(0, best.fits).map(({ reference }) => reference);
+    draftStep({ kind, name: freeName(capital(title.replace('Datum ', ''))), how: best.how, on } as unknown as Step);
+  }
+
+  /** Begins a step; the desk asks for what is missing, one line after another. */
+  function draftStep(step: Step): void {
+    leaveSketch();
+    picked.value = [];
+    setDraft({ id: newId('s'), step, isNew: true, naming: [] });
+    askNext();
+  }
+
+  /** Opens a step again to choose anew what it builds on. */
+  function editStep(id: Id, field?: string): void {
+    leaveSketch();
+    setDraft({ id, step: store.kept!.parts[partId.value!]!.steps[id]!, isNew: false, naming: [] });
+    if (field !== undefined) asked.value = field;
   }
 
   function setDraft(next: Draft): Result<void> {
@@ -137,23 +209,69 @@ export const useBench = defineStore('bench', () => {
     return store.preview(making(next));
   }
 
+  /** Sets a field of the step in the making. */
+  function setField(field: string, value: unknown): Result<void> {
+    const { step } = draft.value!;
+    // another way asks for other things: what comes first may still do
+    const kept = field === 'how' ? keptPicks(step, { ...step, how: value } as Step) : {};
+    const done = setDraft({ ...draft.value!, step: { ...step, [field]: value, ...kept } as Step });
+    if (field === 'how') askNext();
+    return done;
+  }
+
+  const fields = computed<readonly PickField[]>(() => {
+    const step = draft.value?.step;
+    return step ? (stepKind(step.kind).picks?.(step) ?? []) : [];
+  });
+  /** The line that is asked now: picks in the view go there. */
+  const askedField = computed(() => fields.value.find(({ field }) => field === asked.value));
+
+  function askNext(): void {
+    asked.value = fields.value.find(({ picked: has, least }) => has.length < least)?.field;
+  }
+
+  /** Puts what was picked into the line that is asked. */
+  function answer(reference: Reference): void {
+    const line = askedField.value;
+    if (!line) return;
+    const has = line.picked.filter((other) => !sameReference(other, reference));
+    const next = line.most === 1 ? [reference] : has.length < line.picked.length ? has : [...has, reference];
+    setPicks(line, next.slice(-line.most));
+    if (line.most === 1) askNext();
+  }
+
+  function setPicks(line: PickField, references: readonly Reference[]): void {
+    setField(line.field.split('.')[0]!, line.with(references));
+  }
+
   /** Keeps the step in the making, with what was named on the way. */
   function acceptDraft(): Result<void> {
     const done = store.act(making(draft.value!));
-    if (done.ok) draft.value = undefined;
+    if (done.ok) draft.value = asked.value = undefined;
     return done;
   }
 
   function cancelDraft(): void {
     if (!draft.value) return;
-    draft.value = undefined;
+    draft.value = asked.value = undefined;
     store.preview(undefined);
   }
 
-  const making = ({ id, step, naming }: Draft): Action[] => [
-    ...naming,
-    { command: 'step.add', input: { part: partId.value!, id, step } },
-  ];
+  const making = ({ id, step, isNew, naming }: Draft): Action[] => {
+    const where = { part: partId.value! };
+    if (isNew) return [...naming, { command: 'step.add', input: { ...where, id, step } }];
+    const before = store.kept!.parts[where.part]!.steps[id]! as unknown as Record<string, unknown>;
+    const changes = Object.entries(step).filter(([field, value]) => before[field] !== value);
+    if (changes.length === 0) return [...naming];
+    return [...naming, { command: 'step.set', input: { ...where, step: id, fields: Object.fromEntries(changes) } }];
+  };
+
+  /** Before which step things are picked: that of the draft while it asks, that of the sketch while it borrows. */
+  const before = computed<Id | undefined>(() => {
+    if (askedField.value) return draft.value!.id;
+    void version.value;
+    return editor.value?.tool.name === 'borrow' ? editor.value.step : undefined;
+  });
 
   function freeName(base: string): string {
     const names = new Set(Object.values(part.value?.steps ?? {}).map((step) => step.name));
@@ -164,6 +282,7 @@ export const useBench = defineStore('bench', () => {
   const relate = (kind: RelationName) => editor.value?.relate(kind);
 
   return {
+    view,
     partId,
     part,
     editor,
@@ -173,6 +292,7 @@ export const useBench = defineStore('bench', () => {
     hovered,
     picked,
     pointedStep,
+    pointedAt,
     show,
     editSketch,
     leaveSketch,
@@ -180,7 +300,16 @@ export const useBench = defineStore('bench', () => {
     openOutline,
     drawIncoming,
     draftExtrude,
+    draftDatum,
+    editStep,
+    fields,
+    asked,
+    askedField,
+    answer,
+    setPicks,
+    before,
     setDraft,
+    setField,
     acceptDraft,
     cancelDraft,
     take,

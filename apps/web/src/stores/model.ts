@@ -19,11 +19,11 @@ export const useModel = defineStore('model', () => {
   const engine = () => (client ??= new EngineClient());
   const findings = computed(() => built.value?.findings ?? []);
 
-  async function build(project: Project, part: Id, known: readonly string[]): Promise<void> {
+  async function build(project: Project, part: Id, known: readonly string[], before?: Id): Promise<void> {
     busy.value = true;
     try {
       const reply = await engine().build(
-        { project, part, known },
+        { project, part, known, ...(before === undefined ? {} : { before }) },
         (done, of, name) => (progress.value = `${name} · ${done + 1} of ${of}`),
       );
       if (!reply) return;

@@ -1,8 +1,19 @@
 import { computed } from 'vue';
-import { stepKind, isSketch, explain, PLANE_NAMES, relationKind, RELATION_NAMES, type OriginPlane } from '@helb/core';
+import {
+  explain,
+  isSketch,
+  PLANE_NAMES,
+  relationKind,
+  RELATION_NAMES,
+  stepKind,
+  suits,
+  type OriginPlane,
+  type Reference,
+  type SketchPlane,
+} from '@helb/core';
 import { EDIT_VERBS } from '../editor/edit-verbs.ts';
 import type { ToolName } from '../editor/sketch-editor.ts';
-import { useBench } from './bench.ts';
+import { useBench, type DatumName } from './bench.ts';
 import { useProject } from './project.ts';
 
 /** Something that can be done here and now. */
@@ -20,6 +31,7 @@ const TOOL_KEYS: readonly (readonly [tool: ToolName, key: string, title: string]
   ['rectangle', 'B', 'Rectangle'],
   ['circle', 'O', 'Circle'],
   ['size', 'N', 'Size'],
+  ['borrow', 'R', 'Borrow'],
   ['arc', 'E', 'Arc'],
   ['centred arc', 'Z', 'Arc about a centre'],
   ['centred rectangle', 'I', 'Rectangle about a centre'],
@@ -72,13 +84,24 @@ const RELATION_KEYS: Partial<Record<string, string>> = {
   angle: 'W',
 };
 
+const DATUM_KEYS: readonly (readonly [kind: DatumName, key: string])[] = [
+  ['datum-plane', 'D'],
+  ['datum-axis', 'A'],
+  ['datum-point', 'P'],
+  ['datum-frame', ''],
+];
+
+/** Origin planes by their names, all else by the reference itself. */
+const planeAt = (reference: Reference): SketchPlane =>
+  reference.to === 'origin' ? (reference.name as OriginPlane) : reference;
+
 /** The verbs of the present place, most likely first; the strip shows the first few, typing filters them all. */
 export function useVerbs() {
   const bench = useBench();
   const store = useProject();
 
   const place = computed(() => {
-    if (bench.draft) return 'Extruding';
+    if (bench.draft) return bench.draft.isNew ? stepKind(bench.draft.step.kind).title : 'Changing';
     if (!bench.editor) return bench.picked.length > 0 ? 'Picked' : 'Part';
     void bench.version;
     const count = bench.editor.selection.size;
@@ -107,7 +130,7 @@ export function useVerbs() {
     const done: Verb = { id: 'done', title: 'Close sketch', key: 'L', run: () => bench.leaveSketch() };
     const fromFile: Verb = { id: 'from-file', title: 'Outline from a DXF or SVG file', key: '', run: chooseFile };
     if (editor.selection.size === 0)
-      return [...tools.slice(0, 4), done, ...EDIT_TOOLS.map(toolVerb), ...tools.slice(4), fromFile];
+      return [...tools.slice(0, 5), done, ...EDIT_TOOLS.map(toolVerb), ...tools.slice(5), fromFile];
     const picks = [...editor.selection];
     const fitting = new Set(editor.fitting);
     const relations = RELATION_NAMES.filter((kind) => fitting.has(kind) && kind !== 'distance').map((kind): Verb => ({
@@ -167,7 +190,18 @@ export function useVerbs() {
             },
           ];
     const waiting = next !== undefined && !used.has(next);
-    return waiting ? [...extrude, ...planes] : [...planes, ...extrude];
+    const [flat] = bench.picked.filter(({ thing }) => suits(thing, 'plane'));
+    const here: Verb[] = flat
+      ? [{ id: 'sketch-here', title: 'Sketch here', key: 'S', run: () => bench.newSketch(planeAt(flat.reference)) }]
+      : [];
+    const datums = DATUM_KEYS.map(([kind, key]): Verb => ({
+      id: kind,
+      title: stepKind(kind).title,
+      key,
+      run: () => bench.draftDatum(kind),
+    }));
+    if (bench.picked.length > 0) return [...here, ...datums, ...extrude, ...planes];
+    return [...(waiting ? extrude : []), ...planes, ...(waiting ? [] : extrude), ...datums];
   }
 
   function chooseFile(): void {

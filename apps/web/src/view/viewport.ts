@@ -23,19 +23,37 @@ import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
-import type { BodyMesh, NamedRange, Vec2, Vec3 } from '@helb/core';
+import {
+  curveWords,
+  formatAmount,
+  planeOf,
+  printOfEdge,
+  printOfFace,
+  printOfVertex,
+  surfaceWords,
+  type BodyMesh,
+  type NamedRange,
+  type Reference,
+  type Thing,
+  type Topology,
+  type Vec2,
+  type Vec3,
+} from '@helb/core';
 import { ViewCamera } from './camera.ts';
 
 Mesh.prototype.raycast = acceleratedRaycast;
 BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
 BufferGeometry.prototype.disposeBoundsTree = disposeBoundsTree;
 
-/** Something of a body that can be picked. */
+/** Something in the view that can be picked: of a body, or a guide. */
 export interface Pick {
-  readonly kind: 'face' | 'edge';
+  readonly kind: 'face' | 'edge' | 'corner' | 'guide';
+  /** The key of its body; empty for guides. */
   readonly body: string;
   readonly name: string;
   readonly words: string;
+  readonly reference: Reference;
+  readonly thing: Thing;
   /** Distance from the eye, for the order front to back. */
   readonly depth: number;
 }
@@ -44,11 +62,27 @@ export interface ViewTheme {
   readonly ink: string;
   readonly rule: string;
   readonly act: string;
+  readonly link: string;
+  readonly muted: string;
   readonly part: string;
+}
+
+/** Something that is no body: a datum, a drawn curve. Shown as lines, picked on these. */
+export interface Guide {
+  readonly name: string;
+  readonly words: string;
+  readonly reference: Reference;
+  readonly thing: Thing;
+  /** Points of segments, two each. */
+  readonly lines: readonly Vec3[];
+  readonly look: 'datum' | 'drawn';
+  /** Where a name is written, for datums. */
+  readonly label?: Vec3;
 }
 
 interface Shown {
   readonly mesh: BodyMesh;
+  readonly topology: Topology;
   readonly faces: Mesh<BufferGeometry, MeshLambertMaterial>;
   readonly edges: LineSegments<BufferGeometry, LineBasicMaterial>;
 }
@@ -64,6 +98,8 @@ export class Viewport {
   private readonly scene = new Scene();
   private readonly bodies = new Map<string, Shown>();
   private readonly marks = new Group();
+  private readonly guideLines = new Group();
+  private guides: readonly Guide[] = [];
   private readonly light = new DirectionalLight(0xffffff, 1.5);
   private readonly timer = new Timer();
   private readonly observer: ResizeObserver;
@@ -84,7 +120,7 @@ export class Viewport {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
     this.renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
     this.view = new ViewCamera(element, matchMedia('(prefers-reduced-motion: reduce)').matches);
-    this.scene.add(new AmbientLight(0xffffff, 1.7), this.light, this.light.target, this.marks);
+    this.scene.add(new AmbientLight(0xffffff, 1.7), this.light, this.light.target, this.marks, this.guideLines);
     this.setTheme(theme);
     this.observer = new ResizeObserver(() => this.redraw(true));
     this.observer.observe(element);
@@ -109,11 +145,28 @@ export class Viewport {
   }
 
   /** Shows these bodies and no others; a body without a mesh is one that is shown already. */
-  setBodies(bodies: readonly { readonly key: string; readonly mesh?: BodyMesh }[]): void {
+  setBodies(bodies: readonly { readonly key: string; readonly mesh?: BodyMesh; readonly topology?: Topology }[]): void {
     const wanted = new Set(bodies.map((body) => body.key));
     for (const key of [...this.bodies.keys()]) if (!wanted.has(key)) this.removeBody(key);
-    for (const { key, mesh } of bodies) if (mesh && !this.bodies.has(key)) this.addBody(key, mesh);
+    for (const { key, mesh, topology } of bodies)
+      if (mesh && topology && !this.bodies.has(key)) this.addBody(key, mesh, topology);
     this.highlight([]);
+    this.dirty = true;
+  }
+
+  /** Shows these guides and no others. */
+  setGuides(guides: readonly Guide[]): void {
+    this.guides = guides;
+    for (const child of [...this.guideLines.children]) {
+      this.guideLines.remove(child);
+      (child as LineSegments).geometry.dispose();
+    }
+    for (const { lines, look } of guides) {
+      const geometry = new BufferGeometry();
+      geometry.setAttribute('position', new BufferAttribute(Float32Array.from(lines.flat()), 3));
+      const material = new LineBasicMaterial({ color: look === 'datum' ? this.theme.link : this.theme.muted });
+      this.guideLines.add(new LineSegments(geometry, material));
+    }
     this.dirty = true;
   }
 
@@ -129,38 +182,59 @@ export class Viewport {
     this.dirty = true;
   }
 
-  /** Lights up faces and edges by their names. */
+  /** Lights up what is picked. */
   highlight(picks: readonly Pick[]): void {
     for (const child of [...this.marks.children]) {
       this.marks.remove(child);
       (child as Mesh).geometry.dispose();
     }
     for (const pick of picks) {
-      const shown = this.bodies.get(pick.body);
-      const range = shown?.mesh[pick.kind === 'face' ? 'faces' : 'edges'].find(({ name }) => name === pick.name);
-      if (shown && range)
-        this.marks.add(pick.kind === 'face' ? this.faceMark(shown, range) : this.edgeMark(shown, range));
+      const mark = this.markOf(pick);
+      if (mark) this.marks.add(mark);
     }
     this.dirty = true;
   }
 
+  private markOf({ kind, body, name, thing }: Pick): Mesh | undefined {
+    if (kind === 'guide') {
+      const guide = this.guides.find((other) => other.name === name);
+      return guide && this.lineMark(guide.lines.flat());
+    }
+    const shown = this.bodies.get(body);
+    if (!shown) return undefined;
+    if (kind === 'corner') return thing.to === 'vertex' ? this.cornerMark(thing.vertex.at) : undefined;
+    const range = shown.mesh[kind === 'face' ? 'faces' : 'edges'].find((other) => other.name === name);
+    if (!range) return undefined;
+    return kind === 'face'
+      ? this.faceMark(shown, range)
+      : this.lineMark(shown.mesh.edgePoints.subarray(3 * range.start, 3 * (range.start + range.count)));
+  }
+
   /** The faces that a step has made. */
   facesOf(step: string): Pick[] {
-    return [...this.bodies].flatMap(([body, { mesh }]) =>
-      mesh.faces
-        .filter(({ name }) => name.startsWith(`${step}/`))
-        .map(({ name, words }): Pick => ({ kind: 'face', body, name, words, depth: 0 })),
+    return this.things().filter(({ kind, name }) => kind === 'face' && name.startsWith(`${step}/`));
+  }
+
+  /** What a reference points to, where it is shown. */
+  find(reference: Reference): Pick | undefined {
+    return this.things().find(({ kind, name, reference: other }) =>
+      kind === 'guide'
+        ? JSON.stringify(other) === JSON.stringify(reference)
+        : 'name' in reference && other.to === reference.to && name === reference.name,
     );
   }
 
-  /** The direction in which a flat face looks; undefined for others. */
-  normalOf({ kind, body, name, words }: Pick): Vec3 | undefined {
-    const mesh = this.bodies.get(body)?.mesh;
-    const range = mesh?.faces.find((face) => face.name === name);
-    if (kind !== 'face' || words !== 'flat' || !mesh || !range) return undefined;
-    const corner = mesh.triangles[range.start]!;
-    return [...mesh.normals.subarray(3 * corner, 3 * corner + 3)] as unknown as Vec3;
+  private things(): Pick[] {
+    const ofBodies = [...this.bodies].flatMap(([body, { topology }], k) => [
+      ...topology.faces.map((face) => facePick(body, k, topology, face)),
+      ...topology.edges.map((edge) => edgePick(body, k, edge)),
+      ...topology.vertices.map((vertex) => cornerPick(body, k, vertex)),
+    ]);
+    return [...ofBodies, ...this.guides.map((guide) => guidePick(guide, 0))];
   }
+
+  /** The direction in which a flat thing looks; undefined for others. */
+  normalOf = ({ thing }: Pick): Vec3 | undefined => planeOf(thing)?.z;
 
   /** Everything under a screen place, front to back; an edge before the faces that it bounds. */
   pick([x, y]: Vec2): Pick[] {
@@ -168,12 +242,17 @@ export class Viewport {
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), this.view.camera);
     const found: Pick[] = [];
-    for (const [body, shown] of this.bodies) {
+    for (const [k, [body, shown]] of [...this.bodies].entries()) {
       for (const hit of ray.intersectObject(shown.faces)) {
         const range = rangeAt(shown.mesh.faces, (hit.faceIndex ?? 0) * 3);
-        if (range) found.push({ kind: 'face', body, name: range.name, words: range.words, depth: hit.distance });
+        const face = range && shown.topology.faces.find(({ name }) => name === range.name);
+        if (face) found.push({ ...facePick(body, k, shown.topology, face), depth: hit.distance });
       }
-      found.push(...this.edgesNear([x, y], body, shown));
+      found.push(...this.edgesNear([x, y], body, k, shown), ...this.cornersNear([x, y], body, k, shown));
+    }
+    for (const guide of this.guides) {
+      const depth = this.nearness([x, y], guide.lines.length, (at) => guide.lines[at]!);
+      if (depth !== undefined) found.push(guidePick(guide, depth));
     }
     found.sort((a, b) => a.depth - b.depth);
     return found.filter(
@@ -228,7 +307,7 @@ export class Viewport {
     this.onView();
   }
 
-  private addBody(key: string, mesh: BodyMesh): void {
+  private addBody(key: string, mesh: BodyMesh, topology: Topology): void {
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
     geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3));
@@ -247,7 +326,7 @@ export class Viewport {
     const lines = new BufferGeometry();
     lines.setAttribute('position', new BufferAttribute(mesh.edgePoints, 3));
     const edges = new LineSegments(lines, new LineBasicMaterial({ color: this.theme.ink }));
-    const shown = { mesh, faces, edges };
+    const shown = { mesh, topology, faces, edges };
     this.paint(shown);
     this.scene.add(faces, edges);
     this.bodies.set(key, shown);
@@ -290,41 +369,108 @@ export class Viewport {
     return mark;
   }
 
-  private edgeMark({ mesh }: Shown, { start, count }: NamedRange): LineSegments2 {
+  private lineMark(points: Float32Array | number[]): LineSegments2 {
     const geometry = new LineSegmentsGeometry();
-    geometry.setPositions(mesh.edgePoints.subarray(3 * start, 3 * (start + count)));
+    geometry.setPositions(points);
     return new LineSegments2(
       geometry,
       new LineMaterial({ color: new Color(this.theme.act).getHex(), linewidth: 4, depthTest: false }),
     );
   }
 
+  /** A small cross of three lines, as large on the screen wherever it is. */
+  private cornerMark(at: Vec3): LineSegments2 {
+    const arm = 6 * this.view.pixel;
+    const arms = [0, 1, 2].flatMap((axis) => [-arm, arm].flatMap((d) => at.map((c, k) => (k === axis ? c + d : c))));
+    return this.lineMark(arms);
+  }
+
   /** Edges within a few pixels, measured on the screen. */
-  private edgesNear([x, y]: Vec2, body: string, { mesh }: Shown): Pick[] {
-    const found: Pick[] = [];
-    const eye = this.view.camera.position;
+  private edgesNear(at: Vec2, body: string, index: number, { mesh, topology }: Shown): Pick[] {
+    return mesh.edges.flatMap((range): Pick[] => {
+      const point = (k: number): Vec3 => {
+        const first = 3 * (range.start + k);
+        return [mesh.edgePoints[first]!, mesh.edgePoints[first + 1]!, mesh.edgePoints[first + 2]!];
+      };
+      const depth = this.nearness(at, range.count, point);
+      const edge = depth === undefined ? undefined : topology.edges.find(({ name }) => name === range.name);
+      return edge ? [{ ...edgePick(body, index, edge), depth: depth! }] : [];
+    });
+  }
+
+  private cornersNear(at: Vec2, body: string, index: number, { topology }: Shown): Pick[] {
+    return topology.vertices.flatMap((vertex): Pick[] => {
+      const [x, y] = this.view.toScreen(vertex.at);
+      if (Math.hypot(x - at[0], y - at[1]) > PICK_PIXELS + 1) return [];
+      return [
+        { ...cornerPick(body, index, vertex), depth: this.depthOf(vertex.at) - 2 * this.view.pixel * PICK_PIXELS },
+      ];
+    });
+  }
+
+  private depthOf(place: Vec3): number {
     const sight = new Vector3();
     this.view.camera.getWorldDirection(sight);
-    for (const range of mesh.edges) {
-      let nearest = PICK_PIXELS;
-      let depth = Infinity;
-      for (let k = range.start; k < range.start + range.count; k += 2) {
-        const [a, b] = [k, k + 1].map((at) => [...mesh.edgePoints.subarray(3 * at, 3 * at + 3)] as unknown as Vec3) as [
-          Vec3,
-          Vec3,
-        ];
-        const { distance, t } = toSegment([x, y], this.view.toScreen(a), this.view.toScreen(b));
-        if (distance > nearest) continue;
-        nearest = distance;
-        const place = new Vector3(...a).lerp(new Vector3(...b), t);
-        // a little nearer than it is: where an edge and its faces are equally far, the edge was meant
-        depth = place.sub(eye).dot(sight) - this.view.pixel * PICK_PIXELS;
-      }
-      if (depth < Infinity) found.push({ kind: 'edge', body, name: range.name, words: range.words, depth });
+    return new Vector3(...place).sub(this.view.camera.position).dot(sight);
+  }
+
+  /**
+   * How far from the eye a row of segments is where it comes nearest to a screen place; undefined where it does not come
+   * near. A little nearer than it is: where an edge and its faces are equally far, the edge was meant.
+   */
+  private nearness(at: Vec2, count: number, point: (k: number) => Vec3): number | undefined {
+    let nearest = PICK_PIXELS;
+    let depth: number | undefined;
+    for (let k = 0; k < count; k += 2) {
+      const [a, b] = [point(k), point(k + 1)];
+      const { distance, t } = toSegment(at, this.view.toScreen(a), this.view.toScreen(b));
+      if (distance > nearest) continue;
+      nearest = distance;
+      const place = new Vector3(...a).lerp(new Vector3(...b), t);
+      depth = this.depthOf([place.x, place.y, place.z]) - this.view.pixel * PICK_PIXELS;
     }
-    return found;
+    return depth;
   }
 }
+
+type Of<K extends Thing['to']> = Extract<Thing, { to: K }>;
+
+const facePick = (body: string, index: number, topology: Topology, face: Of<'face'>['face']): Pick => ({
+  kind: 'face',
+  body,
+  name: face.name,
+  words: surfaceWords(face),
+  reference: { to: 'face', name: face.name, print: printOfFace(face) },
+  thing: { to: 'face', face, body: index, topology },
+  depth: 0,
+});
+const edgePick = (body: string, index: number, edge: Of<'edge'>['edge']): Pick => ({
+  kind: 'edge',
+  body,
+  name: edge.name,
+  words: curveWords(edge),
+  reference: { to: 'edge', name: edge.name, print: printOfEdge(edge) },
+  thing: { to: 'edge', edge, body: index },
+  depth: 0,
+});
+const cornerPick = (body: string, index: number, vertex: Of<'vertex'>['vertex']): Pick => ({
+  kind: 'corner',
+  body,
+  name: vertex.name,
+  words: vertex.at.map((c) => formatAmount(c, 2)).join('  '),
+  reference: { to: 'vertex', name: vertex.name, print: printOfVertex(vertex) },
+  thing: { to: 'vertex', vertex, body: index },
+  depth: 0,
+});
+const guidePick = ({ name, words, reference, thing }: Guide, depth: number): Pick => ({
+  kind: 'guide',
+  body: '',
+  name,
+  words,
+  reference,
+  thing,
+  depth,
+});
 
 function rangeAt(ranges: readonly NamedRange[], index: number): NamedRange | undefined {
   return ranges.find(({ start, count }) => index >= start && index < start + count);

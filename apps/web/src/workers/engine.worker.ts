@@ -47,7 +47,7 @@ const requests: EngineWorker = {
     await engine();
   },
 
-  async build({ project, part, known }, progress) {
+  async build({ project, part, known, before }, progress) {
     const { signal } = running;
     const ready = await engine();
     const start = performance.now();
@@ -56,6 +56,7 @@ const requests: EngineWorker = {
         parts: [part],
         mesh: SHOWN,
         known: new Set(known.map(inside)),
+        ...(before === undefined ? {} : { before }),
         signal,
         pause,
         progress,
@@ -67,6 +68,9 @@ const requests: EngineWorker = {
         part,
         steps: built?.steps ?? [],
         sketches: Object.fromEntries([...(built?.sketches ?? [])].map(([id, sketch]) => [id, sketchReply(sketch)])),
+        datums: Object.fromEntries(built?.datums ?? []),
+        ...(before === undefined ? {} : { before }),
+        crossings: built?.crossings ?? [],
         bodies: (built?.bodies ?? []).map((body) => ({ ...body, key: outside(body.key) })),
         totals: totalsOf(
           (built?.bodies ?? []).map((body) => body.measures),
@@ -90,12 +94,13 @@ const requests: EngineWorker = {
   },
 };
 
-const sketchReply = ({ frame, solution, regions }: SolvedSketch): SketchReply => ({
+const sketchReply = ({ frame, solution, regions, sources }: SolvedSketch): SketchReply => ({
   frame,
   entities: solution.geometry.entities,
   state: solution.state,
   freedoms: solution.freedoms,
   regions: regions.regions,
+  sources,
 });
 
 const worker: EngineWorker = {

@@ -1,4 +1,17 @@
-import type { BodyMeasures, BodyMesh, Entities, Frame, Id, Issue, Project, Region } from '@helb/core';
+import type {
+  BodyMeasures,
+  BodyMesh,
+  Datum,
+  EdgeFacts,
+  Entities,
+  Frame,
+  Id,
+  Issue,
+  Project,
+  Region,
+  SketchSources,
+  Topology,
+} from '@helb/core';
 import type { Finding, StepResult, Totals, ValueResult } from '@helb/engine';
 
 /** Everything that crosses between the page and the engine's worker: plain data. */
@@ -7,6 +20,8 @@ export interface BuildRequest {
   readonly part: Id;
   /** Bodies that the page shows already: their meshes are not sent again. */
   readonly known: readonly string[];
+  /** Show the bodies as they are before this step. */
+  readonly before?: Id;
 }
 
 export interface SketchReply {
@@ -15,12 +30,14 @@ export interface SketchReply {
   readonly state: 'loose' | 'settled' | 'clashing';
   readonly freedoms: number;
   readonly regions: readonly Region[];
+  readonly sources: SketchSources;
 }
 
 export interface BodyReply {
   readonly key: string;
   readonly measures: BodyMeasures;
   readonly mesh?: BodyMesh;
+  readonly topology?: Topology;
 }
 
 export type BuildReply =
@@ -30,7 +47,12 @@ export type BuildReply =
       readonly part: Id;
       readonly steps: readonly StepResult[];
       readonly sketches: Readonly<Record<Id, SketchReply>>;
+      readonly datums: Readonly<Record<Id, Datum>>;
       readonly bodies: readonly BodyReply[];
+      /** Before which step the bodies are shown; after the last if absent. */
+      readonly before?: Id;
+      /** Where the plane of the sketch that stands at `before` crosses them. */
+      readonly crossings: readonly EdgeFacts[];
       readonly totals: Totals;
       readonly values: readonly ValueResult[];
       readonly findings: readonly Finding[];

@@ -15,11 +15,18 @@ import {
 import type { Dimension } from '../units/index.ts';
 import type { Phrase, PickField, StepKind } from './kind.ts';
 
+interface Asked {
+  readonly accepts: Accepts;
+  readonly label: string;
+  /** The word before it in the sentence; "and" if absent. */
+  readonly joint?: string;
+}
+
 /** One way to make a datum: what it builds on, the number it takes, and the geometry. */
 export interface Construction {
   /** The word in the sentence: "offset from", "halfway between". */
   readonly title: string;
-  readonly asks: readonly { readonly accepts: Accepts; readonly label: string }[];
+  readonly asks: readonly Asked[];
   readonly number?: { readonly label: string; readonly asks: Dimension; readonly usual: string };
   /** @param things as asked, in order; @param number in mm or rad. Fails where the things do not give one. */
   make(things: readonly Thing[], number: number): Result<Datum>;
@@ -58,10 +65,11 @@ export function datumKind<S extends DatumStep>(
   return {
     schema,
     title,
+    ways: Object.keys(ways),
     sentence(step, nameOf): Phrase[] {
       const { asks, number } = wayOf(step);
-      const picks = asks.flatMap(({ label }, k): Phrase[] => [
-        { type: 'text', text: k === 0 ? ' ' : k === asks.length - 1 ? ' and ' : ', ' },
+      const picks = asks.flatMap(({ label, joint = 'and' }, k): Phrase[] => [
+        { type: 'text', text: k === 0 ? ' ' : ` ${joint} ` },
         {
           type: 'picks',
           field: `on.${k}`,

@@ -105,6 +105,8 @@ export interface StepKind<S, I> {
   expressions(step: S): readonly ExpressionPlace[];
   /** All references into what was there before. */
   references?(step: S): readonly ReferencePlace[];
+  /** The values of its field `how`, for steps that are made in one of several ways. */
+  readonly ways?: readonly string[];
   /** What is to be picked for it, in the order in which it is asked. */
   picks?(step: S): readonly PickField[];
   /** Present on steps that are drawn: the plane and what is borrowed, for `draw`. */

@@ -22,11 +22,11 @@ export function settleAll(
   entities: Entities,
   relations: Relations,
   sizes: Sizes,
-  tools: { readonly write: WriteSize; readonly read: ReadSize; readonly newId: NewId },
+  tools: { readonly write: WriteSize; readonly read: ReadSize; readonly newId: NewId; readonly borrowed?: Entities },
 ): Record<Id, Relation> {
   const added: Record<Id, Relation> = {};
   const known = new Map(sizes);
-  let solution = solveSketch(entities, relations, known);
+  let solution = solveSketch(entities, relations, known, tools.borrowed);
   for (
     let round = 0;
     round < MOST_ROUNDS && solution.state === 'loose' && Object.keys(added).length < MOST_ADDED;
@@ -51,6 +51,7 @@ export function settleAll(
           solution.geometry.entities,
           { ...relations, ...added, [id]: relation },
           number === undefined ? known : new Map(known).set(id, number),
+          tools.borrowed,
         );
         if (trial.state === 'clashing' || trial.freedoms >= solution.freedoms) continue;
         added[id] = relation;

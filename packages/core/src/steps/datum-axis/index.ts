@@ -32,7 +32,7 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
     },
   },
   planes: {
-    title: 'where meet',
+    title: 'at the meeting of',
     asks: [
       { accepts: 'plane', label: 'plane' },
       { accepts: 'plane', label: 'other plane' },
@@ -49,7 +49,7 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
     title: 'square to',
     asks: [
       { accepts: 'plane', label: 'plane' },
-      { accepts: 'point', label: 'through' },
+      { accepts: 'point', label: 'through', joint: 'through' },
     ],
     make: ([source, through]) => axis(pointOf(through!)!, planeOf(source!)!.z, ''),
   },

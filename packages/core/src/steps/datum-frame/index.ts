@@ -9,7 +9,7 @@ export const datumFrameSchema = datumSchema('datum-frame', HOW);
 export type DatumFrameStep = z.infer<typeof datumFrameSchema>;
 
 const AT = { accepts: 'point', label: 'origin' } as const;
-const PLANE = { accepts: 'plane', label: 'plane of x and y' } as const;
+const PLANE = { accepts: 'plane', label: 'plane of x and y', joint: 'on' } as const;
 
 /** A frame to measure from: its z is the normal of a plane, its x level or along an axis. */
 const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
@@ -19,8 +19,8 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
     make: ([at, plane]) => ok({ form: 'frame', frame: frameOn(pointOf(at!)!, planeOf(plane!)!.z, planeOf(plane!)!.x) }),
   },
   axis: {
-    title: 'along at',
-    asks: [AT, PLANE, { accepts: 'axis', label: 'x along' }],
+    title: 'turned, at',
+    asks: [AT, PLANE, { accepts: 'axis', label: 'x along', joint: 'with x along' }],
     make([at, plane, along]) {
       const [normal, { direction }] = [planeOf(plane!)!.z, axisOf(along!)!];
       if (Math.abs(dot3(normal, direction)) > 1 - 1e-9) return fail('datum.line');

@@ -45,7 +45,7 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
   /** Turned about an axis that lies along it, counter-clockwise seen against the axis. */
   angle: {
     title: 'turned from',
-    asks: [PLANE, { accepts: 'axis', label: 'axis' }],
+    asks: [PLANE, { accepts: 'axis', label: 'axis', joint: 'about' }],
     number: { label: 'angle', asks: ANGLE, usual: '45 deg' },
     make([source, about], by) {
       const frame = planeOf(source!)!;
@@ -57,7 +57,7 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
   },
   parallel: {
     title: 'parallel to',
-    asks: [PLANE, { accepts: 'point', label: 'through' }],
+    asks: [PLANE, { accepts: 'point', label: 'through', joint: 'through' }],
     make([source, through]) {
       const frame = planeOf(source!)!;
       return plane({ ...frame, origin: add3(frame.origin, scale3(frame.z, heightOver(frame, pointOf(through!)!))) });
@@ -77,7 +77,7 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
     title: 'square to',
     asks: [
       { accepts: 'curve', label: 'curve' },
-      { accepts: 'point', label: 'at' },
+      { accepts: 'point', label: 'at', joint: 'at' },
     ],
     make([curve, at]) {
       const near = tangentNear(curvesOf(curve!), pointOf(at!)!);

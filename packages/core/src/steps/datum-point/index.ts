@@ -21,7 +21,7 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
     },
   },
   crossing: {
-    title: 'where meet',
+    title: 'at the meeting of',
     asks: [
       { accepts: 'axis', label: 'axis' },
       { accepts: 'plane', label: 'plane' },
@@ -37,7 +37,7 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
     title: 'on',
     asks: [
       { accepts: 'curve', label: 'curve' },
-      { accepts: 'point', label: 'nearest to' },
+      { accepts: 'point', label: 'nearest to', joint: 'nearest to' },
     ],
     make([curve, to]) {
       const near = tangentNear(curvesOf(curve!), pointOf(to!)!);

@@ -157,5 +157,6 @@ export const loanWords: Words = {
     const count = Number(f['gone']) + Number(f['changed']);
     return `${count} of ${f['of']} borrowed ${f['of'] === 1 ? 'thing is' : 'things are'} ${f['gone'] === 0 ? 'of another kind now' : 'gone'}; ${count === 1 ? 'it stays' : 'they stay'} where ${count === 1 ? 'it was' : 'they were'} last.`;
   },
+  'borrow.again': () => 'This is borrowed already.',
   'borrow.held': () => 'This is borrowed and follows its source: let it go first, or draw over it.',
 };

@@ -1,0 +1,129 @@
+import {
+  printOfEdge,
+  printOfFace,
+  type EdgeFacts,
+  type FaceFacts,
+  type SketchSources,
+  type Topology,
+} from '@helb/core';
+import { desk } from '../../test/drawing-desk.ts';
+import type { Under } from './borrow-tool.ts';
+
+const rim: EdgeFacts = {
+  name: 's1/end | s1/side/c1',
+  faces: ['s1/end', 's1/side/c1'],
+  curve: { form: 'circle', centre: [10, 20, 5], axis: [0, 0, 1], radius: 4 },
+  length: 8 * Math.PI,
+  middle: [6, 20, 5],
+};
+const bore: FaceFacts = {
+  name: 's1/side/c1',
+  surface: { form: 'cylinder', origin: [10, 20, 0], axis: [0, 0, 1], radius: 4, hollow: true },
+  area: 40 * Math.PI,
+  centre: [10, 20, 2.5],
+};
+const topology: Topology = { faces: [bore], edges: [rim], vertices: [] };
+const overRim: Under = {
+  words: 'edge · rim ⌀8',
+  reference: { to: 'edge', name: rim.name, print: printOfEdge(rim) },
+  thing: { to: 'edge', edge: rim, body: 0 },
+};
+const overBore: Under = {
+  words: 'face · bore ⌀8',
+  reference: { to: 'face', name: bore.name, print: printOfFace(bore) },
+  thing: { to: 'face', face: bore, body: 0, topology },
+};
+
+function borrowing(...under: Under[]) {
+  const hand = desk();
+  hand.model.under = under;
+  hand.editor.take('borrow');
+  return hand;
+}
+const kinds = ({ editor }: ReturnType<typeof desk>) => Object.values(editor.sketch.entities).map(({ kind }) => kind);
+
+test('a rim becomes a circle in construction, held where its source is', () => {
+  const hand = borrowing(overRim);
+  hand.click([6, 20]);
+  expect(kinds(hand).toSorted()).toEqual(['circle', 'point']);
+  const [circle] = Object.entries(hand.editor.sketch.entities).find(([, { kind }]) => kind === 'circle')!;
+  expect(hand.editor.geometry.circle(circle)).toEqual({ centre: [10, 20], radius: 4 });
+  expect(hand.editor.sketch.entities[circle]).toMatchObject({ construction: true });
+  expect(hand.state()).toEqual(['settled', 0]);
+  expect(hand.labels).toEqual(['S: borrow']);
+});
+
+test('what lies under the pointer is offered in its ways; Tab steps through them and the choice stays', () => {
+  const hand = borrowing(overRim, overBore);
+  const { editor } = hand;
+  const move = (at: readonly [number, number]) => editor.pointer('move', { at, reach: 1, free: false, add: false });
+  move([6, 20]);
+  // the plane of the sketch does not cross it: that is not offered
+  expect(editor.tool.offered!.words).toEqual(['edge · rim ⌀8', 'axis of face · bore ⌀8']);
+  expect(editor.tool.preview.pieces).toHaveLength(1);
+  expect(editor.key('Tab')).toBe(true);
+  // seen end-on the axis is a point
+  expect(editor.tool.preview.tags).toEqual([{ at: [10, 20], mark: '•' }]);
+  move([6.2, 20]);
+  expect(editor.tool.offered!.chosen).toBe(1);
+  hand.click([6.2, 20]);
+  expect(kinds(hand)).toEqual(['point']);
+});
+
+test('the same is not borrowed twice', () => {
+  const hand = borrowing(overRim);
+  hand.click([6, 20]);
+  hand.click([6, 20]);
+  expect(hand.refusals).toEqual(['borrow.again']);
+  expect(Object.keys(hand.editor.sketch.loans!)).toHaveLength(1);
+});
+
+test('when the source moves the copy follows, and what hangs on it; dragging can not pull it away', () => {
+  const hand = borrowing(overRim);
+  hand.click([6, 20]);
+  const { editor } = hand;
+  const centre = Object.entries(editor.sketch.entities).find(([, { kind }]) => kind === 'point')![0];
+  const circle = Object.entries(editor.sketch.entities).find(([, { kind }]) => kind === 'circle')![0];
+  hand.draw('circle', [10, 20], [12, 20]);
+  const own = Object.entries(editor.sketch.entities).findLast(([, { kind }]) => kind === 'circle')![0];
+  const sources: SketchSources = {
+    frame: editor.solved.frame,
+    borrowed: {
+      [centre]: { kind: 'point', x: 70, y: -5 },
+      [circle]: { kind: 'circle', centre, radius: 9 },
+    },
+    lost: {},
+    more: {},
+  };
+  hand.model.sources = sources;
+  expect(editor.geometry.circle(circle)).toEqual({ centre: [70, -5], radius: expect.closeTo(9, 9) });
+  expect(editor.geometry.circle(own).centre).toEqual([expect.closeTo(70, 9), expect.closeTo(-5, 9)]);
+  editor.take('select');
+  hand.drag([70, -5], [90, 30]);
+  expect(editor.geometry.circle(own).centre).toEqual([expect.closeTo(70, 9), expect.closeTo(-5, 9)]);
+});
+
+test('let go it stays where it is and is free', () => {
+  const hand = borrowing(overRim);
+  hand.click([6, 20]);
+  const [loan] = Object.keys(hand.editor.sketch.loans!);
+  hand.editor.loans.letGo(loan!);
+  expect(hand.editor.sketch.loans).toBeUndefined();
+  expect(hand.state()).toEqual(['loose', 3]);
+});
+
+test('what is lost is told, and nothing else of the sketch is', () => {
+  const hand = borrowing(overRim);
+  hand.click([6, 20]);
+  const [loan] = Object.keys(hand.editor.sketch.loans!) as [string];
+  const issue = { code: 'reference.gone', facts: { to: 'edge' } };
+  hand.model.sources = {
+    frame: hand.editor.solved.frame,
+    borrowed: {},
+    lost: { [loan]: issue, other: issue },
+    more: {},
+  };
+  expect(hand.editor.solved.sources.lost).toEqual({ [loan]: issue });
+  expect(hand.editor.solved.issue).toEqual(issue);
+  expect(hand.state()).toEqual(['settled', 0]);
+});

@@ -1,0 +1,130 @@
+import {
+  axisOf,
+  cross3,
+  Geometry,
+  length3,
+  planeOf,
+  projected,
+  type Borrowing,
+  type EdgeFacts,
+  type Entities,
+  type Frame,
+  type Reference,
+  type Result,
+  type Thing,
+  type Vec2,
+} from '@helb/core';
+import { NO_PREVIEW, type PointerAt, type Preview, type Tool } from './tool.ts';
+
+/** Something of the model under the pointer. */
+export interface Under {
+  readonly words: string;
+  readonly reference: Reference;
+  readonly thing: Thing;
+}
+
+/** One way to borrow something: what would come of it. */
+export interface Offer {
+  readonly words: string;
+  readonly reference: Reference;
+  readonly how: Borrowing;
+  readonly seen: Entities;
+}
+
+export interface BorrowHost {
+  readonly frame: Frame;
+  /** What lies under a place of the sketch plane, front to back. */
+  under(pointer: PointerAt): readonly Under[];
+  /** Where the sketch plane crosses the bodies. */
+  crossings(): readonly EdgeFacts[];
+  borrow(offer: Offer): Result<void>;
+}
+
+/** The ways in which a thing can be borrowed, the usual one first. */
+const WAYS: readonly { readonly how: Borrowing; readonly words: string; suits(thing: Thing, frame: Frame): boolean }[] =
+  [
+    { how: 'shape', words: '', suits: (thing) => thing.to !== 'face' },
+    { how: 'axis', words: 'axis of ', suits: (thing) => thing.to === 'face' && axisOf(thing) !== undefined },
+    { how: 'shape', words: 'outline of ', suits: (thing) => thing.to === 'face' && planeOf(thing) !== undefined },
+    {
+      how: 'crossing',
+      words: 'crossing of ',
+      suits: (thing, frame) => thing.to === 'face' && !alongside(thing, frame),
+    },
+  ];
+
+/** Does a flat thing lie alongside the plane, so that they never cross? */
+function alongside(thing: Thing, frame: Frame): boolean {
+  const plane = planeOf(thing);
+  return plane !== undefined && length3(cross3(plane.z, frame.z)) < 1e-9;
+}
+
+/** Takes live copies of what lies under the pointer onto the sketch plane; Tab steps through what can be had there. */
+export class BorrowTool implements Tool {
+  readonly name = 'borrow';
+  readonly hint =
+    'Click an edge, a corner, a face or a drawn line: a live copy comes onto the sketch plane. Tab: the next one.';
+  preview: Preview = NO_PREVIEW;
+  private at: Vec2 = [0, 0];
+  private chosen = 0;
+  private found: readonly Offer[] = [];
+
+  constructor(private readonly host: BorrowHost) {}
+
+  get offered() {
+    if (this.found.length === 0) return undefined;
+    return { words: this.found.map(({ words }) => words), chosen: this.chosen, at: this.at };
+  }
+
+  move(pointer: PointerAt): void {
+    const before = this.found[this.chosen];
+    this.found = this.host.under(pointer).flatMap((under) => this.offersOf(under));
+    this.at = pointer.at;
+    // what was stepped to stays chosen while it is still there
+    const kept = this.found.findIndex(({ words }) => words === before?.words);
+    this.chosen = this.chosen > 0 && kept > 0 ? kept : 0;
+    this.show();
+  }
+
+  down(pointer: PointerAt): void {
+    this.move(pointer);
+    const offer = this.found[this.chosen];
+    if (offer) this.host.borrow(offer);
+  }
+
+  key(key: string): boolean {
+    if (key !== 'Tab' || this.found.length < 2) return false;
+    this.chosen = (this.chosen + 1) % this.found.length;
+    this.show();
+    return true;
+  }
+
+  escape(): boolean {
+    this.found = [];
+    this.show();
+    return false;
+  }
+
+  private offersOf({ words, reference, thing }: Under): Offer[] {
+    return WAYS.filter((way) => way.suits(thing, this.host.frame)).flatMap((way): Offer[] => {
+      const seen = projected(thing, way.how, this.host.frame, this.host.crossings);
+      return seen.ok ? [{ words: way.words + words, reference, how: way.how, seen: seen.value }] : [];
+    });
+  }
+
+  private show(): void {
+    const offer = this.found[this.chosen];
+    if (!offer) this.preview = NO_PREVIEW;
+    else {
+      const geometry = new Geometry(offer.seen);
+      const ids = Object.keys(offer.seen);
+      const alone = ids.filter((id) => geometry.roleOf(id) === 'point');
+      this.preview = {
+        pieces: ids.flatMap((id) => geometry.pieces(id)),
+        // points alone would not be seen
+        tags: alone.length === ids.length ? alone.map((id) => ({ at: geometry.point(id), mark: '•' })) : [],
+        guides: [],
+      };
+    }
+  }
+}

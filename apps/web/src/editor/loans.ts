@@ -1,0 +1,77 @@
+import {
+  borrowingOf,
+  drawnSources,
+  fail,
+  sameReference,
+  type EdgeFacts,
+  type Frame,
+  type Id,
+  type Reference,
+  type Result,
+  type SketchSources,
+  type SketchStep,
+} from '@helb/core';
+import type { BorrowHost, Offer, Under } from './borrow-tool.ts';
+import type { SketchEditor } from './sketch-editor.ts';
+import type { PointerAt } from './tool.ts';
+
+/** What the sketch borrows from elsewhere: taking, letting go, choosing again. */
+export class Loans implements BorrowHost {
+  constructor(private readonly editor: SketchEditor) {}
+
+  get frame(): Frame {
+    return this.editor.solved.frame;
+  }
+
+  under = ({ at }: PointerAt): readonly Under[] => this.editor.port.under(at);
+  crossings = (): readonly EdgeFacts[] => this.editor.port.crossings();
+
+  /** What the engine has told of the sources, but of what is borrowed now; what it does not know yet stays where drawn. */
+  sourcesFor(step: SketchStep): SketchSources {
+    const drawn = drawnSources(step);
+    const told = this.editor.port.sources();
+    if (!told) return drawn;
+    const known = Object.keys(drawn.borrowed).filter((id) => told.borrowed[id]?.kind === drawn.borrowed[id]!.kind);
+    const loans = new Set(['plane', ...Object.keys(step.loans ?? {})]);
+    const still = <T>(facts: Readonly<Record<Id, T>>): Record<Id, T> =>
+      Object.fromEntries(Object.entries(facts).filter(([id]) => loans.has(id)));
+    return {
+      frame: told.frame,
+      borrowed: { ...drawn.borrowed, ...Object.fromEntries(known.map((id) => [id, told.borrowed[id]!])) },
+      lost: still(told.lost),
+      more: still(told.more),
+    };
+  }
+
+  /** Takes a live copy; outlines of faces are drawn as outline, all else as construction. */
+  borrow({ reference, how, seen }: Offer): Result<void> {
+    const { editor } = this;
+    const { loans = {} } = editor.sketch;
+    const again = Object.values(loans).some((loan) => loan.how === how && sameReference(loan.source, reference));
+    const construction = !(reference.to === 'face' && how === 'shape');
+    const { entities, loan } = borrowingOf(seen, reference, how, { loans, construction, newId: editor.newId });
+    const input = { ...this.where, id: editor.newId('o'), entities, loan };
+    return this.done(again ? fail('borrow.again') : editor.port.act([{ command: 'sketch.borrow', input }]));
+  }
+
+  /** Lets what was borrowed stay where it is, free. */
+  letGo(loan: Id): Result<void> {
+    return this.done(this.editor.actAndPlace([{ command: 'sketch.let-go', input: { ...this.where, loan } }]));
+  }
+
+  /** Points what is borrowed, or the plane, to another source. */
+  repoint(path: readonly string[], reference: Reference): Result<void> {
+    const input = { ...this.where, path: [...path], reference };
+    return this.done(this.editor.port.act([{ command: 'step.repoint', input }]));
+  }
+
+  private get where(): { readonly part: Id; readonly step: Id } {
+    return { part: this.editor.part, step: this.editor.step };
+  }
+
+  private done(result: Result<void>): Result<void> {
+    if (!result.ok) this.editor.port.told(result.issue);
+    this.editor.port.changed();
+    return result;
+  }
+}

@@ -1,0 +1,131 @@
+import {
+  add3,
+  distance3,
+  drawnThing,
+  footOnLine3,
+  Geometry,
+  isSketch,
+  middle3,
+  ORIGIN_DATUMS,
+  polyline,
+  referenceWords,
+  scale3,
+  toPlane,
+  toSpace,
+  type Datum,
+  type Id,
+  type Part,
+  type Reference,
+  type Thing,
+  type Vec3,
+} from '@helb/core';
+import type { Built } from '../stores/model.ts';
+import type { Guide } from './viewport.ts';
+
+/** What is asked for decides which guides are shown besides those that always are. */
+export interface Wanted {
+  readonly origin: boolean;
+  /** Show all drawn curves, not only those that no step uses. */
+  readonly drawn: boolean;
+  /** Only what comes before this step. */
+  readonly before?: Id;
+  /** Sketches that are shown otherwise: the one being drawn. */
+  readonly without?: Id;
+}
+
+type Box = { readonly low: Vec3; readonly high: Vec3 };
+const USUAL: Box = { low: [-40, -40, -40], high: [40, 40, 40] };
+
+/** Datums and drawn curves as lines in the view, each to be picked by its reference. */
+export function guidesOf(part: Part, built: Built, wanted: Wanted): Guide[] {
+  const box = built.totals.box_mm ?? USUAL;
+  const end = wanted.before === undefined ? part.stepOrder.length : part.stepOrder.indexOf(wanted.before);
+  const steps = part.stepOrder.slice(0, end < 0 ? undefined : end);
+  const nameOf = (id: Id) => part.steps[id]?.name ?? '?';
+  const origin = wanted.origin
+    ? Object.entries(ORIGIN_DATUMS).map(([name, datum]) =>
+        datumGuide({ to: 'origin', name: name as keyof typeof ORIGIN_DATUMS }, datum, box, nameOf),
+      )
+    : [];
+  const datums = steps.flatMap((step) => {
+    const datum = built.datums[step];
+    return datum ? [datumGuide({ to: 'datum', step }, datum, box, nameOf)] : [];
+  });
+  const used = new Set(
+    Object.values(part.steps).flatMap((step) => ('sketch' in step && !step.suppressed ? [step.sketch] : [])),
+  );
+  const drawn = steps
+    .filter((step) => isSketch(part.steps[step]) && step !== wanted.without && (wanted.drawn || !used.has(step)))
+    .flatMap((step) => drawnGuides(step, built, nameOf));
+  return [...origin, ...datums, ...drawn];
+}
+
+function datumGuide(reference: Reference, datum: Datum, box: Box, nameOf: (id: Id) => string): Guide {
+  const lines = DATUM_LINES[datum.form](datum as never, box);
+  const thing: Thing = { to: 'datum', datum };
+  return {
+    name: JSON.stringify(reference),
+    words: referenceWords(reference, nameOf),
+    reference,
+    thing,
+    lines,
+    look: 'datum',
+    label: lines[0]!,
+  };
+}
+
+type LinesOf<F extends Datum['form']> = (datum: Extract<Datum, { form: F }>, box: Box) => Vec3[];
+
+/** How far datums reach over the part, as a share of its size. */
+const MARGIN = 0.08;
+const sizeOf = ({ low, high }: Box): number => Math.max(distance3(low, high), 5);
+
+/** A rectangle of the plane round the part as it is seen on it; a stretch of an axis; a small cross; three arms. */
+const DATUM_LINES: { readonly [F in Datum['form']]: LinesOf<F> } = {
+  plane({ frame }, box) {
+    const seen = corners(box).map((corner) => toPlane(frame, corner));
+    const margin = MARGIN * sizeOf(box);
+    const [us, vs] = [0, 1].map((k) => seen.map((place) => place[k]!)) as [number[], number[]];
+    const [left, right] = [Math.min(...us) - margin, Math.max(...us) + margin];
+    const [bottom, top] = [Math.min(...vs) - margin, Math.max(...vs) + margin];
+    const outline = [
+      [left, top],
+      [right, top],
+      [right, bottom],
+      [left, bottom],
+    ].map(([u, v]) => toSpace(frame, [u!, v!]));
+    return outline.flatMap((corner, k) => [corner, outline[(k + 1) % 4]!]);
+  },
+  axis({ origin, direction }, box) {
+    const foot = footOnLine3(middle3(box.low, box.high), origin, direction);
+    const reach = sizeOf(box) * (0.5 + MARGIN);
+    return [add3(foot, scale3(direction, reach)), add3(foot, scale3(direction, -reach))];
+  },
+  point: ({ at }, box) =>
+    [0, 1, 2].flatMap((axis) =>
+      [-1, 1].map((way) => at.map((c, k) => (k === axis ? c + way * 0.03 * sizeOf(box) : c)) as unknown as Vec3),
+    ),
+  frame: ({ frame: { origin, x, y, z } }, box) =>
+    [x, y, z].flatMap((along) => [add3(origin, scale3(along, 0.2 * sizeOf(box))), origin]),
+};
+
+const corners = ({ low, high }: Box): Vec3[] =>
+  [low, high].flatMap(([x]) => [low, high].flatMap(([, y]) => [low, high].map(([, , z]): Vec3 => [x, y, z])));
+
+/** Each curve and point of a sketch by itself. */
+function drawnGuides(step: Id, built: Built, nameOf: (id: Id) => string): Guide[] {
+  const sketch = built.sketches[step];
+  if (!sketch) return [];
+  const geometry = new Geometry(sketch.entities);
+  return Object.entries(sketch.entities).flatMap(([entity, record]): Guide[] => {
+    const thing = drawnThing(sketch.frame, geometry, entity);
+    if (!thing || record.kind === 'point') return [];
+    const reference: Reference = { to: 'drawn', step, entity };
+    const lines = geometry
+      .pieces(entity)
+      .map((piece) => polyline(piece).map((place) => toSpace(sketch.frame, place)))
+      .flatMap((places) => places.slice(1).flatMap((place, k) => [places[k]!, place]));
+    const words = `${record.kind} of ${nameOf(step)}`;
+    return [{ name: `${step} ${entity}`, words, reference, thing, lines, look: 'drawn' }];
+  });
+}
