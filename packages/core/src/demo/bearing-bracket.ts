@@ -1,15 +1,15 @@
 import type { ProjectScript } from '../document/index.ts';
 import type { Id } from '../records/index.ts';
 import { centredRectangle, FigureBuilder, ORIGIN, type Entity, type Relation } from '../sketch/index.ts';
-import { addSketch, drawCircle, extruded, newPart } from './parts.ts';
+import { addSketch, drawCircle, endOf, extruded, newPart } from './parts.ts';
 
 /** A plate with four holes and a boss with a bore, which carries the shaft. */
 export function bearingBracket(script: ProjectScript): void {
   const part = newPart(script, 'Bearing bracket', 0, ['Aluminium 6082', 2700]);
   const plate = drawPlate(script, part);
-  extruded(script, part, 'Foot plate', plate, 'plate thickness', 'new');
-  const boss = drawCircle(script, part, 'Boss', 'shaft + 2 * boss wall', [9, 16]);
-  extruded(script, part, 'Boss body', boss, 'plate thickness + boss height', 'add');
+  const foot = extruded(script, part, 'Foot plate', plate, 'plate thickness', 'new');
+  const boss = drawCircle(script, part, 'Boss', 'shaft + 2 * boss wall', [9, 16], endOf(foot));
+  extruded(script, part, 'Boss body', boss, 'boss height', 'add');
   const bore = drawCircle(script, part, 'Bore', 'shaft', [8, 10]);
   extruded(script, part, 'Shaft bore', bore, 'plate thickness + boss height', 'cut');
 }

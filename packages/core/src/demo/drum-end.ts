@@ -1,7 +1,8 @@
 import type { ProjectScript } from '../document/index.ts';
 import type { Id } from '../records/index.ts';
 import { arcSlot, FigureBuilder, ORIGIN, Y_AXIS, type Pattern, type Relation } from '../sketch/index.ts';
-import { addSketch, extruded, newPart } from './parts.ts';
+import type { Reference } from '../references/index.ts';
+import { addSketch, endOf, extruded, newPart } from './parts.ts';
 
 /** The end of the sieve drum: a disc with the shaft hole, a ring of bolt holes, and curved slots to look in through. */
 export function drumEnd(script: ProjectScript): void {
@@ -44,7 +45,28 @@ export function drumEnd(script: ProjectScript): void {
     ...builder.figure,
     patterns: { bolts: pattern([hole], 'drum bolts'), windows: pattern(slot, '4') },
   });
-  extruded(script, part, 'Disc', sketch, 'drum sheet', 'new');
+  const disc = extruded(script, part, 'Disc', sketch, 'drum sheet', 'new');
+  raiseHub(script, part, disc, bore);
+}
+
+/** A collar round the shaft hole: its inside is borrowed from the disc, so that it follows whatever the shaft is. */
+function raiseHub(script: ProjectScript, part: Id, disc: Id, bore: Id): void {
+  const builder = new FigureBuilder(script.newId);
+  const centre = builder.place([0, 0]);
+  const inside = builder.circle(centre, 6);
+  const outside = builder.circle(centre, 11);
+  builder.relate({ kind: 'diameter', circle: outside, value: 'shaft + 2 * hub wall' });
+  const rim: Reference = { to: 'edge', name: `${disc}/end | ${disc}/side/${bore}` };
+  const collar = addSketch(script, part, {
+    kind: 'sketch',
+    name: 'Collar',
+    plane: endOf(disc),
+    ...builder.figure,
+    loans: {
+      [script.newId('o')]: { source: rim, how: 'shape', makes: { curve: inside, 'curve centre': centre } },
+    },
+  });
+  extruded(script, part, 'Hub', collar, 'hub height', 'add');
 }
 
 const isOutline = ({ entities }: FigureBuilder, id: Id): boolean => {

@@ -21,6 +21,8 @@ const VALUES: readonly (readonly [name: string, expression: string, note: string
   ['drum bolts', '8', ''],
   ['bolt ring', 'drum / 2 - edge distance', 'from the shaft to the bolts'],
   ['slot width', '10 mm', ''],
+  ['hub wall', '5 mm', 'round the shaft hole of the drum end'],
+  ['hub height', '6 mm', ''],
 ];
 
 /** A hand-cranked seed sieve: the bracket that carries the shaft, the arm of the crank, an end of the drum. */

@@ -2,7 +2,8 @@ import type { ProjectScript } from '../document/index.ts';
 import type { Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { pointAt, X_AXIS, Y_AXIS } from '../sketch/index.ts';
-import type { SketchStep } from '../steps/index.ts';
+import type { Reference } from '../references/index.ts';
+import type { SketchPlane, SketchStep } from '../steps/index.ts';
 
 // What the parts of the demo are put together from.
 
@@ -14,13 +15,20 @@ export function newPart(script: ProjectScript, name: string, colour: number, mat
   return id;
 }
 
-/** A circle about the origin with its diameter. */
-export function drawCircle(script: ProjectScript, part: Id, name: string, diameter: string, at: Vec2): Id {
+/** A circle about the origin with its diameter, on Top or on a face. */
+export function drawCircle(
+  script: ProjectScript,
+  part: Id,
+  name: string,
+  diameter: string,
+  at: Vec2,
+  plane: SketchPlane = 'top',
+): Id {
   const [centre, circle] = [script.newId('p'), script.newId('c')];
   return addSketch(script, part, {
     kind: 'sketch',
     name,
-    plane: 'top',
+    plane,
     entities: { [centre]: pointAt([0, 0]), [circle]: { kind: 'circle', centre, radius: 8 } },
     relations: {
       [script.newId('r')]: { kind: 'coincident', a: centre, b: X_AXIS },
@@ -44,10 +52,15 @@ export function extruded(
   sketch: Id,
   distance: string,
   result: 'new' | 'add' | 'cut',
-) {
+): Id {
+  const id = script.newId('s');
   script.do('step.add', {
     part,
-    id: script.newId('s'),
+    id,
     step: { kind: 'extrude', name, sketch, areas: 'outline', distance, ways: 'forwards', result },
   });
+  return id;
 }
+
+/** The face at the end of an extrusion. */
+export const endOf = (extrusion: Id): Reference => ({ to: 'face', name: `${extrusion}/end` });

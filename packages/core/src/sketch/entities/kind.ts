@@ -41,6 +41,19 @@ export interface EntityKind<E> {
   equations?(id: Id, entity: E, layout: Layout): readonly Block[];
   /** How far a place is off it, for curves without a formula of their own in the relations. */
   curve?(id: Id, entity: E, layout: Layout): FreeCurve;
+  /**
+   * For splines: the Bezier point beyond the handle at one of the ends, as weights of all its points, and which of these
+   * are the end and the handle.
+   */
+  beyondHandle?(
+    entity: E,
+    end: Id,
+  ): {
+    readonly points: readonly Id[];
+    readonly weights: readonly number[];
+    readonly end: number;
+    readonly handle: number;
+  };
   /** Its direction in one of its ends. */
   heading?(id: Id, entity: E, end: Id, layout: Layout): Heading;
   /**

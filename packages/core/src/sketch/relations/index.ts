@@ -20,12 +20,13 @@ import { radius, radiusSchema, type Radius } from './radius/index.ts';
 import { radiusAcross, radiusAcrossSchema, type RadiusAcross } from './radius-across/index.ts';
 import { symmetric, symmetricSchema, type Symmetric } from './symmetric/index.ts';
 import { tangent, tangentSchema, type Tangent } from './tangent/index.ts';
+import { uncurved, uncurvedSchema, type Uncurved } from './uncurved/index.ts';
 import { vertical, verticalSchema, type Vertical } from './vertical/index.ts';
 
 export type { DimensionKind, EquationContext, Equations, RelationKind } from './kind.ts';
 export type { Across, Angle, ArcLength, Coincident, Diameter, Distance, Equal, Horizontal, Midpoint, Offset, Parallel };
 export type { Perpendicular, Radius, RadiusAcross, Tangent, Vertical };
-export type { Collinear, Concentric, Fixed, Symmetric };
+export type { Collinear, Concentric, Fixed, Symmetric, Uncurved };
 export { angleAt, directionAt, toRims };
 
 /** The register, in the order in which relations are offered: a new kind is a folder beside these and a line here. */
@@ -42,6 +43,7 @@ const RELATION_KINDS = {
   collinear,
   symmetric,
   fixed,
+  uncurved,
   across,
   distance,
   diameter,
@@ -65,6 +67,7 @@ export const relationSchema = z.discriminatedUnion('kind', [
   collinearSchema,
   symmetricSchema,
   fixedSchema,
+  uncurvedSchema,
   acrossSchema,
   distanceSchema,
   diameterSchema,

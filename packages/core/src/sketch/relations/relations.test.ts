@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { randomFrom } from '../../math/index.ts';
 import {
+  derivatives,
   Geometry,
   isSized,
   Layout,
@@ -71,6 +72,8 @@ describe('every kind of relation', () => {
     { kind: 'tangent', circle: 'wave', to: 'l1', side: 1 },
     { kind: 'tangent', circle: 'wave', to: 'arc', side: 1 },
     { kind: 'tangent', circle: 'wave', to: 'bow', side: 1 },
+    { kind: 'uncurved', spline: 'wave', end: 'q' },
+    { kind: 'uncurved', spline: 'wave', end: 'g2' },
     { kind: 'coincident', a: 'far', b: 'ellipse' },
     { kind: 'coincident', a: 'far', b: 'wave' },
     { kind: 'concentric', a: 'k', b: 'k2' },
@@ -184,6 +187,23 @@ describe('every kind of relation', () => {
       expect(kind.anchors(relation, new Geometry(scene)).length).toBeGreaterThan(0);
     },
   );
+
+  test('a spline that leaves without curvature does: the second derivative lies along the first', () => {
+    const ends = {
+      a: { kind: 'uncurved', spline: 'wave', end: 'q' },
+      b: { kind: 'uncurved', spline: 'wave', end: 'g2' },
+    };
+    const { geometry, state } = solveSketch(scene, ends as Record<string, Relation>, sizes({}));
+    expect(state).toBe('loose');
+    const spans = geometry.pieces('wave');
+    for (const [span, t] of [
+      [spans[0]!, 0],
+      [spans.at(-1)!, 1],
+    ] as const) {
+      const [first, second] = derivatives(span, t);
+      expect((first[0] * second[1] - first[1] * second[0]) / Math.hypot(...first) ** 3).toBeCloseTo(0, 9);
+    }
+  });
 
   test.each(
     instances

@@ -52,6 +52,17 @@ export const spline: EntityKind<Spline> = {
     unknowns: [entity.start, ...entity.points, entity.end].flatMap((id) => [...layout.point(id)]),
     ...freeSpline(entity.knots),
   }),
+  beyondHandle({ points, start, end, knots }, at) {
+    const rows = innerWeights(knots);
+    const all = [start, ...points, end];
+    const first = at === points[0];
+    return {
+      points: all,
+      weights: [...rows[first ? 1 : rows.length - 2]!],
+      end: first ? 1 : all.length - 2,
+      handle: first ? 0 : all.length - 1,
+    };
+  },
   heading: (_, { points, start, end }, at, layout) => {
     const first = at === points[0];
     return {
