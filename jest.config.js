@@ -14,6 +14,8 @@ const node = (displayName, rootDir, more = {}) => ({
 });
 
 export default {
+  // a kernel takes seconds to start on a busy machine
+  testTimeout: 60_000,
   projects: [
     node('core', 'packages/core'),
     node('kernel', 'packages/kernel'),

@@ -9,18 +9,13 @@ beforeAll(async () => (kernel = await startKernelInNode()));
 /** Counts the calls of a kernel. */
 function counting(inner: Kernel) {
   const calls = { extrude: 0, combine: 0, mesh: 0 };
-  const counted: Kernel = {
-    extrude: (request) => (calls.extrude++, inner.extrude(request)),
-    combine: (...args) => (calls.combine++, inner.combine(...args)),
-    mesh: (...args) => (calls.mesh++, inner.mesh(...args)),
-    measure: (body) => inner.measure(body),
-    topology: (body) => inner.topology(body),
-    crossing: (...args) => inner.crossing(...args),
-    faceNames: (body) => inner.faceNames(body),
-    writeStep: (...args) => inner.writeStep(...args),
-    release: (body) => inner.release(body),
-    memory: () => inner.memory(),
-  };
+  const counted = new Proxy(inner, {
+    get(kernel, name) {
+      const method = kernel[name as keyof Kernel] as (...args: unknown[]) => unknown;
+      if (name in calls) calls[name as keyof typeof calls]++;
+      return method.bind(kernel);
+    },
+  });
   return { counted, calls };
 }
 
@@ -163,7 +158,12 @@ describe('incremental', () => {
   test('the cache holds to its bound and releases what nobody uses', async () => {
     const { counted } = counting(kernel);
     const released: BodyHandle[] = [];
-    const watched: Kernel = { ...counted, release: (body) => (released.push(body), counted.release(body)) };
+    const watched = new Proxy(counted, {
+      get: (on, name) =>
+        name === 'release'
+          ? (body: BodyHandle) => (released.push(body), on.release(body))
+          : (on[name as keyof Kernel] as unknown),
+    });
     const engine = new Engine(watched, new BodyCache(watched, 4));
     const before = kernel.held;
     for (let k = 0; k < 8; k++) await engine.build(setValue(demo, 'boss height', `${20 + k} mm`));
@@ -189,10 +189,10 @@ describe('steps that fail', () => {
   });
 
   test.each([
-    ['distance', { distance: '-5 mm' }, 'extrude.distance'],
+    ['distance', { distance: '-5 mm' }, 'field.bounds'],
     ['distance', { distance: '30 deg' }, 'unit.asked'],
-    ['result', { result: 'cut' }, 'extrude.nothing'],
-    ['areas', { areas: ['nobody+'] }, 'extrude.gone'],
+    ['result', { result: 'cut' }, 'body.none'],
+    ['areas', { areas: ['nobody+'] }, 'area.gone'],
   ])('%s: %j says why', async (_, fields, code) => {
     const step = stepNamed('Foot plate');
     const part = await states(changed(demo, { command: 'step.set', input: { part: partId, step, fields: fields } }));
@@ -209,7 +209,7 @@ describe('steps that fail', () => {
       command: 'step.set',
       input: { part: partId, step: stepNamed('Shaft bore'), fields: { ways: 'backwards' } },
     });
-    expect((await states(missing)).steps.at(-1)).toMatchObject({ issue: { code: 'extrude.misses' } });
+    expect((await states(missing)).steps.at(-1)).toMatchObject({ issue: { code: 'body.misses' } });
   });
 
   test('values in a loop fail the steps that read them, by name', async () => {

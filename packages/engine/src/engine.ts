@@ -188,6 +188,7 @@ export class Engine {
         entry = this.cache.put(key, bodies.value);
       }
       state = entry;
+      site.sources.set(stepId, { kind: step.kind, inputs: inputs.value });
       keys.push(key);
       add();
     }

@@ -16,6 +16,7 @@ import {
   type Result,
   type Scope,
   type SolvedSketch,
+  type Source,
   type Step,
   type Topology,
   type World,
@@ -32,6 +33,8 @@ interface Survey {
 export class Site implements World {
   readonly sketches = new Map<Id, SolvedSketch>();
   readonly datums = new Map<Id, Datum>();
+  /** Steps that make bodies, as they were resolved. */
+  readonly sources = new Map<Id, Source>();
   private handles: readonly BodyHandle[] = [];
   private told: readonly Topology[] | undefined;
 
@@ -67,6 +70,7 @@ export class Site implements World {
         const match = locate(reference, accepts, this);
         return match.ok ? ok(match.value.thing) : match;
       },
+      source: (wanted) => this.known(wanted, this.sources),
       project: (thing, how, frame) => projected(thing, how, frame, () => this.crossings(frame)),
     };
   }
@@ -87,10 +91,15 @@ export class Site implements World {
 
   /** The solved sketch of an earlier step, or why there is none. */
   private sketchOf(wanted: Id): Result<SolvedSketch> {
-    const found = this.sketches.get(wanted);
+    const found = this.known(wanted, this.sketches);
+    if (!found.ok || !found.value.sources.lost['plane']) return found;
+    return fail('engine.before', { step: this.part.steps[wanted]?.name ?? wanted });
+  }
+
+  private known<T>(wanted: Id, made: ReadonlyMap<Id, T>): Result<T> {
+    const found = made.get(wanted);
     const step = this.part.steps[wanted];
-    const name = step?.name ?? wanted;
-    if (found) return found.sources.lost['plane'] ? fail('engine.before', { step: name }) : ok(found);
-    return fail(step?.suppressed ? 'engine.suppressed' : 'engine.before', { step: name });
+    if (found) return ok(found);
+    return fail(step?.suppressed ? 'engine.suppressed' : 'engine.before', { step: step?.name ?? wanted });
   }
 }

@@ -169,12 +169,12 @@ describe('combine', () => {
       'bore/side/c',
       'boss/end',
       'boss/side/b',
-      'boss/start',
       'plate/end',
       'plate/side/a0',
       'plate/side/a1',
       'plate/side/a2',
       'plate/side/a3',
+      'plate/start',
     ]);
     release(...plate, ...boss, ...added.bodies, ...bore, ...bored.bodies);
   });

@@ -1,5 +1,5 @@
-import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import {
+  type BevelRequest,
   type BodyHandle,
   type BodyMeasures,
   type BodyMesh,
@@ -9,18 +9,30 @@ import {
   type ExtrudeRequest,
   type Fineness,
   type Frame,
+  type HollowRequest,
   type Kernel,
+  type LoftRequest,
+  type MoveRequest,
+  type OffsetRequest,
   type Result,
+  type RevolveRequest,
+  type RoundRequest,
+  type SlopeRequest,
+  type SpiralRequest,
+  type SplitRequest,
+  type SweepRequest,
+  type ThickenRequest,
   type Topology,
 } from '@helb/core';
-import { extrudeRegions } from './extrude.ts';
-import { fail, guarded, ok, Scope, startLibrary, type Library, type LibrarySource } from './library.ts';
+import { combined, isSound, movedBody, splitBody } from './booleans.ts';
+import { bevelled, hollowed, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
+import { fail, guarded, ok, startLibrary, type Library, type LibrarySource, type Scope } from './library.ts';
 import { measures, volumeOf } from './measure.ts';
 import { meshOf } from './mesh.ts';
-import { carried, type NamedSolid } from './names.ts';
-import { listOf, subShapes } from './shapes.ts';
-import { crossingOf, topologyOf } from './topology.ts';
+import type { NamedSolid } from './names.ts';
 import { stepFile } from './step-file.ts';
+import { extruded, lofted, revolved, spiralled, sweptAlong } from './sweeps.ts';
+import { crossingOf, topologyOf } from './topology.ts';
 
 /** The Kernel port over Open CASCADE. Owns every shape until it is released. */
 export class OpenCascadeKernel implements Kernel {
@@ -33,16 +45,41 @@ export class OpenCascadeKernel implements Kernel {
     return new OpenCascadeKernel(await startLibrary(source));
   }
 
-  extrude(request: ExtrudeRequest): Result<BodyHandle[]> {
+  extrude = (request: ExtrudeRequest) =>
+    this.made((scope) => extruded(this.library, scope, request, (body) => this.body(body)));
+  revolve = (request: RevolveRequest) => this.made((scope) => revolved(this.library, scope, request));
+  sweep = (request: SweepRequest) => this.made((scope) => sweptAlong(this.library, scope, request));
+  spiral = (request: SpiralRequest) => this.made((scope) => spiralled(this.library, scope, request));
+  loft = (request: LoftRequest) => this.made((scope) => lofted(this.library, scope, request));
+  thicken = (request: ThickenRequest) =>
+    this.made((scope) => thickened(this.library, scope, this.body(request.body), request));
+
+  round = (request: RoundRequest) => this.changed(request, rounded);
+  bevel = (request: BevelRequest) => this.changed(request, bevelled);
+  hollow = (request: HollowRequest) => this.changed(request, hollowed);
+  slope = (request: SlopeRequest) => this.changed(request, sloped);
+  moved = (request: MoveRequest) => this.changed(request, movedBody);
+
+  offset(request: OffsetRequest): Result<BodyHandle> {
     return guarded(this.library, (scope) => {
-      const made = extrudeRegions(this.library, scope, request);
+      const body = this.body(request.body);
+      const slabs = offsetSlabs(this.library, scope, body, request);
+      if (!slabs.ok) return slabs;
+      const kind = request.distance > 0 ? 'add' : 'cut';
+      const made = combined(this.library, scope, kind, [body], slabs.value);
+      slabs.value.forEach(({ shape }) => shape.delete());
       if (!made.ok) return made;
-      const solids = made.value;
-      if (solids.length === 1) return ok([this.adopt(solids[0]!)]);
-      // regions may share sides: one operation over all gives one solid for each connected piece
-      const joined = this.operate('add', scope, solids.slice(0, 1), solids.slice(1));
-      solids.forEach(({ shape }) => shape.delete());
-      return joined;
+      const [one, ...more] = made.value.map((solid) => this.adopt(solid));
+      more.forEach((extra) => this.release(extra));
+      if (more.length > 0) this.release(one!);
+      return more.length > 0 ? fail('offset.face') : ok(one!);
+    });
+  }
+
+  split(request: SplitRequest): Result<BodyHandle[]> {
+    return guarded(this.library, (scope) => {
+      const made = splitBody(this.library, scope, this.body(request.body), request.plane, request.step);
+      return made.ok ? ok(made.value.map((solid) => this.adopt(solid))) : made;
     });
   }
 
@@ -52,15 +89,47 @@ export class OpenCascadeKernel implements Kernel {
         NamedSolid[],
         NamedSolid[],
       ];
-      const made = this.operate(kind, scope, from, by);
+      const made = combined(this.library, scope, kind, from, by);
       if (!made.ok) return made;
       const total = (list: readonly NamedSolid[]) =>
         list.reduce((sum, { shape }) => sum + volumeOf(this.library, shape), 0);
       const before = total(from);
-      const change = Math.abs(total(made.value.map((handle) => this.body(handle))) - before);
-      return ok({ bodies: made.value, touched: change > 1e-9 * before });
+      const change = Math.abs(total(made.value) - before);
+      return ok({ bodies: made.value.map((solid) => this.adopt(solid)), touched: change > 1e-9 * before });
     });
   }
+
+  /** Solids that stand alone: those of several regions may share sides, and one operation joins what belongs together. */
+  private made(make: (scope: Scope) => Result<NamedSolid[]>): Result<BodyHandle[]> {
+    return guarded(this.library, (scope) => {
+      const result = make(scope);
+      if (!result.ok) return result;
+      const solids = result.value;
+      if (solids.length === 1) {
+        const [only] = solids as [NamedSolid];
+        if (!isSound(this.library, only.shape)) {
+          only.shape.delete();
+          return fail('kernel.invalid');
+        }
+        return ok([this.adopt(only)]);
+      }
+      const joined = combined(this.library, scope, 'add', solids.slice(0, 1), solids.slice(1));
+      solids.forEach(({ shape }) => shape.delete());
+      return joined.ok ? ok(joined.value.map((solid) => this.adopt(solid))) : joined;
+    });
+  }
+
+  private changed<R extends { readonly body: BodyHandle }>(
+    request: R,
+    change: (library: Library, scope: Scope, body: NamedSolid, request: R) => Result<NamedSolid>,
+  ): Result<BodyHandle> {
+    return guarded(this.library, (scope) => {
+      const made = change(this.library, scope, this.body(request.body), request);
+      return made.ok ? ok(this.adopt(made.value)) : made;
+    });
+  }
+
+  bodyName = (body: BodyHandle): string => this.body(body).name;
 
   measure = (body: BodyHandle): BodyMeasures => measures(this.library, this.body(body).shape);
 
@@ -99,45 +168,5 @@ export class OpenCascadeKernel implements Kernel {
     const handle = this.nextHandle++;
     this.bodies.set(handle, solid);
     return handle;
-  }
-
-  /** One boolean over all targets and tools; the solids of the result with the names carried over. */
-  private operate(
-    kind: CombineKind,
-    scope: Scope,
-    targets: readonly NamedSolid[],
-    tools: readonly NamedSolid[],
-  ): Result<BodyHandle[]> {
-    const { library } = this;
-    const operation = scope.keepCleared(
-      kind === 'add' ? new library.BRepAlgoAPI_Fuse() : new library.BRepAlgoAPI_Cut(),
-    );
-    const list = (solids: readonly NamedSolid[]) =>
-      listOf(
-        library,
-        scope,
-        solids.map((solid) => solid.shape),
-      );
-    operation.SetArguments(list(targets));
-    operation.SetTools(list(tools));
-    operation.Build(scope.keep(new library.Message_ProgressRange()));
-    if (!operation.IsDone() || operation.HasErrors())
-      return fail('kernel.failed', { reason: `${kind} found no result` });
-    operation.SimplifyResult(true, true, 1e-6);
-    const result = scope.keep(operation.Shape());
-    const solids = subShapes(library, scope, result, 'TopAbs_SOLID');
-    if (solids.length === 0) return fail('kernel.empty');
-    if (solids.some((solid) => !this.isSound(solid))) return fail('kernel.invalid');
-    const named = carried(library, scope, [...targets, ...tools], operation, solids);
-    // the scope deletes its own handles of the solids: the table keeps handles of its own
-    return ok(named.map(({ shape, faceNames }) => this.adopt({ shape: library.TopoDS.Solid(shape), faceNames })));
-  }
-
-  /** Guards against the silent failures of the library: invalid shells, inside-out and empty solids. */
-  private isSound(solid: TopoDS_Shape): boolean {
-    const scope = new Scope();
-    const valid = scope.keep(new this.library.BRepCheck_Analyzer(solid, true, false, false)).IsValid();
-    scope.close();
-    return valid && volumeOf(this.library, solid) > 0;
   }
 }

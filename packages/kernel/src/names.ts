@@ -2,10 +2,18 @@ import type { NCollection_List_TopoDS_Shape, TopoDS_Shape } from 'replicad-openc
 import type { Library, Scope } from './library.ts';
 import { members, ShapeMap, subShapes } from './shapes.ts';
 
-/** A solid with the lasting names of its faces, in the order of `subShapes`. */
+/** A solid with its own lasting name and those of its faces, in the order of `subShapes`. */
 export interface NamedSolid {
   readonly shape: TopoDS_Shape;
+  /** The step that made it first; with a number where that made several. */
+  readonly name: string;
   readonly faceNames: readonly string[];
+}
+
+/** A face that an operation has made, and what it is called. */
+export interface MadeFace {
+  readonly face: TopoDS_Shape;
+  readonly name: string;
 }
 
 /** What an operation tells of the fate of faces. */
@@ -18,6 +26,8 @@ export interface FaceHistory {
  * Carries names through an operation (Capoyleas, Chen, Hoffmann 1996; Kripac 1997): a modified face keeps its name, a
  * face split into pieces keeps it with a discriminator, and where faces were merged the first name in order stays.
  * A piece is told from its siblings by the names of its neighbours, and only among equals by place.
+ * @param before what went in; the first ones are those whose names the bodies keep
+ * @param made faces that are new
  */
 export function carried(
   library: Library,
@@ -25,20 +35,84 @@ export function carried(
   before: readonly NamedSolid[],
   history: FaceHistory,
   after: readonly TopoDS_Shape[],
+  made: readonly MadeFace[] = [],
 ): NamedSolid[] {
-  const claims = new ShapeMap<string[]>(library);
-  const claim = (face: TopoDS_Shape, name: string) => claims.set(face, [...(claims.get(face) ?? []), name]);
-  for (const { shape, faceNames } of before)
+  const claims = new ShapeMap<Claim[]>(library);
+  const claim = (face: TopoDS_Shape, entry: Claim) => claims.set(face, [...(claims.get(face) ?? []), entry]);
+  made.forEach(({ face, name }) => claim(face, { name, from: before.length }));
+  for (const [from, { shape, faceNames }] of before.entries())
     subShapes(library, scope, shape, 'TopAbs_FACE').forEach((face, k) => {
       const pieces = members(library, scope, scope.keep(history.Modified(face)));
-      if (pieces.length > 0) pieces.forEach((piece) => claim(piece, faceNames[k]!));
-      else if (!history.IsDeleted(face)) claim(face, faceNames[k]!);
+      const name = faceNames[k]!;
+      if (pieces.length > 0) pieces.forEach((piece) => claim(piece, { name, from }));
+      else if (!history.IsDeleted(face)) claim(face, { name, from });
     });
   const faces = after.map((solid) => subShapes(library, scope, solid, 'TopAbs_FACE'));
-  const base = faces.map((list) => list.map((face) => claims.get(face)?.toSorted()[0] ?? 'unnamed'));
+  const fallback = made[0]?.name ?? before[0]?.faceNames[0] ?? 'x';
+  const unnamed = `${fallback.slice(0, fallback.indexOf('/'))}/face`;
+  const base = faces.map((list) => list.map((face) => firstName(claims.get(face)) ?? unnamed));
   const final = distinct(library, scope, faces.flat(), base.flat());
+  const owners = faces.map((list) =>
+    list.reduce((least, face) => Math.min(least, ...(claims.get(face) ?? []).map(({ from }) => from)), before.length),
+  );
+  const names = numberedBodies(
+    library,
+    scope,
+    after,
+    owners.map((from) => before[from]?.name ?? before[0]!.name),
+  );
   let at = 0;
-  return after.map((shape, k) => ({ shape, faceNames: faces[k]!.map(() => final[at++]!) }));
+  return after.map((shape, k) => ({ shape, name: names[k]!, faceNames: faces[k]!.map(() => final[at++]!) }));
+}
+
+/** What a face may be called, and from which of the solids before. */
+interface Claim {
+  readonly name: string;
+  readonly from: number;
+}
+
+/** Where faces were merged: the name of what was there first stays, of one step the first in order. */
+function firstName(claims: readonly Claim[] | undefined): string | undefined {
+  const earliest = new Map<string, number>();
+  const stepOf = (name: string) => name.slice(0, name.indexOf('/'));
+  for (const { name, from } of claims ?? [])
+    earliest.set(stepOf(name), Math.min(from, earliest.get(stepOf(name)) ?? from));
+  const rank = ({ name }: Claim): number => earliest.get(stepOf(name))!;
+  return claims?.toSorted((a, b) => rank(a) - rank(b) || (a.name < b.name ? -1 : 1))[0]?.name;
+}
+
+/** Bodies of one origin get numbers by place. */
+function numberedBodies(
+  library: Library,
+  scope: Scope,
+  solids: readonly TopoDS_Shape[],
+  names: readonly string[],
+): string[] {
+  const base = names.map((name) => name.replace(/#\d+$/, ''));
+  return names.map((name, k) => {
+    const same = base.flatMap((other, n) => (other === base[k] ? [n] : []));
+    if (same.length === 1) return name;
+    const places = new Map(same.map((n) => [n, centreOf(library, scope, solids[n]!)]));
+    const order = same.toSorted((a, b) => comparePlaces(places.get(a)!, places.get(b)!));
+    return `${base[k]}#${order.indexOf(k) + 1}`;
+  });
+}
+
+function centreOf(library: Library, scope: Scope, solid: TopoDS_Shape): readonly number[] {
+  const properties = scope.keep(new library.GProp_GProps());
+  library.BRepGProp.VolumeProperties(solid, properties, false, false, false);
+  const centre = scope.keep(properties.CentreOfMass());
+  return [centre.X(), centre.Y(), centre.Z()];
+}
+
+/** A short sign for a long name: the same for the same name (FNV-1a, 32 bits, twice). */
+export function signOf(name: string): string {
+  let [a, b] = [0x811c9dc5, 0x01000193];
+  for (let k = 0; k < name.length; k++) {
+    a = Math.imul(a ^ name.charCodeAt(k), 0x01000193);
+    b = Math.imul(b ^ name.charCodeAt(name.length - 1 - k), 0x01000193);
+  }
+  return [a, b].map((half) => (half >>> 0).toString(36)).join('');
 }
 
 /** Makes equal names distinct: by the names of neighbouring faces where these differ, then by place. */

@@ -1,11 +1,4 @@
-import type {
-  BRepAdaptor_Curve,
-  BRepAdaptor_Surface,
-  gp_Ax1,
-  gp_Pnt,
-  gp_Vec,
-  TopoDS_Shape,
-} from 'replicad-opencascadejs';
+import type { BRepAdaptor_Curve, gp_Ax1, gp_Pnt, gp_Vec, TopoDS_Shape } from 'replicad-opencascadejs';
 import {
   add3,
   bezierAt,
@@ -24,9 +17,9 @@ import {
   type Vec3,
   type VertexFacts,
 } from '@helb/core';
-import { point, direction } from './edges.ts';
 import { Scope, type Library } from './library.ts';
 import { comparePlaces, type NamedSolid } from './names.ts';
+import { plane } from './profile.ts';
 import { ShapeMap, subShapes } from './shapes.ts';
 
 /** Faces, edges and vertices of a body by their lasting names, with exact geometry. Seams are left out. */
@@ -34,6 +27,7 @@ export function topologyOf(library: Library, solid: NamedSolid): Topology {
   const scope = new Scope();
   const { faces, edges, vertices } = namedParts(library, scope, solid);
   const result: Topology = {
+    name: solid.name,
     faces: faces.map(({ name, shape }) => faceFacts(library, scope, name, shape)),
     edges: edges.map(({ name, shape, faces: meeting }) => ({
       name,
@@ -140,10 +134,9 @@ const axisOf = (scope: Scope, axis: gp_Ax1): { origin: Vec3; axis: Vec3 } => ({
 });
 
 function surfaceOf(library: Library, scope: Scope, shape: TopoDS_Shape): Surface {
-  const face = library.TopoDS.Face(shape);
-  const surface = scope.keep(new library.BRepAdaptor_Surface(face, true));
+  const surface = scope.keep(new library.BRepAdaptor_Surface(library.TopoDS.Face(shape), true));
   const kind = surface.GetType();
-  const outside = normalIn(library, scope, surface, shape);
+  const outside = normalIn(library, scope, shape);
   if (kind === 'GeomAbs_Plane') {
     const plane = scope.keep(surface.Plane());
     return { form: 'plane', origin: vec(scope.keep(plane.Location())), normal: outside.normal };
@@ -163,7 +156,12 @@ function surfaceOf(library: Library, scope: Scope, shape: TopoDS_Shape): Surface
 }
 
 /** A place inside the parameters of a face and the normal there, out of the body. */
-function normalIn(library: Library, scope: Scope, surface: BRepAdaptor_Surface, shape: TopoDS_Shape) {
+export function normalIn(
+  library: Library,
+  scope: Scope,
+  shape: TopoDS_Shape,
+): { readonly at: Vec3; readonly normal: Vec3 } {
+  const surface = scope.keep(new library.BRepAdaptor_Surface(library.TopoDS.Face(shape), true));
   const place: gp_Pnt = scope.keep(new library.gp_Pnt(0, 0, 0));
   const [du, dv]: [gp_Vec, gp_Vec] = [scope.keep(new library.gp_Vec(0, 0, 0)), scope.keep(new library.gp_Vec(0, 0, 0))];
   const [u, v] = [
@@ -284,18 +282,7 @@ function hermite(library: Library, scope: Scope, curve: BRepAdaptor_Curve, a: nu
 /** The curves in which a plane crosses a body, named by the faces that they lie on. */
 export function crossingOf(library: Library, solid: NamedSolid, frame: Frame): EdgeFacts[] {
   const scope = new Scope();
-  const plane = scope.keep(
-    new library.gp_Pln(
-      scope.keep(
-        new library.gp_Ax3(
-          point(library, scope, frame.origin),
-          direction(library, scope, frame.z),
-          direction(library, scope, frame.x),
-        ),
-      ),
-    ),
-  );
-  const section = scope.keepCleared(new library.BRepAlgoAPI_Section(solid.shape, plane, false));
+  const section = scope.keepCleared(new library.BRepAlgoAPI_Section(solid.shape, plane(library, scope, frame), false));
   section.Build(scope.keep(new library.Message_ProgressRange()));
   const { faces, facesAt } = namedParts(library, scope, solid);
   const names = new ShapeMap<string>(library);

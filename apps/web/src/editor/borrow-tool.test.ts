@@ -22,7 +22,7 @@ const bore: FaceFacts = {
   area: 40 * Math.PI,
   centre: [10, 20, 2.5],
 };
-const topology: Topology = { faces: [bore], edges: [rim], vertices: [] };
+const topology: Topology = { name: 's1', faces: [bore], edges: [rim], vertices: [] };
 const overRim: Under = {
   words: 'edge · rim ⌀8',
   reference: { to: 'edge', name: rim.name, print: printOfEdge(rim) },

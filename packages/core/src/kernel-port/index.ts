@@ -1,29 +1,26 @@
 import type { Frame, Vec3 } from '../math/index.ts';
+import type {
+  BevelRequest,
+  BodyHandle,
+  CombineKind,
+  ExtrudeRequest,
+  HollowRequest,
+  LoftRequest,
+  MoveRequest,
+  OffsetRequest,
+  RevolveRequest,
+  RoundRequest,
+  SlopeRequest,
+  SpiralRequest,
+  SplitRequest,
+  SweepRequest,
+  ThickenRequest,
+} from './requests.ts';
 import type { EdgeFacts, Topology } from './topology.ts';
 import type { Result, Words } from '../result/index.ts';
-import type { Region } from '../sketch/index.ts';
 
+export type * from './requests.ts';
 export type * from './topology.ts';
-
-/** A body owned by the kernel; plain data outside. Whoever got it releases it. */
-export type BodyHandle = number & { readonly brand?: 'body' };
-
-/** Areas on a plane, from which faces are made. */
-export interface Profile {
-  readonly frame: Frame;
-  readonly regions: readonly Region[];
-}
-
-export interface ExtrudeRequest {
-  readonly profile: Profile;
-  /** Where the extrusion starts and ends along the frame's z, mm; from < to. */
-  readonly from: number;
-  readonly to: number;
-  /** Faces are named by their origin: `${step}/side/${entity}`, `${step}/start`, `${step}/end`. */
-  readonly step: string;
-}
-
-export type CombineKind = 'add' | 'cut';
 
 /** Exact measures of one body. Inertia is about the centre of mass, for a density of 1 per mm^3 (mm^5). */
 export interface BodyMeasures {
@@ -73,15 +70,34 @@ export interface ExportBody {
 export interface Kernel {
   /** One solid for each connected piece of the profile. */
   extrude(request: ExtrudeRequest): Result<BodyHandle[]>;
+  revolve(request: RevolveRequest): Result<BodyHandle[]>;
+  sweep(request: SweepRequest): Result<BodyHandle[]>;
+  spiral(request: SpiralRequest): Result<BodyHandle[]>;
+  loft(request: LoftRequest): Result<BodyHandle[]>;
   /**
-   * Adds all tools to the targets, or cuts them away, in one operation. The inputs stay valid and are not released.
-   * Bodies are solids; a cut may give more of them than went in, or none. `touched` is false where nothing changed.
+   * Adds all tools to the targets, cuts them away, or keeps what they have in common, in one operation. The inputs stay
+   * valid and are not released. Bodies are solids; a cut may give more of them than went in, or none. `touched` is false
+   * where nothing changed.
    */
   combine(
     kind: CombineKind,
     targets: readonly BodyHandle[],
     tools: readonly BodyHandle[],
   ): Result<{ readonly bodies: BodyHandle[]; readonly touched: boolean }>;
+  /** Each of these makes a new body from one and leaves that as it is. */
+  round(request: RoundRequest): Result<BodyHandle>;
+  bevel(request: BevelRequest): Result<BodyHandle>;
+  hollow(request: HollowRequest): Result<BodyHandle>;
+  slope(request: SlopeRequest): Result<BodyHandle>;
+  offset(request: OffsetRequest): Result<BodyHandle>;
+  /** Solids of one thickness on faces of a body. */
+  thicken(request: ThickenRequest): Result<BodyHandle[]>;
+  /** The pieces into which a plane cuts a body; one if it does not meet it. */
+  split(request: SplitRequest): Result<BodyHandle[]>;
+  /** A copy elsewhere; its faces are named after the step and the instance. */
+  moved(request: MoveRequest): Result<BodyHandle>;
+  /** The lasting name of a body: the step that made it first. */
+  bodyName(body: BodyHandle): string;
   measure(body: BodyHandle): BodyMeasures;
   /** Lasting names of the faces, in the kernel's order. */
   faceNames(body: BodyHandle): readonly string[];
@@ -100,6 +116,8 @@ export interface Kernel {
 export const kernelWords: Words = {
   'kernel.profile': (f) => `The outline could not be made into a face (${f['reason']}).`,
   'kernel.failed': (f) => `The geometry kernel could not do this (${f['reason']}). Try slightly different numbers.`,
-  'kernel.empty': () => 'Nothing is left of the body after this cut.',
+  'kernel.empty': () => 'Nothing is left of the body after this.',
+  'kernel.unchanged': () => 'This changes nothing. Try another size, or other faces.',
+  'kernel.gone': (f) => `There is no ${f['what']} of this name on the body any more.`,
   'kernel.invalid': () => 'This would give a body that is not valid. Try slightly different numbers.',
 };

@@ -62,6 +62,8 @@ export interface VertexFacts {
 
 /** The faces, edges and vertices of one body with their lasting names; seams are left out. */
 export interface Topology {
+  /** The lasting name of the body. */
+  readonly name: string;
   readonly faces: readonly FaceFacts[];
   readonly edges: readonly EdgeFacts[];
   readonly vertices: readonly VertexFacts[];

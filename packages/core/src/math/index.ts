@@ -1,5 +1,6 @@
 export * from './vector.ts';
 export * from './frame.ts';
+export * from './movement.ts';
 export * from './matrix.ts';
 export * from './random.ts';
 export * from './dual.ts';

@@ -20,7 +20,20 @@ export interface Match {
 }
 
 /** What a step can ask for; each is a kind of geometry that several things have. */
-export type Accepts = 'plane' | 'axis' | 'point' | 'curve' | 'face' | 'edge' | 'shape' | 'frame';
+export type Accepts =
+  | 'plane'
+  | 'axis'
+  | 'point'
+  | 'curve'
+  | 'face'
+  | 'flat'
+  | 'edge'
+  | 'edges'
+  | 'body'
+  | 'place'
+  | 'section'
+  | 'shape'
+  | 'frame';
 
 const ACCEPTED: Readonly<Record<Accepts, (thing: Thing) => boolean>> = {
   plane: (thing) => planeOf(thing) !== undefined,
@@ -28,7 +41,12 @@ const ACCEPTED: Readonly<Record<Accepts, (thing: Thing) => boolean>> = {
   point: (thing) => pointOf(thing) !== undefined,
   curve: (thing) => curvesOf(thing).length > 0,
   face: (thing) => thing.to === 'face',
+  flat: (thing) => thing.to === 'face' && thing.face.surface.form === 'plane',
   edge: (thing) => thing.to === 'edge',
+  edges: (thing) => thing.to === 'edge' || thing.to === 'face',
+  body: (thing) => thing.to === 'body',
+  place: (thing) => thing.to === 'face' || planeOf(thing) !== undefined || pointOf(thing) !== undefined,
+  section: (thing) => thing.to === 'drawn' || pointOf(thing) !== undefined,
   frame: (thing) => thing.to === 'datum' && thing.datum.form === 'frame',
   shape: () => true,
 };
@@ -39,7 +57,12 @@ export const ACCEPT_WORDS: Readonly<Record<Accepts, string>> = {
   point: 'a corner, a centre or a point',
   curve: 'an edge or a drawn curve',
   face: 'a face',
+  flat: 'a flat face',
   edge: 'an edge',
+  edges: 'an edge, or a face for all of its edges',
+  body: 'a body',
+  place: 'a face, a datum plane or a point',
+  section: 'a curve of a sketch, or a point',
   frame: 'a datum frame',
   shape: 'a face, an edge, a corner or a drawn curve',
 };
@@ -92,6 +115,7 @@ function namedThing({ to, name }: BodyReference, topology: Topology, body: numbe
     const edge = topology.edges.find((other) => other.name === name);
     return edge && { to, edge, body };
   }
+  if (to === 'body') return topology.name === name ? { to, body, topology } : undefined;
   const vertex = topology.vertices.find((other) => other.name === name);
   return vertex && { to, vertex, body };
 }
@@ -166,6 +190,7 @@ function itemsOf(to: BodyReference['to'], topology: Topology, body: number): Ite
     }));
   if (to === 'edge')
     return topology.edges.map((edge) => ({ name: edge.name, print: printOfEdge(edge), thing: { to, edge, body } }));
+  if (to === 'body') return [{ name: topology.name, print: printOfBody(topology), thing: { to, body, topology } }];
   return topology.vertices.map((vertex) => ({
     name: vertex.name,
     print: printOfVertex(vertex),
@@ -201,5 +226,12 @@ const unit = (a: Vec3): Vec3 => {
   const length = length3(a) || 1;
   return [a[0] / length, a[1] / length, a[2] / length];
 };
+
+/** A body by all of its faces: their area and its middle. */
+export function printOfBody({ faces }: Topology): Print {
+  const area = faces.reduce((sum, face) => sum + face.area, 0);
+  const at = [0, 1, 2].map((k) => faces.reduce((sum, face) => sum + (face.centre[k]! * face.area) / area, 0));
+  return { form: 'surface', size: rounded(area), at: roundedPlace(at as unknown as Vec3) };
+}
 
 export const printOfVertex = ({ at }: VertexFacts): Print => ({ form: 'point', size: 0, at: roundedPlace(at) });

@@ -35,15 +35,16 @@ export const referenceSchema = z.discriminatedUnion('to', [
   ofBody('face'),
   ofBody('edge'),
   ofBody('vertex'),
+  ofBody('body'),
 ]);
 export type Reference = z.infer<typeof referenceSchema>;
-export type BodyReference = Extract<Reference, { name: string; to: 'face' | 'edge' | 'vertex' }>;
+export type BodyReference = Extract<Reference, { name: string; to: 'face' | 'edge' | 'vertex' | 'body' }>;
 
 export const isOfBody = (reference: Reference): reference is BodyReference =>
-  reference.to === 'face' || reference.to === 'edge' || reference.to === 'vertex';
+  reference.to !== 'origin' && reference.to !== 'datum' && reference.to !== 'drawn';
 
-/** The step that a face name begins with. */
-export const stepOfFace = (name: string): Id => name.slice(0, name.indexOf('/'));
+/** The step that the name of a face or a body begins with. */
+export const stepOfFace = (name: string): Id => name.split(/[/#]/)[0]!;
 
 /** The names of the faces that meet in an edge or a vertex; of a face itself alone. */
 export const facesOfName = (name: string): string[] =>

@@ -29,7 +29,7 @@ const straight = (name: string, from: Vec3, to: Vec3): EdgeFacts => ({
   middle: [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2, (from[2] + to[2]) / 2],
 });
 const world = (faces: FaceFacts[], edges: EdgeFacts[] = []): World => ({
-  bodies: [{ faces, edges, vertices: [] } satisfies Topology],
+  bodies: [{ name: 's1', faces, edges, vertices: [] } satisfies Topology],
   datum: () => undefined,
   drawn: () => undefined,
 });

@@ -20,6 +20,7 @@ export function referenceWords(reference: Reference, nameOf: (step: string) => s
   if (reference.to === 'drawn') return `a curve of ${nameOf(reference.step)}`;
   const faces = facesOfName(reference.name);
   if (reference.to === 'face') return faceWords(faces[0]!, nameOf);
+  if (reference.to === 'body') return `the body of ${nameOf(stepOfFace(reference.name))}`;
   const steps = [...new Set(faces.map((face) => nameOf(stepOfFace(face))))];
   return `${reference.to === 'edge' ? 'an edge' : 'a corner'} of ${steps.join(' and ')}`;
 }

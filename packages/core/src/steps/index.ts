@@ -1,13 +1,39 @@
 import { z } from 'zod';
+import type { Words } from '../result/index.ts';
+import { areaWords } from './areas.ts';
+import { bodyWords } from './bodies.ts';
+import { chamfer, chamferSchema } from './chamfer/index.ts';
+import { combine, combineSchema, combineWords } from './combine/index.ts';
 import { datumAxis, datumAxisSchema } from './datum-axis/index.ts';
 import { datumFrame, datumFrameSchema } from './datum-frame/index.ts';
 import { datumPlane, datumPlaneSchema } from './datum-plane/index.ts';
 import { datumPoint, datumPointSchema } from './datum-point/index.ts';
-import { extrude, extrudeSchema, type ExtrudeStep } from './extrude/index.ts';
+import { datumWords } from './datum.ts';
+import { draft, draftSchema, draftWords } from './draft/index.ts';
+import { extrude, extrudeSchema, extrudeWords, type ExtrudeStep } from './extrude/index.ts';
+import { fieldWords } from './fields.ts';
+import { fillet, filletSchema, filletWords } from './fillet/index.ts';
+import { helix, helixSchema, helixWords } from './helix/index.ts';
+import { hole, holeSchema, holeWords } from './hole/index.ts';
 import type { StepKind } from './kind.ts';
-import { sketch, sketchSchema, type SketchStep } from './sketch/index.ts';
+import { loft, loftSchema, loftWords } from './loft/index.ts';
+import { mirror, mirrorSchema } from './mirror/index.ts';
+import { move, moveSchema } from './move/index.ts';
+import { offsetFace, offsetFaceSchema, offsetFaceWords } from './offset-face/index.ts';
+import { patternLine, patternLineSchema } from './pattern-line/index.ts';
+import { patternRound, patternRoundSchema } from './pattern-round/index.ts';
+import { repeatWords } from './repeats.ts';
+import { revolve, revolveSchema, revolveWords } from './revolve/index.ts';
+import { shell, shellSchema, shellWords } from './shell/index.ts';
+import { sketch, sketchSchema, sketchWords, type SketchStep } from './sketch/index.ts';
+import { split, splitSchema, splitWords } from './split/index.ts';
+import { sweep, sweepSchema, sweepWords } from './sweep/index.ts';
+import { thicken, thickenSchema, thickenWords } from './thicken/index.ts';
 
+export type { Field, Fields } from './fields.ts';
+export { applying, filledIn, isUsual } from './fields.ts';
 export type {
+  BodyResult,
   ExpressionPlace,
   Phrase,
   PickField,
@@ -15,6 +41,7 @@ export type {
   ResolveContext,
   SketchSources,
   SolvedSketch,
+  Source,
   StepKind,
 } from './kind.ts';
 export {
@@ -38,10 +65,30 @@ export {
 } from './sketch/loans.ts';
 export type { ExtrudeStep, SketchStep };
 
-/** The register: a new kind of step is a folder beside these and a line here. */
+/** Steps that repeat others look these up here. */
+const kindOf = (kind: string) => stepKind(kind as StepName) as StepKind<never, unknown>;
+
+/** The register: a new kind of step is a folder beside these, a line here and one in the schema. */
 const STEP_KINDS = {
   sketch,
   extrude,
+  revolve,
+  sweep,
+  helix,
+  loft,
+  hole,
+  fillet,
+  chamfer,
+  shell,
+  draft,
+  'offset-face': offsetFace,
+  thicken,
+  split,
+  combine,
+  mirror: mirror(kindOf),
+  'pattern-line': patternLine(kindOf),
+  'pattern-round': patternRound(kindOf),
+  move,
   'datum-plane': datumPlane,
   'datum-axis': datumAxis,
   'datum-point': datumPoint,
@@ -51,6 +98,23 @@ const STEP_KINDS = {
 export const stepSchema = z.discriminatedUnion('kind', [
   sketchSchema,
   extrudeSchema,
+  revolveSchema,
+  sweepSchema,
+  helixSchema,
+  loftSchema,
+  holeSchema,
+  filletSchema,
+  chamferSchema,
+  shellSchema,
+  draftSchema,
+  offsetFaceSchema,
+  thickenSchema,
+  splitSchema,
+  combineSchema,
+  mirrorSchema,
+  patternLineSchema,
+  patternRoundSchema,
+  moveSchema,
   datumPlaneSchema,
   datumAxisSchema,
   datumPointSchema,
@@ -58,9 +122,33 @@ export const stepSchema = z.discriminatedUnion('kind', [
 ]);
 export type Step = z.infer<typeof stepSchema>;
 export type StepName = Step['kind'];
+export const STEP_NAMES = Object.keys(STEP_KINDS) as StepName[];
 
 /** Is this a step that is drawn? */
 export const isSketch = (step: Step | undefined): step is SketchStep => step?.kind === 'sketch';
 
 export const stepKind = (kind: StepName): StepKind<Step, unknown> =>
   STEP_KINDS[kind] as unknown as StepKind<Step, unknown>;
+
+/** Sentences of all steps. */
+export const stepWords: Words = {
+  ...sketchWords,
+  ...areaWords,
+  ...bodyWords,
+  ...fieldWords,
+  ...datumWords,
+  ...repeatWords,
+  ...extrudeWords,
+  ...revolveWords,
+  ...sweepWords,
+  ...helixWords,
+  ...loftWords,
+  ...holeWords,
+  ...filletWords,
+  ...shellWords,
+  ...draftWords,
+  ...offsetFaceWords,
+  ...thickenWords,
+  ...splitWords,
+  ...combineWords,
+};

@@ -7,6 +7,7 @@ import type { Issue, Result } from '../result/index.ts';
 import type { Accepts, Borrowing, Datum, Reference, Thing } from '../references/index.ts';
 import type { Entities, Regions, SketchSolution } from '../sketch/index.ts';
 import type { Dimension } from '../units/index.ts';
+import type { Fields } from './fields.ts';
 
 /** A piece of the sentence that a step is. */
 export type Phrase =
@@ -91,6 +92,8 @@ export interface ResolveContext {
   sketch(step: Id): Result<SolvedSketch>;
   /** What a reference of this step points to; what was recovered is noted. */
   find(reference: Reference, accepts: Accepts): Result<Thing>;
+  /** An earlier step that makes bodies, as it was resolved. */
+  source(step: Id): Result<Source>;
   /** How a thing looks on a plane, as sketch entities by lasting keys. */
   project(thing: Thing, how: Borrowing, frame: Frame): Result<Entities>;
 }
@@ -99,6 +102,8 @@ export interface ResolveContext {
 export interface StepKind<S, I> {
   readonly schema: z.ZodType<S>;
   readonly title: string;
+  /** What it asks for, by the names of the fields; for steps that are made of fields. */
+  readonly fields?: Fields;
   sentence(step: S, nameOf: (step: Id) => string): readonly Phrase[];
   /** Earlier steps that it needs. */
   uses(step: S): readonly Id[];
@@ -120,6 +125,23 @@ export interface StepKind<S, I> {
    * are all that the result depends on.
    */
   resolve?(step: S, context: ResolveContext): Result<I>;
-  /** Makes the bodies after the step from those before. */
+  /** Makes the bodies after the step from those before; none of these is released. */
   build?(inputs: I, before: readonly BodyHandle[], kernel: Kernel): Result<readonly BodyHandle[]>;
+  /** Present on steps that add or cut by solids of their own: these solids, so that a pattern can repeat them. */
+  tools?(inputs: I, before: readonly BodyHandle[], kernel: Kernel): Result<BodyHandle[]>;
+  /** What is done with the solids of `tools`. */
+  resultOf?(inputs: I): BodyResult;
+  /**
+   * Present on steps that change edges: the same inputs for copies of what they change, whose faces are called otherwise.
+   * @param rename the name that a face has on the copy; the same where it is not copied
+   */
+  again?(inputs: I, rename: (face: string) => string): I;
+}
+
+export type BodyResult = 'new' | 'add' | 'cut' | 'overlap';
+
+/** An earlier step as it was resolved, for a pattern to repeat it. */
+export interface Source {
+  readonly kind: string;
+  readonly inputs: unknown;
 }

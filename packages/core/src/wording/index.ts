@@ -4,10 +4,8 @@ import { expressionWords } from '../expressions/index.ts';
 import { kernelWords } from '../kernel-port/index.ts';
 import type { Issue, Words } from '../result/index.ts';
 import { editWords } from '../sketch/index.ts';
-import { extrudeWords } from '../steps/extrude/index.ts';
 import { referencesWords } from '../references/index.ts';
-import { datumWords } from '../steps/datum.ts';
-import { sketchWords } from '../steps/sketch/index.ts';
+import { stepWords } from '../steps/index.ts';
 import { unitWords } from '../units/index.ts';
 
 const engineWords: Words = {
@@ -20,11 +18,9 @@ const engineWords: Words = {
 const WORDS: Words = {
   ...unitWords,
   ...expressionWords,
-  ...sketchWords,
   ...editWords,
-  ...extrudeWords,
+  ...stepWords,
   ...referencesWords,
-  ...datumWords,
   ...kernelWords,
   ...documentWords,
   ...outlineWords,

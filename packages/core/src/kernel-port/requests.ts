@@ -1,0 +1,124 @@
+import type { Frame, Movement, Vec3 } from '../math/index.ts';
+import type { Region } from '../sketch/index.ts';
+import type { SpaceCurve } from './topology.ts';
+
+/** A body owned by the kernel; plain data outside. Whoever got it releases it. */
+export type BodyHandle = number & { readonly brand?: 'body' };
+
+/** Areas on a plane, from which faces are made. */
+export interface Profile {
+  readonly frame: Frame;
+  readonly regions: readonly Region[];
+}
+
+/** Faces are named by their origin: `${step}/side/${entity}`, `${step}/start`, `${step}/end`. */
+interface Named {
+  readonly step: string;
+}
+
+export interface ExtrudeRequest extends Named {
+  readonly profile: Profile;
+  /** Where the extrusion starts and ends along the frame's z, mm; from < to. */
+  readonly from: number;
+  readonly to: number;
+  /** How much the sides lean inwards on the way from the sketch plane, rad; outwards if negative. */
+  readonly taper?: number;
+  /** Stops it at something within the way from `from` to `to`; what lies beyond is left out. */
+  readonly until?: Stop & { readonly forwards: boolean };
+}
+
+/** What ends an extrusion: a plane, the surface of a face, or whichever body it meets next. */
+export type Stop =
+  | { readonly form: 'plane'; readonly plane: Frame }
+  | { readonly form: 'face'; readonly body: BodyHandle; readonly face: string }
+  | { readonly form: 'next'; readonly bodies: readonly BodyHandle[] };
+
+export interface RevolveRequest extends Named {
+  readonly profile: Profile;
+  readonly origin: Vec3;
+  readonly axis: Vec3;
+  /** Angles at which it starts and ends, rad, counter-clockwise seen against the axis; a full turn has no ends. */
+  readonly from: number;
+  readonly to: number;
+}
+
+export interface SweepRequest extends Named {
+  readonly profile: Profile;
+  /** Curves end to end. */
+  readonly path: readonly SpaceCurve[];
+  /** `following` turns with the path, `fixed` keeps its first direction. */
+  readonly keep: 'following' | 'fixed';
+}
+
+export interface SpiralRequest extends Named {
+  readonly profile: Profile;
+  readonly origin: Vec3;
+  readonly axis: Vec3;
+  /** Way along the axis in one turn, mm. */
+  readonly pitch: number;
+  readonly turns: number;
+  readonly left: boolean;
+  /** How much the helix closes in towards its end, rad. */
+  readonly taper: number;
+}
+
+export interface LoftRequest extends Named {
+  /** Each one area, or a point at either end. */
+  readonly sections: readonly (Profile | { readonly point: Vec3 })[];
+  /** Straight from section to section, instead of smooth through all. */
+  readonly straight: boolean;
+}
+
+export type CombineKind = 'add' | 'cut' | 'overlap';
+
+interface OnBody extends Named {
+  readonly body: BodyHandle;
+}
+
+export interface RoundRequest extends OnBody {
+  /** Edges by name; edges that go on smoothly are rounded with them. `to` is the radius at the other end. */
+  readonly edges: readonly { readonly name: string; readonly radius: number; readonly to?: number }[];
+}
+
+export interface BevelRequest extends OnBody {
+  readonly edges: readonly string[];
+  readonly distance: number;
+  /** On the other face, mm, or the angle to the first face, rad; the same distance if neither. */
+  readonly other?: number;
+  readonly angle?: number;
+}
+
+export interface HollowRequest extends OnBody {
+  /** Faces that are taken away. */
+  readonly open: readonly string[];
+  /** Thickness of the walls, mm: inwards, or outwards if negative. */
+  readonly wall: number;
+}
+
+export interface SlopeRequest extends OnBody {
+  readonly faces: readonly string[];
+  /** Where the faces stay as they are; they lean about their lines in this plane, against its z. */
+  readonly neutral: Frame;
+  readonly angle: number;
+}
+
+export interface OffsetRequest extends OnBody {
+  readonly faces: readonly string[];
+  /** Outwards, mm; inwards if negative. */
+  readonly distance: number;
+}
+
+export interface ThickenRequest extends OnBody {
+  readonly faces: readonly string[];
+  readonly distance: number;
+}
+
+export interface SplitRequest extends OnBody {
+  readonly plane: Frame;
+}
+
+export interface MoveRequest extends OnBody {
+  readonly movement: Movement;
+  /** Which of several copies: a part of the names of its faces. */
+  readonly instance: string;
+}

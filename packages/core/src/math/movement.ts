@@ -1,0 +1,59 @@
+import { add3, cross3, dot3, scale3, sub3, type Vec3 } from './vector.ts';
+import type { Frame } from './frame.ts';
+
+/** A motion of space without change of shape, mirroring allowed: three rows of a matrix with the shift in the last column. */
+export type Movement = readonly [row: Row, row: Row, row: Row];
+type Row = readonly [x: number, y: number, z: number, shift: number];
+
+export const STILL: Movement = [
+  [1, 0, 0, 0],
+  [0, 1, 0, 0],
+  [0, 0, 1, 0],
+];
+
+export const shift3 = (by: Vec3): Movement =>
+  STILL.map((row, k) => [row[0], row[1], row[2], by[k]!]) as unknown as Movement;
+
+export const movedBy = (movement: Movement, place: Vec3): Vec3 =>
+  movement.map(([x, y, z, s]) => x * place[0] + y * place[1] + z * place[2] + s) as unknown as Vec3;
+
+/** A direction, turned or mirrored but not shifted. */
+export const turnedBy = (movement: Movement, along: Vec3): Vec3 =>
+  movement.map(([x, y, z]) => x * along[0] + y * along[1] + z * along[2]) as unknown as Vec3;
+
+/** First `first`, then `then`. */
+export function followedBy(first: Movement, then: Movement): Movement {
+  const columns = ([0, 1, 2] as const).map((k) => turnedBy(then, first.map((row) => row[k]) as unknown as Vec3));
+  const shift = movedBy(then, first.map((row) => row[3]) as unknown as Vec3);
+  return ([0, 1, 2] as const).map((k) => [
+    columns[0]![k],
+    columns[1]![k],
+    columns[2]![k],
+    shift[k],
+  ]) as unknown as Movement;
+}
+
+/** The linear map with these images of the axes that keeps a place where it is. */
+function about(place: Vec3, image: (along: Vec3) => Vec3): Movement {
+  const columns = [image([1, 0, 0]), image([0, 1, 0]), image([0, 0, 1])] as const;
+  const moved = add3(add3(scale3(columns[0], place[0]), scale3(columns[1], place[1])), scale3(columns[2], place[2]));
+  const shift = sub3(place, moved);
+  return ([0, 1, 2] as const).map((k) => [
+    columns[0][k],
+    columns[1][k],
+    columns[2][k],
+    shift[k],
+  ]) as unknown as Movement;
+}
+
+/** Turns about an axis (a unit vector), counter-clockwise seen against it (Rodrigues 1840). */
+export function turn3(origin: Vec3, axis: Vec3, angle: number): Movement {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  return about(origin, (along) =>
+    add3(add3(scale3(along, c), scale3(cross3(axis, along), s)), scale3(axis, dot3(axis, along) * (1 - c))),
+  );
+}
+
+/** Mirrors in the plane of a frame. */
+export const mirror3 = ({ origin, z }: Frame): Movement =>
+  about(origin, (along) => sub3(along, scale3(z, 2 * dot3(along, z))));

@@ -1,0 +1,67 @@
+import type { z } from 'zod';
+import { ok } from '../../result/index.ts';
+import { ANGLE, LENGTH } from '../../units/index.ts';
+import { changedBodies } from '../bodies.ts';
+import { changing } from '../define.ts';
+import { edgesByBody, renamedEdge } from '../edges.ts';
+import { choice, number, picks, schemaOf } from '../fields.ts';
+import { largest } from '../fillet/index.ts';
+
+const SIZE = { asks: LENGTH, least: 1e-3, most: 1e4 } as const;
+
+const fields = {
+  edges: picks('edges', 'edges', { most: 500, many: 'edges' }),
+  distance: number('distance', { ...SIZE, usual: '1 mm' }),
+  shape: choice('shape', { equal: 'on both sides', other: 'and on the other side', angle: 'at an angle of' }, 'equal'),
+  other: number('other distance', { ...SIZE, usual: '2 mm', when: ({ shape }) => shape === 'other' }),
+  angle: number('angle', {
+    asks: ANGLE,
+    least: 0.01,
+    most: 1.56,
+    usual: '30 deg',
+    when: ({ shape }) => shape === 'angle',
+  }),
+};
+
+export const chamferSchema = schemaOf('chamfer', fields);
+export type ChamferStep = z.infer<typeof chamferSchema>;
+
+interface Inputs {
+  readonly cuts: readonly { readonly body: number; readonly edges: readonly string[] }[];
+  readonly distance: number;
+  readonly more: { readonly other?: number; readonly angle?: number };
+  readonly step: string;
+}
+
+export const chamfer = changing('chamfer', {
+  title: 'Chamfer',
+  fields,
+  sentence: 'Cut off {edges} by {distance} {shape}[ {other}][ {angle}]',
+  inputs: (values, { step }) =>
+    ok<Inputs>({
+      cuts: edgesByBody(values.edges),
+      distance: values.distance,
+      more:
+        values.shape === 'other' ? { other: values.other } : values.shape === 'angle' ? { angle: values.angle } : {},
+      step,
+    }),
+  build: ({ cuts, distance, more, step }, before, kernel) =>
+    changedBodies(
+      before,
+      cuts.map(({ body, edges }) => ({
+        body,
+        make(handle) {
+          const sized = (size: number) => kernel.bevel({ body: handle, edges, distance: size, ...more, step });
+          const made = sized(distance);
+          if (made.ok || made.issue.code === 'kernel.gone') return made;
+          const most = largest(sized, distance, kernel.release.bind(kernel));
+          return { ok: false, issue: { code: 'chamfer.size', facts: { most } } };
+        },
+      })),
+      kernel,
+    ),
+  again: (inputs, rename) => ({
+    ...inputs,
+    cuts: inputs.cuts.map(({ body, edges }) => ({ body, edges: edges.map((edge) => renamedEdge(edge, rename)) })),
+  }),
+});

@@ -1,0 +1,79 @@
+import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
+import type { Id } from '../records/index.ts';
+import type { Result } from '../result/index.ts';
+import { applied } from './bodies.ts';
+import {
+  expressionsIn,
+  picksIn,
+  referencesIn,
+  resolved,
+  schemaOf,
+  sentenceFrom,
+  usesIn,
+  type Fields,
+  type Values,
+} from './fields.ts';
+import type { BodyResult, ResolveContext, StepKind } from './kind.ts';
+
+interface Definition<F extends Fields, I> {
+  readonly title: string;
+  readonly fields: F;
+  /** The sentence with its fields in braces; see `sentenceFrom`. */
+  readonly sentence: string;
+  /** Plain inputs from what the fields come to. These and the bodies before are all that the result depends on. */
+  inputs(values: Values<F>, context: ResolveContext): Result<I>;
+}
+
+/** Everything that follows from the fields. */
+function fromFields<K extends string, F extends Fields, I>(
+  kind: K,
+  { title, fields, sentence, inputs }: Definition<F, I>,
+) {
+  return {
+    schema: schemaOf(kind, fields),
+    title,
+    fields,
+    sentence: (step: { name: string }, nameOf: (id: Id) => string) => sentenceFrom(sentence, fields, step, nameOf),
+    uses: (step: object) => usesIn(fields, step),
+    expressions: (step: { name: string }) => expressionsIn(fields, step, step.name),
+    references: (step: object) => referencesIn(fields, step),
+    picks: (step: object) => picksIn(fields, step),
+    resolve(step: object, context: ResolveContext): Result<I> {
+      const values = resolved(fields, step, context);
+      return values.ok ? inputs(values.value, context) : values;
+    },
+  };
+}
+
+/** A step that changes the bodies before it. */
+export const changing = <K extends string, F extends Fields, I>(
+  kind: K,
+  definition: Definition<F, I> & Pick<StepKind<never, I>, 'build' | 'again'>,
+) => ({
+  ...fromFields(kind, definition),
+  build: definition.build!,
+  ...(definition.again ? { again: definition.again } : {}),
+});
+
+/** What every step with solids of its own is told besides. */
+export interface ToolInputs {
+  readonly result: BodyResult;
+  /** The places of the bodies that are touched; all if empty. */
+  readonly only: readonly number[];
+}
+
+/** A step that makes solids and adds them, cuts them away, or keeps them as bodies. */
+export const making = <K extends string, F extends Fields, I extends ToolInputs>(
+  kind: K,
+  definition: Definition<F, I> & {
+    solids(inputs: I, before: readonly BodyHandle[], kernel: Kernel): Result<BodyHandle[]>;
+  },
+) => ({
+  ...fromFields(kind, definition),
+  tools: definition.solids,
+  resultOf: (inputs: I): BodyResult => inputs.result,
+  build(inputs: I, before: readonly BodyHandle[], kernel: Kernel): Result<readonly BodyHandle[]> {
+    const tools = definition.solids(inputs, before, kernel);
+    return tools.ok ? applied(inputs.result, tools.value, before, inputs.only, kernel) : tools;
+  },
+});

@@ -1,0 +1,40 @@
+import type { z } from 'zod';
+import { ok, type Words } from '../../result/index.ts';
+import { planeOf } from '../../references/index.ts';
+import { ANGLE } from '../../units/index.ts';
+import { changedBodies } from '../bodies.ts';
+import { changing } from '../define.ts';
+import { facesByBody } from '../edges.ts';
+import { number, picks, schemaOf } from '../fields.ts';
+
+const fields = {
+  faces: picks('faces', 'face', { most: 200, many: 'faces' }),
+  /** They keep their lines in it, and lean against its normal. */
+  from: picks('from', 'plane'),
+  angle: number('angle', { asks: ANGLE, least: -1.4, most: 1.4, usual: '2 deg' }),
+};
+
+export const draftSchema = schemaOf('draft', fields);
+export type DraftStep = z.infer<typeof draftSchema>;
+
+export const draft = changing('draft', {
+  title: 'Draft',
+  fields,
+  sentence: 'Lean {faces} by {angle} from {from}',
+  inputs: ({ faces, from, angle }, { step }) =>
+    ok({ slopes: facesByBody(faces), neutral: planeOf(from[0]!)!, angle, step }),
+  build: ({ slopes, neutral, angle, step }, before, kernel) =>
+    changedBodies(
+      before,
+      slopes.map(({ body, faces }) => ({
+        body,
+        make: (handle) => kernel.slope({ body: handle, faces, neutral, angle, step }),
+      })),
+      kernel,
+    ),
+});
+
+export const draftWords: Words = {
+  'draft.face': () =>
+    'One of these faces can not lean like that: only flat, round and conical faces can, by angles that leave their neighbours in place.',
+};

@@ -1,0 +1,54 @@
+import type { z } from 'zod';
+import { followedBy, shift3, STILL, turn3 } from '../../math/index.ts';
+import type { BodyHandle } from '../../kernel-port/index.ts';
+import { axisOf } from '../../references/index.ts';
+import { ok } from '../../result/index.ts';
+import { ANGLE, LENGTH } from '../../units/index.ts';
+import { bodiesIn } from '../bodies.ts';
+import { changing } from '../define.ts';
+import { choice, number, picks, schemaOf } from '../fields.ts';
+
+const SHIFT = { asks: LENGTH, least: -1e5, most: 1e5, usual: '0 mm' } as const;
+const turned = ({ turn }: Readonly<Record<string, unknown>>) => turn === 'yes';
+
+const fields = {
+  bodies: picks('bodies', 'body', { most: 100, many: 'bodies' }),
+  x: number('along x', SHIFT),
+  y: number('along y', SHIFT),
+  z: number('along z', SHIFT),
+  turn: choice('turn', { no: 'not turned', yes: 'turned by' }, 'no'),
+  angle: number('angle', { asks: ANGLE, least: -2 * Math.PI, most: 2 * Math.PI, usual: '90 deg', when: turned }),
+  about: picks('axis', 'axis', { when: turned }),
+  original: choice('the original', { no: 'goes along', yes: 'stays' }, 'no'),
+};
+
+export const moveSchema = schemaOf('move', fields);
+export type MoveStep = z.infer<typeof moveSchema>;
+
+export const move = changing('move', {
+  title: 'Move',
+  fields,
+  sentence: 'Move {bodies} by {x} {y} {z}, {turn}[ {angle} about {about}]; the original {original}',
+  inputs({ bodies, x, y, z, turn, angle, about, original }, { step }) {
+    const axis = turn === 'yes' ? axisOf(about[0]!)! : undefined;
+    const turning = axis ? turn3(axis.origin, axis.direction, angle) : STILL;
+    return ok({
+      bodies: bodiesIn(bodies),
+      movement: followedBy(turning, shift3([x, y, z])),
+      keep: original === 'yes',
+      step,
+    });
+  },
+  build({ bodies, movement, keep, step }, before, kernel) {
+    const made: BodyHandle[] = [];
+    for (const k of bodies) {
+      const moved = kernel.moved({ body: before[k]!, movement, step, instance: 'm' });
+      if (!moved.ok) {
+        made.forEach((body) => kernel.release(body));
+        return moved;
+      }
+      made.push(moved.value);
+    }
+    return ok([...before.filter((_, k) => keep || !bodies.includes(k)), ...made]);
+  },
+});

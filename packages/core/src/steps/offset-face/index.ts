@@ -1,0 +1,38 @@
+import type { z } from 'zod';
+import { ok, type Words } from '../../result/index.ts';
+import { LENGTH } from '../../units/index.ts';
+import { changedBodies } from '../bodies.ts';
+import { changing } from '../define.ts';
+import { facesByBody } from '../edges.ts';
+import { choice, number, picks, schemaOf } from '../fields.ts';
+
+const fields = {
+  faces: picks('faces', 'face', { most: 200, many: 'faces' }),
+  distance: number('distance', { asks: LENGTH, least: 1e-4, most: 1e4, usual: '0.2 mm' }),
+  side: choice('side', { inwards: 'inwards', outwards: 'outwards' }, 'inwards'),
+};
+
+export const offsetFaceSchema = schemaOf('offset-face', fields);
+export type OffsetFaceStep = z.infer<typeof offsetFaceSchema>;
+
+/** How clearance is added late: faces set back, or forwards. */
+export const offsetFace = changing('offset-face', {
+  title: 'Offset face',
+  fields,
+  sentence: 'Set {faces} {side} by {distance}',
+  inputs: ({ faces, distance, side }, { step }) =>
+    ok({ offsets: facesByBody(faces), distance: side === 'outwards' ? distance : -distance, step }),
+  build: ({ offsets, distance, step }, before, kernel) =>
+    changedBodies(
+      before,
+      offsets.map(({ body, faces }) => ({
+        body,
+        make: (handle) => kernel.offset({ body: handle, faces, distance, step }),
+      })),
+      kernel,
+    ),
+});
+
+export const offsetFaceWords: Words = {
+  'offset.face': () => 'One of these faces can not be set off like that: choose a smaller distance, or fewer faces.',
+};

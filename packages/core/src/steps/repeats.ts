@@ -1,0 +1,169 @@
+import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
+import type { Movement } from '../math/index.ts';
+import type { Id } from '../records/index.ts';
+import { fail, ok, type Result, type Words } from '../result/index.ts';
+import { choice, picks, stepsField, type Filled } from './fields.ts';
+import type { BodyResult, ResolveContext, Source, StepKind } from './kind.ts';
+import { bodiesIn } from './bodies.ts';
+import type { Thing } from '../references/index.ts';
+
+// What mirrors and patterns have in common: earlier steps, or bodies, again in other places.
+
+export const whatField = choice('what', { steps: 'steps', bodies: 'bodies' }, 'steps');
+export const repeatedSteps = stepsField('steps', 1, ({ what }: Filled) => what === 'steps');
+export const repeatedBodies = picks('bodies', 'body', {
+  most: 100,
+  many: 'bodies',
+  when: ({ what }) => what === 'bodies',
+});
+/** For bodies: do the copies stand alone? */
+export const copiesField = choice(
+  'result',
+  { new: 'new bodies', add: 'added' },
+  'new',
+  ({ what }: Filled) => what === 'bodies',
+);
+
+/** What is repeated, as plain data. */
+export type Repeated =
+  | { readonly form: 'steps'; readonly sources: readonly Source[] }
+  | { readonly form: 'bodies'; readonly bodies: readonly number[]; readonly result: 'new' | 'add' };
+
+export interface RepeatInputs {
+  readonly repeated: Repeated;
+  /** The copies, each with the name that its faces get; the original is none of them. */
+  readonly copies: readonly { readonly movement: Movement; readonly instance: string }[];
+  readonly step: string;
+}
+
+export function repeatedOf(
+  values: {
+    readonly what: 'steps' | 'bodies';
+    readonly steps: readonly Id[];
+    readonly bodies: readonly Thing[];
+    readonly copies: 'new' | 'add';
+  },
+  context: ResolveContext,
+): Result<Repeated> {
+  if (values.what === 'bodies') return ok({ form: 'bodies', bodies: bodiesIn(values.bodies), result: values.copies });
+  const sources: Source[] = [];
+  for (const id of values.steps) {
+    const source = context.source(id);
+    if (!source.ok) return source;
+    sources.push(source.value);
+  }
+  return ok({ form: 'steps', sources });
+}
+
+/** Makes all copies: those of solids in one operation for each way of combining, then what changes their edges. */
+export function repeat(
+  { repeated, copies, step }: RepeatInputs,
+  before: readonly BodyHandle[],
+  kernel: Kernel,
+  kindOf: (kind: string) => StepKind<never, unknown>,
+): Result<readonly BodyHandle[]> {
+  if (copies.length === 0) return ok(before);
+  if (repeated.form === 'bodies') return repeatBodies(repeated, copies, step, before, kernel);
+  let bodies: readonly BodyHandle[] = before;
+  // what was made on the way and is not in the end is released
+  const between = (next: readonly BodyHandle[]) => {
+    bodies.filter((body) => !before.includes(body) && !next.includes(body)).forEach((body) => kernel.release(body));
+    bodies = next;
+  };
+  for (const source of repeated.sources) {
+    const made = repeatSource(source, copies, step, bodies, kernel, kindOf(source.kind));
+    if (!made.ok) {
+      between(before);
+      return made;
+    }
+    between(made.value);
+  }
+  return ok(bodies);
+}
+
+function repeatSource(
+  { inputs }: Source,
+  copies: RepeatInputs['copies'],
+  step: string,
+  bodies: readonly BodyHandle[],
+  kernel: Kernel,
+  kind: StepKind<never, unknown>,
+): Result<readonly BodyHandle[]> {
+  if (kind.tools && kind.resultOf) {
+    const originals = kind.tools(inputs, bodies, kernel);
+    if (!originals.ok) return originals;
+    const tools = placed(originals.value, copies, step, kernel);
+    originals.value.forEach((body) => kernel.release(body));
+    return tools.ok ? joined(kind.resultOf(inputs), tools.value, bodies, kernel) : tools;
+  }
+  if (!kind.again || !kind.build) return fail('repeat.kind', { kind: kind.title });
+  let now = bodies;
+  for (const { instance } of copies) {
+    const names = new Set(now.flatMap((body) => kernel.faceNames(body)));
+    const rename = (face: string): string => {
+      const copy = `${step}/${instance}/${face}`;
+      return names.has(copy) ? copy : face;
+    };
+    const made = kind.build(kind.again(inputs, rename), now, kernel);
+    now
+      .filter((body) => !bodies.includes(body) && !(made.ok && made.value.includes(body)))
+      .forEach((body) => kernel.release(body));
+    if (!made.ok) return made;
+    now = made.value;
+  }
+  return ok(now);
+}
+
+function placed(
+  originals: readonly BodyHandle[],
+  copies: RepeatInputs['copies'],
+  step: string,
+  kernel: Kernel,
+): Result<BodyHandle[]> {
+  const tools: BodyHandle[] = [];
+  for (const { movement, instance } of copies)
+    for (const body of originals) {
+      const made = kernel.moved({ body, movement, step, instance });
+      if (!made.ok) {
+        tools.forEach((tool) => kernel.release(tool));
+        return made;
+      }
+      tools.push(made.value);
+    }
+  return ok(tools);
+}
+
+function joined(
+  result: BodyResult,
+  tools: readonly BodyHandle[],
+  bodies: readonly BodyHandle[],
+  kernel: Kernel,
+): Result<readonly BodyHandle[]> {
+  // what begins a body is gone on with: its copies are added to it
+  if (result === 'new') return ok([...bodies, ...tools]);
+  const made = bodies.length === 0 ? fail('body.none', { result }) : kernel.combine(result, bodies, tools);
+  tools.forEach((tool) => kernel.release(tool));
+  return made.ok ? ok(made.value.bodies) : made;
+}
+
+function repeatBodies(
+  { bodies, result }: Extract<Repeated, { form: 'bodies' }>,
+  copies: RepeatInputs['copies'],
+  step: string,
+  before: readonly BodyHandle[],
+  kernel: Kernel,
+): Result<readonly BodyHandle[]> {
+  const chosen = bodies.map((k) => before[k]!);
+  const tools = placed(chosen, copies, step, kernel);
+  if (!tools.ok) return tools;
+  if (result === 'new') return ok([...before, ...tools.value]);
+  const made = kernel.combine('add', chosen, tools.value);
+  tools.value.forEach((tool) => kernel.release(tool));
+  return made.ok ? ok([...made.value.bodies, ...before.filter((body) => !chosen.includes(body))]) : made;
+}
+
+export const repeatWords: Words = {
+  'repeat.kind': (f) =>
+    `A ${String(f['kind']).toLowerCase()} can not be repeated by itself: choose the steps that make what it changes, or repeat the body.`,
+  'repeat.count': () => 'The count is a whole number from 1 to 1000.',
+};

@@ -1,0 +1,54 @@
+import type { z } from 'zod';
+import type { RevolveRequest } from '../../kernel-port/index.ts';
+import { axisOf } from '../../references/index.ts';
+import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { ANGLE } from '../../units/index.ts';
+import { centreLineOf, profileOf } from '../areas.ts';
+import { bodiesIn, resultField, touchedField } from '../bodies.ts';
+import { making, type ToolInputs } from '../define.ts';
+import { areasField, choice, number, picks, schemaOf, sketchField } from '../fields.ts';
+
+const fields = {
+  sketch: sketchField,
+  areas: areasField,
+  /** The only centre line of the sketch where nothing is chosen. */
+  axis: picks('axis', 'axis', { least: 0, many: 'centre line' }),
+  angle: number('angle', { asks: ANGLE, least: 1e-4, most: 2 * Math.PI + 1e-9, usual: '360 deg' }),
+  ways: choice('direction', { forwards: 'forwards', backwards: 'backwards', both: 'both ways' }, 'forwards'),
+  result: resultField,
+  only: touchedField,
+};
+
+export const revolveSchema = schemaOf('revolve', fields);
+export type RevolveStep = z.infer<typeof revolveSchema>;
+
+interface Inputs extends ToolInputs, RevolveRequest {}
+
+export const revolve = making('revolve', {
+  title: 'Revolve',
+  fields,
+  sentence: 'Revolve {sketch}{areas} about {axis} by {angle}, {ways} → {result}[? {only}]',
+  inputs(values, context): Result<Inputs> {
+    const area = profileOf(values.sketch, values.areas, context);
+    if (!area.ok) return area;
+    const axis = values.axis[0] ? axisOf(values.axis[0]) : centreLineOf(area.value.drawn);
+    if (!axis) return fail('revolve.axis');
+    const { angle, ways } = values;
+    const from = ways === 'forwards' ? 0 : ways === 'backwards' ? -angle : -angle / 2;
+    return ok({
+      profile: area.value.profile,
+      origin: axis.origin,
+      axis: axis.direction,
+      from,
+      to: from + angle,
+      step: context.step,
+      result: values.result,
+      only: bodiesIn(values.only),
+    });
+  },
+  solids: (inputs, _, kernel) => kernel.revolve(inputs),
+});
+
+export const revolveWords: Words = {
+  'revolve.axis': () => 'Choose an axis: a straight edge, a line, or make one line of the sketch its centre line.',
+};

@@ -1,0 +1,42 @@
+import type { z } from 'zod';
+import { fail, ok, type Words } from '../../result/index.ts';
+import { LENGTH } from '../../units/index.ts';
+import { bodiesIn, resultField, touchedField } from '../bodies.ts';
+import { making } from '../define.ts';
+import { facesByBody } from '../edges.ts';
+import { choice, number, picks, schemaOf } from '../fields.ts';
+
+const fields = {
+  faces: picks('faces', 'face', { most: 100, many: 'faces' }),
+  thickness: number('thickness', { asks: LENGTH, least: 1e-3, most: 1e4, usual: '2 mm' }),
+  side: choice('side', { outwards: 'outwards', inwards: 'inwards' }, 'outwards'),
+  result: resultField,
+  only: touchedField,
+};
+
+export const thickenSchema = schemaOf('thicken', fields);
+export type ThickenStep = z.infer<typeof thickenSchema>;
+
+export const thicken = making('thicken', {
+  title: 'Thicken',
+  fields,
+  sentence: 'Thicken {faces} by {thickness} {side} → {result}[? {only}]',
+  inputs: (values, { step }) =>
+    ok({
+      slabs: facesByBody(values.faces),
+      distance: values.side === 'outwards' ? values.thickness : -values.thickness,
+      result: values.result,
+      only: bodiesIn(values.only),
+      step,
+    }),
+  solids({ slabs, distance, step }, before, kernel) {
+    const [first, ...more] = slabs;
+    if (!first || more.length > 0) return fail('thicken.bodies');
+    return kernel.thicken({ body: before[first.body]!, faces: first.faces, distance, step });
+  },
+});
+
+export const thickenWords: Words = {
+  'thicken.bodies': () => 'Choose faces of one body only.',
+  'thicken.face': () => 'One of these faces can not be that thick: choose a smaller thickness, or the other side.',
+};

@@ -1,0 +1,262 @@
+import type { NCollection_List_TopoDS_Shape, TopoDS_Edge, TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
+import {
+  add3,
+  distance3,
+  scale3,
+  type BevelRequest,
+  type HollowRequest,
+  type OffsetRequest,
+  type Result,
+  type RoundRequest,
+  type SlopeRequest,
+  type ThickenRequest,
+} from '@helb/core';
+import { direction } from './edges.ts';
+import { fail, ok, type Library, type Scope } from './library.ts';
+import { volumeOf } from './measure.ts';
+import { carried, distinct, signOf, type FaceHistory, type MadeFace, type NamedSolid } from './names.ts';
+import { plane } from './profile.ts';
+import { listOf, members, subShapes } from './shapes.ts';
+import { namedParts, normalIn } from './topology.ts';
+
+/** The sub-shapes of a body by name; fails with the first name that is not there. */
+function named(
+  parts: readonly { readonly name: string; readonly shape: TopoDS_Shape }[],
+  names: readonly string[],
+  what: string,
+): Result<TopoDS_Shape[]> {
+  const found: TopoDS_Shape[] = [];
+  for (const name of names) {
+    const part = parts.find((other) => other.name === name);
+    if (!part) return fail('kernel.gone', { what });
+    found.push(part.shape);
+  }
+  return ok(found);
+}
+
+/** One solid of the result, with its names carried; fails where nothing has changed or the body is not sound. */
+function finished(
+  library: Library,
+  scope: Scope,
+  before: NamedSolid,
+  history: FaceHistory,
+  shape: TopoDS_Shape,
+  made: readonly MadeFace[],
+): Result<NamedSolid> {
+  const solids = subShapes(library, scope, shape, 'TopAbs_SOLID');
+  const [solid] = solids;
+  if (!solid || solids.length !== 1) return fail('kernel.invalid');
+  const check = scope.keep(new library.BRepCheck_Analyzer(solid, true, false, false));
+  const volume = volumeOf(library, solid);
+  if (!check.IsValid() || !(volume > 0)) return fail('kernel.invalid');
+  // the library gives back what it was given where it finds no way
+  if (Math.abs(volume - volumeOf(library, before.shape)) < 1e-9 * volume) return fail('kernel.unchanged');
+  const [result] = carried(library, scope, [before], history, [solid], made);
+  return ok({ ...result!, shape: library.TopoDS.Solid(solid) });
+}
+
+/** Faces that an edge or a corner turned into, named after it. */
+function madeFrom(
+  library: Library,
+  scope: Scope,
+  history: { Generated(shape: TopoDS_Shape): NCollection_List_TopoDS_Shape },
+  sources: readonly { readonly name: string; readonly shape: TopoDS_Shape }[],
+  prefix: string,
+): MadeFace[] {
+  return sources.flatMap(({ name, shape }) =>
+    members(library, scope, scope.keep(history.Generated(shape)))
+      .filter((face) => face.ShapeType() === 'TopAbs_FACE')
+      .map((face) => ({ face, name: `${prefix}/${signOf(name)}` })),
+  );
+}
+
+/** Rolls a ball along edges, and along those that go on smoothly from them. */
+export function rounded(library: Library, scope: Scope, body: NamedSolid, request: RoundRequest): Result<NamedSolid> {
+  const { edges, vertices } = namedParts(library, scope, body);
+  const found = named(
+    edges,
+    request.edges.map(({ name }) => name),
+    'edge',
+  );
+  if (!found.ok) return found;
+  const maker = scope.keep(new library.BRepFilletAPI_MakeFillet(body.shape, 'ChFi3d_Rational' as never));
+  found.value.forEach((shape, k) => {
+    const { radius, to } = request.edges[k]!;
+    const edge = library.TopoDS.Edge(shape);
+    // it is rounded already where a neighbour goes on into it
+    if (maker.Contour(edge) > 0) return;
+    if (to === undefined) maker.Add(radius, edge);
+    else maker.Add(radius, to, edge);
+  });
+  maker.Build(scope.keep(new library.Message_ProgressRange()));
+  if (!maker.IsDone() || maker.NbFaultyContours() > 0) return fail('round.size');
+  const made = [
+    ...madeFrom(library, scope, maker, edges, `${request.step}/round`),
+    ...madeFrom(library, scope, maker, vertices.all, `${request.step}/corner`),
+  ];
+  return finished(library, scope, body, maker, scope.keep(maker.Shape()), made);
+}
+
+/** Cuts edges off flat. */
+export function bevelled(library: Library, scope: Scope, body: NamedSolid, request: BevelRequest): Result<NamedSolid> {
+  const { edges, faces, vertices } = namedParts(library, scope, body);
+  const found = named(edges, request.edges, 'edge');
+  if (!found.ok) return found;
+  const maker = scope.keep(new library.BRepFilletAPI_MakeChamfer(body.shape));
+  for (const [k, shape] of found.value.entries()) {
+    const edge: TopoDS_Edge = library.TopoDS.Edge(shape);
+    if (maker.Contour(edge) > 0) continue;
+    const [first] = edges.find(({ name }) => name === request.edges[k])!.faces;
+    const face: TopoDS_Face = library.TopoDS.Face(faces.find(({ name }) => name === first)!.shape);
+    if (request.angle !== undefined) maker.AddDA(request.distance, request.angle, edge, face);
+    else if (request.other !== undefined) maker.Add(request.distance, request.other, edge, face);
+    else maker.Add(request.distance, edge);
+  }
+  maker.Build(scope.keep(new library.Message_ProgressRange()));
+  if (!maker.IsDone()) return fail('chamfer.size');
+  const made = [
+    ...madeFrom(library, scope, maker, edges, `${request.step}/bevel`),
+    ...madeFrom(library, scope, maker, vertices.all, `${request.step}/corner`),
+  ];
+  return finished(library, scope, body, maker, scope.keep(maker.Shape()), made);
+}
+
+/** Takes the inside away and leaves walls; the open faces leave rims. */
+export function hollowed(library: Library, scope: Scope, body: NamedSolid, request: HollowRequest): Result<NamedSolid> {
+  const { faces } = namedParts(library, scope, body);
+  const open = named(faces, request.open, 'face');
+  if (!open.ok) return open;
+  const maker = scope.keep(new library.BRepOffsetAPI_MakeThickSolid());
+  maker.MakeThickSolidByJoin(
+    body.shape,
+    listOf(library, scope, open.value),
+    -request.wall,
+    1e-4,
+    'BRepOffset_Skin' as never,
+    false,
+    false,
+    'GeomAbs_Arc' as never,
+    false,
+    scope.keep(new library.Message_ProgressRange()),
+  );
+  if (!maker.IsDone()) return fail('shell.wall');
+  const made = faces.flatMap(({ name, shape }) => {
+    const role = request.open.includes(name) ? 'rim' : 'inside';
+    return members(library, scope, scope.keep(maker.Generated(shape)))
+      .filter((face) => face.ShapeType() === 'TopAbs_FACE')
+      .map((face): MadeFace => ({ face, name: `${request.step}/${role}/${signOf(name)}` }));
+  });
+  // walls that are too thick give back the body as it was, without any inside
+  if (made.length === 0) return fail('shell.wall');
+  const result = finished(library, scope, body, maker, scope.keep(maker.Shape()), made);
+  return result.ok || result.issue.code === 'kernel.gone' ? result : fail('shell.wall');
+}
+
+/** Leans faces about their lines in a plane. */
+export function sloped(library: Library, scope: Scope, body: NamedSolid, request: SlopeRequest): Result<NamedSolid> {
+  const { faces } = namedParts(library, scope, body);
+  const leaning = named(faces, request.faces, 'face');
+  if (!leaning.ok) return leaning;
+  const maker = scope.keep(new library.BRepOffsetAPI_DraftAngle(body.shape));
+  for (const face of leaning.value) {
+    maker.Add(
+      library.TopoDS.Face(face),
+      direction(library, scope, request.neutral.z),
+      request.angle,
+      plane(library, scope, request.neutral),
+      true,
+    );
+    if (!maker.AddDone()) return fail('draft.face');
+  }
+  maker.Build(scope.keep(new library.Message_ProgressRange()));
+  if (!maker.IsDone()) return fail('draft.face');
+  // its history lists only some of what has changed
+  const history: FaceHistory = {
+    Modified(shape) {
+      const list = new library.NCollection_List_TopoDS_Shape();
+      list.Append(scope.keep(maker.ModifiedShape(shape)));
+      return list;
+    },
+    IsDeleted: () => false,
+  };
+  return finished(library, scope, body, history, scope.keep(maker.Shape()), []);
+}
+
+/** The solid between faces and their copies at a distance. */
+export function thickened(
+  library: Library,
+  scope: Scope,
+  body: NamedSolid,
+  request: ThickenRequest,
+): Result<NamedSolid[]> {
+  const { faces } = namedParts(library, scope, body);
+  const chosen = named(faces, request.faces, 'face');
+  if (!chosen.ok) return chosen;
+  const solids: NamedSolid[] = [];
+  for (const [k, face] of chosen.value.entries()) {
+    const slab = slabOn(library, scope, face, request.distance);
+    if (!slab) return fail('thicken.face');
+    const sides = subShapes(library, scope, slab, 'TopAbs_FACE');
+    solids.push({
+      shape: slab,
+      name: request.step,
+      faceNames: distinct(
+        library,
+        scope,
+        sides,
+        sides.map(() => `${request.step}/slab/${signOf(request.faces[k]!)}`),
+      ),
+    });
+  }
+  return ok(solids);
+}
+
+/** Material of one thickness on a face: outwards, or inwards where the distance is negative. Undefined if there is none. */
+export function slabOn(library: Library, scope: Scope, face: TopoDS_Shape, distance: number): TopoDS_Shape | undefined {
+  // a copy: an operation with the body would find shared faces and give nothing
+  const copy = scope.keep(new library.BRepBuilderAPI_Transform(face, scope.keep(new library.gp_Trsf()), true, false));
+  const maker = scope.keep(new library.BRepOffsetAPI_MakeThickSolid());
+  maker.MakeThickSolidBySimple(scope.keep(copy.Shape()), distance);
+  if (!maker.IsDone()) return undefined;
+  const [solid] = subShapes(library, scope, scope.keep(maker.Shape()), 'TopAbs_SOLID');
+  if (!solid) return undefined;
+  const volume = volumeOf(library, solid);
+  if (Math.abs(volume) < 1e-12) return undefined;
+  return volume > 0 ? library.TopoDS.Solid(solid) : library.TopoDS.Solid(scope.keep(solid.Reversed()));
+}
+
+/** The slabs that an offset of faces adds or takes away, with the names of the faces that they move. */
+export function offsetSlabs(
+  library: Library,
+  scope: Scope,
+  body: NamedSolid,
+  request: OffsetRequest,
+): Result<NamedSolid[]> {
+  const { faces } = namedParts(library, scope, body);
+  const chosen = named(faces, request.faces, 'face');
+  if (!chosen.ok) return chosen;
+  const solids: NamedSolid[] = [];
+  for (const [k, face] of chosen.value.entries()) {
+    const slab = slabOn(library, scope, face, request.distance);
+    if (!slab) return fail('offset.face');
+    const { at, normal } = normalIn(library, scope, face);
+    const beyond = add3(at, scale3(normal, request.distance));
+    const sides = subShapes(library, scope, slab, 'TopAbs_FACE');
+    solids.push({
+      shape: slab,
+      name: body.name,
+      // the moved face stays the same face for everything that builds on it
+      faceNames: distinct(
+        library,
+        scope,
+        sides,
+        sides.map((side) =>
+          distance3(normalIn(library, scope, side).at, beyond) < 1e-6
+            ? request.faces[k]!
+            : `${request.step}/side/${signOf(request.faces[k]!)}`,
+        ),
+      ),
+    });
+  }
+  return ok(solids);
+}

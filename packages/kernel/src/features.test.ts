@@ -1,0 +1,302 @@
+import {
+  filled,
+  findRegions,
+  frameOn,
+  Geometry,
+  mirror3,
+  ORIGIN_PLANES,
+  shift3,
+  turn3,
+  type BodyHandle,
+  type Entities,
+  type Frame,
+  type Profile,
+  type Result,
+  type SpaceCurve,
+} from '@helb/core';
+import type { OpenCascadeKernel } from './kernel.ts';
+import { startKernelInNode } from './node.ts';
+
+let kernel: OpenCascadeKernel;
+beforeAll(async () => (kernel = await startKernelInNode()));
+afterEach(() => {
+  made.forEach((body) => kernel.release(body));
+  made.clear();
+  expect(kernel.held).toBe(0);
+});
+
+const made = new Set<BodyHandle>();
+/** The bodies of a result, released after the test. */
+function all(result: Result<BodyHandle[]>): BodyHandle[] {
+  if (!result.ok) throw new Error(JSON.stringify(result.issue));
+  result.value.forEach((body) => made.add(body));
+  return result.value;
+}
+const one = (result: Result<BodyHandle>): BodyHandle =>
+  all(result.ok ? { ok: true, value: [result.value] } : result)[0]!;
+
+const rectangle = (x: number, y: number, w: number, h: number): Entities => ({
+  p0: { kind: 'point', x, y },
+  p1: { kind: 'point', x: x + w, y },
+  p2: { kind: 'point', x: x + w, y: y + h },
+  p3: { kind: 'point', x, y: y + h },
+  a: { kind: 'line', a: 'p0', b: 'p1' },
+  b: { kind: 'line', a: 'p1', b: 'p2' },
+  c: { kind: 'line', a: 'p2', b: 'p3' },
+  d: { kind: 'line', a: 'p3', b: 'p0' },
+});
+const circle = (x: number, y: number, radius: number): Entities => ({
+  m: { kind: 'point', x, y },
+  o: { kind: 'circle', centre: 'm', radius },
+});
+const profile = (entities: Entities, frame: Frame = ORIGIN_PLANES.top): Profile => ({
+  frame,
+  regions: filled(findRegions(new Geometry(entities))),
+});
+const box = (w: number, d: number, h: number, step = 's'): BodyHandle =>
+  all(kernel.extrude({ profile: profile(rectangle(0, 0, w, d)), from: 0, to: h, step }))[0]!;
+
+const volume = (body: BodyHandle) => kernel.measure(body).volume_mm3;
+const names = (body: BodyHandle) => kernel.faceNames(body).toSorted();
+
+describe('revolve', () => {
+  const axis = { origin: [0, 0, 0], axis: [0, 0, 1] } as const;
+
+  test('a circle beside the axis: a torus, after Pappus', () => {
+    const request = {
+      profile: profile(circle(10, 0, 3), ORIGIN_PLANES.front),
+      ...axis,
+      from: 0,
+      to: 2 * Math.PI,
+      step: 's',
+    };
+    const [torus] = all(kernel.revolve(request)) as [BodyHandle];
+    expect(volume(torus)).toBeCloseTo(2 * Math.PI ** 2 * 10 * 9, 6);
+    expect(names(torus)).toEqual(['s/side/o']);
+  });
+
+  test('a rectangle on the axis: a cylinder; a third of a turn, about the middle: a wedge with two ends', () => {
+    const drawn = profile(rectangle(0, 0, 6, 9), ORIGIN_PLANES.front);
+    const [whole] = all(kernel.revolve({ profile: drawn, ...axis, from: 0, to: 2 * Math.PI, step: 's' })) as [
+      BodyHandle,
+    ];
+    expect(volume(whole)).toBeCloseTo(Math.PI * 36 * 9, 6);
+    expect(names(whole)).toEqual(['s/side/a', 's/side/b', 's/side/c']);
+    const third = (2 * Math.PI) / 3;
+    const [wedge] = all(kernel.revolve({ profile: drawn, ...axis, from: -third / 2, to: third / 2, step: 's' })) as [
+      BodyHandle,
+    ];
+    expect(volume(wedge)).toBeCloseTo((Math.PI * 36 * 9) / 3, 6);
+    expect(names(wedge)).toEqual(['s/end', 's/side/a', 's/side/b', 's/side/c', 's/start']);
+    // as far to the left as to the right of the sketch plane
+    expect(kernel.measure(wedge).centre_mm[1]).toBeCloseTo(0, 9);
+  });
+});
+
+describe('extrude', () => {
+  test('with a taper: a frustum of a pyramid; from an offset the sides still lean about the sketch plane', () => {
+    const slope = Math.atan(0.1);
+    const [frustum] = all(
+      kernel.extrude({ profile: profile(rectangle(0, 0, 30, 20)), from: 0, to: 10, taper: slope, step: 's' }),
+    ) as [BodyHandle];
+    const [base, top] = [600, 28 * 18];
+    expect(volume(frustum)).toBeCloseTo((10 / 3) * (base + top + Math.sqrt(base * top)) + 0, 0);
+    // exactly: integral of (30 - 2 t)(20 - 2 t) / ... over the height
+    const exact = 600 * 10 - (50 * 2 * 0.1 * 100) / 2 + (4 * 0.01 * 1000) / 3;
+    expect(volume(frustum)).toBeCloseTo(exact, 6);
+    expect(names(frustum)).toEqual(['s/end', 's/side/a', 's/side/b', 's/side/c', 's/side/d', 's/start']);
+  });
+});
+
+describe('sweep, spiral, loft', () => {
+  test('a circle along a bent path: area times length', () => {
+    const path: SpaceCurve[] = [
+      { form: 'line', from: [0, 0, 0], to: [0, 0, 20] },
+      { form: 'circle', centre: [10, 0, 20], axis: [0, 1, 0], radius: 10, from: [0, 0, 20], to: [10, 0, 30] },
+      { form: 'line', from: [10, 0, 30], to: [25, 0, 30] },
+    ];
+    for (const keep of ['following', 'fixed'] as const) {
+      const [pipe] = all(kernel.sweep({ profile: profile(circle(0, 0, 3)), path, keep, step: 's' })) as [BodyHandle];
+      expect(volume(pipe)).toBeCloseTo(Math.PI * 9 * (20 + 5 * Math.PI + 15), 3);
+      expect(names(pipe).filter((name) => !name.startsWith('s/side/o'))).toEqual(['s/end', 's/start']);
+    }
+  });
+
+  test('a small square along a helix: area times the way of its middle (Pappus)', () => {
+    const drawn = profile(rectangle(9, -0.5, 1, 1), ORIGIN_PLANES.front);
+    const [coil] = all(
+      kernel.spiral({
+        profile: drawn,
+        origin: [0, 0, 0],
+        axis: [0, 0, 1],
+        pitch: 3,
+        turns: 4,
+        left: false,
+        taper: 0,
+        step: 's',
+      }),
+    ) as [BodyHandle];
+    // the profile stays upright: its volume is what its area sweeps round the axis
+    expect(volume(coil) / (2 * Math.PI * 9.5 * 4)).toBeCloseTo(1, 3);
+    expect(kernel.measure(coil).box_mm.high[2]).toBeCloseTo(12.5, 3);
+  });
+
+  test('squares over each other: a frustum; to a point: a pyramid', () => {
+    const high = profile(rectangle(5, 5, 10, 10), { ...ORIGIN_PLANES.top, origin: [0, 0, 12] });
+    const [frustum] = all(
+      kernel.loft({ sections: [profile(rectangle(0, 0, 20, 20)), high], straight: true, step: 's' }),
+    ) as [BodyHandle];
+    expect(volume(frustum)).toBeCloseTo((12 / 3) * (400 + 100 + 200), 6);
+    expect(names(frustum)).toEqual(['s/end', 's/side/a', 's/side/b', 's/side/c', 's/side/d', 's/start']);
+    const [pyramid] = all(
+      kernel.loft({ sections: [profile(rectangle(0, 0, 20, 20)), { point: [10, 10, 15] }], straight: true, step: 's' }),
+    ) as [BodyHandle];
+    expect(volume(pyramid)).toBeCloseTo((400 * 15) / 3, 6);
+  });
+});
+
+describe('dressing', () => {
+  const edge = 's/side/a | s/side/b';
+
+  test('rounding an edge takes (1 - pi/4) r^2 a length; the new face is named after the edge, the others stay', () => {
+    const plain = box(30, 20, 10);
+    const round = one(kernel.round({ body: plain, edges: [{ name: edge, radius: 4 }], step: 'r' }));
+    expect(volume(round)).toBeCloseTo(6000 - (1 - Math.PI / 4) * 16 * 10, 6);
+    expect(names(round).filter((name) => name.startsWith('s/'))).toEqual(names(plain));
+    expect(names(round).filter((name) => name.startsWith('r/round/'))).toHaveLength(1);
+    // the same again for a longer part: names do not depend on sizes
+    const again = one(kernel.round({ body: box(90, 20, 10), edges: [{ name: edge, radius: 2 }], step: 'r' }));
+    expect(names(again)).toEqual(names(round));
+  });
+
+  test('edges that go on smoothly are rounded with the first', () => {
+    const plain = box(30, 20, 10);
+    const upright = ['a | s/side/b', 'b | s/side/c', 'c | s/side/d', 'a | s/side/d'].map((name) => `s/side/${name}`);
+    const soft = one(kernel.round({ body: plain, edges: upright.map((name) => ({ name, radius: 5 })), step: 'r' }));
+    const rim = one(kernel.round({ body: soft, edges: [{ name: 's/end | s/side/a', radius: 1 }], step: 'q' }));
+    const area = 600 - (4 - Math.PI) * 25;
+    // the length of the rim at the centroid of what is taken is a little less than the rim: within a thousandth
+    expect(area * 10 - volume(rim)).toBeCloseTo((1 - Math.PI / 4) * (2 * 20 + 2 * 10 + 2 * Math.PI * (5 - 0.223)), 1);
+  });
+
+  test('a radius that grows along the edge: between those of its ends', () => {
+    const grows = one(kernel.round({ body: box(30, 20, 10), edges: [{ name: edge, radius: 2, to: 6 }], step: 'r' }));
+    const taken = (6000 - volume(grows)) / ((1 - Math.PI / 4) * 10);
+    // the mean of r^2 from 2 to 6 is 17.33
+    expect(taken).toBeGreaterThan(12);
+    expect(taken).toBeLessThan(23);
+  });
+
+  test.each([
+    ['equal', { distance: 3 }, (3 * 3) / 2],
+    ['two distances', { distance: 3, other: 5 }, (3 * 5) / 2],
+    ['distance and angle', { distance: 4, angle: Math.PI / 6 }, (4 * 4 * Math.tan(Math.PI / 6)) / 2],
+  ])('a chamfer with %s', (_, sizes, area) => {
+    const cut = one(kernel.bevel({ body: box(30, 20, 10), edges: [edge], ...sizes, step: 'b' }));
+    expect(volume(cut)).toBeCloseTo(6000 - area * 10, 6);
+  });
+
+  test('a box open at its top, with walls: what is left is the difference', () => {
+    const shell = one(kernel.hollow({ body: box(30, 20, 10), open: ['s/end'], wall: 2, step: 'h' }));
+    expect(volume(shell)).toBeCloseTo(6000 - 26 * 16 * 8, 6);
+    expect(names(shell).filter((name) => name.startsWith('h/inside'))).toHaveLength(5);
+    // the rim is what is left of the face that was taken away
+    expect(names(shell)).toContain('s/end');
+    const outside = one(kernel.hollow({ body: box(30, 20, 10), open: ['s/end'], wall: -2, step: 'h' }));
+    expect(volume(outside)).toBeGreaterThan(34 * 24 * 12 - 6000 - 200);
+  });
+
+  test('draft: sides lean inwards from the ground', () => {
+    const faces = ['a', 'b', 'c', 'd'].map((side) => `s/side/${side}`);
+    const leaning = one(
+      kernel.slope({ body: box(30, 20, 10), faces, neutral: ORIGIN_PLANES.top, angle: Math.atan(0.1), step: 'd' }),
+    );
+    expect(volume(leaning)).toBeCloseTo(600 * 10 - (50 * 2 * 0.1 * 100) / 2 + (4 * 0.01 * 1000) / 3, 6);
+    expect(names(leaning)).toEqual(names(box(1, 1, 1)));
+  });
+
+  test('a face moved outwards and inwards keeps its name', () => {
+    const plain = box(30, 20, 10);
+    for (const distance of [3, -3]) {
+      const moved = one(kernel.offset({ body: plain, faces: ['s/end'], distance, step: 'o' }));
+      expect(volume(moved)).toBeCloseTo(600 * (10 + distance), 6);
+      expect(names(moved)).toEqual(names(plain));
+    }
+    const [bored] = all(
+      kernel.extrude({
+        profile: profile({ ...rectangle(0, 0, 30, 20), ...circle(15, 10, 4) }),
+        from: 0,
+        to: 10,
+        step: 's',
+      }),
+    ) as [BodyHandle];
+    const wider = one(kernel.offset({ body: bored, faces: ['s/side/o'], distance: -1, step: 'o' }));
+    expect(volume(wider)).toBeCloseTo(6000 - Math.PI * 25 * 10, 4);
+    expect(names(wider)).toEqual(names(bored));
+  });
+
+  test('a thickened face is a slab', () => {
+    const [slab] = all(kernel.thicken({ body: box(30, 20, 10), faces: ['s/end'], distance: 1.5, step: 't' })) as [
+      BodyHandle,
+    ];
+    expect(volume(slab)).toBeCloseTo(900, 6);
+  });
+
+  test.each([
+    [
+      'round',
+      () => kernel.round({ body: box(30, 20, 10), edges: [{ name: edge, radius: 40 }], step: 'r' }),
+      'round.size',
+    ],
+    ['hollow', () => kernel.hollow({ body: box(30, 20, 10), open: ['s/end'], wall: 30, step: 'h' }), 'shell.wall'],
+    [
+      'gone',
+      () => kernel.round({ body: box(30, 20, 10), edges: [{ name: 'x', radius: 1 }], step: 'r' }),
+      'kernel.gone',
+    ],
+  ])('what can not be is refused, and the kernel goes on: %s', (_, attempt, code) => {
+    const result = attempt();
+    expect(!result.ok && result.issue.code).toBe(code);
+    expect(volume(box(2, 2, 2))).toBeCloseTo(8, 9);
+  });
+});
+
+describe('whole bodies', () => {
+  test('overlap keeps what two have in common', () => {
+    const other = one(kernel.moved({ body: box(10, 10, 10), movement: shift3([4, 4, 4]), step: 'm', instance: '1' }));
+    const common = kernel.combine('overlap', [box(10, 10, 10)], [other]);
+    if (!common.ok) throw new Error(common.issue.code);
+    const [cube] = all({ ok: true, value: common.value.bodies }) as [BodyHandle];
+    expect(volume(cube)).toBeCloseTo(216, 9);
+    expect(kernel.bodyName(cube)).toBe('s');
+  });
+
+  test('a plane cuts a body in two; both know where they come from', () => {
+    const halves = all(kernel.split({ body: box(30, 20, 10), plane: frameOn([12, 0, 0], [1, 0, 0]), step: 'c' }));
+    expect(halves.map(volume).toSorted((a, b) => a - b)).toEqual([expect.closeTo(2400, 6), expect.closeTo(3600, 6)]);
+    expect(halves.map((half) => kernel.bodyName(half)).toSorted()).toEqual(['s#1', 's#2']);
+    for (const half of halves) expect(names(half).some((name) => name.startsWith('c/cut'))).toBe(true);
+  });
+
+  test('moved, turned, mirrored: the volume stays, the middle goes along', () => {
+    const wedge = one(kernel.bevel({ body: box(30, 20, 10), edges: ['s/end | s/side/b'], distance: 8, step: 'b' }));
+    const centre = kernel.measure(wedge).centre_mm;
+    const at = (movement: ReturnType<typeof shift3>) => {
+      const copy = one(kernel.moved({ body: wedge, movement, step: 'm', instance: '1' }));
+      expect(volume(copy)).toBeCloseTo(volume(wedge), 6);
+      expect(names(copy).every((name) => name.startsWith('m/1/'))).toBe(true);
+      return kernel.measure(copy).centre_mm;
+    };
+    expect(at(shift3([1, 2, 3]))).toEqual([1, 2, 3].map((d, k) => expect.closeTo(centre[k]! + d, 6)));
+    expect(at(turn3([0, 0, 0], [0, 0, 1], Math.PI / 2))).toEqual([
+      expect.closeTo(-centre[1], 6),
+      expect.closeTo(centre[0], 6),
+      expect.closeTo(centre[2], 6),
+    ]);
+    expect(at(mirror3(ORIGIN_PLANES.right))).toEqual([
+      expect.closeTo(-centre[0], 6),
+      expect.closeTo(centre[1], 6),
+      expect.closeTo(centre[2], 6),
+    ]);
+  });
+});
