@@ -37,7 +37,7 @@ export interface BuildOptions {
   readonly parts?: readonly Id[];
   /** Make meshes this fine. */
   readonly mesh?: Fineness;
-  /** Describe the bodies as they are before this step, instead of after the last. */
+  /** Describe the bodies as they are before this step besides. */
   readonly before?: Id;
   /** Body keys whose meshes the caller has already: they are left out. */
   readonly known?: ReadonlySet<string>;
@@ -139,10 +139,10 @@ export class Engine {
     const site = new Site(part, scope, this);
     const keys: string[] = [];
     let state: { readonly id: number; readonly bodies: readonly BodyHandle[] } = { id: 0, bodies: [] };
-    let shown: readonly BodyHandle[] | undefined;
+    let before: readonly BodyHandle[] | undefined;
     for (const [at, stepId] of part.stepOrder.entries()) {
       const step = part.steps[stepId]!;
-      if (stepId === options.before) shown = state.bodies;
+      if (stepId === options.before) before = state.bodies;
       if (step.suppressed) {
         steps.push({ id: stepId, state: 'suppressed' });
         continue;
@@ -192,11 +192,12 @@ export class Engine {
       keys.push(key);
       add();
     }
-    const bodies = (shown ?? state.bodies).map((body) => this.describe(body, options));
+    const bodies = state.bodies.map((body) => this.describe(body, options));
+    const earlier = (before ?? []).map((body) => this.describe(body, options));
     const { sketches, datums } = site;
     const plane = options.before === undefined ? undefined : sketches.get(options.before)?.frame;
-    const crossings = plane && shown ? shown.flatMap((body) => this.crossing(body, plane)) : [];
-    return { model: { id, steps, sketches, datums, bodies, crossings }, bodies: state.bodies, keys };
+    const crossings = plane && before ? before.flatMap((body) => this.crossing(body, plane)) : [];
+    return { model: { id, steps, sketches, datums, bodies, earlier, crossings }, bodies: state.bodies, keys };
   }
 
   /** A solved sketch, kept for the next build: it depends on its step, on what its sizes come to and on what it borrows. */

@@ -48,7 +48,9 @@ export interface PartModel {
   readonly sketches: ReadonlyMap<Id, SolvedSketch>;
   readonly datums: ReadonlyMap<Id, Datum>;
   readonly bodies: readonly BodyModel[];
-  /** Where the plane of the sketch before which the bodies are shown crosses them. */
+  /** The bodies before the step that was asked for. */
+  readonly earlier: readonly BodyModel[];
+  /** Where the plane of the sketch that was asked for crosses them. */
   readonly crossings: readonly EdgeFacts[];
 }
 

@@ -358,16 +358,14 @@ describe('whole bodies', () => {
   });
 
   test('moved and turned, with or without the original', async () => {
-    const moved = new Bench()
-      .block('b', 30, 20, 10)
-      .step('m', 'move', {
-        bodies: [body('b')],
-        x: '100 mm',
-        turn: 'yes',
-        angle: '90 deg',
-        about: [axis('z')],
-        original: 'yes',
-      });
+    const moved = new Bench().block('b', 30, 20, 10).step('m', 'move', {
+      bodies: [body('b')],
+      x: '100 mm',
+      turn: 'yes',
+      angle: '90 deg',
+      about: [axis('z')],
+      original: 'yes',
+    });
     const { bodies } = await moved.model();
     expect(bodies.map(({ measures }) => measures.centre_mm.map((c) => Math.round(c)))).toEqual([
       [15, 10, 5],

@@ -138,9 +138,7 @@ function stopped(
   pieces.value.filter((piece) => !kept.includes(piece)).forEach(({ shape }) => shape.delete());
   const [only, ...more] = kept;
   // with its far end still there it was not stopped everywhere
-  const free = only?.faceNames.some(
-    (name) => name.startsWith(`${step}/${far}`) && !name.startsWith(`${step}/${far}/stop`),
-  );
+  const free = only?.faceNames.some((name) => name.startsWith(`${step}/${far}`));
   if (!only || more.length > 0 || free) {
     kept.forEach(({ shape }) => shape.delete());
     return fail('extrude.stop');
@@ -172,7 +170,7 @@ function beforeFace(
 ): Result<NamedSolid[]> {
   if (until.form === 'plane') {
     const sheet = scope.keep(new library.BRepBuilderAPI_MakeFace(plane(library, scope, until.plane)));
-    return splitBy(library, scope, prism, scope.keep(sheet.Face()), `${prism.name}/end/stop`);
+    return splitBy(library, scope, prism, scope.keep(sheet.Face()), `${prism.name}/stop`);
   }
   const body = bodyOf(until.body);
   const k = body.faceNames.indexOf(until.face);
@@ -180,7 +178,7 @@ function beforeFace(
   const face = library.TopoDS.Face(subShapes(library, scope, body.shape, 'TopAbs_FACE')[k]!);
   const wide = scope.keep(new library.TopoDS_Face());
   library.BRepLib.ExtendFace(face, 1e3, true, true, true, true, wide);
-  return splitBy(library, scope, prism, wide, `${prism.name}/end/stop`);
+  return splitBy(library, scope, prism, wide, `${prism.name}/stop`);
 }
 
 function tapered(library: Library, scope: Scope, prism: NamedSolid, frame: Frame, taper: number): Result<NamedSolid> {

@@ -98,7 +98,7 @@ function verbsOf(id: Id, step: Step, at: number): RowVerb[] {
     ...(isSketch(step)
       ? [
           { title: 'Open sketch', run: () => bench.editSketch(id) },
-          { title: 'Extrude', run: () => bench.draftExtrude(id) },
+          { title: 'Extrude', run: () => bench.draftOf('extrude', id) },
         ]
       : [{ title: 'Change', run: () => bench.editStep(id) }]),
     ...(isPlane(id) ? [{ title: 'Sketch on it', run: () => bench.newSketch({ to: 'datum', step: id }) }] : []),
@@ -158,7 +158,7 @@ const lit = computed(
         <div
           class="min-w-0 grow leading-6"
           :class="row.step.suppressed ? 'text-muted line-through' : ''"
-          @dblclick="isSketch(row.step) && bench.editSketch(row.id)"
+          @dblclick="isSketch(row.step) ? bench.editSketch(row.id) : bench.editStep(row.id)"
         >
           <input
             v-if="renaming === row.id"

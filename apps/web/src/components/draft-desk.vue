@@ -1,8 +1,24 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { ACCEPT_WORDS, explain, referenceWords, stepKind, type Action, type Reference, type Result } from '@helb/core';
+import {
+  ACCEPT_WORDS,
+  applying,
+  explain,
+  filledIn,
+  isSketch,
+  referenceWords,
+  stepKind,
+  type Action,
+  type Field,
+  type Id,
+  type Reference,
+  type Result,
+} from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
+import AreaChoice from './area-choice.vue';
+import ChoiceWord from './choice-word.vue';
+import NumberChip from './number-chip.vue';
 import PhraseText from './phrase-text.vue';
 
 /** Making a step, or choosing anew what it builds on: its sentence, the lines that it asks, accept or leave. */
@@ -15,23 +31,37 @@ const nameOf = (id: string) => bench.part?.steps[id]?.name ?? '?';
 const phrases = computed(() => kind.value.sentence(draft.value.step, nameOf));
 const result = computed(() => model.built?.steps.find((step) => step.id === draft.value.id));
 /** What still has to be picked is asked for on its line; that is no trouble. */
+const ASKED = new Set(['reference.missing', 'field.steps']);
 const trouble = computed(() => {
   const issue = result.value?.issue;
-  return issue && issue.code !== 'reference.missing' ? explain(issue) : '';
+  return issue && !ASKED.has(issue.code) ? explain(issue) : '';
 });
 
-// areas, for steps that take some of a sketch
-const outline = computed(() => {
-  const { step } = draft.value;
-  return 'areas' in step ? step : undefined;
+const fields = computed(() => kind.value.fields ?? {});
+const filled = computed(() => filledIn(fields.value, draft.value.step));
+const has = (type: Field['type']) =>
+  applying(fields.value, draft.value.step).filter(([, field]) => field.type === type);
+
+/** Numbers and words that the sentence leaves out while they are as usual. */
+const more = computed(() => {
+  const said = new Set(phrases.value.flatMap((phrase) => ('field' in phrase ? [phrase.field] : [])));
+  return applying(fields.value, draft.value.step).filter(([name]) => !said.has(name));
 });
-const regions = computed(() => (outline.value ? (model.built?.sketches[outline.value.sketch]?.regions ?? []) : []));
-const taken = computed(() => {
-  const areas = outline.value?.areas ?? [];
-  return new Set(
-    areas === 'outline' ? regions.value.filter((region) => region.depth % 2 === 0).map((region) => region.key) : areas,
-  );
+
+const before = computed(() => {
+  const order = bench.part?.stepOrder ?? [];
+  const at = order.indexOf(draft.value.id);
+  return at < 0 ? order : order.slice(0, at);
 });
+const sketches = computed(() => before.value.filter((id) => isSketch(bench.part?.steps[id])));
+const sketchNames = computed(() => Object.fromEntries(sketches.value.map((id) => [id, nameOf(id)])));
+/** Steps that a step of this kind can take: sketches for a loft, what makes bodies for the others. */
+const takes = computed(() =>
+  before.value.filter((id) => {
+    const step = bench.part!.steps[id]!;
+    return draft.value.step.kind === 'loft' ? isSketch(step) : stepKind(step.kind).build !== undefined;
+  }),
+);
 
 const set = (field: string, value: unknown) => bench.setField(field, value);
 
@@ -40,10 +70,16 @@ function keep(field: string, expression: string, added: readonly Action[]): Resu
   return bench.setDraft({ ...draft.value, step: { ...step, [field]: expression }, naming: [...naming, ...added] });
 }
 
-function toggle(key: string) {
-  const next = new Set(taken.value);
-  if (!next.delete(key)) next.add(key);
-  if (next.size > 0) set('areas', [...next]);
+function toggleStep(field: string, id: Id) {
+  const chosen = filled.value[field] as Id[];
+  const next = chosen.includes(id) ? chosen.filter((other) => other !== id) : [...chosen, id];
+  // a loft goes through its sections in the order in which they are chosen
+  set(field, draft.value.step.kind === 'loft' ? next : takes.value.filter((other) => next.includes(other)));
+}
+
+function setSkip(field: string, text: string) {
+  const numbers = text.split(/[\s,;]+/).flatMap((part) => (/^\d+$/.test(part) ? [Number(part)] : []));
+  set(field, [...new Set(numbers.filter((k) => k > 0))]);
 }
 
 const words = (reference: Reference) => referenceWords(reference, nameOf);
@@ -61,18 +97,31 @@ const words = (reference: Reference) => referenceWords(reference, nameOf);
         :keep="keep"
       />
     </p>
-    <ol v-if="bench.fields.length > 0" class="mb-3">
+    <div v-for="[name, field] in has('sketch')" :key="name" class="border-rule flex justify-between border-t py-1.5">
+      <span class="text-muted first-letter:uppercase">{{ field.label }}</span>
+      <ChoiceWord
+        v-if="sketches.length > 0"
+        :value="filled[name] as string"
+        :options="{ '': 'choose', ...sketchNames }"
+        :label="field.label"
+        @choose="(id) => set(name, id)"
+      />
+      <span v-else class="text-muted">draw one first</span>
+    </div>
+    <ol v-if="bench.fields.length > 0" class="mb-1">
       <li v-for="line in bench.fields" :key="line.field" class="border-rule border-t py-1.5">
         <button
           class="flex w-full items-baseline justify-between gap-3 text-left"
           :aria-pressed="bench.asked === line.field"
           :data-testid="`ask-${line.field}`"
-          @click="bench.asked = line.field"
+          @click="bench.asked = bench.asked === line.field ? undefined : line.field"
         >
           <span class="first-letter:uppercase" :class="bench.asked === line.field ? 'font-semibold' : 'text-muted'">{{
             line.label
           }}</span>
-          <span v-if="line.picked.length === 0" class="text-muted text-sm">not chosen yet</span>
+          <span v-if="line.picked.length === 0" class="text-muted text-sm">{{
+            line.least === 0 ? 'none chosen' : 'not chosen yet'
+          }}</span>
         </button>
         <p v-for="(reference, k) in line.picked" :key="k" class="flex justify-between gap-2 leading-5">
           {{ words(reference) }}
@@ -91,22 +140,53 @@ const words = (reference: Reference) => referenceWords(reference, nameOf);
         <p v-if="bench.asked === line.field" class="text-act text-sm">Click {{ ACCEPT_WORDS[line.accepts] }}.</p>
       </li>
     </ol>
-    <fieldset v-if="regions.length > 1" class="mb-3">
-      <legend class="text-muted mb-1">Areas</legend>
-      <label v-for="region in regions" :key="region.key" class="flex items-center gap-2 py-0.5">
-        <input type="checkbox" :checked="taken.has(region.key)" @change="toggle(region.key)" />
-        <span class="font-mono text-[13px]">{{ region.area.toFixed(1) }} mm²</span>
-        <span class="text-muted text-sm">{{
-          region.holes.length > 0
-            ? `with ${region.holes.length} ${region.holes.length === 1 ? 'opening' : 'openings'}`
-            : region.depth > 0
-              ? 'inside'
-              : ''
-        }}</span>
+    <fieldset v-for="[name, field] in has('steps')" :key="name" class="border-rule mb-1 border-t py-1.5">
+      <legend class="text-muted float-left w-full first-letter:uppercase">{{ field.label }}</legend>
+      <label v-for="id in takes" :key="id" class="clear-left flex items-center gap-2 py-0.5">
+        <input type="checkbox" :checked="(filled[name] as Id[]).includes(id)" @change="toggleStep(name, id)" />
+        {{ nameOf(id) }}
       </label>
+      <p v-if="takes.length === 0" class="text-muted clear-left text-sm">There is none before this step.</p>
     </fieldset>
-    <p v-if="trouble" class="text-clash mb-3" role="alert">{{ trouble }}</p>
-    <div class="flex items-baseline gap-4">
+    <AreaChoice v-if="has('areas').length > 0" />
+    <div
+      v-for="[name, field] in more.filter(([, field]) => field.type === 'number' || field.type === 'choice')"
+      :key="name"
+      class="border-rule flex items-baseline justify-between gap-3 border-t py-1"
+    >
+      <span class="text-muted first-letter:uppercase">{{ field.label }}</span>
+      <NumberChip
+        v-if="field.type === 'number'"
+        :text="filled[name] as string"
+        :asks="field.asks"
+        :label="field.label"
+        :change="() => []"
+        :keep="(expression: string, naming: readonly Action[]) => keep(name, expression, naming)"
+      />
+      <ChoiceWord
+        v-else-if="field.type === 'choice'"
+        :value="filled[name] as string"
+        :options="field.options"
+        :label="field.label"
+        @choose="(value) => set(name, value)"
+      />
+    </div>
+    <label
+      v-for="[name, field] in has('skip')"
+      :key="name"
+      class="border-rule flex items-baseline justify-between gap-3 border-t py-1"
+    >
+      <span class="text-muted first-letter:uppercase">{{ field.label }}</span>
+      <input
+        class="chip border-rule w-28 border px-1"
+        :value="(filled[name] as number[]).join(', ')"
+        placeholder="2, 5"
+        @change="setSkip(name, ($event.target as HTMLInputElement).value)"
+        @keydown.enter.stop="($event.target as HTMLInputElement).blur()"
+      />
+    </label>
+    <p v-if="trouble" class="text-clash my-2" role="alert">{{ trouble }}</p>
+    <div class="mt-3 flex items-baseline gap-4">
       <button class="verb-strong" @click="bench.acceptDraft()">
         Accept <span class="font-mono text-[12px] opacity-80">Enter</span>
       </button>

@@ -6,7 +6,8 @@ import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { VIEWS, type ViewName } from '../view/camera.ts';
 import { guidesOf } from '../view/guides.ts';
-import { Viewport, type Pick } from '../view/viewport.ts';
+import type { Pick } from '../view/picks.ts';
+import { Viewport } from '../view/viewport.ts';
 import { api } from '../sync/api.ts';
 import AxisMark from './axis-mark.vue';
 import SketchCanvas from './sketch-canvas.vue';
@@ -76,7 +77,9 @@ watch(
   () => model.built,
   (built) => {
     if (!built || !viewport.value || built.part !== bench.partId) return;
-    viewport.value.setBodies(built.bodies);
+    // a sketch that borrows sees only what was there before it
+    if (built.before === undefined) viewport.value.setBodies(built.bodies);
+    else viewport.value.setBodies(bench.editor ? built.earlier : built.bodies, built.earlier);
     const box = built.totals.box_mm;
     if (fitted !== built.part && box && !bench.editor) {
       fitted = built.part;

@@ -18,10 +18,11 @@ import {
   type SketchSources,
   type SketchStep,
   type Step,
+  type StepName,
   type Vec2,
 } from '@helb/core';
 import { SketchEditor, type ToolName } from '../editor/sketch-editor.ts';
-import type { Pick } from '../view/viewport.ts';
+import type { Pick } from '../view/picks.ts';
 import type { Outline } from '@helb/core/outlines';
 import type { Under } from '../editor/borrow-tool.ts';
 import { newId } from './ids.ts';
@@ -43,6 +44,9 @@ export interface Incoming {
   readonly file: string;
   readonly outline: Outline;
 }
+
+/** Names for new steps where the title is a verb. */
+const NOUNS: Partial<Record<StepName, string>> = { extrude: 'Extrusion', revolve: 'Revolution' };
 
 const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 
@@ -160,18 +164,32 @@ export const useBench = defineStore('bench', () => {
     if (done?.ok) incoming.value = undefined;
   }
 
-  /** Begins an extrusion of a sketch; the desk asks for the rest. */
-  function draftExtrude(sketch: Id): void {
-    const result = Object.values(part.value!.steps).some((step) => step.kind === 'extrude') ? 'add' : 'new';
-    draftStep({
-      kind: 'extrude',
-      name: freeName('Extrusion'),
-      sketch,
-      areas: 'outline',
-      distance: '10 mm',
-      ways: 'forwards',
-      result,
-    });
+  /** Begins a step: with a sketch that no step uses yet, and with what is picked where it is asked for that. */
+  function draftOf(kind: StepName, sketch?: Id): void {
+    const { title, fields = {} } = stepKind(kind);
+    const step: Record<string, unknown> = { kind, name: freeName(NOUNS[kind] ?? title) };
+    const left = [...picked.value];
+    for (const [name, field] of Object.entries(fields)) {
+      const chosen = sketch ?? nextSketch();
+      if (field.type === 'sketch' && chosen !== undefined) step[name] = chosen;
+      if (field.type !== 'picks') continue;
+      const fitting = left.filter(({ thing }) => suits(thing, field.accepts)).slice(0, field.most);
+      fitting.forEach((pick) => left.splice(left.indexOf(pick), 1));
+      if (fitting.length > 0) step[name] = fitting.map(({ reference }) => reference);
+    }
+    if ('result' in fields && hasBody()) step['result'] = 'add';
+    draftStep(step as unknown as Step);
+  }
+
+  const hasBody = (): boolean =>
+    Object.values(part.value!.steps).some((step) => stepKind(step.kind).tools !== undefined && !step.suppressed);
+
+  /** The last sketch that no step uses; the last of all if each is used. */
+  function nextSketch(): Id | undefined {
+    const { steps, stepOrder } = part.value!;
+    const drawn = stepOrder.filter((id) => isSketch(steps[id]));
+    const used = new Set(Object.values(steps).flatMap((step) => stepKind(step.kind).uses(step)));
+    return drawn.findLast((id) => !used.has(id)) ?? drawn.at(-1);
   }
 
   /** Begins a datum with what is picked, in the way that suits it best. */
@@ -299,7 +317,8 @@ export const useBench = defineStore('bench', () => {
     newSketch,
     openOutline,
     drawIncoming,
-    draftExtrude,
+    draftOf,
+    nextSketch,
     draftDatum,
     editStep,
     fields,

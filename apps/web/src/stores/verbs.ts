@@ -1,15 +1,16 @@
 import { computed } from 'vue';
 import {
   explain,
-  isSketch,
   PLANE_NAMES,
   relationKind,
   RELATION_NAMES,
   stepKind,
   suits,
+  type Id,
   type OriginPlane,
   type Reference,
   type SketchPlane,
+  type StepName,
 } from '@helb/core';
 import { EDIT_VERBS } from '../editor/edit-verbs.ts';
 import type { ToolName } from '../editor/sketch-editor.ts';
@@ -91,6 +92,36 @@ const DATUM_KEYS: readonly (readonly [kind: DatumName, key: string])[] = [
   ['datum-frame', ''],
 ];
 
+/** Steps besides the extrusion, those on bodies first; the rarer ones have no key. */
+const STEP_KEYS: readonly (readonly [kind: StepName, key: string, title?: string])[] = [
+  ['hole', 'O', 'Drill'],
+  ['fillet', 'U', 'Round'],
+  ['chamfer', 'C'],
+  ['shell', 'E'],
+  ['revolve', 'V'],
+  ['pattern-line', 'N'],
+  ['pattern-round', 'G'],
+  ['mirror', 'M'],
+  ['loft', 'L'],
+  ['sweep', 'W'],
+  ['helix', 'Z'],
+  ['combine', 'J'],
+  ['split', 'K'],
+  ['draft', 'T'],
+  ['offset-face', 'F'],
+  ['thicken', 'Y'],
+  ['move', 'B', 'Move a body'],
+];
+
+/** What is most likely done with what is picked. */
+const LIKELY: Readonly<Record<string, readonly StepName[]>> = {
+  edge: ['fillet', 'chamfer'],
+  face: ['hole', 'shell', 'offset-face', 'draft'],
+  body: ['combine', 'split', 'move', 'mirror'],
+  corner: [],
+  guide: ['sweep'],
+};
+
 /** Origin planes by their names, all else by the reference itself. */
 const planeAt = (reference: Reference): SketchPlane =>
   reference.to === 'origin' ? (reference.name as OriginPlane) : reference;
@@ -169,40 +200,47 @@ export function useVerbs() {
   function partVerbs(): Verb[] {
     const { part } = bench;
     if (!part) return [];
-    const sketches = part.stepOrder.filter((id) => isSketch(part.steps[id]));
-    const used = new Set(Object.values(part.steps).flatMap((step) => stepKind(step.kind).uses(step)));
-    const next = sketches.findLast((id) => !used.has(id)) ?? sketches.at(-1);
+    const next = bench.nextSketch();
+    const waiting = next !== undefined && !usedSketches().has(next);
     const planes = (Object.entries(PLANE_NAMES) as [OriginPlane, string][]).map(([plane, name], k): Verb => ({
       id: `sketch-${plane}`,
       title: `Sketch on ${name}`,
       key: `${k + 1}`,
       run: () => bench.newSketch(plane),
     }));
-    const extrude: Verb[] =
-      next === undefined
-        ? []
-        : [
-            {
-              id: 'extrude',
-              title: `Extrude ${part.steps[next]!.name}`,
-              key: 'X',
-              run: () => bench.draftExtrude(next),
-            },
-          ];
-    const waiting = next !== undefined && !used.has(next);
     const [flat] = bench.picked.filter(({ thing }) => suits(thing, 'plane'));
     const here: Verb[] = flat
       ? [{ id: 'sketch-here', title: 'Sketch here', key: 'S', run: () => bench.newSketch(planeAt(flat.reference)) }]
       : [];
+    const steps = STEP_KEYS.map(([kind, key, title]): Verb => ({
+      id: kind,
+      title: title ?? stepKind(kind).title,
+      key,
+      run: () => bench.draftOf(kind),
+    }));
     const datums = DATUM_KEYS.map(([kind, key]): Verb => ({
       id: kind,
       title: stepKind(kind).title,
       key,
       run: () => bench.draftDatum(kind),
     }));
-    if (bench.picked.length > 0) return [...here, ...datums, ...extrude, ...planes];
-    return [...(waiting ? extrude : []), ...planes, ...(waiting ? [] : extrude), ...datums];
+    const extrude: Verb[] = next === undefined ? [] : [extrudeVerb(next)];
+    if (bench.picked.length > 0) {
+      const likely = new Set<string>(LIKELY[bench.picked[0]!.kind]);
+      const [first, rest] = [steps.filter(({ id }) => likely.has(id)), steps.filter(({ id }) => !likely.has(id))];
+      return [...here, ...first, ...datums, ...rest, ...extrude, ...planes];
+    }
+    return [...(waiting ? extrude : []), ...planes, ...(waiting ? [] : extrude), ...steps, ...datums];
   }
+
+  const extrudeVerb = (sketch: Id): Verb => ({
+    id: 'extrude',
+    title: `Extrude ${bench.part!.steps[sketch]!.name}`,
+    key: 'X',
+    run: () => bench.draftOf('extrude', sketch),
+  });
+  const usedSketches = (): Set<Id> =>
+    new Set(Object.values(bench.part!.steps).flatMap((step) => stepKind(step.kind).uses(step)));
 
   function chooseFile(): void {
     const input = document.createElement('input');

@@ -20,7 +20,7 @@ import {
   type Vec3,
 } from '@helb/core';
 import type { Built } from '../stores/model.ts';
-import type { Guide } from './viewport.ts';
+import type { Guide } from './picks.ts';
 
 /** What is asked for decides which guides are shown besides those that always are. */
 export interface Wanted {

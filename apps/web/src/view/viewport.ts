@@ -24,39 +24,20 @@ import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import {
-  curveWords,
-  formatAmount,
   planeOf,
-  printOfEdge,
-  printOfFace,
-  printOfVertex,
-  surfaceWords,
   type BodyMesh,
   type NamedRange,
   type Reference,
-  type Thing,
   type Topology,
   type Vec2,
   type Vec3,
 } from '@helb/core';
 import { ViewCamera } from './camera.ts';
+import { bodyPick, cornerPick, edgePick, facePick, guidePick, type Guide, type Pick } from './picks.ts';
 
 Mesh.prototype.raycast = acceleratedRaycast;
 BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
 BufferGeometry.prototype.disposeBoundsTree = disposeBoundsTree;
-
-/** Something in the view that can be picked: of a body, or a guide. */
-export interface Pick {
-  readonly kind: 'face' | 'edge' | 'corner' | 'guide';
-  /** The key of its body; empty for guides. */
-  readonly body: string;
-  readonly name: string;
-  readonly words: string;
-  readonly reference: Reference;
-  readonly thing: Thing;
-  /** Distance from the eye, for the order front to back. */
-  readonly depth: number;
-}
 
 export interface ViewTheme {
   readonly ink: string;
@@ -67,19 +48,6 @@ export interface ViewTheme {
   readonly part: string;
 }
 
-/** Something that is no body: a datum, a drawn curve. Shown as lines, picked on these. */
-export interface Guide {
-  readonly name: string;
-  readonly words: string;
-  readonly reference: Reference;
-  readonly thing: Thing;
-  /** Points of segments, two each. */
-  readonly lines: readonly Vec3[];
-  readonly look: 'datum' | 'drawn';
-  /** Where a name is written, for datums. */
-  readonly label?: Vec3;
-}
-
 interface Shown {
   readonly mesh: BodyMesh;
   readonly topology: Topology;
@@ -87,7 +55,16 @@ interface Shown {
   readonly edges: LineSegments<BufferGeometry, LineBasicMaterial>;
 }
 
+/** A body as the engine tells it. */
+export interface ViewBody {
+  readonly key: string;
+  readonly mesh?: BodyMesh;
+  readonly topology?: Topology;
+}
+
 const PICK_PIXELS = 6;
+/** Whole bodies come last of all that lies under the pointer. */
+const BEHIND = 1e7;
 
 /** The three.js scene: a subscriber that shows what it is given, and tells what lies under the pointer. */
 export class Viewport {
@@ -100,6 +77,8 @@ export class Viewport {
   private readonly marks = new Group();
   private readonly guideLines = new Group();
   private guides: readonly Guide[] = [];
+  /** Keys of the bodies that are picked, in the engine's order. */
+  private pickable: readonly string[] = [];
   private readonly light = new DirectionalLight(0xffffff, 1.5);
   private readonly timer = new Timer();
   private readonly observer: ResizeObserver;
@@ -144,12 +123,18 @@ export class Viewport {
     this.dirty = true;
   }
 
-  /** Shows these bodies and no others; a body without a mesh is one that is shown already. */
-  setBodies(bodies: readonly { readonly key: string; readonly mesh?: BodyMesh; readonly topology?: Topology }[]): void {
-    const wanted = new Set(bodies.map((body) => body.key));
+  /**
+   * Shows some bodies and lets others be picked: while a step is made its result is seen, and what was there before it is
+   * picked. A body without a mesh is one that the view has already.
+   */
+  setBodies(shown: readonly ViewBody[], pickable: readonly ViewBody[] = shown): void {
+    const wanted = new Set([...shown, ...pickable].map((body) => body.key));
     for (const key of [...this.bodies.keys()]) if (!wanted.has(key)) this.removeBody(key);
-    for (const { key, mesh, topology } of bodies)
+    for (const { key, mesh, topology } of [...shown, ...pickable])
       if (mesh && topology && !this.bodies.has(key)) this.addBody(key, mesh, topology);
+    this.pickable = pickable.flatMap(({ key }) => (this.bodies.has(key) ? [key] : []));
+    const seen = new Set(shown.map((body) => body.key));
+    for (const [key, { faces, edges }] of this.bodies) faces.visible = edges.visible = seen.has(key);
     this.highlight([]);
     this.dirty = true;
   }
@@ -202,6 +187,7 @@ export class Viewport {
     }
     const shown = this.bodies.get(body);
     if (!shown) return undefined;
+    if (kind === 'body') return this.faceMark(shown, { name, start: 0, count: Infinity });
     if (kind === 'corner') return thing.to === 'vertex' ? this.cornerMark(thing.vertex.at) : undefined;
     const range = shown.mesh[kind === 'face' ? 'faces' : 'edges'].find((other) => other.name === name);
     if (!range) return undefined;
@@ -225,12 +211,17 @@ export class Viewport {
   }
 
   private things(): Pick[] {
-    const ofBodies = [...this.bodies].flatMap(([body, { topology }], k) => [
+    const ofBodies = this.pickableBodies.flatMap(([body, { topology }], k) => [
+      bodyPick(body, k, topology),
       ...topology.faces.map((face) => facePick(body, k, topology, face)),
       ...topology.edges.map((edge) => edgePick(body, k, edge)),
       ...topology.vertices.map((vertex) => cornerPick(body, k, vertex)),
     ]);
     return [...ofBodies, ...this.guides.map((guide) => guidePick(guide, 0))];
+  }
+
+  private get pickableBodies(): (readonly [string, Shown])[] {
+    return this.pickable.map((key) => [key, this.bodies.get(key)!] as const);
   }
 
   /** The direction in which a flat thing looks; undefined for others. */
@@ -242,8 +233,10 @@ export class Viewport {
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), this.view.camera);
     const found: Pick[] = [];
-    for (const [k, [body, shown]] of [...this.bodies].entries()) {
-      for (const hit of ray.intersectObject(shown.faces)) {
+    for (const [k, [body, shown]] of this.pickableBodies.entries()) {
+      const hits = ray.intersectObject(shown.faces);
+      if (hits.length > 0) found.push({ ...bodyPick(body, k, shown.topology), depth: BEHIND + hits[0]!.distance });
+      for (const hit of hits) {
         const range = rangeAt(shown.mesh.faces, (hit.faceIndex ?? 0) * 3);
         const face = range && shown.topology.faces.find(({ name }) => name === range.name);
         if (face) found.push({ ...facePick(body, k, shown.topology, face), depth: hit.distance });
@@ -432,45 +425,6 @@ export class Viewport {
     return depth;
   }
 }
-
-type Of<K extends Thing['to']> = Extract<Thing, { to: K }>;
-
-const facePick = (body: string, index: number, topology: Topology, face: Of<'face'>['face']): Pick => ({
-  kind: 'face',
-  body,
-  name: face.name,
-  words: surfaceWords(face),
-  reference: { to: 'face', name: face.name, print: printOfFace(face) },
-  thing: { to: 'face', face, body: index, topology },
-  depth: 0,
-});
-const edgePick = (body: string, index: number, edge: Of<'edge'>['edge']): Pick => ({
-  kind: 'edge',
-  body,
-  name: edge.name,
-  words: curveWords(edge),
-  reference: { to: 'edge', name: edge.name, print: printOfEdge(edge) },
-  thing: { to: 'edge', edge, body: index },
-  depth: 0,
-});
-const cornerPick = (body: string, index: number, vertex: Of<'vertex'>['vertex']): Pick => ({
-  kind: 'corner',
-  body,
-  name: vertex.name,
-  words: vertex.at.map((c) => formatAmount(c, 2)).join('  '),
-  reference: { to: 'vertex', name: vertex.name, print: printOfVertex(vertex) },
-  thing: { to: 'vertex', vertex, body: index },
-  depth: 0,
-});
-const guidePick = ({ name, words, reference, thing }: Guide, depth: number): Pick => ({
-  kind: 'guide',
-  body: '',
-  name,
-  words,
-  reference,
-  thing,
-  depth,
-});
 
 function rangeAt(ranges: readonly NamedRange[], index: number): NamedRange | undefined {
   return ranges.find(({ start, count }) => index >= start && index < start + count);

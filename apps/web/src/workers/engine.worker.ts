@@ -1,7 +1,7 @@
 import * as Comlink from 'comlink';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
 import type { SolvedSketch } from '@helb/core';
-import { Engine, findings, Overtaken, totalsOf } from '@helb/engine';
+import { Engine, findings, Overtaken, totalsOf, type BodyModel } from '@helb/engine';
 import { OpenCascadeKernel } from '@helb/kernel';
 import type { BuildReply, EngineWorker, SketchReply } from './protocol.ts';
 
@@ -24,6 +24,8 @@ let running = new AbortController();
 const session = crypto.randomUUID().slice(0, 8);
 const outside = (key: string) => `${session} ${key}`;
 const inside = (key: string) => (key.startsWith(`${session} `) ? key.slice(session.length + 1) : '');
+
+const told = (body: BodyModel): BodyModel => ({ ...body, key: outside(body.key) });
 
 /** One request after the other: a build that gives way must not find its bodies released by another. */
 let turn: Promise<unknown> = Promise.resolve();
@@ -71,7 +73,8 @@ const requests: EngineWorker = {
         datums: Object.fromEntries(built?.datums ?? []),
         ...(before === undefined ? {} : { before }),
         crossings: built?.crossings ?? [],
-        bodies: (built?.bodies ?? []).map((body) => ({ ...body, key: outside(body.key) })),
+        bodies: (built?.bodies ?? []).map(told),
+        earlier: (built?.earlier ?? []).map(told),
         totals: totalsOf(
           (built?.bodies ?? []).map((body) => body.measures),
           project.parts[part]?.material,

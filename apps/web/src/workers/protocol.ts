@@ -20,7 +20,7 @@ export interface BuildRequest {
   readonly part: Id;
   /** Bodies that the page shows already: their meshes are not sent again. */
   readonly known: readonly string[];
-  /** Show the bodies as they are before this step. */
+  /** Tell the bodies as they are before this step besides. */
   readonly before?: Id;
 }
 
@@ -49,9 +49,10 @@ export type BuildReply =
       readonly sketches: Readonly<Record<Id, SketchReply>>;
       readonly datums: Readonly<Record<Id, Datum>>;
       readonly bodies: readonly BodyReply[];
-      /** Before which step the bodies are shown; after the last if absent. */
+      /** The bodies before the step that was asked for, and which that was. */
+      readonly earlier: readonly BodyReply[];
       readonly before?: Id;
-      /** Where the plane of the sketch that stands at `before` crosses them. */
+      /** Where the plane of the sketch that stands there crosses them. */
       readonly crossings: readonly EdgeFacts[];
       readonly totals: Totals;
       readonly values: readonly ValueResult[];

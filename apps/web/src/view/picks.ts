@@ -1,0 +1,87 @@
+import {
+  curveWords,
+  formatAmount,
+  printOfBody,
+  printOfEdge,
+  printOfFace,
+  printOfVertex,
+  surfaceWords,
+  type Reference,
+  type Thing,
+  type Topology,
+  type Vec3,
+} from '@helb/core';
+
+/** Something in the view that can be picked: of a body, or a guide. */
+export interface Pick {
+  readonly kind: 'face' | 'edge' | 'corner' | 'body' | 'guide';
+  /** The key of its body; empty for guides. */
+  readonly body: string;
+  readonly name: string;
+  readonly words: string;
+  readonly reference: Reference;
+  readonly thing: Thing;
+  /** Distance from the eye, for the order front to back. */
+  readonly depth: number;
+}
+
+/** Something that is no body: a datum, a drawn curve. Shown as lines, picked on these. */
+export interface Guide {
+  readonly name: string;
+  readonly words: string;
+  readonly reference: Reference;
+  readonly thing: Thing;
+  /** Points of segments, two each. */
+  readonly lines: readonly Vec3[];
+  readonly look: 'datum' | 'drawn';
+  /** Where a name is written, for datums. */
+  readonly label?: Vec3;
+}
+
+type Of<K extends Thing['to']> = Extract<Thing, { to: K }>;
+
+export const facePick = (body: string, index: number, topology: Topology, face: Of<'face'>['face']): Pick => ({
+  kind: 'face',
+  body,
+  name: face.name,
+  words: surfaceWords(face),
+  reference: { to: 'face', name: face.name, print: printOfFace(face) },
+  thing: { to: 'face', face, body: index, topology },
+  depth: 0,
+});
+export const edgePick = (body: string, index: number, edge: Of<'edge'>['edge']): Pick => ({
+  kind: 'edge',
+  body,
+  name: edge.name,
+  words: curveWords(edge),
+  reference: { to: 'edge', name: edge.name, print: printOfEdge(edge) },
+  thing: { to: 'edge', edge, body: index },
+  depth: 0,
+});
+export const cornerPick = (body: string, index: number, vertex: Of<'vertex'>['vertex']): Pick => ({
+  kind: 'corner',
+  body,
+  name: vertex.name,
+  words: vertex.at.map((c) => formatAmount(c, 2)).join('  '),
+  reference: { to: 'vertex', name: vertex.name, print: printOfVertex(vertex) },
+  thing: { to: 'vertex', vertex, body: index },
+  depth: 0,
+});
+export const bodyPick = (body: string, index: number, topology: Topology): Pick => ({
+  kind: 'body',
+  body,
+  name: topology.name,
+  words: `with ${topology.faces.length} faces`,
+  reference: { to: 'body', name: topology.name, print: printOfBody(topology) },
+  thing: { to: 'body', body: index, topology },
+  depth: 0,
+});
+export const guidePick = ({ name, words, reference, thing }: Guide, depth: number): Pick => ({
+  kind: 'guide',
+  body: '',
+  name,
+  words,
+  reference,
+  thing,
+  depth,
+});
