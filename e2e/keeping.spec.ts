@@ -12,7 +12,7 @@ test('the server is killed while drawing: the page goes on, says so, and sends i
   await bench.chip('distance', '9 mm', 0);
   await expect(page.getByTestId('saved')).toContainText('Your work is safe on this computer');
   await bench.chip('distance', '11 mm', 0);
-  await expect(bench.figure('Size')).toContainText('28 mm');
+  await expect(bench.figure('Size')).toContainText('31 mm');
   await house.startServer();
   await bench.kept();
   await page.reload();

@@ -154,18 +154,18 @@ test('a value is named while a step is being made, and kept with it by Enter in 
   await expect(desk.getByRole('alert')).toHaveCount(0);
   await page.getByLabel('View', { exact: true }).hover({ position: { x: 30, y: 300 } });
   await bench.press('Enter');
-  await expect(bench.figure('Size')).toContainText('34 mm');
+  await expect(bench.figure('Size')).toContainText('42 mm');
   await bench.press('Control+z');
   await expect(bench.figure('Size')).toContainText('28 mm');
   await page.getByRole('link', { name: 'Values' }).click();
-  await expect(page.getByText('17 named')).toBeVisible();
+  await expect(page.getByText('19 named')).toBeVisible();
 });
 
 test('a chip is scrubbed with a live preview, and Esc leaves it as it was', async ({ bench, page }) => {
   await bench.signUp();
   await bench.newDemo();
   await bench.chip('distance', '10 mm');
-  await expect(bench.figure('Size')).toContainText('48 × 28 mm');
+  await expect(bench.figure('Size')).toContainText('48 × 30 mm');
   const chip = page.getByRole('button', { name: 'distance: 10 mm' });
   const box = (await chip.boundingBox())!;
   await page.mouse.move(box.x + 10, box.y + 5);
@@ -175,9 +175,9 @@ test('a chip is scrubbed with a live preview, and Esc leaves it as it was', asyn
   await page.mouse.up();
   await page.getByRole('button', { name: 'distance: 20 mm' }).click();
   await page.getByRole('textbox', { name: 'distance' }).fill('45 mm');
-  await expect(bench.figure('Size')).toContainText('45 mm');
+  await expect(bench.figure('Size')).toContainText('65 mm');
   await page.keyboard.press('Escape');
-  await expect(bench.figure('Size')).toContainText('28 mm');
+  await expect(bench.figure('Size')).toContainText('40 mm');
 });
 
 test('a failing step says why in its sentence and leaves the last good body', async ({ bench, page }) => {

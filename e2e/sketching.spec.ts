@@ -152,7 +152,7 @@ test('all by keyboard: a sketch is opened, a verb searched, left again', async (
   await page.keyboard.press('Space');
   await page.keyboard.type('front');
   await page.keyboard.press('Enter');
-  await expect(bench.title()).toContainText('Sketch 2 on front');
+  await expect(bench.title()).toContainText('Sketch 2 on Front');
   await bench.press('Control+k');
   await page.keyboard.type('circ');
   await page.keyboard.press('Enter');

@@ -322,7 +322,9 @@ describe('planes that follow', () => {
       centre: [expect.closeTo(15, 9), expect.closeTo(15, 9)],
       radius: expect.closeTo(5.5, 9),
     });
-    expect(perform(script.project, [{ command: 'step.remove', input: { part, step: ids['sketch']! } }])).toMatchObject({
+    expect(
+      perform(script.project, [{ command: 'step.remove', input: { part, steps: [ids['sketch']!] } }]),
+    ).toMatchObject({
       ok: false,
       issue: { code: 'step.used' },
     });

@@ -41,6 +41,8 @@ export interface BuildOptions {
   readonly before?: Id;
   /** Body keys whose meshes the caller has already: they are left out. */
   readonly known?: ReadonlySet<string>;
+  /** Build up to this step and no further. */
+  readonly upTo?: Id;
   /** Set when something newer overtakes this build. */
   readonly signal?: AbortSignal;
   /** Called before each step that has to be computed. */
@@ -140,8 +142,13 @@ export class Engine {
     const keys: string[] = [];
     let state: { readonly id: number; readonly bodies: readonly BodyHandle[] } = { id: 0, bodies: [] };
     let before: readonly BodyHandle[] | undefined;
+    const last = options.upTo === undefined ? -1 : part.stepOrder.indexOf(options.upTo);
     for (const [at, stepId] of part.stepOrder.entries()) {
       const step = part.steps[stepId]!;
+      if (last >= 0 && at > last) {
+        steps.push({ id: stepId, state: 'later' });
+        continue;
+      }
       if (stepId === options.before) before = state.bodies;
       if (step.suppressed) {
         steps.push({ id: stepId, state: 'suppressed' });

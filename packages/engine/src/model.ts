@@ -11,7 +11,8 @@ import type {
   Topology,
 } from '@helb/core';
 
-export type StepState = 'built' | 'failed' | 'suppressed';
+/** `later`: it stands after the step up to which was built. */
+export type StepState = 'built' | 'failed' | 'suppressed' | 'later';
 
 export interface StepResult {
   readonly id: Id;

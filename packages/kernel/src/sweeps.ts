@@ -22,13 +22,14 @@ import {
   type SweepRequest,
   type Vec3,
 } from '@helb/core';
-import { combined, splitBy } from './booleans.ts';
+import { combined, isSound, splitBy } from './booleans.ts';
 import { direction, point } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { distinct, type MadeFace, type NamedSolid } from './names.ts';
 import { axisAt, faceOf, plane, type ProfileFace } from './profile.ts';
 import { members, ShapeMap, subShapes } from './shapes.ts';
 import { edgeOfCurve } from './space-edges.ts';
+import { normalIn } from './topology.ts';
 
 /** One named solid for each region of a profile, by what is made of its face. */
 function ofRegions(
@@ -352,5 +353,68 @@ export function lofted(library: Library, scope: Scope, request: LoftRequest): Re
     if (!cap.IsNull()) faces.push({ face: scope.keep(cap), name: `${step}/${role}` });
   const [solid] = subShapes(library, scope, scope.keep(maker.Shape()), 'TopAbs_SOLID');
   if (!solid) return fail('kernel.failed', { reason: 'the sections enclose nothing' });
-  return ok([namedSolid(library, scope, library.TopoDS.Solid(solid), step, faces)]);
+  const plain = namedSolid(library, scope, library.TopoDS.Solid(solid), step, faces);
+  return ok([straight ? flattened(library, scope, plain) : plain]);
+}
+
+/**
+ * Ruled sides come as free surfaces even where they are flat. As planes everything after is exact and many times faster:
+ * walls, sketches on them, cuts.
+ */
+function flattened(library: Library, scope: Scope, solid: NamedSolid): NamedSolid {
+  const faces = subShapes(library, scope, solid.shape, 'TopAbs_FACE');
+  const flats = faces.map((face) => flatOf(library, scope, face));
+  if (flats.every((flat) => flat === undefined)) return solid;
+  const builder = scope.keep(new library.TopoDS_Builder());
+  const shell = scope.keep(new library.TopoDS_Shell());
+  builder.MakeShell(shell);
+  const kept = faces.map((face, k) => flats[k] ?? face);
+  kept.forEach((face) => builder.Add(shell, face));
+  shell.Closed(true);
+  const made = scope.keep(scope.keep(new library.BRepBuilderAPI_MakeSolid(shell)).Solid());
+  library.BRepLib.OrientClosedSolid(made);
+  if (!isSound(library, made)) return solid;
+  solid.shape.delete();
+  const named = kept.map((face, k): MadeFace => ({ face, name: solid.faceNames[k]! }));
+  return namedSolid(library, scope, library.TopoDS.Solid(made), solid.name, named);
+}
+
+/** The same face on a plane, where it is flat but does not say so. */
+function flatOf(library: Library, scope: Scope, face: TopoDS_Shape): TopoDS_Shape | undefined {
+  const surface = scope.keep(new library.BRepAdaptor_Surface(library.TopoDS.Face(face), true));
+  if (surface.GetType() === 'GeomAbs_Plane') return undefined;
+  const edges = subShapes(library, scope, face, 'TopAbs_EDGE');
+  const places = subShapes(library, scope, face, 'TopAbs_VERTEX').map((vertex): Vec3 => {
+    const place = scope.keep(library.BRep_Tool.Pnt(library.TopoDS.Vertex(vertex)));
+    return [place.X(), place.Y(), place.Z()];
+  });
+  const straight = edges.every(
+    (edge) =>
+      scope.keep(new library.BRepAdaptor_Curve(library.TopoDS.Edge(edge))).GetType() === 'GeomAbs_Line' ||
+      lineLike(library, scope, edge),
+  );
+  const { at, normal } = normalIn(library, scope, face);
+  const off = places.map((place) => Math.abs(dot3(sub3(place, at), normal)));
+  if (!straight || Math.max(...off) > 1e-7) return undefined;
+  const wire = scope.keep(library.BRepTools.OuterWire(library.TopoDS.Face(face)));
+  const maker = scope.keep(new library.BRepBuilderAPI_MakeFace(plane(library, scope, frameOn(at, normal)), wire, true));
+  if (!maker.IsDone()) return undefined;
+  const flat = scope.keep(maker.Face());
+  return dot3(normalIn(library, scope, flat).normal, normal) > 0 ? flat : scope.keep(flat.Reversed());
+}
+
+/** Is an edge straight, whatever it is called? */
+function lineLike(library: Library, scope: Scope, edge: TopoDS_Shape): boolean {
+  const curve = scope.keep(new library.BRepAdaptor_Curve(library.TopoDS.Edge(edge)));
+  const at = (t: number): Vec3 => {
+    const place = scope.keep(
+      curve.Value(curve.FirstParameter() + t * (curve.LastParameter() - curve.FirstParameter())),
+    );
+    return [place.X(), place.Y(), place.Z()];
+  };
+  const [from, to] = [at(0), at(1)];
+  const along = direction3(sub3(to, from));
+  return (
+    along !== undefined && [0.25, 0.5, 0.75].every((t) => Math.hypot(...squareTo3(sub3(at(t), from), along)) < 1e-7)
+  );
 }

@@ -15,6 +15,7 @@ import type { UnsureReference } from '@helb/engine';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
+import { useStepVerbs } from '../stores/step-verbs.ts';
 import PhraseText from './phrase-text.vue';
 import SketchSizes from './sketch-sizes.vue';
 
@@ -35,12 +36,13 @@ const rows = computed(() => {
       id,
       step,
       phrases: stepKind(step.kind).sentence(step, nameOf),
-      trouble: result?.issue && !step.suppressed ? explain(result.issue) : '',
+      // what is being made asks for what it lacks on the desk
+      trouble: result?.issue && !step.suppressed && bench.draft?.id !== id ? explain(result.issue) : '',
       state: step.suppressed ? 'left out' : sketchState(step, sketch),
       unsure: step.suppressed ? [] : (result?.references ?? []),
       loose: sketch?.state === 'loose',
       current: bench.editor?.step === id || bench.draft?.id === id,
-      pale: bench.editor !== undefined && bench.editor.step !== id,
+      pale: result?.state === 'later' || (bench.editor !== undefined && bench.editor.step !== id),
     };
   });
 });
@@ -83,49 +85,23 @@ function rename(id: Id) {
     store.act([{ command: 'step.rename', input: { ...where(id), name: next } }]);
 }
 
-const isPlane = (id: Id): boolean => {
-  const datum = model.built?.datums[id];
-  return datum !== undefined && 'frame' in datum;
-};
+const { verbsOf, suppress, remove, removeNow } = useStepVerbs((id, step) => void beginRename(id, step));
 
-interface RowVerb {
-  readonly title: string;
-  readonly run: () => void;
+// several steps chosen by their numbers: Shift for a stretch, else one by one
+const chosen = ref<ReadonlySet<Id>>(new Set());
+const marked = computed(() => bench.part?.stepOrder.filter((id) => chosen.value.has(id)) ?? []);
+let latest: Id | undefined;
+function choose(id: Id, event: MouseEvent) {
+  const order = bench.part!.stepOrder;
+  const next = new Set(chosen.value);
+  if (event.shiftKey && latest !== undefined) {
+    const [a, b] = [order.indexOf(latest), order.indexOf(id)].toSorted((p, q) => p - q) as [number, number];
+    order.slice(a, b + 1).forEach((other) => next.add(other));
+  } else if (!next.delete(id)) next.add(id);
+  latest = id;
+  chosen.value = next;
 }
-function verbsOf(id: Id, step: Step, at: number): RowVerb[] {
-  const last = (bench.part?.stepOrder.length ?? 0) - 1;
-  return [
-    ...(isSketch(step)
-      ? [
-          { title: 'Open sketch', run: () => bench.editSketch(id) },
-          { title: 'Extrude', run: () => bench.draftOf('extrude', id) },
-        ]
-      : [{ title: 'Change', run: () => bench.editStep(id) }]),
-    ...(isPlane(id) ? [{ title: 'Sketch on it', run: () => bench.newSketch({ to: 'datum', step: id }) }] : []),
-    { title: 'Rename', run: () => void beginRename(id, step) },
-    {
-      title: step.suppressed ? 'Take in again' : 'Leave out',
-      run: () => void store.act([{ command: 'step.suppress', input: { ...where(id), on: !step.suppressed } }]),
-    },
-    ...(at > 0
-      ? [
-          {
-            title: 'Move up',
-            run: () => void store.act([{ command: 'step.move', input: { ...where(id), to: at - 1 } }]),
-          },
-        ]
-      : []),
-    ...(at < last
-      ? [
-          {
-            title: 'Move down',
-            run: () => void store.act([{ command: 'step.move', input: { ...where(id), to: at + 1 } }]),
-          },
-        ]
-      : []),
-    { title: 'Remove', run: () => void store.act([{ command: 'step.remove', input: where(id) }]) },
-  ];
-}
+const namesOf = (ids: readonly Id[]) => ids.map((id) => bench.part?.steps[id]?.name ?? '?').join(', ');
 
 /** Which step's name a face begins with: hovering geometry lights up the sentence that made it. */
 const lit = computed(
@@ -154,7 +130,16 @@ const lit = computed(
       <span v-if="row.current" class="bg-act absolute inset-y-0 left-0 w-[3px]" />
       <span v-else-if="row.trouble" class="border-clash absolute inset-y-0 left-0 border-l-3 border-dashed" />
       <div class="flex gap-3">
-        <span class="text-muted w-4 shrink-0 font-mono text-[13px] leading-6">{{ k + 1 }}</span>
+        <button
+          class="hover:text-ink w-4 shrink-0 text-left font-mono text-[13px] leading-6"
+          :class="chosen.has(row.id) ? 'text-act font-semibold' : 'text-muted'"
+          :aria-pressed="chosen.has(row.id)"
+          :aria-label="`Choose step ${k + 1}`"
+          title="Choose; Shift: up to here"
+          @click="choose(row.id, $event)"
+        >
+          {{ k + 1 }}
+        </button>
         <div
           class="min-w-0 grow leading-6"
           :class="row.step.suppressed ? 'text-muted line-through' : ''"
@@ -204,6 +189,14 @@ const lit = computed(
       </div>
       <p v-if="row.trouble" class="text-clash ml-7 text-sm" role="alert">{{ row.trouble }}</p>
       <p
+        v-if="bench.upTo === row.id"
+        class="text-muted mt-2 flex items-center gap-3 text-[13px]"
+        data-testid="built-to"
+      >
+        <span class="bg-ink h-px grow" />built up to here
+        <button class="word-link" @click="bench.upTo = undefined">build all</button><span class="bg-ink h-px grow" />
+      </p>
+      <p
         v-for="unsure in row.unsure"
         :key="unsure.path.join('.')"
         class="ml-7 text-sm leading-5"
@@ -224,6 +217,28 @@ const lit = computed(
         <button v-if="!isSketch(row.step)" class="word-link" @click="bench.editStep(row.id, unsure.path.join('.'))">
           choose
         </button>
+      </p>
+    </li>
+    <li v-if="marked.length > 0" class="bg-lit border-rule sticky bottom-0 border-t px-4 py-2" data-testid="chosen">
+      {{ marked.length === 1 ? '1 step' : `${marked.length} steps` }} chosen:
+      <button class="word-link" @click="suppress(marked, true)">leave out</button> ·
+      <button class="word-link" @click="suppress(marked, false)">take in</button> ·
+      <button class="word-link" @click="(remove(marked), (chosen = new Set()))">remove</button> ·
+      <button class="word-link" @click="chosen = new Set()">none</button>
+    </li>
+    <li v-if="bench.removing" class="bg-lit border-clash border-l-3 px-4 py-2" role="alert">
+      <p v-if="bench.removing.needing.length > 0">
+        {{ namesOf(bench.removing.steps) }} is needed by <strong>{{ namesOf(bench.removing.needing) }}</strong>, which
+        would go too.
+      </p>
+      <p v-if="bench.removing.naming.length > 0">
+        {{ namesOf(bench.removing.naming) }} builds on faces of it and would have to choose again.
+      </p>
+      <p class="mt-1 flex gap-4">
+        <button class="verb" @click="removeNow([...bench.removing.steps, ...bench.removing.needing])">
+          Remove {{ bench.removing.steps.length + bench.removing.needing.length }}
+        </button>
+        <button class="word-link" @click="bench.removing = undefined">leave it</button>
       </p>
     </li>
     <li v-if="rows.length === 0" class="text-muted p-4">

@@ -9,12 +9,15 @@ const bench = useBench();
 const model = useModel();
 
 const ends = computed(() =>
-  model.findings.map((finding) => ({
-    ...finding,
-    sketch: bench.part?.stepOrder.find(
-      (id) => bench.part!.steps[id]!.name === finding.step && isSketch(bench.part!.steps[id]),
-    ),
-  })),
+  // what is being made is spoken of on its own desk
+  model.findings
+    .filter(({ step }) => !bench.draft || step !== bench.draft.step.name)
+    .map((finding) => ({
+      ...finding,
+      sketch: bench.part?.stepOrder.find(
+        (id) => bench.part!.steps[id]!.name === finding.step && isSketch(bench.part!.steps[id]),
+      ),
+    })),
 );
 </script>
 

@@ -66,9 +66,16 @@ onBeforeUnmount(() => {
 
 // build whenever what is shown has changed
 watch(
-  [() => store.project, () => bench.partId, viewport, () => bench.before],
-  ([project, part, view, before]) => {
-    if (project && part !== undefined && view) void model.build(project, part, view.known, before);
+  [() => store.project, () => bench.partId, viewport, () => bench.before, () => bench.builtTo],
+  ([project, part, view, before, upTo]) => {
+    if (!project || part === undefined || !view) return;
+    void model.build({
+      project,
+      part,
+      known: view.known,
+      ...(before === undefined ? {} : { before }),
+      ...(upTo === undefined ? {} : { upTo }),
+    });
   },
   { immediate: true },
 );
@@ -213,11 +220,11 @@ const guides = computed(() => {
   const borrowing = editor?.tool.name === 'borrow';
   if (editor && !borrowing) return [];
   return guidesOf(part, built, {
-    origin: askedField !== undefined && askedField.accepts !== 'face' && askedField.accepts !== 'edge',
+    origin: askedField !== undefined,
     drawn: borrowing || askedField !== undefined,
     ...(bench.before === undefined ? {} : { before: bench.before }),
     ...(draft ? { without: draft.id } : {}),
-  });
+  }).filter(({ thing }) => !askedField || suits(thing, askedField.accepts));
 });
 watch([guides, viewport], ([shown, view]) => view?.setGuides(shown), { immediate: true });
 const labels = computed(() => {

@@ -77,6 +77,10 @@ export const useBench = defineStore('bench', () => {
   const picked = shallowRef<readonly Pick[]>([]);
   /** The step whose sentence is under the pointer: its faces light up. */
   const pointedStep = ref<Id>();
+  /** Steps that somebody wants to remove although others stand on them. */
+  const removing = shallowRef<{ steps: readonly Id[]; needing: readonly Id[]; naming: readonly Id[] }>();
+  /** The step up to which is built; new steps stand after it. */
+  const upTo = ref<Id>();
   /** What an offer on the build sheet speaks of: it lights up. */
   const pointedAt = shallowRef<Reference>();
 
@@ -100,6 +104,7 @@ export const useBench = defineStore('bench', () => {
     cancelDraft();
     partId.value = id;
     picked.value = [];
+    upTo.value = undefined;
   }
 
   function editSketch(step: Id): void {
@@ -138,7 +143,10 @@ export const useBench = defineStore('bench', () => {
   function newSketch(plane: SketchStep['plane']): void {
     const id = newId('s');
     const step: Step = { kind: 'sketch', name: freeName('Sketch'), plane, entities: {}, relations: {} };
-    if (store.act([{ command: 'step.add', input: { part: partId.value!, id, step } }]).ok) editSketch(id);
+    const done = store.act([{ command: 'step.add', input: { part: partId.value!, id, step, ...placeAfter() } }]);
+    if (!done.ok) return;
+    if (upTo.value !== undefined) upTo.value = id;
+    editSketch(id);
   }
 
   /** Reads a DXF or SVG file; the desk asks for the rest. */
@@ -244,8 +252,11 @@ export const useBench = defineStore('bench', () => {
   /** The line that is asked now: picks in the view go there. */
   const askedField = computed(() => fields.value.find(({ field }) => field === asked.value));
 
+  /** The first line that lacks something; of a new step else the first that takes several, so that more can be picked. */
   function askNext(): void {
-    asked.value = fields.value.find(({ picked: has, least }) => has.length < least)?.field;
+    const missing = fields.value.find(({ picked: has, least }) => has.length < least);
+    const open = draft.value?.isNew ? fields.value.find(({ most, least }) => most > 1 && least > 0) : undefined;
+    asked.value = (missing ?? open)?.field;
   }
 
   /** Puts what was picked into the line that is asked. */
@@ -264,7 +275,9 @@ export const useBench = defineStore('bench', () => {
 
   /** Keeps the step in the making, with what was named on the way. */
   function acceptDraft(): Result<void> {
+    const { id, isNew } = draft.value!;
     const done = store.act(making(draft.value!));
+    if (done.ok && isNew && upTo.value !== undefined) upTo.value = id;
     if (done.ok) draft.value = asked.value = undefined;
     return done;
   }
@@ -275,14 +288,23 @@ export const useBench = defineStore('bench', () => {
     store.preview(undefined);
   }
 
+  /** Where a new step goes: after the one up to which is built, else at the end. */
+  const placeAfter = (): { at?: number } => {
+    const at = upTo.value === undefined ? -1 : store.kept!.parts[partId.value!]!.stepOrder.indexOf(upTo.value);
+    return at < 0 ? {} : { at: at + 1 };
+  };
+
   const making = ({ id, step, isNew, naming }: Draft): Action[] => {
     const where = { part: partId.value! };
-    if (isNew) return [...naming, { command: 'step.add', input: { ...where, id, step } }];
+    if (isNew) return [...naming, { command: 'step.add', input: { ...where, id, step, ...placeAfter() } }];
     const before = store.kept!.parts[where.part]!.steps[id]! as unknown as Record<string, unknown>;
     const changes = Object.entries(step).filter(([field, value]) => before[field] !== value);
     if (changes.length === 0) return [...naming];
     return [...naming, { command: 'step.set', input: { ...where, step: id, fields: Object.fromEntries(changes) } }];
   };
+
+  // built up to a step means no later one is there, that in the making excepted
+  const built = computed(() => (draft.value?.isNew && upTo.value !== undefined ? draft.value.id : upTo.value));
 
   /** Before which step things are picked: that of the draft while it asks, that of the sketch while it borrows. */
   const before = computed<Id | undefined>(() => {
@@ -311,6 +333,10 @@ export const useBench = defineStore('bench', () => {
     picked,
     pointedStep,
     pointedAt,
+    upTo,
+    removing,
+    freeName,
+    builtTo: built,
     show,
     editSketch,
     leaveSketch,

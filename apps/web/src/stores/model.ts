@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { explain, type Id, type Project } from '@helb/core';
 import { EngineClient } from '../workers/engine-client.ts';
-import type { BuildReply, FileFormat } from '../workers/protocol.ts';
+import type { BuildReply, BuildRequest, FileFormat } from '../workers/protocol.ts';
 
 export type Built = Extract<BuildReply, { kind: 'built' }>;
 
@@ -19,11 +19,11 @@ export const useModel = defineStore('model', () => {
   const engine = () => (client ??= new EngineClient());
   const findings = computed(() => built.value?.findings ?? []);
 
-  async function build(project: Project, part: Id, known: readonly string[], before?: Id): Promise<void> {
+  async function build(request: BuildRequest): Promise<void> {
     busy.value = true;
     try {
       const reply = await engine().build(
-        { project, part, known, ...(before === undefined ? {} : { before }) },
+        request,
         (done, of, name) => (progress.value = `${name} · ${done + 1} of ${of}`),
       );
       if (!reply) return;

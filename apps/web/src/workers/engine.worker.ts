@@ -49,7 +49,7 @@ const requests: EngineWorker = {
     await engine();
   },
 
-  async build({ project, part, known, before }, progress) {
+  async build({ project, part, known, before, upTo }, progress) {
     const { signal } = running;
     const ready = await engine();
     const start = performance.now();
@@ -59,6 +59,7 @@ const requests: EngineWorker = {
         mesh: SHOWN,
         known: new Set(known.map(inside)),
         ...(before === undefined ? {} : { before }),
+        ...(upTo === undefined ? {} : { upTo }),
         signal,
         pause,
         progress,

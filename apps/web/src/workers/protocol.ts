@@ -22,6 +22,8 @@ export interface BuildRequest {
   readonly known: readonly string[];
   /** Tell the bodies as they are before this step besides. */
   readonly before?: Id;
+  /** Build up to this step and no further. */
+  readonly upTo?: Id;
 }
 
 export interface SketchReply {

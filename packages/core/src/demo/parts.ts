@@ -3,7 +3,7 @@ import type { Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { pointAt, X_AXIS, Y_AXIS } from '../sketch/index.ts';
 import type { Reference } from '../references/index.ts';
-import type { SketchPlane, SketchStep } from '../steps/index.ts';
+import type { SketchPlane, SketchStep, Step } from '../steps/index.ts';
 
 // What the parts of the demo are put together from.
 
@@ -39,6 +39,13 @@ export function drawCircle(
 }
 
 export function addSketch(script: ProjectScript, part: Id, step: SketchStep): Id {
+  const id = script.newId('s');
+  script.do('step.add', { part, id, step });
+  return id;
+}
+
+/** Adds a step of any kind. */
+export function addStep(script: ProjectScript, part: Id, step: Step): Id {
   const id = script.newId('s');
   script.do('step.add', { part, id, step });
   return id;

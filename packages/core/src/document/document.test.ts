@@ -4,6 +4,7 @@ import { explain } from '../wording/index.ts';
 import { valueScope } from '../expressions/index.ts';
 import { solved, type SketchStep } from '../steps/index.ts';
 import {
+  standingOn,
   applyChange,
   deeperThan,
   emptyProject,
@@ -70,9 +71,29 @@ describe('commands', () => {
   test('a used value or step is not removed; the refusal names the users', () => {
     const result = perform(demo, [{ command: 'value.remove', input: { id: valueNamed(demo, 'shaft') } }]);
     expect(!result.ok && explain(result.issue)).toMatch(/"shaft" is used by .*Boss/);
-    expect(refusal(demo, { command: 'step.remove', input: { part: partId, step: stepNamed('Bore') } })).toBe(
+    expect(refusal(demo, { command: 'step.remove', input: { part: partId, steps: [stepNamed('Bore')] } })).toBe(
       'step.used',
     );
+  });
+
+  test('steps go together with those that need them; what only names their faces is told', () => {
+    const part = demo.parts[partId]!;
+    const [foot, plate, boss, body] = ['Foot outline', 'Foot plate', 'Boss', 'Boss body'].map(stepNamed);
+    expect(standingOn(part, [foot!])).toEqual({ needing: [plate], naming: [boss] });
+    expect(standingOn(part, [boss!])).toEqual({ needing: [body], naming: [] });
+    const gone = perform(demo, [{ command: 'step.remove', input: { part: partId, steps: [foot!, plate!] } }]);
+    expect(gone.ok && gone.value.project.parts[partId]!.stepOrder).toEqual(part.stepOrder.slice(2));
+  });
+
+  test('a step is duplicated right after itself', () => {
+    const bore = stepNamed('Bore');
+    const done = perform(demo, [
+      { command: 'step.duplicate', input: { part: partId, step: bore, id: 'copy', name: 'Bore again' } },
+    ]);
+    if (!done.ok) throw new Error(done.issue.code);
+    const { steps, stepOrder } = done.value.project.parts[partId]!;
+    expect(stepOrder.indexOf('copy')).toBe(stepOrder.indexOf(bore) + 1);
+    expect(steps['copy']).toEqual({ ...steps[bore], name: 'Bore again' });
   });
 
   test('a step does not move before what it needs', () => {

@@ -6,6 +6,7 @@ import { stepCommands } from './steps.ts';
 import { valueCommands } from './values.ts';
 
 export { closure } from './sketch.ts';
+export { buildsOn, standingOn } from './steps.ts';
 
 /** The register of all commands: the only ways in which a project changes. */
 export const COMMANDS = { ...projectCommands, ...valueCommands, ...partCommands, ...stepCommands, ...sketchCommands };

@@ -7,10 +7,28 @@ import { valueAt } from '../value-at.ts';
 import { command, insert, partIn, refuse, stepIn } from './command.ts';
 
 /** Steps that need this one directly: they can't be without it. */
-const dependents = (part: Part, id: Id): string[] =>
-  Object.values(part.steps)
-    .filter((step) => stepKind(step.kind).uses(step).includes(id))
-    .map((step) => step.name);
+const dependents = (part: Part, id: Id): Id[] =>
+  part.stepOrder.filter((other) => {
+    const step = part.steps[other]!;
+    return stepKind(step.kind).uses(step).includes(id);
+  });
+
+/** Steps that can not be without these, and those that only name faces which these made: they would have to choose again. */
+export function standingOn(part: Part, ids: readonly Id[]): { readonly needing: Id[]; readonly naming: Id[] } {
+  const gone = new Set(ids);
+  for (const id of part.stepOrder)
+    if (
+      stepKind(part.steps[id]!.kind)
+        .uses(part.steps[id]!)
+        .some((used) => gone.has(used))
+    )
+      gone.add(id);
+  const needing = part.stepOrder.filter((id) => gone.has(id) && !ids.includes(id));
+  const naming = part.stepOrder.filter(
+    (id) => !gone.has(id) && buildsOn(part.steps[id]!).some((used) => gone.has(used)),
+  );
+  return { needing, naming };
+}
 
 /** The steps that a step builds on: what it needs, and what made the faces that it names. */
 export const buildsOn = (step: Step): Id[] => {
@@ -109,13 +127,32 @@ export const stepCommands = {
     },
   ),
 
-  'step.remove': command(z.strictObject(where), (draft, { part: partId, step: id }) => {
-    const part = partIn(draft, partId);
-    const step = stepIn(draft, partId, id);
-    const users = dependents(part, id);
-    if (users.length > 0) refuse('step.used', { name: step.name, users, count: users.length });
-    delete part.steps[id];
-    part.stepOrder = part.stepOrder.filter((other) => other !== id);
-    return `Remove ${step.name}`;
-  }),
+  /** Removes steps together; refused where one that stays needs one that goes. */
+  'step.remove': command(
+    z.strictObject({ part: idSchema, steps: z.array(idSchema).min(1).max(500) }),
+    (draft, { part: partId, steps }) => {
+      const part = partIn(draft, partId);
+      const names = steps.map((id) => stepIn(draft, partId, id).name);
+      const users = [...new Set(steps.flatMap((id) => dependents(part, id)))].filter((id) => !steps.includes(id));
+      if (users.length > 0) {
+        const facts = { name: names.join('", "'), users: users.map((id) => part.steps[id]!.name), count: users.length };
+        refuse('step.used', facts);
+      }
+      for (const id of steps) delete part.steps[id];
+      part.stepOrder = part.stepOrder.filter((other) => !steps.includes(other));
+      return `Remove ${names.length === 1 ? names[0] : `${names.length} steps`}`;
+    },
+  ),
+
+  /** A copy of a step right after it. */
+  'step.duplicate': command(
+    z.strictObject({ ...where, id: idSchema, name: nameSchema }),
+    (draft, { part: partId, step, id, name }) => {
+      const part = partIn(draft, partId);
+      const original = stepIn(draft, partId, step);
+      insert(part.steps, id, { ...original, name });
+      part.stepOrder.splice(part.stepOrder.indexOf(step) + 1, 0, id);
+      return `Duplicate ${original.name}`;
+    },
+  ),
 };
