@@ -16,8 +16,9 @@ export function volumeOf(library: Library, shape: TopoDS_Shape): number {
 export function measures(library: Library, shape: TopoDS_Shape): BodyMeasures {
   const scope = new Scope();
   const solid = scope.keep(new library.GProp_GProps());
-  // the plain integration is exact for lines and round edges, but 1e-4 off where a flat face has a spline for its rim
-  if (hasSplines(library, scope, shape))
+  // the plain integration is exact for lines and round edges, but 1e-4 off where a flat face has a drawn spline for its
+  // rim; the careful one takes minutes for threads and for round faces that cross each other
+  if (hasDrawnSplines(library, scope, shape))
     library.BRepGProp.VolumePropertiesGK(shape, solid, 1e-8, false, true, true, true, false);
   else library.BRepGProp.VolumeProperties(shape, solid, false, false, false);
   const surface = scope.keep(new library.GProp_GProps());
@@ -51,9 +52,13 @@ export function measures(library: Library, shape: TopoDS_Shape): BodyMeasures {
   return result;
 }
 
-function hasSplines(library: Library, scope: Scope, shape: TopoDS_Shape): boolean {
-  return subShapes(library, scope, shape, 'TopAbs_EDGE').some((edge) => {
-    const curve = scope.keep(new library.BRepAdaptor_Curve(library.TopoDS.Edge(edge)));
-    return curve.GetType() === 'GeomAbs_BSplineCurve';
-  });
+/** Are there sides over drawn splines, and no freer faces? */
+function hasDrawnSplines(library: Library, scope: Scope, shape: TopoDS_Shape): boolean {
+  const kinds = subShapes(library, scope, shape, 'TopAbs_FACE').map((face) =>
+    scope.keep(new library.BRepAdaptor_Surface(library.TopoDS.Face(face), true)).GetType(),
+  );
+  return (
+    kinds.some((kind) => kind === 'GeomAbs_SurfaceOfExtrusion') &&
+    !kinds.some((kind) => kind === 'GeomAbs_BSplineSurface')
+  );
 }
