@@ -79,7 +79,7 @@ export function rounded(library: Library, scope: Scope, body: NamedSolid, reques
     'edge',
   );
   if (!found.ok) return found;
-  const maker = scope.keep(new library.BRepFilletAPI_MakeFillet(body.shape, 'ChFi3d_Rational' as never));
+  const maker = scope.keep(new library.BRepFilletAPI_MakeFillet(body.shape, 'ChFi3d_Rational'));
   found.value.forEach((shape, k) => {
     const { radius, to } = request.edges[k]!;
     const edge = library.TopoDS.Edge(shape);
@@ -132,10 +132,10 @@ export function hollowed(library: Library, scope: Scope, body: NamedSolid, reque
     listOf(library, scope, open.value),
     -request.wall,
     1e-4,
-    'BRepOffset_Skin' as never,
+    'BRepOffset_Skin',
     false,
     false,
-    'GeomAbs_Arc' as never,
+    'GeomAbs_Arc',
     false,
     scope.keep(new library.Message_ProgressRange()),
   );

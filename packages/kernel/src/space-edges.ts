@@ -52,7 +52,7 @@ export function edgeOfCurve(library: Library, scope: Scope, curve: SpaceCurve): 
         );
   return done(
     curve.from && curve.to
-      ? new library.BRepBuilderAPI_MakeEdge(round as never, at(curve.from), at(curve.to))
-      : new library.BRepBuilderAPI_MakeEdge(round as never),
+      ? new library.BRepBuilderAPI_MakeEdge(round, at(curve.from), at(curve.to))
+      : new library.BRepBuilderAPI_MakeEdge(round),
   );
 }

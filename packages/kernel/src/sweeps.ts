@@ -254,7 +254,7 @@ function piped(
   const maker = scope.keep(new library.BRepOffsetAPI_MakePipeShell(spine));
   if (upright) maker.SetMode(direction(library, scope, upright));
   else maker.SetMode(false);
-  maker.SetTransitionMode('BRepBuilderAPI_RightCorner' as never);
+  maker.SetTransitionMode('BRepBuilderAPI_RightCorner');
   maker.Add(face.outer, false, false);
   maker.Build(scope.keep(new library.Message_ProgressRange()));
   if (!maker.IsDone() || !maker.MakeSolid()) return fail('sweep.path');

@@ -32,7 +32,7 @@ export function topologyOf(library: Library, solid: NamedSolid): Topology {
     edges: edges.map(({ name, shape, faces: meeting }) => ({
       name,
       faces: meeting,
-      ...edgeFacts(library, scope, shape, (vertex) => vertices.get(vertex)!.name),
+      ...edgeFacts(library, scope, shape, (vertex) => vertices.get(vertex).name),
     })),
     vertices: vertices.all.map(({ name, at }) => ({ name, at })),
   };

@@ -5,7 +5,7 @@ import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { VIEWS, type ViewName } from '../view/camera.ts';
-import { guidesOf } from '../view/guides.ts';
+import { useGuides } from '../view/use-guides.ts';
 import type { Pick } from '../view/picks.ts';
 import { Viewport } from '../view/viewport.ts';
 import { api } from '../sync/api.ts';
@@ -211,30 +211,7 @@ const offered = computed(() => {
 });
 const pickWords = ({ kind, words }: Pick): string => (kind === 'guide' ? words : `${kind} · ${words}`);
 
-// datums and drawn curves
-const guides = computed(() => {
-  const { part, draft, editor, askedField } = bench;
-  const { built } = model;
-  if (!part || !built || built.part !== bench.partId) return [];
-  void bench.version;
-  const borrowing = editor?.tool.name === 'borrow';
-  if (editor && !borrowing) return [];
-  return guidesOf(part, built, {
-    origin: askedField !== undefined,
-    drawn: borrowing || askedField !== undefined,
-    ...(bench.before === undefined ? {} : { before: bench.before }),
-    ...(draft ? { without: draft.id } : {}),
-  }).filter(({ thing }) => !askedField || suits(thing, askedField.accepts));
-});
-watch([guides, viewport], ([shown, view]) => view?.setGuides(shown), { immediate: true });
-const labels = computed(() => {
-  void viewVersion.value;
-  const view = viewport.value;
-  if (!view) return [];
-  return guides.value.flatMap(({ name, words, label }) =>
-    label ? [{ name, words, at: view.view.toScreen(label) }] : [],
-  );
-});
+const labels = useGuides(viewport, viewVersion);
 
 function light() {
   const found = under.value;

@@ -240,7 +240,7 @@ export const useBench = defineStore('bench', () => {
     const { step } = draft.value!;
     // another way asks for other things: what comes first may still do
     const kept = field === 'how' ? keptPicks(step, { ...step, how: value } as Step) : {};
-    const done = setDraft({ ...draft.value!, step: { ...step, [field]: value, ...kept } as Step });
+    const done = setDraft({ ...draft.value!, step: { ...step, [field]: value, ...kept } });
     if (field === 'how') askNext();
     return done;
   }

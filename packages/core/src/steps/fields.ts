@@ -97,7 +97,7 @@ export const choice = <O extends string>(
   when?: Common['when'],
 ): ChoiceField<O> => ({
   type: 'choice',
-  schema: z.enum(Object.keys(options) as [O, ...O[]]) as unknown as ChoiceField<O>['schema'],
+  schema: z.enum(Object.keys(options) as [O, ...O[]]),
   label,
   options,
   usual,
@@ -160,7 +160,7 @@ export function schemaOf<K extends string, F extends Fields>(
     name: nameSchema,
     suppressed: z.boolean().optional(),
     ...(shape as Shape<F>),
-  }) as unknown as z.ZodObject<Base<K> & Shape<F>, z.core.$strict>;
+  });
 }
 
 /** What a field comes to: numbers in mm or rad, picks as what they were found to be. */

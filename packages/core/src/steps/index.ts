@@ -127,8 +127,7 @@ export const STEP_NAMES = Object.keys(STEP_KINDS) as StepName[];
 /** Is this a step that is drawn? */
 export const isSketch = (step: Step | undefined): step is SketchStep => step?.kind === 'sketch';
 
-export const stepKind = (kind: StepName): StepKind<Step, unknown> =>
-  STEP_KINDS[kind] as unknown as StepKind<Step, unknown>;
+export const stepKind = (kind: StepName): StepKind<Step, unknown> => STEP_KINDS[kind];
 
 /** Sentences of all steps. */
 export const stepWords: Words = {

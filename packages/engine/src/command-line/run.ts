@@ -94,7 +94,7 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
       return EXIT.usage;
     }
     const { steps } = project.parts[id]!;
-    const drawn = Object.keys(steps).find((step) => steps[step]!.kind === 'sketch' && steps[step]!.name === sketch);
+    const drawn = Object.keys(steps).find((step) => steps[step]!.kind === 'sketch' && steps[step].name === sketch);
     if (write.ofSketch && drawn === undefined) {
       world.complain(`There is no sketch "${sketch}" in "${part}".`);
       return EXIT.usage;

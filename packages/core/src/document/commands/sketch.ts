@@ -12,7 +12,6 @@ import {
 } from '../../sketch/index.ts';
 import { isBorrowed, loanWithout, type SketchStep } from '../../steps/index.ts';
 import { loanSchema } from '../../steps/sketch/loans.ts';
-import { referenceSchema } from '../../references/index.ts';
 import { command, insert, refuse, sketchIn } from './command.ts';
 
 const where = { part: idSchema, step: idSchema };

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { expressionSchema, idSchema, nameSchema, type Id } from '../../records/index.ts';
+import { idSchema, nameSchema, type Id } from '../../records/index.ts';
 import { stepKind, stepSchema, type Step } from '../../steps/index.ts';
 import { madeBy, referenceSchema } from '../../references/index.ts';
 import type { Part } from '../schema.ts';
