@@ -2,11 +2,13 @@ import type { Family, Figure } from './measure.ts';
 import { pageFigures } from './page.ts';
 import { sketchFigures } from './sketch.ts';
 import { stepFigures } from './steps.ts';
+import { survivalFigures } from './survival.ts';
 
 /** The register: later families are a file and a line here. */
 const FAMILIES: readonly Family[] = [
   { name: 'sketch', run: sketchFigures },
   { name: 'steps', run: stepFigures },
+  { name: 'survival', run: survivalFigures },
   { name: 'page', run: pageFigures },
 ];
 

@@ -42,6 +42,7 @@ try {
   await shot('extrude');
   await page.keyboard.press('Escape');
   await drumPictures(page);
+  await stepPictures(page);
   await page.getByRole('link', { name: 'Values' }).click();
   await page.getByLabel('Name of plate thickness').focus();
   await shot('values');
@@ -96,5 +97,33 @@ async function drumPictures(on: Page): Promise<void> {
   await shot('clash');
   await on.keyboard.press('Control+z');
   await on.keyboard.press('l');
+  await pause(600);
+}
+
+/** A sketch that borrows, and a rounding in the making. */
+async function stepPictures(on: Page): Promise<void> {
+  await on.getByLabel('More for Collar').click();
+  await on.getByRole('menuitem', { name: 'Open sketch' }).click();
+  await on.mouse.move(660, 720);
+  await pause(1800);
+  await on.keyboard.press('r');
+  await pause(1200);
+  await on.mouse.move(560, 330, { steps: 4 });
+  await pause(500);
+  await shot('borrowed');
+  await on.keyboard.press('Escape');
+  await on.keyboard.press('l');
+  await on.getByRole('tab', { name: 'Parts' }).click();
+  await on.getByText('Bearing bracket').last().click();
+  await on.getByRole('tab', { name: 'Steps' }).click();
+  await pause(1500);
+  await on.mouse.move(740, 514, { steps: 3 });
+  await on.mouse.click(740, 514);
+  await on.keyboard.press('u');
+  await pause(1200);
+  await on.mouse.move(700, 600, { steps: 3 });
+  await pause(600);
+  await shot('round');
+  await on.keyboard.press('Escape');
   await pause(600);
 }

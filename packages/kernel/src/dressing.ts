@@ -212,7 +212,7 @@ export function thickened(
 }
 
 /** Material of one thickness on a face: outwards, or inwards where the distance is negative. Undefined if there is none. */
-export function slabOn(library: Library, scope: Scope, face: TopoDS_Shape, distance: number): TopoDS_Shape | undefined {
+function slabOn(library: Library, scope: Scope, face: TopoDS_Shape, distance: number): TopoDS_Shape | undefined {
   // a copy: an operation with the body would find shared faces and give nothing
   const copy = scope.keep(new library.BRepBuilderAPI_Transform(face, scope.keep(new library.gp_Trsf()), true, false));
   const maker = scope.keep(new library.BRepOffsetAPI_MakeThickSolid());

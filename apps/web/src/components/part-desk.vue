@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { formatAmount } from '@helb/core';
+import { ANGLE, formatAmount, formatQuantity, LENGTH, readingsBetween, readingsOf } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
@@ -66,6 +66,18 @@ function setOwn() {
   own.value = !result.ok;
 }
 
+/** What can be read off what is picked: off one thing, or between two. */
+const UNITS = { length: LENGTH, angle: ANGLE } as const;
+const readings = computed(() => {
+  const [a, b, ...more] = bench.picked.map(({ thing }) => thing);
+  const read = !a || more.length > 0 ? [] : b ? readingsBetween(a, b) : readingsOf(a);
+  const unit = store.kept?.unit ?? 'mm';
+  return read.map(({ label, amount, of }) => ({
+    label,
+    text: of === 'area' ? `${formatAmount(amount, 2)} mm²` : formatQuantity({ amount, dimension: UNITS[of] }, unit, 3),
+  }));
+});
+
 const copy = (text: string) => void navigator.clipboard?.writeText(text);
 </script>
 
@@ -75,6 +87,22 @@ const copy = (text: string) => void navigator.clipboard?.writeText(text);
     <p v-for="pick in bench.picked" :key="pick.body + pick.name" class="leading-5">
       {{ pick.kind === 'guide' ? '' : `${pick.kind} · ` }}{{ pick.words }}<span v-if="pick.kind === 'edge'"> mm</span>
     </p>
+    <dl class="mt-1">
+      <div v-for="reading in readings" :key="reading.label" class="flex items-baseline justify-between gap-3 py-0.5">
+        <dt class="text-muted first-letter:uppercase">{{ reading.label }}</dt>
+        <dd>
+          <button
+            class="hover:bg-chip font-mono text-[13px]"
+            :title="`Copy ${reading.label}`"
+            :data-testid="`reading-${reading.label}`"
+            @click="copy(reading.text)"
+          >
+            {{ reading.text }}
+          </button>
+        </dd>
+      </div>
+    </dl>
+    <p v-if="bench.picked.length === 1" class="text-muted mt-1 text-sm">Shift-click something else to measure to it.</p>
   </section>
   <section v-if="bench.part" class="border-rule border-b p-4">
     <h2 class="heading mb-2">This part</h2>

@@ -3,4 +3,5 @@ export * from './things.ts';
 export * from './locate.ts';
 export * from './projection.ts';
 export * from './drawn.ts';
+export * from './measure.ts';
 export { curveWords, referencesWords, referenceWords, surfaceWords, ORIGIN_WORDS } from './words.ts';

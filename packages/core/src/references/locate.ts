@@ -26,14 +26,11 @@ export type Accepts =
   | 'point'
   | 'curve'
   | 'face'
-  | 'flat'
   | 'edge'
   | 'edges'
   | 'body'
   | 'place'
-  | 'section'
-  | 'shape'
-  | 'frame';
+  | 'shape';
 
 const ACCEPTED: Readonly<Record<Accepts, (thing: Thing) => boolean>> = {
   plane: (thing) => planeOf(thing) !== undefined,
@@ -41,13 +38,10 @@ const ACCEPTED: Readonly<Record<Accepts, (thing: Thing) => boolean>> = {
   point: (thing) => pointOf(thing) !== undefined,
   curve: (thing) => curvesOf(thing).length > 0,
   face: (thing) => thing.to === 'face',
-  flat: (thing) => thing.to === 'face' && thing.face.surface.form === 'plane',
   edge: (thing) => thing.to === 'edge',
   edges: (thing) => thing.to === 'edge' || thing.to === 'face',
   body: (thing) => thing.to === 'body',
   place: (thing) => thing.to === 'face' || planeOf(thing) !== undefined || pointOf(thing) !== undefined,
-  section: (thing) => thing.to === 'drawn' || pointOf(thing) !== undefined,
-  frame: (thing) => thing.to === 'datum' && thing.datum.form === 'frame',
   shape: () => true,
 };
 /** What each is called where it is asked for. */
@@ -57,13 +51,10 @@ export const ACCEPT_WORDS: Readonly<Record<Accepts, string>> = {
   point: 'a corner, a centre or a point',
   curve: 'an edge or a drawn curve',
   face: 'a face',
-  flat: 'a flat face',
   edge: 'an edge',
   edges: 'an edge, or a face for all of its edges',
   body: 'a body',
   place: 'a face, a datum plane or a point',
-  section: 'a curve of a sketch, or a point',
-  frame: 'a datum frame',
   shape: 'a face, an edge, a corner or a drawn curve',
 };
 

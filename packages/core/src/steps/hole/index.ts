@@ -18,7 +18,7 @@ import { ANGLE, LENGTH } from '../../units/index.ts';
 import { bodiesIn, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { choice, number, picks, schemaOf, type Filled } from '../fields.ts';
-import { BOLT_NAMES, BOLTS, tapDrill } from './tables.ts';
+import { BOLT_NAMES, BOLTS } from './tables.ts';
 
 const LONG = { asks: LENGTH, least: 1e-3, most: 1e5 } as const;
 const sized = ({ size }: Filled) => size === 'own';
@@ -116,7 +116,7 @@ interface Sizes {
 /** The section of a hole from a bolt of the tables or from own sizes. */
 export function shapeOf(values: Sizes): HoleShape {
   const bolt = BOLTS[values.size];
-  const diameter = !bolt ? values.diameter : values.fit === 'tapped' ? tapDrill(bolt) : bolt.clearance[values.fit];
+  const diameter = !bolt ? values.diameter : values.fit === 'tapped' ? bolt.tapDrill : bolt.clearance[values.fit];
   const wide = bolt ? (values.head === 'countersink' ? bolt.countersink : bolt.counterbore) : values.wide;
   const heads = {
     plain: undefined,
