@@ -189,23 +189,49 @@ export function thickened(
   body: NamedSolid,
   request: ThickenRequest,
 ): Result<NamedSolid[]> {
+  const slabs = slabsOn(library, scope, body, request, (_, name) => `${request.step}/slab/${signOf(name)}`);
+  return slabs ?? fail('thicken.face');
+}
+
+/** The slabs that an offset of faces adds or takes away. The moved face stays the same face for all that builds on it. */
+export function offsetSlabs(
+  library: Library,
+  scope: Scope,
+  body: NamedSolid,
+  request: OffsetRequest,
+): Result<NamedSolid[]> {
+  const slabs = slabsOn(library, scope, body, request, (far, name) =>
+    far ? name : `${request.step}/side/${signOf(name)}`,
+  );
+  return slabs ?? fail('offset.face');
+}
+
+/** One slab on each face, its own faces named by whether they are the far one; undefined where there is none. */
+function slabsOn(
+  library: Library,
+  scope: Scope,
+  body: NamedSolid,
+  { faces: names, distance, step }: ThickenRequest | OffsetRequest,
+  nameOf: (far: boolean, face: string) => string,
+): Result<NamedSolid[]> | undefined {
   const { faces } = namedParts(library, scope, body);
-  const chosen = named(faces, request.faces, 'face');
+  const chosen = named(faces, names, 'face');
   if (!chosen.ok) return chosen;
   const solids: NamedSolid[] = [];
   for (const [k, face] of chosen.value.entries()) {
-    const slab = slabOn(library, scope, face, request.distance);
-    if (!slab) return fail('thicken.face');
+    const slab = slabOn(library, scope, face, distance);
+    if (!slab) {
+      solids.forEach(({ shape }) => shape.delete());
+      return undefined;
+    }
+    const { at, normal } = normalIn(library, scope, face);
+    const beyond = add3(at, scale3(normal, distance));
     const sides = subShapes(library, scope, slab, 'TopAbs_FACE');
+    const called = sides.map((side) => nameOf(distance3(normalIn(library, scope, side).at, beyond) < 1e-6, names[k]!));
     solids.push({
       shape: slab,
-      name: request.step,
-      faceNames: distinct(
-        library,
-        scope,
-        sides,
-        sides.map(() => `${request.step}/slab/${signOf(request.faces[k]!)}`),
-      ),
+      name: step,
+      faceNames: distinct(library, scope, sides, called),
     });
   }
   return ok(solids);
@@ -223,40 +249,4 @@ function slabOn(library: Library, scope: Scope, face: TopoDS_Shape, distance: nu
   const volume = volumeOf(library, solid);
   if (Math.abs(volume) < 1e-12) return undefined;
   return volume > 0 ? library.TopoDS.Solid(solid) : library.TopoDS.Solid(scope.keep(solid.Reversed()));
-}
-
-/** The slabs that an offset of faces adds or takes away, with the names of the faces that they move. */
-export function offsetSlabs(
-  library: Library,
-  scope: Scope,
-  body: NamedSolid,
-  request: OffsetRequest,
-): Result<NamedSolid[]> {
-  const { faces } = namedParts(library, scope, body);
-  const chosen = named(faces, request.faces, 'face');
-  if (!chosen.ok) return chosen;
-  const solids: NamedSolid[] = [];
-  for (const [k, face] of chosen.value.entries()) {
-    const slab = slabOn(library, scope, face, request.distance);
-    if (!slab) return fail('offset.face');
-    const { at, normal } = normalIn(library, scope, face);
-    const beyond = add3(at, scale3(normal, request.distance));
-    const sides = subShapes(library, scope, slab, 'TopAbs_FACE');
-    solids.push({
-      shape: slab,
-      name: body.name,
-      // the moved face stays the same face for everything that builds on it
-      faceNames: distinct(
-        library,
-        scope,
-        sides,
-        sides.map((side) =>
-          distance3(normalIn(library, scope, side).at, beyond) < 1e-6
-            ? request.faces[k]!
-            : `${request.step}/side/${signOf(request.faces[k]!)}`,
-        ),
-      ),
-    });
-  }
-  return ok(solids);
 }

@@ -20,17 +20,7 @@ export interface Match {
 }
 
 /** What a step can ask for; each is a kind of geometry that several things have. */
-export type Accepts =
-  | 'plane'
-  | 'axis'
-  | 'point'
-  | 'curve'
-  | 'face'
-  | 'edge'
-  | 'edges'
-  | 'body'
-  | 'place'
-  | 'shape';
+export type Accepts = 'plane' | 'axis' | 'point' | 'curve' | 'face' | 'edge' | 'edges' | 'body' | 'place' | 'shape';
 
 const ACCEPTED: Readonly<Record<Accepts, (thing: Thing) => boolean>> = {
   plane: (thing) => planeOf(thing) !== undefined,

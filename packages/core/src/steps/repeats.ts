@@ -2,22 +2,23 @@ import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
 import type { Movement } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
-import { choice, picks, stepsField, type Filled } from './fields.ts';
+import { changing } from './define.ts';
+import { choice, picks, schemaOf, stepsField, type Fields, type Filled, type Values } from './fields.ts';
 import type { BodyResult, ResolveContext, Source, StepKind } from './kind.ts';
 import { bodiesIn } from './bodies.ts';
 import type { Thing } from '../references/index.ts';
 
 // What mirrors and patterns have in common: earlier steps, or bodies, again in other places.
 
-export const whatField = choice('what', { steps: 'steps', bodies: 'bodies' }, 'steps');
-export const repeatedSteps = stepsField('steps', 1, ({ what }: Filled) => what === 'steps');
-export const repeatedBodies = picks('bodies', 'body', {
+const whatField = choice('what', { steps: 'steps', bodies: 'bodies' }, 'steps');
+const repeatedSteps = stepsField('steps', 1, ({ what }: Filled) => what === 'steps');
+const repeatedBodies = picks('bodies', 'body', {
   most: 100,
   many: 'bodies',
   when: ({ what }) => what === 'bodies',
 });
 /** For bodies: do the copies stand alone? */
-export const copiesField = choice(
+const copiesField = choice(
   'result',
   { new: 'new bodies', add: 'added' },
   'new',
@@ -25,18 +26,50 @@ export const copiesField = choice(
 );
 
 /** What is repeated, as plain data. */
-export type Repeated =
+type Repeated =
   | { readonly form: 'steps'; readonly sources: readonly Source[] }
   | { readonly form: 'bodies'; readonly bodies: readonly number[]; readonly result: 'new' | 'add' };
 
-export interface RepeatInputs {
+interface RepeatInputs {
   readonly repeated: Repeated;
   /** The copies, each with the name that its faces get; the original is none of them. */
   readonly copies: readonly { readonly movement: Movement; readonly instance: string }[];
   readonly step: string;
 }
 
-export function repeatedOf(
+/** The fields that every repetition has. */
+const COMMON = { what: whatField, steps: repeatedSteps, bodies: repeatedBodies, copies: copiesField };
+type Common = typeof COMMON;
+
+/** A step that repeats earlier steps, or bodies, in the places that it gives. */
+export const repeating = <K extends string, F extends Fields>(
+  kind: K,
+  kindOf: (kind: string) => StepKind<never, unknown>,
+  definition: {
+    readonly title: string;
+    readonly fields: F;
+    readonly sentence: string;
+    places(values: Values<F>): RepeatInputs['copies'];
+  },
+) =>
+  changing(kind, {
+    title: definition.title,
+    fields: { ...COMMON, ...definition.fields } as Common & F,
+    sentence: definition.sentence,
+    inputs(values, context): Result<RepeatInputs> {
+      const repeated = repeatedOf(values as unknown as Values<Common>, context);
+      if (!repeated.ok) return repeated;
+      const copies = definition.places(values as unknown as Values<F>);
+      return ok({ repeated: repeated.value, copies, step: context.step });
+    },
+    build: (inputs, before, kernel) => repeat(inputs, before, kernel, kindOf),
+  });
+
+/** The schema of such a step. */
+export const repeatingSchema = <K extends string, F extends Fields>(kind: K, fields: F) =>
+  schemaOf(kind, { ...COMMON, ...fields } as Common & F);
+
+function repeatedOf(
   values: {
     readonly what: 'steps' | 'bodies';
     readonly steps: readonly Id[];
@@ -56,7 +89,7 @@ export function repeatedOf(
 }
 
 /** Makes all copies: those of solids in one operation for each way of combining, then what changes their edges. */
-export function repeat(
+function repeat(
   { repeated, copies, step }: RepeatInputs,
   before: readonly BodyHandle[],
   kernel: Kernel,
@@ -165,5 +198,4 @@ function repeatBodies(
 export const repeatWords: Words = {
   'repeat.kind': (f) =>
     `A ${String(f['kind']).toLowerCase()} can not be repeated by itself: choose the steps that make what it changes, or repeat the body.`,
-  'repeat.count': () => 'The count is a whole number from 1 to 1000.',
 };
