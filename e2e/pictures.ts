@@ -106,12 +106,7 @@ async function stepPictures(on: Page): Promise<void> {
   await on.getByRole('menuitem', { name: 'Open sketch' }).click();
   await on.mouse.move(660, 720);
   await pause(1800);
-  await on.keyboard.press('r');
-  await pause(1200);
-  await on.mouse.move(560, 330, { steps: 4 });
-  await pause(500);
   await shot('borrowed');
-  await on.keyboard.press('Escape');
   await on.keyboard.press('l');
   await on.getByRole('tab', { name: 'Parts' }).click();
   await on.getByText('Bearing bracket').last().click();

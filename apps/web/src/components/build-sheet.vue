@@ -131,7 +131,7 @@ const lit = computed(
       <span v-else-if="row.trouble" class="border-clash absolute inset-y-0 left-0 border-l-3 border-dashed" />
       <div class="flex gap-3">
         <button
-          class="hover:text-ink w-4 shrink-0 text-left font-mono text-[13px] leading-6"
+          class="hover:text-ink w-4 shrink-0 self-start text-left font-mono text-[13px] leading-6"
           :class="chosen.has(row.id) ? 'text-act font-semibold' : 'text-muted'"
           :aria-pressed="chosen.has(row.id)"
           :aria-label="`Choose step ${k + 1}`"

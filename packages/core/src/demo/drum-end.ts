@@ -55,7 +55,7 @@ function raiseHub(script: ProjectScript, part: Id, disc: Id, bore: Id): void {
   const centre = builder.place([0, 0]);
   const inside = builder.circle(centre, 6);
   const outside = builder.circle(centre, 11);
-  builder.relate({ kind: 'diameter', circle: outside, value: 'shaft + 2 * hub wall' });
+  builder.relate({ kind: 'diameter', circle: outside, value: 'shaft + 2 * hub wall', at: [-12, 14] });
   const rim: Reference = { to: 'edge', name: `${disc}/end | ${disc}/side/${bore}` };
   const collar = addSketch(script, part, {
     kind: 'sketch',

@@ -9,7 +9,7 @@ import { spout } from './spout.ts';
 import { tray } from './tray.ts';
 
 const VALUES: readonly (readonly [name: string, expression: string, note: string])[] = [
-  ['plate length', '72 mm', 'foot of the bracket, along the frame'],
+  ['plate length', '72 mm', 'foot of the bracket'],
   ['plate width', 'plate length * 2 / 3', ''],
   ['plate thickness', '8 mm', 'the offcuts that we have'],
   ['bolt hole', '5.5 mm', 'clearance for M5'],
@@ -26,12 +26,12 @@ const VALUES: readonly (readonly [name: string, expression: string, note: string
   ['drum bolts', '8', ''],
   ['bolt ring', 'drum / 2 - edge distance', 'from the shaft to the bolts'],
   ['slot width', '10 mm', ''],
-  ['hub wall', '5 mm', 'round the shaft hole of the drum end'],
+  ['hub wall', '5 mm', 'round the shaft hole'],
   ['hub height', '6 mm', ''],
-  ['knob', '28 mm', 'the head of the crank knob, across'],
+  ['knob', '28 mm', 'the head, across'],
   ['knob height', '26 mm', ''],
   ['grips', '9', 'grooves round the knob'],
-  ['rod length', '110 mm', 'between the pins of the connecting rod'],
+  ['rod length', '110 mm', 'between its pins'],
   ['rod width', '18 mm', ''],
   ['rod sheet', '5 mm', ''],
   ['hopper inlet', '120 mm', ''],

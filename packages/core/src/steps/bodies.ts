@@ -15,7 +15,7 @@ export const RESULTS: Readonly<Record<BodyResult, string>> = {
 export const resultField = choice('result', RESULTS, 'new');
 
 /** Which bodies are touched: all that there are, or those that are chosen. */
-export const touchedField = picks('only on', 'body', {
+export const touchedField = picks('only on, else all', 'body', {
   least: 0,
   most: 100,
   many: 'bodies',
