@@ -121,4 +121,9 @@ async function stepPictures(on: Page): Promise<void> {
   await shot('round');
   await on.keyboard.press('Escape');
   await pause(600);
+  await on.getByRole('tab', { name: 'Parts' }).click();
+  await on.getByText('Tray').first().click();
+  await on.getByRole('tab', { name: 'Steps' }).click();
+  await pause(3500);
+  await shot('tray');
 }

@@ -1,93 +1,9 @@
-import {
-  explain,
-  perform,
-  ProjectScript,
-  STEP_NAMES,
-  stepKind,
-  type Action,
-  type Entities,
-  type Id,
-  type Reference,
-  type Relations,
-  type Step,
-} from '@helb/core';
-import type { OpenCascadeKernel } from '@helb/kernel';
 import { startKernelInNode } from '@helb/kernel/node';
-import { Engine, type PartModel } from './index.ts';
+import { STEP_NAMES, stepKind, type Entities, type Reference, type Step } from '@helb/core';
+import { Engine } from './index.ts';
+import { axis, Bench, body, circle, disc, edge, face, plane, rectangle, total, type Fields } from './test-bench.ts';
 
-let kernel: OpenCascadeKernel;
-let engine: Engine;
-beforeAll(async () => {
-  kernel = await startKernelInNode();
-  engine = new Engine(kernel);
-});
-
-type Fields = Record<string, unknown>;
-
-/** A part of steps, each given by what is not as usual. */
-class Bench {
-  readonly script = new ProjectScript('Bench').do('part.add', { id: 'part', name: 'Part' });
-
-  step(id: Id, kind: Step['kind'], fields: Fields = {}): this {
-    this.script.do('step.add', { part: 'part', id, step: { kind, name: id, ...fields } as never });
-    return this;
-  }
-
-  sketch(id: Id, entities: Entities, plane: unknown = 'top', relations: Relations = {}): this {
-    return this.step(id, 'sketch', { plane, entities, relations });
-  }
-
-  /** A block from the origin. */
-  block(id: Id, w: number, d: number, h: number): this {
-    return this.sketch(`${id}-s`, rectangle(0, 0, w, d)).step(id, 'extrude', {
-      sketch: `${id}-s`,
-      distance: `${h} mm`,
-    });
-  }
-
-  async model(...actions: Action[]): Promise<PartModel> {
-    const done = perform(this.script.project, actions);
-    if (!done.ok) throw new Error(explain(done.issue));
-    return (await engine.build(done.value.project, { mesh: { deflection: 1, angle: 1 } })).parts[0]!;
-  }
-
-  async volume(): Promise<number> {
-    const model = await this.model();
-    const failed = model.steps.find(({ issue }) => issue);
-    if (failed) throw new Error(`${failed.id}: ${explain(failed.issue!)}`);
-    expect(model.steps.filter(({ references }) => references)).toEqual([]);
-    return total(model);
-  }
-
-  /** Why the last step fails, in words. */
-  async trouble(): Promise<string> {
-    const { issue } = (await this.model()).steps.at(-1)!;
-    return issue ? explain(issue) : 'it built';
-  }
-}
-
-const total = ({ bodies }: PartModel) => bodies.reduce((sum, body) => sum + body.measures.volume_mm3, 0);
-
-const rectangle = (x: number, y: number, w: number, h: number): Entities => ({
-  p0: { kind: 'point', x, y },
-  p1: { kind: 'point', x: x + w, y },
-  p2: { kind: 'point', x: x + w, y: y + h },
-  p3: { kind: 'point', x, y: y + h },
-  a: { kind: 'line', a: 'p0', b: 'p1' },
-  b: { kind: 'line', a: 'p1', b: 'p2' },
-  c: { kind: 'line', a: 'p2', b: 'p3' },
-  d: { kind: 'line', a: 'p3', b: 'p0' },
-});
-const circle = (x: number, y: number, radius: number): Entities => ({
-  m: { kind: 'point', x, y },
-  o: { kind: 'circle', centre: 'm', radius },
-});
-const face = (name: string): Reference => ({ to: 'face', name });
-const edge = (...faces: string[]): Reference => ({ to: 'edge', name: [...faces].sort().join(' | ') });
-const axis = (name: 'x' | 'y' | 'z'): Reference => ({ to: 'origin', name });
-const plane = (name: 'front' | 'top' | 'right'): Reference => ({ to: 'origin', name });
-const body = (name: string): Reference => ({ to: 'body', name });
-const disc = (d: number) => (Math.PI * d * d) / 4;
+beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
 
 describe('extrude', () => {
   const base = () => new Bench().block('base', 40, 30, 10);
@@ -123,6 +39,12 @@ describe('extrude', () => {
       bench.step('lean', 'datum-plane', { how: 'angle', on: [plane('top'), axis('x')], by: '45 deg' });
     // its height is y: from 25 down to 5..15
     expect(await over({ to: [{ to: 'datum', step: 'lean' }] }, slanted).volume()).toBeCloseTo(12000 + 100 * 15, 6);
+    // far from the origin of space, where the foot of the plane says nothing of the way
+    const steep = new Bench()
+      .sketch('s', rectangle(200, 0, 5, 5))
+      .step('lean', 'datum-plane', { how: 'angle', on: [plane('top'), axis('y')], by: '-45 deg' })
+      .step('e', 'extrude', { sketch: 's', extent: 'to', to: [{ to: 'datum', step: 'lean' }] });
+    expect(await steep.volume()).toBeCloseTo(25 * 202.5, 5);
     const through = base()
       .sketch('s', circle(20, 15, 4), { to: 'origin', name: 'top' })
       .step('e', 'extrude', { sketch: 's', extent: 'through', result: 'cut' });

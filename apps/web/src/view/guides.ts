@@ -1,5 +1,6 @@
 import {
   add3,
+  boxCorners,
   distance3,
   drawnThing,
   footOnLine3,
@@ -83,7 +84,7 @@ const sizeOf = ({ low, high }: Box): number => Math.max(distance3(low, high), 5)
 /** A rectangle of the plane round the part as it is seen on it; a stretch of an axis; a small cross; three arms. */
 const DATUM_LINES: { readonly [F in Datum['form']]: LinesOf<F> } = {
   plane({ frame }, box) {
-    const seen = corners(box).map((corner) => toPlane(frame, corner));
+    const seen = boxCorners(box).map((corner) => toPlane(frame, corner));
     const margin = MARGIN * sizeOf(box);
     const [us, vs] = [0, 1].map((k) => seen.map((place) => place[k]!)) as [number[], number[]];
     const [left, right] = [Math.min(...us) - margin, Math.max(...us) + margin];
@@ -108,9 +109,6 @@ const DATUM_LINES: { readonly [F in Datum['form']]: LinesOf<F> } = {
   frame: ({ frame: { origin, x, y, z } }, box) =>
     [x, y, z].flatMap((along) => [add3(origin, scale3(along, 0.2 * sizeOf(box))), origin]),
 };
-
-const corners = ({ low, high }: Box): Vec3[] =>
-  [low, high].flatMap(([x]) => [low, high].flatMap(([, y]) => [low, high].map(([, , z]): Vec3 => [x, y, z])));
 
 /** Each curve and point of a sketch by itself. */
 function drawnGuides(step: Id, built: Built, nameOf: (id: Id) => string): Guide[] {

@@ -54,12 +54,12 @@ export const repeating = <K extends string, F extends Fields>(
 ) =>
   changing(kind, {
     title: definition.title,
-    fields: { ...COMMON, ...definition.fields } as Common & F,
+    fields: { ...COMMON, ...definition.fields },
     sentence: definition.sentence,
     inputs(values, context): Result<RepeatInputs> {
       const repeated = repeatedOf(values as unknown as Values<Common>, context);
       if (!repeated.ok) return repeated;
-      const copies = definition.places(values as unknown as Values<F>);
+      const copies = definition.places(values);
       return ok({ repeated: repeated.value, copies, step: context.step });
     },
     build: (inputs, before, kernel) => repeat(inputs, before, kernel, kindOf),
@@ -67,7 +67,7 @@ export const repeating = <K extends string, F extends Fields>(
 
 /** The schema of such a step. */
 export const repeatingSchema = <K extends string, F extends Fields>(kind: K, fields: F) =>
-  schemaOf(kind, { ...COMMON, ...fields } as Common & F);
+  schemaOf(kind, { ...COMMON, ...fields });
 
 function repeatedOf(
   values: {

@@ -1,6 +1,16 @@
 import type { z } from 'zod';
-import type { BodyHandle, ExtrudeRequest, Kernel } from '../../kernel-port/index.ts';
-import { dot3, frameOn, heightOver, type Frame, type Vec3 } from '../../math/index.ts';
+import type { BodyHandle, ExtrudeRequest, Kernel, Profile } from '../../kernel-port/index.ts';
+import {
+  add3,
+  boxCorners,
+  dot3,
+  frameOn,
+  heightOver,
+  scale3,
+  toSpace,
+  type Frame,
+  type Vec3,
+} from '../../math/index.ts';
 import { ok, type Result, type Words } from '../../result/index.ts';
 import { planeOf, pointOf, type Thing } from '../../references/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
@@ -89,7 +99,7 @@ export const extrude = making('extrude', {
       const [from, to] = span(values.ways, values.distance, values.back);
       return ok({ ...common, from: from + values.start, to: to + values.start, forwards: values.ways !== 'backwards' });
     }
-    if (values.extent === 'to') return ok({ ...common, ...towards(values.to[0]!, values, profile.frame) });
+    if (values.extent === 'to') return ok({ ...common, ...towards(values.to[0]!, values, profile) });
     const forwards = values.ways !== 'backwards';
     const both = values.ways !== 'forwards' && values.ways !== 'backwards';
     const until: Until = values.extent === 'next' ? { form: 'next' } : { form: 'through', both };
@@ -97,7 +107,7 @@ export const extrude = making('extrude', {
   },
   solids({ until, forwards, ...request }, before, kernel) {
     if (!until) return kernel.extrude(request);
-    const reach = reachOver(request.profile.frame, before, kernel, until);
+    const reach = reachOver(request.profile, before, kernel, until);
     const [from, to] = forwards ? [request.from, reach] : [-reach, request.from];
     if (until.form === 'through')
       return kernel.extrude({ ...request, from: until.both ? -reach : from, to: until.both ? reach : to });
@@ -121,25 +131,30 @@ function span(
   return spans[ways];
 }
 
-/** Up to a thing, whichever way it lies: a plane, the plane through a point, or the surface of a face. */
-function towards(thing: Thing, { start, clearance }: { start: number; clearance: number }, frame: Frame) {
-  const plane = planeOf(thing);
+/** Up to a thing, whichever way it lies from the area: a plane, the plane through a point, or the surface of a face. */
+function towards(
+  thing: Thing,
+  { start, clearance }: { start: number; clearance: number },
+  { frame, regions }: Profile,
+) {
   const point = pointOf(thing);
-  const at: Vec3 = plane?.origin ?? point ?? (thing.to === 'face' ? thing.face.centre : frame.origin);
-  const forwards = (plane && Math.abs(dot3(plane.z, frame.z)) < 1e-9 ? 1 : heightOver(frame, at)) >= start;
-  const stop = plane ?? (point && frameOn(point, frame.z));
-  const way = forwards ? 1 : -1;
-  if (!stop && thing.to === 'face')
-    return {
-      from: start,
-      to: start,
-      forwards,
-      until: { form: 'face', body: thing.body, face: thing.face.name } as const,
-    };
+  const stop = planeOf(thing) ?? (point && frameOn(point, frame.z));
+  if (!stop) {
+    const { face, body } = thing as Extract<Thing, { to: 'face' }>;
+    const forwards = heightOver(frame, face.centre) >= start;
+    return { from: start, to: start, forwards, until: { form: 'face', body, face: face.name } as const };
+  }
+  const forwards = wayTo(stop, toSpace(frame, regions[0]!.outer[0]!.from), frame) >= start;
   // the clearance is measured square to what it goes up to
-  const side = Math.sign(dot3(stop!.z, frame.z)) || 1;
-  const origin = stop!.origin.map((c, k) => c - way * side * clearance * stop!.z[k]!) as unknown as Vec3;
-  return { from: start, to: start, forwards, until: { form: 'plane', plane: { ...stop!, origin } } as const };
+  const facing = dot3(stop.z, frame.z) < 0 ? -1 : 1;
+  const origin = add3(stop.origin, scale3(stop.z, (forwards ? -1 : 1) * facing * clearance));
+  return { from: start, to: start, forwards, until: { form: 'plane', plane: { ...stop, origin } } as const };
+}
+
+/** How far along the frame's z it is from a place to a plane; endless along it. */
+function wayTo(plane: Frame, place: Vec3, { z }: Frame): number {
+  const slope = dot3(plane.z, z);
+  return Math.abs(slope) < 1e-9 ? Infinity : -heightOver(plane, place) / slope;
 }
 
 const stopOf = (until: Exclude<Until, { form: 'through' }>, before: readonly BodyHandle[]) => {
@@ -147,15 +162,17 @@ const stopOf = (until: Exclude<Until, { form: 'through' }>, before: readonly Bod
   return until.form === 'next' ? { form: 'next' as const, bodies: before } : until;
 };
 
-/** Farther than any body and any stop along the normal. */
-function reachOver(frame: Frame, before: readonly BodyHandle[], kernel: Kernel, until: Until): number {
-  const places = before.flatMap((body) => {
-    const { low, high } = kernel.measure(body).box_mm;
-    return [low, high].flatMap(([x]) => [low, high].flatMap(([, y]) => [low, high].map(([, , z]): Vec3 => [x, y, z])));
-  });
-  if (until.form === 'plane') places.push(until.plane.origin);
-  const far = Math.max(10, ...places.map((place) => Math.hypot(...place.map((c, k) => c - frame.origin[k]!))));
-  return 2 * far;
+/** Farther along the normal than any body, and than the stop is from any place of the outline. */
+function reachOver({ frame, regions }: Profile, before: readonly BodyHandle[], kernel: Kernel, until: Until): number {
+  const far = before
+    .flatMap((body) => boxCorners(kernel.measure(body).box_mm))
+    .map((corner) => Math.abs(heightOver(frame, corner)));
+  if (until.form === 'plane')
+    for (const { from } of regions.flatMap(({ outer }) => outer)) {
+      const way = Math.abs(wayTo(until.plane, toSpace(frame, from), frame));
+      if (Number.isFinite(way)) far.push(way);
+    }
+  return 2 * Math.max(10, ...far);
 }
 
 export const extrudeWords: Words = {

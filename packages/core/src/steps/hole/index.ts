@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { Kernel, BodyHandle, Profile } from '../../kernel-port/index.ts';
 import {
   add3,
+  boxCorners,
   dot3,
   frameOn,
   heightOver,
@@ -155,12 +156,9 @@ function drilled({ shape, frames, step }: Inputs, before: readonly BodyHandle[],
 }
 
 function throughDepth(frame: Frame, before: readonly BodyHandle[], kernel: Kernel): number {
-  const depths = before.flatMap((body) => {
-    const { low, high } = kernel.measure(body).box_mm;
-    return [low, high].flatMap(([x]) =>
-      [low, high].flatMap(([, y]) => [low, high].map(([, , z]) => -heightOver(frame, [x, y, z]))),
-    );
-  });
+  const depths = before
+    .flatMap((body) => boxCorners(kernel.measure(body).box_mm))
+    .map((corner) => -heightOver(frame, corner));
   return Math.max(1, ...depths) + 1;
 }
 

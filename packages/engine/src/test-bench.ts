@@ -1,0 +1,84 @@
+import {
+  explain,
+  perform,
+  ProjectScript,
+  type Action,
+  type Entities,
+  type Id,
+  type Reference,
+  type Relations,
+  type Step,
+} from '@helb/core';
+import type { Engine, PartModel } from './index.ts';
+
+// What tests of steps are put together from.
+
+export type Fields = Record<string, unknown>;
+
+/** A part of steps, each given by what is not as usual. */
+export class Bench {
+  /** One for all parts: set before the first is built. */
+  static engine: Engine;
+
+  readonly script = new ProjectScript('Bench').do('part.add', { id: 'part', name: 'Part' });
+
+  step(id: Id, kind: Step['kind'], fields: Fields = {}): this {
+    this.script.do('step.add', { part: 'part', id, step: { kind, name: id, ...fields } as never });
+    return this;
+  }
+
+  sketch(id: Id, entities: Entities, plane: unknown = 'top', relations: Relations = {}): this {
+    return this.step(id, 'sketch', { plane, entities, relations });
+  }
+
+  /** A block from the origin. */
+  block(id: Id, w: number, d: number, h: number): this {
+    return this.sketch(`${id}-s`, rectangle(0, 0, w, d)).step(id, 'extrude', {
+      sketch: `${id}-s`,
+      distance: `${h} mm`,
+    });
+  }
+
+  async model(...actions: Action[]): Promise<PartModel> {
+    const done = perform(this.script.project, actions);
+    if (!done.ok) throw new Error(explain(done.issue));
+    return (await Bench.engine.build(done.value.project, { mesh: { deflection: 1, angle: 1 } })).parts[0]!;
+  }
+
+  async volume(): Promise<number> {
+    const model = await this.model();
+    const failed = model.steps.find(({ issue }) => issue);
+    if (failed) throw new Error(`${failed.id}: ${explain(failed.issue!)}`);
+    expect(model.steps.filter(({ references }) => references)).toEqual([]);
+    return total(model);
+  }
+
+  /** Why the last step fails, in words. */
+  async trouble(): Promise<string> {
+    const { issue } = (await this.model()).steps.at(-1)!;
+    return issue ? explain(issue) : 'it built';
+  }
+}
+
+export const total = ({ bodies }: PartModel) => bodies.reduce((sum, body) => sum + body.measures.volume_mm3, 0);
+
+export const rectangle = (x: number, y: number, w: number, h: number): Entities => ({
+  p0: { kind: 'point', x, y },
+  p1: { kind: 'point', x: x + w, y },
+  p2: { kind: 'point', x: x + w, y: y + h },
+  p3: { kind: 'point', x, y: y + h },
+  a: { kind: 'line', a: 'p0', b: 'p1' },
+  b: { kind: 'line', a: 'p1', b: 'p2' },
+  c: { kind: 'line', a: 'p2', b: 'p3' },
+  d: { kind: 'line', a: 'p3', b: 'p0' },
+});
+export const circle = (x: number, y: number, radius: number): Entities => ({
+  m: { kind: 'point', x, y },
+  o: { kind: 'circle', centre: 'm', radius },
+});
+export const face = (name: string): Reference => ({ to: 'face', name });
+export const edge = (...faces: string[]): Reference => ({ to: 'edge', name: [...faces].sort().join(' | ') });
+export const axis = (name: 'x' | 'y' | 'z'): Reference => ({ to: 'origin', name });
+export const plane = (name: 'front' | 'top' | 'right'): Reference => ({ to: 'origin', name });
+export const body = (name: string): Reference => ({ to: 'body', name });
+export const disc = (d: number) => (Math.PI * d * d) / 4;
