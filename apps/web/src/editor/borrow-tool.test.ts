@@ -78,6 +78,28 @@ test('the same is not borrowed twice', () => {
   expect(Object.keys(hand.editor.sketch.loans!)).toHaveLength(1);
 });
 
+test('of an outline that has grown the rest is borrowed, once', () => {
+  const flat: FaceFacts = {
+    name: 's1/end',
+    surface: { form: 'plane', origin: [0, 0, 5], normal: [0, 0, 1] },
+    area: 1,
+    centre: [0, 0, 5],
+  };
+  const other: EdgeFacts = { ...rim, name: 's1/end | s1/side/c2', faces: ['s1/end', 's1/side/c2'] };
+  const seenWith = (...edges: EdgeFacts[]): Under => ({
+    words: 'face · flat',
+    reference: { to: 'face', name: flat.name, print: printOfFace(flat) },
+    thing: { to: 'face', face: flat, body: 0, topology: { ...topology, edges } },
+  });
+  const hand = borrowing(seenWith(rim));
+  hand.click([6, 20]);
+  hand.model.under = [seenWith(rim, other)];
+  hand.click([6, 20]);
+  expect(kinds(hand).toSorted()).toEqual(['circle', 'circle', 'point', 'point']);
+  hand.click([6, 20]);
+  expect(hand.refusals).toEqual(['borrow.again']);
+});
+
 test('when the source moves the copy follows, and what hangs on it; dragging can not pull it away', () => {
   const hand = borrowing(overRim);
   hand.click([6, 20]);

@@ -2,7 +2,7 @@ import {
   borrowingOf,
   drawnSources,
   fail,
-  sameReference,
+  notYetBorrowed,
   type EdgeFacts,
   type Frame,
   type Id,
@@ -47,11 +47,14 @@ export class Loans implements BorrowHost {
   borrow({ reference, how, seen }: Offer): Result<void> {
     const { editor } = this;
     const { loans = {} } = editor.sketch;
-    const again = Object.values(loans).some((loan) => loan.how === how && sameReference(loan.source, reference));
+    // of an outline that has grown only the rest is taken
+    const rest = notYetBorrowed(seen, editor.sketch, reference, how);
     const construction = !(reference.to === 'face' && how === 'shape');
-    const { entities, loan } = borrowingOf(seen, reference, how, { loans, construction, newId: editor.newId });
+    const { entities, loan } = borrowingOf(rest, reference, how, { loans, construction, newId: editor.newId });
     const input = { ...this.where, id: editor.newId('o'), entities, loan };
-    return this.done(again ? fail('borrow.again') : editor.port.act([{ command: 'sketch.borrow', input }]));
+    return this.done(
+      Object.keys(rest).length === 0 ? fail('borrow.again') : editor.port.act([{ command: 'sketch.borrow', input }]),
+    );
   }
 
   /** Lets what was borrowed stay where it is, free. */

@@ -227,7 +227,8 @@ export const useBench = defineStore('bench', () => {
   function editStep(id: Id, field?: string): void {
     leaveSketch();
     setDraft({ id, step: store.kept!.parts[partId.value!]!.steps[id]!, isNew: false, naming: [] });
-    if (field !== undefined) asked.value = field;
+    // a place in a list is asked by its line
+    asked.value = fields.value.find((line) => field === line.field || field?.startsWith(`${line.field}.`))?.field;
   }
 
   function setDraft(next: Draft): Result<void> {

@@ -1,4 +1,4 @@
-import { distance3, dot3, length3, sub3, type Vec3 } from '../math/index.ts';
+import { direction3, distance3, dot3, sub3, type Vec3 } from '../math/index.ts';
 import type { EdgeFacts, FaceFacts, Topology, VertexFacts } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result } from '../result/index.ts';
@@ -194,7 +194,7 @@ export function printOfFace({ surface, area, centre }: FaceFacts): Print {
 
 export function printOfEdge({ curve, length, middle }: EdgeFacts): Print {
   const along =
-    curve.form === 'line' ? unit(sub3(curve.to, curve.from)) : curve.form === 'circle' ? curve.axis : undefined;
+    curve.form === 'line' ? direction3(sub3(curve.to, curve.from)) : curve.form === 'circle' ? curve.axis : undefined;
   return {
     form: curve.form === 'free' ? 'curve' : curve.form,
     size: rounded(length),
@@ -202,11 +202,6 @@ export function printOfEdge({ curve, length, middle }: EdgeFacts): Print {
     ...(along ? { along: roundedPlace(along) } : {}),
   };
 }
-
-const unit = (a: Vec3): Vec3 => {
-  const length = length3(a) || 1;
-  return [a[0] / length, a[1] / length, a[2] / length];
-};
 
 /** A body by all of its faces: their area and its middle. */
 export function printOfBody({ faces }: Topology): Print {

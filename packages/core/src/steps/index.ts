@@ -59,6 +59,7 @@ export {
   isBorrowed,
   loanOf,
   loanWithout,
+  notYetBorrowed,
   planeReference,
   type Loan,
   type SketchPlane,

@@ -48,7 +48,7 @@ const fields = {
       backwards: 'backwards',
       both: 'both ways',
       each: 'both ways, as far each',
-      two: 'forwards',
+      two: 'with another distance back',
     },
     'forwards',
     ({ extent }) => extent !== 'to',
@@ -83,7 +83,7 @@ export const extrude = making('extrude', {
   title: 'Extrude',
   fields,
   sentence:
-    'Extrude {sketch}{areas} {extent}[ {distance}][ {to}][?, {clearance} short of it][, {ways}][ and back {back}][?, starting at {start}][?, leaning by {taper}] → {result}[? {only}]',
+    'Extrude {sketch}{areas} {extent}[ {distance}][ {to}][?, {clearance} short of it][, {ways}][ of {back}][?, starting at {start}][?, leaning by {taper}] → {result}[? {only}]',
   inputs(values, context): Result<Inputs> {
     const area = profileOf(values.sketch, values.areas, context);
     if (!area.ok) return area;

@@ -6,6 +6,7 @@ import {
   frameOfPrint,
   planeOf,
   referenceSchema,
+  sameReference,
   type Borrowing,
   type Reference,
 } from '../../references/index.ts';
@@ -65,7 +66,7 @@ export function sourcesOf(step: SketchStep, context: ResolveContext): SketchSour
       lost[id] = seen.issue;
       continue;
     }
-    const taken = onto(seen.value, loan, step.entities);
+    const taken = onto(seen.value, loan, step.entities, keysTaken(step.loans, loan.source, loan.how));
     Object.assign(borrowed, taken.entities);
     if (taken.lost) lost[id] = taken.lost;
     if (taken.more > 0) more[id] = taken.more;
@@ -73,8 +74,29 @@ export function sourcesOf(step: SketchStep, context: ResolveContext): SketchSour
   return { frame, borrowed, lost, more };
 }
 
+/** The keys that are borrowed of one source, be it in several loans. */
+const keysTaken = (loans: SketchStep['loans'], source: Reference, how: Borrowing): ReadonlySet<string> =>
+  new Set(
+    Object.values(loans ?? {})
+      .filter((loan) => loan.how === how && sameReference(loan.source, source))
+      .flatMap(({ makes }) => Object.keys(makes)),
+  );
+
+/** What of a source is not borrowed yet: its curves with the points that they stand on; nothing if all of it is. */
+export function notYetBorrowed(seen: Entities, step: SketchStep, source: Reference, how: Borrowing): Entities {
+  const known = keysTaken(step.loans, source, how);
+  if (known.size === 0) return seen;
+  const curves = Object.entries(seen).filter(([key, { kind }]) => kind !== 'point' && !known.has(key));
+  const points = curves.flatMap(([, entity]) =>
+    entityKind(entity.kind)
+      .uses(entity)
+      .map((key) => [key, seen[key]!] as const),
+  );
+  return Object.fromEntries([...points, ...curves]);
+}
+
 /** What is seen, as the entities that were made of it. */
-function onto(seen: Entities, { makes }: Loan, drawn: Entities) {
+function onto(seen: Entities, { makes }: Loan, drawn: Entities, known: ReadonlySet<string>) {
   const entities: Record<Id, Entity> = {};
   let [gone, changed] = [0, 0];
   for (const [key, id] of Object.entries(makes)) {
@@ -83,7 +105,7 @@ function onto(seen: Entities, { makes }: Loan, drawn: Entities) {
     else if (entity.kind !== drawn[id]?.kind || !standsOn(entity, makes)) changed++;
     else entities[id] = entityKind(entity.kind).onto(entity, (point) => makes[point]!);
   }
-  const curves = Object.entries(seen).filter(([key, { kind }]) => kind !== 'point' && !Object.hasOwn(makes, key));
+  const curves = Object.entries(seen).filter(([key, { kind }]) => kind !== 'point' && !known.has(key));
   const facts = { gone, changed, of: Object.keys(makes).length };
   return { entities, more: curves.length, ...(gone + changed > 0 ? { lost: issue('borrow.lost', facts) } : {}) };
 }
