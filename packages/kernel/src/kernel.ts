@@ -28,7 +28,7 @@ import { combined, isSound, movedBody, splitBody } from './booleans.ts';
 import { bevelled, hollowed, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
 import { fail, guarded, ok, startLibrary, type Library, type LibrarySource, type Scope } from './library.ts';
 import { measures, volumeOf } from './measure.ts';
-import { meshOf } from './mesh.ts';
+import { Mesher } from './mesh.ts';
 import type { NamedSolid } from './names.ts';
 import { stepFile } from './step-file.ts';
 import { extruded, lofted, revolved, spiralled, sweptAlong } from './sweeps.ts';
@@ -39,7 +39,11 @@ export class OpenCascadeKernel implements Kernel {
   private readonly bodies = new Map<BodyHandle, NamedSolid>();
   private nextHandle = 1;
 
-  private constructor(private readonly library: Library) {}
+  private readonly mesher: Mesher;
+
+  private constructor(private readonly library: Library) {
+    this.mesher = new Mesher(library);
+  }
 
   static async start(source: LibrarySource): Promise<OpenCascadeKernel> {
     return new OpenCascadeKernel(await startLibrary(source));
@@ -139,7 +143,7 @@ export class OpenCascadeKernel implements Kernel {
 
   crossing = (body: BodyHandle, plane: Frame): readonly EdgeFacts[] => crossingOf(this.library, this.body(body), plane);
 
-  mesh = (body: BodyHandle, fineness: Fineness): BodyMesh => meshOf(this.library, this.body(body), fineness);
+  mesh = (body: BodyHandle, fineness: Fineness): BodyMesh => this.mesher.mesh(body, this.body(body), fineness);
 
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array> {
     const shapes = bodies.map(({ name, colour, body }) => ({ name, colour, shape: this.body(body).shape }));
@@ -147,6 +151,7 @@ export class OpenCascadeKernel implements Kernel {
   }
 
   release(handle: BodyHandle): void {
+    this.mesher.release(handle);
     this.body(handle).shape.delete();
     this.bodies.delete(handle);
   }

@@ -1,68 +1,221 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
-import type { BodyMesh, Fineness, NamedRange } from '@helb/core';
+import type { BodyHandle, BodyMesh, Fineness, NamedRange } from '@helb/core';
+import { flatPatch, loopOf, type Patch, type Polyline } from './flat-mesh.ts';
 import { Scope, type Library } from './library.ts';
 import type { NamedSolid } from './names.ts';
-import { namedParts } from './topology.ts';
+import { ShapeMap, subShapes } from './shapes.ts';
+import { namedParts, normalIn } from './topology.ts';
 
-/** Triangles with one range a face and edge segments with one range an edge, copied out of WebAssembly memory. */
-export function meshOf(library: Library, solid: NamedSolid, { deflection, angle }: Fineness): BodyMesh {
-  const scope = new Scope();
-  const { shape } = solid;
-  const { faces, edges } = namedParts(library, scope, solid);
-  const triangles = scope.keep(library.ReplicadMeshExtractor.extract(shape, deflection, angle, false));
-  const segments = scope.keep(library.ReplicadEdgeMeshExtractor.extract(shape, deflection, angle));
-  // only now: the memory may have grown, and older views of it are dead
-  const memory = library.wasmMemory.buffer;
-  const groups = new Int32Array(memory, triangles.getFaceGroupsPtr(), triangles.getFaceGroupsSize());
-  const edgeGroups = new Int32Array(memory, segments.getEdgeGroupsPtr(), segments.getEdgeGroupsSize());
-  const mesh: BodyMesh = {
-    positions: new Float32Array(memory, triangles.getVerticesPtr(), triangles.getVerticesSize()).slice(),
-    normals: new Float32Array(memory, triangles.getNormalsPtr(), triangles.getNormalsSize()).slice(),
-    triangles: new Uint32Array(memory, triangles.getTrianglesPtr(), triangles.getTrianglesSize()).slice(),
-    faces: ranges(groups, (k) => faces[k]!.name),
-    ...realEdges(
-      new Float32Array(memory, segments.getLinesPtr(), segments.getLinesSize()),
-      rangesByShape(library, edgeGroups, edges),
-    ),
-  };
-  scope.close();
-  return mesh;
+/** What is kept of a face or an edge while any body has it. */
+interface Kept<V> {
+  readonly shape: TopoDS_Shape;
+  readonly value: V;
+  users: number;
 }
 
-/** Groups come as triples start, count, hash. */
-function ranges(groups: Int32Array, nameOf: (k: number) => string): NamedRange[] {
-  const found: NamedRange[] = [];
-  for (let at = 0; at < groups.length; at += 3)
-    found.push({ name: nameOf(at / 3), start: groups[at]!, count: groups[at + 1]! });
-  return found;
+/** Patches and polylines at one fineness, by the identity of faces and edges. */
+interface Shelf {
+  readonly faces: ShapeMap<Kept<Patch>>;
+  readonly edges: ShapeMap<Kept<Polyline>>;
 }
 
-/** Edges without length have no group and seams no name: matched by hash. */
-function rangesByShape(
-  library: Library,
-  groups: Int32Array,
-  edges: readonly { readonly name: string; readonly shape: TopoDS_Shape }[],
-): NamedRange[] {
-  const names = new Map(
-    edges.map(({ name, shape }) => [library.ReplicadShapeHasher.HashCode(shape, 2147483647), name]),
-  );
-  const found: NamedRange[] = [];
-  for (let at = 0; at < groups.length; at += 3) {
-    const name = names.get(groups[at + 2]!);
-    if (name !== undefined) found.push({ name, start: groups[at]!, count: groups[at + 1]! });
+/**
+ * Meshes bodies face by face and keeps the pieces: an edit pays only for the faces that it made. The library triangulates
+ * what is curved; flat faces, for which it is slow, are cut into triangles here, between the points that it has put on
+ * their edges, so that neighbours fit without a gap.
+ */
+export class Mesher {
+  private readonly shelves = new Map<string, Shelf>();
+  private readonly inUse = new Map<BodyHandle, (() => void)[]>();
+
+  constructor(private readonly library: Library) {}
+
+  mesh(body: BodyHandle, solid: NamedSolid, fineness: Fineness): BodyMesh {
+    const scope = new Scope();
+    try {
+      return this.meshIn(scope, body, solid, fineness);
+    } finally {
+      scope.close();
+    }
   }
-  return found;
+
+  /** Forgets what only this body had. */
+  release(body: BodyHandle): void {
+    this.inUse.get(body)?.forEach((drop) => drop());
+    this.inUse.delete(body);
+  }
+
+  private meshIn(scope: Scope, body: BodyHandle, solid: NamedSolid, fineness: Fineness): BodyMesh {
+    const { library } = this;
+    const shelf = this.shelfOf(fineness);
+    const { faces, edges } = namedParts(library, scope, solid);
+    const fresh = faces.map(({ shape }) => shape).filter((face) => !shelf.faces.get(face));
+    const flat = fresh.filter((face) => this.isFlat(scope, face));
+    const curved = fresh.filter((face) => !flat.includes(face));
+    this.addCurved(scope, shelf, curved, fineness);
+    for (const face of flat) put(shelf.faces, library.TopoDS.Face(face), this.flatIn(scope, shelf, face, fineness));
+    const patches = faces.map(({ shape }) => shelf.faces.get(shape)!);
+    const lines = edges.map(({ shape }) => this.lineOf(scope, shelf, shape, fineness));
+    const every = subShapes(library, scope, solid.shape, 'TopAbs_EDGE').flatMap((edge) => shelf.edges.get(edge) ?? []);
+    this.inUse.set(body, [...(this.inUse.get(body) ?? []), ...held(shelf.faces, patches), ...held(shelf.edges, every)]);
+    return {
+      ...facesOf(patches.map(({ value }, k) => ({ patch: value, name: faces[k]!.name }))),
+      ...edgesOf(lines.map(({ value }, k) => ({ line: value, name: edges[k]!.name }))),
+    };
+  }
+
+  private shelfOf({ deflection, angle }: Fineness): Shelf {
+    const key = `${deflection} ${angle}`;
+    let shelf = this.shelves.get(key);
+    if (!shelf) {
+      shelf = { faces: new ShapeMap(this.library), edges: new ShapeMap(this.library) };
+      this.shelves.set(key, shelf);
+    }
+    return shelf;
+  }
+
+  private isFlat(scope: Scope, face: TopoDS_Shape): boolean {
+    const surface = scope.keep(new this.library.BRepAdaptor_Surface(this.library.TopoDS.Face(face), true));
+    return surface.GetType() === 'GeomAbs_Plane';
+  }
+
+  private flatIn(scope: Scope, shelf: Shelf, face: TopoDS_Shape, fineness: Fineness): Patch {
+    const loops = subShapes(this.library, scope, face, 'TopAbs_WIRE').map((wire) =>
+      loopOf(
+        subShapes(this.library, scope, wire, 'TopAbs_EDGE').map(
+          (edge) => this.lineOf(scope, shelf, edge, fineness).value,
+        ),
+      ),
+    );
+    return flatPatch(loops, normalIn(this.library, scope, face).normal);
+  }
+
+  /** An edge that no curved face has brought along is straight, or lies between flat faces that go on into each other. */
+  private lineOf(scope: Scope, shelf: Shelf, edge: TopoDS_Shape, fineness: Fineness): Kept<Polyline> {
+    const known = shelf.edges.get(edge);
+    if (known) return known;
+    const curve = scope.keep(new this.library.BRepAdaptor_Curve(this.library.TopoDS.Edge(edge)));
+    const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
+    const points: number[] = [];
+    const add = (place: { X(): number; Y(): number; Z(): number }) => points.push(place.X(), place.Y(), place.Z());
+    // corners just as the curved neighbours have them: on the vertices
+    if (curve.GetType() === 'GeomAbs_Line')
+      for (const vertex of subShapes(this.library, scope, edge, 'TopAbs_VERTEX'))
+        add(scope.keep(this.library.BRep_Tool.Pnt(this.library.TopoDS.Vertex(vertex))));
+    else {
+      const { angle, deflection } = fineness;
+      const along = scope.keep(
+        new this.library.GCPnts_TangentialDeflection(curve, first, last, angle, deflection, 2, 1e-9, 1e-7),
+      );
+      for (let k = 1; k <= along.NbPoints(); k++) add(scope.keep(along.Value(k)));
+    }
+    return put(shelf.edges, this.library.TopoDS.Edge(edge), new Float32Array(points));
+  }
+
+  /** Triangulates curved faces together, with the points on their edges. */
+  private addCurved(scope: Scope, shelf: Shelf, faces: readonly TopoDS_Shape[], { deflection, angle }: Fineness): void {
+    if (faces.length === 0) return;
+    const { library } = this;
+    const builder = scope.keep(new library.TopoDS_Builder());
+    const sheet = scope.keep(new library.TopoDS_Compound());
+    builder.MakeCompound(sheet);
+    faces.forEach((face) => builder.Add(sheet, face));
+    const triangles = scope.keep(library.ReplicadMeshExtractor.extract(sheet, deflection, angle, false));
+    const segments = scope.keep(library.ReplicadEdgeMeshExtractor.extract(sheet, deflection, angle));
+    // only now: the memory may have grown, and older views of it are dead
+    const memory = library.wasmMemory.buffer;
+    const positions = new Float32Array(memory, triangles.getVerticesPtr(), triangles.getVerticesSize());
+    const normals = new Float32Array(memory, triangles.getNormalsPtr(), triangles.getNormalsSize());
+    const corners = new Uint32Array(memory, triangles.getTrianglesPtr(), triangles.getTrianglesSize());
+    const groups = new Int32Array(memory, triangles.getFaceGroupsPtr(), triangles.getFaceGroupsSize());
+    const patches = faces.map((_, k) =>
+      patchOf(positions, normals, corners.subarray(groups[3 * k]!, groups[3 * k]! + groups[3 * k + 1]!)),
+    );
+    const points = new Float32Array(memory, segments.getLinesPtr(), segments.getLinesSize());
+    const lines = linesByHash(
+      points,
+      new Int32Array(memory, segments.getEdgeGroupsPtr(), segments.getEdgeGroupsSize()),
+    );
+    faces.forEach((face, k) => put(shelf.faces, library.TopoDS.Face(face), patches[k]!));
+    for (const edge of subShapes(library, scope, sheet, 'TopAbs_EDGE')) {
+      const line = lines.get(library.ReplicadShapeHasher.HashCode(edge, 2147483647));
+      if (line && !shelf.edges.get(edge)) put(shelf.edges, library.TopoDS.Edge(edge), line);
+    }
+  }
 }
 
-/** The points of the edges that have a name, packed. */
-function realEdges(points: Float32Array, kept: readonly NamedRange[]): Pick<BodyMesh, 'edgePoints' | 'edges'> {
-  const edgePoints = new Float32Array(3 * kept.reduce((sum, { count }) => sum + count, 0));
-  let at = 0;
-  const edges = kept.map((range) => {
-    edgePoints.set(points.subarray(3 * range.start, 3 * (range.start + range.count)), 3 * at);
-    const moved = { ...range, start: at };
-    at += range.count;
-    return moved;
+/** Puts a value on a shelf under a handle of its own, nobody's yet. */
+function put<V>(map: ShapeMap<Kept<V>>, shape: TopoDS_Shape, value: V): Kept<V> {
+  const entry: Kept<V> = { shape, value, users: 0 };
+  map.set(shape, entry);
+  return entry;
+}
+
+/** One user more for each; what is returned lets them go again. */
+const held = <V>(map: ShapeMap<Kept<V>>, entries: readonly Kept<V>[]): (() => void)[] =>
+  entries.map((entry) => {
+    entry.users++;
+    return () => {
+      if (--entry.users > 0) return;
+      map.delete(entry.shape);
+      entry.shape.delete();
+    };
   });
+
+/** The corners of one face out of those of many, copied out of WebAssembly memory. Its points lie together. */
+function patchOf(positions: Float32Array, normals: Float32Array, corners: Uint32Array): Patch {
+  let [low, high] = [Infinity, -1];
+  for (const corner of corners) {
+    low = Math.min(low, corner);
+    high = Math.max(high, corner);
+  }
+  if (high < 0) return { positions: new Float32Array(), normals: new Float32Array(), triangles: new Uint32Array() };
+  const part = (list: Float32Array) => list.slice(3 * low, 3 * (high + 1));
+  return { positions: part(positions), normals: part(normals), triangles: corners.map((corner) => corner - low) };
+}
+
+/** Edges come as separate segments, inner points doubled, in groups of start, count and hash. */
+function linesByHash(points: Float32Array, groups: Int32Array): Map<number, Polyline> {
+  const lines = new Map<number, Polyline>();
+  for (let at = 0; at < groups.length; at += 3) {
+    const [start, count, hash] = groups.subarray(at, at + 3) as unknown as [number, number, number];
+    const line = new Float32Array(3 * (count / 2 + 1));
+    line.set(points.subarray(3 * start, 3 * start + 3));
+    for (let k = 1; k <= count / 2; k++) line.set(points.subarray(3 * (start + 2 * k - 1), 3 * (start + 2 * k)), 3 * k);
+    lines.set(hash, line);
+  }
+  return lines;
+}
+
+function facesOf(patches: readonly { readonly patch: Patch; readonly name: string }[]) {
+  const total = (of: (patch: Patch) => number) => patches.reduce((sum, { patch }) => sum + of(patch), 0);
+  const size = total(({ positions }) => positions.length);
+  const [positions, normals] = [new Float32Array(size), new Float32Array(size)];
+  const triangles = new Uint32Array(total((patch) => patch.triangles.length));
+  const faces: NamedRange[] = [];
+  let [at, start] = [0, 0];
+  for (const { patch, name } of patches) {
+    positions.set(patch.positions, at);
+    normals.set(patch.normals, at);
+    const first = at / 3;
+    patch.triangles.forEach((corner, k) => (triangles[start + k] = corner + first));
+    faces.push({ name, start, count: patch.triangles.length });
+    at += patch.positions.length;
+    start += patch.triangles.length;
+  }
+  return { positions, normals, triangles, faces };
+}
+
+function edgesOf(lines: readonly { readonly line: Polyline; readonly name: string }[]) {
+  const segments = (line: Polyline) => 2 * (line.length / 3 - 1);
+  const edgePoints = new Float32Array(3 * lines.reduce((sum, { line }) => sum + segments(line), 0));
+  const edges: NamedRange[] = [];
+  let start = 0;
+  for (const { line, name } of lines) {
+    const count = segments(line);
+    for (let k = 0; k < count / 2; k++) edgePoints.set(line.subarray(3 * k, 3 * k + 6), 3 * (start + 2 * k));
+    edges.push({ name, start, count });
+    start += count;
+  }
   return { edgePoints, edges };
 }

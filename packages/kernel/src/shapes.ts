@@ -22,6 +22,13 @@ export class ShapeMap<V> {
     else this.buckets.set(hash, [{ shape, value }]);
   }
 
+  delete(shape: TopoDS_Shape): void {
+    const hash = this.hash(shape);
+    const rest = this.buckets.get(hash)?.filter((other) => !other.shape.IsSame(shape)) ?? [];
+    if (rest.length > 0) this.buckets.set(hash, rest);
+    else this.buckets.delete(hash);
+  }
+
   private hash = (shape: TopoDS_Shape): number => this.library.ReplicadShapeHasher.HashCode(shape, HASH_BOUND);
 }
 

@@ -1,0 +1,94 @@
+import earcut from 'earcut';
+import { dot3, frameOn, sub3, type Vec3 } from '@helb/core';
+
+/** Triangles of one face; corners of neighbouring faces are not shared. */
+export interface Patch {
+  readonly positions: Float32Array;
+  readonly normals: Float32Array;
+  /** Corners, counter-clockwise seen from outside, counted within the patch. */
+  readonly triangles: Uint32Array;
+}
+
+/** Points one after the other, xyz each. */
+export type Polyline = Float32Array;
+
+const placeAt = (line: Polyline, k: number): Vec3 => [line[3 * k]!, line[3 * k + 1]!, line[3 * k + 2]!];
+const pointsIn = (line: Polyline): number => line.length / 3;
+
+/** Polylines that meet end to end, whatever their directions, as one closed loop; its last point is not the first again. */
+export function loopOf(lines: readonly Polyline[]): Polyline {
+  const loop = new Float32Array(3 * lines.reduce((sum, line) => sum + pointsIn(line) - 1, 0));
+  const rest = [...lines];
+  let next = { line: rest.shift()!, turned: false };
+  for (let at = 0; ;) {
+    const { line, turned } = next;
+    const count = pointsIn(line);
+    for (let k = 0; k < count - 1; k++, at++) loop.set(placeAt(line, turned ? count - 1 - k : k), 3 * at);
+    if (rest.length === 0) return loop;
+    const [index, back] = nearest(rest, placeAt(line, turned ? 0 : count - 1));
+    next = { line: rest.splice(index, 1)[0]!, turned: back };
+  }
+}
+
+/** Which polyline has an end nearest to a place, and whether that is its last. */
+function nearest(lines: readonly Polyline[], place: Vec3): readonly [number, boolean] {
+  let best: readonly [number, boolean] = [0, false];
+  let least = Infinity;
+  const offer = (index: number, back: boolean, end: Vec3) => {
+    const off = sub3(end, place);
+    const distance = dot3(off, off);
+    if (distance < least) [best, least] = [[index, back], distance];
+  };
+  for (const [k, line] of lines.entries()) {
+    offer(k, false, placeAt(line, 0));
+    offer(k, true, placeAt(line, pointsIn(line) - 1));
+    if (least === 0) break;
+  }
+  return best;
+}
+
+/** A flat face from its loops: the longest way round is the outline, the others are openings in it. */
+export function flatPatch(loops: readonly Polyline[], normal: Vec3): Patch {
+  const frame = frameOn(placeAt(loops[0]!, 0), normal);
+  const flat = (loop: Polyline): number[] =>
+    Array.from({ length: pointsIn(loop) }, (_, k) => sub3(placeAt(loop, k), frame.origin)).flatMap((off) => [
+      dot3(off, frame.x),
+      dot3(off, frame.y),
+    ]);
+  const ordered = loops
+    .map((loop) => ({ loop, plane: flat(loop) }))
+    .toSorted((a, b) => Math.abs(areaOf(b.plane)) - Math.abs(areaOf(a.plane)));
+  const openings: number[] = [];
+  let count = 0;
+  for (const [k, { loop }] of ordered.entries()) {
+    if (k > 0) openings.push(count);
+    count += pointsIn(loop);
+  }
+  const plane = ordered.flatMap((entry) => entry.plane);
+  const positions = new Float32Array(3 * count);
+  let at = 0;
+  for (const { loop } of ordered) {
+    positions.set(loop, at);
+    at += loop.length;
+  }
+  const normals = new Float32Array(3 * count);
+  for (let k = 0; k < count; k++) normals.set(frame.z, 3 * k);
+  return { positions, normals, triangles: facingUp(Uint32Array.from(earcut(plane, openings)), plane) };
+}
+
+/** Twice the area of a closed polygon, positive counter-clockwise. */
+function areaOf(plane: readonly number[]): number {
+  let sum = 0;
+  for (let k = 0, before = plane.length - 2; k < plane.length; before = k, k += 2)
+    sum += plane[before]! * plane[k + 1]! - plane[k]! * plane[before + 1]!;
+  return sum;
+}
+
+/** The triangulation winds all of its triangles the same way: turned where that is clockwise. */
+function facingUp(triangles: Uint32Array, plane: readonly number[]): Uint32Array {
+  let sum = 0;
+  for (let k = 0; k < triangles.length; k += 3)
+    sum += areaOf([...triangles.subarray(k, k + 3)].flatMap((corner) => [plane[2 * corner]!, plane[2 * corner + 1]!]));
+  if (sum < 0) for (let k = 0; k < triangles.length; k += 3) triangles.subarray(k, k + 3).reverse();
+  return triangles;
+}
