@@ -1,5 +1,6 @@
 import type { Family, Figure } from './measure.ts';
 import { pageFigures } from './page.ts';
+import { rebuildFigures } from './rebuild.ts';
 import { sketchFigures } from './sketch.ts';
 import { stepFigures } from './steps.ts';
 import { survivalFigures } from './survival.ts';
@@ -8,6 +9,7 @@ import { survivalFigures } from './survival.ts';
 const FAMILIES: readonly Family[] = [
   { name: 'sketch', run: sketchFigures },
   { name: 'steps', run: stepFigures },
+  { name: 'rebuild', run: rebuildFigures },
   { name: 'survival', run: survivalFigures },
   { name: 'page', run: pageFigures },
 ];

@@ -102,6 +102,9 @@ export class Engine {
     return { parts, values: valuesOf(project, scope) };
   }
 
+  /** Bytes that the kernel has taken; they are given back only with the kernel itself. */
+  memory = (): number => this.kernel.memory();
+
   /** A STEP file of one part; fails where it has no body. */
   async stepFile(project: Project, id: Id): Promise<Result<Uint8Array>> {
     const part = project.parts[id];

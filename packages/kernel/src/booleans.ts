@@ -1,10 +1,10 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { CombineKind, Frame, MoveRequest, Result } from '@helb/core';
-import { fail, ok, Scope, type Library } from './library.ts';
-import { volumeOf } from './measure.ts';
+import { fail, ok, type Library, type Scope } from './library.ts';
 import { carried, distinct, type NamedSolid } from './names.ts';
 import { plane } from './profile.ts';
 import { listOf, members, subShapes } from './shapes.ts';
+import { isSound } from './soundness.ts';
 
 /** One boolean over all targets and tools; the solids of the result with the names carried over. */
 export function combined(
@@ -38,14 +38,6 @@ const operationOf = (library: Library, kind: CombineKind) => {
   if (kind === 'add') return new library.BRepAlgoAPI_Fuse();
   return kind === 'cut' ? new library.BRepAlgoAPI_Cut() : new library.BRepAlgoAPI_Common();
 };
-
-/** Guards against the silent failures of the library: invalid shells, inside-out and empty solids. */
-export function isSound(library: Library, solid: TopoDS_Shape): boolean {
-  const scope = new Scope();
-  const valid = scope.keep(new library.BRepCheck_Analyzer(solid, true, false, false)).IsValid();
-  scope.close();
-  return valid && volumeOf(library, solid) > 0;
-}
 
 /** The pieces of a body on both sides of a plane; new faces are named after the step. */
 export function splitBody(

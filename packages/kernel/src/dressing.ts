@@ -12,12 +12,14 @@ import {
   type ThickenRequest,
 } from '@helb/core';
 import { direction } from './edges.ts';
+import { normalIn } from './facts.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { volumeOf } from './measure.ts';
 import { carried, distinct, signOf, type FaceHistory, type MadeFace, type NamedSolid } from './names.ts';
+import { partsOf } from './parts.ts';
 import { plane } from './profile.ts';
 import { listOf, members, subShapes } from './shapes.ts';
-import { namedParts, normalIn } from './topology.ts';
+import { isSound } from './soundness.ts';
 
 /** The sub-shapes of a body by name; fails with the first name that is not there. */
 function named(
@@ -46,9 +48,8 @@ function finished(
   const solids = subShapes(library, scope, shape, 'TopAbs_SOLID');
   const [solid] = solids;
   if (!solid || solids.length !== 1) return fail('kernel.invalid');
-  const check = scope.keep(new library.BRepCheck_Analyzer(solid, true, false, false));
+  if (!isSound(library, solid)) return fail('kernel.invalid');
   const volume = volumeOf(library, solid);
-  if (!check.IsValid() || !(volume > 0)) return fail('kernel.invalid');
   // the library gives back what it was given where it finds no way
   if (Math.abs(volume - volumeOf(library, before.shape)) < 1e-9 * volume) return fail('kernel.unchanged');
   const [result] = carried(library, scope, [before], history, [solid], made);
@@ -72,7 +73,7 @@ function madeFrom(
 
 /** Rolls a ball along edges, and along those that go on smoothly from them. */
 export function rounded(library: Library, scope: Scope, body: NamedSolid, request: RoundRequest): Result<NamedSolid> {
-  const { edges, vertices } = namedParts(library, scope, body);
+  const { edges, vertices } = partsOf(library, body);
   const found = named(
     edges,
     request.edges.map(({ name }) => name),
@@ -82,7 +83,7 @@ export function rounded(library: Library, scope: Scope, body: NamedSolid, reques
   const maker = scope.keep(new library.BRepFilletAPI_MakeFillet(body.shape, 'ChFi3d_Rational'));
   found.value.forEach((shape, k) => {
     const { radius, to } = request.edges[k]!;
-    const edge = library.TopoDS.Edge(shape);
+    const edge = scope.keep(library.TopoDS.Edge(shape));
     // it is rounded already where a neighbour goes on into it
     if (maker.Contour(edge) > 0) return;
     if (to === undefined) maker.Add(radius, edge);
@@ -99,15 +100,15 @@ export function rounded(library: Library, scope: Scope, body: NamedSolid, reques
 
 /** Cuts edges off flat. */
 export function bevelled(library: Library, scope: Scope, body: NamedSolid, request: BevelRequest): Result<NamedSolid> {
-  const { edges, faces, vertices } = namedParts(library, scope, body);
+  const { edges, faces, vertices } = partsOf(library, body);
   const found = named(edges, request.edges, 'edge');
   if (!found.ok) return found;
   const maker = scope.keep(new library.BRepFilletAPI_MakeChamfer(body.shape));
   for (const [k, shape] of found.value.entries()) {
-    const edge: TopoDS_Edge = library.TopoDS.Edge(shape);
+    const edge: TopoDS_Edge = scope.keep(library.TopoDS.Edge(shape));
     if (maker.Contour(edge) > 0) continue;
     const [first] = edges.find(({ name }) => name === request.edges[k])!.faces;
-    const face: TopoDS_Face = library.TopoDS.Face(faces.find(({ name }) => name === first)!.shape);
+    const face: TopoDS_Face = scope.keep(library.TopoDS.Face(faces.find(({ name }) => name === first)!.shape));
     if (request.angle !== undefined) maker.AddDA(request.distance, request.angle, edge, face);
     else if (request.other !== undefined) maker.Add(request.distance, request.other, edge, face);
     else maker.Add(request.distance, edge);
@@ -123,7 +124,7 @@ export function bevelled(library: Library, scope: Scope, body: NamedSolid, reque
 
 /** Takes the inside away and leaves walls; the open faces leave rims. */
 export function hollowed(library: Library, scope: Scope, body: NamedSolid, request: HollowRequest): Result<NamedSolid> {
-  const { faces } = namedParts(library, scope, body);
+  const { faces } = partsOf(library, body);
   const open = named(faces, request.open, 'face');
   if (!open.ok) return open;
   const maker = scope.keep(new library.BRepOffsetAPI_MakeThickSolid());
@@ -154,13 +155,13 @@ export function hollowed(library: Library, scope: Scope, body: NamedSolid, reque
 
 /** Leans faces about their lines in a plane. */
 export function sloped(library: Library, scope: Scope, body: NamedSolid, request: SlopeRequest): Result<NamedSolid> {
-  const { faces } = namedParts(library, scope, body);
+  const { faces } = partsOf(library, body);
   const leaning = named(faces, request.faces, 'face');
   if (!leaning.ok) return leaning;
   const maker = scope.keep(new library.BRepOffsetAPI_DraftAngle(body.shape));
   for (const face of leaning.value) {
     maker.Add(
-      library.TopoDS.Face(face),
+      scope.keep(library.TopoDS.Face(face)),
       direction(library, scope, request.neutral.z),
       request.angle,
       plane(library, scope, request.neutral),
@@ -214,7 +215,7 @@ function slabsOn(
   { faces: names, distance, step }: ThickenRequest | OffsetRequest,
   nameOf: (far: boolean, face: string) => string,
 ): Result<NamedSolid[]> | undefined {
-  const { faces } = namedParts(library, scope, body);
+  const { faces } = partsOf(library, body);
   const chosen = named(faces, names, 'face');
   if (!chosen.ok) return chosen;
   const solids: NamedSolid[] = [];

@@ -24,15 +24,17 @@ import {
   type ThickenRequest,
   type Topology,
 } from '@helb/core';
-import { combined, isSound, movedBody, splitBody } from './booleans.ts';
+import { combined, movedBody, splitBody } from './booleans.ts';
 import { bevelled, hollowed, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
 import { fail, guarded, ok, startLibrary, type Library, type LibrarySource, type Scope } from './library.ts';
 import { measures, volumeOf } from './measure.ts';
 import { Mesher } from './mesh.ts';
 import type { NamedSolid } from './names.ts';
+import { forgetParts } from './parts.ts';
 import { stepFile } from './step-file.ts';
+import { isSound } from './soundness.ts';
 import { extruded, lofted, revolved, spiralled, sweptAlong } from './sweeps.ts';
-import { crossingOf, topologyOf } from './topology.ts';
+import { crossingOf, Surveyor } from './topology.ts';
 
 /** The Kernel port over Open CASCADE. Owns every shape until it is released. */
 export class OpenCascadeKernel implements Kernel {
@@ -40,9 +42,11 @@ export class OpenCascadeKernel implements Kernel {
   private nextHandle = 1;
 
   private readonly mesher: Mesher;
+  private readonly surveyor: Surveyor;
 
   private constructor(private readonly library: Library) {
     this.mesher = new Mesher(library);
+    this.surveyor = new Surveyor(library);
   }
 
   static async start(source: LibrarySource): Promise<OpenCascadeKernel> {
@@ -139,7 +143,7 @@ export class OpenCascadeKernel implements Kernel {
 
   faceNames = (body: BodyHandle): readonly string[] => this.body(body).faceNames;
 
-  topology = (body: BodyHandle): Topology => topologyOf(this.library, this.body(body));
+  topology = (body: BodyHandle): Topology => this.surveyor.topology(body, this.body(body));
 
   crossing = (body: BodyHandle, plane: Frame): readonly EdgeFacts[] => crossingOf(this.library, this.body(body), plane);
 
@@ -152,6 +156,8 @@ export class OpenCascadeKernel implements Kernel {
 
   release(handle: BodyHandle): void {
     this.mesher.release(handle);
+    this.surveyor.release(handle);
+    forgetParts(this.body(handle));
     this.body(handle).shape.delete();
     this.bodies.delete(handle);
   }

@@ -55,7 +55,7 @@ export function measures(library: Library, shape: TopoDS_Shape): BodyMeasures {
 /** Are there sides over drawn splines, and no freer faces? */
 function hasDrawnSplines(library: Library, scope: Scope, shape: TopoDS_Shape): boolean {
   const kinds = subShapes(library, scope, shape, 'TopAbs_FACE').map((face) =>
-    scope.keep(new library.BRepAdaptor_Surface(library.TopoDS.Face(face), true)).GetType(),
+    scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), true)).GetType(),
   );
   return (
     kinds.some((kind) => kind === 'GeomAbs_SurfaceOfExtrusion') &&

@@ -1,22 +1,17 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { BodyHandle, BodyMesh, Fineness, NamedRange } from '@helb/core';
+import { normalIn } from './facts.ts';
 import { flatPatch, loopOf, type Patch, type Polyline } from './flat-mesh.ts';
 import { Scope, type Library } from './library.ts';
 import type { NamedSolid } from './names.ts';
-import { ShapeMap, subShapes } from './shapes.ts';
-import { namedParts, normalIn } from './topology.ts';
+import { partsOf } from './parts.ts';
+import { subShapes } from './shapes.ts';
+import { Shelf } from './shelf.ts';
 
-/** What is kept of a face or an edge while any body has it. */
-interface Kept<V> {
-  readonly shape: TopoDS_Shape;
-  readonly value: V;
-  users: number;
-}
-
-/** Patches and polylines at one fineness, by the identity of faces and edges. */
-interface Shelf {
-  readonly faces: ShapeMap<Kept<Patch>>;
-  readonly edges: ShapeMap<Kept<Polyline>>;
+/** What there is at one fineness. */
+interface Shelves {
+  readonly faces: Shelf<Patch>;
+  readonly edges: Shelf<Polyline>;
 }
 
 /**
@@ -25,7 +20,7 @@ interface Shelf {
  * their edges, so that neighbours fit without a gap.
  */
 export class Mesher {
-  private readonly shelves = new Map<string, Shelf>();
+  private readonly shelves = new Map<string, Shelves>();
   private readonly inUse = new Map<BodyHandle, (() => void)[]>();
 
   constructor(private readonly library: Library) {}
@@ -47,61 +42,59 @@ export class Mesher {
 
   private meshIn(scope: Scope, body: BodyHandle, solid: NamedSolid, fineness: Fineness): BodyMesh {
     const { library } = this;
-    const shelf = this.shelfOf(fineness);
-    const { faces, edges } = namedParts(library, scope, solid);
-    const fresh = faces.map(({ shape }) => shape).filter((face) => !shelf.faces.get(face));
+    const shelves = this.shelvesFor(fineness);
+    const { faces, edges } = partsOf(library, solid);
+    const fresh = faces.map(({ shape }) => shape).filter((face) => !shelves.faces.get(face));
     const flat = fresh.filter((face) => this.isFlat(scope, face));
     const curved = fresh.filter((face) => !flat.includes(face));
-    this.addCurved(scope, shelf, curved, fineness);
-    for (const face of flat) put(shelf.faces, library.TopoDS.Face(face), this.flatIn(scope, shelf, face, fineness));
-    const patches = faces.map(({ shape }) => shelf.faces.get(shape)!);
-    const lines = edges.map(({ shape }) => this.lineOf(scope, shelf, shape, fineness));
-    const every = subShapes(library, scope, solid.shape, 'TopAbs_EDGE').flatMap((edge) => shelf.edges.get(edge) ?? []);
-    this.inUse.set(body, [...(this.inUse.get(body) ?? []), ...held(shelf.faces, patches), ...held(shelf.edges, every)]);
-    return {
-      ...facesOf(patches.map(({ value }, k) => ({ patch: value, name: faces[k]!.name }))),
-      ...edgesOf(lines.map(({ value }, k) => ({ line: value, name: edges[k]!.name }))),
-    };
+    this.addCurved(scope, shelves, curved, fineness);
+    for (const face of flat) shelves.faces.put(face, this.flatIn(scope, shelves, face, fineness));
+    const patches = faces.map(({ name, shape }) => ({ name, patch: shelves.faces.get(shape)! }));
+    const lines = edges.map(({ name, shape }) => ({ name, line: this.lineOf(scope, shelves, shape, fineness) }));
+    this.inUse.set(body, [
+      ...(this.inUse.get(body) ?? []),
+      shelves.faces.hold(faces.map(({ shape }) => shape)),
+      shelves.edges.hold(subShapes(library, scope, solid.shape, 'TopAbs_EDGE')),
+    ]);
+    return { ...facesOf(patches), ...edgesOf(lines) };
   }
 
-  private shelfOf({ deflection, angle }: Fineness): Shelf {
+  private shelvesFor({ deflection, angle }: Fineness): Shelves {
     const key = `${deflection} ${angle}`;
-    let shelf = this.shelves.get(key);
-    if (!shelf) {
-      shelf = { faces: new ShapeMap(this.library), edges: new ShapeMap(this.library) };
-      this.shelves.set(key, shelf);
+    let shelves = this.shelves.get(key);
+    if (!shelves) {
+      shelves = { faces: new Shelf(this.library), edges: new Shelf(this.library) };
+      this.shelves.set(key, shelves);
     }
-    return shelf;
+    return shelves;
   }
 
   private isFlat(scope: Scope, face: TopoDS_Shape): boolean {
-    const surface = scope.keep(new this.library.BRepAdaptor_Surface(this.library.TopoDS.Face(face), true));
+    const surface = scope.keep(new this.library.BRepAdaptor_Surface(scope.keep(this.library.TopoDS.Face(face)), true));
     return surface.GetType() === 'GeomAbs_Plane';
   }
 
-  private flatIn(scope: Scope, shelf: Shelf, face: TopoDS_Shape, fineness: Fineness): Patch {
+  private flatIn(scope: Scope, shelves: Shelves, face: TopoDS_Shape, fineness: Fineness): Patch {
     const loops = subShapes(this.library, scope, face, 'TopAbs_WIRE').map((wire) =>
       loopOf(
-        subShapes(this.library, scope, wire, 'TopAbs_EDGE').map(
-          (edge) => this.lineOf(scope, shelf, edge, fineness).value,
-        ),
+        subShapes(this.library, scope, wire, 'TopAbs_EDGE').map((edge) => this.lineOf(scope, shelves, edge, fineness)),
       ),
     );
     return flatPatch(loops, normalIn(this.library, scope, face).normal);
   }
 
   /** An edge that no curved face has brought along is straight, or lies between flat faces that go on into each other. */
-  private lineOf(scope: Scope, shelf: Shelf, edge: TopoDS_Shape, fineness: Fineness): Kept<Polyline> {
-    const known = shelf.edges.get(edge);
+  private lineOf(scope: Scope, shelves: Shelves, edge: TopoDS_Shape, fineness: Fineness): Polyline {
+    const known = shelves.edges.get(edge);
     if (known) return known;
-    const curve = scope.keep(new this.library.BRepAdaptor_Curve(this.library.TopoDS.Edge(edge)));
+    const curve = scope.keep(new this.library.BRepAdaptor_Curve(scope.keep(this.library.TopoDS.Edge(edge))));
     const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
     const points: number[] = [];
     const add = (place: { X(): number; Y(): number; Z(): number }) => points.push(place.X(), place.Y(), place.Z());
     // corners just as the curved neighbours have them: on the vertices
     if (curve.GetType() === 'GeomAbs_Line')
       for (const vertex of subShapes(this.library, scope, edge, 'TopAbs_VERTEX'))
-        add(scope.keep(this.library.BRep_Tool.Pnt(this.library.TopoDS.Vertex(vertex))));
+        add(scope.keep(this.library.BRep_Tool.Pnt(scope.keep(this.library.TopoDS.Vertex(vertex)))));
     else {
       const { angle, deflection } = fineness;
       const along = scope.keep(
@@ -109,11 +102,16 @@ export class Mesher {
       );
       for (let k = 1; k <= along.NbPoints(); k++) add(scope.keep(along.Value(k)));
     }
-    return put(shelf.edges, this.library.TopoDS.Edge(edge), new Float32Array(points));
+    return shelves.edges.put(edge, new Float32Array(points));
   }
 
   /** Triangulates curved faces together, with the points on their edges. */
-  private addCurved(scope: Scope, shelf: Shelf, faces: readonly TopoDS_Shape[], { deflection, angle }: Fineness): void {
+  private addCurved(
+    scope: Scope,
+    shelves: Shelves,
+    faces: readonly TopoDS_Shape[],
+    { deflection, angle }: Fineness,
+  ): void {
     if (faces.length === 0) return;
     const { library } = this;
     const builder = scope.keep(new library.TopoDS_Builder());
@@ -136,31 +134,13 @@ export class Mesher {
       points,
       new Int32Array(memory, segments.getEdgeGroupsPtr(), segments.getEdgeGroupsSize()),
     );
-    faces.forEach((face, k) => put(shelf.faces, library.TopoDS.Face(face), patches[k]!));
+    faces.forEach((face, k) => shelves.faces.put(face, patches[k]!));
     for (const edge of subShapes(library, scope, sheet, 'TopAbs_EDGE')) {
       const line = lines.get(library.ReplicadShapeHasher.HashCode(edge, 2147483647));
-      if (line && !shelf.edges.get(edge)) put(shelf.edges, library.TopoDS.Edge(edge), line);
+      if (line && !shelves.edges.get(edge)) shelves.edges.put(edge, line);
     }
   }
 }
-
-/** Puts a value on a shelf under a handle of its own, nobody's yet. */
-function put<V>(map: ShapeMap<Kept<V>>, shape: TopoDS_Shape, value: V): Kept<V> {
-  const entry: Kept<V> = { shape, value, users: 0 };
-  map.set(shape, entry);
-  return entry;
-}
-
-/** One user more for each; what is returned lets them go again. */
-const held = <V>(map: ShapeMap<Kept<V>>, entries: readonly Kept<V>[]): (() => void)[] =>
-  entries.map((entry) => {
-    entry.users++;
-    return () => {
-      if (--entry.users > 0) return;
-      map.delete(entry.shape);
-      entry.shape.delete();
-    };
-  });
 
 /** The corners of one face out of those of many, copied out of WebAssembly memory. Its points lie together. */
 function patchOf(positions: Float32Array, normals: Float32Array, corners: Uint32Array): Patch {

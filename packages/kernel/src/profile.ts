@@ -2,6 +2,7 @@ import type { TopoDS_Edge, TopoDS_Face, TopoDS_Vertex, TopoDS_Wire } from 'repli
 import type { Frame, Region, Vec3 } from '@helb/core';
 import { direction, edgeOf, point, smoothRuns } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
+import { isValid } from './soundness.ts';
 
 export interface ProfileEdge {
   readonly edge: TopoDS_Edge;
@@ -47,7 +48,6 @@ export function faceOf(library: Library, scope: Scope, frame: Frame, region: Reg
   for (const hole of holes) maker.Add(hole!);
   if (!maker.IsDone()) return fail('kernel.profile', { reason: 'no flat face' });
   const face = scope.keep(maker.Face());
-  const check = scope.keep(new library.BRepCheck_Analyzer(face, true, false, false));
-  if (!check.IsValid()) return fail('kernel.profile', { reason: 'the outline crosses itself' });
+  if (!isValid(library, face)) return fail('kernel.profile', { reason: 'the outline crosses itself' });
   return ok<ProfileFace>({ face, outer, edges });
 }

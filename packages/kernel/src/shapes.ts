@@ -1,4 +1,9 @@
-import type { NCollection_List_TopoDS_Shape, TopAbs_ShapeEnum, TopoDS_Shape } from 'replicad-opencascadejs';
+import type {
+  NCollection_List_TopoDS_Shape,
+  TopAbs_ShapeEnum,
+  TopExp_Explorer,
+  TopoDS_Shape,
+} from 'replicad-opencascadejs';
 import type { Library, Scope } from './library.ts';
 
 const HASH_BOUND = 2147483647;
@@ -34,7 +39,8 @@ export class ShapeMap<V> {
 
 /** Sub-shapes of a kind in the library's own, repeatable order; each once. The scope owns them. */
 export function subShapes(library: Library, scope: Scope, shape: TopoDS_Shape, kind: TopAbs_ShapeEnum): TopoDS_Shape[] {
-  const explorer = scope.keep(new library.TopExp_Explorer(shape, kind, library.TopAbs_ShapeEnum.TopAbs_SHAPE));
+  const explorer = explorerOf(library);
+  explorer.Init(shape, kind, library.TopAbs_ShapeEnum.TopAbs_SHAPE);
   const seen = new ShapeMap<true>(library);
   const found: TopoDS_Shape[] = [];
   for (; explorer.More(); explorer.Next()) {
@@ -44,6 +50,15 @@ export function subShapes(library: Library, scope: Scope, shape: TopoDS_Shape, k
     found.push(current);
   }
   return found;
+}
+
+/** One explorer for everything: each that is made keeps half a kilobyte for good, even when deleted. */
+const explorers = new WeakMap<Library, TopExp_Explorer>();
+
+function explorerOf(library: Library): TopExp_Explorer {
+  let explorer = explorers.get(library);
+  if (!explorer) explorers.set(library, (explorer = new library.TopExp_Explorer()));
+  return explorer;
 }
 
 /** The members of a list. Lists can't be iterated in this build: a copy is emptied from the front. */

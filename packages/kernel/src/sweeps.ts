@@ -22,14 +22,15 @@ import {
   type SweepRequest,
   type Vec3,
 } from '@helb/core';
-import { combined, isSound, splitBy } from './booleans.ts';
+import { combined, splitBy } from './booleans.ts';
 import { direction, point } from './edges.ts';
+import { normalIn } from './facts.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { distinct, type MadeFace, type NamedSolid } from './names.ts';
 import { axisAt, faceOf, plane, type ProfileFace } from './profile.ts';
 import { members, ShapeMap, subShapes } from './shapes.ts';
+import { isSound } from './soundness.ts';
 import { edgeOfCurve } from './space-edges.ts';
-import { normalIn } from './topology.ts';
 
 /** One named solid for each region of a profile, by what is made of its face. */
 function ofRegions(
@@ -176,7 +177,7 @@ function beforeFace(
   const body = bodyOf(until.body);
   const k = body.faceNames.indexOf(until.face);
   if (k < 0) return fail('kernel.gone', { what: 'face' });
-  const face = library.TopoDS.Face(subShapes(library, scope, body.shape, 'TopAbs_FACE')[k]!);
+  const face = scope.keep(library.TopoDS.Face(subShapes(library, scope, body.shape, 'TopAbs_FACE')[k]!));
   const wide = scope.keep(new library.TopoDS_Face());
   library.BRepLib.ExtendFace(face, 1e3, true, true, true, true, wide);
   return splitBy(library, scope, prism, wide, `${prism.name}/stop`);
@@ -187,7 +188,13 @@ function tapered(library: Library, scope: Scope, prism: NamedSolid, frame: Frame
   const faces = subShapes(library, scope, prism.shape, 'TopAbs_FACE');
   for (const [k, face] of faces.entries()) {
     if (!prism.faceNames[k]!.includes('/side/')) continue;
-    maker.Add(library.TopoDS.Face(face), direction(library, scope, frame.z), taper, plane(library, scope, frame), true);
+    maker.Add(
+      scope.keep(library.TopoDS.Face(face)),
+      direction(library, scope, frame.z),
+      taper,
+      plane(library, scope, frame),
+      true,
+    );
     if (!maker.AddDone()) return fail('extrude.taper');
   }
   maker.Build(scope.keep(new library.Message_ProgressRange()));
@@ -220,7 +227,7 @@ export function revolved(library: Library, scope: Scope, request: RevolveRequest
     if (!maker.IsDone()) return fail('kernel.failed', { reason: 'nothing could be turned' });
     const edges = face.edges.map(({ edge, entity }) => ({
       entity,
-      edge: from === 0 ? edge : library.TopoDS.Edge(scope.keep(edge.Moved(location, false))),
+      edge: from === 0 ? edge : scope.keep(library.TopoDS.Edge(scope.keep(edge.Moved(location, false)))),
     }));
     return ok(sweptSolid(library, scope, maker, { ...face, edges }, { step, suffix, closed: full }));
   });
@@ -381,22 +388,22 @@ function flattened(library: Library, scope: Scope, solid: NamedSolid): NamedSoli
 
 /** The same face on a plane, where it is flat but does not say so. */
 function flatOf(library: Library, scope: Scope, face: TopoDS_Shape): TopoDS_Shape | undefined {
-  const surface = scope.keep(new library.BRepAdaptor_Surface(library.TopoDS.Face(face), true));
+  const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), true));
   if (surface.GetType() === 'GeomAbs_Plane') return undefined;
   const edges = subShapes(library, scope, face, 'TopAbs_EDGE');
   const places = subShapes(library, scope, face, 'TopAbs_VERTEX').map((vertex): Vec3 => {
-    const place = scope.keep(library.BRep_Tool.Pnt(library.TopoDS.Vertex(vertex)));
+    const place = scope.keep(library.BRep_Tool.Pnt(scope.keep(library.TopoDS.Vertex(vertex))));
     return [place.X(), place.Y(), place.Z()];
   });
   const straight = edges.every(
     (edge) =>
-      scope.keep(new library.BRepAdaptor_Curve(library.TopoDS.Edge(edge))).GetType() === 'GeomAbs_Line' ||
+      scope.keep(new library.BRepAdaptor_Curve(scope.keep(library.TopoDS.Edge(edge)))).GetType() === 'GeomAbs_Line' ||
       lineLike(library, scope, edge),
   );
   const { at, normal } = normalIn(library, scope, face);
   const off = places.map((place) => Math.abs(dot3(sub3(place, at), normal)));
   if (!straight || Math.max(...off) > 1e-7) return undefined;
-  const wire = scope.keep(library.BRepTools.OuterWire(library.TopoDS.Face(face)));
+  const wire = scope.keep(library.BRepTools.OuterWire(scope.keep(library.TopoDS.Face(face))));
   const maker = scope.keep(new library.BRepBuilderAPI_MakeFace(plane(library, scope, frameOn(at, normal)), wire, true));
   if (!maker.IsDone()) return undefined;
   const flat = scope.keep(maker.Face());
@@ -405,7 +412,7 @@ function flatOf(library: Library, scope: Scope, face: TopoDS_Shape): TopoDS_Shap
 
 /** Is an edge straight, whatever it is called? */
 function lineLike(library: Library, scope: Scope, edge: TopoDS_Shape): boolean {
-  const curve = scope.keep(new library.BRepAdaptor_Curve(library.TopoDS.Edge(edge)));
+  const curve = scope.keep(new library.BRepAdaptor_Curve(scope.keep(library.TopoDS.Edge(edge))));
   const at = (t: number): Vec3 => {
     const place = scope.keep(
       curve.Value(curve.FirstParameter() + t * (curve.LastParameter() - curve.FirstParameter())),

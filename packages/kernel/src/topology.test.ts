@@ -25,9 +25,9 @@ beforeAll(async () => (kernel = await startKernelInNode()));
 afterEach(() => expect(kernel.held).toBe(0));
 
 /** Extrudes what is drawn, forwards by a height. */
-function extruded(entities: Entities, height: number, frame: Frame = ORIGIN_PLANES.top): BodyHandle {
+function extruded(entities: Entities, height: number, frame: Frame = ORIGIN_PLANES.top, step = 's'): BodyHandle {
   const regions = filled(findRegions(new Geometry(entities)));
-  const made = kernel.extrude({ profile: { frame, regions }, from: 0, to: height, step: 's' });
+  const made = kernel.extrude({ profile: { frame, regions }, from: 0, to: height, step });
   if (!made.ok) throw new Error(made.issue.code);
   return made.value[0]!;
 }
@@ -52,6 +52,39 @@ const faceOf = (topology: Topology, name: string): Thing => {
 };
 
 describe('topology', () => {
+  test('edges turn out or in, or go on: a block with a boss, a bore and a round', () => {
+    const block = extruded(PLATE, 5);
+    const ring: Entities = { m: { kind: 'point', x: 28, y: 10 }, o: { kind: 'circle', centre: 'm', radius: 5 } };
+    const boss = extruded(ring, 12, ORIGIN_PLANES.top, 't');
+    const whole = kernel.combine('add', [block], [boss]);
+    if (!whole.ok) throw new Error(whole.issue.code);
+    const [body] = whole.value.bodies as [BodyHandle];
+    const turn = (of: BodyHandle, ...parts: string[]) =>
+      kernel.topology(of).edges.find(({ name }) => parts.every((part) => name.split(' | ').includes(part)))!.turn;
+    expect(turn(body, 's/end', 's/side/a')).toBe('outer');
+    expect(turn(body, 's/end', 's/side/bore')).toBe('outer');
+    expect(
+      kernel
+        .topology(body)
+        .edges.filter((edge) => edge.turn === 'inner')
+        .map(({ curve }) => curve),
+    ).toEqual([expect.objectContaining({ form: 'circle', radius: 5, centre: [28, 10, 5] })]);
+    const round = kernel.round({
+      body,
+      step: 'r',
+      edges: [
+        { name: kernel.topology(body).edges.find(({ name }) => name === 's/side/a | s/side/b')!.name, radius: 2 },
+      ],
+    });
+    if (!round.ok) throw new Error(round.issue.code);
+    const smooth = kernel.topology(round.value).edges.filter((edge) => edge.turn === 'smooth');
+    expect(smooth.map(({ faces }) => faces.find((face) => face.startsWith('s/'))).sort()).toEqual([
+      's/side/a',
+      's/side/b',
+    ]);
+    [block, boss, body, round.value].forEach((held) => kernel.release(held));
+  });
+
   test('a plate with a bore: seven faces, fourteen edges, eight corners, each by name, with exact geometry', () => {
     const plate = extruded(PLATE, 5);
     const { faces, edges, vertices } = kernel.topology(plate);

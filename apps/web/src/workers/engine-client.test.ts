@@ -4,8 +4,12 @@ import type { BuildReply, EngineWorker } from './protocol.ts';
 
 /** Workers whose builds are finished, or which crash, by hand. */
 function fakes() {
-  const started: { finish: (took: number) => void; crash: (reason: string) => void; builds: number; ended: boolean }[] =
-    [];
+  const started: {
+    finish: (took: number, memory?: number) => void;
+    crash: (reason: string) => void;
+    builds: number;
+    ended: boolean;
+  }[] = [];
   const starter: Starter = {
     start(crash) {
       const open: ((reply: BuildReply) => void)[] = [];
@@ -13,7 +17,7 @@ function fakes() {
         builds: 0,
         ended: false,
         crash,
-        finish: (took: number) => open.shift()!({ kind: 'built', took } as BuildReply),
+        finish: (took: number, memory = 0) => open.shift()!({ kind: 'built', took, memory } as BuildReply),
       };
       started.push(fake);
       const api: EngineWorker = {
@@ -64,4 +68,19 @@ test('a build that crashes every worker fails once, and the client goes on with 
   const next = client.build(request, none);
   started[2]!.finish(5);
   expect((await next)?.took).toBe(5);
+});
+
+test('a worker that has grown large makes room for a fresh one, but not while it works', async () => {
+  const { starter, started } = fakes();
+  const client = new EngineClient(starter);
+  const [first, second] = [client.build(request, none), client.build(request, none)];
+  started[0]!.finish(1, 2e9);
+  await first;
+  expect(started[0]!.ended).toBe(false);
+  started[0]!.finish(2, 2e9);
+  expect((await second)?.took).toBe(2);
+  expect(started[0]!.ended).toBe(true);
+  const third = client.build(request, none);
+  started[1]!.finish(3);
+  expect((await third)?.took).toBe(3);
 });

@@ -35,6 +35,7 @@ export class EngineClient {
       if (!(error instanceof CrashError) || mine !== this.newest) throw error;
       return ask(request.known);
     });
+    if (reply.kind === 'built' && reply.memory > TIRED) this.retire();
     return mine === this.newest && reply.kind === 'built' ? reply : undefined;
   }
 
@@ -54,6 +55,13 @@ export class EngineClient {
     }
   }
 
+  /** The next call starts a fresh one, unless this one has something to do still. */
+  private retire(): void {
+    if (this.underWay.size > 0) return;
+    this.worker?.end();
+    this.worker = undefined;
+  }
+
   /** The next call starts a new worker: one that can't be loaded must not be started again and again. */
   private died(reason: string): void {
     this.worker?.end();
@@ -61,6 +69,9 @@ export class EngineClient {
     for (const tell of this.underWay) tell(new CrashError(reason));
   }
 }
+
+/** Memory of WebAssembly never shrinks: with more than this, bytes, a worker makes room for a fresh one. */
+const TIRED = 1.5e9;
 
 export class CrashError extends Error {}
 

@@ -83,6 +83,7 @@ const requests: EngineWorker = {
         values: model.values,
         findings: findings(project, model),
         took: performance.now() - start,
+        memory: ready.memory(),
       };
       return reply;
     } catch (error) {

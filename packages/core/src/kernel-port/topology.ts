@@ -44,6 +44,9 @@ export interface FaceFacts {
   readonly centre: Vec3;
 }
 
+/** Does the body turn away outside an edge, as on a box, or towards it, as at the foot of a wall; or does it go on? */
+export type Turn = 'outer' | 'inner' | 'smooth';
+
 export interface EdgeFacts {
   /** The names of the faces that meet there, with a discriminator where several edges lie between the same two. */
   readonly name: string;
@@ -53,6 +56,8 @@ export interface EdgeFacts {
   readonly ends?: readonly [string, string];
   readonly length: number;
   readonly middle: Vec3;
+  /** Of edges of bodies. */
+  readonly turn?: Turn;
 }
 
 export interface VertexFacts {

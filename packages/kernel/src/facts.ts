@@ -1,0 +1,205 @@
+import type { BRepAdaptor_Curve, gp_Ax1, gp_Pnt, gp_Vec, TopoDS_Shape } from 'replicad-opencascadejs';
+import {
+  add3,
+  bezierAt,
+  cross3,
+  direction3,
+  distance3,
+  dot3,
+  scale3,
+  sub3,
+  type FaceFacts,
+  type SpaceCurve,
+  type Surface,
+  type Vec3,
+} from '@helb/core';
+import type { Library, Scope } from './library.ts';
+import { subShapes } from './shapes.ts';
+
+// Exact geometry of single faces and edges.
+
+const vec = (p: { X(): number; Y(): number; Z(): number }): Vec3 => [p.X(), p.Y(), p.Z()];
+
+export function placeOfVertex(library: Library, scope: Scope, vertex: TopoDS_Shape): Vec3 {
+  return vec(scope.keep(library.BRep_Tool.Pnt(scope.keep(library.TopoDS.Vertex(vertex)))));
+}
+
+/** The middle of an edge by its parameter: enough to tell edges apart, and on the curve. */
+export function middleOf(library: Library, scope: Scope, edge: TopoDS_Shape): Vec3 {
+  const curve = scope.keep(new library.BRepAdaptor_Curve(scope.keep(library.TopoDS.Edge(edge))));
+  return valueAt(scope, curve, (curve.FirstParameter() + curve.LastParameter()) / 2);
+}
+
+const valueAt = (scope: Scope, curve: BRepAdaptor_Curve, t: number): Vec3 => vec(scope.keep(curve.Value(t)));
+
+export function faceFacts(library: Library, scope: Scope, shape: TopoDS_Shape): Omit<FaceFacts, 'name'> {
+  const properties = scope.keep(new library.GProp_GProps());
+  library.BRepGProp.SurfaceProperties(shape, properties, false, false);
+  return {
+    surface: surfaceOf(library, scope, shape),
+    area: properties.Mass(),
+    centre: vec(scope.keep(properties.CentreOfMass())),
+  };
+}
+
+const axisOf = (scope: Scope, axis: gp_Ax1): { origin: Vec3; axis: Vec3 } => ({
+  origin: vec(scope.keep(axis.Location())),
+  axis: vec(scope.keep(axis.Direction())),
+});
+
+function surfaceOf(library: Library, scope: Scope, shape: TopoDS_Shape): Surface {
+  const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(shape)), true));
+  const kind = surface.GetType();
+  const outside = normalIn(library, scope, shape);
+  if (kind === 'GeomAbs_Plane') {
+    const plane = scope.keep(surface.Plane());
+    return { form: 'plane', origin: vec(scope.keep(plane.Location())), normal: outside.normal };
+  }
+  if (kind === 'GeomAbs_Cylinder') {
+    const cylinder = scope.keep(surface.Cylinder());
+    const { origin, axis } = axisOf(scope, scope.keep(cylinder.Axis()));
+    const out = sub3(outside.at, origin);
+    const hollow = dot3(sub3(out, scale3(axis, dot3(out, axis))), outside.normal) < 0;
+    return { form: 'cylinder', origin, axis, radius: cylinder.Radius(), hollow };
+  }
+  if (kind === 'GeomAbs_Sphere') {
+    const sphere = scope.keep(surface.Sphere());
+    return { form: 'sphere', centre: vec(scope.keep(sphere.Location())), radius: sphere.Radius() };
+  }
+  return { form: 'free' };
+}
+
+/** A place inside the parameters of a face and the normal there, out of the body. */
+export function normalIn(library: Library, scope: Scope, shape: TopoDS_Shape): Normal {
+  const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(shape)), true));
+  return normalOf(
+    library,
+    scope,
+    shape,
+    (surface.FirstUParameter() + surface.LastUParameter()) / 2,
+    (surface.FirstVParameter() + surface.LastVParameter()) / 2,
+  );
+}
+
+interface Normal {
+  readonly at: Vec3;
+  readonly normal: Vec3;
+}
+
+function normalOf(library: Library, scope: Scope, shape: TopoDS_Shape, u: number, v: number): Normal {
+  const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(shape)), true));
+  const place: gp_Pnt = scope.keep(new library.gp_Pnt(0, 0, 0));
+  const [du, dv]: [gp_Vec, gp_Vec] = [scope.keep(new library.gp_Vec(0, 0, 0)), scope.keep(new library.gp_Vec(0, 0, 0))];
+  surface.D1(u, v, place, du, dv);
+  const normal = direction3(cross3(vec(du), vec(dv))) ?? ([0, 0, 1] as const);
+  const turned = shape.Orientation() === 'TopAbs_REVERSED';
+  return { at: vec(place), normal: turned ? scale3(normal, -1) : normal };
+}
+
+/** What is the same for an edge in every body that has it. */
+export interface EdgeShape {
+  readonly curve: SpaceCurve;
+  readonly length: number;
+  readonly middle: Vec3;
+  /** Along the curve at its middle. */
+  readonly along: Vec3;
+  /** The places of the vertices where the curve begins and ends, whatever the orientation of the edge; none if closed. */
+  readonly ends: readonly Vec3[];
+}
+
+export function edgeShape(library: Library, scope: Scope, shape: TopoDS_Shape): EdgeShape {
+  const edge = scope.keep(library.TopoDS.Edge(shape));
+  const adaptor = scope.keep(new library.BRepAdaptor_Curve(edge));
+  const [first, last] = [adaptor.FirstParameter(), adaptor.LastParameter()];
+  const properties = scope.keep(new library.GProp_GProps());
+  library.BRepGProp.LinearProperties(shape, properties, false, false);
+  const [from, to] = [valueAt(scope, adaptor, first), valueAt(scope, adaptor, last)];
+  const closed = distance3(from, to) < 1e-7;
+  const place = scope.keep(new library.gp_Pnt(0, 0, 0));
+  const along = scope.keep(new library.gp_Vec(0, 0, 0));
+  adaptor.D1((first + last) / 2, place, along);
+  return {
+    curve: curveOf(library, scope, adaptor, closed ? undefined : [from, to]),
+    length: properties.Mass(),
+    middle: vec(place),
+    along: vec(along),
+    ends: closed ? [] : endsOf(library, scope, shape, from, to),
+  };
+}
+
+function endsOf(library: Library, scope: Scope, edge: TopoDS_Shape, from: Vec3, to: Vec3): Vec3[] {
+  const ends = subShapes(library, scope, edge, 'TopAbs_VERTEX').map((vertex) => placeOfVertex(library, scope, vertex));
+  return [from, to].flatMap((place) => ends.toSorted((a, b) => distance3(a, place) - distance3(b, place)).slice(0, 1));
+}
+
+/** The outward normal of a face at the middle of one of its edges. */
+export function normalAt(library: Library, scope: Scope, face: TopoDS_Shape, edge: TopoDS_Shape): Vec3 {
+  const on = scope.keep(library.TopoDS.Face(face));
+  const drawn = scope.keep(new library.BRepAdaptor_Curve2d(scope.keep(library.TopoDS.Edge(edge)), on));
+  const at = scope.keep(drawn.Value((drawn.FirstParameter() + drawn.LastParameter()) / 2));
+  return normalOf(library, scope, face, at.X(), at.Y()).normal;
+}
+
+/** @param ends where it begins and ends; absent for closed curves */
+function curveOf(
+  library: Library,
+  scope: Scope,
+  curve: BRepAdaptor_Curve,
+  ends: readonly [Vec3, Vec3] | undefined,
+): SpaceCurve {
+  const kind = curve.GetType();
+  const stretch = ends ? { from: ends[0], to: ends[1] } : {};
+  if (kind === 'GeomAbs_Line' && ends) return { form: 'line', from: ends[0], to: ends[1] };
+  if (kind === 'GeomAbs_Circle') {
+    const circle = scope.keep(curve.Circle());
+    const { origin, axis } = axisOf(scope, scope.keep(circle.Axis()));
+    return { form: 'circle', centre: origin, axis, radius: circle.Radius(), ...stretch };
+  }
+  if (kind === 'GeomAbs_Ellipse') {
+    const ellipse = scope.keep(curve.Ellipse());
+    const [x, y] = [scope.keep(ellipse.XAxis()), scope.keep(ellipse.YAxis())];
+    return {
+      form: 'ellipse',
+      centre: vec(scope.keep(ellipse.Location())),
+      major: scale3(vec(scope.keep(x.Direction())), ellipse.MajorRadius()),
+      minor: scale3(vec(scope.keep(y.Direction())), ellipse.MinorRadius()),
+      ...stretch,
+    };
+  }
+  return { form: 'free', spans: bezierSpans(library, scope, curve) };
+}
+
+type Span = readonly [Vec3, Vec3, Vec3, Vec3];
+/** Free curves are followed this closely, mm; cubic splines exactly. */
+const FOLLOWED = 1e-5;
+const MOST_SPANS = 200;
+
+/** Cubic Hermite spans between the joints of the curve, halved until they follow it. */
+function bezierSpans(library: Library, scope: Scope, curve: BRepAdaptor_Curve): Span[] {
+  const count = curve.NbIntervals(library.GeomAbs_Shape.GeomAbs_C3);
+  const joints = scope.keep(new library.NCollection_Array1_double(1, count + 1));
+  curve.Intervals(joints, library.GeomAbs_Shape.GeomAbs_C3);
+  const spans: Span[] = [];
+  const add = (a: number, b: number) => {
+    const span = hermite(library, scope, curve, a, b);
+    const off = [0.25, 0.5, 0.75].map((t) => distance3(bezierAt(span, t), valueAt(scope, curve, a + t * (b - a))));
+    if (Math.max(...off) <= FOLLOWED || spans.length >= MOST_SPANS) spans.push(span);
+    else {
+      add(a, (a + b) / 2);
+      add((a + b) / 2, b);
+    }
+  };
+  for (let k = 1; k <= count; k++) add(joints.Value(k), joints.Value(k + 1));
+  return spans;
+}
+
+function hermite(library: Library, scope: Scope, curve: BRepAdaptor_Curve, a: number, b: number): Span {
+  const at = (t: number) => {
+    const place = scope.keep(new library.gp_Pnt(0, 0, 0));
+    const along = scope.keep(new library.gp_Vec(0, 0, 0));
+    curve.D1(t, place, along);
+    return [vec(place), scale3(vec(along), (b - a) / 3)] as const;
+  };
+  const [[from, leave], [to, arrive]] = [at(a), at(b)];
+  return [from, add3(from, leave), sub3(to, arrive), to];
+}
