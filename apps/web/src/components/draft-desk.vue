@@ -20,6 +20,7 @@ import AreaChoice from './area-choice.vue';
 import ChoiceWord from './choice-word.vue';
 import NumberChip from './number-chip.vue';
 import PhraseText from './phrase-text.vue';
+import WiderPicks from './wider-picks.vue';
 
 /** Making a step, or choosing anew what it builds on: its sentence, the lines that it asks, accept or leave. */
 const bench = useBench();
@@ -137,6 +138,7 @@ const words = (reference: Reference) => referenceWords(reference, nameOf);
             drop
           </button>
         </p>
+        <WiderPicks v-if="bench.asked === line.field" :line="line" />
         <p v-if="bench.asked === line.field" class="text-act text-sm">Click {{ ACCEPT_WORDS[line.accepts] }}.</p>
       </li>
     </ol>

@@ -45,6 +45,8 @@ onMounted(() => {
   made.onView = () => viewVersion.value++;
   viewport.value = made;
   bench.view = {
+    bodies: () => made.topologies,
+    thing: (reference) => made.find(reference)[0]?.thing,
     under: (at) =>
       made
         .pick(made.view.toScreen(toSpace(bench.editor!.solved.frame, at)))
@@ -217,9 +219,9 @@ function light() {
   const found = under.value;
   bench.hovered = found ? [found.picks[found.chosen]!] : [];
   const pointed = bench.pointedStep === undefined ? [] : (viewport.value?.facesOf(bench.pointedStep) ?? []);
-  const offer = bench.pointedAt && viewport.value?.find(bench.pointedAt);
+  const offer = (bench.pointedAt && viewport.value?.find(bench.pointedAt)) ?? [];
   const answers = bench.fields.flatMap(({ picked }) => picked.flatMap((one) => viewport.value?.find(one) ?? []));
-  viewport.value?.highlight([...bench.picked, ...bench.hovered, ...pointed, ...answers, ...(offer ? [offer] : [])]);
+  viewport.value?.highlight([...bench.picked, ...bench.hovered, ...pointed, ...answers, ...offer]);
 }
 watch([() => bench.pointedStep, () => bench.pointedAt, () => bench.fields, () => model.built], light, {
   flush: 'post',

@@ -19,6 +19,8 @@ import {
   type SketchStep,
   type Step,
   type StepName,
+  type Thing,
+  type Topology,
   type Vec2,
 } from '@helb/core';
 import { SketchEditor, type ToolName } from '../editor/sketch-editor.ts';
@@ -65,7 +67,12 @@ export const useBench = defineStore('bench', () => {
   const store = useProject();
   const model = useModel();
   /** What the view can tell of itself, while there is one. */
-  const view = shallowRef<{ under(at: Vec2): readonly Under[] }>();
+  const view = shallowRef<{
+    under(at: Vec2): readonly Under[];
+    /** The bodies of which is picked. */
+    bodies(): readonly Topology[];
+    thing(reference: Reference): Thing | undefined;
+  }>();
   const partId = ref<Id>();
   const editor = shallowRef<SketchEditor>();
   /** Grows whenever the editor has changed: what is shown of it is computed anew. */

@@ -24,6 +24,7 @@ import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import {
+  fitting,
   planeOf,
   type BodyMesh,
   type NamedRange,
@@ -201,13 +202,26 @@ export class Viewport {
     return this.things().filter(({ kind, name }) => kind === 'face' && name.startsWith(`${step}/`));
   }
 
-  /** What a reference points to, where it is shown. */
-  find(reference: Reference): Pick | undefined {
-    return this.things().find(({ kind, name, reference: other }) =>
+  /** What a reference points to, where it is shown; several things for a rule. */
+  find(reference: Reference): Pick[] {
+    if (reference.to === 'rule') {
+      const keys = this.pickable;
+      return fitting(reference, this.topologies).flatMap((thing): Pick[] => {
+        if (thing.to === 'edge') return [edgePick(keys[thing.body]!, thing.body, thing.edge)];
+        return thing.to === 'face' ? [facePick(keys[thing.body]!, thing.body, thing.topology, thing.face)] : [];
+      });
+    }
+    const found = this.things().find(({ kind, name, reference: other }) =>
       kind === 'guide'
         ? JSON.stringify(other) === JSON.stringify(reference)
         : 'name' in reference && other.to === reference.to && name === reference.name,
     );
+    return found ? [found] : [];
+  }
+
+  /** The bodies that are picked, in the engine's order. */
+  get topologies(): readonly Topology[] {
+    return this.pickableBodies.map(([, { topology }]) => topology);
   }
 
   private things(): Pick[] {

@@ -61,6 +61,8 @@ export type BuildReply =
       readonly findings: readonly Finding[];
       /** Time in the engine, ms. */
       readonly took: number;
+      /** Taken by the kernel, bytes. */
+      readonly memory: number;
     };
 
 export type FileReply =

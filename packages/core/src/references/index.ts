@@ -1,7 +1,8 @@
 export * from './reference.ts';
 export * from './things.ts';
+export * from './rules.ts';
 export * from './locate.ts';
 export * from './projection.ts';
 export * from './drawn.ts';
 export * from './measure.ts';
-export { curveWords, referencesWords, referenceWords, surfaceWords, ORIGIN_WORDS } from './words.ts';
+export { curveWords, referencesWords, referenceWords, ruleWords, surfaceWords, ORIGIN_WORDS } from './words.ts';

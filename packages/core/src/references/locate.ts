@@ -2,7 +2,8 @@ import { direction3, distance3, dot3, sub3, type Vec3 } from '../math/index.ts';
 import type { EdgeFacts, FaceFacts, Topology, VertexFacts } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result } from '../result/index.ts';
-import { facesOfName, isOfBody, type BodyReference, type Print, type Reference } from './reference.ts';
+import { facesOfName, isOfBody, type BodyReference, type Print, type Reference, type Rule } from './reference.ts';
+import { fitting } from './rules.ts';
 import { axisOf, curvesOf, ORIGIN_DATUMS, planeOf, pointOf, type Datum, type Thing } from './things.ts';
 
 /** What there is before a step: the bodies, the datums, what was drawn. */
@@ -55,12 +56,21 @@ export const suits = (thing: Thing, accepts: Accepts): boolean => ACCEPTED[accep
  * more, with reference.kind where it is there but can't be what is asked (a face that is not flat any more).
  */
 export function locate(reference: Reference, accepts: Accepts, world: World): Result<Match> {
+  if (reference.to === 'rule') return fits(reference, accepts, world);
   const match = isOfBody(reference) ? inBodies(reference, world.bodies) : outsideBodies(reference, world);
   if (!match) return fail('reference.gone', { to: reference.to });
   return suits(match.thing, accepts) ? ok(match) : fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
 }
 
-function outsideBodies(reference: Exclude<Reference, BodyReference>, world: World): Match | undefined {
+function fits(rule: Rule, accepts: Accepts, { bodies }: World): Result<Match> {
+  const things = fitting(rule, bodies);
+  if (things.length === 0) return fail('reference.none', { gives: rule.gives });
+  return things.every((thing) => suits(thing, accepts))
+    ? ok({ fate: 'exact', thing: { to: 'rule', things }, now: rule })
+    : fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
+}
+
+function outsideBodies(reference: Exclude<Reference, BodyReference | Rule>, world: World): Match | undefined {
   const thing = ((): Thing | undefined => {
     if (reference.to === 'origin') return { to: 'datum', datum: ORIGIN_DATUMS[reference.name] };
     if (reference.to === 'drawn') return world.drawn(reference.step, reference.entity);

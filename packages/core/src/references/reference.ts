@@ -24,9 +24,27 @@ const ofBody = <K extends string>(to: K) =>
 export const ORIGIN_THINGS = ['front', 'top', 'right', 'x', 'y', 'z', 'origin'] as const;
 export type OriginThing = (typeof ORIGIN_THINGS)[number];
 
+/** Faces by their origin: all that a step made, or those that play one part in it ("side"). */
+const familySchema = z.strictObject({ step: idSchema, role: z.string().min(1).max(40).optional() });
+export type Family = z.infer<typeof familySchema>;
+
+/** Edges or faces by a rule instead of one by one: whatever fits it when the part is built. */
+const ruleSchema = z.strictObject({
+  to: z.literal('rule'),
+  gives: z.enum(['edges', 'faces']),
+  /** Faces of a family; edges of such faces, and with `and` those where they meet another family. */
+  of: familySchema.optional(),
+  and: familySchema.optional(),
+  /** Edges that turn this way. */
+  turn: z.enum(['outer', 'inner']).optional(),
+  /** Straight edges that run this way. */
+  along: z.enum(['x', 'y', 'z']).optional(),
+});
+export type Rule = z.infer<typeof ruleSchema>;
+
 /**
  * What a step builds on: something of the bodies before it by its lasting name, a datum by its step, a curve or point of a
- * sketch, or what every part has: its three planes, three axes and the origin.
+ * sketch, what every part has: its three planes, three axes and the origin; or whatever fits a rule.
  */
 export const referenceSchema = z.discriminatedUnion('to', [
   z.strictObject({ to: z.literal('origin'), name: z.enum(ORIGIN_THINGS) }),
@@ -36,15 +54,19 @@ export const referenceSchema = z.discriminatedUnion('to', [
   ofBody('edge'),
   ofBody('vertex'),
   ofBody('body'),
+  ruleSchema,
 ]);
 export type Reference = z.infer<typeof referenceSchema>;
 export type BodyReference = Extract<Reference, { name: string; to: 'face' | 'edge' | 'vertex' | 'body' }>;
 
-export const isOfBody = (reference: Reference): reference is BodyReference =>
-  reference.to !== 'origin' && reference.to !== 'datum' && reference.to !== 'drawn';
+const OF_BODIES: ReadonlySet<string> = new Set<BodyReference['to']>(['face', 'edge', 'vertex', 'body']);
+export const isOfBody = (reference: Reference): reference is BodyReference => OF_BODIES.has(reference.to);
 
 /** The step that the name of a face or a body begins with. */
 export const stepOfFace = (name: string): Id => name.split(/[/#]/)[0]!;
+
+/** The part that a face plays in the step that its name begins with: "side", "end". */
+export const roleOfFace = (name: string): string => /^[^/]*\/([^/@#]*)/.exec(name)?.[1] ?? '';
 
 /** The names of the faces that meet in an edge or a vertex; of a face itself alone. */
 export const facesOfName = (name: string): string[] =>
@@ -54,8 +76,10 @@ export const facesOfName = (name: string): string[] =>
     .split(' | ');
 
 /** The step that has to be there, built, for the reference to be found; none for what every part has. */
-export const needs = (reference: Reference): readonly Id[] =>
-  reference.to === 'datum' || reference.to === 'drawn' ? [reference.step] : [];
+export function needs(reference: Reference): readonly Id[] {
+  if (reference.to === 'rule') return [reference.of, reference.and].flatMap((family) => (family ? [family.step] : []));
+  return reference.to === 'datum' || reference.to === 'drawn' ? [reference.step] : [];
+}
 
 /** The steps that made what the reference names. */
 export const madeBy = (reference: Reference): readonly Id[] =>
@@ -66,8 +90,13 @@ export const sameReference = (a: Reference, b: Reference): boolean => keyOf(a) =
 
 const keyOf = (reference: Reference): string =>
   [
+    'gives' in reference ? ruleKey(reference) : '',
     reference.to,
     'step' in reference ? reference.step : '',
     'entity' in reference ? reference.entity : '',
     'name' in reference ? reference.name : '',
   ].join(' ');
+
+const familyKey = (family: Family | undefined): string => `${family?.step ?? ''}/${family?.role ?? ''}`;
+const ruleKey = ({ gives, of, and, turn, along }: Rule): string =>
+  [gives, familyKey(of), familyKey(and), turn, along].join(' ');

@@ -26,6 +26,8 @@ export type Thing =
   | { readonly to: 'edge'; readonly edge: EdgeFacts; readonly body: number }
   | { readonly to: 'vertex'; readonly vertex: VertexFacts; readonly body: number }
   | { readonly to: 'body'; readonly body: number; readonly topology: Topology }
+  /** What fits a rule: edges or faces. */
+  | { readonly to: 'rule'; readonly things: readonly Thing[] }
   | { readonly to: 'datum'; readonly datum: Datum }
   | { readonly to: 'drawn'; readonly curves: readonly EdgeFacts[]; readonly at?: Vec3 };
 
@@ -95,7 +97,7 @@ export function pointOf(thing: Thing): Vec3 | undefined {
   if (thing.to === 'drawn')
     return thing.at ?? (thing.curves.length === 1 ? centreOf(thing.curves[0]!.curve) : undefined);
   if (thing.to === 'edge') return centreOf(thing.edge.curve);
-  if (thing.to === 'body') return undefined;
+  if (thing.to !== 'face') return undefined;
   return thing.face.surface.form === 'sphere' ? thing.face.surface.centre : undefined;
 }
 

@@ -1,7 +1,7 @@
 import { formatAmount } from '../units/index.ts';
 import type { Words } from '../result/index.ts';
 import type { EdgeFacts, FaceFacts } from '../kernel-port/index.ts';
-import { facesOfName, stepOfFace, type OriginThing, type Reference } from './reference.ts';
+import { facesOfName, stepOfFace, type Family, type OriginThing, type Reference, type Rule } from './reference.ts';
 
 export const ORIGIN_WORDS: Readonly<Record<OriginThing, string>> = {
   front: 'Front',
@@ -18,12 +18,34 @@ export function referenceWords(reference: Reference, nameOf: (step: string) => s
   if (reference.to === 'origin') return ORIGIN_WORDS[reference.name];
   if (reference.to === 'datum') return nameOf(reference.step);
   if (reference.to === 'drawn') return `a curve of ${nameOf(reference.step)}`;
+  if (reference.to === 'rule') return ruleWords(reference, nameOf);
   const faces = facesOfName(reference.name);
   if (reference.to === 'face') return faceWords(faces[0]!, nameOf);
   if (reference.to === 'body') return `the body of ${nameOf(stepOfFace(reference.name))}`;
   const steps = [...new Set(faces.map((face) => nameOf(stepOfFace(face))))];
   return `${reference.to === 'edge' ? 'an edge' : 'a corner'} of ${steps.join(' and ')}`;
 }
+
+/** A rule as a phrase: "all outer edges along z", "all edges between the sides of Plate and the end of Plate". */
+export function ruleWords({ gives, of, and, turn, along }: Rule, nameOf: (step: string) => string): string {
+  const family = ({ step, role }: Family) =>
+    role === undefined ? nameOf(step) : `${FAMILY_WORDS[role] ?? 'faces'} of ${nameOf(step)}`;
+  if (gives === 'faces') return `all ${of?.role ? family(of) : `faces of ${of ? nameOf(of.step) : 'the part'}`}`;
+  const kind = `all ${turn ? `${turn} ` : ''}edges${along ? ` along ${along}` : ''}`;
+  if (!of) return kind;
+  return and ? `${kind} between ${family(of)} and ${family(and)}` : `${kind} of ${family(of)}`;
+}
+
+const FAMILY_WORDS: Readonly<Record<string, string>> = {
+  end: 'the end',
+  start: 'the start',
+  side: 'sides',
+  round: 'rounds',
+  bevel: 'bevels',
+  corner: 'corners',
+  inside: 'inner walls',
+  rim: 'rims',
+};
 
 const ROLE_WORDS: Readonly<Record<string, string>> = { end: 'the end', start: 'the start', side: 'a side' };
 
@@ -53,6 +75,7 @@ export const referencesWords: Words = {
     f['to'] === 'datum' || f['to'] === 'drawn'
       ? 'What this builds on is not there: it is left out, failed, or comes later.'
       : `The ${f['to'] === 'vertex' ? 'corner' : f['to']} that this builds on is gone: choose again.`,
+  'reference.none': (f) => `No ${String(f['gives']).slice(0, -1)} fits the rule any more: choose again.`,
   'reference.kind': (f) => `What was chosen here is of another kind now; this needs ${f['asked']}.`,
   'reference.missing': (f) => `Choose ${f['asked']} for this.`,
 };

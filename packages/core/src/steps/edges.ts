@@ -16,11 +16,12 @@ export function edgesByBody(things: readonly Thing[]): { readonly body: number; 
   return [...found].map(([body, edges]) => ({ body, edges: [...edges].sort() }));
 }
 
-/** Chosen faces by body. */
+/** Chosen faces by body, each once. */
 export function facesByBody(things: readonly Thing[]): { readonly body: number; readonly faces: readonly string[] }[] {
   const found = new Map<number, string[]>();
   for (const thing of things)
-    if (thing.to === 'face') found.set(thing.body, [...(found.get(thing.body) ?? []), thing.face.name]);
+    if (thing.to === 'face' && !found.get(thing.body)?.includes(thing.face.name))
+      found.set(thing.body, [...(found.get(thing.body) ?? []), thing.face.name]);
   return [...found].map(([body, faces]) => ({ body, faces }));
 }
 

@@ -241,7 +241,7 @@ function thingsOf(field: PicksField, references: readonly Reference[], context: 
   let lost = 0;
   for (const reference of references) {
     const found = context.find(reference, field.accepts);
-    if (found.ok) things.push(found.value);
+    if (found.ok) things.push(...(found.value.to === 'rule' ? found.value.things : [found.value]));
     else if (references.length === 1) return found;
     else lost++;
   }
