@@ -6,6 +6,7 @@ import {
   type LengthUnit,
   type Project,
   type Quantity,
+  stepKind,
   type SolvedSketch,
   type Vec3,
 } from '@helb/core';
@@ -127,8 +128,14 @@ export function findings(project: Project, model: Model): Finding[] {
       if (recovered.length > 0)
         found.push({ code: 'reference.recovered', part: part.name, step, message: recoveredWords(recovered.length) });
     }
+    // lines that a path or thin walls follow may well end
+    const followed = new Set(
+      partModel.steps.flatMap(({ id, state }) =>
+        state === 'built' ? stepKind(part.steps[id]!.kind).uses(part.steps[id]!) : [],
+      ),
+    );
     for (const [id, sketch] of partModel.sketches)
-      found.push(...sketchFindings(part.name, part.steps[id]!.name, sketch));
+      found.push(...sketchFindings(part.name, part.steps[id]!.name, sketch, followed.has(id)));
     if (!part.material && partModel.bodies.length > 0)
       found.push({
         code: 'part.material',
@@ -143,7 +150,12 @@ export function findings(project: Project, model: Model): Finding[] {
 export const recoveredWords = (count: number): string =>
   `${count === 1 ? '1 reference was' : `${count} references were`} recovered by ${count === 1 ? 'its' : 'their'} shape: please confirm.`;
 
-function sketchFindings(part: string, step: string, { solution, regions, sources }: SolvedSketch): Finding[] {
+function sketchFindings(
+  part: string,
+  step: string,
+  { solution, regions, sources }: SolvedSketch,
+  followed: boolean,
+): Finding[] {
   const found: Finding[] = [];
   if (solution.state === 'loose') {
     const count = solution.freedoms === 1 ? '1 freedom is' : `${solution.freedoms} freedoms are`;
@@ -157,7 +169,7 @@ function sketchFindings(part: string, step: string, { solution, regions, sources
       step,
       message: `A borrowed outline has ${more === 1 ? 'one curve' : `${more} curves`} more than was borrowed.`,
     });
-  for (const { at } of regions.openEnds)
+  for (const { at } of followed ? [] : regions.openEnds)
     found.push({
       code: 'sketch.open',
       part,

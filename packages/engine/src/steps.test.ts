@@ -1,6 +1,6 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import { STEP_NAMES, stepKind, type Entities, type Reference, type Step } from '@helb/core';
-import { Engine } from './index.ts';
+import { Engine, findings } from './index.ts';
 import { axis, Bench, body, circle, disc, edge, face, plane, rectangle, total, type Fields } from './test-bench.ts';
 
 beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
@@ -94,6 +94,75 @@ describe('extrude', () => {
   });
 });
 
+describe('thin walls', () => {
+  const hook: Entities = Object.fromEntries(Object.entries(rectangle(0, 0, 20, 10)).filter(([id]) => id !== 'd'));
+
+  test('along open lines, on either side of them; sides are called after the lines', async () => {
+    const thin = (fields: Fields) =>
+      new Bench()
+        .sketch('s', hook)
+        .step('e', 'extrude', { sketch: 's', distance: '5 mm', body: 'thin', wall: '1 mm', ...fields });
+    expect(await thin({ lies: 'right' }).volume()).toBeCloseTo(52 * 5, 6);
+    expect(await thin({ lies: 'left' }).volume()).toBeCloseTo(48 * 5, 6);
+    const model = await thin({}).model();
+    expect(total(model)).toBeCloseTo(50 * 5, 6);
+    expect(model.bodies[0]!.topology!.faces.map(({ name }) => name)).toContain('e/side/b-');
+    expect(await thin({ wall: '12 mm' }).trouble()).toMatch(/make it thinner/);
+  });
+
+  test('round a closed outline, turned about an axis, and through the sections of a loft', async () => {
+    const tube = new Bench()
+      .sketch('s', rectangle(5, 0, 3, 4), 'front')
+      .step('r', 'revolve', { sketch: 's', axis: [axis('z')], body: 'thin', wall: '0.5 mm', lies: 'left' });
+    expect(await tube.volume()).toBeCloseTo(Math.PI * ((64 - 25) * 4 - (7.5 ** 2 - 5.5 ** 2) * 3), 6);
+    const duct = new Bench()
+      .sketch('low', rectangle(0, 0, 20, 20))
+      .step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: '12 mm' })
+      .sketch('up', rectangle(5, 5, 10, 10), { to: 'datum', step: 'high' })
+      .step('l', 'loft', { sections: ['low', 'up'], course: 'straight', body: 'thin', wall: '1 mm', lies: 'left' });
+    const inner = 4 * (18 * 18 + 8 * 8 + 18 * 8);
+    expect(await duct.volume()).toBeCloseTo(4 * (400 + 100 + 200) - inner, 6);
+  });
+
+  test('lines that walls follow may end without being a finding', async () => {
+    const bench = new Bench().sketch('s', hook).step('e', 'extrude', { sketch: 's', body: 'thin' });
+    const model = await bench.model();
+    const found = findings(bench.script.project, { parts: [model], values: [] });
+    expect(found.map(({ code }) => code)).not.toContain('sketch.open');
+  });
+});
+
+describe('picking by rule', () => {
+  const rounded = (entities: Entities, rule: object) =>
+    new Bench()
+      .sketch('s', entities)
+      .step('e', 'extrude', { sketch: 's', distance: '10 mm' })
+      .step('f', 'fillet', { edges: [{ to: 'rule', gives: 'edges', ...rule }], radius: '1 mm' });
+  const upright = { along: 'z', turn: 'outer' };
+  const corner = (1 - Math.PI / 4) * 10;
+
+  test('what is drawn later is rounded too, and what is gone is missed by nobody', async () => {
+    expect(await rounded(rectangle(0, 0, 20, 10), upright).volume()).toBeCloseTo(2000 - 4 * corner, 6);
+    const six: Entities = {
+      ...rectangle(0, 0, 20, 10),
+      q: { kind: 'point', x: 25, y: 5 },
+      b: { kind: 'line', a: 'p1', b: 'q' },
+      e: { kind: 'line', a: 'q', b: 'p2' },
+    };
+    const model = await rounded(six, upright).model();
+    expect(model.steps.at(-1)).toMatchObject({ state: 'built' });
+    const rounds = model.bodies[0]!.topology!.faces.filter(({ name }) => name.startsWith('f/round/'));
+    expect(rounds).toHaveLength(5);
+  });
+
+  test('between the sides of a step and its end; where nothing fits any more it says so', async () => {
+    const rim = { of: { step: 'e', role: 'side' }, and: { step: 'e', role: 'end' } };
+    const model = await rounded(circle(0, 0, 8), rim).model();
+    expect(model.steps.at(-1)).toMatchObject({ state: 'built' });
+    expect(await rounded(circle(0, 0, 8), upright).trouble()).toBe('No edge fits the rule any more: choose again.');
+  });
+});
+
 describe('revolve, helix, sweep, loft', () => {
   test('about the centre line of the sketch, or about a chosen axis', async () => {
     const drawn: Entities = {
@@ -157,6 +226,19 @@ describe('revolve, helix, sweep, loft', () => {
       .step('tip', 'datum-point', { how: 'crossing', on: [axis('z'), { to: 'datum', step: 'high' }] })
       .step('l', 'loft', { sections: ['low'], to: [{ to: 'datum', step: 'tip' }], course: 'straight' });
     expect(await tent.volume()).toBeCloseTo((400 * 15) / 3, 6);
+    // square out of both ends it goes straight for the lead, so that it is longer wide and longer narrow
+    const waisted = (leave: string) =>
+      new Bench()
+        .sketch('low', circle(0, 0, 10))
+        .step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: '30 mm' })
+        .sketch('up', circle(0, 0, 5), { to: 'datum', step: 'high' })
+        .step('l', 'loft', { sections: ['low', 'up'], leave, lead: '3 mm' });
+    const slopes = async (leave: string) => {
+      const { faces } = (await waisted(leave).model()).bodies[0]!.topology!;
+      return faces.filter(({ name }) => name.startsWith('l/side')).reduce((sum, { area }) => sum + area, 0);
+    };
+    expect(await slopes('free')).toBeCloseTo(Math.PI * 15 * Math.hypot(30, 5), 3);
+    expect(await slopes('both')).toBeGreaterThan(1.005 * (await slopes('free')));
     expect(
       await new Bench()
         .sketch('low', rectangle(0, 0, 5, 5))

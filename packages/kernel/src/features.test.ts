@@ -1,4 +1,13 @@
-import { frameOn, mirror3, ORIGIN_PLANES, shift3, turn3, type BodyHandle, type SpaceCurve } from '@helb/core';
+import {
+  frameOn,
+  mirror3,
+  ORIGIN_PLANES,
+  shift3,
+  turn3,
+  type BodyHandle,
+  type Entities,
+  type SpaceCurve,
+} from '@helb/core';
 import { all, box, circle, kernel, one, profile, rectangle, volume, withKernel } from './test-bench.ts';
 
 withKernel();
@@ -66,6 +75,49 @@ describe('sweep, spiral, loft', () => {
       expect(volume(pipe)).toBeCloseTo(Math.PI * 9 * (20 + 5 * Math.PI + 15), 3);
       expect(names(pipe).filter((name) => !name.startsWith('s/side/o'))).toEqual(['s/end', 's/start']);
     }
+  });
+
+  const ring: Entities = { ...circle(0, 0, 3), o2: { kind: 'circle', centre: 'm', radius: 2 } };
+
+  test('an area with an opening along a path: a tube', () => {
+    const path: SpaceCurve[] = [
+      { form: 'line', from: [0, 0, 0], to: [0, 0, 20] },
+      { form: 'circle', centre: [10, 0, 20], axis: [0, 1, 0], radius: 10, from: [0, 0, 20], to: [10, 0, 30] },
+    ];
+    const [tube] = all(kernel.sweep({ profile: profile(ring), path, keep: 'following', step: 's' })) as [BodyHandle];
+    expect(volume(tube) / (Math.PI * 5 * (20 + 5 * Math.PI))).toBeCloseTo(1, 6);
+    expect(names(tube).filter((name) => name.startsWith('s/side/o2'))).not.toEqual([]);
+  });
+
+  test('twisted on its way: as much volume as without (Cavalieri), and turned at its end', () => {
+    const straight: SpaceCurve[] = [{ form: 'line', from: [0, 0, 0], to: [0, 0, 40] }];
+    const drawn = profile(rectangle(-6, -1, 12, 2));
+    const [bar] = all(
+      kernel.sweep({ profile: drawn, path: straight, keep: 'following', twist: Math.PI / 2, step: 's' }),
+    ) as [BodyHandle];
+    expect(volume(bar) / (24 * 40)).toBeCloseTo(1, 5);
+    const top = kernel.topology(bar).vertices.filter(({ at }) => at[2] > 39);
+    expect(top).toHaveLength(4);
+    for (const { at } of top)
+      expect([Math.abs(at[0]), Math.abs(at[1])]).toEqual([expect.closeTo(1, 3), expect.closeTo(6, 3)]);
+    const bent: SpaceCurve[] = [
+      { form: 'circle', centre: [30, 0, 0], axis: [0, 1, 0], radius: 30, from: [0, 0, 0], to: [30, 0, 30] },
+    ];
+    const [arched] = all(
+      kernel.sweep({ profile: drawn, path: bent, keep: 'following', twist: Math.PI, step: 't' }),
+    ) as [BodyHandle];
+    // the middle of the area goes along the path (Pappus)
+    expect(volume(arched) / (24 * 15 * Math.PI)).toBeCloseTo(1, 4);
+  });
+
+  test('a loft through areas with openings: the outer less the inner', () => {
+    const frame = { ...ORIGIN_PLANES.top, origin: [0, 0, 12] as const };
+    const wide: Entities = { ...circle(0, 0, 6), o2: { kind: 'circle', centre: 'm', radius: 4 } };
+    const [funnel] = all(
+      kernel.loft({ sections: [profile(ring), profile(wide, frame)], straight: true, step: 's' }),
+    ) as [BodyHandle];
+    const cone = (a: number, b: number) => (Math.PI * 12 * (a * a + a * b + b * b)) / 3;
+    expect(volume(funnel) / (cone(3, 6) - cone(2, 4))).toBeCloseTo(1, 6);
   });
 
   test('a small square along a helix: area times the way of its middle (Pappus)', () => {

@@ -24,6 +24,8 @@ import {
   type ThickenRequest,
   type Topology,
 } from '@helb/core';
+import { lofted } from './lofts.ts';
+import { spiralled, sweptAlong } from './pipes.ts';
 import { combined, movedBody, splitBody } from './booleans.ts';
 import { bevelled, hollowed, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
 import { fail, guarded, ok, startLibrary, type Library, type LibrarySource, type Scope } from './library.ts';
@@ -33,7 +35,7 @@ import type { NamedSolid } from './names.ts';
 import { forgetParts } from './parts.ts';
 import { stepFile } from './step-file.ts';
 import { isSound } from './soundness.ts';
-import { extruded, lofted, revolved, spiralled, sweptAlong } from './sweeps.ts';
+import { extruded, revolved } from './sweeps.ts';
 import { crossingOf, Surveyor } from './topology.ts';
 
 /** The Kernel port over Open CASCADE. Owns every shape until it is released. */

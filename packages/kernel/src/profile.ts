@@ -10,10 +10,16 @@ export interface ProfileEdge {
   readonly entity: string;
 }
 
-export interface ProfileFace {
-  readonly face: TopoDS_Face;
-  readonly outer: TopoDS_Wire;
+/** A closed loop of edges. */
+export interface ProfileLoop {
+  readonly wire: TopoDS_Wire;
   readonly edges: readonly ProfileEdge[];
+}
+
+export interface ProfileFace extends Pick<ProfileLoop, 'edges'> {
+  readonly face: TopoDS_Face;
+  readonly outer: ProfileLoop;
+  readonly openings: readonly ProfileLoop[];
 }
 
 export const plane = (library: Library, scope: Scope, { origin, z, x }: Frame) =>
@@ -30,24 +36,24 @@ export const axisAt = (library: Library, scope: Scope, origin: Vec3, along: Vec3
 
 /** A flat face from the loops of a region. */
 export function faceOf(library: Library, scope: Scope, frame: Frame, region: Region) {
-  const edges: ProfileEdge[] = [];
-  const wires = [region.outer, ...region.holes].map((loop) => {
+  const loops: ProfileLoop[] = [];
+  for (const loop of [region.outer, ...region.holes]) {
     const vertices = new Map<string, TopoDS_Vertex>();
     const maker = scope.keep(new library.BRepBuilderAPI_MakeWire());
-    for (const run of smoothRuns(loop)) {
+    const edges = smoothRuns(loop).map((run): ProfileEdge => {
       const edge = edgeOf(library, scope, frame, run, vertices);
       maker.Add(edge);
-      edges.push({ edge, entity: run[0]!.entity });
-    }
-    return maker.IsDone() ? scope.keep(maker.Wire()) : undefined;
-  });
-  const [outer, ...holes] = wires;
-  if (!outer || holes.some((hole) => !hole)) return fail('kernel.profile', { reason: 'its lines do not join' });
-  const maker = scope.keep(new library.BRepBuilderAPI_MakeFace(plane(library, scope, frame), outer, true));
+      return { edge, entity: run[0]!.entity };
+    });
+    if (!maker.IsDone()) return fail('kernel.profile', { reason: 'its lines do not join' });
+    loops.push({ wire: scope.keep(maker.Wire()), edges });
+  }
+  const [outer, ...openings] = loops as [ProfileLoop, ...ProfileLoop[]];
+  const maker = scope.keep(new library.BRepBuilderAPI_MakeFace(plane(library, scope, frame), outer.wire, true));
   // loops of openings run clockwise already, as the library wants them
-  for (const hole of holes) maker.Add(hole!);
+  for (const { wire } of openings) maker.Add(wire);
   if (!maker.IsDone()) return fail('kernel.profile', { reason: 'no flat face' });
   const face = scope.keep(maker.Face());
   if (!isValid(library, face)) return fail('kernel.profile', { reason: 'the outline crosses itself' });
-  return ok<ProfileFace>({ face, outer, edges });
+  return ok<ProfileFace>({ face, outer, openings, edges: loops.flatMap(({ edges }) => edges) });
 }

@@ -48,6 +48,8 @@ export interface SweepRequest extends Named {
   readonly path: readonly SpaceCurve[];
   /** `following` turns with the path, `fixed` keeps its first direction. */
   readonly keep: 'following' | 'fixed';
+  /** How much it turns besides over the whole way, rad, counter-clockwise seen against it. */
+  readonly twist?: number;
 }
 
 export interface SpiralRequest extends Named {
@@ -63,7 +65,7 @@ export interface SpiralRequest extends Named {
 }
 
 export interface LoftRequest extends Named {
-  /** Each one area, or a point at either end. */
+  /** Each one area, all with as many openings, or a point at either end of those without. */
   readonly sections: readonly (Profile | { readonly point: Vec3 })[];
   /** Straight from section to section, instead of smooth through all. */
   readonly straight: boolean;

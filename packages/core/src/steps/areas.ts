@@ -2,22 +2,51 @@ import { distance2, toSpace, type Vec3 } from '../math/index.ts';
 import type { Profile } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
-import { filled, resolveRegions, type Region } from '../sketch/index.ts';
+import { filled, resolveRegions, wallsAlong, type Region } from '../sketch/index.ts';
+import { LENGTH } from '../units/index.ts';
+import { choice, number, type Filled } from './fields.ts';
 import type { ResolveContext, SolvedSketch } from './kind.ts';
 
-/** The areas of a sketch that a step takes: all that its outlines fill, or chosen ones. */
+const thin = ({ body }: Filled) => body === 'thin';
+
+/** Is what the lines enclose filled, or do walls go along them? */
+export const thinFields = {
+  body: choice('body', { solid: 'solid', thin: 'as thin walls' }, 'solid'),
+  wall: number('wall thickness', { asks: LENGTH, least: 1e-3, most: 1e4, usual: '2 mm', when: thin }),
+  lies: choice(
+    'walls lie',
+    { middle: 'on both sides of the lines', left: 'inside (left of) the lines', right: 'outside (right of) the lines' },
+    'middle',
+    thin,
+  ),
+};
+
+interface ThinValues {
+  readonly body: 'solid' | 'thin';
+  readonly wall: number;
+  readonly lies: 'middle' | 'left' | 'right';
+}
+
+/** The areas of a sketch that a step takes: all that its outlines fill, chosen ones, or the walls along its lines. */
 export function profileOf(
   sketch: Id,
   areas: 'outline' | readonly string[],
   context: ResolveContext,
+  walls?: ThinValues,
 ): Result<{ readonly profile: Profile; readonly drawn: SolvedSketch }> {
   if (sketch === '') return fail('area.sketch');
   const drawn = context.sketch(sketch);
   if (!drawn.ok) return drawn;
-  const regions = areasOf(areas, drawn.value);
+  const regions = walls?.body === 'thin' ? wallsOf(walls, drawn.value) : areasOf(areas, drawn.value);
   return regions.ok
     ? ok({ profile: { frame: drawn.value.frame, regions: regions.value }, drawn: drawn.value })
     : regions;
+}
+
+function wallsOf({ wall, lies }: ThinValues, { solution }: SolvedSketch): Result<readonly Region[]> {
+  const share = { middle: [0.5, 0.5], left: [1, 0], right: [0, 1] } as const;
+  const [left, right] = share[lies];
+  return wallsAlong(solution.geometry, { left: left * wall, right: right * wall });
 }
 
 function areasOf(areas: 'outline' | readonly string[], { regions }: SolvedSketch): Result<readonly Region[]> {

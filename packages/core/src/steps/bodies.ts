@@ -2,7 +2,7 @@ import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import type { Thing } from '../references/index.ts';
 import { choice, picks } from './fields.ts';
-import type { BodyResult } from './kind.ts';
+import type { BodyResult, ResolveContext } from './kind.ts';
 
 // What steps do with bodies: make new ones beside those before, add to them, cut them.
 
@@ -21,6 +21,12 @@ export const touchedField = picks('only on, else all', 'body', {
   many: 'bodies',
   when: ({ result }) => result !== 'new',
 });
+
+/** What every step with solids of its own is told besides, from its two fields. */
+export const onBodies = (
+  { result, only }: { readonly result: BodyResult; readonly only: readonly Thing[] },
+  { step }: ResolveContext,
+) => ({ step, result, only: bodiesIn(only) });
 
 /** The places of chosen bodies among those before the step. */
 export const bodiesIn = (things: readonly Thing[]): number[] => [

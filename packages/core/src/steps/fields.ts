@@ -126,6 +126,8 @@ export const areasField: AreasField = {
   type: 'areas',
   schema: z.union([z.literal('outline'), z.array(z.string().max(40_000)).min(1).max(200)]),
   label: 'areas',
+  // thin walls go along all lines
+  when: ({ body }) => body !== 'thin',
 };
 export const stepsField = (label: string, least: number, when?: Common['when']): StepsField => ({
   type: 'steps',

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Words } from '../result/index.ts';
+import { wallWords } from '../sketch/index.ts';
 import { areaWords } from './areas.ts';
 import { bodyWords } from './bodies.ts';
 import { chamfer, chamferSchema } from './chamfer/index.ts';
@@ -134,6 +135,7 @@ export const stepKind = (kind: StepName): StepKind<Step, unknown> => STEP_KINDS[
 export const stepWords: Words = {
   ...sketchWords,
   ...areaWords,
+  ...wallWords,
   ...bodyWords,
   ...fieldWords,
   ...datumWords,

@@ -14,8 +14,8 @@ import {
 import { ok, type Result, type Words } from '../../result/index.ts';
 import { planeOf, pointOf, type Thing } from '../../references/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
-import { profileOf } from '../areas.ts';
-import { bodiesIn, resultField, touchedField } from '../bodies.ts';
+import { profileOf, thinFields } from '../areas.ts';
+import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { areasField, choice, number, picks, schemaOf, sketchField } from '../fields.ts';
 
@@ -58,6 +58,7 @@ const fields = {
     usual: '10 mm',
     when: ({ extent, ways }) => extent === 'by' && ways === 'two',
   }),
+  ...thinFields,
   start: number('start off the sketch', { asks: LENGTH, least: -1e5, most: 1e5, usual: '0 mm' }),
   taper: number('taper', { asks: ANGLE, least: -1.4, most: 1.4, usual: '0 deg' }),
   result: resultField,
@@ -83,16 +84,14 @@ export const extrude = making('extrude', {
   title: 'Extrude',
   fields,
   sentence:
-    'Extrude {sketch}{areas} {extent}[ {distance}][ {to}][?, {clearance} short of it][, {ways}][ of {back}][?, starting at {start}][?, leaning by {taper}] → {result}[? {only}]',
+    'Extrude {sketch}{areas}[? {body}][ of {wall}][ {lies}] {extent}[ {distance}][ {to}][?, {clearance} short of it][, {ways}][ of {back}][?, starting at {start}][?, leaning by {taper}] → {result}[? {only}]',
   inputs(values, context): Result<Inputs> {
-    const area = profileOf(values.sketch, values.areas, context);
+    const area = profileOf(values.sketch, values.areas, context, values);
     if (!area.ok) return area;
     const { profile } = area.value;
     const common = {
       profile,
-      step: context.step,
-      result: values.result,
-      only: bodiesIn(values.only),
+      ...onBodies(values, context),
       ...(values.taper === 0 ? {} : { taper: values.taper }),
     };
     if (values.extent === 'by') {

@@ -4,7 +4,7 @@ import { axisOf } from '../../references/index.ts';
 import { fail, ok, type Result, type Words } from '../../result/index.ts';
 import { ANGLE, LENGTH, NUMBER } from '../../units/index.ts';
 import { centreLineOf, profileOf } from '../areas.ts';
-import { bodiesIn, resultField, touchedField } from '../bodies.ts';
+import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { areasField, choice, number, picks, schemaOf, sketchField } from '../fields.ts';
 
@@ -43,9 +43,7 @@ export const helix = making('helix', {
       turns: values.turns,
       left: values.hand === 'left',
       taper: values.taper,
-      step: context.step,
-      result: values.result,
-      only: bodiesIn(values.only),
+      ...onBodies(values, context),
     });
   },
   solids: (inputs, _, kernel) => kernel.spiral(inputs),

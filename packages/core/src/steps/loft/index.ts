@@ -1,11 +1,16 @@
 import type { z } from 'zod';
-import type { LoftRequest } from '../../kernel-port/index.ts';
+import type { LoftRequest, Profile } from '../../kernel-port/index.ts';
+import { heightOver, scale3, add3 } from '../../math/index.ts';
 import { pointOf } from '../../references/index.ts';
+import { LENGTH } from '../../units/index.ts';
 import { fail, ok, type Result, type Words } from '../../result/index.ts';
-import { profileOf } from '../areas.ts';
-import { bodiesIn, resultField, touchedField } from '../bodies.ts';
+import { profileOf, thinFields } from '../areas.ts';
+import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { choice, picks, schemaOf, stepsField } from '../fields.ts';
+import { choice, number, picks, schemaOf, stepsField, type Filled } from '../fields.ts';
+
+const smooth = ({ course }: Filled) => course === 'smooth';
+const square = ({ leave }: Filled) => leave !== 'free';
 
 const fields = {
   /** In the order in which it goes through them. */
@@ -13,6 +18,26 @@ const fields = {
   from: picks('point before the first', 'point', { least: 0, many: 'point' }),
   to: picks('point after the last', 'point', { least: 0, many: 'point' }),
   course: choice('course', { smooth: 'smooth', straight: 'straight' }, 'smooth'),
+  leave: choice(
+    'at the ends',
+    {
+      free: 'as it comes',
+      first: 'square out of the first',
+      last: 'square into the last',
+      both: 'square at both ends',
+    },
+    'free',
+    smooth,
+  ),
+  /** How far it goes on square to a section before it bends. */
+  lead: number('for a way of', {
+    asks: LENGTH,
+    least: 1e-3,
+    most: 1e4,
+    usual: '2 mm',
+    when: (step) => smooth(step) && square(step),
+  }),
+  ...thinFields,
   result: resultField,
   only: touchedField,
 };
@@ -25,31 +50,52 @@ interface Inputs extends ToolInputs, LoftRequest {}
 export const loft = making('loft', {
   title: 'Loft',
   fields,
-  sentence: 'Loft through {sections}[?, from {from}][?, to {to}], {course} → {result}[? {only}]',
+  sentence:
+    'Loft through {sections}[?, from {from}][?, to {to}], {course}[?, {leave}][ for {lead}][?, {body}][ of {wall}][ {lies}] → {result}[? {only}]',
   inputs(values, context): Result<Inputs> {
-    const sections: LoftRequest['sections'][number][] = [];
+    const sections: Profile[] = [];
     for (const id of values.sections) {
-      const area = profileOf(id, 'outline', context);
+      const area = profileOf(id, 'outline', context, values);
       if (!area.ok) return area;
-      if (area.value.profile.regions.length !== 1 || area.value.profile.regions[0]!.holes.length > 0)
-        return fail('loft.areas');
+      if (area.value.profile.regions.length !== 1) return fail('loft.areas');
       sections.push(area.value.profile);
     }
+    const openings = new Set(sections.map(({ regions }) => regions[0]!.holes.length));
+    const pointed = values.from.length + values.to.length > 0;
+    if (openings.size > 1 || (pointed && !openings.has(0))) return fail('loft.openings');
+    const led = values.course === 'smooth' ? withLeads(sections, values.leave, values.lead) : sections;
     const [first, last] = [values.from[0], values.to[0]].map((thing) => thing && { point: pointOf(thing)! });
-    const all = [...(first ? [first] : []), ...sections, ...(last ? [last] : [])];
+    const all = [...(first ? [first] : []), ...led, ...(last ? [last] : [])];
     if (all.length < 2) return fail('loft.few');
     return ok({
       sections: all,
       straight: values.course === 'straight',
-      step: context.step,
-      result: values.result,
-      only: bodiesIn(values.only),
+      ...onBodies(values, context),
     });
   },
   solids: (inputs, _, kernel) => kernel.loft(inputs),
 });
 
+/** The same sections with copies of the outermost ones a little further in: between the two it goes straight. */
+function withLeads(sections: readonly Profile[], leave: 'free' | 'first' | 'last' | 'both', lead: number): Profile[] {
+  const copy = (section: Profile, towards: Profile): Profile => {
+    const { frame } = section;
+    const side = Math.sign(heightOver(frame, towards.frame.origin)) || 1;
+    return { ...section, frame: { ...frame, origin: add3(frame.origin, scale3(frame.z, side * lead)) } };
+  };
+  const [first, last] = [sections[0]!, sections.at(-1)!];
+  if (sections.length < 2) return [...sections];
+  return [
+    first,
+    ...(leave === 'first' || leave === 'both' ? [copy(first, sections[1]!)] : []),
+    ...sections.slice(1, -1),
+    ...(leave === 'last' || leave === 'both' ? [copy(last, sections.at(-2)!)] : []),
+    last,
+  ];
+}
+
 export const loftWords: Words = {
-  'loft.areas': () => 'Each section needs exactly one closed area without openings.',
+  'loft.areas': () => 'Each section needs exactly one closed area.',
+  'loft.openings': () => 'All sections need the same number of openings, and none where the loft ends in a point.',
   'loft.few': () => 'A loft goes through two sections at least, or from a section to a point.',
 };

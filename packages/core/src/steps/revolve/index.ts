@@ -3,14 +3,15 @@ import type { RevolveRequest } from '../../kernel-port/index.ts';
 import { axisOf } from '../../references/index.ts';
 import { fail, ok, type Result, type Words } from '../../result/index.ts';
 import { ANGLE } from '../../units/index.ts';
-import { centreLineOf, profileOf } from '../areas.ts';
-import { bodiesIn, resultField, touchedField } from '../bodies.ts';
+import { centreLineOf, profileOf, thinFields } from '../areas.ts';
+import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { areasField, choice, number, picks, schemaOf, sketchField } from '../fields.ts';
 
 const fields = {
   sketch: sketchField,
   areas: areasField,
+  ...thinFields,
   /** The only centre line of the sketch where nothing is chosen. */
   axis: picks('axis', 'axis', { least: 0, many: 'centre line' }),
   angle: number('angle', { asks: ANGLE, least: 1e-4, most: 2 * Math.PI + 1e-9, usual: '360 deg' }),
@@ -27,9 +28,10 @@ interface Inputs extends ToolInputs, RevolveRequest {}
 export const revolve = making('revolve', {
   title: 'Revolve',
   fields,
-  sentence: 'Revolve {sketch}{areas} about {axis} by {angle}, {ways} → {result}[? {only}]',
+  sentence:
+    'Revolve {sketch}{areas}[? {body}][ of {wall}][ {lies}] about {axis} by {angle}, {ways} → {result}[? {only}]',
   inputs(values, context): Result<Inputs> {
-    const area = profileOf(values.sketch, values.areas, context);
+    const area = profileOf(values.sketch, values.areas, context, values);
     if (!area.ok) return area;
     const axis = values.axis[0] ? axisOf(values.axis[0]) : centreLineOf(area.value.drawn);
     if (!axis) return fail('revolve.axis');
@@ -41,9 +43,7 @@ export const revolve = making('revolve', {
       axis: axis.direction,
       from,
       to: from + angle,
-      step: context.step,
-      result: values.result,
-      only: bodiesIn(values.only),
+      ...onBodies(values, context),
     });
   },
   solids: (inputs, _, kernel) => kernel.revolve(inputs),

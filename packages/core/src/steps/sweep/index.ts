@@ -3,16 +3,25 @@ import type { SpaceCurve, SweepRequest } from '../../kernel-port/index.ts';
 import { distance3, type Vec3 } from '../../math/index.ts';
 import { curvesOf } from '../../references/index.ts';
 import { ok, type Result, type Words } from '../../result/index.ts';
+import { ANGLE } from '../../units/index.ts';
 import { profileOf } from '../areas.ts';
-import { bodiesIn, resultField, touchedField } from '../bodies.ts';
+import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { areasField, choice, picks, schemaOf, sketchField } from '../fields.ts';
+import { areasField, choice, number, picks, schemaOf, sketchField } from '../fields.ts';
 
 const fields = {
   sketch: sketchField,
   areas: areasField,
   path: picks('path', 'curve', { most: 100, many: 'curves' }),
   keep: choice('direction', { following: 'turning with it', fixed: 'keeping its direction' }, 'following'),
+  /** Over the whole way; counter-clockwise seen against it. */
+  twist: number('twist', {
+    asks: ANGLE,
+    least: -200 * Math.PI,
+    most: 200 * Math.PI,
+    usual: '0 deg',
+    when: ({ keep }) => keep === 'following',
+  }),
   result: resultField,
   only: touchedField,
 };
@@ -25,7 +34,7 @@ interface Inputs extends ToolInputs, SweepRequest {}
 export const sweep = making('sweep', {
   title: 'Sweep',
   fields,
-  sentence: 'Sweep {sketch}{areas} along {path}, {keep} → {result}[? {only}]',
+  sentence: 'Sweep {sketch}{areas} along {path}, {keep}[? and by {twist} more] → {result}[? {only}]',
   inputs(values, context): Result<Inputs> {
     const area = profileOf(values.sketch, values.areas, context);
     if (!area.ok) return area;
@@ -34,9 +43,8 @@ export const sweep = making('sweep', {
       profile: area.value.profile,
       path: chained(curves, area.value.profile.frame.origin),
       keep: values.keep,
-      step: context.step,
-      result: values.result,
-      only: bodiesIn(values.only),
+      ...(values.twist === 0 ? {} : { twist: values.twist }),
+      ...onBodies(values, context),
     });
   },
   solids: (inputs, _, kernel) => kernel.sweep(inputs),
@@ -73,5 +81,6 @@ function endsOf(curve: SpaceCurve): Vec3[] {
 export const sweepWords: Words = {
   'sweep.path': () =>
     'The area can not be moved along this path: it bends more sharply than the area is wide, or leaves its plane. Choose a smoother path.',
+  'sweep.twist': () => 'A path with corners can not be gone along with a twist: round its corners first.',
   'sweep.joined': () => 'The curves of the path do not go on into each other: choose curves that meet end to end.',
 };

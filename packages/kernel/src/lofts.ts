@@ -1,0 +1,134 @@
+import type { TopoDS_Shape } from 'replicad-opencascadejs';
+import { direction3, dot3, frameOn, squareTo3, sub3, type LoftRequest, type Result, type Vec3 } from '@helb/core';
+import { point } from './edges.ts';
+import { normalIn } from './facts.ts';
+import { fail, ok, type Library, type Scope } from './library.ts';
+import type { MadeFace, NamedSolid } from './names.ts';
+import { faceOf, plane, type ProfileFace, type ProfileLoop } from './profile.ts';
+import { members, subShapes } from './shapes.ts';
+import { isSound } from './soundness.ts';
+import { lessOpenings, namedSolid } from './swept.ts';
+
+/** A solid through sections; sides are named after the entities of the first that has any. */
+export function lofted(library: Library, scope: Scope, request: LoftRequest): Result<NamedSolid[]> {
+  const faces: (ProfileFace | Vec3)[] = [];
+  for (const section of request.sections) {
+    if ('point' in section) {
+      faces.push(section.point);
+      continue;
+    }
+    const face = faceOf(library, scope, section.frame, section.regions[0]!);
+    if (!face.ok) return face;
+    faces.push(face.value);
+  }
+  const isPoint = (face: ProfileFace | Vec3): face is Vec3 => Array.isArray(face);
+  const through = (loopOf: (face: ProfileFace) => ProfileLoop) =>
+    faces.map((face) => (isPoint(face) ? face : loopOf(face)));
+  const openings = faces.find((face): face is ProfileFace => !isPoint(face))?.openings.length ?? 0;
+  const made = lessOpenings(
+    library,
+    scope,
+    through(({ outer }) => outer),
+    Array.from({ length: openings }, (_, k) => through((face) => face.openings[k]!)),
+    (loops) => loftedLoops(library, scope, loops, request),
+  );
+  return made.ok ? ok([made.value]) : made;
+}
+
+/** A solid through single loops, and points at its ends. */
+export function loftedLoops(
+  library: Library,
+  scope: Scope,
+  loops: readonly (ProfileLoop | Vec3)[],
+  { straight, step }: Pick<LoftRequest, 'straight' | 'step'>,
+): Result<NamedSolid> {
+  const maker = scope.keep(new library.BRepOffsetAPI_ThruSections(true, straight, 1e-6));
+  for (const loop of loops) {
+    if ('wire' in loop) maker.AddWire(loop.wire);
+    else {
+      const vertex = scope.keep(new library.BRepBuilderAPI_MakeVertex(point(library, scope, loop)));
+      maker.AddVertex(scope.keep(vertex.Vertex()));
+    }
+  }
+  maker.CheckCompatibility(true);
+  maker.Build(scope.keep(new library.Message_ProgressRange()));
+  if (!maker.IsDone()) return fail('kernel.failed', { reason: 'the sections could not be joined' });
+  const first = loops.find((loop): loop is ProfileLoop => 'wire' in loop)!;
+  const faces: MadeFace[] = first.edges.flatMap(({ edge, entity }) =>
+    members(library, scope, scope.keep(maker.Generated(edge))).map((face) => ({
+      face,
+      name: `${step}/side/${entity}`,
+    })),
+  );
+  for (const [role, cap] of [
+    ['start', maker.FirstShape()],
+    ['end', maker.LastShape()],
+  ] as const)
+    if (!cap.IsNull()) faces.push({ face: scope.keep(cap), name: `${step}/${role}` });
+  const [solid] = subShapes(library, scope, scope.keep(maker.Shape()), 'TopAbs_SOLID');
+  if (!solid) return fail('kernel.failed', { reason: 'the sections enclose nothing' });
+  const plain = namedSolid(library, scope, library.TopoDS.Solid(solid), step, faces);
+  return ok(straight ? flattened(library, scope, plain) : plain);
+}
+
+/**
+ * Ruled sides come as free surfaces even where they are flat. As planes everything after is exact and many times faster:
+ * walls, sketches on them, cuts.
+ */
+function flattened(library: Library, scope: Scope, solid: NamedSolid): NamedSolid {
+  const faces = subShapes(library, scope, solid.shape, 'TopAbs_FACE');
+  const flats = faces.map((face) => flatOf(library, scope, face));
+  if (flats.every((flat) => flat === undefined)) return solid;
+  const builder = scope.keep(new library.TopoDS_Builder());
+  const shell = scope.keep(new library.TopoDS_Shell());
+  builder.MakeShell(shell);
+  const kept = faces.map((face, k) => flats[k] ?? face);
+  kept.forEach((face) => builder.Add(shell, face));
+  shell.Closed(true);
+  const made = scope.keep(scope.keep(new library.BRepBuilderAPI_MakeSolid(shell)).Solid());
+  library.BRepLib.OrientClosedSolid(made);
+  if (!isSound(library, made)) return solid;
+  solid.shape.delete();
+  const named = kept.map((face, k): MadeFace => ({ face, name: solid.faceNames[k]! }));
+  return namedSolid(library, scope, library.TopoDS.Solid(made), solid.name, named);
+}
+
+/** The same face on a plane, where it is flat but does not say so. */
+function flatOf(library: Library, scope: Scope, face: TopoDS_Shape): TopoDS_Shape | undefined {
+  const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), true));
+  if (surface.GetType() === 'GeomAbs_Plane') return undefined;
+  const edges = subShapes(library, scope, face, 'TopAbs_EDGE');
+  const places = subShapes(library, scope, face, 'TopAbs_VERTEX').map((vertex): Vec3 => {
+    const place = scope.keep(library.BRep_Tool.Pnt(scope.keep(library.TopoDS.Vertex(vertex))));
+    return [place.X(), place.Y(), place.Z()];
+  });
+  const straight = edges.every(
+    (edge) =>
+      scope.keep(new library.BRepAdaptor_Curve(scope.keep(library.TopoDS.Edge(edge)))).GetType() === 'GeomAbs_Line' ||
+      lineLike(library, scope, edge),
+  );
+  const { at, normal } = normalIn(library, scope, face);
+  const off = places.map((place) => Math.abs(dot3(sub3(place, at), normal)));
+  if (!straight || Math.max(...off) > 1e-7) return undefined;
+  const wire = scope.keep(library.BRepTools.OuterWire(scope.keep(library.TopoDS.Face(face))));
+  const maker = scope.keep(new library.BRepBuilderAPI_MakeFace(plane(library, scope, frameOn(at, normal)), wire, true));
+  if (!maker.IsDone()) return undefined;
+  const flat = scope.keep(maker.Face());
+  return dot3(normalIn(library, scope, flat).normal, normal) > 0 ? flat : scope.keep(flat.Reversed());
+}
+
+/** Is an edge straight, whatever it is called? */
+function lineLike(library: Library, scope: Scope, edge: TopoDS_Shape): boolean {
+  const curve = scope.keep(new library.BRepAdaptor_Curve(scope.keep(library.TopoDS.Edge(edge))));
+  const at = (t: number): Vec3 => {
+    const place = scope.keep(
+      curve.Value(curve.FirstParameter() + t * (curve.LastParameter() - curve.FirstParameter())),
+    );
+    return [place.X(), place.Y(), place.Z()];
+  };
+  const [from, to] = [at(0), at(1)];
+  const along = direction3(sub3(to, from));
+  return (
+    along !== undefined && [0.25, 0.5, 0.75].every((t) => Math.hypot(...squareTo3(sub3(at(t), from), along)) < 1e-7)
+  );
+}

@@ -1,0 +1,204 @@
+import type { TopoDS_Wire } from 'replicad-opencascadejs';
+import {
+  add3,
+  cross3,
+  direction3,
+  dot3,
+  frameOn,
+  scale3,
+  squareTo3,
+  sub3,
+  toSpace,
+  type Frame,
+  type Profile,
+  type Result,
+  type SpaceCurve,
+  type SpiralRequest,
+  type SweepRequest,
+  type Vec3,
+} from '@helb/core';
+import { direction, point } from './edges.ts';
+import { fail, ok, type Library, type Scope } from './library.ts';
+import { loftedLoops } from './lofts.ts';
+import type { NamedSolid } from './names.ts';
+import type { ProfileFace, ProfileLoop } from './profile.ts';
+import { edgeOfCurve } from './space-edges.ts';
+import { lessOpenings, ofRegions, sweptSolid } from './swept.ts';
+
+/** A face moved along a path of curves that go on into each other. */
+export function sweptAlong(library: Library, scope: Scope, request: SweepRequest): Result<NamedSolid[]> {
+  const path = wireOf(library, scope, request.path);
+  if (!path.ok) return path;
+  const upright = request.keep === 'fixed' ? planeNormal(request.path) : undefined;
+  const { step, twist } = request;
+  const stations = twist ? stationsAlong(library, scope, path.value, twist) : undefined;
+  if (stations?.some(({ bends }) => bends)) return fail('sweep.twist');
+  return ofRegions(library, scope, request, request.profile.frame, (face, suffix) =>
+    stations
+      ? lessOpenings(library, scope, face.outer, face.openings, (loop) => through(library, scope, loop, stations, step))
+      : piped(library, scope, path.value, face, { step, suffix, ...(upright ? { upright } : {}) }),
+  );
+}
+
+interface PipeOptions {
+  readonly step: string;
+  readonly suffix: string;
+  /** A direction that the profile keeps. */
+  readonly upright?: Vec3;
+}
+
+/** A profile with openings is a pipe less the pipes of its openings: the library sweeps single loops. */
+const piped = (library: Library, scope: Scope, spine: TopoDS_Wire, face: ProfileFace, options: PipeOptions) =>
+  lessOpenings(library, scope, face.outer, face.openings, (loop) => pipe(library, scope, spine, loop, options));
+
+function pipe(
+  library: Library,
+  scope: Scope,
+  spine: TopoDS_Wire,
+  loop: ProfileLoop,
+  { step, suffix, upright }: PipeOptions,
+): Result<NamedSolid> {
+  const maker = scope.keep(new library.BRepOffsetAPI_MakePipeShell(spine));
+  if (upright) maker.SetMode(direction(library, scope, upright));
+  else maker.SetMode(false);
+  maker.SetTransitionMode('BRepBuilderAPI_RightCorner');
+  maker.Add(loop.wire, false, false);
+  maker.Build(scope.keep(new library.Message_ProgressRange()));
+  if (!maker.IsDone() || !maker.MakeSolid()) return fail('sweep.path');
+  return ok(sweptSolid(library, scope, maker, loop, { step, suffix }));
+}
+
+/** The direction square to the plane of a path; for a straight one any that is square to it. */
+function planeNormal(path: readonly SpaceCurve[]): Vec3 {
+  const round = path.find((curve) => curve.form === 'circle');
+  if (round?.form === 'circle') return round.axis;
+  const along = path.flatMap((curve) => (curve.form === 'line' ? [sub3(curve.to, curve.from)] : []));
+  for (const other of along.slice(1)) {
+    const normal = direction3(cross3(along[0]!, other));
+    if (normal) return normal;
+  }
+  return along[0] ? frameOn([0, 0, 0], direction3(along[0])!).x : [0, 0, 1];
+}
+
+function wireOf(library: Library, scope: Scope, curves: readonly SpaceCurve[]): Result<TopoDS_Wire> {
+  const maker = scope.keep(new library.BRepBuilderAPI_MakeWire());
+  for (const curve of curves) {
+    maker.Add(edgeOfCurve(library, scope, curve));
+    if (!maker.IsDone()) return fail('sweep.joined');
+  }
+  return ok(scope.keep(maker.Wire()));
+}
+
+/** A face moved along a helix, keeping its direction to the axis. */
+export function spiralled(library: Library, scope: Scope, request: SpiralRequest): Result<NamedSolid[]> {
+  const { profile, origin, axis, pitch, turns, left, taper, step } = request;
+  const start = startOf(profile);
+  const out = squareTo3(sub3(start, origin), axis);
+  const radius = Math.hypot(...out);
+  if (radius < 1e-6) return fail('spiral.axis');
+  const foot = add3(origin, scale3(axis, dot3(sub3(start, origin), axis)));
+  const at = scope.keep(
+    new library.gp_Ax3(point(library, scope, foot), direction(library, scope, axis), direction(library, scope, out)),
+  );
+  const slope = Math.tan(taper);
+  const surface =
+    taper === 0
+      ? scope.keep(new library.Geom_CylindricalSurface(at, radius))
+      : scope.keep(new library.Geom_ConicalSurface(at, -taper, radius));
+  // on a cone the second parameter runs along the slope
+  const rise = taper === 0 ? pitch : pitch * Math.hypot(1, slope);
+  const turn = left ? -2 * Math.PI : 2 * Math.PI;
+  const line = scope.keep(
+    new library.Geom2d_Line(scope.keep(new library.gp_Pnt2d(0, 0)), scope.keep(new library.gp_Dir2d(turn, rise))),
+  );
+  const edge = scope.keep(
+    scope.keep(new library.BRepBuilderAPI_MakeEdge(line, surface, 0, Math.hypot(turn, rise) * turns)).Edge(),
+  );
+  library.BRepLib.BuildCurves3d(edge);
+  const maker = scope.keep(new library.BRepBuilderAPI_MakeWire(edge));
+  const spine = scope.keep(maker.Wire());
+  return ofRegions(library, scope, request, profile.frame, (face, suffix) =>
+    piped(library, scope, spine, face, { step, suffix, upright: axis }),
+  );
+}
+
+/** A place of the profile from which its helix starts: the first corner of its outline. */
+function startOf({ frame, regions }: Profile): Vec3 {
+  return toSpace(frame, regions[0]!.outer[0]!.from);
+}
+
+/** Places on a path for each half turn, and at least on the whole of it: the surface between them is smooth. */
+const STATIONS = 12;
+/** A path that turns by more than this between two places has a corner: the cosine. */
+const CORNER = Math.cos(0.5);
+
+interface Station {
+  readonly frame: Frame;
+  /** Does the path have a corner before it? */
+  readonly bends: boolean;
+}
+
+/**
+ * Frames along a path, turned by an angle over the whole way besides what the path does: carried along so that they do
+ * not turn by themselves (double reflection: Wang, Juettler, Zheng, Liu 2008).
+ */
+function stationsAlong(library: Library, scope: Scope, spine: TopoDS_Wire, twist: number): Station[] {
+  const along = scope.keep(new library.BRepAdaptor_CompCurve(spine, true));
+  const [first, last] = [along.FirstParameter(), along.LastParameter()];
+  const count = STATIONS * Math.max(2, Math.ceil(Math.abs(twist) / Math.PI));
+  const places = Array.from({ length: count + 1 }, (_, k) => {
+    const place = scope.keep(new library.gp_Pnt(0, 0, 0));
+    const heading = scope.keep(new library.gp_Vec(0, 0, 0));
+    along.D1(first + ((last - first) * k) / count, place, heading);
+    return { at: vec(place), heading: direction3(vec(heading)) ?? ([0, 0, 1] as const) };
+  });
+  let side = frameOn(places[0]!.at, places[0]!.heading).x;
+  return places.map(({ at, heading }, k) => {
+    const before = places[k - 1];
+    if (before) side = carried(before, side, { at, heading });
+    const turn = (twist * k) / count;
+    const x = add3(scale3(side, Math.cos(turn)), scale3(cross3(heading, side), Math.sin(turn)));
+    const frame = { origin: at, x, y: cross3(heading, x), z: heading };
+    return { frame, bends: before !== undefined && dot3(before.heading, heading) < CORNER };
+  });
+}
+
+const vec = (p: { X(): number; Y(): number; Z(): number }): Vec3 => [p.X(), p.Y(), p.Z()];
+
+interface OnPath {
+  readonly at: Vec3;
+  readonly heading: Vec3;
+}
+
+/** A direction square to the path at one place, carried to the next. */
+function carried(from: OnPath, side: Vec3, to: OnPath): Vec3 {
+  const mirrored = (a: Vec3, across: Vec3): Vec3 => {
+    const square = dot3(across, across);
+    return square < 1e-18 ? a : sub3(a, scale3(across, (2 * dot3(across, a)) / square));
+  };
+  const way = sub3(to.at, from.at);
+  const heading = mirrored(from.heading, way);
+  return mirrored(mirrored(side, way), sub3(to.heading, heading));
+}
+
+/** A smooth solid through a loop and its copies in all places of a path. */
+function through(
+  library: Library,
+  scope: Scope,
+  loop: ProfileLoop,
+  stations: readonly Station[],
+  step: string,
+): Result<NamedSolid> {
+  const system = ({ frame: { origin, z, x } }: Station) =>
+    scope.keep(
+      new library.gp_Ax3(point(library, scope, origin), direction(library, scope, z), direction(library, scope, x)),
+    );
+  const start = system(stations[0]!);
+  const copies = stations.slice(1).map((station): ProfileLoop => {
+    const motion = scope.keep(new library.gp_Trsf());
+    motion.SetDisplacement(start, system(station));
+    const maker = scope.keep(new library.BRepBuilderAPI_Transform(loop.wire, motion, true, false));
+    return { wire: scope.keep(library.TopoDS.Wire(scope.keep(maker.Shape()))), edges: [] };
+  });
+  return loftedLoops(library, scope, [loop, ...copies], { straight: false, step });
+}
