@@ -204,10 +204,14 @@ export class Engine {
     }
     const bodies = state.bodies.map((body) => this.describe(body, options));
     const earlier = (before ?? []).map((body) => this.describe(body, options));
+    site.bodies = state.bodies;
+    const sections = new Map(
+      Object.entries(part.sections ?? {}).map(([section, record]) => [section, site.section(record)]),
+    );
     const { sketches, datums } = site;
     const plane = options.before === undefined ? undefined : sketches.get(options.before)?.frame;
     const crossings = plane && before ? before.flatMap((body) => this.crossing(body, plane)) : [];
-    return { model: { id, steps, sketches, datums, bodies, earlier, crossings }, bodies: state.bodies, keys };
+    return { model: { id, steps, sketches, datums, sections, bodies, earlier, crossings }, bodies: state.bodies, keys };
   }
 
   /** A solved sketch, kept for the next build: it depends on its step, on what its sizes come to and on what it borrows. */
@@ -245,12 +249,13 @@ export class Engine {
   private describe(body: BodyHandle, { mesh, known }: BuildOptions): BodyModel {
     let measures = this.measured.get(body);
     if (!measures) this.measured.set(body, (measures = this.kernel.measure(body)));
-    if (!mesh) return { key: `${body}`, measures };
+    const name = this.kernel.bodyName(body);
+    if (!mesh) return { key: `${body}`, name, measures };
     const key = `${body} ${mesh.deflection} ${mesh.angle}`;
-    if (known?.has(key)) return { key, measures };
+    if (known?.has(key)) return { key, name, measures };
     let made = this.meshes.get(key);
     if (!made) this.meshes.set(key, (made = this.kernel.mesh(body, mesh)));
-    return { key, measures, mesh: made, topology: this.topology(body) };
+    return { key, name, measures, mesh: made, topology: this.topology(body) };
   }
 
   private forget(body: BodyHandle): void {

@@ -11,7 +11,7 @@ import {
   type Vec3,
 } from '@helb/core';
 import type { Model, PartModel } from './model.ts';
-import { totalsOf, type Totals } from './totals.ts';
+import { seenFrom, totalsOf, type Seen, type Totals } from './totals.ts';
 
 /** What `./helb inspect --json` prints; described in docs/format.md and kept stable. Units are in the key names. */
 export interface Inspection {
@@ -47,6 +47,13 @@ export interface PartInspection extends Totals {
     readonly at_mm: Vec3;
     readonly along: Vec3 | null;
   }[];
+  readonly frames: readonly ({ readonly name: string } & Seen)[];
+  readonly sections: readonly {
+    readonly name: string;
+    readonly at_mm: Vec3 | null;
+    readonly along: Vec3 | null;
+    readonly message: string | null;
+  }[];
 }
 
 export interface Finding {
@@ -70,6 +77,10 @@ export function inspect(project: Project, model: Model): Inspection {
 
 function inspectPart(project: Project, model: PartModel): PartInspection {
   const part = project.parts[model.id]!;
+  const totals = totalsOf(
+    model.bodies.map((body) => body.measures),
+    part.material,
+  );
   return {
     name: part.name,
     steps: model.steps.map(({ id, state, issue, references = [] }) => ({
@@ -91,10 +102,16 @@ function inspectPart(project: Project, model: PartModel): PartInspection {
       form: datum.form,
       ...placeOf(datum),
     })),
-    ...totalsOf(
-      model.bodies.map((body) => body.measures),
-      part.material,
+    frames: [...model.datums].flatMap(([id, datum]) =>
+      datum.form === 'frame' ? [{ name: part.steps[id]!.name, ...seenFrom(totals, datum.frame) }] : [],
     ),
+    sections: [...model.sections].map(([id, cut]) => ({
+      name: part.sections![id]!.name,
+      at_mm: cut.ok ? cut.value.origin : null,
+      along: cut.ok ? cut.value.z : null,
+      message: cut.ok ? null : explain(cut.issue),
+    })),
+    ...totals,
   };
 }
 

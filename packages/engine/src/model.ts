@@ -3,10 +3,12 @@ import type {
   BodyMesh,
   Datum,
   EdgeFacts,
+  Frame,
   Id,
   Issue,
   Quantity,
   Reference,
+  Result,
   SolvedSketch,
   Topology,
 } from '@helb/core';
@@ -36,6 +38,8 @@ export interface UnsureReference {
 export interface BodyModel {
   /** The same while the body is the same: a page keeps what it has shown under this key. */
   readonly key: string;
+  /** The lasting name: the step that made it first. */
+  readonly name: string;
   readonly measures: BodyMeasures;
   readonly mesh?: BodyMesh;
   /** Comes with the mesh. */
@@ -48,6 +52,8 @@ export interface PartModel {
   /** Solved sketches by step. */
   readonly sketches: ReadonlyMap<Id, SolvedSketch>;
   readonly datums: ReadonlyMap<Id, Datum>;
+  /** The planes at which the part can be cut open, or why one can't be found. */
+  readonly sections: ReadonlyMap<Id, Result<Frame>>;
   readonly bodies: readonly BodyModel[];
   /** The bodies before the step that was asked for. */
   readonly earlier: readonly BodyModel[];

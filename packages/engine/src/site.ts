@@ -1,10 +1,16 @@
 import {
+  add3,
   candidates,
   drawnThing,
+  evaluate,
   fail,
+  frameOn,
+  LENGTH,
   locate,
   ok,
+  planeOf,
   projected,
+  scale3,
   stepKind,
   type BodyHandle,
   type Datum,
@@ -15,6 +21,7 @@ import {
   type ResolveContext,
   type Result,
   type Scope,
+  type Section,
   type SolvedSketch,
   type Source,
   type Step,
@@ -85,6 +92,17 @@ export class Site implements World {
       const { fate, now } = match.value;
       return fate === 'exact' ? [] : [{ path, label, reference, fate, offers: [now] }];
     });
+  }
+
+  /** The plane of a section with all that the part has in the end; its z looks towards what is left out. */
+  section({ plane, offset, turned }: Section): Result<Frame> {
+    const match = locate(plane, 'plane', this);
+    if (!match.ok) return match;
+    const by = evaluate(offset, LENGTH, this.scope);
+    if (!by.ok) return by;
+    const frame = planeOf(match.value.thing)!;
+    const origin = add3(frame.origin, scale3(frame.z, by.value));
+    return ok(turned ? frameOn(origin, scale3(frame.z, -1)) : { ...frame, origin });
   }
 
   private crossings = (frame: Frame): EdgeFacts[] => this.handles.flatMap((body) => this.survey.crossing(body, frame));

@@ -1,4 +1,4 @@
-import type { BodyMeasures, Material, Vec3 } from '@helb/core';
+import { dot3, sub3, type BodyMeasures, type Frame, type Material, type Vec3 } from '@helb/core';
 
 /** Measures of several bodies as one. Mass and inertia only where the material is known. */
 export interface Totals {
@@ -33,6 +33,35 @@ export function totalsOf(bodies: readonly BodyMeasures[], material?: Material): 
     centre_mm: centre,
     inertia_g_mm2: density === null || !centre ? null : inertiaAbout(centre, bodies).map((entry) => entry * density),
     box_mm: boxOf(bodies),
+  };
+}
+
+/** Where the centre of mass lies in a frame, and the inertia about the frame's origin along its axes (order as in Totals). */
+export interface Seen {
+  readonly centre_mm: Vec3 | null;
+  readonly inertia_g_mm2: readonly number[] | null;
+}
+
+export function seenFrom({ centre_mm, inertia_g_mm2, mass_g }: Totals, frame: Frame): Seen {
+  if (!centre_mm) return { centre_mm: null, inertia_g_mm2: null };
+  const axes = [frame.x, frame.y, frame.z];
+  const off = sub3(centre_mm, frame.origin);
+  const at = axes.map((axis) => dot3(off, axis)) as unknown as Vec3;
+  if (!inertia_g_mm2 || mass_g === null) return { centre_mm: at, inertia_g_mm2: null };
+  const [xx, yy, zz, xy, xz, yz] = inertia_g_mm2 as [number, number, number, number, number, number];
+  const rows: readonly Vec3[] = [
+    [xx, xy, xz],
+    [xy, yy, yz],
+    [xz, yz, zz],
+  ];
+  const square = dot3(at, at);
+  const entry = (i: number, j: number): number => {
+    const turned = dot3(axes[i]!, rows.map((row) => dot3(row, axes[j]!)) as unknown as Vec3);
+    return turned + mass_g * ((i === j ? square : 0) - at[i]! * at[j]!);
+  };
+  return {
+    centre_mm: at,
+    inertia_g_mm2: [entry(0, 0), entry(1, 1), entry(2, 2), entry(0, 1), entry(0, 2), entry(1, 2)],
   };
 }
 

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { useBench } from '../stores/bench.ts';
 import { useProject } from '../stores/project.ts';
+import BodiesList from './bodies-list.vue';
 import DraftDesk from './draft-desk.vue';
 import IncomingDesk from './incoming-desk.vue';
 import LooseEnds from './loose-ends.vue';
 import PartDesk from './part-desk.vue';
+import SectionsList from './sections-list.vue';
 import SketchDesk from './sketch-desk.vue';
 
 const bench = useBench();
@@ -26,7 +28,11 @@ const store = useProject();
       <IncomingDesk v-if="bench.incoming" />
       <SketchDesk />
     </template>
-    <PartDesk v-else />
+    <template v-else>
+      <PartDesk />
+      <BodiesList />
+    </template>
+    <SectionsList v-if="!bench.draft" />
     <LooseEnds />
   </aside>
 </template>

@@ -1,32 +1,35 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { ANGLE, formatAmount, formatQuantity, LENGTH, readingsBetween, readingsOf } from '@helb/core';
+import { formatAmount, frameOn, type Frame } from '@helb/core';
+import { seenFrom } from '@helb/engine';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
-import { useProject } from '../stores/project.ts';
+import ChoiceWord from './choice-word.vue';
+import CopyFigures from './copy-figures.vue';
+import MaterialChoice from './material-choice.vue';
+import PickedReadings from './picked-readings.vue';
 
-/** Common materials, kg/m^3, rounded as engineering handbooks give them. */
-const MATERIALS = [
-  ['Aluminium 6082', 2700],
-  ['Steel S235', 7850],
-  ['Stainless steel 1.4301', 7900],
-  ['Brass CW614N', 8470],
-  ['Beech', 720],
-  ['Birch plywood', 680],
-  ['PLA', 1240],
-  ['POM', 1410],
-] as const;
-
+/** The part as a whole: material, mass, size, and where its mass lies as seen from a frame of one's choosing. */
 const bench = useBench();
-const store = useProject();
 const model = useModel();
-const own = ref(false);
-const ownName = ref('');
-const ownDensity = ref('');
-const ownTrouble = ref('');
 
 const totals = computed(() => (model.built?.part === bench.partId ? model.built?.totals : undefined));
-const figures = computed(() => {
+
+/** Where it is seen from: the origin, or a datum frame or point. */
+const from = ref('');
+const frames = computed((): Record<string, { words: string; frame: Frame }> => {
+  const places = Object.entries(model.built?.datums ?? {}).flatMap(([id, datum]) => {
+    const words = bench.part?.steps[id]?.name ?? id;
+    if (datum.form === 'frame') return [[id, { words, frame: datum.frame }] as const];
+    return datum.form === 'point' ? [[id, { words, frame: { ...ORIGIN, origin: datum.at } }] as const] : [];
+  });
+  return { '': { words: 'the origin', frame: ORIGIN }, ...Object.fromEntries(places) };
+});
+const ORIGIN = frameOn([0, 0, 0], [0, 0, 1], [1, 0, 0]);
+const options = computed(() => Object.fromEntries(Object.entries(frames.value).map(([id, { words }]) => [id, words])));
+const chosen = computed(() => (frames.value[from.value] ? from.value : ''));
+
+const figures = computed((): [string, string][] => {
   const t = totals.value;
   if (!t || t.bodies === 0) return [];
   const size = t.box_mm!.high.map((high, k) => formatAmount(high - t.box_mm!.low[k]!, 2));
@@ -34,124 +37,42 @@ const figures = computed(() => {
     ['Mass', t.mass_g === null ? 'no material' : `${formatAmount(t.mass_g, 2)} g`],
     ['Volume', `${formatAmount(t.volume_mm3, 1)} mm³`],
     ['Area', `${formatAmount(t.area_mm2, 1)} mm²`],
-    ['Centre', t.centre_mm!.map((c) => formatAmount(c, 2)).join('  ')],
     ['Size', `${size.join(' × ')} mm`],
     ['Bodies', `${t.bodies} with ${t.faces} faces`],
   ];
 });
-
-function choose(event: Event) {
-  const name = (event.target as HTMLSelectElement).value;
-  own.value = name === 'own';
-  const entry = MATERIALS.find(([title]) => title === name);
-  if (own.value) return;
-  store.act([
-    {
-      command: 'part.material',
-      input: { id: bench.partId!, ...(entry ? { material: { name: entry[0], density_kg_m3: entry[1] } } : {}) },
-    },
-  ]);
-}
-
-function setOwn() {
-  const density = Number(ownDensity.value.replace(',', '.'));
-  const result = store.act([
-    {
-      command: 'part.material',
-      input: { id: bench.partId!, material: { name: ownName.value, density_kg_m3: density } },
-    },
-  ]);
-  ownTrouble.value = result.ok ? '' : 'Give it a name and a density from 1 to 30000 kg/m³.';
-  if (!result.ok) store.message = '';
-  own.value = !result.ok;
-}
-
-/** What can be read off what is picked: off one thing, or between two. */
-const UNITS = { length: LENGTH, angle: ANGLE } as const;
-const readings = computed(() => {
-  const [a, b, ...more] = bench.picked.map(({ thing }) => thing);
-  const read = !a || more.length > 0 ? [] : b ? readingsBetween(a, b) : readingsOf(a);
-  const unit = store.kept?.unit ?? 'mm';
-  return read.map(({ label, amount, of }) => ({
-    label,
-    text: of === 'area' ? `${formatAmount(amount, 2)} mm²` : formatQuantity({ amount, dimension: UNITS[of] }, unit, 3),
-  }));
+/** The inertia is about the place that it is seen from. */
+const seen = computed((): [string, string][] => {
+  const t = totals.value;
+  if (!t || t.bodies === 0) return [];
+  const { centre_mm, inertia_g_mm2 } = seenFrom(t, frames.value[chosen.value]!.frame);
+  const inertia = inertia_g_mm2?.map((entry) => formatAmount(entry / 1000, 2));
+  return [
+    ['Centre of mass', `${centre_mm!.map((c) => formatAmount(c, 2)).join('  ')} mm`],
+    ...(inertia
+      ? ([
+          ['I xx yy zz', inertia.slice(0, 3).join('  ')],
+          ['I xy xz yz', inertia.slice(3).join('  ')],
+        ] as [string, string][])
+      : []),
+  ];
 });
-
-const copy = (text: string) => void navigator.clipboard?.writeText(text);
 </script>
 
 <template>
-  <section v-if="bench.picked.length > 0" class="border-rule border-b p-4">
-    <h2 class="heading mb-1">Picked</h2>
-    <p v-for="pick in bench.picked" :key="pick.body + pick.name" class="leading-5">
-      {{ pick.kind === 'guide' ? '' : `${pick.kind} · ` }}{{ pick.words }}<span v-if="pick.kind === 'edge'"> mm</span>
-    </p>
-    <dl class="mt-1">
-      <div v-for="reading in readings" :key="reading.label" class="flex items-baseline justify-between gap-3 py-0.5">
-        <dt class="text-muted first-letter:uppercase">{{ reading.label }}</dt>
-        <dd>
-          <button
-            class="hover:bg-chip font-mono text-[13px]"
-            :title="`Copy ${reading.label}`"
-            :data-testid="`reading-${reading.label}`"
-            @click="copy(reading.text)"
-          >
-            {{ reading.text }}
-          </button>
-        </dd>
-      </div>
-    </dl>
-    <p v-if="bench.picked.length === 1" class="text-muted mt-1 text-sm">Shift-click something else to measure to it.</p>
-  </section>
+  <PickedReadings />
   <section v-if="bench.part" class="border-rule border-b p-4">
     <h2 class="heading mb-2">This part</h2>
-    <div class="mb-1 flex items-baseline justify-between gap-3">
-      <label class="text-muted" for="material">Material</label>
-      <select
-        id="material"
-        class="bg-sheet hover:bg-chip max-w-44 text-right"
-        :value="own ? 'own' : (bench.part.material?.name ?? '')"
-        @change="choose"
-      >
-        <option value="">none</option>
-        <option v-for="[title] in MATERIALS" :key="title" :value="title">{{ title }}</option>
-        <option
-          v-if="bench.part.material && !MATERIALS.some(([title]) => title === bench.part!.material!.name)"
-          :value="bench.part.material.name"
-        >
-          {{ bench.part.material.name }}
-        </option>
-        <option value="own">another…</option>
-      </select>
-    </div>
-    <form v-if="own" class="mb-2 space-y-1" @submit.prevent="setOwn">
-      <input v-model="ownName" class="field" placeholder="name" aria-label="Name of the material" maxlength="60" />
-      <input
-        v-model="ownDensity"
-        class="field"
-        placeholder="density, kg/m³"
-        aria-label="Density in kg per cubic metre"
-        inputmode="decimal"
-      />
-      <p v-if="ownTrouble" class="text-clash text-sm" role="alert">{{ ownTrouble }}</p>
-      <button class="verb">Set</button>
-    </form>
-    <dl>
-      <div v-for="[title, text] in figures" :key="title" class="flex items-baseline justify-between gap-3 py-0.5">
-        <dt class="text-muted">{{ title }}</dt>
-        <dd>
-          <button
-            class="hover:bg-chip font-mono text-[13px] whitespace-pre"
-            :title="`Copy ${title!.toLowerCase()}`"
-            :data-testid="`figure-${title}`"
-            @click="copy(text!)"
-          >
-            {{ text }}
-          </button>
-        </dd>
-      </div>
-    </dl>
+    <MaterialChoice />
+    <CopyFigures :figures="figures" prefix="figure" />
+    <template v-if="seen.length > 0">
+      <p class="text-muted border-rule mt-1 border-t pt-1">
+        Seen from
+        <ChoiceWord :value="chosen" :options="options" label="seen from" @choose="(id) => (from = id)" />
+      </p>
+      <CopyFigures :figures="seen" prefix="figure" />
+      <p v-if="seen.length > 1" class="text-muted text-right text-[12px]">inertia about it, in kg mm²</p>
+    </template>
     <p v-if="figures.length === 0" class="text-muted">No body yet. Draw a closed outline, then extrude it.</p>
   </section>
 </template>

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
-import { PART_COLOURS, planeReference, referenceWords, suits, toSpace, type Vec2, type Vec3 } from '@helb/core';
+import { dot3, PART_COLOURS, planeReference, referenceWords, suits, toSpace, type Vec2, type Vec3 } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
+import { useLooking } from '../stores/looking.ts';
+import { LOOKS } from '../view/shown-body.ts';
+import ChoiceWord from './choice-word.vue';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { VIEWS, type ViewName } from '../view/camera.ts';
@@ -15,6 +18,7 @@ import UnderList from './under-list.vue';
 import VerbStrip from './verb-strip.vue';
 
 const bench = useBench();
+const looking = useLooking();
 const store = useProject();
 const model = useModel();
 
@@ -46,6 +50,7 @@ onMounted(() => {
   viewport.value = made;
   bench.view = {
     bodies: () => made.topologies,
+    isBehind: (normal) => dot3(made.view.sight, normal) > 0,
     thing: (reference) => made.find(reference)[0]?.thing,
     under: (at) =>
       made
@@ -99,6 +104,9 @@ watch(
 );
 
 watch(() => bench.part?.colour, retheme);
+watch([() => looking.look, viewport], ([seen, view]) => view?.setLook(seen), { immediate: true });
+watch([() => looking.planes, viewport], ([cuts, view]) => view?.setCuts(cuts), { immediate: true });
+watch([() => bench.hiddenBodies, viewport], ([names, view]) => view?.setHidden(names), { immediate: true });
 
 // a sketch is drawn square on, the rest pale
 watch(
@@ -362,6 +370,14 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
       <strong :class="{ 'text-loose': title.state === 'loose', 'text-clash': title.state === 'clashing' }">{{
         title.words
       }}</strong>
+    </p>
+    <p v-else class="bg-paper/80 absolute top-2 left-4 text-[13px]">
+      <ChoiceWord
+        :value="looking.look"
+        :options="LOOKS"
+        label="look"
+        @choose="(name) => (looking.look = name as keyof typeof LOOKS)"
+      />
     </p>
     <nav class="bg-paper/80 absolute top-2 right-3 flex items-center gap-3 text-[13px]" aria-label="Views">
       <button

@@ -5,6 +5,7 @@ import {
   fail,
   isSketch,
   ok,
+  printOfBody,
   type Action,
   sameReference,
   stepKind,
@@ -22,6 +23,7 @@ import {
   type Thing,
   type Topology,
   type Vec2,
+  type Vec3,
 } from '@helb/core';
 import { SketchEditor, type ToolName } from '../editor/sketch-editor.ts';
 import type { Pick } from '../view/picks.ts';
@@ -72,6 +74,8 @@ export const useBench = defineStore('bench', () => {
     /** The bodies of which is picked. */
     bodies(): readonly Topology[];
     thing(reference: Reference): Thing | undefined;
+    /** Is somebody who looks at it behind a plane with this normal? */
+    isBehind(normal: Vec3): boolean;
   }>();
   const partId = ref<Id>();
   const editor = shallowRef<SketchEditor>();
@@ -88,6 +92,8 @@ export const useBench = defineStore('bench', () => {
   const removing = shallowRef<{ steps: readonly Id[]; needing: readonly Id[]; naming: readonly Id[] }>();
   /** The step up to which is built; new steps stand after it. */
   const upTo = ref<Id>();
+  /** Names of bodies that are not shown. */
+  const hiddenBodies = shallowRef<ReadonlySet<string>>(new Set());
   /** What an offer on the build sheet speaks of: it lights up. */
   const pointedAt = shallowRef<Reference>();
 
@@ -193,7 +199,17 @@ export const useBench = defineStore('bench', () => {
       if (fitting.length > 0) step[name] = fitting.map(({ reference }) => reference);
     }
     if ('result' in fields && hasBody()) step['result'] = 'add';
+    const shown = shownBodies();
+    if ('only' in fields && shown.length > 0) step['only'] = shown;
     draftStep(step as unknown as Step);
+  }
+
+  /** Where some bodies are not shown those that are: what is hidden is not touched by accident. */
+  function shownBodies(): Reference[] {
+    const bodies = view.value?.bodies() ?? [];
+    const shown = bodies.filter(({ name }) => !hiddenBodies.value.has(name));
+    if (shown.length === bodies.length) return [];
+    return shown.map((topology) => ({ to: 'body', name: topology.name, print: printOfBody(topology) }));
   }
 
   const hasBody = (): boolean =>
@@ -341,6 +357,7 @@ export const useBench = defineStore('bench', () => {
     picked,
     pointedStep,
     pointedAt,
+    hiddenBodies,
     upTo,
     removing,
     freeName,

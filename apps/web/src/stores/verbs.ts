@@ -5,6 +5,8 @@ import {
   relationKind,
   RELATION_NAMES,
   stepKind,
+  ORIGIN_PLANES,
+  planeOf,
   suits,
   type Id,
   type OriginPlane,
@@ -14,6 +16,7 @@ import {
 } from '@helb/core';
 import { EDIT_VERBS } from '../editor/edit-verbs.ts';
 import type { ToolName } from '../editor/sketch-editor.ts';
+import { useLooking } from './looking.ts';
 import { useBench, type DatumName } from './bench.ts';
 import { useProject } from './project.ts';
 
@@ -129,6 +132,7 @@ const planeAt = (reference: Reference): SketchPlane =>
 /** The verbs of the present place, most likely first; the strip shows the first few, typing filters them all. */
 export function useVerbs() {
   const bench = useBench();
+  const looking = useLooking();
   const store = useProject();
 
   const place = computed(() => {
@@ -159,9 +163,15 @@ export function useVerbs() {
     });
     const tools = TOOL_KEYS.map(toolVerb);
     const done: Verb = { id: 'done', title: 'Close sketch', key: 'L', run: () => bench.leaveSketch() };
+    const cutOpen: Verb = {
+      id: 'cut-open',
+      title: looking.cutAtSketch ? 'Show what is in front' : 'Cut open at the sketch',
+      key: '',
+      run: () => (looking.cutAtSketch = !looking.cutAtSketch),
+    };
     const fromFile: Verb = { id: 'from-file', title: 'Outline from a DXF or SVG file', key: '', run: chooseFile };
     if (editor.selection.size === 0)
-      return [...tools.slice(0, 5), done, ...EDIT_TOOLS.map(toolVerb), ...tools.slice(5), fromFile];
+      return [...tools.slice(0, 5), done, ...EDIT_TOOLS.map(toolVerb), ...tools.slice(5), cutOpen, fromFile];
     const picks = [...editor.selection];
     const fitting = new Set(editor.fitting);
     const relations = RELATION_NAMES.filter((kind) => fitting.has(kind) && kind !== 'distance').map((kind): Verb => ({
@@ -224,13 +234,22 @@ export function useVerbs() {
       key,
       run: () => bench.draftDatum(kind),
     }));
+    const section: Verb = {
+      id: 'section',
+      title: flat ? 'Section here' : 'Section',
+      key: 'I',
+      run: () =>
+        flat
+          ? looking.cutAt(flat.reference, planeOf(flat.thing)!.z)
+          : looking.cutAt({ to: 'origin', name: 'right' }, ORIGIN_PLANES.right.z),
+    };
     const extrude: Verb[] = next === undefined ? [] : [extrudeVerb(next)];
     if (bench.picked.length > 0) {
       const likely = new Set<string>(LIKELY[bench.picked[0]!.kind]);
       const [first, rest] = [steps.filter(({ id }) => likely.has(id)), steps.filter(({ id }) => !likely.has(id))];
-      return [...here, ...first, ...datums, ...rest, ...extrude, ...planes];
+      return [...here, ...first, section, ...datums, ...rest, ...extrude, ...planes];
     }
-    return [...(waiting ? extrude : []), ...planes, ...(waiting ? [] : extrude), ...steps, ...datums];
+    return [...(waiting ? extrude : []), ...planes, ...(waiting ? [] : extrude), ...steps, section, ...datums];
   }
 
   const extrudeVerb = (sketch: Id): Verb => ({

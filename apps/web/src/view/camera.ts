@@ -127,6 +127,11 @@ export class ViewCamera {
     this.camera.updateProjectionMatrix();
   }
 
+  /** The direction in which is looked. */
+  get sight(): Vec3 {
+    return this.camera.getWorldDirection(new Vector3()).toArray();
+  }
+
   /** Millimetres for a pixel. */
   get pixel(): number {
     return this.height / this.camera.zoom / this.size.height;

@@ -1,5 +1,6 @@
 import {
   AmbientLight,
+  Box3,
   BufferAttribute,
   BufferGeometry,
   Color,
@@ -11,7 +12,6 @@ import {
   LineSegments,
   Mesh,
   MeshBasicMaterial,
-  MeshLambertMaterial,
   Raycaster,
   Scene,
   Timer,
@@ -19,14 +19,12 @@ import {
   Vector3,
   WebGLRenderer,
 } from 'three';
-import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
-import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
-import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import {
   fitting,
   planeOf,
   type BodyMesh,
+  type Frame,
   type NamedRange,
   type Reference,
   type Topology,
@@ -34,7 +32,10 @@ import {
   type Vec3,
 } from '@helb/core';
 import { ViewCamera } from './camera.ts';
+import { Cuts } from './cuts.ts';
 import { bodyPick, cornerPick, edgePick, facePick, guidePick, type Guide, type Pick } from './picks.ts';
+import { cornerMark, faceMark, lineMark } from './marks.ts';
+import { ShownBody, type Look } from './shown-body.ts';
 
 Mesh.prototype.raycast = acceleratedRaycast;
 BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
@@ -47,13 +48,6 @@ export interface ViewTheme {
   readonly link: string;
   readonly muted: string;
   readonly part: string;
-}
-
-interface Shown {
-  readonly mesh: BodyMesh;
-  readonly topology: Topology;
-  readonly faces: Mesh<BufferGeometry, MeshLambertMaterial>;
-  readonly edges: LineSegments<BufferGeometry, LineBasicMaterial>;
 }
 
 /** A body as the engine tells it. */
@@ -74,7 +68,7 @@ export class Viewport {
   onView: () => void = () => {};
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
-  private readonly bodies = new Map<string, Shown>();
+  private readonly bodies = new Map<string, ShownBody>();
   private readonly marks = new Group();
   private readonly guideLines = new Group();
   private guides: readonly Guide[] = [];
@@ -86,6 +80,11 @@ export class Viewport {
   private grid: GridHelper | undefined;
   private theme: ViewTheme;
   private faded = false;
+  private look: Look = 'shaded';
+  /** Names of bodies that are not shown, and keys of those that are there to be seen. */
+  private hidden: ReadonlySet<string> = new Set();
+  private seen: ReadonlySet<string> = new Set();
+  private readonly cuts: Cuts;
   private dirty = true;
   private frame = 0;
   /** Frames drawn so far: for benches and tests. */
@@ -97,10 +96,24 @@ export class Viewport {
     theme: ViewTheme,
   ) {
     this.theme = theme;
-    this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
+    this.renderer = new WebGLRenderer({
+      canvas,
+      antialias: true,
+      alpha: true,
+      stencil: true,
+      preserveDrawingBuffer: true,
+    });
+    this.cuts = new Cuts(this.renderer);
     this.renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
     this.view = new ViewCamera(element, matchMedia('(prefers-reduced-motion: reduce)').matches);
-    this.scene.add(new AmbientLight(0xffffff, 1.7), this.light, this.light.target, this.marks, this.guideLines);
+    this.scene.add(
+      new AmbientLight(0xffffff, 1.7),
+      this.light,
+      this.light.target,
+      this.marks,
+      this.guideLines,
+      this.cuts.object,
+    );
     this.setTheme(theme);
     this.observer = new ResizeObserver(() => this.redraw(true));
     this.observer.observe(element);
@@ -115,13 +128,8 @@ export class Viewport {
     this.grid.rotateX(Math.PI / 2);
     this.grid.material.depthWrite = false;
     this.grid.renderOrder = -1;
-    this.grid.visible = !this.faded;
     this.scene.add(this.grid);
-    for (const { faces, edges } of this.bodies.values()) {
-      faces.material.color.set(theme.part);
-      edges.material.color.set(theme.ink);
-    }
-    this.dirty = true;
+    this.repaint();
   }
 
   /**
@@ -134,10 +142,9 @@ export class Viewport {
     for (const { key, mesh, topology } of [...shown, ...pickable])
       if (mesh && topology && !this.bodies.has(key)) this.addBody(key, mesh, topology);
     this.pickable = pickable.flatMap(({ key }) => (this.bodies.has(key) ? [key] : []));
-    const seen = new Set(shown.map((body) => body.key));
-    for (const [key, { faces, edges }] of this.bodies) faces.visible = edges.visible = seen.has(key);
+    this.seen = new Set(shown.map((body) => body.key));
     this.highlight([]);
-    this.dirty = true;
+    this.repaint();
   }
 
   /** Shows these guides and no others. */
@@ -163,9 +170,50 @@ export class Viewport {
   /** Draws bodies pale, while something is sketched over them. */
   fade(on: boolean): void {
     this.faded = on;
-    for (const shown of this.bodies.values()) this.paint(shown);
-    if (this.grid) this.grid.visible = !on;
+    this.repaint();
+  }
+
+  setLook(look: Look): void {
+    this.look = look;
+    this.repaint();
+  }
+
+  /** Cuts all bodies open at these planes: what lies in front of them is neither seen nor picked. */
+  setCuts(frames: readonly Frame[]): void {
+    this.cuts.set(frames);
+    this.repaint();
+  }
+
+  /** Bodies that are not shown, by name. */
+  setHidden(names: ReadonlySet<string>): void {
+    this.hidden = names;
+    this.repaint();
+  }
+
+  private repaint(): void {
+    const { look, faded, theme } = this;
+    const size = this.size();
+    const paint = { look, faded, part: theme.part, ink: theme.ink, planes: this.cuts.planes, dash: size / 60 };
+    const visible: ShownBody[] = [];
+    for (const [key, shown] of this.bodies) {
+      shown.object.visible = this.seen.has(key) && !this.hidden.has(shown.topology.name);
+      if (shown.object.visible) visible.push(shown);
+      shown.paint(paint);
+    }
+    // lines alone are cut, not filled
+    this.cuts.fill(look === 'wire' || faded ? [] : visible, { part: theme.part, ink: theme.ink, size });
+    if (this.grid) this.grid.visible = !faded && look !== 'hidden';
     this.dirty = true;
+  }
+
+  /** The largest extent of what is shown, mm. */
+  private size(): number {
+    const box = new Box3();
+    for (const { faces } of this.bodies.values()) {
+      faces.geometry.computeBoundingBox();
+      box.union(faces.geometry.boundingBox!);
+    }
+    return box.isEmpty() ? 100 : Math.max(...box.getSize(new Vector3()).toArray());
   }
 
   /** Lights up what is picked. */
@@ -184,17 +232,18 @@ export class Viewport {
   private markOf({ kind, body, name, thing }: Pick): Mesh | undefined {
     if (kind === 'guide') {
       const guide = this.guides.find((other) => other.name === name);
-      return guide && this.lineMark(guide.lines.flat());
+      return guide && lineMark(guide.lines.flat(), this.theme.act);
     }
     const shown = this.bodies.get(body);
     if (!shown) return undefined;
-    if (kind === 'body') return this.faceMark(shown, { name, start: 0, count: Infinity });
-    if (kind === 'corner') return thing.to === 'vertex' ? this.cornerMark(thing.vertex.at) : undefined;
+    if (kind === 'body') return faceMark(shown, { start: 0, count: Infinity }, this.theme.act);
+    if (kind === 'corner')
+      return thing.to === 'vertex' ? cornerMark(thing.vertex.at, 6 * this.view.pixel, this.theme.act) : undefined;
     const range = shown.mesh[kind === 'face' ? 'faces' : 'edges'].find((other) => other.name === name);
     if (!range) return undefined;
     return kind === 'face'
-      ? this.faceMark(shown, range)
-      : this.lineMark(shown.mesh.edgePoints.subarray(3 * range.start, 3 * (range.start + range.count)));
+      ? faceMark(shown, range, this.theme.act)
+      : lineMark(shown.mesh.edgePoints.subarray(3 * range.start, 3 * (range.start + range.count)), this.theme.act);
   }
 
   /** The faces that a step has made. */
@@ -234,7 +283,7 @@ export class Viewport {
     return [...ofBodies, ...this.guides.map((guide) => guidePick(guide, 0))];
   }
 
-  private get pickableBodies(): (readonly [string, Shown])[] {
+  private get pickableBodies(): (readonly [string, ShownBody])[] {
     return this.pickable.map((key) => [key, this.bodies.get(key)!] as const);
   }
 
@@ -248,7 +297,8 @@ export class Viewport {
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), this.view.camera);
     const found: Pick[] = [];
     for (const [k, [body, shown]] of this.pickableBodies.entries()) {
-      const hits = ray.intersectObject(shown.faces);
+      if (this.hidden.has(shown.topology.name)) continue;
+      const hits = ray.intersectObject(shown.faces).filter(({ point }) => !this.cuts.hides(point.toArray()));
       if (hits.length > 0) found.push({ ...bodyPick(body, k, shown.topology), depth: BEHIND + hits[0]!.distance });
       for (const hit of hits) {
         const range = rangeAt(shown.mesh.faces, (hit.faceIndex ?? 0) * 3);
@@ -295,6 +345,7 @@ export class Viewport {
     cancelAnimationFrame(this.frame);
     this.observer.disconnect();
     for (const key of [...this.bodies.keys()]) this.removeBody(key);
+    this.cuts.dispose();
     this.view.controls.dispose();
     this.renderer.dispose();
   }
@@ -315,85 +366,20 @@ export class Viewport {
   }
 
   private addBody(key: string, mesh: BodyMesh, topology: Topology): void {
-    const geometry = new BufferGeometry();
-    geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
-    geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3));
-    geometry.setIndex(new BufferAttribute(mesh.triangles, 1));
-    // indirect: the order of triangles is what names the faces, it must not change
-    geometry.computeBoundsTree({ indirect: true });
-    const faces = new Mesh(
-      geometry,
-      new MeshLambertMaterial({
-        color: this.theme.part,
-        polygonOffset: true,
-        polygonOffsetFactor: 1,
-        polygonOffsetUnits: 1,
-      }),
-    );
-    const lines = new BufferGeometry();
-    lines.setAttribute('position', new BufferAttribute(mesh.edgePoints, 3));
-    const edges = new LineSegments(lines, new LineBasicMaterial({ color: this.theme.ink }));
-    const shown = { mesh, topology, faces, edges };
-    this.paint(shown);
-    this.scene.add(faces, edges);
+    const shown = new ShownBody(mesh, topology);
+    this.scene.add(shown.object);
     this.bodies.set(key, shown);
   }
 
-  private paint({ faces, edges }: Shown): void {
-    for (const material of [faces.material, edges.material]) {
-      material.transparent = this.faded;
-      material.opacity = this.faded ? 0.22 : 1;
-      material.needsUpdate = true;
-    }
-    faces.material.depthWrite = !this.faded;
-  }
-
   private removeBody(key: string): void {
-    const { faces, edges } = this.bodies.get(key)!;
+    const shown = this.bodies.get(key)!;
     this.bodies.delete(key);
-    this.scene.remove(faces, edges);
-    faces.geometry.disposeBoundsTree();
-    for (const object of [faces, edges]) {
-      object.geometry.dispose();
-      object.material.dispose();
-    }
-  }
-
-  private faceMark({ faces }: Shown, { start, count }: NamedRange): Mesh {
-    const geometry = new BufferGeometry();
-    geometry.setAttribute('position', faces.geometry.getAttribute('position'));
-    geometry.setIndex(faces.geometry.getIndex());
-    geometry.setDrawRange(start, count);
-    const material = new MeshBasicMaterial({
-      color: new Color(this.theme.act),
-      transparent: true,
-      opacity: 0.35,
-      side: DoubleSide,
-      depthWrite: false,
-    });
-    const mark = new Mesh(geometry, material);
-    mark.raycast = () => {};
-    return mark;
-  }
-
-  private lineMark(points: Float32Array | number[]): LineSegments2 {
-    const geometry = new LineSegmentsGeometry();
-    geometry.setPositions(points);
-    return new LineSegments2(
-      geometry,
-      new LineMaterial({ color: new Color(this.theme.act).getHex(), linewidth: 4, depthTest: false }),
-    );
-  }
-
-  /** A small cross of three lines, as large on the screen wherever it is. */
-  private cornerMark(at: Vec3): LineSegments2 {
-    const arm = 6 * this.view.pixel;
-    const arms = [0, 1, 2].flatMap((axis) => [-arm, arm].flatMap((d) => at.map((c, k) => (k === axis ? c + d : c))));
-    return this.lineMark(arms);
+    this.scene.remove(shown.object);
+    shown.dispose();
   }
 
   /** Edges within a few pixels, measured on the screen. */
-  private edgesNear(at: Vec2, body: string, index: number, { mesh, topology }: Shown): Pick[] {
+  private edgesNear(at: Vec2, body: string, index: number, { mesh, topology }: ShownBody): Pick[] {
     return mesh.edges.flatMap((range): Pick[] => {
       const point = (k: number): Vec3 => {
         const first = 3 * (range.start + k);
@@ -405,10 +391,10 @@ export class Viewport {
     });
   }
 
-  private cornersNear(at: Vec2, body: string, index: number, { topology }: Shown): Pick[] {
+  private cornersNear(at: Vec2, body: string, index: number, { topology }: ShownBody): Pick[] {
     return topology.vertices.flatMap((vertex): Pick[] => {
       const [x, y] = this.view.toScreen(vertex.at);
-      if (Math.hypot(x - at[0], y - at[1]) > PICK_PIXELS + 1) return [];
+      if (Math.hypot(x - at[0], y - at[1]) > PICK_PIXELS + 1 || this.cuts.hides(vertex.at)) return [];
       return [
         { ...cornerPick(body, index, vertex), depth: this.depthOf(vertex.at) - 2 * this.view.pixel * PICK_PIXELS },
       ];
@@ -416,9 +402,7 @@ export class Viewport {
   }
 
   private depthOf(place: Vec3): number {
-    const sight = new Vector3();
-    this.view.camera.getWorldDirection(sight);
-    return new Vector3(...place).sub(this.view.camera.position).dot(sight);
+    return new Vector3(...place).sub(this.view.camera.position).dot(new Vector3(...this.view.sight));
   }
 
   /**
@@ -434,6 +418,7 @@ export class Viewport {
       if (distance > nearest) continue;
       nearest = distance;
       const place = new Vector3(...a).lerp(new Vector3(...b), t);
+      if (this.cuts.hides(place.toArray())) continue;
       depth = this.depthOf([place.x, place.y, place.z]) - this.view.pixel * PICK_PIXELS;
     }
     return depth;

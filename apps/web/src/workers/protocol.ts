@@ -9,6 +9,7 @@ import type {
   Issue,
   Project,
   Region,
+  Result,
   SketchSources,
   Topology,
 } from '@helb/core';
@@ -37,6 +38,8 @@ export interface SketchReply {
 
 export interface BodyReply {
   readonly key: string;
+  /** The lasting name. */
+  readonly name: string;
   readonly measures: BodyMeasures;
   readonly mesh?: BodyMesh;
   readonly topology?: Topology;
@@ -50,6 +53,7 @@ export type BuildReply =
       readonly steps: readonly StepResult[];
       readonly sketches: Readonly<Record<Id, SketchReply>>;
       readonly datums: Readonly<Record<Id, Datum>>;
+      readonly sections: Readonly<Record<Id, Result<Frame>>>;
       readonly bodies: readonly BodyReply[];
       /** The bodies before the step that was asked for, and which that was. */
       readonly earlier: readonly BodyReply[];

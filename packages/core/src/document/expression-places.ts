@@ -1,7 +1,7 @@
 import type { Id } from '../records/index.ts';
 import { stepKind } from '../steps/index.ts';
 import { namesUsed } from '../expressions/index.ts';
-import type { Dimension } from '../units/index.ts';
+import { LENGTH, type Dimension } from '../units/index.ts';
 import type { Project } from './schema.ts';
 
 /** An expression somewhere in a project. */
@@ -22,8 +22,15 @@ export function placedExpressions(project: Project): PlacedExpression[] {
     return { path: ['values', id, 'expression'], text: expression, label: name };
   });
   const steps = project.partOrder.flatMap((part) => {
-    const { name, steps: records, stepOrder } = project.parts[part]!;
-    return stepOrder.flatMap((step) => {
+    const { name, steps: records, stepOrder, sections = {} } = project.parts[part]!;
+    const cuts = Object.entries(sections).map(([id, section]): PlacedExpression => ({
+      path: ['parts', part, 'sections', id, 'offset'],
+      text: section.offset,
+      asks: LENGTH,
+      label: `${name} · ${section.name} · offset`,
+      part,
+    }));
+    const built = stepOrder.flatMap((step) => {
       const record = records[step]!;
       return stepKind(record.kind)
         .expressions(record)
@@ -35,6 +42,7 @@ export function placedExpressions(project: Project): PlacedExpression[] {
           step,
         }));
     });
+    return [...built, ...cuts];
   });
   return [...values, ...steps];
 }

@@ -40,6 +40,8 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
                  references: [{ label, fate: "recovered" | "gone" }] }],    only those not found by their names
     sketches: [{ name, state: "loose" | "settled" | "clashing", freedoms, residual_mm, borrowed }],
     datums:   [{ name, form: "plane" | "axis" | "point" | "frame", at_mm, along }],
+    frames:   [{ name, centre_mm, inertia_g_mm2 }],    as seen from each datum frame, about its origin, along its axes
+    sections: [{ name, at_mm, along, message: string | null }],    along: towards what is left out
     bodies, faces,                     how many
     volume_mm3, area_mm2,
     mass_g,                            null without a material

@@ -9,3 +9,4 @@ export { formatPage } from './format-page.ts';
 export { stepsPage } from './steps-page.ts';
 export { rebased } from './rebase.ts';
 export { ProjectScript } from './script.ts';
+export * from './materials.ts';

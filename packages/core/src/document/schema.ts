@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { expressionSchema, idSchema, nameSchema } from '../records/index.ts';
+import { referenceSchema } from '../references/index.ts';
 import { stepSchema } from '../steps/index.ts';
 import { LENGTH_UNITS } from '../units/index.ts';
 
 /** Version of the document format; every change of the shape adds one and a migration. */
 export const SCHEMA_VERSION = 1;
 
-export const LIMITS = { values: 500, parts: 200, steps: 500, bytes: 8 * 1024 * 1024, depth: 32 } as const;
+export const LIMITS = { values: 500, parts: 200, steps: 500, sections: 20, bytes: 8 * 1024 * 1024, depth: 32 } as const;
 
 const atMost = (most: number) => (record: object) => Object.keys(record).length <= most;
 
@@ -24,11 +25,26 @@ export const materialSchema = z.strictObject({
 });
 export type Material = z.infer<typeof materialSchema>;
 
+/** A view of a part cut open at a plane: what lies in front of it, on the side of its normal, is left out. */
+export const sectionSchema = z.strictObject({
+  name: nameSchema,
+  plane: referenceSchema,
+  /** How far in front of the plane, or behind it if negative. */
+  offset: expressionSchema,
+  /** Is the other side left out? */
+  turned: z.boolean(),
+});
+export type Section = z.infer<typeof sectionSchema>;
+
 export const partSchema = z.strictObject({
   name: nameSchema,
   /** Index into the palette of twelve muted colours. */
   colour: z.int().min(0).max(11),
   material: materialSchema.optional(),
+  sections: z
+    .record(idSchema, sectionSchema)
+    .refine(atMost(LIMITS.sections), `a part has at most ${LIMITS.sections} sections`)
+    .optional(),
   steps: z.record(idSchema, stepSchema).refine(atMost(LIMITS.steps), `a part has at most ${LIMITS.steps} steps`),
   /** Build order; holds each id of `steps` once. */
   stepOrder: z.array(idSchema).max(LIMITS.steps),

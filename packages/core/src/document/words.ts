@@ -14,6 +14,8 @@ export const documentWords: Words = {
     `In the sketch "${f['sketch']}", the relation ${f['relation']} (${f['kind']}) does not suit what it refers to.`,
   'command.input': (f) => `${f['command']} can't be done: ${f['path'] ? `${f['path']}: ` : ''}${f['reason']}.`,
   'part.unknown': (f) => `There is no part ${f['id']} any more.`,
+  'section.unknown': (f) => `There is no section ${f['id']} any more.`,
+  'section.many': (f) => `A part has at most ${f['most']} sections: remove one first.`,
   'step.unknown': (f) => `There is no step ${f['id']} any more.`,
   'entity.gone': (f) => `${f['id']} is not in this sketch any more.`,
   'relation.gone': (f) => `The dimension ${f['id']} is not in this sketch any more.`,

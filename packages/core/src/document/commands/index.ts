@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { partCommands } from './parts.ts';
 import { projectCommands } from './project.ts';
+import { sectionCommands } from './sections.ts';
 import { sketchCommands } from './sketch.ts';
 import { stepCommands } from './steps.ts';
 import { valueCommands } from './values.ts';
@@ -9,7 +10,14 @@ export { closure } from './sketch.ts';
 export { buildsOn, standingOn } from './steps.ts';
 
 /** The register of all commands: the only ways in which a project changes. */
-export const COMMANDS = { ...projectCommands, ...valueCommands, ...partCommands, ...stepCommands, ...sketchCommands };
+export const COMMANDS = {
+  ...projectCommands,
+  ...valueCommands,
+  ...partCommands,
+  ...sectionCommands,
+  ...stepCommands,
+  ...sketchCommands,
+};
 
 export type CommandName = keyof typeof COMMANDS;
 export type Inputs = { [K in CommandName]: z.infer<(typeof COMMANDS)[K]['schema']> };

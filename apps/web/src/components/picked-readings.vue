@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { ANGLE, formatAmount, formatQuantity, LENGTH, readingsBetween, readingsOf } from '@helb/core';
+import { useBench } from '../stores/bench.ts';
+import { useProject } from '../stores/project.ts';
+import CopyFigures from './copy-figures.vue';
+
+/** What can be read off what is picked: off one thing, or between two. */
+const bench = useBench();
+const store = useProject();
+
+const UNITS = { length: LENGTH, angle: ANGLE } as const;
+const readings = computed((): [string, string][] => {
+  const [a, b, ...more] = bench.picked.map(({ thing }) => thing);
+  const read = !a || more.length > 0 ? [] : b ? readingsBetween(a, b) : readingsOf(a);
+  const unit = store.kept?.unit ?? 'mm';
+  return read.map(({ label, amount, of }) => [
+    label,
+    of === 'area' ? `${formatAmount(amount, 2)} mm²` : formatQuantity({ amount, dimension: UNITS[of] }, unit, 3),
+  ]);
+});
+</script>
+
+<template>
+  <section v-if="bench.picked.length > 0" class="border-rule border-b p-4">
+    <h2 class="heading mb-1">Picked</h2>
+    <p v-for="pick in bench.picked" :key="pick.body + pick.name" class="leading-5">
+      {{ pick.kind === 'guide' ? '' : `${pick.kind} · ` }}{{ pick.words }}<span v-if="pick.kind === 'edge'"> mm</span>
+    </p>
+    <CopyFigures class="mt-1" :figures="readings" prefix="reading" />
+    <p v-if="bench.picked.length === 1" class="text-muted mt-1 text-sm">Shift-click something else to measure to it.</p>
+  </section>
+</template>
