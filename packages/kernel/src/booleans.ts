@@ -1,5 +1,5 @@
-import type { TopoDS_Shape } from 'replicad-opencascadejs';
-import type { CombineKind, Frame, MoveRequest, Result } from '@helb/core';
+import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
+import type { BodyHandle, CombineKind, MoveRequest, Result, SplitRequest } from '@helb/core';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { carried, distinct, type NamedSolid } from './names.ts';
 import { plane } from './profile.ts';
@@ -39,16 +39,24 @@ const operationOf = (library: Library, kind: CombineKind) => {
   return kind === 'cut' ? new library.BRepAlgoAPI_Cut() : new library.BRepAlgoAPI_Common();
 };
 
-/** The pieces of a body on both sides of a plane; new faces are named after the step. */
-export function splitBody(
+/** What cuts a body in two: a plane, or a face made larger. Fails where there is no such face. */
+export function sheetOf(
   library: Library,
   scope: Scope,
-  body: NamedSolid,
-  frame: Frame,
-  step: string,
-): Result<NamedSolid[]> {
-  const sheet = scope.keep(new library.BRepBuilderAPI_MakeFace(plane(library, scope, frame)));
-  return splitBy(library, scope, body, scope.keep(sheet.Face()), `${step}/cut`);
+  by: SplitRequest['by'],
+  bodyOf: (body: BodyHandle) => NamedSolid,
+): Result<TopoDS_Face> {
+  if (!('face' in by)) {
+    const maker = scope.keep(new library.BRepBuilderAPI_MakeFace(plane(library, scope, by)));
+    return ok(scope.keep(maker.Face()));
+  }
+  const body = bodyOf(by.body);
+  const k = body.faceNames.indexOf(by.face);
+  if (k < 0) return fail('kernel.gone', { what: 'face' });
+  const face = scope.keep(library.TopoDS.Face(subShapes(library, scope, body.shape, 'TopAbs_FACE')[k]!));
+  const wide = scope.keep(new library.TopoDS_Face());
+  library.BRepLib.ExtendFace(face, 1e3, true, true, true, true, wide);
+  return ok(wide);
 }
 
 /** The pieces into which a face cuts a body; what the face leaves of itself gets this name. */

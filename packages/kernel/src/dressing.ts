@@ -122,6 +122,9 @@ export function bevelled(library: Library, scope: Scope, body: NamedSolid, reque
   return finished(library, scope, body, maker, scope.keep(maker.Shape()), made);
 }
 
+/** What the inner face of a wall is called, by its outer one. */
+export const insideOf = (step: string, face: string): string => `${step}/inside/${signOf(face)}`;
+
 /** Takes the inside away and leaves walls; the open faces leave rims. */
 export function hollowed(library: Library, scope: Scope, body: NamedSolid, request: HollowRequest): Result<NamedSolid> {
   const { faces } = partsOf(library, body);

@@ -270,7 +270,7 @@ describe('whole bodies', () => {
   });
 
   test('a plane cuts a body in two; both know where they come from', () => {
-    const halves = all(kernel.split({ body: box(30, 20, 10), plane: frameOn([12, 0, 0], [1, 0, 0]), step: 'c' }));
+    const halves = all(kernel.split({ body: box(30, 20, 10), by: frameOn([12, 0, 0], [1, 0, 0]), step: 'c' }));
     expect(halves.map(volume).toSorted((a, b) => a - b)).toEqual([expect.closeTo(2400, 6), expect.closeTo(3600, 6)]);
     expect(halves.map((half) => kernel.bodyName(half)).toSorted()).toEqual(['s#1', 's#2']);
     for (const half of halves) expect(names(half).some((name) => name.startsWith('c/cut'))).toBe(true);

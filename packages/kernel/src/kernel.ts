@@ -26,8 +26,8 @@ import {
 } from '@helb/core';
 import { lofted } from './lofts.ts';
 import { spiralled, sweptAlong } from './pipes.ts';
-import { combined, movedBody, splitBody } from './booleans.ts';
-import { bevelled, hollowed, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
+import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
+import { bevelled, hollowed, insideOf, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
 import { fail, guarded, ok, startLibrary, type Library, type LibrarySource, type Scope } from './library.ts';
 import { measures, volumeOf } from './measure.ts';
 import { Mesher } from './mesh.ts';
@@ -66,9 +66,21 @@ export class OpenCascadeKernel implements Kernel {
 
   round = (request: RoundRequest) => this.changed(request, rounded);
   bevel = (request: BevelRequest) => this.changed(request, bevelled);
-  hollow = (request: HollowRequest) => this.changed(request, hollowed);
   slope = (request: SlopeRequest) => this.changed(request, sloped);
   moved = (request: MoveRequest) => this.changed(request, movedBody);
+
+  /** Walls of another thickness are made by moving their inner faces. */
+  hollow(request: HollowRequest): Result<BodyHandle> {
+    let made = this.changed(request, hollowed);
+    for (const { face, wall } of request.others ?? []) {
+      if (!made.ok || request.open.includes(face)) continue;
+      const body = made.value;
+      const faces = [insideOf(request.step, face)];
+      made = this.offset({ body, faces, distance: wall - request.wall, step: request.step });
+      this.release(body);
+    }
+    return made;
+  }
 
   offset(request: OffsetRequest): Result<BodyHandle> {
     return guarded(this.library, (scope) => {
@@ -88,7 +100,9 @@ export class OpenCascadeKernel implements Kernel {
 
   split(request: SplitRequest): Result<BodyHandle[]> {
     return guarded(this.library, (scope) => {
-      const made = splitBody(this.library, scope, this.body(request.body), request.plane, request.step);
+      const sheet = sheetOf(this.library, scope, request.by, (body) => this.body(body));
+      if (!sheet.ok) return sheet;
+      const made = splitBy(this.library, scope, this.body(request.body), sheet.value, `${request.step}/cut`);
       return made.ok ? ok(made.value.map((solid) => this.adopt(solid))) : made;
     });
   }
@@ -103,8 +117,13 @@ export class OpenCascadeKernel implements Kernel {
       if (!made.ok) return made;
       const total = (list: readonly NamedSolid[]) =>
         list.reduce((sum, { shape }) => sum + volumeOf(this.library, shape), 0);
-      const before = total(from);
-      const change = Math.abs(total(made.value) - before);
+      const [before, after] = [total(from), total(made.value)];
+      const change = Math.abs(after - before);
+      // the library may fail without a word: adding never takes away, nor does anything else add
+      if (change > 1e-6 * before && (kind === 'add' ? after < before : after > before)) {
+        made.value.forEach(({ shape }) => shape.delete());
+        return fail('kernel.wrong-way', { kind });
+      }
       return ok({ bodies: made.value.map((solid) => this.adopt(solid)), touched: change > 1e-9 * before });
     });
   }

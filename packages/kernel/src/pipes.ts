@@ -1,6 +1,7 @@
 import type { TopoDS_Wire } from 'replicad-opencascadejs';
 import {
   add3,
+  carriedAlong,
   cross3,
   direction3,
   dot3,
@@ -155,7 +156,7 @@ function stationsAlong(library: Library, scope: Scope, spine: TopoDS_Wire, twist
   let side = frameOn(places[0]!.at, places[0]!.heading).x;
   return places.map(({ at, heading }, k) => {
     const before = places[k - 1];
-    if (before) side = carried(before, side, { at, heading });
+    if (before) side = carriedAlong(before, side, { at, heading });
     const turn = (twist * k) / count;
     const x = add3(scale3(side, Math.cos(turn)), scale3(cross3(heading, side), Math.sin(turn)));
     const frame = { origin: at, x, y: cross3(heading, x), z: heading };
@@ -164,22 +165,6 @@ function stationsAlong(library: Library, scope: Scope, spine: TopoDS_Wire, twist
 }
 
 const vec = (p: { X(): number; Y(): number; Z(): number }): Vec3 => [p.X(), p.Y(), p.Z()];
-
-interface OnPath {
-  readonly at: Vec3;
-  readonly heading: Vec3;
-}
-
-/** A direction square to the path at one place, carried to the next. */
-function carried(from: OnPath, side: Vec3, to: OnPath): Vec3 {
-  const mirrored = (a: Vec3, across: Vec3): Vec3 => {
-    const square = dot3(across, across);
-    return square < 1e-18 ? a : sub3(a, scale3(across, (2 * dot3(across, a)) / square));
-  };
-  const way = sub3(to.at, from.at);
-  const heading = mirrored(from.heading, way);
-  return mirrored(mirrored(side, way), sub3(to.heading, heading));
-}
 
 /** A smooth solid through a loop and its copies in all places of a path. */
 function through(

@@ -8,7 +8,7 @@ import {
   type RevolveRequest,
   type Stop,
 } from '@helb/core';
-import { combined, splitBy } from './booleans.ts';
+import { combined, sheetOf, splitBy } from './booleans.ts';
 import { direction } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { distinct, type MadeFace, type NamedSolid } from './names.ts';
@@ -86,17 +86,8 @@ function beforeFace(
   until: Exclude<Stop, { form: 'next' }>,
   bodyOf: (body: BodyHandle) => NamedSolid,
 ): Result<NamedSolid[]> {
-  if (until.form === 'plane') {
-    const sheet = scope.keep(new library.BRepBuilderAPI_MakeFace(plane(library, scope, until.plane)));
-    return splitBy(library, scope, prism, scope.keep(sheet.Face()), `${prism.name}/stop`);
-  }
-  const body = bodyOf(until.body);
-  const k = body.faceNames.indexOf(until.face);
-  if (k < 0) return fail('kernel.gone', { what: 'face' });
-  const face = scope.keep(library.TopoDS.Face(subShapes(library, scope, body.shape, 'TopAbs_FACE')[k]!));
-  const wide = scope.keep(new library.TopoDS_Face());
-  library.BRepLib.ExtendFace(face, 1e3, true, true, true, true, wide);
-  return splitBy(library, scope, prism, wide, `${prism.name}/stop`);
+  const sheet = sheetOf(library, scope, until.form === 'plane' ? until.plane : until, bodyOf);
+  return sheet.ok ? splitBy(library, scope, prism, sheet.value, `${prism.name}/stop`) : sheet;
 }
 
 function tapered(library: Library, scope: Scope, prism: NamedSolid, frame: Frame, taper: number): Result<NamedSolid> {

@@ -104,6 +104,7 @@ const STEP_KEYS: readonly (readonly [kind: StepName, key: string, title?: string
   ['revolve', 'V'],
   ['pattern-line', 'N'],
   ['pattern-round', 'G'],
+  ['pattern-path', ''],
   ['mirror', 'M'],
   ['loft', 'L'],
   ['sweep', 'W'],

@@ -117,6 +117,8 @@ export const kernelWords: Words = {
   'kernel.profile': (f) => `The outline could not be made into a face (${f['reason']}).`,
   'kernel.failed': (f) => `The geometry kernel could not do this (${f['reason']}). Try slightly different numbers.`,
   'kernel.empty': () => 'Nothing is left of the body after this.',
+  'kernel.wrong-way': (f) =>
+    `The geometry kernel gave a body that is ${f['kind'] === 'add' ? 'smaller' : 'larger'} than before, which can not be. Try slightly different numbers.`,
   'kernel.unchanged': () => 'This changes nothing. Try another size, or other faces.',
   'kernel.gone': (f) => `There is no ${f['what']} of this name on the body any more.`,
   'kernel.invalid': () => 'This would give a body that is not valid. Try slightly different numbers.',

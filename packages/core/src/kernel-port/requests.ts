@@ -95,6 +95,8 @@ export interface HollowRequest extends OnBody {
   readonly open: readonly string[];
   /** Thickness of the walls, mm: inwards, or outwards if negative. */
   readonly wall: number;
+  /** Outer faces whose walls are of another thickness, mm; only where walls go inwards. */
+  readonly others?: readonly { readonly face: string; readonly wall: number }[];
 }
 
 export interface SlopeRequest extends OnBody {
@@ -116,7 +118,8 @@ export interface ThickenRequest extends OnBody {
 }
 
 export interface SplitRequest extends OnBody {
-  readonly plane: Frame;
+  /** A plane, or the surface of a face made larger. */
+  readonly by: Frame | { readonly body: BodyHandle; readonly face: string };
 }
 
 export interface MoveRequest extends OnBody {

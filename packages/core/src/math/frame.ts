@@ -40,3 +40,23 @@ export const frameAcross = (place: Vec3, normal: Vec3, along?: Vec3): Frame =>
 
 /** A direction in space, seen in the plane of a frame. */
 export const alongPlane = (frame: Frame, a: Vec3): Vec2 => [dot3(a, frame.x), dot3(a, frame.y)];
+
+/** A place on a path and the direction in which it goes on. */
+export interface Station {
+  readonly at: Vec3;
+  readonly heading: Vec3;
+}
+
+/**
+ * A direction square to a path at one place, carried to the next so that it turns as little as can be (double reflection:
+ * Wang, Juettler, Zheng, Liu 2008).
+ */
+export function carriedAlong(from: Station, side: Vec3, to: Station): Vec3 {
+  const mirrored = (a: Vec3, across: Vec3): Vec3 => {
+    const square = dot3(across, across);
+    return square < 1e-18 ? a : sub3(a, scale3(across, (2 * dot3(across, a)) / square));
+  };
+  const way = sub3(to.at, from.at);
+  const heading = mirrored(from.heading, way);
+  return mirrored(mirrored(side, way), sub3(to.heading, heading));
+}

@@ -57,3 +57,10 @@ export function turn3(origin: Vec3, axis: Vec3, angle: number): Movement {
 /** Mirrors in the plane of a frame. */
 export const mirror3 = ({ origin, z }: Frame): Movement =>
   about(origin, (along) => sub3(along, scale3(z, 2 * dot3(along, z))));
+
+/** Takes one frame to another. */
+export function fromTo3(from: Frame, to: Frame): Movement {
+  const turned = (along: Vec3): Vec3 =>
+    add3(add3(scale3(to.x, dot3(along, from.x)), scale3(to.y, dot3(along, from.y))), scale3(to.z, dot3(along, from.z)));
+  return followedBy(about(from.origin, turned), shift3(sub3(to.origin, from.origin)));
+}

@@ -5,4 +5,5 @@ export * from './locate.ts';
 export * from './projection.ts';
 export * from './drawn.ts';
 export * from './measure.ts';
+export { Path } from './paths.ts';
 export { curveWords, referencesWords, referenceWords, ruleWords, surfaceWords, ORIGIN_WORDS } from './words.ts';

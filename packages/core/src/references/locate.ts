@@ -21,10 +21,12 @@ export interface Match {
 }
 
 /** What a step can ask for; each is a kind of geometry that several things have. */
-export type Accepts = 'plane' | 'axis' | 'point' | 'curve' | 'face' | 'edge' | 'edges' | 'body' | 'place' | 'shape';
+export type Accepts =
+  'plane' | 'sheet' | 'axis' | 'point' | 'curve' | 'face' | 'edge' | 'edges' | 'body' | 'place' | 'shape';
 
 const ACCEPTED: Readonly<Record<Accepts, (thing: Thing) => boolean>> = {
   plane: (thing) => planeOf(thing) !== undefined,
+  sheet: (thing) => thing.to === 'face' || planeOf(thing) !== undefined,
   axis: (thing) => axisOf(thing) !== undefined,
   point: (thing) => pointOf(thing) !== undefined,
   curve: (thing) => curvesOf(thing).length > 0,
@@ -38,6 +40,7 @@ const ACCEPTED: Readonly<Record<Accepts, (thing: Thing) => boolean>> = {
 /** What each is called where it is asked for. */
 export const ACCEPT_WORDS: Readonly<Record<Accepts, string>> = {
   plane: 'a flat face or a datum plane',
+  sheet: 'a face or a datum plane',
   axis: 'a straight edge, a round face or a datum axis',
   point: 'a corner, a centre or a point',
   curve: 'an edge or a drawn curve',

@@ -22,6 +22,7 @@ import { mirror, mirrorSchema } from './mirror/index.ts';
 import { move, moveSchema } from './move/index.ts';
 import { offsetFace, offsetFaceSchema, offsetFaceWords } from './offset-face/index.ts';
 import { patternLine, patternLineSchema } from './pattern-line/index.ts';
+import { patternPath, patternPathSchema } from './pattern-path/index.ts';
 import { patternRound, patternRoundSchema } from './pattern-round/index.ts';
 import { repeatWords } from './repeats.ts';
 import { revolve, revolveSchema, revolveWords } from './revolve/index.ts';
@@ -90,6 +91,7 @@ const STEP_KINDS = {
   mirror: mirror(kindOf),
   'pattern-line': patternLine(kindOf),
   'pattern-round': patternRound(kindOf),
+  'pattern-path': patternPath(kindOf),
   move,
   'datum-plane': datumPlane,
   'datum-axis': datumAxis,
@@ -116,6 +118,7 @@ export const stepSchema = z.discriminatedUnion('kind', [
   mirrorSchema,
   patternLineSchema,
   patternRoundSchema,
+  patternPathSchema,
   moveSchema,
   datumPlaneSchema,
   datumAxisSchema,

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Words } from '../../result/index.ts';
-import { ok } from '../../result/index.ts';
+import { fail, ok } from '../../result/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
@@ -9,9 +9,15 @@ import { choice, number, picks, schemaOf } from '../fields.ts';
 
 const SIZE = { asks: LENGTH, least: 1e-3, most: 1e4 } as const;
 
+const isChosen = (picked: unknown): boolean => (picked as readonly unknown[]).length > 0;
+
 const fields = {
   edges: picks('edges', 'edges', { most: 500, many: 'edges' }),
   radius: number('radius', { ...SIZE, usual: '2 mm' }),
+  also: picks('edges of another radius', 'edges', { least: 0, most: 500, many: 'edges' }),
+  other: number('their radius', { ...SIZE, usual: '3 mm', when: ({ also }) => isChosen(also) }),
+  third: picks('edges of a third radius', 'edges', { least: 0, most: 500, many: 'edges' }),
+  another: number('the third radius', { ...SIZE, usual: '4 mm', when: ({ third }) => isChosen(third) }),
   course: choice('course', { even: 'all along', growing: 'growing to' }, 'even'),
   to: number('radius at the other end', { ...SIZE, usual: '4 mm', when: ({ course }) => course === 'growing' }),
 };
@@ -19,46 +25,73 @@ const fields = {
 export const filletSchema = schemaOf('fillet', fields);
 export type FilletStep = z.infer<typeof filletSchema>;
 
-interface Inputs {
-  readonly rounds: readonly { readonly body: number; readonly edges: readonly string[] }[];
+interface Rounded {
+  readonly name: string;
   readonly radius: number;
   readonly to?: number;
+}
+
+interface Inputs {
+  readonly rounds: readonly { readonly body: number; readonly edges: readonly Rounded[] }[];
+  /** The radius that the others are shrunk with while the largest that builds is looked for. */
+  readonly radius: number;
   readonly step: string;
 }
 
 export const fillet = changing('fillet', {
   title: 'Fillet',
   fields,
-  sentence: 'Round {edges} by {radius}, {course}[ {to}]',
-  inputs: ({ edges, radius, course, to }, { step }) =>
-    ok<Inputs>({ rounds: edgesByBody(edges), radius, ...(course === 'growing' ? { to } : {}), step }),
-  build: ({ rounds, radius, to, step }, before, kernel) =>
+  sentence: 'Round {edges} by {radius}, {course}[ {to}][?; {also} by {other}][?; {third} by {another}]',
+  inputs({ edges, radius, also, other, third, another, course, to }, { step }) {
+    const groups = [
+      { chosen: edges, size: { radius, ...(course === 'growing' ? { to } : {}) } },
+      { chosen: also, size: { radius: other } },
+      { chosen: third, size: { radius: another } },
+    ];
+    const rounds = new Map<number, Map<string, Rounded>>();
+    for (const { chosen, size } of groups)
+      for (const { body, edges: names } of edgesByBody(chosen)) {
+        const known = rounds.get(body) ?? new Map<string, Rounded>();
+        // an edge of several groups has the size that is given for it last
+        names.forEach((name) => known.set(name, { name, ...size }));
+        rounds.set(body, known);
+      }
+    return ok<Inputs>({
+      rounds: [...rounds].map(([body, known]) => ({ body, edges: [...known.values()] })),
+      radius,
+      step,
+    });
+  },
+  build: ({ rounds, radius, step }, before, kernel) =>
     changedBodies(
       before,
       rounds.map(({ body, edges }) => ({
         body,
         make(handle) {
-          const sized = (size: number) =>
-            kernel.round({
-              body: handle,
-              edges: edges.map((name) => ({ name, radius: size, ...(to === undefined ? {} : { to }) })),
-              step,
-            });
+          const sized = (size: number) => kernel.round({ body: handle, edges: edges.map(scaled(size / radius)), step });
           const made = sized(radius);
           if (made.ok || made.issue.code === 'kernel.gone') return made;
-          return {
-            ok: false,
-            issue: { code: 'round.size', facts: { most: largest(sized, radius, kernel.release.bind(kernel)) } },
-          };
+          return fail('round.size', { most: largest(sized, radius, kernel.release.bind(kernel)) });
         },
       })),
       kernel,
     ),
   again: (inputs, rename) => ({
     ...inputs,
-    rounds: inputs.rounds.map(({ body, edges }) => ({ body, edges: edges.map((edge) => renamedEdge(edge, rename)) })),
+    rounds: inputs.rounds.map(({ body, edges }) => ({
+      body,
+      edges: edges.map((edge) => ({ ...edge, name: renamedEdge(edge.name, rename) })),
+    })),
   }),
 });
+
+const scaled =
+  (by: number) =>
+  ({ name, radius, to }: Rounded): Rounded => ({
+    name,
+    radius: radius * by,
+    ...(to === undefined ? {} : { to: to * by }),
+  });
 
 /** The largest size that builds, by bisection: to a fiftieth of what was asked; 0 where none does. */
 export function largest(

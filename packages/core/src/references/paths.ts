@@ -1,0 +1,120 @@
+import {
+  add3,
+  carriedAlong,
+  cross3,
+  direction3,
+  distance3,
+  frameOn,
+  scale3,
+  sub3,
+  type Frame,
+  type Vec3,
+} from '../math/index.ts';
+import type { SpaceCurve } from '../kernel-port/index.ts';
+import { armsOf, bezierAt } from './things.ts';
+
+/** How finely curves are measured that are neither straight nor round. */
+const SAMPLES = 256;
+/** Ends nearer than this are one, mm. */
+const SAME = 1e-6;
+
+/** A curve as places from 0 to 1; straight and round ones go evenly. */
+function runOf(curve: SpaceCurve): ((t: number) => Vec3)[] {
+  if (curve.form === 'line') return [(t) => add3(curve.from, scale3(sub3(curve.to, curve.from), t))];
+  if (curve.form === 'free') return curve.spans.map((span) => (t: number) => bezierAt(span, t));
+  const [u, v] = armsOf(curve);
+  const angleOf = (place: Vec3) => {
+    const out = sub3(place, curve.centre);
+    const along = (arm: Vec3) =>
+      out.reduce((sum, c, k) => sum + c * arm[k]!, 0) / arm.reduce((sum, c) => sum + c * c, 0);
+    return Math.atan2(along(v), along(u));
+  };
+  const start = curve.from ? angleOf(curve.from) : 0;
+  const turn = curve.from && curve.to ? angleOf(curve.to) - start : 2 * Math.PI;
+  const sweep = turn > 1e-12 ? turn : turn + 2 * Math.PI;
+  return [
+    (t) => {
+      const angle = start + sweep * t;
+      return add3(curve.centre, add3(scale3(u, Math.cos(angle)), scale3(v, Math.sin(angle))));
+    },
+  ];
+}
+
+interface Run {
+  readonly at: (t: number) => Vec3;
+  /** Lengths of the way up to each sample. */
+  readonly lengths: readonly number[];
+}
+
+function measured(at: (t: number) => Vec3): Run {
+  const lengths = [0];
+  for (let k = 1; k <= SAMPLES; k++) lengths.push(lengths[k - 1]! + distance3(at((k - 1) / SAMPLES), at(k / SAMPLES)));
+  return { at, lengths };
+}
+
+/** A path of curves that go on into each other, the first from its end that is not shared. */
+export class Path {
+  readonly length: number;
+  readonly closed: boolean;
+  private readonly runs: readonly Run[];
+
+  /** @param curves in the order in which they follow each other */
+  constructor(curves: readonly SpaceCurve[]) {
+    const runs = curves.flatMap((curve, k) => {
+      const forward = runOf(curve);
+      const ends = [forward[0]!(0), forward.at(-1)!(1)] as const;
+      const near = (place: Vec3, other: SpaceCurve | undefined) =>
+        other !== undefined &&
+        [runOf(other)[0]!(0), runOf(other).at(-1)!(1)].some((end) => distance3(end, place) < SAME);
+      const next = curves[k + 1];
+      const backward = next
+        ? near(ends[0], next) && !near(ends[1], next)
+        : k > 0 && near(ends[1], curves[k - 1]) && !near(ends[0], curves[k - 1]);
+      return backward ? forward.toReversed().map((at) => (t: number) => at(1 - t)) : forward;
+    });
+    this.runs = runs.map(measured);
+    this.length = this.runs.reduce((sum, { lengths }) => sum + lengths.at(-1)!, 0);
+    this.closed = distance3(runs[0]!(0), runs.at(-1)!(1)) < SAME;
+  }
+
+  /** The place after so much of the way, mm, and the direction there. */
+  private at(way: number): { readonly at: Vec3; readonly heading: Vec3 } {
+    let rest = Math.max(0, way);
+    const run = this.runs.find(({ lengths }, k) => {
+      if (rest <= lengths.at(-1)! + SAME || k === this.runs.length - 1) return true;
+      rest -= lengths.at(-1)!;
+      return false;
+    })!;
+    const after = run.lengths.findIndex((length) => length >= rest - 1e-12);
+    const k = Math.max(1, after < 0 ? SAMPLES : after);
+    const span = run.lengths[k]! - run.lengths[k - 1]!;
+    const t = (k - 1 + (span > 0 ? (rest - run.lengths[k - 1]!) / span : 0)) / SAMPLES;
+    const h = 1e-5;
+    const [back, front] = [Math.max(0, t - h), Math.min(1, t + h)];
+    return { at: run.at(t), heading: direction3(sub3(run.at(front), run.at(back))) ?? [0, 0, 1] };
+  }
+
+  /** Frames at these ways along it, mm, one after the other: z along the path, turning by themselves as little as can be. */
+  frames(ways: readonly number[]): Frame[] {
+    const places = ways.map((way) => this.at(way));
+    let side = frameOn(places[0]!.at, places[0]!.heading).x;
+    return places.map((place, k) => {
+      if (k > 0) side = this.carriedBetween(ways[k - 1]!, ways[k]!, side);
+      return { origin: place.at, x: side, y: cross3(place.heading, side), z: place.heading };
+    });
+  }
+
+  /** Step by step, since the path may turn much between two places. */
+  private carriedBetween(from: number, to: number, side: Vec3): Vec3 {
+    const steps = Math.max(1, Math.ceil((64 * Math.abs(to - from)) / this.length));
+    let carried = side;
+    for (let k = 0; k < steps; k++) {
+      const [a, b] = [k, k + 1].map((n) => this.at(from + ((to - from) * n) / steps)) as [
+        ReturnType<Path['at']>,
+        ReturnType<Path['at']>,
+      ];
+      carried = carriedAlong(a, carried, b);
+    }
+    return carried;
+  }
+}

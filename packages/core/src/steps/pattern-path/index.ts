@@ -1,0 +1,50 @@
+import type { z } from 'zod';
+import { fromTo3, shift3, sub3 } from '../../math/index.ts';
+import { curvesOf, Path } from '../../references/index.ts';
+import { LENGTH, NUMBER } from '../../units/index.ts';
+import { choice, number, picks, skipField } from '../fields.ts';
+import type { StepKind } from '../kind.ts';
+import { repeating, repeatingSchema } from '../repeats.ts';
+import { chained } from '../sweep/index.ts';
+
+const fields = {
+  path: picks('path', 'curve', { most: 100, many: 'curves' }),
+  count: number('count', { asks: NUMBER, least: 1, most: 1000, whole: true, usual: '6' }),
+  spread: choice('spread', { evenly: 'evenly', by: 'by' }, 'evenly'),
+  spacing: number('spacing', {
+    asks: LENGTH,
+    least: 1e-3,
+    most: 1e5,
+    usual: '20 mm',
+    when: ({ spread }) => spread === 'by',
+  }),
+  way: choice('way', { forwards: 'forwards', backwards: 'from its other end' }, 'forwards'),
+  keep: choice('direction', { following: 'turning with it', fixed: 'keeping their direction' }, 'following'),
+  skip: skipField,
+};
+
+export const patternPathSchema = repeatingSchema('pattern-path', fields);
+export type PatternPathStep = z.infer<typeof patternPathSchema>;
+
+export const patternPath = (kindOf: (kind: string) => StepKind<never, unknown>) =>
+  repeating('pattern-path', kindOf, {
+    title: 'Pattern along a path',
+    fields,
+    sentence:
+      'Repeat {what}[ {steps}][ {bodies}] {count} times {spread}[ {spacing}] along {path}[? {way}], {keep}{skip}[ → {copies}]',
+    /** The original stands at the start of the path; what would lie beyond its end is left out. */
+    places({ path, count, spread, spacing, way, keep, skip }) {
+      const curves = path.flatMap((thing) => curvesOf(thing).map(({ curve }) => curve));
+      const [first] = path.flatMap((thing) => curvesOf(thing));
+      const line = new Path(chained(curves, first!.curve.form === 'line' ? first!.curve.from : first!.middle));
+      const apart = spread === 'by' ? spacing : line.length / (line.closed ? count : Math.max(1, count - 1));
+      const ways = Array.from({ length: count }, (_, k) => k * apart).filter((at) => at <= line.length + 1e-6);
+      const frames = line.frames(way === 'forwards' ? ways : ways.map((at) => line.length - at));
+      return frames
+        .map((frame, k) => ({
+          movement: keep === 'following' ? fromTo3(frames[0]!, frame) : shift3(sub3(frame.origin, frames[0]!.origin)),
+          instance: `${k + 1}`,
+        }))
+        .filter((_, k) => k > 0 && !skip.includes(k + 1));
+    },
+  });
