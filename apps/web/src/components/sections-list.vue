@@ -15,6 +15,7 @@ import { useLooking } from '../stores/looking.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import ChoiceWord from './choice-word.vue';
+import NameField from './name-field.vue';
 import NumberChip from './number-chip.vue';
 
 /** Sections of the part by name: open one or several, move their planes, turn them round. */
@@ -67,14 +68,7 @@ const trouble = (id: Id): string => {
           :aria-label="`Cut open at ${section.name}`"
           @change="looking.toggleSection(id)"
         />
-        <input
-          class="hover:bg-chip w-full bg-transparent font-semibold"
-          :value="section.name"
-          :aria-label="`Name of ${section.name}`"
-          maxlength="60"
-          @change="set(id, { name: ($event.target as HTMLInputElement).value })"
-          @keydown.enter.stop="($event.target as HTMLInputElement).blur()"
-        />
+        <NameField :value="section.name" :label="`Name of ${section.name}`" @change="(name) => set(id, { name })" />
       </label>
       <p class="leading-7">
         cut

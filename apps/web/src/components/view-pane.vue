@@ -270,7 +270,7 @@ function onKey(event: KeyboardEvent) {
   sketch.value?.hold(event);
   if (event.type === 'keyup') return;
   const target = event.target as HTMLElement;
-  if (target.closest('input, textarea, select, [role=menu], [role=listbox]')) return;
+  if (target.closest('input:not([type=checkbox]), textarea, select, [role=menu], [role=listbox]')) return;
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
     event.preventDefault();
     void strip.value?.search();
@@ -288,7 +288,8 @@ function onKey(event: KeyboardEvent) {
     return;
   }
   const onButton = target.closest('button, a') !== null;
-  if (event.key === ' ' && !onButton) {
+  // a tick is set by Space, all other keys do what they do elsewhere
+  if (event.key === ' ' && !onButton && target.closest('input') === null) {
     event.preventDefault();
     void strip.value?.search();
   } else if (event.key === 'Escape') escape();

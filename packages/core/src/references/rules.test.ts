@@ -92,6 +92,7 @@ test('in words', () => {
     [rule({ turn: 'outer', along: 'z' }), 'all outer edges along z'],
     [rule({ turn: 'inner', of: { step: 'w' } }), 'all inner edges of Wall'],
     [rule({ gives: 'faces' }), 'all faces of the part'],
+    [rule({ of: { step: 'p', role: 'side' }, and: { step: 'p', role: 'side' } }), 'all edges between sides of Plate'],
   ];
   for (const [reference, text] of words) expect(referenceWords(reference, nameOf)).toBe(text);
 });

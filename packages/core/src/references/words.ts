@@ -33,7 +33,11 @@ export function ruleWords({ gives, of, and, turn, along }: Rule, nameOf: (step: 
   if (gives === 'faces') return `all ${of?.role ? family(of) : `faces of ${of ? nameOf(of.step) : 'the part'}`}`;
   const kind = `all ${turn ? `${turn} ` : ''}edges${along ? ` along ${along}` : ''}`;
   if (!of) return kind;
-  return and ? `${kind} between ${family(of)} and ${family(and)}` : `${kind} of ${family(of)}`;
+  if (!and) return `${kind} of ${family(of)}`;
+  // among the faces of one family
+  return family(of) === family(and)
+    ? `${kind} between ${family(of)}`
+    : `${kind} between ${family(of)} and ${family(and)}`;
 }
 
 const FAMILY_WORDS: Readonly<Record<string, string>> = {
