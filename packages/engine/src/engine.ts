@@ -143,6 +143,7 @@ export class Engine {
     const steps: StepResult[] = [];
     const site = new Site(part, scope, this);
     const keys: string[] = [];
+    const signs: PartModel['signs'][number][] = [];
     let state: { readonly id: number; readonly bodies: readonly BodyHandle[] } = { id: 0, bodies: [] };
     let before: readonly BodyHandle[] | undefined;
     const last = options.upTo === undefined ? -1 : part.stepOrder.indexOf(options.upTo);
@@ -199,6 +200,7 @@ export class Engine {
       }
       state = entry;
       site.sources.set(stepId, { kind: step.kind, inputs: inputs.value });
+      kind.signs?.(inputs.value).forEach((sign) => signs.push({ ...sign, step: stepId }));
       keys.push(key);
       add();
     }
@@ -211,7 +213,11 @@ export class Engine {
     const { sketches, datums } = site;
     const plane = options.before === undefined ? undefined : sketches.get(options.before)?.frame;
     const crossings = plane && before ? before.flatMap((body) => this.crossing(body, plane)) : [];
-    return { model: { id, steps, sketches, datums, sections, bodies, earlier, crossings }, bodies: state.bodies, keys };
+    return {
+      model: { id, steps, sketches, datums, sections, signs, bodies, earlier, crossings },
+      bodies: state.bodies,
+      keys,
+    };
   }
 
   /** A solved sketch, kept for the next build: it depends on its step, on what its sizes come to and on what it borrows. */

@@ -48,6 +48,13 @@ export interface PartInspection extends Totals {
     readonly along: Vec3 | null;
   }[];
   readonly frames: readonly ({ readonly name: string } & Seen)[];
+  readonly threads: readonly {
+    readonly step: string;
+    readonly name: string;
+    readonly length_mm: number;
+    readonly hand: 'right' | 'left';
+    readonly full: boolean;
+  }[];
   readonly sections: readonly {
     readonly name: string;
     readonly at_mm: Vec3 | null;
@@ -105,6 +112,13 @@ function inspectPart(project: Project, model: PartModel): PartInspection {
     frames: [...model.datums].flatMap(([id, datum]) =>
       datum.form === 'frame' ? [{ name: part.steps[id]!.name, ...seenFrom(totals, datum.frame) }] : [],
     ),
+    threads: model.signs.map(({ step, name, length, left, full }) => ({
+      step: part.steps[step]!.name,
+      name,
+      length_mm: length,
+      hand: left ? 'left' : 'right',
+      full,
+    })),
     sections: [...model.sections].map(([id, cut]) => ({
       name: part.sections![id]!.name,
       at_mm: cut.ok ? cut.value.origin : null,

@@ -8,6 +8,7 @@ import type {
   Issue,
   Quantity,
   Reference,
+  Sign,
   Result,
   SolvedSketch,
   Topology,
@@ -54,6 +55,8 @@ export interface PartModel {
   readonly datums: ReadonlyMap<Id, Datum>;
   /** The planes at which the part can be cut open, or why one can't be found. */
   readonly sections: ReadonlyMap<Id, Result<Frame>>;
+  /** Threads and the like, by the step that makes them. */
+  readonly signs: readonly (Sign & { readonly step: Id })[];
   readonly bodies: readonly BodyModel[];
   /** The bodies before the step that was asked for. */
   readonly earlier: readonly BodyModel[];

@@ -22,6 +22,7 @@ import {
   type SplitRequest,
   type SweepRequest,
   type ThickenRequest,
+  type ThreadRequest,
   type Topology,
 } from '@helb/core';
 import { lofted } from './lofts.ts';
@@ -36,6 +37,7 @@ import { forgetParts } from './parts.ts';
 import { stepFile } from './step-file.ts';
 import { isSound } from './soundness.ts';
 import { extruded, revolved } from './sweeps.ts';
+import { threadedRod } from './threads.ts';
 import { crossingOf, Surveyor } from './topology.ts';
 
 /** The Kernel port over Open CASCADE. Owns every shape until it is released. */
@@ -61,6 +63,11 @@ export class OpenCascadeKernel implements Kernel {
   sweep = (request: SweepRequest) => this.made((scope) => sweptAlong(this.library, scope, request));
   spiral = (request: SpiralRequest) => this.made((scope) => spiralled(this.library, scope, request));
   loft = (request: LoftRequest) => this.made((scope) => lofted(this.library, scope, request));
+  thread = (request: ThreadRequest): Result<BodyHandle> =>
+    guarded(this.library, (scope) => {
+      const rod = threadedRod(this.library, scope, request);
+      return rod.ok ? ok(this.adopt(rod.value)) : rod;
+    });
   thicken = (request: ThickenRequest) =>
     this.made((scope) => thickened(this.library, scope, this.body(request.body), request));
 

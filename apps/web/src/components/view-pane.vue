@@ -1,6 +1,16 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
-import { dot3, PART_COLOURS, planeReference, referenceWords, suits, toSpace, type Vec2, type Vec3 } from '@helb/core';
+import {
+  dot3,
+  PART_COLOURS,
+  planeReference,
+  referenceWords,
+  signLines,
+  suits,
+  toSpace,
+  type Vec2,
+  type Vec3,
+} from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { LOOKS } from '../view/shown-body.ts';
@@ -9,9 +19,9 @@ import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { VIEWS, type ViewName } from '../view/camera.ts';
 import { useGuides } from '../view/use-guides.ts';
+import { usePicture } from '../view/use-picture.ts';
 import type { Pick } from '../view/picks.ts';
 import { Viewport } from '../view/viewport.ts';
-import { api } from '../sync/api.ts';
 import AxisMark from './axis-mark.vue';
 import SketchCanvas from './sketch-canvas.vue';
 import UnderList from './under-list.vue';
@@ -66,7 +76,6 @@ onBeforeUnmount(() => {
   darkness.removeEventListener('change', retheme);
   removeEventListener('keydown', onKey);
   removeEventListener('keyup', onKey);
-  clearTimeout(pictureTimer);
   bench.view = undefined;
   viewport.value?.dispose();
 });
@@ -94,6 +103,7 @@ watch(
     // a sketch that borrows sees only what was there before it
     if (built.before === undefined) viewport.value.setBodies(built.bodies);
     else viewport.value.setBodies(bench.editor ? built.earlier : built.bodies, built.earlier);
+    viewport.value.setSigns(built.signs.filter(({ full }) => !full).map(signLines));
     const box = built.totals.box_mm;
     if (fitted !== built.part && box && !bench.editor) {
       fitted = built.part;
@@ -314,18 +324,7 @@ function escape() {
   }
 }
 
-// the picture on the shelf: some time after the last change
-let pictureTimer: ReturnType<typeof setTimeout> | undefined;
-function keepPicture() {
-  clearTimeout(pictureTimer);
-  pictureTimer = setTimeout(() => {
-    const [id, view] = [store.id, viewport.value];
-    if (!id || !view || bench.editor || bench.draft) return;
-    void api
-      .describe(id, { findings: Math.min(model.findings.length, 100000), picture: view.picture(440, 288) })
-      .catch(() => undefined);
-  }, 1500);
-}
+const keepPicture = usePicture(viewport);
 
 /** For benches and tests: what the view has come to. */
 defineExpose({ viewport });

@@ -114,6 +114,7 @@ const STEP_KEYS: readonly (readonly [kind: StepName, key: string, title?: string
   ['draft', 'T'],
   ['offset-face', 'F'],
   ['thicken', 'Y'],
+  ['thread', 'H'],
   ['move', 'B', 'Move a body'],
 ];
 

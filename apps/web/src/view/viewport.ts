@@ -71,6 +71,7 @@ export class Viewport {
   private readonly bodies = new Map<string, ShownBody>();
   private readonly marks = new Group();
   private readonly guideLines = new Group();
+  private readonly signLines = new Group();
   private guides: readonly Guide[] = [];
   /** Keys of the bodies that are picked, in the engine's order. */
   private pickable: readonly string[] = [];
@@ -112,6 +113,7 @@ export class Viewport {
       this.light.target,
       this.marks,
       this.guideLines,
+      this.signLines,
       this.cuts.object,
     );
     this.setTheme(theme);
@@ -150,10 +152,7 @@ export class Viewport {
   /** Shows these guides and no others. */
   setGuides(guides: readonly Guide[]): void {
     this.guides = guides;
-    for (const child of [...this.guideLines.children]) {
-      this.guideLines.remove(child);
-      (child as LineSegments).geometry.dispose();
-    }
+    clear(this.guideLines);
     for (const { lines, look } of guides) {
       const geometry = new BufferGeometry();
       geometry.setAttribute('position', new BufferAttribute(Float32Array.from(lines.flat()), 3));
@@ -161,6 +160,18 @@ export class Viewport {
       this.guideLines.add(new LineSegments(geometry, material));
     }
     this.dirty = true;
+  }
+
+  /** Shows threads by lines on their faces. */
+  setSigns(lines: readonly (readonly Vec3[])[]): void {
+    clear(this.signLines);
+    for (const places of lines) {
+      const geometry = new BufferGeometry();
+      geometry.setAttribute('position', new BufferAttribute(Float32Array.from(places.flat()), 3));
+      const material = new LineBasicMaterial({ color: this.theme.ink, transparent: true, opacity: 0.6 });
+      this.signLines.add(new LineSegments(geometry, material));
+    }
+    this.repaint();
   }
 
   get known(): string[] {
@@ -202,6 +213,9 @@ export class Viewport {
     }
     // lines alone are cut, not filled
     this.cuts.fill(look === 'wire' || faded ? [] : visible, { part: theme.part, ink: theme.ink, size });
+    for (const sign of this.signLines.children as LineSegments<BufferGeometry, LineBasicMaterial>[])
+      sign.material.clippingPlanes = this.cuts.planes;
+    this.signLines.visible = !faded;
     if (this.grid) this.grid.visible = !faded && look !== 'hidden';
     this.dirty = true;
   }
@@ -218,10 +232,7 @@ export class Viewport {
 
   /** Lights up what is picked. */
   highlight(picks: readonly Pick[]): void {
-    for (const child of [...this.marks.children]) {
-      this.marks.remove(child);
-      (child as Mesh).geometry.dispose();
-    }
+    clear(this.marks);
     for (const pick of picks) {
       const mark = this.markOf(pick);
       if (mark) this.marks.add(mark);
@@ -433,4 +444,11 @@ function toSegment([x, y]: Vec2, [ax, ay]: Vec2, [bx, by]: Vec2): { distance: nu
   const [dx, dy] = [bx - ax, by - ay];
   const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / Math.max(dx * dx + dy * dy, 1e-12)));
   return { distance: Math.hypot(x - ax - t * dx, y - ay - t * dy), t };
+}
+
+function clear(group: Group): void {
+  for (const child of [...group.children]) {
+    group.remove(child);
+    (child as Mesh).geometry.dispose();
+  }
 }

@@ -72,6 +72,7 @@ const requests: EngineWorker = {
         steps: built?.steps ?? [],
         sketches: Object.fromEntries([...(built?.sketches ?? [])].map(([id, sketch]) => [id, sketchReply(sketch)])),
         datums: Object.fromEntries(built?.datums ?? []),
+        signs: built?.signs ?? [],
         sections: Object.fromEntries(built?.sections ?? []),
         ...(before === undefined ? {} : { before }),
         crossings: built?.crossings ?? [],

@@ -9,6 +9,7 @@ import type {
   Issue,
   Project,
   Region,
+  Sign,
   Result,
   SketchSources,
   Topology,
@@ -53,6 +54,7 @@ export type BuildReply =
       readonly steps: readonly StepResult[];
       readonly sketches: Readonly<Record<Id, SketchReply>>;
       readonly datums: Readonly<Record<Id, Datum>>;
+      readonly signs: readonly Sign[];
       readonly sections: Readonly<Record<Id, Result<Frame>>>;
       readonly bodies: readonly BodyReply[];
       /** The bodies before the step that was asked for, and which that was. */

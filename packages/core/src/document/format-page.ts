@@ -41,6 +41,7 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
     sketches: [{ name, state: "loose" | "settled" | "clashing", freedoms, residual_mm, borrowed }],
     datums:   [{ name, form: "plane" | "axis" | "point" | "frame", at_mm, along }],
     frames:   [{ name, centre_mm, inertia_g_mm2 }],    as seen from each datum frame, about its origin, along its axes
+    threads:  [{ step, name, length_mm, hand: "right" | "left", full }],    full: cut, not only shown by a sign
     sections: [{ name, at_mm, along, message: string | null }],    along: towards what is left out
     bodies, faces,                     how many
     volume_mm3, area_mm2,

@@ -15,6 +15,7 @@ import type {
   SplitRequest,
   SweepRequest,
   ThickenRequest,
+  ThreadRequest,
 } from './requests.ts';
 import type { EdgeFacts, Topology } from './topology.ts';
 import type { Result, Words } from '../result/index.ts';
@@ -74,6 +75,7 @@ export interface Kernel {
   sweep(request: SweepRequest): Result<BodyHandle[]>;
   spiral(request: SpiralRequest): Result<BodyHandle[]>;
   loft(request: LoftRequest): Result<BodyHandle[]>;
+  thread(request: ThreadRequest): Result<BodyHandle>;
   /**
    * Adds all tools to the targets, cuts them away, or keeps what they have in common, in one operation. The inputs stay
    * valid and are not released. Bodies are solids; a cut may give more of them than went in, or none. `touched` is false

@@ -71,6 +71,18 @@ export interface LoftRequest extends Named {
   readonly straight: boolean;
 }
 
+/** A rod with a thread of the profile of ISO 68-1 about an axis, from the origin on. */
+export interface ThreadRequest extends Named {
+  readonly origin: Vec3;
+  readonly axis: Vec3;
+  /** Radii at the crest and at the root, mm. */
+  readonly major: number;
+  readonly minor: number;
+  readonly pitch: number;
+  readonly length: number;
+  readonly left: boolean;
+}
+
 export type CombineKind = 'add' | 'cut' | 'overlap';
 
 interface OnBody extends Named {

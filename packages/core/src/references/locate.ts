@@ -22,10 +22,11 @@ export interface Match {
 
 /** What a step can ask for; each is a kind of geometry that several things have. */
 export type Accepts =
-  'plane' | 'sheet' | 'axis' | 'point' | 'curve' | 'face' | 'edge' | 'edges' | 'body' | 'place' | 'shape';
+  'plane' | 'sheet' | 'round' | 'axis' | 'point' | 'curve' | 'face' | 'edge' | 'edges' | 'body' | 'place' | 'shape';
 
 const ACCEPTED: Readonly<Record<Accepts, (thing: Thing) => boolean>> = {
   plane: (thing) => planeOf(thing) !== undefined,
+  round: (thing) => thing.to === 'face' && thing.face.surface.form === 'cylinder',
   sheet: (thing) => thing.to === 'face' || planeOf(thing) !== undefined,
   axis: (thing) => axisOf(thing) !== undefined,
   point: (thing) => pointOf(thing) !== undefined,
@@ -40,6 +41,7 @@ const ACCEPTED: Readonly<Record<Accepts, (thing: Thing) => boolean>> = {
 /** What each is called where it is asked for. */
 export const ACCEPT_WORDS: Readonly<Record<Accepts, string>> = {
   plane: 'a flat face or a datum plane',
+  round: 'a round face',
   sheet: 'a face or a datum plane',
   axis: 'a straight edge, a round face or a datum axis',
   point: 'a corner, a centre or a point',

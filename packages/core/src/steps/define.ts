@@ -48,11 +48,12 @@ function fromFields<K extends string, F extends Fields, I>(
 /** A step that changes the bodies before it. */
 export const changing = <K extends string, F extends Fields, I>(
   kind: K,
-  definition: Definition<F, I> & Pick<StepKind<never, I>, 'build' | 'again'>,
+  definition: Definition<F, I> & Pick<StepKind<never, I>, 'build' | 'again' | 'signs'>,
 ) => ({
   ...fromFields(kind, definition),
   build: definition.build!,
   ...(definition.again ? { again: definition.again } : {}),
+  ...(definition.signs ? { signs: definition.signs } : {}),
 });
 
 /** What every step with solids of its own is told besides. */

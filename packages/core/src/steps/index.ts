@@ -30,8 +30,10 @@ import { shell, shellSchema, shellWords } from './shell/index.ts';
 import { sketch, sketchSchema, sketchWords, type SketchStep } from './sketch/index.ts';
 import { split, splitSchema, splitWords } from './split/index.ts';
 import { sweep, sweepSchema, sweepWords } from './sweep/index.ts';
+import { thread, threadSchema, threadWords } from './thread/index.ts';
 import { thicken, thickenSchema, thickenWords } from './thicken/index.ts';
 
+export { signLines, type Sign } from './thread/index.ts';
 export type { Field, Fields } from './fields.ts';
 export { applying, filledIn, isUsual } from './fields.ts';
 export type {
@@ -86,6 +88,7 @@ const STEP_KINDS = {
   draft,
   'offset-face': offsetFace,
   thicken,
+  thread,
   split,
   combine,
   mirror: mirror(kindOf),
@@ -113,6 +116,7 @@ export const stepSchema = z.discriminatedUnion('kind', [
   draftSchema,
   offsetFaceSchema,
   thickenSchema,
+  threadSchema,
   splitSchema,
   combineSchema,
   mirrorSchema,
@@ -154,6 +158,7 @@ export const stepWords: Words = {
   ...draftWords,
   ...offsetFaceWords,
   ...thickenWords,
+  ...threadWords,
   ...splitWords,
   ...combineWords,
 };

@@ -8,6 +8,7 @@ import type { Accepts, Borrowing, Datum, Reference, Thing } from '../references/
 import type { Entities, Regions, SketchSolution } from '../sketch/index.ts';
 import type { Dimension } from '../units/index.ts';
 import type { Fields } from './fields.ts';
+import type { Sign } from './thread/index.ts';
 
 /** A piece of the sentence that a step is. */
 export type Phrase =
@@ -136,6 +137,8 @@ export interface StepKind<S, I> {
    * @param rename the name that a face has on the copy; the same where it is not copied
    */
   again?(inputs: I, rename: (face: string) => string): I;
+  /** Present on steps that may be shown by a sign instead of being built in full. */
+  signs?(inputs: I): readonly Sign[];
 }
 
 export type BodyResult = 'new' | 'add' | 'cut' | 'overlap';

@@ -49,6 +49,7 @@ describe('inspect', () => {
       'sections',
       'sketches',
       'steps',
+      'threads',
       'volume_mm3',
     ]);
     expect(result.parts[0]!.sketches.every(({ freedoms, residual_mm }) => freedoms === 0 && residual_mm < 1e-9)).toBe(
