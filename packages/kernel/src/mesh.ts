@@ -127,7 +127,7 @@ export class Mesher {
     const corners = new Uint32Array(memory, triangles.getTrianglesPtr(), triangles.getTrianglesSize());
     const groups = new Int32Array(memory, triangles.getFaceGroupsPtr(), triangles.getFaceGroupsSize());
     const patches = faces.map((_, k) =>
-      patchOf(positions, normals, corners.subarray(groups[3 * k]!, groups[3 * k]! + groups[3 * k + 1]!)),
+      patchOf(positions, normals, corners.subarray(groups[3 * k], groups[3 * k]! + groups[3 * k + 1]!)),
     );
     const points = new Float32Array(memory, segments.getLinesPtr(), segments.getLinesSize());
     const lines = linesByHash(

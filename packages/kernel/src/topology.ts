@@ -1,4 +1,3 @@
-import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import {
   cross3,
   direction3,

@@ -1,16 +1,6 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
-import {
-  dot3,
-  PART_COLOURS,
-  planeReference,
-  referenceWords,
-  signLines,
-  suits,
-  toSpace,
-  type Vec2,
-  type Vec3,
-} from '@helb/core';
+import { dot3, PART_COLOURS, signLines, suits, toSpace, type Vec2, type Vec3 } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { LOOKS } from '../view/shown-body.ts';
@@ -24,6 +14,7 @@ import type { Pick } from '../view/picks.ts';
 import { Viewport } from '../view/viewport.ts';
 import AxisMark from './axis-mark.vue';
 import SketchCanvas from './sketch-canvas.vue';
+import SketchTitle from './sketch-title.vue';
 import UnderList from './under-list.vue';
 import VerbStrip from './verb-strip.vue';
 
@@ -179,25 +170,6 @@ function fit() {
 }
 
 const views = Object.keys(VIEWS) as ViewName[];
-const title = computed(() => {
-  void bench.version;
-  const { editor } = bench;
-  if (!editor) return undefined;
-  const { state, freedoms, clash } = editor.solved.solution;
-  const words =
-    state === 'settled'
-      ? 'settled'
-      : state === 'loose'
-        ? freedoms === 1
-          ? '1 freedom left'
-          : `${freedoms} freedoms left`
-        : clash.length === 1
-          ? '1 relation clashes'
-          : `${clash.length} relations clash`;
-  const plane = referenceWords(planeReference(editor.sketch.plane), (id) => bench.part?.steps[id]?.name ?? '?');
-  return { name: editor.sketch.name, plane, words, state };
-});
-
 // picking
 function place(event: PointerEvent): Vec2 {
   const box = pane.value!.getBoundingClientRect();
@@ -361,16 +333,7 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
       :view-version="viewVersion"
       :show-relations="showRelations"
     />
-    <p
-      v-if="title"
-      class="bg-paper/80 pointer-events-none absolute top-2 left-4 text-[15px]"
-      data-testid="sketch-title"
-    >
-      <strong>{{ title.name }}</strong> on {{ title.plane }} ·
-      <strong :class="{ 'text-loose': title.state === 'loose', 'text-clash': title.state === 'clashing' }">{{
-        title.words
-      }}</strong>
-    </p>
+    <SketchTitle v-if="bench.editor" />
     <p v-else class="bg-paper/80 absolute top-2 left-4 text-[13px]">
       <ChoiceWord
         :value="looking.look"

@@ -30,7 +30,7 @@ export function wallsAlong(geometry: Geometry, wall: Wall): Result<Region[]> {
   if (pieces.length === 0) return fail('walls.none');
   if (!pieces.every((piece): piece is Straightforward => piece.form === 'segment' || piece.form === 'arc'))
     return fail('walls.curve');
-  const chains = chained(pieces as Straightforward[]);
+  const chains = chained(pieces);
   if (!chains) return fail('walls.branch');
   const regions: Region[] = [];
   for (const chain of chains) {
