@@ -10,6 +10,7 @@ import {
   relationKind,
   type Project,
   type Reference,
+  type Relation,
   type SketchStep,
 } from '@helb/core';
 import { Engine, type PartModel } from '@helb/engine';
@@ -115,8 +116,8 @@ function edits(project: Project): Variation[] {
   );
 }
 
-/** How far inside an outline an opening more lies, and its radius, mm. */
-const INSIDE = 0.6;
+/** How far inside an outline an opening more lies, as a share of the line beside it; and its radius, mm. */
+const INSIDE = 0.3;
 const SMALL = 0.15;
 
 /** Changes that split or take away faces: each straight line of an outline divided, an opening more, each circle less. */
@@ -153,7 +154,9 @@ async function redrawings(engine: Engine, project: Project): Promise<Variation[]
             { kind: 'line', a: 'extra-m', b: entity.b },
           ];
           const entities = { ...record.entities, 'extra-m': middle, [id]: first!, 'extra-l': second! };
-          found.push(redrawn(`${id} divided`, { entities }));
+          // the new piece goes on straight, as the tool that divides lines sees to
+          const straight: Relation = { kind: 'parallel', a: id, b: 'extra-l' };
+          found.push(redrawn(`${id} divided`, { entities, relations: { ...record.relations, 'extra-r': straight } }));
         } else if (entity.kind === 'circle' && regions.regions.length > 1 && !record.patterns) {
           const { [id]: _, ...entities } = record.entities;
           const relations = Object.fromEntries(
@@ -167,12 +170,8 @@ async function redrawings(engine: Engine, project: Project): Promise<Variation[]
       const outer = regions.regions[0]?.outer.find(({ form }) => form === 'segment');
       if (outer) {
         const [dx, dy] = [outer.to[0] - outer.from[0], outer.to[1] - outer.from[1]];
-        const length = Math.hypot(dx, dy);
         // left of an outer loop is inside
-        const at = [
-          outer.from[0] + dx / 2 - (dy / length) * INSIDE,
-          outer.from[1] + dy / 2 + (dx / length) * INSIDE,
-        ] as const;
+        const at = [outer.from[0] + dx / 2 - dy * INSIDE, outer.from[1] + dy / 2 + dx * INSIDE] as const;
         const entities: Record<Id, Entity> = {
           ...record.entities,
           'extra-m': { kind: 'point', x: at[0], y: at[1] },

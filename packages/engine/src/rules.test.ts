@@ -35,3 +35,31 @@ describe('picking by rule', () => {
     expect(await rounded(circle(0, 0, 8), upright).trouble()).toBe('No edge fits the rule any more: choose again.');
   });
 });
+
+describe('a line that is divided', () => {
+  const divided: Entities = {
+    ...rectangle(0, 0, 20, 10),
+    q: { kind: 'point', x: 8, y: 0 },
+    a: { kind: 'line', a: 'p0', b: 'q' },
+    z: { kind: 'line', a: 'q', b: 'p1' },
+  };
+
+  test('gives one side still, found by the name of either piece', async () => {
+    for (const entity of ['a', 'z']) {
+      const model = await new Bench()
+        .sketch('s', divided)
+        .step('e', 'extrude', { sketch: 's', distance: '10 mm' })
+        .step('f', 'fillet', {
+          edges: [{ to: 'edge', name: `e/side/${entity} | e/side/b` }].map(({ to, name }) => ({
+            to,
+            name: name.split(' | ').sort().join(' | '),
+          })),
+          radius: '1 mm',
+        })
+        .model();
+      expect(model.steps.at(-1)).toMatchObject({ state: 'built' });
+      expect(model.steps.at(-1)!.references).toBeUndefined();
+      expect(model.bodies[0]!.measures.faces).toBe(7);
+    }
+  });
+});

@@ -11,7 +11,7 @@ type Round = Extract<Piece, { form: 'arc' | 'ellipse' }>;
 /** Pieces of a loop that become one edge each: the spans of a spline go together, all else stands alone. */
 export function smoothRuns(loop: readonly Piece[]): Piece[][] {
   const runs: Piece[][] = [];
-  for (const piece of loop) {
+  for (const piece of joined(loop)) {
     const before = runs.at(-1)?.at(-1);
     if (before && goesOn(before, piece)) runs.at(-1)!.push(piece);
     else runs.push([piece]);
@@ -20,6 +20,34 @@ export function smoothRuns(loop: readonly Piece[]): Piece[][] {
   // the loop may begin within a spline
   if (runs.length > 1 && goesOn(last.at(-1)!, first[0]!)) runs.splice(0, 1, [...runs.pop()!, ...first]);
   return runs;
+}
+
+/**
+ * A line that was divided is one edge still, and so one side: it carries the names of all its pieces. Else solids would
+ * have faces that go on into each other, on which lofts, turns and walls fail.
+ */
+function joined(loop: readonly Piece[]): Piece[] {
+  const pieces: Piece[] = [];
+  for (const piece of loop) {
+    const before = pieces.at(-1);
+    const one = before && joinedPiece(before, piece);
+    if (one) pieces.splice(-1, 1, one);
+    else pieces.push(piece);
+  }
+  // the loop may begin within a line
+  const [first, last] = [pieces[0]!, pieces.at(-1)!];
+  const one = pieces.length > 3 ? joinedPiece(last, first) : undefined;
+  return one ? [...pieces.slice(1, -1), one] : pieces;
+}
+
+function joinedPiece(a: Piece, b: Piece): Piece | undefined {
+  if (a.form !== 'segment' || b.form !== 'segment') return undefined;
+  const [along, on] = [vector(a.from, a.to), vector(b.from, b.to)];
+  const scale = Math.hypot(...along) * Math.hypot(...on);
+  const straight = Math.abs(along[0] * on[1] - along[1] * on[0]) <= 1e-9 * scale && dot(along, on) > 0;
+  if (!straight) return undefined;
+  const names = new Set([a, b].flatMap(({ entity }) => entity.split(',')));
+  return { form: 'segment', entity: [...names].sort().join(','), from: a.from, to: b.to };
 }
 
 function goesOn(a: Piece, b: Piece): boolean {

@@ -2,7 +2,15 @@ import { direction3, distance3, dot3, sub3, type Vec3 } from '../math/index.ts';
 import type { EdgeFacts, FaceFacts, Topology, VertexFacts } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result } from '../result/index.ts';
-import { facesOfName, isOfBody, type BodyReference, type Print, type Reference, type Rule } from './reference.ts';
+import {
+  facesOfName,
+  isCalled,
+  isOfBody,
+  type BodyReference,
+  type Print,
+  type Reference,
+  type Rule,
+} from './reference.ts';
 import { fitting } from './rules.ts';
 import { axisOf, curvesOf, ORIGIN_DATUMS, planeOf, pointOf, type Datum, type Thing } from './things.ts';
 
@@ -93,26 +101,34 @@ interface Item {
 }
 
 function inBodies(reference: BodyReference, bodies: readonly Topology[]): Match | undefined {
-  for (const [body, topology] of bodies.entries()) {
-    const thing = namedThing(reference, topology, body);
-    if (thing) return { fate: 'exact', thing, now: reference };
-  }
+  for (const means of [isSame, isCalled])
+    for (const [body, topology] of bodies.entries()) {
+      const thing = namedThing(reference, topology, body, means);
+      if (thing) return { fate: 'exact', thing, now: reference };
+    }
   const [best] = ranked(reference, bodies);
   if (!best?.sure) return undefined;
   return { fate: 'recovered', thing: best.item.thing, now: named(reference.to, best.item) };
 }
 
-function namedThing({ to, name }: BodyReference, topology: Topology, body: number): Thing | undefined {
+const isSame = (wanted: string, now: string): boolean => wanted === now;
+
+function namedThing(
+  { to, name }: BodyReference,
+  topology: Topology,
+  body: number,
+  means: (wanted: string, now: string) => boolean,
+): Thing | undefined {
   if (to === 'face') {
-    const face = topology.faces.find((other) => other.name === name);
+    const face = topology.faces.find((other) => means(name, other.name));
     return face && { to, face, body, topology };
   }
   if (to === 'edge') {
-    const edge = topology.edges.find((other) => other.name === name);
+    const edge = topology.edges.find((other) => means(name, other.name));
     return edge && { to, edge, body };
   }
   if (to === 'body') return topology.name === name ? { to, body, topology } : undefined;
-  const vertex = topology.vertices.find((other) => other.name === name);
+  const vertex = topology.vertices.find((other) => means(name, other.name));
   return vertex && { to, vertex, body };
 }
 
@@ -160,10 +176,10 @@ const FAR = 1.5;
 /** The nearest of several of one family is taken where it is this much nearer than the next. */
 const CLEARLY = 0.2;
 
-/** The faces of a name without what tells the pieces of a split apart. */
+/** The faces of a name without what tells the pieces of a split apart, and the areas of one sketch. */
 const kinOf = (name: string): string =>
   facesOfName(name)
-    .map((face) => face.replace(/[@#].*$/, ''))
+    .map((face) => face.replace(/[@#].*$/, '').replace(/\/(start|end)\/.*$/, '/$1'))
     .sort()
     .join(' | ');
 

@@ -85,6 +85,35 @@ export function needs(reference: Reference): readonly Id[] {
 export const madeBy = (reference: Reference): readonly Id[] =>
   isOfBody(reference) ? [...new Set(facesOfName(reference.name).map(stepOfFace))] : needs(reference);
 
+/**
+ * Does the name of a face, edge or corner mean the one that is called so now? A side of several lines in a row carries the
+ * names of all of them ("s1/side/a,b"), and is found by each.
+ */
+export function isCalled(wanted: string, now: string): boolean {
+  if (wanted === now) return true;
+  if (!now.includes(',') || numberOf(wanted) !== numberOf(now)) return false;
+  const left = facesOfName(now);
+  return (
+    facesOfName(wanted).length === left.length &&
+    facesOfName(wanted).every((face) => {
+      const k = left.findIndex((other) => oneOf(face, other));
+      if (k >= 0) left.splice(k, 1);
+      return k >= 0;
+    })
+  );
+}
+
+const numberOf = (name: string): string => / ~\d+$/.exec(name)?.[0] ?? '';
+
+/** Is a face called by one of the names that another carries, and by the same else? */
+function oneOf(face: string, other: string): boolean {
+  const [wanted, parts] = [face, other].map((name) => name.split(/([/@#|&])/)) as [string[], string[]];
+  return (
+    wanted.length === parts.length &&
+    wanted.every((part, k) => part === parts[k] || parts[k]!.split(',').includes(part))
+  );
+}
+
 /** Do both name the same thing, whatever it looked like? */
 export const sameReference = (a: Reference, b: Reference): boolean => keyOf(a) === keyOf(b);
 

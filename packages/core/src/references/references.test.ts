@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import {
   explain,
+  isCalled,
   frameOn,
   heightOver,
   ORIGIN_PLANES,
@@ -54,6 +55,12 @@ describe('locating', () => {
     });
   });
 
+  test('the end of an area is recovered when the sketch gets another area beside it', () => {
+    const ends = [flat('s1/end/a+ b+ c+', [0, 0, 5], 100), flat('s1/end/d+', [70, 0, 5], 20)];
+    const match = locate(toFace(top), 'plane', world(ends));
+    expect(match).toMatchObject({ ok: true, value: { fate: 'recovered', now: { name: 's1/end/a+ b+ c+' } } });
+  });
+
   test('of two pieces that are equally far none is guessed: it is gone, with both offered', () => {
     const pieces = [flat('s1/end@s2/side/a', [-20, 0, 5], 50), flat('s1/end@s2/side/b', [20, 0, 5], 50)];
     const there = world(pieces);
@@ -98,6 +105,21 @@ describe('locating', () => {
     expect(found.ok && planeOf(found.value.thing)).toEqual(ORIGIN_PLANES.right);
     expect(locate({ to: 'origin', name: 'right' }, 'axis', world([])).ok).toBe(false);
   });
+});
+
+describe('names of sides of several lines', () => {
+  test.each<[string, string, boolean]>([
+    ['s1/side/a', 's1/side/a', true],
+    ['s1/side/a', 's1/side/a,b', true],
+    ['s1/side/b@s2/end', 's1/side/a,b@s2/end', true],
+    ['s1/side/c', 's1/side/a,b', false],
+    ['s1/side/a', 's2/side/a,b', false],
+    ['s1/end | s1/side/b ~2', 's1/end | s1/side/a,b ~2', true],
+    ['s1/end | s1/side/b ~1', 's1/end | s1/side/a,b ~2', false],
+    ['s1/side/b | s1/side/c', 's1/side/a,b | s1/side/c', true],
+    ['corner s1/end | s1/side/b | s1/side/c', 'corner s1/end | s1/side/a,b | s1/side/c', true],
+    ['s1/side/a,b', 's1/side/a', false],
+  ])('%s means %s: %s', (wanted, now, means) => expect(isCalled(wanted, now)).toBe(means));
 });
 
 describe('references', () => {
