@@ -111,7 +111,7 @@ async function stepPictures(on: Page): Promise<void> {
   await on.getByRole('tab', { name: 'Parts' }).click();
   await on.getByText('Bearing bracket').last().click();
   await on.getByRole('tab', { name: 'Steps' }).click();
-  await pause(1500);
+  await pause(2500);
   await on.mouse.move(740, 514, { steps: 3 });
   await on.mouse.click(740, 514);
   await on.keyboard.press('u');
@@ -119,11 +119,51 @@ async function stepPictures(on: Page): Promise<void> {
   await on.mouse.move(700, 600, { steps: 3 });
   await pause(600);
   await shot('round');
-  await on.keyboard.press('Escape');
+  await on.keyboard.press('Enter');
   await pause(600);
+  await mendPicture(on);
   await on.getByRole('tab', { name: 'Parts' }).click();
   await on.getByText('Tray').first().click();
   await on.getByRole('tab', { name: 'Steps' }).click();
   await pause(3500);
   await shot('tray');
+  await on.mouse.click(700, 700);
+  await on.keyboard.press('i');
+  await pause(1200);
+  await shot('section');
+  await on.getByTestId('sections').getByRole('button', { name: 'remove' }).click();
+}
+
+/** The line whose edge was rounded is drawn otherwise: the step says what is gone and offers what may be meant. */
+async function mendPicture(on: Page): Promise<void> {
+  await on.getByLabel('More for Foot outline').click();
+  await on.getByRole('menuitem', { name: 'Open sketch' }).click();
+  await pause(1500);
+  const boxes = await on
+    .locator('[data-entity^="l"]')
+    .evaluateAll((lines) => lines.map((line) => line.getBoundingClientRect().toJSON() as DOMRect));
+  const low = boxes.reduce((a, b) => (b.y + b.height / 2 > a.y + a.height / 2 ? b : a));
+  const y = low.y + low.height / 2;
+  await on.mouse.click(low.x + low.width * 0.4, y);
+  await on.keyboard.press('Delete');
+  await on.keyboard.press('k');
+  for (const [x, down] of [
+    [low.x, 0],
+    [low.x + low.width * 0.45, 34],
+    [low.x + low.width, 0],
+  ] as const) {
+    await on.mouse.move(x, y + down, { steps: 3 });
+    await on.mouse.click(x, y + down);
+  }
+  await on.keyboard.press('Escape');
+  await pause(500);
+  await on.getByTestId('verb-done').click();
+  await on.mouse.move(700, 700);
+  await pause(2500);
+  await shot('mend');
+  const undo = on.getByRole('button', { name: 'Undo' });
+  while (await undo.isEnabled()) {
+    await undo.click();
+    await pause(150);
+  }
 }

@@ -4,6 +4,7 @@ import { computed, nextTick, ref } from 'vue';
 import {
   isSketch,
   explain,
+  printWords,
   referenceWords,
   stepKind,
   type Action,
@@ -53,6 +54,12 @@ function sketchState(step: Step, sketch: { state: string; freedoms: number } | u
 }
 
 const wordsOf = (reference: Reference) => referenceWords(reference, (id) => bench.part?.steps[id]?.name ?? '?');
+/** Several offers may be called alike: what they look like tells them apart. */
+const offerWords = (offer: Reference): string => {
+  const look = 'print' in offer && offer.print ? printWords(offer.print) : '';
+  return look ? `${wordsOf(offer)}, ${look}` : wordsOf(offer);
+};
+
 const unsureWords = ({ label, fate, offers }: UnsureReference): string =>
   fate === 'recovered'
     ? `${label}: recovered by its shape.`
@@ -212,7 +219,7 @@ const lit = computed(
           @pointerleave="bench.pointedAt = undefined"
           @click="repoint(row.id, unsure.path, offer)"
         >
-          {{ unsure.fate === 'gone' ? `take ${wordsOf(offer)}` : 'that is right' }}
+          {{ unsure.fate === 'gone' ? `take ${offerWords(offer)}` : 'that is right' }}
         </button>
         <button v-if="!isSketch(row.step)" class="word-link" @click="bench.editStep(row.id, unsure.path.join('.'))">
           choose

@@ -161,6 +161,8 @@ async function squareOn() {
 
 function fit() {
   const view = viewport.value?.view;
+  // of another part that was just chosen nothing is known yet: it is fitted when it comes
+  if (model.built && model.built.part !== bench.partId) return undefined;
   const box = model.built?.totals.box_mm;
   const drawn = bench.editor?.geometry.box();
   if (drawn && bench.editor)

@@ -6,4 +6,12 @@ export * from './projection.ts';
 export * from './drawn.ts';
 export * from './measure.ts';
 export { Path } from './paths.ts';
-export { curveWords, referencesWords, referenceWords, ruleWords, surfaceWords, ORIGIN_WORDS } from './words.ts';
+export {
+  curveWords,
+  referencesWords,
+  printWords,
+  referenceWords,
+  ruleWords,
+  surfaceWords,
+  ORIGIN_WORDS,
+} from './words.ts';

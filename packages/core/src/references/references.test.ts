@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import {
   explain,
   isCalled,
+  printWords,
   frameOn,
   heightOver,
   ORIGIN_PLANES,
@@ -105,6 +106,13 @@ describe('locating', () => {
     expect(found.ok && planeOf(found.value.thing)).toEqual(ORIGIN_PLANES.right);
     expect(locate({ to: 'origin', name: 'right' }, 'axis', world([])).ok).toBe(false);
   });
+});
+
+test('offers of one name are told apart by what they look like', () => {
+  const at: Vec3 = [0, 0, 0];
+  expect(printWords({ form: 'line', size: 36.64, at })).toBe('straight 36.6');
+  expect(printWords({ form: 'plane', size: 120, at })).toBe('flat 120 mm²');
+  expect(printWords({ form: 'point', size: 0, at })).toBe('');
 });
 
 describe('names of sides of several lines', () => {

@@ -1,7 +1,15 @@
 import { formatAmount } from '../units/index.ts';
 import type { Words } from '../result/index.ts';
 import type { EdgeFacts, FaceFacts } from '../kernel-port/index.ts';
-import { facesOfName, stepOfFace, type Family, type OriginThing, type Reference, type Rule } from './reference.ts';
+import {
+  facesOfName,
+  stepOfFace,
+  type Family,
+  type OriginThing,
+  type Print,
+  type Reference,
+  type Rule,
+} from './reference.ts';
 
 export const ORIGIN_WORDS: Readonly<Record<OriginThing, string>> = {
   front: 'Front',
@@ -57,6 +65,23 @@ function faceWords(name: string, nameOf: (step: string) => string): string {
   const [step, role] = name.split('/') as [string, string?];
   return `${ROLE_WORDS[role?.replace(/[@#].*$/, '') ?? ''] ?? 'a face'} of ${nameOf(step)}`;
 }
+
+/** What something looked like when it was last seen, to tell several of one name apart: "straight 24". Empty for corners. */
+export function printWords({ form, size }: Print): string {
+  const [word, square] = PRINT_WORDS[form] ?? ['curved', false];
+  return word === '' ? '' : `${word} ${formatAmount(size, 1)}${square ? ' mm²' : ''}`;
+}
+
+const PRINT_WORDS: Readonly<Record<string, readonly [word: string, square: boolean]>> = {
+  line: ['straight', false],
+  circle: ['round', false],
+  plane: ['flat', true],
+  cylinder: ['round', true],
+  cone: ['conical', true],
+  sphere: ['ball', true],
+  surface: ['curved', true],
+  point: ['', false],
+};
 
 /** What a face looks like: "flat", "round ⌀16". */
 export function surfaceWords({ surface }: FaceFacts): string {
