@@ -109,7 +109,7 @@ describe('locating', () => {
 });
 
 test('offers of one name are told apart by what they look like', () => {
-  const at: Vec3 = [0, 0, 0];
+  const at: [number, number, number] = [0, 0, 0];
   expect(printWords({ form: 'line', size: 36.64, at })).toBe('straight 36.6');
   expect(printWords({ form: 'plane', size: 120, at })).toBe('flat 120 mm²');
   expect(printWords({ form: 'point', size: 0, at })).toBe('');
