@@ -10,12 +10,14 @@ import {
   writeStl,
   writeSvg,
   type BodyHandle,
+  type BodyReference,
   type BodyMeasures,
   type BodyMesh,
   type EdgeFacts,
   type ExportBody,
   type Fineness,
   type Frame,
+  type Gap,
   type Id,
   type Issue,
   type Kernel,
@@ -104,6 +106,20 @@ export class Engine {
 
   /** Bytes that the kernel has taken; they are given back only with the kernel itself. */
   memory = (): number => this.kernel.memory();
+
+  /** The smallest gap between two things of a part's bodies; fails where one of them is not there any more. */
+  async gap(project: Project, id: Id, between: readonly [BodyReference, BodyReference]): Promise<Result<Gap>> {
+    const part = project.parts[id];
+    if (!part) return fail('part.unknown', { id });
+    const { bodies } = await this.buildPart(id, part, valueScope(Object.values(project.values), project.unit), {});
+    const [a, b] = between.map(({ to, name }) => {
+      const kinds = { face: 'faces', edge: 'edges', vertex: 'vertices' } as const;
+      if (to === 'body') return undefined;
+      const body = bodies.find((handle) => this.topology(handle)[kinds[to]].some((other) => other.name === name));
+      return body === undefined ? undefined : { body, to, name };
+    });
+    return a && b ? this.kernel.gap(a, b) : fail('reference.gone', { to: between[a ? 1 : 0].to });
+  }
 
   /** A STEP file of one part; fails where it has no body. */
   async stepFile(project: Project, id: Id): Promise<Result<Uint8Array>> {

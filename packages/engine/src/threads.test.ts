@@ -1,7 +1,7 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import { signLines } from '@helb/core';
 import { Engine, inspect } from './index.ts';
-import { Bench, circle, disc, face, total } from './test-bench.ts';
+import { Bench, circle, disc, face, plane, total } from './test-bench.ts';
 
 beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
 
@@ -40,6 +40,18 @@ describe('threads', () => {
     // flat over a quarter of the pitch at the root and an eighth at the crest, flanks between (ISO 68-1)
     const mean = minor * minor * 0.25 + square(minor, major) * 0.625 + major * major * 0.125;
     expect((await bench.volume()) / (Math.PI * mean * 5 + disc(8) * 7)).toBeCloseTo(1, 5);
+  });
+
+  test('under a head it leaves the head alone', async () => {
+    const bolt = shaft(8)
+      .step('top', 'datum-plane', { how: 'offset', on: [plane('top')], by: '12 mm' })
+      .sketch('h', circle(0, 0, 7), { to: 'datum', step: 'top' })
+      .step('head', 'extrude', { sketch: 'h', distance: '5 mm', result: 'add' })
+      .step('t', 'thread', { faces: [face('e/side/o')], shown: 'full' });
+    const major = (8 - 0.02875) / 2;
+    const mean = minor * minor * 0.25 + square(minor, major) * 0.625 + major * major * 0.125;
+    // over parts of a turn the profile is not whole: within a hundredth of a turn's volume
+    expect((await bolt.volume()) / (Math.PI * mean * 12 + disc(14) * 5)).toBeCloseTo(1, 3);
   });
 
   test('in a bore; and a face of another size is refused with what it needs', async () => {

@@ -9,11 +9,13 @@ import {
   type ExtrudeRequest,
   type Fineness,
   type Frame,
+  type Gap,
   type HollowRequest,
   type Kernel,
   type LoftRequest,
   type MoveRequest,
   type OffsetRequest,
+  type PlaceOnBody,
   type Result,
   type RevolveRequest,
   type RoundRequest,
@@ -29,6 +31,7 @@ import { lofted } from './lofts.ts';
 import { spiralled, sweptAlong } from './pipes.ts';
 import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
 import { bevelled, hollowed, insideOf, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
+import { gapBetween } from './gaps.ts';
 import { fail, guarded, ok, startLibrary, type Library, type LibrarySource, type Scope } from './library.ts';
 import { measures, volumeOf } from './measure.ts';
 import { Mesher } from './mesh.ts';
@@ -174,6 +177,9 @@ export class OpenCascadeKernel implements Kernel {
   topology = (body: BodyHandle): Topology => this.surveyor.topology(body, this.body(body));
 
   crossing = (body: BodyHandle, plane: Frame): readonly EdgeFacts[] => crossingOf(this.library, this.body(body), plane);
+
+  gap = (a: PlaceOnBody, b: PlaceOnBody): Result<Gap> =>
+    guarded(this.library, (scope) => gapBetween(this.library, scope, [a, b], (body) => this.body(body)));
 
   mesh = (body: BodyHandle, fineness: Fineness): BodyMesh => this.mesher.mesh(body, this.body(body), fineness);
 

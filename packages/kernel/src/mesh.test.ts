@@ -1,4 +1,4 @@
-import { shift3, type BodyHandle, type BodyMesh } from '@helb/core';
+import { frameOn, shift3, type BodyHandle, type BodyMesh } from '@helb/core';
 import fc from 'fast-check';
 import { flatPatch, loopOf } from './flat-mesh.ts';
 import { startKernelInNode } from './node.ts';
@@ -125,6 +125,19 @@ describe('the mesh of a body', () => {
     const anew = fresh.mesh(cut.ok ? cut.value.bodies[0]! : 0, FINE);
     expect(after.triangles.length).toBe(anew.triangles.length);
     expect(volumeOf(after)).toBeCloseTo(volumeOf(anew), 4);
+  });
+
+  test('of both halves of a body looks out of each, though they share the face between them', () => {
+    const halves = all(kernel.split({ body: box(30, 20, 10), by: frameOn([12, 0, 0], [1, 0, 0]), step: 'c' }));
+    const normals = halves.map((half) => {
+      const mesh = kernel.mesh(half, FINE);
+      expect(openSides(mesh)).toBe(0);
+      expect(volumeOf(mesh)).toBeCloseTo(kernel.measure(half).volume_mm3, 3);
+      const { surface, centre } = kernel.topology(half).faces.find(({ name }) => name.startsWith('c/cut'))!;
+      const inwards = kernel.measure(half).centre_mm[0] - centre[0];
+      return surface.form === 'plane' && surface.normal[0] * inwards < 0;
+    });
+    expect(normals).toEqual([true, true]);
   });
 
   test('a copy somewhere else has a mesh of its own, and what nobody has any more is forgotten', () => {

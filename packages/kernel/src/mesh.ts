@@ -63,7 +63,7 @@ export class Mesher {
     const key = `${deflection} ${angle}`;
     let shelves = this.shelves.get(key);
     if (!shelves) {
-      shelves = { faces: new Shelf(this.library), edges: new Shelf(this.library) };
+      shelves = { faces: new Shelf(this.library, 'faces'), edges: new Shelf(this.library, 'edges') };
       this.shelves.set(key, shelves);
     }
     return shelves;

@@ -8,31 +8,39 @@ interface Kept<V> {
   users: number;
 }
 
-/** What was found out about faces or edges, by their identity: kept while any body that has them is held. */
+/**
+ * What was found out about faces or edges, by their identity: kept while any body that has them is held. One face may be
+ * the side of two bodies, as where one was split: it then looks the other way, and is another one here.
+ */
 export class Shelf<V> {
-  private readonly kept: ShapeMap<Kept<V>>;
+  private readonly forward: ShapeMap<Kept<V>>;
+  private readonly reversed: ShapeMap<Kept<V>>;
 
-  constructor(library: Library) {
-    this.kept = new ShapeMap(library);
+  constructor(library: Library, of: 'faces' | 'edges') {
+    this.forward = new ShapeMap(library);
+    this.reversed = of === 'faces' ? new ShapeMap(library) : this.forward;
   }
 
-  get = (shape: TopoDS_Shape): V | undefined => this.kept.get(shape)?.value;
+  get = (shape: TopoDS_Shape): V | undefined => this.mapFor(shape).get(shape)?.value;
+
+  private mapFor = (shape: TopoDS_Shape): ShapeMap<Kept<V>> =>
+    shape.Orientation() === 'TopAbs_REVERSED' ? this.reversed : this.forward;
 
   /** Nobody's yet; under a handle of its own. */
   put(shape: TopoDS_Shape, value: V): V {
     const own = shape.Oriented(shape.Orientation());
-    this.kept.set(own, { shape: own, value, users: 0 });
+    this.mapFor(shape).set(own, { shape: own, value, users: 0 });
     return value;
   }
 
   /** What is there of these gets one user more; call what is returned to let them go again. */
   hold(shapes: readonly TopoDS_Shape[]): () => void {
-    const entries = shapes.flatMap((shape) => this.kept.get(shape) ?? []);
+    const entries = shapes.flatMap((shape) => this.mapFor(shape).get(shape) ?? []);
     for (const entry of entries) entry.users++;
     return () => {
       for (const entry of entries) {
         if (--entry.users > 0) continue;
-        this.kept.delete(entry.shape);
+        this.mapFor(entry.shape).delete(entry.shape);
         entry.shape.delete();
       }
     };

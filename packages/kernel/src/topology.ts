@@ -25,8 +25,8 @@ export class Surveyor {
   private readonly inUse = new Map<BodyHandle, () => void>();
 
   constructor(private readonly library: Library) {
-    this.faces = new Shelf(library);
-    this.edges = new Shelf(library);
+    this.faces = new Shelf(library, 'faces');
+    this.edges = new Shelf(library, 'edges');
   }
 
   /** Faces, edges and vertices. Seams are left out. */
@@ -59,8 +59,8 @@ export class Surveyor {
       }),
       vertices: vertices.all.map(({ name, at }) => ({ name, at })),
     };
-    this.release(body);
     const drops = [this.faces.hold(faces.map(({ shape }) => shape)), this.edges.hold(edges.map(({ shape }) => shape))];
+    this.release(body);
     this.inUse.set(body, () => drops.forEach((drop) => drop()));
     scope.close();
     return told;

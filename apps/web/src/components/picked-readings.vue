@@ -1,23 +1,44 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { ANGLE, formatAmount, formatQuantity, LENGTH, readingsBetween, readingsOf } from '@helb/core';
+import { computed, onBeforeUnmount, watch } from 'vue';
+import { ANGLE, formatAmount, formatQuantity, isOfBody, LENGTH, readingsBetween, readingsOf } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
+import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import CopyFigures from './copy-figures.vue';
 
 /** What can be read off what is picked: off one thing, or between two. */
 const bench = useBench();
+const model = useModel();
 const store = useProject();
+
+/** The smallest gap takes the kernel: it comes a little later. */
+watch(
+  [() => bench.picked, () => model.built],
+  async ([picked]) => {
+    bench.gap = undefined;
+    const [a, b, ...more] = picked.map(({ reference }) => reference).filter(isOfBody);
+    if (!a || !b || more.length > 0 || picked.length !== 2 || !store.kept || a.to === 'body' || b.to === 'body') return;
+    const found = await model.gap(store.kept, bench.partId!, [a, b]);
+    if (bench.picked === picked) bench.gap = found;
+  },
+  { immediate: true },
+);
+onBeforeUnmount(() => (bench.gap = undefined));
 
 const UNITS = { length: LENGTH, angle: ANGLE } as const;
 const readings = computed((): [string, string][] => {
   const [a, b, ...more] = bench.picked.map(({ thing }) => thing);
   const read = !a || more.length > 0 ? [] : b ? readingsBetween(a, b) : readingsOf(a);
   const unit = store.kept?.unit ?? 'mm';
-  return read.map(({ label, amount, of }) => [
-    label,
-    of === 'area' ? `${formatAmount(amount, 2)} mm²` : formatQuantity({ amount, dimension: UNITS[of] }, unit, 3),
-  ]);
+  const told = read.map(
+    ({ label, amount, of }) =>
+      [
+        label,
+        of === 'area' ? `${formatAmount(amount, 2)} mm²` : formatQuantity({ amount, dimension: UNITS[of] }, unit, 3),
+      ] as [string, string],
+  );
+  if (!bench.gap) return told;
+  return [...told, ['smallest gap', formatQuantity({ amount: bench.gap.distance_mm, dimension: LENGTH }, unit, 3)]];
 });
 </script>
 

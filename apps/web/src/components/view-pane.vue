@@ -213,9 +213,12 @@ function light() {
   const pointed = bench.pointedStep === undefined ? [] : (viewport.value?.facesOf(bench.pointedStep) ?? []);
   const offer = (bench.pointedAt && viewport.value?.find(bench.pointedAt)) ?? [];
   const answers = bench.fields.flatMap(({ picked }) => picked.flatMap((one) => viewport.value?.find(one) ?? []));
-  viewport.value?.highlight([...bench.picked, ...bench.hovered, ...pointed, ...answers, ...offer]);
+  viewport.value?.highlight(
+    [...bench.picked, ...bench.hovered, ...pointed, ...answers, ...offer],
+    bench.gap && [bench.gap.from, bench.gap.to],
+  );
 }
-watch([() => bench.pointedStep, () => bench.pointedAt, () => bench.fields, () => model.built], light, {
+watch([() => bench.gap, () => bench.pointedStep, () => bench.pointedAt, () => bench.fields, () => model.built], light, {
   flush: 'post',
 });
 let pressed: Vec2 | undefined;

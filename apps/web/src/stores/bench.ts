@@ -7,6 +7,7 @@ import {
   ok,
   printOfBody,
   type Action,
+  type Gap,
   sameReference,
   stepKind,
   suits,
@@ -92,6 +93,8 @@ export const useBench = defineStore('bench', () => {
   const removing = shallowRef<{ steps: readonly Id[]; needing: readonly Id[]; naming: readonly Id[] }>();
   /** The step up to which is built; new steps stand after it. */
   const upTo = ref<Id>();
+  /** Where the two things that are picked come nearest: shown as a line in the view. */
+  const gap = shallowRef<Gap>();
   /** Names of bodies that are not shown. */
   const hiddenBodies = shallowRef<ReadonlySet<string>>(new Set());
   /** What an offer on the build sheet speaks of: it lights up. */
@@ -358,6 +361,7 @@ export const useBench = defineStore('bench', () => {
     pointedStep,
     pointedAt,
     hiddenBodies,
+    gap,
     upTo,
     removing,
     freeName,

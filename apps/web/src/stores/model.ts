@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { explain, type Id, type Project } from '@helb/core';
+import { explain, type BodyReference, type Gap, type Id, type Project } from '@helb/core';
 import { EngineClient } from '../workers/engine-client.ts';
 import type { BuildReply, BuildRequest, FileFormat } from '../workers/protocol.ts';
 
@@ -43,10 +43,20 @@ export const useModel = defineStore('model', () => {
     return reply.kind === 'file' ? reply.bytes : explain(reply.issue);
   }
 
+  /** The smallest gap between two things of a part; undefined where one of them is not there. */
+  async function gap(
+    project: Project,
+    part: Id,
+    between: readonly [BodyReference, BodyReference],
+  ): Promise<Gap | undefined> {
+    const reply = await engine().gap(project, part, between);
+    return reply.kind === 'gap' ? reply.gap : undefined;
+  }
+
   /** Forgets what was built; the worker stays warm for the next project. */
   function close(): void {
     built.value = undefined;
   }
 
-  return { built, busy, progress, trouble, arrivals, findings, build, file, close };
+  return { built, busy, progress, trouble, arrivals, findings, build, file, gap, close };
 });

@@ -227,9 +227,10 @@ export class Viewport {
     return box.isEmpty() ? 100 : Math.max(...box.getSize(new Vector3()).toArray());
   }
 
-  /** Lights up what is picked. */
-  highlight(picks: readonly Pick[]): void {
+  /** Lights up what is picked, and where two things come nearest. */
+  highlight(picks: readonly Pick[], ruler?: readonly [Vec3, Vec3]): void {
     clear(this.marks);
+    if (ruler) this.marks.add(lineMark(ruler.flat(), this.theme.link));
     for (const pick of picks) {
       const mark = this.markOf(pick);
       if (mark) this.marks.add(mark);

@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
-import type { Id, Project } from '@helb/core';
-import type { BuildReply, BuildRequest, EngineWorker, FileFormat, FileReply } from './protocol.ts';
+import type { BodyReference, Id, Project } from '@helb/core';
+import type { BuildReply, BuildRequest, EngineWorker, FileFormat, FileReply, GapReply } from './protocol.ts';
 
 export type Progress = (done: number, of: number, name: string) => void;
 
@@ -37,6 +37,10 @@ export class EngineClient {
     });
     if (reply.kind === 'built' && reply.memory > TIRED) this.retire();
     return mine === this.newest && reply.kind === 'built' ? reply : undefined;
+  }
+
+  gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply> {
+    return this.surviving((worker) => worker.gap(project, part, between));
   }
 
   file(project: Project, part: Id, format: FileFormat): Promise<FileReply> {

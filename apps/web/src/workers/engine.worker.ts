@@ -99,6 +99,11 @@ const requests: EngineWorker = {
     const bytes = await (format === 'step' ? ready.stepFile(project, part) : ready.stlFile(project, part));
     return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
   },
+
+  async gap(project, part, between) {
+    const found = await (await engine()).gap(project, part, between);
+    return found.ok ? { kind: 'gap', gap: found.value } : { kind: 'failed', issue: found.issue };
+  },
 };
 
 const sketchReply = ({ frame, solution, regions, sources }: SolvedSketch): SketchReply => ({
@@ -120,5 +125,6 @@ const worker: EngineWorker = {
     );
   },
   file: (...args) => inTurn(() => requests.file(...args)),
+  gap: (...args) => inTurn(() => requests.gap(...args)),
 };
 Comlink.expose(worker);

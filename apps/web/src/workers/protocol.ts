@@ -1,10 +1,12 @@
 import type {
   BodyMeasures,
+  BodyReference,
   BodyMesh,
   Datum,
   EdgeFacts,
   Entities,
   Frame,
+  Gap,
   Id,
   Issue,
   Project,
@@ -73,6 +75,7 @@ export type BuildReply =
 
 export type FileReply =
   { readonly kind: 'file'; readonly bytes: Uint8Array } | { readonly kind: 'failed'; readonly issue: Issue };
+export type GapReply = { readonly kind: 'gap'; readonly gap: Gap } | { readonly kind: 'failed'; readonly issue: Issue };
 export type FileFormat = 'step' | 'stl';
 
 export interface EngineWorker {
@@ -80,4 +83,5 @@ export interface EngineWorker {
   ready(): Promise<void>;
   build(request: BuildRequest, progress: (done: number, of: number, name: string) => void): Promise<BuildReply>;
   file(project: Project, part: Id, format: FileFormat): Promise<FileReply>;
+  gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply>;
 }

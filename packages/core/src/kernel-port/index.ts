@@ -51,6 +51,20 @@ export interface NamedRange {
   readonly count: number;
 }
 
+/** Something of a body by its lasting name. */
+export interface PlaceOnBody {
+  readonly body: BodyHandle;
+  readonly to: 'face' | 'edge' | 'vertex';
+  readonly name: string;
+}
+
+/** Where two things come nearest to each other; 0 apart where they touch or overlap. */
+export interface Gap {
+  readonly distance_mm: number;
+  readonly from: Vec3;
+  readonly to: Vec3;
+}
+
 /** How fine a mesh is: largest distance from the surface (mm) and largest turn between neighbours (rad). */
 export interface Fineness {
   readonly deflection: number;
@@ -107,6 +121,8 @@ export interface Kernel {
   topology(body: BodyHandle): Topology;
   /** The curves in which a plane crosses a body, each with the name of its face. */
   crossing(body: BodyHandle, plane: Frame): readonly EdgeFacts[];
+  /** The smallest gap between two things of bodies. */
+  gap(a: PlaceOnBody, b: PlaceOnBody): Result<Gap>;
   mesh(body: BodyHandle, fineness: Fineness): BodyMesh;
   /** A STEP file (ISO 10303-21, AP214) with names and colours, in millimetres. */
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array>;

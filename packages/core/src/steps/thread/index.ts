@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { BodyHandle, Kernel } from '../../kernel-port/index.ts';
-import { add3, frameOn, scale3, sub3, dot3, type Vec3 } from '../../math/index.ts';
+import { add3, dot3, frameOn, scale3, sub3, type Vec3 } from '../../math/index.ts';
 import { axisOf, type Thing } from '../../references/index.ts';
 import { fail, ok, type Result, type Words } from '../../result/index.ts';
 import { filled, findRegions, Geometry } from '../../sketch/index.ts';
@@ -159,15 +159,12 @@ function cutInFull(body: BodyHandle, sign: Threaded, step: string, kernel: Kerne
   const major = (diameter - (inside ? 0 : allowance(pitch))) / 2;
   const rod = kernel.thread({ origin, axis, major, minor, pitch, length, left, step });
   if (!rod.ok) return rod;
-  // the way of the cut, a little beyond the end from which it comes
+  // no longer than the face: beyond its ends may be a head, or a wall
   const circle = { m: { kind: 'point', x: 0, y: 0 }, o: { kind: 'circle', centre: 'm', radius: diameter } } as const;
   const sleeve = kernel.extrude({
-    profile: {
-      frame: frameOn(add3(origin, scale3(axis, -pitch)), axis),
-      regions: filled(findRegions(new Geometry(circle))),
-    },
+    profile: { frame: frameOn(origin, axis), regions: filled(findRegions(new Geometry(circle))) },
     from: 0,
-    to: length + pitch,
+    to: length,
     step,
   });
   if (!sleeve.ok) {

@@ -1,0 +1,32 @@
+import type { TopoDS_Shape } from 'replicad-opencascadejs';
+import type { Gap, PlaceOnBody, Result, Vec3 } from '@helb/core';
+import { fail, ok, type Library, type Scope } from './library.ts';
+import type { NamedSolid } from './names.ts';
+import { partsOf } from './parts.ts';
+
+/** Where two faces, edges or corners come nearest to each other. */
+export function gapBetween(
+  library: Library,
+  scope: Scope,
+  places: readonly [PlaceOnBody, PlaceOnBody],
+  bodyOf: (body: PlaceOnBody['body']) => NamedSolid,
+): Result<Gap> {
+  const search = scope.keep(new library.BRepExtrema_DistShapeShape());
+  const [a, b] = places.map((place) => shapeOf(library, bodyOf(place.body), place));
+  if (!a || !b) return fail('kernel.gone', { what: places[a ? 1 : 0].to });
+  search.LoadS1(a);
+  search.LoadS2(b);
+  search.Perform(scope.keep(new library.Message_ProgressRange()));
+  if (!search.IsDone() || search.NbSolution() === 0) return fail('kernel.failed', { reason: 'no gap was found' });
+  const at = (place: { X(): number; Y(): number; Z(): number; delete(): void }): Vec3 => {
+    scope.keep(place);
+    return [place.X(), place.Y(), place.Z()];
+  };
+  return ok({ distance_mm: search.Value(), from: at(search.PointOnShape1(1)), to: at(search.PointOnShape2(1)) });
+}
+
+function shapeOf(library: Library, solid: NamedSolid, { to, name }: PlaceOnBody): TopoDS_Shape | undefined {
+  const { faces, edges, vertices } = partsOf(library, solid);
+  const all = { face: faces, edge: edges, vertex: vertices.all }[to];
+  return all.find((part) => part.name === name)?.shape;
+}
