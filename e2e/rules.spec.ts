@@ -58,12 +58,20 @@ test('edges are taken by a rule: what an early sketch gets later is rounded too'
   await expect(page.getByTestId('unsure')).toHaveCount(0);
 });
 
-test('walls along lines, another body left alone while it is not shown, a section, hidden lines, a material', async ({
+test('a gap, walls along lines, another body left alone while it is not shown, a section, hidden lines, a material', async ({
   bench,
   page,
 }) => {
   await bench.signUp();
   await bench.newDemo();
+  // the front edge of the plate and the rim of the boss: 12 mm apart seen from above, 20 mm in height
+  await bench.click(90, -92);
+  await page.keyboard.down('Shift');
+  await bench.click(-10, 118);
+  await page.keyboard.up('Shift');
+  await expect(page.getByTestId('reading-smallest gap')).toHaveText(`${Math.hypot(12, 20).toFixed(3)} mm`);
+  await bench.press('Escape');
+
   await page.getByLabel('Material').selectOption('Brass CW614N');
   await expect(page.getByTestId('density')).toContainText('8470 kg/m³, EN 1991-1-1');
   const mass = await volumeShown(bench.figure('Mass').textContent());

@@ -31,7 +31,7 @@ const current = ref<ViewName | 'Square-on' | ''>('Corner');
 const showRelations = ref(true);
 const strip = ref<InstanceType<typeof VerbStrip>>();
 const sketch = ref<InstanceType<typeof SketchCanvas>>();
-const under = ref<{ at: Vec2; picks: Pick[]; chosen: number }>();
+const under = shallowRef<{ at: Vec2; picks: Pick[]; chosen: number }>();
 
 const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 const theme = () => ({
