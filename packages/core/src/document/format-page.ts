@@ -65,7 +65,7 @@ All changes of a project are made by these commands, in the interface as in scri
 ## JSON Schema of the project
 
 \`\`\`json
-${JSON.stringify(z.toJSONSchema(projectSchema, { io: 'input' }), null, 2)}
+${JSON.stringify(z.toJSONSchema(projectSchema, { io: 'input', reused: 'ref' }), null, 2)}
 \`\`\`
 `;
 }
