@@ -11,7 +11,6 @@ import {
   writeSvg,
   type BodyHandle,
   type BodyReference,
-  type BodyMeasures,
   type BodyMesh,
   type EdgeFacts,
   type ExportBody,
@@ -76,7 +75,7 @@ interface Built {
  */
 export class Engine {
   private readonly cache: BodyCache;
-  private readonly measured = new Map<BodyHandle, BodyMeasures>();
+  private readonly measured = new Map<BodyHandle, Pick<BodyModel, 'name' | 'measures'>>();
   private readonly meshes = new Map<string, BodyMesh>();
   private readonly sketches = new Map<string, SolvedSketch>();
   private readonly topologies = new Map<BodyHandle, Topology>();
@@ -269,15 +268,17 @@ export class Engine {
   }
 
   private describe(body: BodyHandle, { mesh, known }: BuildOptions): BodyModel {
-    let measures = this.measured.get(body);
-    if (!measures) this.measured.set(body, (measures = this.kernel.measure(body)));
-    const name = this.kernel.bodyName(body);
-    if (!mesh) return { key: `${body}`, name, measures };
+    let told = this.measured.get(body);
+    if (!told) {
+      told = { name: this.kernel.bodyName(body), measures: this.kernel.measure(body) };
+      this.measured.set(body, told);
+    }
+    if (!mesh) return { key: `${body}`, ...told };
     const key = `${body} ${mesh.deflection} ${mesh.angle}`;
-    if (known?.has(key)) return { key, name, measures };
+    if (known?.has(key)) return { key, ...told };
     let made = this.meshes.get(key);
     if (!made) this.meshes.set(key, (made = this.kernel.mesh(body, mesh)));
-    return { key, name, measures, mesh: made, topology: this.topology(body) };
+    return { key, ...told, mesh: made, topology: this.topology(body) };
   }
 
   private forget(body: BodyHandle): void {

@@ -50,11 +50,15 @@ function nearest(lines: readonly Polyline[], place: Vec3): readonly [number, boo
 /** A flat face from its loops: the longest way round is the outline, the others are openings in it. */
 export function flatPatch(loops: readonly Polyline[], normal: Vec3): Patch {
   const frame = frameOn(placeAt(loops[0]!, 0), normal);
-  const flat = (loop: Polyline): number[] =>
-    Array.from({ length: pointsIn(loop) }, (_, k) => sub3(placeAt(loop, k), frame.origin)).flatMap((off) => [
-      dot3(off, frame.x),
-      dot3(off, frame.y),
-    ]);
+  const { origin, x, y } = frame;
+  const flat = (loop: Polyline): number[] => {
+    const plane: number[] = [];
+    for (let k = 0; k < loop.length; k += 3) {
+      const off: Vec3 = [loop[k]! - origin[0], loop[k + 1]! - origin[1], loop[k + 2]! - origin[2]];
+      plane.push(dot3(off, x), dot3(off, y));
+    }
+    return plane;
+  };
   const ordered = loops
     .map((loop) => ({ loop, plane: flat(loop) }))
     .toSorted((a, b) => Math.abs(areaOf(b.plane)) - Math.abs(areaOf(a.plane)));
@@ -87,8 +91,11 @@ function areaOf(plane: readonly number[]): number {
 /** The triangulation winds all of its triangles the same way: turned where that is clockwise. */
 function facingUp(triangles: Uint32Array, plane: readonly number[]): Uint32Array {
   let sum = 0;
-  for (let k = 0; k < triangles.length; k += 3)
-    sum += areaOf([...triangles.subarray(k, k + 3)].flatMap((corner) => [plane[2 * corner]!, plane[2 * corner + 1]!]));
+  for (let k = 0; k < triangles.length; k += 3) {
+    const [a, b, c] = [2 * triangles[k]!, 2 * triangles[k + 1]!, 2 * triangles[k + 2]!];
+    const [dx, dy] = [plane[b]! - plane[a]!, plane[b + 1]! - plane[a + 1]!];
+    sum += dx * (plane[c + 1]! - plane[a + 1]!) - dy * (plane[c]! - plane[a]!);
+  }
   if (sum < 0) for (let k = 0; k < triangles.length; k += 3) triangles.subarray(k, k + 3).reverse();
   return triangles;
 }

@@ -24,7 +24,7 @@ export class Shelf<V> {
   get = (shape: TopoDS_Shape): V | undefined => this.mapFor(shape).get(shape)?.value;
 
   private mapFor = (shape: TopoDS_Shape): ShapeMap<Kept<V>> =>
-    shape.Orientation() === 'TopAbs_REVERSED' ? this.reversed : this.forward;
+    this.reversed !== this.forward && shape.Orientation() === 'TopAbs_REVERSED' ? this.reversed : this.forward;
 
   /** Nobody's yet; under a handle of its own. */
   put(shape: TopoDS_Shape, value: V): V {
