@@ -19,6 +19,7 @@ const CORE_ORDER = [
   'sketch',
   'kernel-port',
   'references',
+  'samples',
   'steps',
   'document',
   'formats',
@@ -76,14 +77,15 @@ export default ts.config(
           policies: [
             ...coreRules,
             allow('core', CORE),
-            allow('kernel', ['kernel', 'core']),
+            // outlines of samples are for tests and benches
+            allow('kernel', ['kernel', 'core', 'core-samples']),
             // the headless command line is where engine and kernel are put together
-            allow('engine', ['engine', 'core', 'core-outlines', 'kernel']),
+            allow('engine', ['engine', 'core', 'core-outlines', 'core-samples', 'kernel']),
             allow('server', ['server', 'core', 'scripts']),
             // the readers of files are loaded when somebody opens one
             allow('web', ['web', 'engine', 'core', 'core-outlines', 'kernel']),
             allow('e2e', ['e2e', 'core', 'scripts']),
-            allow('bench', ['bench', 'core', 'kernel', 'engine', 'scripts', 'e2e']),
+            allow('bench', ['bench', 'core', 'core-samples', 'kernel', 'engine', 'scripts', 'e2e']),
             allow('scripts', ['scripts', 'core', 'server']),
           ],
         },

@@ -1,6 +1,6 @@
 import init, { type OpenCascadeInstance, type TopoDS_Shape } from 'replicad-opencascadejs';
 import type { BodyHandle, Kernel, Profile, Result } from '@helb/core';
-import { filled, findRegions, Geometry, ORIGIN_PLANES } from '@helb/core';
+import { circle, profile, rectangle } from '@helb/core/samples';
 import type { Figure } from './measure.ts';
 
 const FINENESS = { deflection: 0.1, angle: 0.3 };
@@ -11,44 +11,16 @@ const value = <T>(result: Result<T>): T => {
   return result.value;
 };
 
-const round = (x: number, y: number, radius: number): Profile => ({
-  frame: ORIGIN_PLANES.top,
-  regions: filled(
-    findRegions(new Geometry({ m: { kind: 'point', x, y }, o: { kind: 'circle', centre: 'm', radius } })),
-  ),
-});
-
 /** A plate of 200 x 200 x 5 mm with 400 holes: how long until it can be shown, and shown again after one more hole. */
 export async function plateFigures(kernel: Kernel): Promise<Figure[]> {
   const floor = await bareTime();
-  const extruded = (profile: Profile, from: number, to: number, step: string) =>
-    value(kernel.extrude({ profile, from, to, step }))[0]!;
+  const extruded = (area: Profile, from: number, to: number, step: string) =>
+    value(kernel.extrude({ profile: area, from, to, step }))[0]!;
   const cut = (body: BodyHandle, tools: BodyHandle[]) => value(kernel.combine('cut', [body], tools)).bodies[0]!;
   const side = 10 * ROWS;
-  const slab = extruded(
-    {
-      frame: ORIGIN_PLANES.top,
-      regions: filled(
-        findRegions(
-          new Geometry({
-            p: { kind: 'point', x: 0, y: 0 },
-            q: { kind: 'point', x: side, y: 0 },
-            r: { kind: 'point', x: side, y: side },
-            s: { kind: 'point', x: 0, y: side },
-            a: { kind: 'line', a: 'p', b: 'q' },
-            b: { kind: 'line', a: 'q', b: 'r' },
-            c: { kind: 'line', a: 'r', b: 's' },
-            d: { kind: 'line', a: 's', b: 'p' },
-          }),
-        ),
-      ),
-    },
-    0,
-    5,
-    's',
-  );
+  const slab = extruded(profile(rectangle(0, 0, side, side)), 0, 5, 's');
   const holes = Array.from({ length: ROWS * ROWS }, (_, k) =>
-    extruded(round(10 * (k % ROWS) + 5, 10 * Math.floor(k / ROWS) + 5, 3), -1, 6, `h${k}`),
+    extruded(profile(circle(10 * (k % ROWS) + 5, 10 * Math.floor(k / ROWS) + 5, 3)), -1, 6, `h${k}`),
   );
   const plate = cut(slab, holes);
   const time = (body: BodyHandle) => {
@@ -57,7 +29,7 @@ export async function plateFigures(kernel: Kernel): Promise<Figure[]> {
     return performance.now() - start;
   };
   const first = time(plate);
-  const edited = cut(plate, [extruded(round(10, 10, 1), -1, 6, 'x')]);
+  const edited = cut(plate, [extruded(profile(circle(10, 10, 1)), -1, 6, 'x')]);
   const second = time(edited);
   [slab, ...holes, plate, edited].forEach((body) => kernel.release(body));
   return [

@@ -1,4 +1,5 @@
 import { perform, ProjectScript, type Entities, type Project } from '@helb/core';
+import { rectangle } from '@helb/core/samples';
 import { Engine } from '@helb/engine';
 import { startKernelInNode } from '@helb/kernel/node';
 import { median, type Figure } from './measure.ts';
@@ -8,17 +9,6 @@ import { watched } from './watched.ts';
 const FINENESS = { deflection: 0.08, angle: 0.25 };
 /** One frame, ms. */
 const FRAME = 16;
-
-const rectangle = (x: number, y: number, w: number, h: number): Entities => ({
-  p0: { kind: 'point', x, y },
-  p1: { kind: 'point', x: x + w, y },
-  p2: { kind: 'point', x: x + w, y: y + h },
-  p3: { kind: 'point', x, y: y + h },
-  a: { kind: 'line', a: 'p0', b: 'p1' },
-  b: { kind: 'line', a: 'p1', b: 'p2' },
-  c: { kind: 'line', a: 'p2', b: 'p3' },
-  d: { kind: 'line', a: 'p3', b: 'p0' },
-});
 
 function withValue(project: Project, name: string, expression: string): Project {
   const id = project.valueOrder.find((candidate) => project.values[candidate]!.name === name)!;

@@ -1,5 +1,7 @@
 import {
+  ACCEPT_WORDS,
   fail,
+  locate,
   namesUsed,
   ok,
   outlinePieces,
@@ -8,6 +10,7 @@ import {
   valueScope,
   writeDxf,
   writeStl,
+  withoutNumber,
   writeSvg,
   type BodyHandle,
   type BodyReference,
@@ -21,12 +24,14 @@ import {
   type Issue,
   type Kernel,
   type Part,
+  type PlaceOnBody,
   type Project,
   type Result,
   type Scope,
   type SketchSources,
   type SolvedSketch,
   type Step,
+  type Thing,
   type Topology,
 } from '@helb/core';
 import { BodyCache } from './body-cache.ts';
@@ -111,13 +116,16 @@ export class Engine {
     const part = project.parts[id];
     if (!part) return fail('part.unknown', { id });
     const { bodies } = await this.buildPart(id, part, valueScope(Object.values(project.values), project.unit), {});
-    const [a, b] = between.map(({ to, name }) => {
-      const kinds = { face: 'faces', edge: 'edges', vertex: 'vertices' } as const;
-      if (to === 'body') return undefined;
-      const body = bodies.find((handle) => this.topology(handle)[kinds[to]].some((other) => other.name === name));
-      return body === undefined ? undefined : { body, to, name };
-    });
-    return a && b ? this.kernel.gap(a, b) : fail('reference.gone', { to: between[a ? 1 : 0].to });
+    const world = { bodies: bodies.map((body) => this.topology(body)), datum: () => undefined, drawn: () => undefined };
+    const places: PlaceOnBody[] = [];
+    for (const reference of between) {
+      const found = locate(reference, 'shape', world);
+      if (!found.ok) return found;
+      const place = placeOnBody(found.value.thing, bodies);
+      if (!place) return fail('reference.kind', { asked: ACCEPT_WORDS.shape });
+      places.push(place);
+    }
+    return this.kernel.gap(places[0]!, places[1]!);
   }
 
   /** A STEP file of one part; fails where it has no body. */
@@ -200,6 +208,7 @@ export class Engine {
         add(inputs.issue);
         continue;
       }
+      const on = (kind.touches?.(inputs.value) ?? []).map((k) => withoutNumber(this.kernel.bodyName(state.bodies[k]!)));
       const key = `${state.id} ${step.kind} ${JSON.stringify(inputs.value)}`;
       let entry = this.cache.get(key);
       if (!entry) {
@@ -214,7 +223,7 @@ export class Engine {
         entry = this.cache.put(key, bodies.value);
       }
       state = entry;
-      site.sources.set(stepId, { kind: step.kind, inputs: inputs.value });
+      site.sources.set(stepId, { kind: step.kind, inputs: inputs.value, on });
       kind.signs?.(inputs.value).forEach((sign) => signs.push({ ...sign, step: stepId }));
       keys.push(key);
       add();
@@ -295,4 +304,10 @@ function valuesOf(project: Project, scope: Scope): ValueResult[] {
     const result = scope.lookup(name);
     return result.ok ? { id, name, result: result.value } : { id, name, issue: result.issue };
   });
+}
+
+function placeOnBody(thing: Thing, bodies: readonly BodyHandle[]): PlaceOnBody | undefined {
+  if (thing.to === 'face') return { body: bodies[thing.body]!, to: 'face', name: thing.face.name };
+  if (thing.to === 'edge') return { body: bodies[thing.body]!, to: 'edge', name: thing.edge.name };
+  return thing.to === 'vertex' ? { body: bodies[thing.body]!, to: 'vertex', name: thing.vertex.name } : undefined;
 }

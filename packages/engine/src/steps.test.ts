@@ -348,6 +348,21 @@ describe('whole bodies', () => {
 });
 
 describe('mirrors and patterns', () => {
+  test('a cut on one body only is repeated on that body only', async () => {
+    const bench = new Bench()
+      .block('a', 60, 10, 10)
+      .sketch('t', rectangle(0, 5, 60, 20))
+      .step('b', 'extrude', { sketch: 't', distance: '10 mm', start: '-12 mm', result: 'new' })
+      .sketch('s', rectangle(2, 0, 4, 30))
+      .step('slot', 'extrude', { sketch: 's', extent: 'through', ways: 'both', result: 'cut', only: [body('a')] })
+      .step('p', 'pattern-line', { steps: ['slot'], along: [axis('x')], count: '4', spacing: '12 mm' });
+    const model = await bench.model();
+    expect(model.bodies.map(({ name, measures }) => [name, measures.volume_mm3])).toEqual(
+      expect.arrayContaining([['b', expect.closeTo(12000, 6)]]),
+    );
+    expect(total(model)).toBeCloseTo(12000 + 6000 - 4 * 400, 6);
+  });
+
   const peg = () =>
     new Bench()
       .block('base', 100, 40, 5)

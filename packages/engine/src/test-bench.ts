@@ -9,9 +9,12 @@ import {
   type Relations,
   type Step,
 } from '@helb/core';
+import { rectangle } from '@helb/core/samples';
 import type { Engine, PartModel } from './index.ts';
 
 // What tests of steps are put together from.
+
+export { circle, rectangle } from '@helb/core/samples';
 
 export type Fields = Record<string, unknown>;
 
@@ -62,20 +65,6 @@ export class Bench {
 
 export const total = ({ bodies }: PartModel) => bodies.reduce((sum, body) => sum + body.measures.volume_mm3, 0);
 
-export const rectangle = (x: number, y: number, w: number, h: number): Entities => ({
-  p0: { kind: 'point', x, y },
-  p1: { kind: 'point', x: x + w, y },
-  p2: { kind: 'point', x: x + w, y: y + h },
-  p3: { kind: 'point', x, y: y + h },
-  a: { kind: 'line', a: 'p0', b: 'p1' },
-  b: { kind: 'line', a: 'p1', b: 'p2' },
-  c: { kind: 'line', a: 'p2', b: 'p3' },
-  d: { kind: 'line', a: 'p3', b: 'p0' },
-});
-export const circle = (x: number, y: number, radius: number): Entities => ({
-  m: { kind: 'point', x, y },
-  o: { kind: 'circle', centre: 'm', radius },
-});
 export const face = (name: string): Reference => ({ to: 'face', name });
 export const edge = (...faces: string[]): Reference => ({ to: 'edge', name: [...faces].sort().join(' | ') });
 export const axis = (name: 'x' | 'y' | 'z'): Reference => ({ to: 'origin', name });

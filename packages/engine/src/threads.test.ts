@@ -67,6 +67,8 @@ describe('threads', () => {
     const beyond =
       square(bore, major) * 0.625 * (1 - share) + major * major * 0.125 + bore * bore * (0.25 + 0.625 * share);
     expect((await nut(6.8).volume()) / (1600 - Math.PI * beyond * 4)).toBeCloseTo(1, 5);
+    const coarse = shaft(8).step('t', 'thread', { faces: [face('e/side/o')], size: 'own', pitch: '9 mm' });
+    expect(await coarse.trouble()).toMatch(/pitch well below the diameter of 8 mm/);
     expect(await nut(5).trouble()).toBe('M8 does not fit here: this bore is ⌀5, and it needs ⌀6.8.');
   });
 });

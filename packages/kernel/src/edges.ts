@@ -3,6 +3,13 @@ import { scale3, toSpace, type Frame, type Piece, type Vec2, type Vec3 } from '@
 import type { Library, Scope } from './library.ts';
 
 export const point = (library: Library, scope: Scope, at: Vec3) => scope.keep(new library.gp_Pnt(...at));
+/** A place or a direction of the library as numbers. */
+export const vec = (p: { X(): number; Y(): number; Z(): number }): Vec3 => [p.X(), p.Y(), p.Z()];
+/** A coordinate system of the library; y follows from z and x. */
+export const axes = (library: Library, scope: Scope, { origin, z, x }: Pick<Frame, 'origin' | 'z' | 'x'>) =>
+  scope.keep(
+    new library.gp_Ax3(point(library, scope, origin), direction(library, scope, z), direction(library, scope, x)),
+  );
 export const direction = (library: Library, scope: Scope, to: Vec3) => scope.keep(new library.gp_Dir(...to));
 
 type Bezier = Extract<Piece, { form: 'bezier' }>;

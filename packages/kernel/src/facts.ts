@@ -13,12 +13,11 @@ import {
   type Surface,
   type Vec3,
 } from '@helb/core';
+import { vec } from './edges.ts';
 import type { Library, Scope } from './library.ts';
 import { subShapes } from './shapes.ts';
 
 // Exact geometry of single faces and edges.
-
-const vec = (p: { X(): number; Y(): number; Z(): number }): Vec3 => [p.X(), p.Y(), p.Z()];
 
 export function placeOfVertex(library: Library, scope: Scope, vertex: TopoDS_Shape): Vec3 {
   return vec(scope.keep(library.BRep_Tool.Pnt(scope.keep(library.TopoDS.Vertex(vertex)))));

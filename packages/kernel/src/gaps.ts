@@ -1,5 +1,6 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { Gap, PlaceOnBody, Result, Vec3 } from '@helb/core';
+import { vec } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import type { NamedSolid } from './names.ts';
 import { partsOf } from './parts.ts';
@@ -18,11 +19,11 @@ export function gapBetween(
   search.LoadS2(b);
   search.Perform(scope.keep(new library.Message_ProgressRange()));
   if (!search.IsDone() || search.NbSolution() === 0) return fail('kernel.failed', { reason: 'no gap was found' });
-  const at = (place: { X(): number; Y(): number; Z(): number; delete(): void }): Vec3 => {
-    scope.keep(place);
-    return [place.X(), place.Y(), place.Z()];
-  };
-  return ok({ distance_mm: search.Value(), from: at(search.PointOnShape1(1)), to: at(search.PointOnShape2(1)) });
+  const [from, to] = [search.PointOnShape1(1), search.PointOnShape2(1)].map((place) => vec(scope.keep(place))) as [
+    Vec3,
+    Vec3,
+  ];
+  return ok({ distance_mm: search.Value(), from, to });
 }
 
 function shapeOf(library: Library, solid: NamedSolid, { to, name }: PlaceOnBody): TopoDS_Shape | undefined {

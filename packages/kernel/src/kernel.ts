@@ -27,16 +27,16 @@ import {
   type ThreadRequest,
   type Topology,
 } from '@helb/core';
-import { lofted } from './lofts.ts';
-import { spiralled, sweptAlong } from './pipes.ts';
 import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
 import { bevelled, hollowed, insideOf, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
 import { gapBetween } from './gaps.ts';
 import { fail, guarded, ok, startLibrary, type Library, type LibrarySource, type Scope } from './library.ts';
+import { lofted } from './lofts.ts';
 import { measures, volumeOf } from './measure.ts';
 import { Mesher } from './mesh.ts';
 import type { NamedSolid } from './names.ts';
 import { forgetParts } from './parts.ts';
+import { spiralled, sweptAlong } from './pipes.ts';
 import { stepFile } from './step-file.ts';
 import { isSound } from './soundness.ts';
 import { extruded, revolved } from './sweeps.ts';

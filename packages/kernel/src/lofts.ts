@@ -1,7 +1,7 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import { direction3, dot3, frameOn, squareTo3, sub3, type LoftRequest, type Result, type Vec3 } from '@helb/core';
-import { point } from './edges.ts';
-import { normalIn } from './facts.ts';
+import { point, vec } from './edges.ts';
+import { normalIn, placeOfVertex } from './facts.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import type { MadeFace, NamedSolid } from './names.ts';
 import { faceOf, plane, type ProfileFace, type ProfileLoop } from './profile.ts';
@@ -98,10 +98,9 @@ function flatOf(library: Library, scope: Scope, face: TopoDS_Shape): TopoDS_Shap
   const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), true));
   if (surface.GetType() === 'GeomAbs_Plane') return undefined;
   const edges = subShapes(library, scope, face, 'TopAbs_EDGE');
-  const places = subShapes(library, scope, face, 'TopAbs_VERTEX').map((vertex): Vec3 => {
-    const place = scope.keep(library.BRep_Tool.Pnt(scope.keep(library.TopoDS.Vertex(vertex))));
-    return [place.X(), place.Y(), place.Z()];
-  });
+  const places = subShapes(library, scope, face, 'TopAbs_VERTEX').map((vertex) =>
+    placeOfVertex(library, scope, vertex),
+  );
   const straight = edges.every(
     (edge) =>
       scope.keep(new library.BRepAdaptor_Curve(scope.keep(library.TopoDS.Edge(edge)))).GetType() === 'GeomAbs_Line' ||
@@ -120,12 +119,8 @@ function flatOf(library: Library, scope: Scope, face: TopoDS_Shape): TopoDS_Shap
 /** Is an edge straight, whatever it is called? */
 function lineLike(library: Library, scope: Scope, edge: TopoDS_Shape): boolean {
   const curve = scope.keep(new library.BRepAdaptor_Curve(scope.keep(library.TopoDS.Edge(edge))));
-  const at = (t: number): Vec3 => {
-    const place = scope.keep(
-      curve.Value(curve.FirstParameter() + t * (curve.LastParameter() - curve.FirstParameter())),
-    );
-    return [place.X(), place.Y(), place.Z()];
-  };
+  const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
+  const at = (t: number): Vec3 => vec(scope.keep(curve.Value(first + t * (last - first))));
   const [from, to] = [at(0), at(1)];
   const along = direction3(sub3(to, from));
   return (

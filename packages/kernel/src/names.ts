@@ -1,4 +1,5 @@
 import type { NCollection_List_TopoDS_Shape, TopoDS_Shape } from 'replicad-opencascadejs';
+import { withoutNumber } from '@helb/core';
 import type { Library, Scope } from './library.ts';
 import { members, ShapeMap, subShapes } from './shapes.ts';
 
@@ -88,7 +89,7 @@ function numberedBodies(
   solids: readonly TopoDS_Shape[],
   names: readonly string[],
 ): string[] {
-  const base = names.map((name) => name.replace(/#\d+$/, ''));
+  const base = names.map(withoutNumber);
   return names.map((name, k) => {
     const same = base.flatMap((other, n) => (other === base[k] ? [n] : []));
     if (same.length === 1) return name;

@@ -1,7 +1,6 @@
 import type { TopoDS_Wire } from 'replicad-opencascadejs';
 import {
   add3,
-  carriedAlong,
   cross3,
   direction3,
   dot3,
@@ -9,6 +8,7 @@ import {
   scale3,
   squareTo3,
   sub3,
+  Path,
   toSpace,
   type Frame,
   type Profile,
@@ -18,8 +18,9 @@ import {
   type SweepRequest,
   type Vec3,
 } from '@helb/core';
-import { direction, point } from './edges.ts';
+import { axes, direction } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
+import { helixWire } from './helices.ts';
 import { loftedLoops } from './lofts.ts';
 import type { NamedSolid } from './names.ts';
 import type { ProfileFace, ProfileLoop } from './profile.ts';
@@ -32,7 +33,7 @@ export function sweptAlong(library: Library, scope: Scope, request: SweepRequest
   if (!path.ok) return path;
   const upright = request.keep === 'fixed' ? planeNormal(request.path) : undefined;
   const { step, twist } = request;
-  const stations = twist ? stationsAlong(library, scope, path.value, twist) : undefined;
+  const stations = twist ? stationsAlong(request.path, twist) : undefined;
   if (stations?.some(({ bends }) => bends)) return fail('sweep.twist');
   return ofRegions(library, scope, request, request.profile.frame, (face, suffix) =>
     stations
@@ -98,26 +99,8 @@ export function spiralled(library: Library, scope: Scope, request: SpiralRequest
   const radius = Math.hypot(...out);
   if (radius < 1e-6) return fail('spiral.axis');
   const foot = add3(origin, scale3(axis, dot3(sub3(start, origin), axis)));
-  const at = scope.keep(
-    new library.gp_Ax3(point(library, scope, foot), direction(library, scope, axis), direction(library, scope, out)),
-  );
-  const slope = Math.tan(taper);
-  const surface =
-    taper === 0
-      ? scope.keep(new library.Geom_CylindricalSurface(at, radius))
-      : scope.keep(new library.Geom_ConicalSurface(at, -taper, radius));
-  // on a cone the second parameter runs along the slope
-  const rise = taper === 0 ? pitch : pitch * Math.hypot(1, slope);
-  const turn = left ? -2 * Math.PI : 2 * Math.PI;
-  const line = scope.keep(
-    new library.Geom2d_Line(scope.keep(new library.gp_Pnt2d(0, 0)), scope.keep(new library.gp_Dir2d(turn, rise))),
-  );
-  const edge = scope.keep(
-    scope.keep(new library.BRepBuilderAPI_MakeEdge(line, surface, 0, Math.hypot(turn, rise) * turns)).Edge(),
-  );
-  library.BRepLib.BuildCurves3d(edge);
-  const maker = scope.keep(new library.BRepBuilderAPI_MakeWire(edge));
-  const spine = scope.keep(maker.Wire());
+  const frame = frameOn(foot, axis, direction3(out));
+  const spine = helixWire(library, scope, frame, { radius, height: 0, pitch, turns, left, taper });
   return ofRegions(library, scope, request, profile.frame, (face, suffix) =>
     piped(library, scope, spine, face, { step, suffix, upright: axis }),
   );
@@ -139,32 +122,18 @@ interface Station {
   readonly bends: boolean;
 }
 
-/**
- * Frames along a path, turned by an angle over the whole way besides what the path does: carried along so that they do
- * not turn by themselves (double reflection: Wang, Juettler, Zheng, Liu 2008).
- */
-function stationsAlong(library: Library, scope: Scope, spine: TopoDS_Wire, twist: number): Station[] {
-  const along = scope.keep(new library.BRepAdaptor_CompCurve(spine, true));
-  const [first, last] = [along.FirstParameter(), along.LastParameter()];
+/** Frames along a path, turned by an angle over the whole way besides what the path does. */
+function stationsAlong(curves: readonly SpaceCurve[], twist: number): Station[] {
+  const path = new Path(curves);
   const count = STATIONS * Math.max(2, Math.ceil(Math.abs(twist) / Math.PI));
-  const places = Array.from({ length: count + 1 }, (_, k) => {
-    const place = scope.keep(new library.gp_Pnt(0, 0, 0));
-    const heading = scope.keep(new library.gp_Vec(0, 0, 0));
-    along.D1(first + ((last - first) * k) / count, place, heading);
-    return { at: vec(place), heading: direction3(vec(heading)) ?? ([0, 0, 1] as const) };
-  });
-  let side = frameOn(places[0]!.at, places[0]!.heading).x;
-  return places.map(({ at, heading }, k) => {
-    const before = places[k - 1];
-    if (before) side = carriedAlong(before, side, { at, heading });
+  const frames = path.frames(Array.from({ length: count + 1 }, (_, k) => (path.length * k) / count));
+  return frames.map(({ origin, x, y, z }, k) => {
     const turn = (twist * k) / count;
-    const x = add3(scale3(side, Math.cos(turn)), scale3(cross3(heading, side), Math.sin(turn)));
-    const frame = { origin: at, x, y: cross3(heading, x), z: heading };
-    return { frame, bends: before !== undefined && dot3(before.heading, heading) < CORNER };
+    const out = add3(scale3(x, Math.cos(turn)), scale3(y, Math.sin(turn)));
+    const bends = k > 0 && dot3(frames[k - 1]!.z, z) < CORNER;
+    return { frame: frameOn(origin, z, out), bends };
   });
 }
-
-const vec = (p: { X(): number; Y(): number; Z(): number }): Vec3 => [p.X(), p.Y(), p.Z()];
 
 /** A smooth solid through a loop and its copies in all places of a path. */
 function through(
@@ -174,10 +143,7 @@ function through(
   stations: readonly Station[],
   step: string,
 ): Result<NamedSolid> {
-  const system = ({ frame: { origin, z, x } }: Station) =>
-    scope.keep(
-      new library.gp_Ax3(point(library, scope, origin), direction(library, scope, z), direction(library, scope, x)),
-    );
+  const system = ({ frame }: Station) => axes(library, scope, frame);
   const start = system(stations[0]!);
   const copies = stations.slice(1).map((station): ProfileLoop => {
     const motion = scope.keep(new library.gp_Trsf());

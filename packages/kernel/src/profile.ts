@@ -1,6 +1,6 @@
 import type { TopoDS_Edge, TopoDS_Face, TopoDS_Vertex, TopoDS_Wire } from 'replicad-opencascadejs';
 import type { Frame, Region, Vec3 } from '@helb/core';
-import { direction, edgeOf, point, smoothRuns } from './edges.ts';
+import { axes, direction, edgeOf, point, smoothRuns } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { isValid } from './soundness.ts';
 
@@ -22,14 +22,8 @@ export interface ProfileFace extends Pick<ProfileLoop, 'edges'> {
   readonly openings: readonly ProfileLoop[];
 }
 
-export const plane = (library: Library, scope: Scope, { origin, z, x }: Frame) =>
-  scope.keep(
-    new library.gp_Pln(
-      scope.keep(
-        new library.gp_Ax3(point(library, scope, origin), direction(library, scope, z), direction(library, scope, x)),
-      ),
-    ),
-  );
+export const plane = (library: Library, scope: Scope, frame: Frame) =>
+  scope.keep(new library.gp_Pln(axes(library, scope, frame)));
 
 export const axisAt = (library: Library, scope: Scope, origin: Vec3, along: Vec3) =>
   scope.keep(new library.gp_Ax1(point(library, scope, origin), direction(library, scope, along)));

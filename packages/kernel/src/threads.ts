@@ -10,7 +10,8 @@ import {
   type Vec2,
   type Vec3,
 } from '@helb/core';
-import { direction, point } from './edges.ts';
+import { point } from './edges.ts';
+import { helixWire } from './helices.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import type { NamedSolid } from './names.ts';
 import { subShapes } from './shapes.ts';
@@ -48,7 +49,8 @@ function sewnRod(
 ): Result<NamedSolid> {
   const sewing = scope.keep(new library.BRepBuilderAPI_Sewing(1e-4, true, true, true, false));
   const corners = PROFILE.map(([out, along]): Vec2 => [minor + out * (major - minor), along * pitch]);
-  const helix = ([radius, height]: Vec2) => helixWire(library, scope, frame, { radius, height, pitch, left });
+  const helix = ([radius, height]: Vec2) =>
+    helixWire(library, scope, frame, { radius, height, pitch, turns: 1, left, taper: 0 });
   const flanks = scope.keep(new library.BRepOffsetAPI_ThruSections(false, true, 1e-6));
   flanks.CheckCompatibility(false);
   corners.forEach((corner) => flanks.AddWire(helix(corner)));
@@ -91,33 +93,6 @@ function sewnRod(
       faces.map((side) => ({ face: side, name: `${step}/thread` })),
     ),
   );
-}
-
-interface Helix {
-  readonly radius: number;
-  readonly height: number;
-  readonly pitch: number;
-  readonly left: boolean;
-}
-
-/** One turn of a helix about the frame's z, from its x on. */
-function helixWire(library: Library, scope: Scope, frame: Frame, { radius, height, pitch, left }: Helix): TopoDS_Wire {
-  const axes = scope.keep(
-    new library.gp_Ax3(
-      point(library, scope, frame.origin),
-      direction(library, scope, frame.z),
-      direction(library, scope, frame.x),
-    ),
-  );
-  const surface = scope.keep(new library.Geom_CylindricalSurface(axes, radius));
-  const turn = left ? -2 * Math.PI : 2 * Math.PI;
-  const line = scope.keep(
-    new library.Geom2d_Line(scope.keep(new library.gp_Pnt2d(0, height)), scope.keep(new library.gp_Dir2d(turn, pitch))),
-  );
-  const maker = scope.keep(new library.BRepBuilderAPI_MakeEdge(line, surface, 0, Math.hypot(turn, pitch)));
-  const edge = scope.keep(maker.Edge());
-  library.BRepLib.BuildCurves3d(edge);
-  return scope.keep(scope.keep(new library.BRepBuilderAPI_MakeWire(edge)).Wire());
 }
 
 function axisWire(library: Library, scope: Scope, frame: Frame, pitch: number): TopoDS_Wire {

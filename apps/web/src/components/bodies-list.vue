@@ -2,12 +2,10 @@
 import { computed } from 'vue';
 import { formatAmount, stepOfFace } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
-import { useLooking } from '../stores/looking.ts';
 import { useModel } from '../stores/model.ts';
 
 /** The bodies of the part, each with its volume; those that are not shown are not touched by new steps either. */
 const bench = useBench();
-const looking = useLooking();
 const model = useModel();
 
 const bodies = computed(() => (model.built?.part === bench.partId ? (model.built?.bodies ?? []) : []));
@@ -25,7 +23,7 @@ const nameOf = (body: string) => {
         type="checkbox"
         :checked="!bench.hiddenBodies.has(name)"
         :aria-label="`Show the body of ${nameOf(name)}`"
-        @change="looking.toggleBody(name)"
+        @change="bench.toggleBody(name)"
       />
       <span class="grow truncate" :class="bench.hiddenBodies.has(name) ? 'text-muted line-through' : ''">{{
         nameOf(name)

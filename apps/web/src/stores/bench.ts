@@ -121,6 +121,12 @@ export const useBench = defineStore('bench', () => {
     partId.value = id;
     picked.value = [];
     upTo.value = undefined;
+    hiddenBodies.value = new Set();
+  }
+
+  function toggleBody(name: string): void {
+    const { value } = hiddenBodies;
+    hiddenBodies.value = new Set(value.has(name) ? [...value].filter((other) => other !== name) : [...value, name]);
   }
 
   function editSketch(step: Id): void {
@@ -201,17 +207,19 @@ export const useBench = defineStore('bench', () => {
       fitting.forEach((pick) => left.splice(left.indexOf(pick), 1));
       if (fitting.length > 0) step[name] = fitting.map(({ reference }) => reference);
     }
-    if ('result' in fields && hasBody()) step['result'] = 'add';
     const shown = shownBodies();
-    if ('only' in fields && shown.length > 0) step['only'] = shown;
+    if ('result' in fields && hasBody() && shown?.length !== 0) step['result'] = 'add';
+    // where nothing is chosen a step takes all bodies: of some that are hidden it takes the others
+    for (const [name, field] of Object.entries(fields))
+      if (field.type === 'picks' && field.accepts === 'body' && field.least === 0 && shown) step[name] ??= shown;
     draftStep(step as unknown as Step);
   }
 
-  /** Where some bodies are not shown those that are: what is hidden is not touched by accident. */
-  function shownBodies(): Reference[] {
+  /** The bodies that are shown, where some are not: what is hidden is not touched by accident. */
+  function shownBodies(): Reference[] | undefined {
     const bodies = view.value?.bodies() ?? [];
     const shown = bodies.filter(({ name }) => !hiddenBodies.value.has(name));
-    if (shown.length === bodies.length) return [];
+    if (shown.length === bodies.length) return undefined;
     return shown.map((topology) => ({ to: 'body', name: topology.name, print: printOfBody(topology) }));
   }
 
@@ -361,6 +369,7 @@ export const useBench = defineStore('bench', () => {
     pointedStep,
     pointedAt,
     hiddenBodies,
+    toggleBody,
     gap,
     upTo,
     removing,

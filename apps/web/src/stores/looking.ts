@@ -19,27 +19,23 @@ export const useLooking = defineStore('looking', () => {
 
   watch(
     () => bench.partId,
-    () => {
-      open.value = new Set();
-      bench.hiddenBodies = new Set();
-    },
+    () => (open.value = new Set()),
   );
 
   const sections = computed(() => Object.entries(bench.part?.sections ?? {}));
   const planes = computed((): readonly Frame[] => {
-    void bench.version;
     const cuts = sections.value.flatMap(([id]) => {
       const found = open.value.has(id) ? model.built?.sections[id] : undefined;
       return found?.ok ? [found.value] : [];
     });
-    const frame = bench.editor && cutAtSketch.value ? bench.editor.solved.frame : undefined;
-    return frame ? [...cuts, frame] : cuts;
+    if (!cutAtSketch.value || !bench.editor) return cuts;
+    void bench.version;
+    return [...cuts, bench.editor.solved.frame];
   });
 
-  const without = <T>(set: ReadonlySet<T>, item: T): ReadonlySet<T> =>
-    new Set([...set].filter((other) => other !== item));
-  const toggled = <T>(set: ReadonlySet<T>, item: T): ReadonlySet<T> =>
-    set.has(item) ? without(set, item) : new Set([...set, item]);
+  function toggleSection(id: Id, on = !open.value.has(id)): void {
+    open.value = new Set(on ? [...open.value, id] : [...open.value].filter((other) => other !== id));
+  }
 
   /** Cuts the part open at a plane, on the side of whoever looks at it, and keeps that by a name. */
   function cutAt(plane: Reference, normal: Vec3): void {
@@ -49,12 +45,12 @@ export const useLooking = defineStore('looking', () => {
     const id = newId('c');
     const section = { name: `Section ${k}`, plane, offset: '0 mm', turned: bench.view?.isBehind(normal) ?? false };
     const done = store.act([{ command: 'section.add', input: { part: bench.partId!, id, section } }]);
-    if (done.ok) open.value = new Set([...open.value, id]);
+    if (done.ok) toggleSection(id, true);
   }
 
   function remove(id: Id): void {
     const done = store.act([{ command: 'section.remove', input: { part: bench.partId!, section: id } }]);
-    if (done.ok) open.value = without(open.value, id);
+    if (done.ok) toggleSection(id, false);
   }
 
   return {
@@ -65,7 +61,6 @@ export const useLooking = defineStore('looking', () => {
     planes,
     cutAt,
     remove,
-    toggleSection: (id: Id) => (open.value = toggled(open.value, id)),
-    toggleBody: (name: string) => (bench.hiddenBodies = toggled(bench.hiddenBodies, name)),
+    toggleSection,
   };
 });

@@ -49,8 +49,11 @@ export const useModel = defineStore('model', () => {
     part: Id,
     between: readonly [BodyReference, BodyReference],
   ): Promise<Gap | undefined> {
-    const reply = await engine().gap(project, part, between);
-    return reply.kind === 'gap' ? reply.gap : undefined;
+    // a worker that died on it is no trouble of the model: the next build starts another
+    const reply = await engine()
+      .gap(project, part, between)
+      .catch(() => undefined);
+    return reply?.kind === 'gap' ? reply.gap : undefined;
   }
 
   /** Forgets what was built; the worker stays warm for the next project. */

@@ -22,8 +22,10 @@ import {
 import type { Frame, Vec3 } from '@helb/core';
 import type { ShownBody } from './shown-body.ts';
 
-/** How far the cut faces reach, mm; and how far apart their hatching lines are on a part of unit size. */
+/** How far the cut faces reach from the origins of their planes, mm, and at least in sizes of the part. */
 const REACH = 4000;
+const SIZES = 4;
+/** How many lines of hatching there are over the size of the part. */
 const HATCHES = 60;
 
 /**
@@ -39,12 +41,14 @@ export class Cuts {
     renderer.localClippingEnabled = true;
   }
 
-  /** What lies in front of a frame, on the side of its z, is left out. */
-  set(frames: readonly Frame[]): void {
+  /** What lies in front of a frame, on the side of its z, is left out. Tells whether that is news. */
+  set(frames: readonly Frame[]): boolean {
+    if (JSON.stringify(frames) === JSON.stringify(this.frames)) return false;
     this.frames = frames;
     this.planes = frames.map(({ origin, z }) =>
       new Plane().setFromNormalAndCoplanarPoint(new Vector3(...z).negate(), new Vector3(...origin)),
     );
+    return true;
   }
 
   /** Is a place left out? */
@@ -98,7 +102,8 @@ export class Cuts {
     { part, ink, size }: { part: string; ink: string; size: number },
   ): Mesh {
     const texture = hatching(part, ink);
-    texture.repeat.setScalar((REACH / Math.max(size, 1)) * HATCHES);
+    const reach = Math.max(REACH, SIZES * size);
+    texture.repeat.setScalar((reach / Math.max(size, 1)) * HATCHES);
     const material = new MeshBasicMaterial({
       map: texture,
       side: DoubleSide,
@@ -110,7 +115,7 @@ export class Cuts {
       stencilZFail: ReplaceStencilOp,
       stencilZPass: ReplaceStencilOp,
     });
-    const mesh = new Mesh(new PlaneGeometry(2 * REACH, 2 * REACH), material);
+    const mesh = new Mesh(new PlaneGeometry(2 * reach, 2 * reach), material);
     const { origin, x, y, z } = frame;
     mesh.matrixAutoUpdate = false;
     mesh.matrix.copy(

@@ -3,7 +3,6 @@ import {
   BufferGeometry,
   GreaterDepth,
   Group,
-  LessEqualDepth,
   LineBasicMaterial,
   LineDashedMaterial,
   LineSegments,
@@ -55,7 +54,7 @@ export class ShownBody {
     this.edges = new LineSegments(lines, new LineBasicMaterial());
     this.behind = new LineSegments(
       lines,
-      new LineDashedMaterial({ depthWrite: false, transparent: true, opacity: 0.5 }),
+      new LineDashedMaterial({ depthFunc: GreaterDepth, depthWrite: false, transparent: true, opacity: 0.5 }),
     );
     this.behind.computeLineDistances();
     this.object.add(this.faces, this.edges, this.behind);
@@ -74,8 +73,6 @@ export class ShownBody {
     // of hidden lines the faces hide what lies behind, but are not seen themselves
     faces.colorWrite = look === 'shaded';
     this.faces.visible = look !== 'wire';
-    behind.depthFunc = GreaterDepth;
-    edges.depthFunc = LessEqualDepth;
     this.behind.visible = look === 'hidden' && !faded;
     [behind.dashSize, behind.gapSize] = [dash, dash * 0.7];
     for (const material of [faces, edges, behind]) {

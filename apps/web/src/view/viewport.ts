@@ -188,8 +188,7 @@ export class Viewport {
 
   /** Cuts all bodies open at these planes: what lies in front of them is neither seen nor picked. */
   setCuts(frames: readonly Frame[]): void {
-    this.cuts.set(frames);
-    this.repaint();
+    if (this.cuts.set(frames)) this.repaint();
   }
 
   /** Bodies that are not shown, by name. */
@@ -221,7 +220,7 @@ export class Viewport {
   private size(): number {
     const box = new Box3();
     for (const { faces } of this.bodies.values()) {
-      faces.geometry.computeBoundingBox();
+      if (!faces.geometry.boundingBox) faces.geometry.computeBoundingBox();
       box.union(faces.geometry.boundingBox!);
     }
     return box.isEmpty() ? 100 : Math.max(...box.getSize(new Vector3()).toArray());

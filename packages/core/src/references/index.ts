@@ -5,7 +5,7 @@ export * from './locate.ts';
 export * from './projection.ts';
 export * from './drawn.ts';
 export * from './measure.ts';
-export { Path } from './paths.ts';
+export { chained, endsOfCurve, Path } from './paths.ts';
 export {
   curveWords,
   referencesWords,

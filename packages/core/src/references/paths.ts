@@ -8,6 +8,7 @@ import {
   scale3,
   sub3,
   type Frame,
+  type Station,
   type Vec3,
 } from '../math/index.ts';
 import type { SpaceCurve } from '../kernel-port/index.ts';
@@ -52,25 +53,50 @@ function measured(at: (t: number) => Vec3): Run {
   return { at, lengths };
 }
 
-/** A path of curves that go on into each other, the first from its end that is not shared. */
+/** Where a curve begins and ends; none of a closed round one. */
+export function endsOfCurve(curve: SpaceCurve): Vec3[] {
+  if (curve.form === 'free') return [curve.spans[0]![0], curve.spans.at(-1)![3]];
+  return curve.from && curve.to ? [curve.from, curve.to] : [];
+}
+
+/** Curves in the order in which they go on into each other, beginning at the loose end that is nearest to a place. */
+export function chained(curves: readonly SpaceCurve[], near: Vec3): SpaceCurve[] {
+  const rest = [...curves];
+  const chain: SpaceCurve[] = [];
+  let at = looseEnd(rest, near);
+  while (rest.length > 0) {
+    const reach = (curve: SpaceCurve) => Math.min(...endsOfCurve(curve).map((end) => distance3(end, at)));
+    const next = rest.reduce((a, b) => (reach(b) < reach(a) ? b : a));
+    rest.splice(rest.indexOf(next), 1);
+    chain.push(next);
+    at = endsOfCurve(next).reduce((a, b) => (distance3(b, at) > distance3(a, at) ? b : a), at);
+  }
+  return chain;
+}
+
+/** An end that no other curve shares, the nearest to a place; any nearest end of a closed chain. */
+function looseEnd(curves: readonly SpaceCurve[], near: Vec3): Vec3 {
+  const all = curves.flatMap(endsOfCurve);
+  const loose = all.filter((end) => all.filter((other) => distance3(other, end) < SAME).length === 1);
+  const ends = loose.length > 0 ? loose : all;
+  return ends.toSorted((a, b) => distance3(a, near) - distance3(b, near))[0] ?? near;
+}
+
+/** A path of curves that go on into each other, gone along from the end of the first that the second does not share. */
 export class Path {
   readonly length: number;
   readonly closed: boolean;
   private readonly runs: readonly Run[];
 
-  /** @param curves in the order in which they follow each other */
+  /** @param curves in the order in which they follow each other, each drawn either way */
   constructor(curves: readonly SpaceCurve[]) {
-    const runs = curves.flatMap((curve, k) => {
+    let at = firstEnd(curves);
+    const runs = curves.flatMap((curve) => {
       const forward = runOf(curve);
-      const ends = [forward[0]!(0), forward.at(-1)!(1)] as const;
-      const near = (place: Vec3, other: SpaceCurve | undefined) =>
-        other !== undefined &&
-        [runOf(other)[0]!(0), runOf(other).at(-1)!(1)].some((end) => distance3(end, place) < SAME);
-      const next = curves[k + 1];
-      const backward = next
-        ? near(ends[0], next) && !near(ends[1], next)
-        : k > 0 && near(ends[1], curves[k - 1]) && !near(ends[0], curves[k - 1]);
-      return backward ? forward.toReversed().map((at) => (t: number) => at(1 - t)) : forward;
+      const [from, to] = [forward[0]!(0), forward.at(-1)!(1)];
+      const backward = at !== undefined && distance3(to, at) < distance3(from, at);
+      at = backward ? from : to;
+      return backward ? forward.toReversed().map((place) => (t: number) => place(1 - t)) : forward;
     });
     this.runs = runs.map(measured);
     this.length = this.runs.reduce((sum, { lengths }) => sum + lengths.at(-1)!, 0);
@@ -78,7 +104,7 @@ export class Path {
   }
 
   /** The place after so much of the way, mm, and the direction there. */
-  private at(way: number): { readonly at: Vec3; readonly heading: Vec3 } {
+  private at(way: number): Station {
     let rest = Math.max(0, way);
     const run = this.runs.find(({ lengths }, k) => {
       if (rest <= lengths.at(-1)! + SAME || k === this.runs.length - 1) return true;
@@ -109,12 +135,16 @@ export class Path {
     const steps = Math.max(1, Math.ceil((64 * Math.abs(to - from)) / this.length));
     let carried = side;
     for (let k = 0; k < steps; k++) {
-      const [a, b] = [k, k + 1].map((n) => this.at(from + ((to - from) * n) / steps)) as [
-        ReturnType<Path['at']>,
-        ReturnType<Path['at']>,
-      ];
-      carried = carriedAlong(a, carried, b);
+      const place = (n: number) => this.at(from + ((to - from) * n) / steps);
+      carried = carriedAlong(place(k), carried, place(k + 1));
     }
     return carried;
   }
+}
+
+/** The end of the first curve that lies farther from the second; undefined where there is no second. */
+function firstEnd([first, second]: readonly SpaceCurve[]): Vec3 | undefined {
+  if (!first || !second) return undefined;
+  const beyond = (end: Vec3) => Math.min(...endsOfCurve(second).map((other) => distance3(other, end)));
+  return endsOfCurve(first).toSorted((a, b) => beyond(b) - beyond(a))[0];
 }

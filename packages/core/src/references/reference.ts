@@ -68,6 +68,9 @@ export const stepOfFace = (name: string): Id => name.split(/[/#]/)[0]!;
 /** The part that a face plays in the step that its name begins with: "side", "end". */
 export const roleOfFace = (name: string): string => /^[^/]*\/([^/@#]*)/.exec(name)?.[1] ?? '';
 
+/** The name of a body whatever piece it is: where a step cuts one in several, they are numbered. */
+export const withoutNumber = (body: string): string => body.replace(/#\d+$/, '');
+
 /** The names of the faces that meet in an edge or a vertex; of a face itself alone. */
 export const facesOfName = (name: string): string[] =>
   name

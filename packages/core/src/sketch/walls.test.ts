@@ -1,14 +1,11 @@
 import fc from 'fast-check';
+import { rectangle } from '../samples/index.ts';
 import { explain, Geometry, wallsAlong, type Entities, type Region, type Wall } from '../index.ts';
 
+/** 20 x 10; two of its sides are drawn clockwise. */
 const square: Entities = {
-  p0: { kind: 'point', x: 0, y: 0 },
-  p1: { kind: 'point', x: 20, y: 0 },
-  p2: { kind: 'point', x: 20, y: 10 },
-  p3: { kind: 'point', x: 0, y: 10 },
-  a: { kind: 'line', a: 'p0', b: 'p1' },
+  ...rectangle(0, 0, 20, 10),
   b: { kind: 'line', a: 'p2', b: 'p1' },
-  c: { kind: 'line', a: 'p2', b: 'p3' },
   d: { kind: 'line', a: 'p0', b: 'p3' },
 };
 const open: Entities = Object.fromEntries(Object.entries(square).filter(([id]) => id !== 'd'));

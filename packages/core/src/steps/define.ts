@@ -73,6 +73,7 @@ export const making = <K extends string, F extends Fields, I extends ToolInputs>
   ...fromFields(kind, definition),
   tools: definition.solids,
   resultOf: (inputs: I): BodyResult => inputs.result,
+  touches: (inputs: I): readonly number[] => inputs.only,
   build(inputs: I, before: readonly BodyHandle[], kernel: Kernel): Result<readonly BodyHandle[]> {
     const tools = definition.solids(inputs, before, kernel);
     return tools.ok ? applied(inputs.result, tools.value, before, inputs.only, kernel) : tools;

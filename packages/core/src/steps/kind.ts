@@ -132,6 +132,8 @@ export interface StepKind<S, I> {
   tools?(inputs: I, before: readonly BodyHandle[], kernel: Kernel): Result<BodyHandle[]>;
   /** What is done with the solids of `tools`. */
   resultOf?(inputs: I): BodyResult;
+  /** The places of the bodies to which that is done; all if empty. */
+  touches?(inputs: I): readonly number[];
   /**
    * Present on steps that change edges: the same inputs for copies of what they change, whose faces are called otherwise.
    * @param rename the name that a face has on the copy; the same where it is not copied
@@ -147,4 +149,6 @@ export type BodyResult = 'new' | 'add' | 'cut' | 'overlap';
 export interface Source {
   readonly kind: string;
   readonly inputs: unknown;
+  /** Names of the bodies that it is told to touch; all if empty. */
+  readonly on: readonly string[];
 }

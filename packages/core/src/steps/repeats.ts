@@ -6,7 +6,7 @@ import { changing } from './define.ts';
 import { choice, picks, schemaOf, stepsField, type Fields, type Filled, type Values } from './fields.ts';
 import type { BodyResult, ResolveContext, Source, StepKind } from './kind.ts';
 import { bodiesIn } from './bodies.ts';
-import type { Thing } from '../references/index.ts';
+import { withoutNumber, type Thing } from '../references/index.ts';
 
 // What mirrors and patterns have in common: earlier steps, or bodies, again in other places.
 
@@ -115,7 +115,7 @@ function repeat(
 }
 
 function repeatSource(
-  { inputs }: Source,
+  { inputs, on }: Source,
   copies: RepeatInputs['copies'],
   step: string,
   bodies: readonly BodyHandle[],
@@ -127,7 +127,7 @@ function repeatSource(
     if (!originals.ok) return originals;
     const tools = placed(originals.value, copies, step, kernel);
     originals.value.forEach((body) => kernel.release(body));
-    return tools.ok ? joined(kind.resultOf(inputs), tools.value, bodies, kernel) : tools;
+    return tools.ok ? joined(kind.resultOf(inputs), tools.value, bodies, on, kernel) : tools;
   }
   if (!kind.again || !kind.build) return fail('repeat.kind', { kind: kind.title });
   let now = bodies;
@@ -170,13 +170,16 @@ function joined(
   result: BodyResult,
   tools: readonly BodyHandle[],
   bodies: readonly BodyHandle[],
+  on: readonly string[],
   kernel: Kernel,
 ): Result<readonly BodyHandle[]> {
   // what begins a body is gone on with: its copies are added to it
   if (result === 'new') return ok([...bodies, ...tools]);
-  const made = bodies.length === 0 ? fail('body.none', { result }) : kernel.combine(result, bodies, tools);
+  const chosen = bodies.filter((body) => on.length === 0 || on.includes(withoutNumber(kernel.bodyName(body))));
+  const made = chosen.length === 0 ? fail('body.none', { result }) : kernel.combine(result, chosen, tools);
   tools.forEach((tool) => kernel.release(tool));
-  return made.ok ? ok(made.value.bodies) : made;
+  if (!made.ok) return made;
+  return ok([...bodies.filter((body) => !chosen.includes(body)), ...made.value.bodies]);
 }
 
 function repeatBodies(

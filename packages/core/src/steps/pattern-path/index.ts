@@ -1,11 +1,10 @@
 import type { z } from 'zod';
 import { fromTo3, shift3, sub3 } from '../../math/index.ts';
-import { curvesOf, Path } from '../../references/index.ts';
+import { chained, curvesOf, endsOfCurve, Path } from '../../references/index.ts';
 import { LENGTH, NUMBER } from '../../units/index.ts';
 import { choice, number, picks, skipField } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { repeating, repeatingSchema } from '../repeats.ts';
-import { chained } from '../sweep/index.ts';
 
 const fields = {
   path: picks('path', 'curve', { most: 100, many: 'curves' }),
@@ -35,8 +34,7 @@ export const patternPath = (kindOf: (kind: string) => StepKind<never, unknown>) 
     /** The original stands at the start of the path; what would lie beyond its end is left out. */
     places({ path, count, spread, spacing, way, keep, skip }) {
       const curves = path.flatMap((thing) => curvesOf(thing).map(({ curve }) => curve));
-      const [first] = path.flatMap((thing) => curvesOf(thing));
-      const line = new Path(chained(curves, first!.curve.form === 'line' ? first!.curve.from : first!.middle));
+      const line = new Path(chained(curves, endsOfCurve(curves[0]!)[0] ?? [0, 0, 0]));
       const apart = spread === 'by' ? spacing : line.length / (line.closed ? count : Math.max(1, count - 1));
       const ways = Array.from({ length: count }, (_, k) => k * apart).filter((at) => at <= line.length + 1e-6);
       const frames = line.frames(way === 'forwards' ? ways : ways.map((at) => line.length - at));

@@ -1,7 +1,6 @@
 import type { z } from 'zod';
-import type { SpaceCurve, SweepRequest } from '../../kernel-port/index.ts';
-import { distance3, type Vec3 } from '../../math/index.ts';
-import { curvesOf } from '../../references/index.ts';
+import type { SweepRequest } from '../../kernel-port/index.ts';
+import { chained, curvesOf } from '../../references/index.ts';
 import { ok, type Result, type Words } from '../../result/index.ts';
 import { ANGLE } from '../../units/index.ts';
 import { profileOf } from '../areas.ts';
@@ -49,34 +48,6 @@ export const sweep = making('sweep', {
   },
   solids: (inputs, _, kernel) => kernel.sweep(inputs),
 });
-
-/** Curves in the order in which they go on into each other, beginning at the end that is nearest to the profile. */
-export function chained(curves: readonly SpaceCurve[], near: Vec3): SpaceCurve[] {
-  const rest = [...curves];
-  const chain: SpaceCurve[] = [];
-  let at = startOf(rest, near);
-  while (rest.length > 0) {
-    const reach = (curve: SpaceCurve) => Math.min(...endsOf(curve).map((end) => distance3(end, at)));
-    const next = rest.reduce((a, b) => (reach(b) < reach(a) ? b : a));
-    rest.splice(rest.indexOf(next), 1);
-    chain.push(next);
-    const ends = endsOf(next);
-    at = ends.reduce((a, b) => (distance3(b, at) > distance3(a, at) ? b : a), ends[0] ?? at);
-  }
-  return chain;
-}
-
-/** An end that no other curve shares, the nearest to the profile; any nearest end of a closed chain. */
-function startOf(curves: readonly SpaceCurve[], near: Vec3): Vec3 {
-  const all = curves.flatMap(endsOf);
-  const open = all.filter((end) => all.filter((other) => distance3(other, end) < 1e-6).length === 1);
-  return (open.length > 0 ? open : all).reduce((a, b) => (distance3(b, near) < distance3(a, near) ? b : a), near);
-}
-
-function endsOf(curve: SpaceCurve): Vec3[] {
-  if (curve.form === 'free') return [curve.spans[0]![0], curve.spans.at(-1)![3]];
-  return curve.from && curve.to ? [curve.from, curve.to] : [];
-}
 
 export const sweepWords: Words = {
   'sweep.path': () =>

@@ -7,7 +7,7 @@ import { filled, findRegions, Geometry } from '../../sketch/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
-import { choice, number, picks, schemaOf } from '../fields.ts';
+import { choice, number, picks, schemaOf, type Values } from '../fields.ts';
 import { BOLT_NAMES, BOLTS } from '../hole/tables.ts';
 
 const fields = {
@@ -59,7 +59,6 @@ interface Threaded extends Sign {
 
 interface Inputs {
   readonly threads: readonly Threaded[];
-  readonly full: boolean;
   readonly step: string;
 }
 
@@ -83,12 +82,11 @@ export const thread = changing('thread', {
       if (!made.ok) return made;
       threads.push(made.value);
     }
-    return ok({ threads, full: values.shown === 'full', step });
+    return ok({ threads, step });
   },
-  build({ threads, full, step }, before, kernel) {
-    if (!full) return ok(before);
+  build({ threads, step }, before, kernel) {
     let bodies = before;
-    for (const [k, sign] of threads.entries()) {
+    for (const [k, sign] of threads.filter(({ full }) => full).entries()) {
       const made = changedBodies(
         bodies,
         [{ body: sign.body, make: (handle) => cutInFull(handle, sign, `${step}/${k + 1}`, kernel) }],
@@ -105,18 +103,7 @@ export const thread = changing('thread', {
   signs: ({ threads }) => threads,
 });
 
-function threadOn(
-  thing: Round,
-  values: {
-    readonly size: string;
-    readonly pitch: number;
-    readonly hand: 'right' | 'left';
-    readonly extent: 'all' | 'part';
-    readonly length: number;
-    readonly from: 'first' | 'last';
-    readonly shown: 'sign' | 'full';
-  },
-): Result<Threaded> {
+function threadOn(thing: Round, values: Values<typeof fields>): Result<Threaded> {
   const surface = thing.face.surface as Extract<Round['face']['surface'], { form: 'cylinder' }>;
   const { direction, stretch } = axisOf(thing)!;
   const bolt = BOLTS[values.size];
@@ -133,6 +120,7 @@ function threadOn(
       needs: surface.hollow ? (bolt?.tapDrill ?? diameter) : diameter,
       inside: surface.hollow ? 1 : 0,
     });
+  if (diameter <= DEPTH * pitch) return fail('thread.pitch', { diameter: Math.round(diameter * 1000) / 1000 });
   const [low, high] = stretch!;
   const reach = dot3(sub3(high, low), direction);
   const length = values.extent === 'part' ? Math.min(values.length, reach) : reach;
@@ -201,5 +189,7 @@ const MOST_TURNS = 60;
 export const threadWords: Words = {
   'thread.size': (f) =>
     `${f['size']} does not fit here: this ${f['inside'] === 1 ? 'bore' : 'shaft'} is ⌀${f['found']}, and it needs ⌀${f['needs']}.`,
+  'thread.pitch': (f) =>
+    `The flanks would meet in the axis: choose a pitch well below the diameter of ${f['diameter']} mm.`,
   'thread.cut': () => 'The thread would cut the body in pieces, or does not reach it: choose another size or length.',
 };

@@ -1,0 +1,30 @@
+import type { Profile } from '../kernel-port/index.ts';
+import type { Frame } from '../math/index.ts';
+import { ORIGIN_PLANES } from '../references/index.ts';
+import { filled, findRegions, Geometry, type Entities } from '../sketch/index.ts';
+
+// What tests and benches draw: exactly where it is asked, without relations.
+
+/** A rectangle with its lower left corner at a place: corners p0 to p3, sides a to d, counter-clockwise from below. */
+export const rectangle = (x: number, y: number, w: number, h: number): Entities => ({
+  p0: { kind: 'point', x, y },
+  p1: { kind: 'point', x: x + w, y },
+  p2: { kind: 'point', x: x + w, y: y + h },
+  p3: { kind: 'point', x, y: y + h },
+  a: { kind: 'line', a: 'p0', b: 'p1' },
+  b: { kind: 'line', a: 'p1', b: 'p2' },
+  c: { kind: 'line', a: 'p2', b: 'p3' },
+  d: { kind: 'line', a: 'p3', b: 'p0' },
+});
+
+/** A circle o about m. */
+export const circle = (x: number, y: number, radius: number): Entities => ({
+  m: { kind: 'point', x, y },
+  o: { kind: 'circle', centre: 'm', radius },
+});
+
+/** What is drawn as the areas that it fills. */
+export const profile = (entities: Entities, frame: Frame = ORIGIN_PLANES.top): Profile => ({
+  frame,
+  regions: filled(findRegions(new Geometry(entities))),
+});
