@@ -1,7 +1,7 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import type { BodyReference } from '@helb/core';
-import { Engine } from './index.ts';
-import { Bench, circle } from './test-bench.ts';
+import { Engine, inspect } from './index.ts';
+import { Bench, circle, plane } from './test-bench.ts';
 
 beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
 
@@ -38,4 +38,26 @@ test.each<[string, BodyReference, BodyReference, number]>([
 test('something that is not there any more is told', async () => {
   const found = await gap(to('face', 'b/side/b'), to('edge', 'gone | b/end'));
   expect(found).toMatchObject({ ok: false, issue: { code: 'reference.gone' } });
+});
+
+test('sections lie where they are told, look the other way when turned, and say what is missing', async () => {
+  const bench = two().step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: '4 mm' });
+  const cut = (id: string, fields: object) =>
+    bench.script.do('section.add', {
+      part: 'part',
+      id,
+      section: { name: id, plane: { to: 'datum', step: 'high' }, offset: '1 mm', turned: false, ...fields },
+    });
+  cut('c1', {});
+  cut('c2', { turned: true, offset: '-2 mm' });
+  cut('c3', { plane: to('face', 'gone/end') });
+  cut('c4', { offset: '3 kg' });
+  const model = await bench.model();
+  const told = inspect(bench.script.project, { parts: [model], values: [] }).parts[0]!.sections;
+  expect(told).toEqual([
+    { name: 'c1', at_mm: [0, 0, 5], along: [0, 0, 1], message: null },
+    { name: 'c2', at_mm: [0, 0, 2], along: [-0, -0, -1], message: null },
+    { name: 'c3', at_mm: null, along: null, message: expect.stringContaining('gone') },
+    { name: 'c4', at_mm: null, along: null, message: expect.any(String) },
+  ]);
 });

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
+  ACCEPT_WORDS,
   explain,
   fail,
   isSketch,
@@ -311,9 +312,17 @@ export const useBench = defineStore('bench', () => {
   /** Keeps the step in the making, with what was named on the way. */
   function acceptDraft(): Result<void> {
     const { id, isNew } = draft.value!;
+    const missing = fields.value.find(({ picked: has, least }) => has.length < least);
+    if (missing) {
+      asked.value = missing.field;
+      const refused = fail('reference.missing', { asked: ACCEPT_WORDS[missing.accepts] });
+      store.message = explain(refused.issue);
+      return refused;
+    }
     const done = store.act(making(draft.value!));
     if (done.ok && isNew && upTo.value !== undefined) upTo.value = id;
     if (done.ok) draft.value = asked.value = undefined;
+    if (done.ok) store.message = '';
     return done;
   }
 

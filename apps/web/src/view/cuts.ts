@@ -19,14 +19,24 @@ import {
   type Side,
   type WebGLRenderer,
 } from 'three';
-import type { Frame, Vec3 } from '@helb/core';
+import { add3, scale3, type Frame, type Vec3 } from '@helb/core';
 import type { ShownBody } from './shown-body.ts';
 
 /** How far the cut faces reach from the origins of their planes, mm, and at least in sizes of the part. */
 const REACH = 4000;
 const SIZES = 4;
+/** So far in front of its plane is cut, mm: a face that lies in it stays whole. */
+const LIFT = 0.005;
 /** How many lines of hatching there are over the size of the part. */
 const HATCHES = 60;
+
+export interface CutLook {
+  readonly part: string;
+  readonly ink: string;
+  /** Of the part, mm. */
+  readonly size: number;
+  readonly opacity: number;
+}
 
 /**
  * Cuts bodies open at planes and fills what is cut: for each plane the stencil counts the faces behind and in front of
@@ -43,9 +53,10 @@ export class Cuts {
 
   /** What lies in front of a frame, on the side of its z, is left out. Tells whether that is news. */
   set(frames: readonly Frame[]): boolean {
-    if (JSON.stringify(frames) === JSON.stringify(this.frames)) return false;
-    this.frames = frames;
-    this.planes = frames.map(({ origin, z }) =>
+    const lifted = frames.map((frame) => ({ ...frame, origin: add3(frame.origin, scale3(frame.z, LIFT)) }));
+    if (JSON.stringify(lifted) === JSON.stringify(this.frames)) return false;
+    this.frames = lifted;
+    this.planes = lifted.map(({ origin, z }) =>
       new Plane().setFromNormalAndCoplanarPoint(new Vector3(...z).negate(), new Vector3(...origin)),
     );
     return true;
@@ -54,11 +65,8 @@ export class Cuts {
   /** Is a place left out? */
   hides = (place: Vec3): boolean => this.planes.some((plane) => plane.distanceToPoint(new Vector3(...place)) < -1e-6);
 
-  /** Makes the filled faces anew for these bodies; `size` is that of the part, mm. */
-  fill(
-    bodies: readonly ShownBody[],
-    look: { readonly part: string; readonly ink: string; readonly size: number },
-  ): void {
+  /** Makes the filled faces anew for these bodies. */
+  fill(bodies: readonly ShownBody[], look: CutLook): void {
     this.clear();
     for (const [k, frame] of this.frames.entries()) {
       const order = 1 + 2 * k;
@@ -95,17 +103,14 @@ export class Cuts {
     return mesh;
   }
 
-  private face(
-    frame: Frame,
-    k: number,
-    order: number,
-    { part, ink, size }: { part: string; ink: string; size: number },
-  ): Mesh {
+  private face(frame: Frame, k: number, order: number, { part, ink, size, opacity }: CutLook): Mesh {
     const texture = hatching(part, ink);
     const reach = Math.max(REACH, SIZES * size);
     texture.repeat.setScalar((reach / Math.max(size, 1)) * HATCHES);
     const material = new MeshBasicMaterial({
       map: texture,
+      transparent: opacity < 1,
+      opacity,
       side: DoubleSide,
       clippingPlanes: this.planes.filter((_, other) => other !== k),
       stencilWrite: true,

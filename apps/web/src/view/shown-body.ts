@@ -16,6 +16,9 @@ import type { BodyMesh, Topology } from '@helb/core';
 export const LOOKS = { shaded: 'Shaded', wire: 'Wire', hidden: 'Hidden lines' } as const;
 export type Look = keyof typeof LOOKS;
 
+/** How much is seen of what is pale. */
+export const PALE = 0.22;
+
 export interface Paint {
   readonly look: Look;
   /** Pale, while something is sketched over it. */
@@ -67,7 +70,7 @@ export class ShownBody {
     behind.color.set(ink);
     for (const material of [faces, edges]) {
       material.transparent = faded;
-      material.opacity = faded ? 0.22 : 1;
+      material.opacity = faded ? PALE : 1;
     }
     faces.depthWrite = !faded;
     // of hidden lines the faces hide what lies behind, but are not seen themselves

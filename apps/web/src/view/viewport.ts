@@ -32,7 +32,7 @@ import { ViewCamera } from './camera.ts';
 import { Cuts } from './cuts.ts';
 import { bodyPick, cornerPick, edgePick, facePick, guidePick, type Guide, type Pick } from './picks.ts';
 import { cornerMark, faceMark, lineMark } from './marks.ts';
-import { ShownBody, type Look } from './shown-body.ts';
+import { PALE, ShownBody, type Look } from './shown-body.ts';
 
 Mesh.prototype.raycast = acceleratedRaycast;
 BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
@@ -208,7 +208,8 @@ export class Viewport {
       shown.paint(paint);
     }
     // lines alone are cut, not filled
-    this.cuts.fill(look === 'wire' || faded ? [] : visible, { part: theme.part, ink: theme.ink, size });
+    const opacity = faded ? PALE : 1;
+    this.cuts.fill(look === 'wire' ? [] : visible, { part: theme.part, ink: theme.ink, size, opacity });
     for (const sign of this.signLines.children as LineSegments<BufferGeometry, LineBasicMaterial>[])
       sign.material.clippingPlanes = this.cuts.planes;
     this.signLines.visible = !faded;

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import {
+  carriedAlong,
   choleskyInPlace,
+  direction3,
+  dot3,
+  frameOn,
+  fromTo3,
+  movedBy,
+  turnedBy,
+  type Vec3,
   choleskySolve,
   matrix,
   nullSpace,
@@ -146,4 +154,31 @@ test('a matrix that is not positive definite is told', () => {
   cholesky.values.fill(1);
   cholesky.values[cholesky.slotOf[0]!] = 2;
   expect(cholesky.factor()).toBe(false);
+});
+
+const coordinate = fc.double({ min: -50, max: 50, noNaN: true });
+const place = fc.tuple(coordinate, coordinate, coordinate);
+const unit = place.map((v) => direction3(v as Vec3)).filter((v) => v !== undefined);
+
+test('a movement from one frame to another takes its origin and axes there', () => {
+  fc.assert(
+    fc.property(place, unit, place, unit, (p, n, q, m) => {
+      const [from, to] = [frameOn(p, n), frameOn(q, m)];
+      const movement = fromTo3(from, to);
+      movedBy(movement, from.origin).forEach((c, k) => expect(c).toBeCloseTo(to.origin[k]!, 8));
+      for (const axis of ['x', 'y', 'z'] as const)
+        turnedBy(movement, from[axis]).forEach((c, k) => expect(c).toBeCloseTo(to[axis][k]!, 9));
+    }),
+  );
+});
+
+test('a direction that is carried along a path stays square to it and as long as it was', () => {
+  fc.assert(
+    fc.property(place, unit, place, unit, (p, n, q, m) => {
+      const side = frameOn(p, n).x;
+      const carried = carriedAlong({ at: p, heading: n }, side, { at: q, heading: m });
+      expect(dot3(carried, carried)).toBeCloseTo(1, 9);
+      expect(dot3(carried, m)).toBeCloseTo(0, 6);
+    }),
+  );
 });

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { dot3, length3, Path, sub3, type SpaceCurve, type Vec3 } from '../index.ts';
+import { chained, dot3, length3, Path, sub3, type SpaceCurve, type Vec3 } from '../index.ts';
 
 const line = (from: Vec3, to: Vec3): SpaceCurve => ({ form: 'line', from, to });
 const quarter: SpaceCurve = {
@@ -49,4 +49,14 @@ test('in a plane a frame keeps its side to the plane', () => {
   const [first, last] = path.frames([0, path.length]);
   expect(length3(sub3(first!.x, last!.x)) < 1e-3 || Math.abs(dot3(first!.x, [0, 0, 1])) < 1e-6).toBe(true);
   expect(dot3(first!.x, [0, 0, 1])).toBeCloseTo(dot3(last!.x, [0, 0, 1]), 5);
+});
+
+test('curves chosen in any order become a chain from the loose end that is nearest to a place', () => {
+  const curves = [line([20, 30, 0], [20, 10, 0]), line([10, 0, 0], [0, 0, 0]), quarter];
+  expect(chained(curves, [1, 1, 0])).toEqual([curves[1], curves[2], curves[0]]);
+  expect(chained(curves, [20, 40, 0])).toEqual([curves[0], curves[2], curves[1]]);
+  // nearest of all is an end that two share: no chain begins there
+  expect(chained(curves, [11, 0, 0])[0]).toBe(curves[1]);
+  const ring = [line([0, 0, 0], [9, 0, 0]), line([9, 0, 0], [0, 9, 0]), line([0, 9, 0], [0, 0, 0])];
+  expect(new Path(chained(ring, [9, 1, 0])).closed).toBe(true);
 });
