@@ -1,6 +1,7 @@
 import {
   displayUnit,
   type Datum,
+  endsOfCurve,
   explain,
   isNumber,
   type LengthUnit,
@@ -132,6 +133,7 @@ function inspectPart(project: Project, model: PartModel): PartInspection {
 /** A place of a datum and its direction: the normal of a plane, the z of a frame. */
 function placeOf(datum: Datum): { at_mm: Vec3; along: Vec3 | null } {
   if (datum.form === 'point') return { at_mm: datum.at, along: null };
+  if (datum.form === 'curve') return { at_mm: endsOfCurve(datum.edge.curve)[0] ?? datum.edge.middle, along: null };
   return datum.form === 'axis'
     ? { at_mm: datum.origin, along: datum.direction }
     : { at_mm: datum.frame.origin, along: datum.frame.z };

@@ -17,7 +17,7 @@ export function lofted(library: Library, scope: Scope, request: LoftRequest): Re
       faces.push(section.point);
       continue;
     }
-    const face = faceOf(library, scope, section.frame, section.regions[0]!);
+    const face = faceOf(library, scope, section.frame, section.regions[0]!, request.matched);
     if (!face.ok) return face;
     faces.push(face.value);
   }
@@ -25,12 +25,16 @@ export function lofted(library: Library, scope: Scope, request: LoftRequest): Re
   const through = (loopOf: (face: ProfileFace) => ProfileLoop) =>
     faces.map((face) => (isPoint(face) ? face : loopOf(face)));
   const openings = faces.find((face): face is ProfileFace => !isPoint(face))?.openings.length ?? 0;
+  const outlines = through(({ outer }) => outer);
   const made = lessOpenings(
     library,
     scope,
-    through(({ outer }) => outer),
+    outlines,
     Array.from({ length: openings }, (_, k) => through((face) => face.openings[k]!)),
-    (loops) => loftedLoops(library, scope, loops, request),
+    (loops) => loftedLoops(library, scope, loops, {
+      ...request,
+      matched: request.matched === true && loops === outlines,
+    }),
   );
   return made.ok ? ok([made.value]) : made;
 }
@@ -40,7 +44,7 @@ export function loftedLoops(
   library: Library,
   scope: Scope,
   loops: readonly (ProfileLoop | Vec3)[],
-  { straight, step }: Pick<LoftRequest, 'straight' | 'step'>,
+  { straight, step, matched }: Pick<LoftRequest, 'straight' | 'step' | 'matched'>,
 ): Result<NamedSolid> {
   const maker = scope.keep(new library.BRepOffsetAPI_ThruSections(true, straight, 1e-6));
   for (const loop of loops) {
@@ -50,7 +54,7 @@ export function loftedLoops(
       maker.AddVertex(scope.keep(vertex.Vertex()));
     }
   }
-  maker.CheckCompatibility(true);
+  maker.CheckCompatibility(!matched);
   maker.Build(scope.keep(new library.Message_ProgressRange()));
   if (!maker.IsDone()) return fail('kernel.failed', { reason: 'the sections could not be joined' });
   const first = loops.find((loop): loop is ProfileLoop => 'wire' in loop)!;

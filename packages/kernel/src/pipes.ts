@@ -31,7 +31,10 @@ import { lessOpenings, ofRegions, sweptSolid } from './swept.ts';
 export function sweptAlong(library: Library, scope: Scope, request: SweepRequest): Result<NamedSolid[]> {
   const path = wireOf(library, scope, request.path);
   if (!path.ok) return path;
-  const upright = request.keep === 'fixed' ? planeNormal(request.path) : undefined;
+  const [only] = request.path.length === 1 ? request.path : [];
+  // along a helix an area keeps its place to the axis
+  const upright =
+    only?.form === 'helix' ? only.axis : request.keep === 'fixed' ? planeNormal(request.path) : undefined;
   const { step, twist } = request;
   const stations = twist ? stationsAlong(request.path, twist) : undefined;
   if (stations?.some(({ bends }) => bends)) return fail('sweep.twist');
@@ -99,8 +102,8 @@ export function spiralled(library: Library, scope: Scope, request: SpiralRequest
   const radius = Math.hypot(...out);
   if (radius < 1e-6) return fail('spiral.axis');
   const foot = add3(origin, scale3(axis, dot3(sub3(start, origin), axis)));
-  const frame = frameOn(foot, axis, direction3(out));
-  const spine = helixWire(library, scope, frame, { radius, height: 0, pitch, turns, left, taper });
+  const x = direction3(out)!;
+  const spine = helixWire(library, scope, { form: 'helix', origin: foot, axis, x, radius, pitch, turns, left, taper });
   return ofRegions(library, scope, request, profile.frame, (face, suffix) =>
     piped(library, scope, spine, face, { step, suffix, upright: axis }),
   );

@@ -1,6 +1,7 @@
 import type { TopoDS_Edge } from 'replicad-opencascadejs';
 import { cross3, direction3, frameAcross, length3, type SpaceCurve } from '@helb/core';
 import { direction, point } from './edges.ts';
+import { helixEdge } from './helices.ts';
 import type { Library, Scope } from './library.ts';
 
 /** A curve in space as an edge of the library. */
@@ -23,6 +24,7 @@ export function edgeOfCurve(library: Library, scope: Scope, curve: SpaceCurve): 
       new library.BRepBuilderAPI_MakeEdge(scope.keep(new library.Geom_BSplineCurve(poles, knots, multiple, 3, false))),
     );
   }
+  if (curve.form === 'helix') return helixEdge(library, scope, curve);
   const round =
     curve.form === 'circle'
       ? scope.keep(

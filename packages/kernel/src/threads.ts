@@ -50,7 +50,17 @@ function sewnRod(
   const sewing = scope.keep(new library.BRepBuilderAPI_Sewing(1e-4, true, true, true, false));
   const corners = PROFILE.map(([out, along]): Vec2 => [minor + out * (major - minor), along * pitch]);
   const helix = ([radius, height]: Vec2) =>
-    helixWire(library, scope, frame, { radius, height, pitch, turns: 1, left, taper: 0 });
+    helixWire(library, scope, {
+      form: 'helix',
+      origin: toSpace(frame, [0, 0], height),
+      axis: frame.z,
+      x: frame.x,
+      radius,
+      pitch,
+      turns: 1,
+      left,
+      taper: 0,
+    });
   const flanks = scope.keep(new library.BRepOffsetAPI_ThruSections(false, true, 1e-6));
   flanks.CheckCompatibility(false);
   corners.forEach((corner) => flanks.AddWire(helix(corner)));

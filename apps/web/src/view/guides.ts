@@ -8,6 +8,7 @@ import {
   isSketch,
   middle3,
   ORIGIN_DATUMS,
+  placesAlong,
   polyline,
   referenceWords,
   scale3,
@@ -106,6 +107,7 @@ const DATUM_LINES: { readonly [F in Datum['form']]: LinesOf<F> } = {
     [0, 1, 2].flatMap((axis) =>
       [-1, 1].map((way) => at.map((c, k) => (k === axis ? c + way * 0.03 * sizeOf(box) : c)) as unknown as Vec3),
     ),
+  curve: ({ edge: { curve } }) => placesAlong(curve).flatMap((place, k, all) => (k === 0 ? [] : [all[k - 1]!, place])),
   frame: ({ frame: { origin, x, y, z } }, box) =>
     [x, y, z].flatMap((along) => [add3(origin, scale3(along, 0.2 * sizeOf(box))), origin]),
 };

@@ -67,6 +67,8 @@ export interface SpiralRequest extends Named {
 export interface LoftRequest extends Named {
   /** Each one area, all with as many openings, or a point at either end of those without. */
   readonly sections: readonly (Profile | { readonly point: Vec3 })[];
+  /** The outlines have as many pieces each, and those with one place belong together; else the kernel looks for what fits. */
+  readonly matched?: boolean;
   /** Straight from section to section, instead of smooth through all. */
   readonly straight: boolean;
 }

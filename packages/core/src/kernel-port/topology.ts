@@ -19,6 +19,18 @@ export type SpaceCurve =
       readonly from?: Vec3;
       readonly to?: Vec3;
     }
+  /** About an axis, beginning over `x`; it closes in by `taper` (rad) on the way. */
+  | {
+      readonly form: 'helix';
+      readonly origin: Vec3;
+      readonly axis: Vec3;
+      readonly x: Vec3;
+      readonly radius: number;
+      readonly pitch: number;
+      readonly turns: number;
+      readonly left: boolean;
+      readonly taper: number;
+    }
   /** Cubic Bezier spans, end to end. */
   | { readonly form: 'free'; readonly spans: readonly (readonly [Vec3, Vec3, Vec3, Vec3])[] };
 

@@ -5,7 +5,8 @@ export * from './locate.ts';
 export * from './projection.ts';
 export * from './drawn.ts';
 export * from './measure.ts';
-export { chained, endsOfCurve, Path } from './paths.ts';
+export { helixAt, helixLength, helixSpans, type Helix } from './helix.ts';
+export { chained, endsOfCurve, Path, placesAlong } from './paths.ts';
 export {
   curveWords,
   referencesWords,

@@ -12,6 +12,7 @@ import {
   type Vec3,
 } from '../math/index.ts';
 import type { SpaceCurve } from '../kernel-port/index.ts';
+import { helixAt } from './helix.ts';
 import { armsOf, bezierAt } from './things.ts';
 
 /** How finely curves are measured that are neither straight nor round. */
@@ -23,6 +24,10 @@ const SAME = 1e-6;
 function runOf(curve: SpaceCurve): ((t: number) => Vec3)[] {
   if (curve.form === 'line') return [(t) => add3(curve.from, scale3(sub3(curve.to, curve.from), t))];
   if (curve.form === 'free') return curve.spans.map((span) => (t: number) => bezierAt(span, t));
+  if (curve.form === 'helix') {
+    const count = Math.ceil(curve.turns);
+    return Array.from({ length: count }, (_, k) => (t: number) => helixAt(curve, (k + t) / count));
+  }
   const [u, v] = armsOf(curve);
   const angleOf = (place: Vec3) => {
     const out = sub3(place, curve.centre);
@@ -41,6 +46,13 @@ function runOf(curve: SpaceCurve): ((t: number) => Vec3)[] {
   ];
 }
 
+/** Places along a curve, near enough to each other to draw it. */
+export const placesAlong = (curve: SpaceCurve): Vec3[] =>
+  runOf(curve).flatMap((at, n) => {
+    const steps = curve.form === 'line' ? 1 : curve.form === 'free' ? 12 : 72;
+    return Array.from({ length: steps + 1 }, (_, k) => at(k / steps)).slice(n === 0 ? 0 : 1);
+  });
+
 interface Run {
   readonly at: (t: number) => Vec3;
   /** Lengths of the way up to each sample. */
@@ -56,6 +68,7 @@ function measured(at: (t: number) => Vec3): Run {
 /** Where a curve begins and ends; none of a closed round one. */
 export function endsOfCurve(curve: SpaceCurve): Vec3[] {
   if (curve.form === 'free') return [curve.spans[0]![0], curve.spans.at(-1)![3]];
+  if (curve.form === 'helix') return [helixAt(curve, 0), helixAt(curve, 1)];
   return curve.from && curve.to ? [curve.from, curve.to] : [];
 }
 

@@ -18,6 +18,7 @@ import {
 import type { EdgeFacts, SpaceCurve } from '../kernel-port/index.ts';
 import { ok, fail, type Result } from '../result/index.ts';
 import { inTurn, type Entities, type Entity } from '../sketch/index.ts';
+import { helixSpans } from './helix.ts';
 import { armsOf, axisOf, curvesOf, type Thing } from './things.ts';
 
 /** How something is borrowed: seen square on, the axis of what is round, or where the sketch plane crosses it. */
@@ -85,6 +86,7 @@ class Shadow {
   datum({ datum }: Extract<Thing, { to: 'datum' }>): void {
     const { frame } = this;
     if (datum.form === 'point') this.point('point', datum.at);
+    else if (datum.form === 'curve') this.edge(datum.edge, 'curve');
     else if (datum.form === 'axis') {
       const at = toPlane(frame, datum.origin);
       const along = alongPlane(frame, datum.direction);
@@ -208,6 +210,7 @@ const SHADOWS: { readonly [F in SpaceCurve['form']]: Drawer<CurveOf<F>> } = {
     shadow.line(key, [from, shadow.seen(curve.from)], [to, shadow.seen(curve.to)]),
   circle: roundShadow,
   ellipse: roundShadow,
+  helix: (shadow, curve, key, from, to) => shadow.free(key, helixSpans(curve), from, to),
   free: (shadow, { spans }, key, from, to) => shadow.free(key, spans, from, to),
 };
 

@@ -11,6 +11,7 @@ import {
   type Vec3,
 } from '../math/index.ts';
 import type { EdgeFacts, FaceFacts, SpaceCurve, Topology, VertexFacts } from '../kernel-port/index.ts';
+import { helixSpans } from './helix.ts';
 import type { Reference } from './reference.ts';
 
 /** A datum, as a step makes it. */
@@ -18,6 +19,7 @@ export type Datum =
   | { readonly form: 'plane'; readonly frame: Frame }
   | { readonly form: 'axis'; readonly origin: Vec3; readonly direction: Vec3 }
   | { readonly form: 'point'; readonly at: Vec3 }
+  | { readonly form: 'curve'; readonly edge: EdgeFacts }
   | { readonly form: 'frame'; readonly frame: Frame };
 
 /** What a reference was found to be. Things of a body know the body, by its place among those before the step. */
@@ -79,6 +81,7 @@ function extent({ face, topology }: Extract<Thing, { to: 'face' }>, origin: Vec3
 function outermost(curve: SpaceCurve): Vec3[] {
   if (curve.form === 'line') return [curve.from, curve.to];
   if (curve.form === 'free') return curve.spans.flatMap((span) => [...span]);
+  if (curve.form === 'helix') return helixSpans(curve).map(([from]) => from);
   const ends = [curve.from, curve.to].filter((place) => place !== undefined);
   if (ends.length > 0 || curve.form === 'circle') return [...ends, curve.centre];
   const { centre, major, minor } = curve;
@@ -107,6 +110,7 @@ const centreOf = (curve: SpaceCurve): Vec3 | undefined =>
 /** The curves of a thing: an edge, a drawn curve. */
 export function curvesOf(thing: Thing): readonly EdgeFacts[] {
   if (thing.to === 'edge') return [thing.edge];
+  if (thing.to === 'datum') return thing.datum.form === 'curve' ? [thing.datum.edge] : [];
   return thing.to === 'drawn' ? thing.curves : [];
 }
 
@@ -129,6 +133,7 @@ function nearestOnCurve(curve: SpaceCurve, place: Vec3): { at: Vec3; along: Vec3
     const spans = curve.spans.map((span) => nearestOf((t) => bezierAt(span, t), place, 0, 1));
     return spans.reduce((a, b) => (distance3(b.at, place) < distance3(a.at, place) ? b : a));
   }
+  if (curve.form === 'helix') return nearestOnCurve({ form: 'free', spans: helixSpans(curve) }, place);
   const { centre } = curve;
   const [u, v] = armsOf(curve);
   const at = (t: number) => add3(centre, add3(scale3(u, Math.cos(t)), scale3(v, Math.sin(t))));

@@ -20,6 +20,8 @@ export {
   fullEllipse,
   inTurn,
   lengthOf,
+  nearestParameter,
+  stretch,
   nearestOn,
   polyline,
   reversed,

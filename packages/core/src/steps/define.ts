@@ -1,5 +1,6 @@
 import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
+import type { Datum } from '../references/index.ts';
 import type { Result } from '../result/index.ts';
 import { applied } from './bodies.ts';
 import {
@@ -43,6 +44,12 @@ function fromFields<K extends string, F extends Fields, I>(
       return values.ok ? inputs(values.value, context) : values;
     },
   };
+}
+
+/** A step that makes a datum. */
+export function placing<K extends string, F extends Fields>(kind: K, definition: Definition<F, Datum>) {
+  const { resolve: datum, ...common } = fromFields(kind, definition);
+  return { ...common, datum };
 }
 
 /** A step that changes the bodies before it. */

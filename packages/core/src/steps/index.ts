@@ -14,7 +14,9 @@ import { draft, draftSchema, draftWords } from './draft/index.ts';
 import { extrude, extrudeSchema, extrudeWords, type ExtrudeStep } from './extrude/index.ts';
 import { fieldWords } from './fields.ts';
 import { fillet, filletSchema, filletWords } from './fillet/index.ts';
+import { fullRound, fullRoundSchema, fullRoundWords } from './full-round/index.ts';
 import { helix, helixSchema, helixWords } from './helix/index.ts';
+import { helixCurve, helixCurveSchema, helixCurveWords } from './helix-curve/index.ts';
 import { hole, holeSchema, holeWords } from './hole/index.ts';
 import type { StepKind } from './kind.ts';
 import { loft, loftSchema, loftWords } from './loft/index.ts';
@@ -32,6 +34,7 @@ import { split, splitSchema, splitWords } from './split/index.ts';
 import { sweep, sweepSchema, sweepWords } from './sweep/index.ts';
 import { thread, threadSchema, threadWords } from './thread/index.ts';
 import { thicken, thickenSchema, thickenWords } from './thicken/index.ts';
+import { windingWords } from './winding.ts';
 
 export { signLines, type Sign } from './thread/index.ts';
 export type { Field, Fields } from './fields.ts';
@@ -83,6 +86,7 @@ const STEP_KINDS = {
   loft,
   hole,
   fillet,
+  'full-round': fullRound,
   chamfer,
   shell,
   draft,
@@ -100,6 +104,7 @@ const STEP_KINDS = {
   'datum-axis': datumAxis,
   'datum-point': datumPoint,
   'datum-frame': datumFrame,
+  'helix-curve': helixCurve,
 };
 
 export const stepSchema = z.discriminatedUnion('kind', [
@@ -111,6 +116,7 @@ export const stepSchema = z.discriminatedUnion('kind', [
   loftSchema,
   holeSchema,
   filletSchema,
+  fullRoundSchema,
   chamferSchema,
   shellSchema,
   draftSchema,
@@ -128,6 +134,7 @@ export const stepSchema = z.discriminatedUnion('kind', [
   datumAxisSchema,
   datumPointSchema,
   datumFrameSchema,
+  helixCurveSchema,
 ]);
 export type Step = z.infer<typeof stepSchema>;
 export type StepName = Step['kind'];
@@ -151,9 +158,12 @@ export const stepWords: Words = {
   ...revolveWords,
   ...sweepWords,
   ...helixWords,
+  ...windingWords,
+  ...helixCurveWords,
   ...loftWords,
   ...holeWords,
   ...filletWords,
+  ...fullRoundWords,
   ...shellWords,
   ...draftWords,
   ...offsetFaceWords,

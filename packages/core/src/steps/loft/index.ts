@@ -8,6 +8,7 @@ import { profileOf, thinFields } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { choice, number, picks, schemaOf, stepsField, type Filled } from '../fields.ts';
+import { matched } from './matching.ts';
 
 const smooth = ({ course }: Filled) => course === 'smooth';
 const square = ({ leave }: Filled) => leave !== 'free';
@@ -17,6 +18,8 @@ const fields = {
   sections: stepsField('sections', 1),
   from: picks('point before the first', 'point', { least: 0, many: 'point' }),
   to: picks('point after the last', 'point', { least: 0, many: 'point' }),
+  /** One on each outline; where one has none, the nearest to that before it. */
+  starts: picks('starting points', 'point', { least: 0, most: 100, many: 'starting points' }),
   course: choice('course', { smooth: 'smooth', straight: 'straight' }, 'smooth'),
   leave: choice(
     'at the ends',
@@ -51,7 +54,7 @@ export const loft = making('loft', {
   title: 'Loft',
   fields,
   sentence:
-    'Loft through {sections}[?, from {from}][?, to {to}], {course}[?, {leave}][ for {lead}][?, {body}][ of {wall}][ {lies}] → {result}[? {only}]',
+    'Loft through {sections}[?, from {from}][?, to {to}][?, begun at {starts}], {course}[?, {leave}][ for {lead}][?, {body}][ of {wall}][ {lies}] → {result}[? {only}]',
   inputs(values, context): Result<Inputs> {
     const sections: Profile[] = [];
     for (const id of values.sections) {
@@ -63,12 +66,15 @@ export const loft = making('loft', {
     const openings = new Set(sections.map(({ regions }) => regions[0]!.holes.length));
     const pointed = values.from.length + values.to.length > 0;
     if (openings.size > 1 || (pointed && !openings.has(0))) return fail('loft.openings');
-    const led = values.course === 'smooth' ? withLeads(sections, values.leave, values.lead) : sections;
+    const starts = values.starts.map((thing) => pointOf(thing)!);
+    const paired = starts.length > 0 ? matched(sections, starts) : sections;
+    const led = values.course === 'smooth' ? withLeads(paired, values.leave, values.lead) : paired;
     const [first, last] = [values.from[0], values.to[0]].map((thing) => thing && { point: pointOf(thing)! });
     const all = [...(first ? [first] : []), ...led, ...(last ? [last] : [])];
     if (all.length < 2) return fail('loft.few');
     return ok({
       sections: all,
+      ...(starts.length > 0 ? { matched: true } : {}),
       straight: values.course === 'straight',
       ...onBodies(values, context),
     });

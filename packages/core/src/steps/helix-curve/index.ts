@@ -1,0 +1,51 @@
+import type { z } from 'zod';
+import { add3, cross3, frameOn, scale3 } from '../../math/index.ts';
+import { axisOf, helixAt, helixLength, type Datum, type Helix } from '../../references/index.ts';
+import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { ANGLE, LENGTH } from '../../units/index.ts';
+import { placing } from '../define.ts';
+import { number, picks, schemaOf } from '../fields.ts';
+import { WINDING, windingFields, windingOf } from '../winding.ts';
+
+const fields = {
+  axis: picks('axis', 'axis'),
+  radius: number('radius', { asks: LENGTH, least: 1e-3, most: 1e5, usual: '10 mm' }),
+  ...windingFields,
+  /** Counter-clockwise about the axis. */
+  start: number('start angle', { asks: ANGLE, least: -4 * Math.PI, most: 4 * Math.PI, usual: '0 deg' }),
+  from: number('beginning on the axis', { asks: LENGTH, least: -1e5, most: 1e5, usual: '0 mm' }),
+};
+
+export const helixCurveSchema = schemaOf('helix-curve', fields);
+export type HelixCurveStep = z.infer<typeof helixCurveSchema>;
+
+export const helixCurve = placing('helix-curve', {
+  title: 'Helix curve',
+  fields,
+  sentence: `Draw a helix about {axis} of radius {radius}, ${WINDING}[?, starting at {start}][?, from {from} on]`,
+  inputs(values): Result<Datum> {
+    const winding = windingOf(values);
+    if (!winding.ok) return winding;
+    const { pitch, turns, taper } = winding.value;
+    if (values.radius - pitch * turns * Math.tan(taper) < 1e-3) return fail('helix-curve.closed');
+    const { origin, direction } = axisOf(values.axis[0]!)!;
+    const { x } = frameOn(origin, direction);
+    const y = cross3(direction, x);
+    const helix: Helix = {
+      form: 'helix',
+      origin: add3(origin, scale3(direction, values.from)),
+      axis: direction,
+      x: add3(scale3(x, Math.cos(values.start)), scale3(y, Math.sin(values.start))),
+      radius: values.radius,
+      ...winding.value,
+    };
+    return ok({
+      form: 'curve',
+      edge: { name: 'curve', faces: [], curve: helix, length: helixLength(helix), middle: helixAt(helix, 0.5) },
+    });
+  },
+});
+
+export const helixCurveWords: Words = {
+  'helix-curve.closed': () => 'The helix closes in to its axis before its end: lessen the taper or the height.',
+};

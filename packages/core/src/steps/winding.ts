@@ -1,0 +1,56 @@
+import { fail, ok, type Result, type Words } from '../result/index.ts';
+import { ANGLE, LENGTH, NUMBER } from '../units/index.ts';
+import { choice, number, type Filled } from './fields.ts';
+
+// How something winds about an axis: two of pitch, turns and height, the hand, and how much it closes in.
+
+const told =
+  (...by: readonly string[]) =>
+  (step: Filled) =>
+    by.includes(step['by'] as string);
+
+export const windingFields = {
+  by: choice('told by', { turns: 'turns and pitch', height: 'pitch and height', whole: 'turns and height' }, 'turns'),
+  pitch: number('pitch', { asks: LENGTH, least: 0.01, most: 1e4, usual: '3 mm', when: told('turns', 'height') }),
+  turns: number('turns', { asks: NUMBER, least: 0.01, most: 200, usual: '4', when: told('turns', 'whole') }),
+  height: number('height', { asks: LENGTH, least: 0.01, most: 1e5, usual: '12 mm', when: told('height', 'whole') }),
+  hand: choice('hand', { right: 'right-handed', left: 'left-handed' }, 'right'),
+  taper: number('taper', { asks: ANGLE, least: -1, most: 1, usual: '0 deg' }),
+};
+
+/** In the sentence of a step. */
+export const WINDING =
+  'by {by}:[ {turns} turns][ of {pitch}][ up to {height}], {hand}[?, closing in by {taper}]';
+
+interface Winding {
+  readonly pitch: number;
+  readonly turns: number;
+  readonly left: boolean;
+  readonly taper: number;
+}
+
+interface WindingValues {
+  readonly by: 'turns' | 'height' | 'whole';
+  readonly pitch: number;
+  readonly turns: number;
+  readonly height: number;
+  readonly hand: 'right' | 'left';
+  readonly taper: number;
+}
+
+/** The third of pitch, turns and height from the two that are given. */
+export function windingOf({ by, pitch, turns, height, hand, taper }: WindingValues): Result<Winding> {
+  const common = { left: hand === 'left', taper };
+  if (by === 'turns') return ok({ pitch, turns, ...common });
+  if (by === 'whole') return ok({ pitch: height / turns, turns, ...common });
+  const wound = height / pitch;
+  return wound > MOST_TURNS ? fail('winding.turns', { turns: Math.round(wound), most: MOST_TURNS }) : ok({ pitch, turns: wound, ...common });
+}
+
+/** As many as the turns can be told to be. */
+const MOST_TURNS = windingFields.turns.most;
+
+export const windingWords: Words = {
+  'winding.turns': (f) =>
+    `This makes ${f['turns']} turns, and ${f['most']} are the most: give a greater pitch, or a smaller height.`,
+};
