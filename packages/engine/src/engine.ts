@@ -37,6 +37,7 @@ import {
 import { BodyCache } from './body-cache.ts';
 import { Site } from './site.ts';
 import type { BodyModel, Model, PartModel, StepResult, ValueResult } from './model.ts';
+import { wallsOf, type Walls } from './walls.ts';
 
 export interface BuildOptions {
   /** Which parts; all if absent. */
@@ -66,7 +67,7 @@ export class Overtaken extends Error {
 
 const MOST_SKETCHES = 300;
 /** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
-const PRINTED: Fineness = { deflection: 0.05, angle: Math.PI / 18 };
+export const PRINTED: Fineness = { deflection: 0.05, angle: Math.PI / 18 };
 
 interface Built {
   readonly model: PartModel;
@@ -82,6 +83,7 @@ export class Engine {
   private readonly cache: BodyCache;
   private readonly measured = new Map<BodyHandle, Pick<BodyModel, 'name' | 'measures'>>();
   private readonly meshes = new Map<string, BodyMesh>();
+  private readonly skins = new WeakMap<BodyMesh, Walls>();
   private readonly sketches = new Map<string, SolvedSketch>();
   private readonly topologies = new Map<BodyHandle, Topology>();
   private readonly crossings = new Map<string, readonly EdgeFacts[]>();
@@ -126,6 +128,21 @@ export class Engine {
       places.push(place);
     }
     return this.kernel.gap(places[0]!, places[1]!);
+  }
+
+  /** The walls of a part's bodies, each with the key of its body. */
+  async walls(
+    project: Project,
+    id: Id,
+    options: Pick<BuildOptions, 'mesh' | 'upTo'>,
+  ): Promise<readonly { readonly key: string; readonly walls: Walls }[]> {
+    const { parts } = await this.build(project, { ...options, parts: [id] });
+    return (parts[0]?.bodies ?? []).flatMap(({ key, mesh }) => {
+      if (!mesh) return [];
+      const walls = this.skins.get(mesh) ?? wallsOf(mesh);
+      this.skins.set(mesh, walls);
+      return [{ key, walls }];
+    });
   }
 
   /** A STEP file of one part; fails where it has no body. */

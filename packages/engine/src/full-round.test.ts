@@ -7,13 +7,13 @@ beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
 
 /** What a round takes from a square stretch of a width: both corners outside the half circle. */
 const taken = (width: number) => (width * width) / 2 - disc(width) / 2;
-const top = face('wall/end');
-const inFull = (bench: Bench, faces: readonly Reference[] = [top]) => bench.step('round', 'full-round', { faces });
+const wallTop = face('wall/end');
+const inFull = (bench: Bench, faces: readonly Reference[] = [wallTop]) => bench.step('round', 'full-round', { faces });
 
 test('the top of a wall', async () => {
   const bench = inFull(new Bench().block('wall', 40, 6, 20));
   expect(await bench.volume()).toBeCloseTo(40 * 6 * 20 - 40 * taken(6), 6);
-  const faces = (await bench.model()).bodies[0]!.topology.faces;
+  const faces = (await bench.model()).bodies[0]!.topology!.faces;
   expect(faces.map(({ name }) => name)).not.toContain('wall/end');
   const round = faces.filter(({ name }) => name.startsWith('round/side/round'));
   expect(round).toHaveLength(1);

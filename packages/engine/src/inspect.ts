@@ -13,6 +13,7 @@ import {
 } from '@helb/core';
 import type { Model, PartModel } from './model.ts';
 import { seenFrom, totalsOf, type Seen, type Totals } from './totals.ts';
+import { wallsOf } from './walls.ts';
 
 /** What `./helb inspect --json` prints; described in docs/format.md and kept stable. Units are in the key names. */
 export interface Inspection {
@@ -27,6 +28,8 @@ export interface Inspection {
 }
 
 export interface PartInspection extends Totals {
+  /** Where each body is thinnest; empty unless it was asked for. */
+  readonly thinnest: readonly { readonly thickness_mm: number; readonly at_mm: Vec3; readonly face: string }[];
   readonly name: string;
   readonly steps: readonly {
     readonly name: string;
@@ -126,6 +129,11 @@ function inspectPart(project: Project, model: PartModel): PartInspection {
       along: cut.ok ? cut.value.z : null,
       message: cut.ok ? null : explain(cut.issue),
     })),
+    thinnest: model.bodies.flatMap(({ mesh }) => {
+      if (!mesh) return [];
+      const { at, ...found } = wallsOf(mesh).thinnest;
+      return [{ ...found, at_mm: at }];
+    }),
     ...totals,
   };
 }

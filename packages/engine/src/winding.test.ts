@@ -110,7 +110,7 @@ describe('the starting points of a loft', () => {
       });
     const { bodies, steps } = await bench.model();
     expect(steps.at(-1)!.issue).toBeUndefined();
-    const names = bodies[0]!.topology.faces.map(({ name }) => name).sort();
+    const names = bodies[0]!.topology!.faces.map(({ name }) => name).sort();
     expect(names).toEqual(['l/end', 'l/side/a', 'l/side/b', 'l/side/c', 'l/side/d', 'l/start']);
     // more than the frustum of the circle within, less than the prism around
     const volume = bodies[0]!.measures.volume_mm3;

@@ -6,6 +6,7 @@ import { useLooking } from '../stores/looking.ts';
 import { LOOKS } from '../view/shown-body.ts';
 import ChoiceWord from './choice-word.vue';
 import { useModel } from '../stores/model.ts';
+import { usePainting } from '../stores/painting.ts';
 import { useProject } from '../stores/project.ts';
 import { VIEWS, type ViewName } from '../view/camera.ts';
 import { useGuides } from '../view/use-guides.ts';
@@ -13,6 +14,7 @@ import { usePicture } from '../view/use-picture.ts';
 import type { Pick } from '../view/picks.ts';
 import { Viewport } from '../view/viewport.ts';
 import AxisMark from './axis-mark.vue';
+import PaintLegend from './paint-legend.vue';
 import SketchCanvas from './sketch-canvas.vue';
 import SketchTitle from './sketch-title.vue';
 import UnderList from './under-list.vue';
@@ -20,6 +22,7 @@ import VerbStrip from './verb-strip.vue';
 
 const bench = useBench();
 const looking = useLooking();
+const painting = usePainting();
 const store = useProject();
 const model = useModel();
 
@@ -105,7 +108,10 @@ watch(
 );
 
 watch(() => bench.part?.colour, retheme);
-watch([() => looking.look, viewport], ([seen, view]) => view?.setLook(seen), { immediate: true });
+watch([() => painting.walls, () => model.built, viewport], ([walls, , view]) => view?.setWalls(walls), { flush: 'post' });
+watch([() => looking.look, () => painting.painting, viewport], ([seen, paint, view]) => view?.setLook(seen, paint), {
+  immediate: true,
+});
 watch([() => looking.planes, viewport], ([cuts, view]) => view?.setCuts(cuts), { immediate: true });
 watch([() => bench.hiddenBodies, viewport], ([names, view]) => view?.setHidden(names), { immediate: true });
 
@@ -347,6 +353,7 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
         @choose="(name) => (looking.look = name as keyof typeof LOOKS)"
       />
     </p>
+    <PaintLegend v-if="!bench.editor" />
     <nav class="bg-paper/80 absolute top-2 right-3 flex items-center gap-3 text-[13px]" aria-label="Views">
       <button
         v-for="name in bench.editor ? (['Corner'] as const) : views"

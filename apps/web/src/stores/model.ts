@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { explain, type BodyReference, type Gap, type Id, type Project } from '@helb/core';
 import { EngineClient } from '../workers/engine-client.ts';
-import type { BuildReply, BuildRequest, FileFormat } from '../workers/protocol.ts';
+import type { BuildReply, BuildRequest, FileFormat, WallsReply } from '../workers/protocol.ts';
 
 export type Built = Extract<BuildReply, { kind: 'built' }>;
 
@@ -56,10 +56,16 @@ export const useModel = defineStore('model', () => {
     return reply?.kind === 'gap' ? reply.gap : undefined;
   }
 
+  /** The walls of a part's bodies; undefined where they could not be measured. */
+  const walls = (project: Project, part: Id, upTo?: Id): Promise<WallsReply | undefined> =>
+    engine()
+      .walls(project, part, upTo)
+      .catch(() => undefined);
+
   /** Forgets what was built; the worker stays warm for the next project. */
   function close(): void {
     built.value = undefined;
   }
 
-  return { built, busy, progress, trouble, arrivals, findings, build, file, gap, close };
+  return { built, busy, progress, trouble, arrivals, findings, build, file, gap, walls, close };
 });

@@ -115,6 +115,8 @@ const STEP_KEYS: readonly (readonly [kind: StepName, key: string, title?: string
   ['offset-face', 'F'],
   ['thicken', 'Y'],
   ['thread', 'H'],
+  ['full-round', ''],
+  ['helix-curve', ''],
   ['move', 'B', 'Move a body'],
 ];
 

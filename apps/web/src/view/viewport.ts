@@ -28,10 +28,12 @@ import {
   type Vec2,
   type Vec3,
 } from '@helb/core';
+import type { Walls } from '@helb/engine';
 import { ViewCamera } from './camera.ts';
 import { Cuts } from './cuts.ts';
 import { bodyPick, cornerPick, edgePick, facePick, guidePick, type Guide, type Pick } from './picks.ts';
 import { cornerMark, faceMark, lineMark } from './marks.ts';
+import type { Painting } from './painting.ts';
 import { PALE, ShownBody, type Look } from './shown-body.ts';
 
 Mesh.prototype.raycast = acceleratedRaycast;
@@ -79,6 +81,7 @@ export class Viewport {
   private theme: ViewTheme;
   private faded = false;
   private look: Look = 'shaded';
+  private painting: Painting | undefined;
   /** Names of bodies that are not shown, and keys of those that are there to be seen. */
   private hidden: ReadonlySet<string> = new Set();
   private seen: ReadonlySet<string> = new Set();
@@ -181,8 +184,16 @@ export class Viewport {
     this.repaint();
   }
 
-  setLook(look: Look): void {
+  /** @param painting for looks that paint the faces; without it they are shaded until it is known */
+  setLook(look: Look, painting?: Painting): void {
     this.look = look;
+    this.painting = painting;
+    this.repaint();
+  }
+
+  /** The walls of bodies by their keys. */
+  setWalls(walls: readonly { readonly key: string; readonly walls: Walls }[]): void {
+    for (const { key, walls: skin } of walls) this.bodies.get(key)?.setWalls(skin);
     this.repaint();
   }
 
@@ -200,7 +211,9 @@ export class Viewport {
   private repaint(): void {
     const { look, faded, theme } = this;
     const size = this.size();
-    const paint = { look, faded, part: theme.part, ink: theme.ink, planes: this.cuts.planes, dash: size / 60 };
+    const { part, ink } = theme;
+    const painting = this.painting ? { painting: this.painting } : {};
+    const paint = { look, faded, part, ink, planes: this.cuts.planes, dash: size / 60, ...painting };
     const visible: ShownBody[] = [];
     for (const [key, shown] of this.bodies) {
       shown.object.visible = this.seen.has(key) && !this.hidden.has(shown.topology.name);
@@ -209,7 +222,7 @@ export class Viewport {
     }
     // lines alone are cut, not filled
     const opacity = faded ? PALE : 1;
-    this.cuts.fill(look === 'wire' ? [] : visible, { part: theme.part, ink: theme.ink, size, opacity });
+    this.cuts.fill(look === 'wire' ? [] : visible, { part, ink, size, opacity });
     for (const sign of this.signLines.children as LineSegments<BufferGeometry, LineBasicMaterial>[])
       sign.material.clippingPlanes = this.cuts.planes;
     this.signLines.visible = !faded;

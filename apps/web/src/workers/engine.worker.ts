@@ -104,6 +104,12 @@ const requests: EngineWorker = {
     const found = await (await engine()).gap(project, part, between);
     return found.ok ? { kind: 'gap', gap: found.value } : { kind: 'failed', issue: found.issue };
   },
+
+  async walls(project, part, upTo) {
+    const options = { mesh: SHOWN, ...(upTo === undefined ? {} : { upTo }) };
+    const found = await (await engine()).walls(project, part, options);
+    return found.map(({ key, walls }) => ({ key: outside(key), walls }));
+  },
 };
 
 const sketchReply = ({ frame, solution, regions, sources }: SolvedSketch): SketchReply => ({
@@ -126,5 +132,6 @@ const worker: EngineWorker = {
   },
   file: (...args) => inTurn(() => requests.file(...args)),
   gap: (...args) => inTurn(() => requests.gap(...args)),
+  walls: (...args) => inTurn(() => requests.walls(...args)),
 };
 Comlink.expose(worker);

@@ -16,7 +16,7 @@ import type {
   SketchSources,
   Topology,
 } from '@helb/core';
-import type { Finding, StepResult, Totals, ValueResult } from '@helb/engine';
+import type { Finding, StepResult, Totals, ValueResult, Walls } from '@helb/engine';
 
 /** Everything that crosses between the page and the engine's worker: plain data. */
 export interface BuildRequest {
@@ -76,6 +76,8 @@ export type BuildReply =
 export type FileReply =
   { readonly kind: 'file'; readonly bytes: Uint8Array } | { readonly kind: 'failed'; readonly issue: Issue };
 export type GapReply = { readonly kind: 'gap'; readonly gap: Gap } | { readonly kind: 'failed'; readonly issue: Issue };
+/** The walls of each body that is shown, by its key. */
+export type WallsReply = readonly { readonly key: string; readonly walls: Walls }[];
 export type FileFormat = 'step' | 'stl';
 
 export interface EngineWorker {
@@ -84,4 +86,5 @@ export interface EngineWorker {
   build(request: BuildRequest, progress: (done: number, of: number, name: string) => void): Promise<BuildReply>;
   file(project: Project, part: Id, format: FileFormat): Promise<FileReply>;
   gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply>;
+  walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply>;
 }

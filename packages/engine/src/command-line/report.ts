@@ -41,6 +41,9 @@ function partLines(part: PartInspection): string[] {
     `  mass     ${part.mass_g === null ? 'no material' : `${formatAmount(part.mass_g)} g`}`,
     `  centre   ${triple(part.centre_mm)} mm`,
     `  inertia  ${triple(part.inertia_g_mm2)} g mm² (xx yy zz xy xz yz, about the centre)`,
+    ...part.thinnest.map(
+      ({ thickness_mm, at_mm }) => `  thinnest ${formatAmount(thickness_mm)} mm at ${triple(at_mm)} mm`,
+    ),
     `  box      ${box ? `${triple(box.low)} mm to ${triple(box.high)} mm` : '-'}`,
   ];
 }

@@ -49,6 +49,7 @@ describe('inspect', () => {
       'sections',
       'sketches',
       'steps',
+      'thinnest',
       'threads',
       'volume_mm3',
     ]);

@@ -12,7 +12,7 @@ import {
   type Project,
   type Result,
 } from '@helb/core';
-import { Engine } from '../engine.ts';
+import { Engine, PRINTED } from '../engine.ts';
 import { inspect } from '../inspect.ts';
 import { reportOf } from './report.ts';
 
@@ -26,7 +26,7 @@ export interface Surroundings {
 }
 
 const USAGE = `Usage:
-  helb inspect FILE [--set NAME=EXPR]... [--json]
+  helb inspect FILE [--set NAME=EXPR]... [--walls] [--json]
   helb export FILE --part NAME --to OUT.step|OUT.stl [--set NAME=EXPR]...
   helb export FILE --part NAME --sketch NAME --to OUT.dxf|OUT.svg [--set NAME=EXPR]...
   helb write-demo FILE`;
@@ -58,6 +58,7 @@ function read(args: readonly string[]) {
     options: {
       set: { type: 'string', multiple: true, default: [] },
       json: { type: 'boolean', default: false },
+      walls: { type: 'boolean', default: false },
       part: { type: 'string' },
       sketch: { type: 'string' },
       to: { type: 'string' },
@@ -68,10 +69,10 @@ function read(args: readonly string[]) {
 }
 
 const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promise<number>> = {
-  async inspect({ file, set, json }, world) {
+  async inspect({ file, set, json, walls }, world) {
     const project = await open(file, set, world);
     if (typeof project === 'number') return project;
-    const model = await new Engine(await world.startKernel()).build(project);
+    const model = await new Engine(await world.startKernel()).build(project, walls ? { mesh: PRINTED } : {});
     const inspection = inspect(project, model);
     world.print(json ? JSON.stringify(inspection, null, 2) : reportOf(project.name, inspection));
     return model.parts.some((part) => part.steps.some((step) => step.state === 'failed')) ? EXIT.failed : EXIT.done;
