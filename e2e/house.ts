@@ -131,7 +131,7 @@ export class Bench {
 
   /** Searches a verb and does it. */
   async verb(name: string): Promise<void> {
-    await this.press('Space');
+    await this.press('Control+k');
     await this.page.getByLabel('Search verbs').fill(name);
     await this.press('Enter');
   }

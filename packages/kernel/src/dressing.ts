@@ -13,8 +13,8 @@ import {
 } from '@helb/core';
 import { direction } from './edges.ts';
 import { normalIn } from './facts.ts';
-import { fail, ok, type Library, type Scope } from './library.ts';
-import { volumeOf } from './measure.ts';
+import { fail, guarded, ok, type Library, type Scope } from './library.ts';
+import { areaOf, volumeOf } from './measure.ts';
 import { carried, distinct, signOf, type FaceHistory, type MadeFace, type NamedSolid } from './names.ts';
 import { partsOf } from './parts.ts';
 import { plane } from './profile.ts';
@@ -125,21 +125,54 @@ export function bevelled(library: Library, scope: Scope, body: NamedSolid, reque
 /** What the inner face of a wall is called, by its outer one. */
 export const insideOf = (step: string, face: string): string => `${step}/inside/${signOf(face)}`;
 
-/** Takes the inside away and leaves walls; the open faces leave rims. */
-export function hollowed(library: Library, scope: Scope, body: NamedSolid, request: HollowRequest): Result<NamedSolid> {
+/**
+ * Takes the inside away and leaves walls; the open faces leave rims. Where the walls of free faces do not meet when their
+ * corners are rounded off, or meet wrongly without a word, they are made to meet sharply.
+ */
+export function hollowed(library: Library, _: Scope, body: NamedSolid, request: HollowRequest): Result<NamedSolid> {
   const { faces } = partsOf(library, body);
   const open = named(faces, request.open, 'face');
   if (!open.ok) return open;
+  const skin = faces.filter(({ name }) => !request.open.includes(name));
+  const most = MOST_WALL * Math.abs(request.wall) * skin.reduce((sum, { shape }) => sum + areaOf(library, shape), 0);
+  const plausible = (made: Result<NamedSolid>) => made.ok && volumeOf(library, made.value.shape) < most;
+  const by = (corners: Corners) =>
+    guarded(library, (inner) => walled(library, inner, body, request, open.value, corners));
+  const round = by('GeomAbs_Arc');
+  if (plausible(round)) return round;
+  const sharp = by('GeomAbs_Intersection');
+  if (plausible(sharp)) {
+    if (round.ok) round.value.shape.delete();
+    return sharp;
+  }
+  if (sharp.ok) sharp.value.shape.delete();
+  return round;
+}
+
+/** Walls hold no more than their thickness over their skin, but for what their corners add. */
+const MOST_WALL = 2;
+
+type Corners = 'GeomAbs_Arc' | 'GeomAbs_Intersection';
+
+function walled(
+  library: Library,
+  scope: Scope,
+  body: NamedSolid,
+  request: HollowRequest,
+  open: readonly TopoDS_Shape[],
+  corners: Corners,
+): Result<NamedSolid> {
+  const { faces } = partsOf(library, body);
   const maker = scope.keep(new library.BRepOffsetAPI_MakeThickSolid());
   maker.MakeThickSolidByJoin(
     body.shape,
-    listOf(library, scope, open.value),
+    listOf(library, scope, open),
     -request.wall,
     1e-4,
     'BRepOffset_Skin',
     false,
     false,
-    'GeomAbs_Arc',
+    corners,
     false,
     scope.keep(new library.Message_ProgressRange()),
   );

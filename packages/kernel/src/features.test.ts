@@ -200,6 +200,20 @@ describe('dressing', () => {
     expect(names(shell).filter((name) => name.startsWith('h/inside'))).toHaveLength(5);
     // the rim is what is left of the face that was taken away
     expect(names(shell)).toContain('s/end');
+    // free faces meet sharply; the walls lean, so that they are thicker seen level
+    const section = (radius: number, height: number) =>
+      profile(circle(0, 0, radius), { ...ORIGIN_PLANES.top, origin: [0, 0, height] });
+    const [cup] = all(kernel.loft({ sections: [section(20, 0), section(10, 30)], straight: true, step: 'l' })) as [
+      BodyHandle,
+    ];
+    const level = 2 * Math.hypot(1, 1 / 3);
+    const cone = (r: number, s: number, h: number) => (Math.PI * h * (r * r + r * s + s * s)) / 3;
+    const bothOpen = one(kernel.hollow({ body: cup, open: ['l/start', 'l/end'], wall: 2, step: 'h' }));
+    const inside = cone(20 - level, 10 - level, 30);
+    expect(kernel.measure(bothOpen).volume_mm3).toBeCloseTo(cone(20, 10, 30) - inside, 3);
+    const oneOpen = one(kernel.hollow({ body: cup, open: ['l/end'], wall: 2, step: 'h' }));
+    const floor = cone(20 - level, 20 - level - 2 / 3, 2);
+    expect(kernel.measure(oneOpen).volume_mm3).toBeCloseTo(cone(20, 10, 30) - inside + floor, 3);
     const outside = one(kernel.hollow({ body: box(30, 20, 10), open: ['s/end'], wall: -2, step: 'h' }));
     expect(volume(outside)).toBeGreaterThan(34 * 24 * 12 - 6000 - 200);
   });

@@ -13,12 +13,20 @@ export function volumeOf(library: Library, shape: TopoDS_Shape): number {
   return volume;
 }
 
+/** Area of faces, mm^2. */
+export function areaOf(library: Library, shape: TopoDS_Shape): number {
+  const scope = new Scope();
+  const properties = scope.keep(new library.GProp_GProps());
+  library.BRepGProp.SurfaceProperties(shape, properties, false, false);
+  const area = properties.Mass();
+  scope.close();
+  return area;
+}
+
 export function measures(library: Library, shape: TopoDS_Shape): BodyMeasures {
   const scope = new Scope();
   const solid = scope.keep(new library.GProp_GProps());
   integrate(library, scope, shape, solid);
-  const surface = scope.keep(new library.GProp_GProps());
-  library.BRepGProp.SurfaceProperties(shape, surface, false, false);
   const centre = scope.keep(solid.CentreOfMass());
   const about = (x: number, y: number, z: number): number =>
     solid.MomentOfInertia(scope.keep(new library.gp_Ax1(centre, scope.keep(new library.gp_Dir(x, y, z)))));
@@ -27,7 +35,7 @@ export function measures(library: Library, shape: TopoDS_Shape): BodyMeasures {
   library.BRepBndLib.AddOptimal(shape, box, false, false);
   const result: BodyMeasures = {
     volume_mm3: solid.Mass(),
-    area_mm2: surface.Mass(),
+    area_mm2: areaOf(library, shape),
     centre_mm: [centre.X(), centre.Y(), centre.Z()],
     // the matrix itself is not bound: products from moments about the diagonals
     inertia_mm5: [

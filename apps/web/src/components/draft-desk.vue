@@ -109,6 +109,14 @@ const words = (reference: Reference) => referenceWords(reference, nameOf);
       />
       <span v-else class="text-muted">draw one first</span>
     </div>
+    <fieldset v-for="[name, field] in has('steps')" :key="name" class="border-rule mb-1 border-t py-1.5">
+      <legend class="text-muted float-left w-full first-letter:uppercase">{{ field.label }}</legend>
+      <label v-for="id in takes" :key="id" class="clear-left flex items-center gap-2 py-0.5">
+        <input type="checkbox" :checked="(filled[name] as Id[]).includes(id)" @change="toggleStep(name, id)" />
+        {{ nameOf(id) }}
+      </label>
+      <p v-if="takes.length === 0" class="text-muted clear-left text-sm">There is none before this step.</p>
+    </fieldset>
     <ol v-if="bench.fields.length > 0" class="mb-1">
       <li v-for="line in bench.fields" :key="line.field" class="border-rule border-t py-1.5">
         <button
@@ -142,14 +150,6 @@ const words = (reference: Reference) => referenceWords(reference, nameOf);
         <p v-if="bench.asked === line.field" class="text-act text-sm">Click {{ ACCEPT_WORDS[line.accepts] }}.</p>
       </li>
     </ol>
-    <fieldset v-for="[name, field] in has('steps')" :key="name" class="border-rule mb-1 border-t py-1.5">
-      <legend class="text-muted float-left w-full first-letter:uppercase">{{ field.label }}</legend>
-      <label v-for="id in takes" :key="id" class="clear-left flex items-center gap-2 py-0.5">
-        <input type="checkbox" :checked="(filled[name] as Id[]).includes(id)" @change="toggleStep(name, id)" />
-        {{ nameOf(id) }}
-      </label>
-      <p v-if="takes.length === 0" class="text-muted clear-left text-sm">There is none before this step.</p>
-    </fieldset>
     <AreaChoice v-if="has('areas').length > 0" />
     <div
       v-for="[name, field] in more.filter(([, field]) => field.type === 'number' || field.type === 'choice')"

@@ -68,7 +68,7 @@ function show(text: string) {
 }
 
 function leave() {
-  if (!props.keep) store.preview(undefined);
+  if (!props.keep) store.preview([]);
   editing.value = false;
 }
 

@@ -18,8 +18,7 @@ const rows = computed(() => {
   const { words, colours, hatched } = painting.painting!;
   return words.map((text, k) => ({ text, colour: colours[k]!, hatched: k === hatched }));
 });
-const amount = (mm: number) =>
-  formatQuantity({ amount: mm, dimension: LENGTH }, store.project?.unit ?? 'mm', 3);
+const amount = (mm: number) => formatQuantity({ amount: mm, dimension: LENGTH }, store.project?.unit ?? 'mm', 2);
 /** The limit that is looked for: nothing of the project. */
 function keep(text: string): Result<void> {
   if (looking.look === 'walls') painting.thin = text;
@@ -62,7 +61,7 @@ function keep(text: string): Result<void> {
     </p>
     <template v-if="looking.look === 'walls'">
       <p v-if="painting.thinnest" class="border-rule mt-1 border-t pt-1" role="status">
-        thinnest <span class="font-mono">{{ amount(painting.thinnest.thickness_mm) }}</span>
+        thinnest about <span class="font-mono">{{ amount(painting.thinnest.thickness_mm) }}</span>
         <button
           class="word-link ml-2"
           @mouseenter="bench.pointedAt = { to: 'face', name: painting.thinnest.face }"

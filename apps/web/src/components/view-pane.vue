@@ -108,7 +108,9 @@ watch(
 );
 
 watch(() => bench.part?.colour, retheme);
-watch([() => painting.walls, () => model.built, viewport], ([walls, , view]) => view?.setWalls(walls), { flush: 'post' });
+watch([() => painting.walls, () => model.built, viewport], ([walls, , view]) => view?.setWalls(walls), {
+  flush: 'post',
+});
 watch([() => looking.look, () => painting.painting, viewport], ([seen, paint, view]) => view?.setLook(seen, paint), {
   immediate: true,
 });
@@ -236,6 +238,8 @@ function release(event: PointerEvent) {
   const found = under.value?.picks[under.value.chosen];
   if (bench.askedField) {
     if (found) bench.answer(found.reference);
+    // what is asked next takes other things
+    forget();
     return;
   }
   const add = event.shiftKey || event.ctrlKey;
@@ -396,7 +400,7 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
     <span
       v-for="label in labels"
       :key="label.name"
-      class="text-link pointer-events-none absolute text-[12px]"
+      class="text-link pointer-events-none absolute text-[12px] whitespace-nowrap"
       :style="{ left: `${label.at[0] + 4}px`, top: `${label.at[1] + 2}px` }"
       >{{ label.words }}</span
     >

@@ -1,10 +1,10 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
-  ACCEPT_WORDS,
   explain,
   fail,
   isSketch,
+  lacking,
   ok,
   printOfBody,
   type Action,
@@ -268,7 +268,7 @@ export const useBench = defineStore('bench', () => {
 
   function setDraft(next: Draft): Result<void> {
     draft.value = next;
-    return store.preview(making(next));
+    return store.draft(making(next));
   }
 
   /** Sets a field of the step in the making. */
@@ -312,24 +312,24 @@ export const useBench = defineStore('bench', () => {
   /** Keeps the step in the making, with what was named on the way. */
   function acceptDraft(): Result<void> {
     const { id, isNew } = draft.value!;
-    const missing = fields.value.find(({ picked: has, least }) => has.length < least);
+    const missing = lacking(draft.value!.step);
     if (missing) {
       asked.value = missing.field;
-      const refused = fail('reference.missing', { asked: ACCEPT_WORDS[missing.accepts] });
-      store.message = explain(refused.issue);
-      return refused;
+      store.message = explain(missing.issue);
+      return { ok: false, issue: missing.issue };
     }
     const done = store.act(making(draft.value!));
     if (done.ok && isNew && upTo.value !== undefined) upTo.value = id;
-    if (done.ok) draft.value = asked.value = undefined;
-    if (done.ok) store.message = '';
+    if (!done.ok) return done;
+    cancelDraft();
+    store.message = '';
     return done;
   }
 
   function cancelDraft(): void {
     if (!draft.value) return;
     draft.value = asked.value = undefined;
-    store.preview(undefined);
+    store.draft([]);
   }
 
   /** Where a new step goes: after the one up to which is built, else at the end. */

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { explain, fail, perform, type Action, type Project, type Result } from '@helb/core';
+import { explain, fail, ok, perform, type Action, type Project, type Result } from '@helb/core';
 import { api } from '../sync/api.ts';
 import { browserDrafts } from '../sync/drafts.ts';
 import { ProjectSync, type SyncView } from '../sync/project-sync.ts';
@@ -10,14 +10,22 @@ import { newId } from './ids.ts';
 export const useProject = defineStore('project', () => {
   const sync = shallowRef<ProjectSync>();
   const view = shallowRef<SyncView>();
-  const tentative = shallowRef<Project>();
+  /** What is in the making, and what is shown on top of it. */
+  const drafted = shallowRef<readonly Action[]>([]);
+  const shown = shallowRef<readonly Action[]>([]);
   const message = ref('');
 
   const id = computed(() => sync.value?.id);
   /** The project as it is. */
   const kept = computed(() => view.value?.project);
-  /** The project as it would be after the gesture that is being made. */
-  const project = computed(() => tentative.value ?? kept.value);
+  /** The project as it would be after the gestures that are being made. */
+  const project = computed(() => {
+    if (!kept.value) return undefined;
+    return [drafted.value, shown.value].reduce(
+      (current, actions) => (actions.length > 0 ? after(current, actions) : current),
+      kept.value,
+    );
+  });
 
   async function open(projectId: string): Promise<void> {
     close();
@@ -39,7 +47,8 @@ export const useProject = defineStore('project', () => {
 
   function close(): void {
     sync.value?.close();
-    sync.value = view.value = tentative.value = undefined;
+    sync.value = view.value = undefined;
+    drafted.value = shown.value = [];
     message.value = '';
     removeEventListener('online', hurry);
   }
@@ -48,15 +57,18 @@ export const useProject = defineStore('project', () => {
 
   /** Does a gesture; a refusal is told in words and returned. */
   function act(actions: readonly Action[]): Result<void> {
-    tentative.value = undefined;
+    shown.value = [];
     return told(sync.value?.act(actions));
   }
 
-  /** Shows a gesture without doing it; undefined ends that. What is not possible is not shown. */
-  function preview(actions: readonly Action[] | undefined): Result<void> {
-    const done = actions && kept.value ? perform(kept.value, actions) : undefined;
-    tentative.value = done?.ok ? done.value.project : undefined;
-    return done && !done.ok ? done : { ok: true, value: undefined };
+  /** Shows a gesture without doing it; none ends that. What is not possible is not shown. */
+  const preview = (actions: readonly Action[]): void => void (shown.value = actions);
+
+  /** Shows what is in the making, whatever is done and previewed besides; none ends that. Tells what is not possible. */
+  function draft(actions: readonly Action[]): Result<void> {
+    drafted.value = actions;
+    const done = kept.value && perform(kept.value, actions);
+    return done && !done.ok ? done : ok(undefined);
   }
 
   const undo = () => told(sync.value?.undo());
@@ -69,5 +81,11 @@ export const useProject = defineStore('project', () => {
 
   const dismissLost = () => sync.value?.dismissLost();
 
-  return { id, view, kept, project, message, open, close, act, preview, undo, redo, hurry, dismissLost };
+  return { id, view, kept, project, message, open, close, act, preview, draft, undo, redo, hurry, dismissLost };
 });
+
+/** A project with some actions done, as it is where they are not possible. */
+function after(project: Project, actions: readonly Action[]): Project {
+  const done = perform(project, actions);
+  return done.ok ? done.value.project : project;
+}
