@@ -53,3 +53,43 @@ test('a file that can not be read is told in words, and nothing is drawn', async
   await expect(page.getByRole('alert')).toContainText('DXF');
   await expect(page.getByTestId('incoming')).toHaveCount(0);
 });
+
+test('a body from a STEP file comes in and is worked on; what is no STEP file is told', async ({ page, bench }) => {
+  await bench.signUp();
+  await bench.newDemo();
+  const volume = await bench.figure('Volume').textContent();
+  await page.getByRole('link', { name: 'Output' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: /STEP/ }).first().click();
+  const bytes = await readFile(await (await download).path());
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await page.getByRole('tab', { name: 'Parts' }).click();
+  await page.getByRole('button', { name: 'new part' }).click();
+  await page.getByRole('tab', { name: 'Steps' }).click();
+  await bench.verb('Bring in bodies');
+  // nothing is kept without a file
+  await bench.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('Choose the STEP file.');
+  const field = page.getByLabel('STEP file');
+  await field.setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no') });
+  await expect(bench.desk).toContainText('notes.txt does not end in .step or .stp.');
+  await field.setInputFiles({ name: 'broken.step', mimeType: 'model/step', buffer: Buffer.from('no') });
+  await expect(bench.desk).toContainText('This is no STEP file that can be read');
+  await field.setInputFiles({ name: 'bracket.step', mimeType: 'model/step', buffer: bytes });
+  await bench.bodies(1);
+  await page.getByRole('button', { name: /^Accept/ }).click();
+  await expect(bench.figure('Volume')).toHaveText(volume!);
+  await expect(page.getByTestId('step-Bring in bodies 1')).toContainText('Bring in the bodies of bracket.step');
+  // its edges have names that last: one is rounded, and it is all there again after a reload
+  await bench.fit();
+  await bench.click(90, -92);
+  await page.getByTestId('verb-fillet').click();
+  await bench.press('Enter');
+  await expect(bench.figure('Volume')).not.toHaveText(volume!);
+  const rounded = await bench.figure('Volume').textContent();
+  await bench.kept();
+  await page.reload();
+  await page.getByRole('tab', { name: 'Parts' }).click();
+  await page.getByText('Part 9', { exact: true }).click();
+  await expect(bench.figure('Volume')).toHaveText(rounded!);
+});

@@ -1,3 +1,4 @@
+import { createHash, randomBytes } from 'node:crypto';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -286,6 +287,44 @@ describe('saving', () => {
 });
 
 // last: it uses up the tries of this address
+describe('files', () => {
+  const bytes = new TextEncoder().encode('ISO-10303-21; some solid');
+  const hash = createHash('sha256').update(bytes).digest('hex');
+
+  test('kept with a project by what is in them, once; read again by their owner only', async () => {
+    const client = await person();
+    const { id } = (await client.call('POST', '/projects', { name: 'A' })).body;
+    const kept = await client.call('POST', `/projects/${id}/files`, bytes);
+    expect(kept).toMatchObject({ status: 201, body: { hash, size: bytes.length } });
+    expect((await client.call('POST', `/projects/${id}/files`, bytes)).body).toEqual(kept.body);
+    const read = await client.call('GET', `/files/${hash}`);
+    expect(read).toMatchObject({ status: 200, body: 'ISO-10303-21; some solid' });
+    expect(read.headers.get('cache-control')).toContain('immutable');
+    const other = await person();
+    expect((await other.call('GET', `/files/${hash}`)).status).toBe(404);
+    expect((await other.call('POST', `/projects/${id}/files`, bytes)).status).toBe(404);
+    expect((await new ApiClient(address).call('GET', `/files/${hash}`)).status).toBe(401);
+    // with the project they go too
+    await client.call('DELETE', `/projects/${id}`);
+    expect((await client.call('GET', `/files/${hash}`)).status).toBe(404);
+  });
+
+  test('what is empty, too large, no bytes, or no hash is refused in words', async () => {
+    const client = await person();
+    const { id } = (await client.call('POST', '/projects', { name: 'A' })).body;
+    const post = (body: unknown) => client.call('POST', `/projects/${id}/files`, body);
+    expect(await post(new Uint8Array(0))).toMatchObject({ status: 422, body: { message: 'The file is empty.' } });
+    expect(await post({ a: 1 })).toMatchObject({ status: 415, body: { message: 'Send the bytes of the file.' } });
+    const large = await post(new Uint8Array(33 * 1024 * 1024));
+    expect(large).toMatchObject({ status: 413, body: { message: 'The file is larger than 32 MB.' } });
+    // what can not be packed is too large for a row
+    const noise = await post(randomBytes(8 * 1024 * 1024));
+    expect(noise).toMatchObject({ status: 413, body: { message: expect.stringContaining('Packed') as string } });
+    expect((await post(new Uint8Array(31 * 1024 * 1024))).status).toBe(201);
+    expect((await client.call('GET', '/files/nonsense')).status).toBe(404);
+  });
+});
+
 test('too many tries to sign in are slowed down', async () => {
   const client = new ApiClient(address);
   const statuses: number[] = [];

@@ -6,6 +6,7 @@ import { DEMO_ACCOUNT } from './demo-account.ts';
 import { openDatabase } from './db/database.ts';
 import { createApp } from './http/app.ts';
 import { Accounts } from './services/accounts.ts';
+import { Files } from './services/files.ts';
 import { Projects } from './services/projects.ts';
 
 export interface RunningServer {
@@ -20,7 +21,11 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const projects = new Projects(database);
   if (config.HELB_DEMO === 'yes') await seedDemo(accounts, projects, database.models.Account);
   const healthy = () => database.sequelize.authenticate();
-  const app = createApp({ accounts, projects, tries: config.HELB_TRIES, healthy }, log, config.HELB_WEB);
+  const app = createApp(
+    { accounts, projects, files: new Files(database), tries: config.HELB_TRIES, healthy },
+    log,
+    config.HELB_WEB,
+  );
   const http = await new Promise<Server>((resolve, reject) => {
     const server = app.listen(config.HELB_PORT, config.HELB_HOST, () => resolve(server));
     server.once('error', reject);

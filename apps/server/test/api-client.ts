@@ -14,14 +14,15 @@ export class ApiClient {
     body?: unknown,
     headers: Record<string, string> = {},
   ): Promise<{ status: number; headers: Headers; body: Answer }> {
+    const bytes = body instanceof Uint8Array ? body.slice() : undefined;
     const response = await fetch(`${this.address}/api${path}`, {
       method,
       headers: {
         cookie: this.cookie,
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(body === undefined ? {} : { 'content-type': bytes ? 'application/octet-stream' : 'application/json' }),
         ...headers,
       },
-      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body: bytes ?? (typeof body === 'string' ? body : JSON.stringify(body)) }),
     });
     const [cookie] = response.headers.getSetCookie();
     if (cookie) this.cookie = cookie.split(';')[0]!;

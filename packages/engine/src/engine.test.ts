@@ -177,7 +177,7 @@ describe('incremental', () => {
           ? (body: BodyHandle) => (released.push(body), on.release(body))
           : (on[name as keyof Kernel] as unknown),
     });
-    const engine = new Engine(watched, new BodyCache(watched, 4));
+    const engine = new Engine(watched, { cache: new BodyCache(watched, 4) });
     const before = kernel.held;
     for (let k = 0; k < 8; k++) await engine.build(setValue(demo, 'boss height', `${20 + k} mm`));
     expect(kernel.held - before).toBeLessThanOrEqual(4);

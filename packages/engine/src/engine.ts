@@ -17,6 +17,7 @@ import {
   type BodyMesh,
   type EdgeFacts,
   type ExportBody,
+  type FileRecord,
   type Fineness,
   type Frame,
   type Gap,
@@ -65,6 +66,10 @@ export class Overtaken extends Error {
   }
 }
 
+/** The bytes of a file of a project, or why there are none: a reason in words, or none. */
+export type FileSource = (file: FileRecord) => Promise<Uint8Array | { readonly reason: string }>;
+const NO_FILES: FileSource = () => Promise.resolve({ reason: '' });
+
 const MOST_SKETCHES = 300;
 /** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
 export const PRINTED: Fineness = { deflection: 0.05, angle: Math.PI / 18 };
@@ -80,7 +85,6 @@ interface Built {
  * computed only if these are new. A step that fails leaves the bodies as they were; later steps go on from these.
  */
 export class Engine {
-  private readonly cache: BodyCache;
   private readonly measured = new Map<BodyHandle, Pick<BodyModel, 'name' | 'measures'>>();
   private readonly meshes = new Map<string, BodyMesh>();
   private readonly skins = new WeakMap<BodyMesh, Walls>();
@@ -88,11 +92,16 @@ export class Engine {
   private readonly topologies = new Map<BodyHandle, Topology>();
   private readonly crossings = new Map<string, readonly EdgeFacts[]>();
 
+  private readonly cache: BodyCache;
+  private readonly files: FileSource;
+
+  /** @param files where the files of projects come from; without it a step that needs one fails */
   constructor(
     private readonly kernel: Kernel,
-    cache?: BodyCache,
+    { cache = new BodyCache(kernel), files = NO_FILES }: { cache?: BodyCache; files?: FileSource } = {},
   ) {
-    this.cache = cache ?? new BodyCache(kernel);
+    this.cache = cache;
+    this.files = files;
   }
 
   async build(project: Project, options: BuildOptions = {}): Promise<Model> {
@@ -231,7 +240,12 @@ export class Engine {
       if (!entry) {
         options.progress?.(at, part.stepOrder.length, step.name);
         await options.pause?.();
+        const missing = await this.fetched(kind.files?.(step) ?? []);
         if (options.signal?.aborted) throw new Overtaken();
+        if (missing) {
+          add(missing);
+          continue;
+        }
         const bodies = kind.build!(inputs.value, state.bodies, this.kernel);
         if (!bodies.ok) {
           add(bodies.issue);
@@ -259,6 +273,18 @@ export class Engine {
       bodies: state.bodies,
       keys,
     };
+  }
+
+  /** Gives the kernel the files that it lacks; the issue where one can not be had. */
+  private async fetched(files: readonly FileRecord[]): Promise<Issue | undefined> {
+    for (const file of files) {
+      if (this.kernel.hasFile(file.hash)) continue;
+      const bytes = await this.files(file);
+      if (!(bytes instanceof Uint8Array))
+        return fail('step-file.missing', { name: file.name, reason: bytes.reason }).issue;
+      this.kernel.keepFile(file.hash, bytes);
+    }
+    return undefined;
   }
 
   /** A solved sketch, kept for the next build: it depends on its step, on what its sizes come to and on what it borrows. */

@@ -1,5 +1,5 @@
 export { BodyCache } from './body-cache.ts';
-export { Engine, Overtaken, type BuildOptions } from './engine.ts';
+export { Engine, Overtaken, type BuildOptions, type FileSource } from './engine.ts';
 export { findings, inspect, recoveredWords, type Finding, type Inspection, type PartInspection } from './inspect.ts';
 export type * from './model.ts';
 export { wallsOf, type Walls } from './walls.ts';

@@ -16,6 +16,7 @@ import {
   type MoveRequest,
   type OffsetRequest,
   type PlaceOnBody,
+  type ReadStepRequest,
   type Result,
   type RevolveRequest,
   type RoundRequest,
@@ -37,16 +38,20 @@ import { Mesher } from './mesh.ts';
 import type { NamedSolid } from './names.ts';
 import { forgetParts } from './parts.ts';
 import { spiralled, sweptAlong } from './pipes.ts';
+import { readSolids } from './step-reader.ts';
 import { stepFile } from './step-file.ts';
 import { isSound } from './soundness.ts';
 import { extruded, revolved } from './sweeps.ts';
 import { threadedRod } from './threads.ts';
 import { crossingOf, Surveyor } from './topology.ts';
 
+const MOST_FILES = 20;
+
 /** The Kernel port over Open CASCADE. Owns every shape until it is released. */
 export class OpenCascadeKernel implements Kernel {
   private readonly bodies = new Map<BodyHandle, NamedSolid>();
   private nextHandle = 1;
+  private readonly files = new Map<string, Uint8Array>();
 
   private readonly mesher: Mesher;
   private readonly surveyor: Surveyor;
@@ -66,6 +71,13 @@ export class OpenCascadeKernel implements Kernel {
   sweep = (request: SweepRequest) => this.made((scope) => sweptAlong(this.library, scope, request));
   spiral = (request: SpiralRequest) => this.made((scope) => spiralled(this.library, scope, request));
   loft = (request: LoftRequest) => this.made((scope) => lofted(this.library, scope, request));
+  readStep = (request: ReadStepRequest): Result<BodyHandle[]> =>
+    guarded(this.library, (scope) => {
+      const bytes = this.files.get(request.file);
+      if (!bytes) throw new Error(`the file ${request.file} was not given`);
+      const solids = readSolids(this.library, scope, bytes, request);
+      return solids.ok ? ok(solids.value.map((solid) => this.adopt(solid))) : solids;
+    });
   thread = (request: ThreadRequest): Result<BodyHandle> =>
     guarded(this.library, (scope) => {
       const rod = threadedRod(this.library, scope, request);
@@ -78,6 +90,14 @@ export class OpenCascadeKernel implements Kernel {
   bevel = (request: BevelRequest) => this.changed(request, bevelled);
   slope = (request: SlopeRequest) => this.changed(request, sloped);
   moved = (request: MoveRequest) => this.changed(request, movedBody);
+
+  hasFile = (hash: string): boolean => this.files.has(hash);
+
+  /** The one that was given first goes where there are too many. */
+  keepFile(hash: string, bytes: Uint8Array): void {
+    this.files.set(hash, bytes);
+    if (this.files.size > MOST_FILES) this.files.delete(this.files.keys().next().value!);
+  }
 
   /** Walls of another thickness are made by moving their inner faces. */
   hollow(request: HollowRequest): Result<BodyHandle> {

@@ -48,6 +48,14 @@ export class Snapshot extends Model<InferAttributes<Snapshot>, InferCreationAttr
   declare document: string;
 }
 
+/** A file that a project brings in, found by the SHA-256 of its bytes; `packed` by gzip. */
+export class FileRow extends Model<InferAttributes<FileRow>, InferCreationAttributes<FileRow>> {
+  declare projectId: string;
+  declare hash: string;
+  declare size: number;
+  declare packed: Buffer;
+}
+
 export function defineModels(sequelize: Sequelize) {
   // made anew for each column: Sequelize writes the column's name into the object
   const text = () => ({ type: DataTypes.STRING, allowNull: false });
@@ -98,7 +106,16 @@ export function defineModels(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'snapshots' },
   );
-  return { Account, Session, ProjectRow, ChangeRow, Snapshot };
+  FileRow.init(
+    {
+      projectId: { ...text(), primaryKey: true },
+      hash: { ...text(), primaryKey: true },
+      size: whole(),
+      packed: { type: DataTypes.BLOB('medium'), allowNull: false },
+    },
+    { sequelize, tableName: 'files' },
+  );
+  return { Account, Session, ProjectRow, ChangeRow, Snapshot, FileRow };
 }
 
 export type Models = ReturnType<typeof defineModels>;

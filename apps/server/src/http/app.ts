@@ -3,6 +3,7 @@ import helmet from 'koa-helmet';
 import { bodyParser } from '@koa/bodyparser';
 import type { Logger } from 'pino';
 import type { Accounts } from '../services/accounts.ts';
+import type { Files } from '../services/files.ts';
 import type { Projects } from '../services/projects.ts';
 import { answerErrors } from './errors.ts';
 import { apiRoutes } from './routes.ts';
@@ -12,6 +13,7 @@ import { serveWeb } from './web.ts';
 export interface Services {
   readonly accounts: Accounts;
   readonly projects: Projects;
+  readonly files: Files;
   /** How often one address may try to enter in a minute. */
   readonly tries: number;
   readonly healthy: () => Promise<void>;

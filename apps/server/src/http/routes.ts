@@ -1,8 +1,9 @@
 import Router from '@koa/router';
 import type { Context } from 'koa';
+import rawBody from 'raw-body';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { z } from 'zod';
-import { deeperThan, LIMITS, nameSchema } from '@helb/core';
+import { deeperThan, LIMITS, MOST_FILE, nameSchema } from '@helb/core';
 import type { Account } from '../db/models.ts';
 import { credentialsSchema } from '../services/accounts.ts';
 import { saveSchema } from '../services/projects.ts';
@@ -31,7 +32,7 @@ function body<T>(ctx: Context, schema: z.ZodType<T>): T {
   return schema.parse(raw);
 }
 
-export function apiRoutes({ accounts, projects, tries, healthy }: Services): Router {
+export function apiRoutes({ accounts, projects, files, tries, healthy }: Services): Router {
   const router = new Router({ prefix: '/api' });
   const attempts = new RateLimiterMemory({ points: tries, duration: 60 });
 
@@ -114,6 +115,28 @@ export function apiRoutes({ accounts, projects, tries, healthy }: Services): Rou
     ctx.body = await projects.picture((await who(ctx)).id, projectId(ctx));
     ctx.type = 'image/png';
     ctx.set('Cache-Control', 'private, max-age=60');
+  });
+  router.post('/projects/:id/files', async (ctx) => {
+    const { id: accountId } = await who(ctx);
+    if (!ctx.is('application/octet-stream')) throw new Refusal(415, 'Send the bytes of the file.');
+    const bytes = await rawBody(ctx.req, { limit: MOST_FILE }).catch((error: { type?: string }) => {
+      // the rest is let in and dropped: who still sends would never read the answer
+      ctx.req.resume();
+      if (error.type === 'entity.too.large')
+        throw new Refusal(413, `The file is larger than ${MOST_FILE / 1024 ** 2} MB.`);
+      throw error;
+    });
+    ctx.body = await files.keep(accountId, projectId(ctx), bytes);
+    ctx.status = 201;
+  });
+  router.get('/files/:hash', async (ctx) => {
+    const { id: accountId } = await who(ctx);
+    const { hash = '' } = ctx.params as { hash?: string };
+    if (!/^[0-9a-f]{64}$/.test(hash)) throw new Refusal(404, 'There is no such file.');
+    ctx.body = await files.read(accountId, hash);
+    ctx.type = 'application/octet-stream';
+    ctx.set('Content-Disposition', 'attachment');
+    ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
   });
   return router;
 }

@@ -10,6 +10,7 @@ import {
   stepKind,
   type Action,
   type Field,
+  type FileRecord,
   type Id,
   type Reference,
   type Result,
@@ -18,6 +19,7 @@ import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 import AreaChoice from './area-choice.vue';
 import ChoiceWord from './choice-word.vue';
+import FileChoice from './file-choice.vue';
 import NumberChip from './number-chip.vue';
 import PhraseText from './phrase-text.vue';
 import WiderPicks from './wider-picks.vue';
@@ -32,7 +34,7 @@ const nameOf = (id: string) => bench.part?.steps[id]?.name ?? '?';
 const phrases = computed(() => kind.value.sentence(draft.value.step, nameOf));
 const result = computed(() => model.built?.steps.find((step) => step.id === draft.value.id));
 /** What still has to be picked is asked for on its line; that is no trouble. */
-const ASKED = new Set(['reference.missing', 'field.steps']);
+const ASKED = new Set(['reference.missing', 'field.steps', 'field.file']);
 const trouble = computed(() => {
   const issue = result.value?.issue;
   return issue && !ASKED.has(issue.code) ? explain(issue) : '';
@@ -42,6 +44,12 @@ const fields = computed(() => kind.value.fields ?? {});
 const filled = computed(() => filledIn(fields.value, draft.value.step));
 const has = (type: Field['type']) =>
   applying(fields.value, draft.value.step).filter(([, field]) => field.type === type);
+
+const files = computed(() =>
+  applying(fields.value, draft.value.step).flatMap(([name, field]) =>
+    field.type === 'file' ? [[name, field] as const] : [],
+  ),
+);
 
 /** Numbers and words that the sentence leaves out while they are as usual. */
 const more = computed(() => {
@@ -117,6 +125,14 @@ const words = (reference: Reference) => referenceWords(reference, nameOf);
       </label>
       <p v-if="takes.length === 0" class="text-muted clear-left text-sm">There is none before this step.</p>
     </fieldset>
+    <FileChoice
+      v-for="[name, field] in files"
+      :key="name"
+      :value="filled[name] as FileRecord | undefined"
+      :label="field.label"
+      :endings="field.endings"
+      @choose="(file) => set(name, file)"
+    />
     <ol v-if="bench.fields.length > 0" class="mb-1">
       <li v-for="line in bench.fields" :key="line.field" class="border-rule border-t py-1.5">
         <button

@@ -73,6 +73,8 @@ const seen = computed((): [string, string][] => {
       <CopyFigures :figures="seen" prefix="figure" />
       <p v-if="seen.length > 1" class="text-muted text-right text-[12px]">inertia about it, in kg mm²</p>
     </template>
-    <p v-if="figures.length === 0" class="text-muted">No body yet. Draw a closed outline, then extrude it.</p>
+    <p v-if="figures.length === 0" class="text-muted">
+      {{ model.busy ? 'Building …' : 'No body yet. Draw a closed outline, then extrude it.' }}
+    </p>
   </section>
 </template>

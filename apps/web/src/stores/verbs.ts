@@ -117,6 +117,7 @@ const STEP_KEYS: readonly (readonly [kind: StepName, key: string, title?: string
   ['thread', 'H'],
   ['full-round', ''],
   ['helix-curve', ''],
+  ['bring-in', ''],
   ['move', 'B', 'Move a body'],
 ];
 

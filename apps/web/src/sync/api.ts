@@ -35,14 +35,17 @@ export interface Changes {
   readonly changes: readonly LogEntry[];
 }
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+const call = <T>(method: string, path: string, body?: unknown): Promise<T> =>
+  answerOf<T>(path, {
+    method,
+    ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    signal: AbortSignal.timeout(20_000),
+  });
+
+async function answerOf<T>(path: string, request: RequestInit): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, {
-      method,
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
-      signal: AbortSignal.timeout(20_000),
-    });
+    response = await fetch(`/api${path}`, request);
   } catch {
     throw new OfflineError('The server does not answer.');
   }
@@ -68,6 +71,14 @@ export const api = {
   since: (id: string, revision: number) => call<Changes>('GET', `/projects/${id}/changes?after=${revision}`),
   save: (id: string, base: number, changes: readonly LogEntry[]) =>
     call<{ revision: number }>('POST', `/projects/${id}/changes`, { base, changes }),
+  /** Keeps a file with a project; it is found by its hash. */
+  keepFile: (id: string, file: Blob) =>
+    answerOf<{ hash: string; size: number }>(`/projects/${id}/files`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/octet-stream' },
+      body: file,
+      signal: AbortSignal.timeout(120_000),
+    }),
   describe: (id: string, look: { findings: number; picture: string }) =>
     call<void>('PUT', `/projects/${id}/look`, look),
 };

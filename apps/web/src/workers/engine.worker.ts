@@ -1,18 +1,25 @@
 import * as Comlink from 'comlink';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
 import type { SolvedSketch } from '@helb/core';
-import { Engine, findings, Overtaken, totalsOf, type BodyModel } from '@helb/engine';
+import { Engine, findings, Overtaken, totalsOf, type BodyModel, type FileSource } from '@helb/engine';
 import { OpenCascadeKernel } from '@helb/kernel';
 import type { BuildReply, EngineWorker, SketchReply } from './protocol.ts';
 
 /** Fine enough that a rim looks round at the size of the screen. */
 const SHOWN = { deflection: 0.08, angle: 0.25 };
 
+const fromServer: FileSource = async ({ hash }) => {
+  const response = await fetch(`/api/files/${hash}`).catch(() => undefined);
+  if (response?.ok) return new Uint8Array(await response.arrayBuffer());
+  // not known to the server: it is to be chosen again
+  return { reason: response?.status === 404 ? '' : 'the server does not answer, change something to try again' };
+};
+
 /** The engine, started with the first request; a start that failed is tried again with the next. */
 let starting: Promise<Engine> | undefined;
 const engine = () =>
   (starting ??= OpenCascadeKernel.start({ url: wasmUrl }).then(
-    (kernel) => new Engine(kernel),
+    (kernel) => new Engine(kernel, { files: fromServer }),
     (error: unknown) => {
       starting = undefined;
       throw error;

@@ -44,6 +44,7 @@ function askWords(field: Field): string {
   if (field.type === 'picks')
     return `${field.least === field.most ? field.least : `${field.least} to ${field.most}`} of: ${ACCEPT_WORDS[field.accepts]}`;
   if (field.type === 'steps') return 'earlier steps';
+  if (field.type === 'file') return `a file of the project (${field.endings.join(', ')}): its hash, name and size`;
   return { sketch: 'a sketch before it', areas: '`outline` or region keys', skip: 'numbers of instances' }[field.type];
 }
 

@@ -8,6 +8,7 @@ import type {
   LoftRequest,
   MoveRequest,
   OffsetRequest,
+  ReadStepRequest,
   RevolveRequest,
   RoundRequest,
   SlopeRequest,
@@ -89,6 +90,11 @@ export interface Kernel {
   sweep(request: SweepRequest): Result<BodyHandle[]>;
   spiral(request: SpiralRequest): Result<BodyHandle[]>;
   loft(request: LoftRequest): Result<BodyHandle[]>;
+  /** Gives it a file, for `readStep`; kept until there are too many. */
+  keepFile(hash: string, bytes: Uint8Array): void;
+  hasFile(hash: string): boolean;
+  /** The solids of a STEP file, each by itself. */
+  readStep(request: ReadStepRequest): Result<BodyHandle[]>;
   thread(request: ThreadRequest): Result<BodyHandle>;
   /**
    * Adds all tools to the targets, cuts them away, or keeps what they have in common, in one operation. The inputs stay

@@ -85,6 +85,11 @@ export interface ThreadRequest extends Named {
   readonly left: boolean;
 }
 
+export interface ReadStepRequest extends Named {
+  /** The hash of a file that the kernel was given. */
+  readonly file: string;
+}
+
 export type CombineKind = 'add' | 'cut' | 'overlap';
 
 interface OnBody extends Named {

@@ -25,3 +25,16 @@ export const placeSchema = z.tuple([coordinateSchema, coordinateSchema]);
 
 /** Set on a dimension that only tells its measure and holds nothing. */
 export const measuringSchema = z.boolean().optional();
+
+/** The largest file that a project takes in, bytes. */
+export const MOST_FILE = 32 * 1024 * 1024;
+
+/** A file of a project, kept beside the document: found by what is in it, told by its name. */
+export const fileSchema = z.strictObject({
+  /** SHA-256 of its bytes, hexadecimal. */
+  hash: z.string().regex(/^[0-9a-f]{64}$/),
+  name: z.string().min(1).max(120),
+  /** Bytes. */
+  size: z.int().min(1).max(MOST_FILE),
+});
+export type FileRecord = z.infer<typeof fileSchema>;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { evaluate } from '../expressions/index.ts';
-import { expressionSchema, idSchema, nameSchema, type Id } from '../records/index.ts';
+import { expressionSchema, fileSchema, idSchema, nameSchema, type FileRecord, type Id } from '../records/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import {
   ACCEPT_WORDS,
@@ -78,7 +78,16 @@ export interface NumbersField extends Common {
   readonly schema: z.ZodArray<z.ZodInt>;
 }
 
-export type Field = NumberField | ChoiceField | PicksField | SketchField | AreasField | StepsField | NumbersField;
+/** A file of the project. */
+export interface FileField extends Common {
+  readonly type: 'file';
+  readonly schema: typeof fileSchema;
+  /** How its name may end. */
+  readonly endings: readonly string[];
+}
+
+export type Field =
+  NumberField | ChoiceField | PicksField | SketchField | AreasField | StepsField | NumbersField | FileField;
 export type Fields = Readonly<Record<string, Field>>;
 
 type NumberOptions = Pick<NumberField, 'asks' | 'usual' | 'least' | 'most'> &
@@ -136,6 +145,12 @@ export const stepsField = (label: string, least: number, when?: Common['when']):
   least,
   ...(when ? { when } : {}),
 });
+export const fileField = (label: string, endings: readonly string[]): FileField => ({
+  type: 'file',
+  schema: fileSchema,
+  label,
+  endings,
+});
 /** Instances that are left out, counted from 1. */
 export const skipField: NumbersField = {
   type: 'skip',
@@ -178,12 +193,15 @@ type Resolved<T extends Field> = T extends NumberField
           ? 'outline' | readonly string[]
           : T extends StepsField
             ? readonly Id[]
-            : readonly number[];
+            : T extends FileField
+              ? FileRecord
+              : readonly number[];
 export type Values<F extends Fields> = { readonly [K in keyof F]: Resolved<F[K]> };
 
 const usualOf = (field: Field): unknown => {
   if (field.type === 'number' || field.type === 'choice') return field.usual;
   if (field.type === 'sketch') return '';
+  if (field.type === 'file') return undefined;
   return field.type === 'areas' ? 'outline' : [];
 };
 
@@ -211,7 +229,8 @@ export function resolved<F extends Fields>(fields: F, step: object, context: Res
       const found = active.has(name) ? thingsOf(field, filled[name] as Reference[], context) : ok([]);
       if (!found.ok) return found;
       values[name] = found.value;
-    } else if (field.type === 'steps' && active.has(name) && (filled[name] as Id[]).length < field.least)
+    } else if (field.type === 'file' && !filled[name]) return fail('field.file', { label: field.label });
+    else if (field.type === 'steps' && active.has(name) && (filled[name] as Id[]).length < field.least)
       return fail('field.steps', { label: field.label });
   }
   return ok(values as Values<F>);
@@ -283,6 +302,13 @@ export const usesIn = (fields: Fields, step: object): Id[] => {
   return [...new Set(used)];
 };
 
+/** The files that a step needs to be built. */
+export const filesIn = (fields: Fields, step: object): FileRecord[] =>
+  applying(fields, step).flatMap(([field, spec]) => {
+    const file = spec.type === 'file' ? (filledIn(fields, step)[field] as FileRecord | undefined) : undefined;
+    return file ? [file] : [];
+  });
+
 export const picksIn = (fields: Fields, step: object): PickField[] => {
   const filled = filledIn(fields, step);
   return applying(fields, step).flatMap(([field, spec]): PickField[] =>
@@ -332,6 +358,7 @@ function phraseOf(field: string, spec: Field, value: unknown, nameOf: (step: Id)
   if (spec.type === 'number') return { type: 'chip', field, text: value as string, asks: spec.asks, label };
   if (spec.type === 'choice') return { type: 'choice', field, value: value as string, options: spec.options, label };
   if (spec.type === 'sketch') return { type: 'strong', text: value ? nameOf(value as Id) : 'a sketch' };
+  if (spec.type === 'file') return { type: 'strong', text: (value as FileRecord | undefined)?.name ?? 'a file' };
   if (spec.type === 'areas')
     return { type: 'text', text: value === 'outline' ? '' : ` (${(value as string[]).length} of its areas)` };
   if (spec.type === 'skip')
@@ -352,5 +379,6 @@ export const fieldWords: Words = {
     return `"${f['text']}" is not ${kind}.${f['hint'] ? ` ${f['hint']}` : ''}`;
   },
   'field.lost': (f) => `${f['lost']} of ${f['of']} ${f['many']} are gone: choose again.`,
+  'field.file': (f) => `Choose the ${f['label']}.`,
   'field.steps': (f) => `Choose at least one step for the ${f['label']}.`,
 };

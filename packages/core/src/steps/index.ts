@@ -5,6 +5,7 @@ import { fail, type Issue, type Words } from '../result/index.ts';
 import { wallWords } from '../sketch/index.ts';
 import { areaWords } from './areas.ts';
 import { bodyWords } from './bodies.ts';
+import { bringIn, bringInSchema, bringInWords } from './bring-in/index.ts';
 import { chamfer, chamferSchema } from './chamfer/index.ts';
 import { combine, combineSchema, combineWords } from './combine/index.ts';
 import { datumAxis, datumAxisSchema } from './datum-axis/index.ts';
@@ -102,6 +103,7 @@ const STEP_KINDS = {
   'pattern-round': patternRound(kindOf),
   'pattern-path': patternPath(kindOf),
   move,
+  'bring-in': bringIn,
   'datum-plane': datumPlane,
   'datum-axis': datumAxis,
   'datum-point': datumPoint,
@@ -115,9 +117,12 @@ export function lacking(step: Step): { readonly field: string; readonly issue: I
   const line = picks?.(step).find(({ picked, least }) => picked.length < least);
   if (line) return { field: line.field, issue: fail('reference.missing', { asked: ACCEPT_WORDS[line.accepts] }).issue };
   const filled = filledIn(fields ?? {}, step);
-  for (const [field, spec] of applying(fields ?? {}, step))
+  for (const [field, spec] of applying(fields ?? {}, step)) {
+    if (spec.type === 'file' && !filled[field])
+      return { field, issue: fail('field.file', { label: spec.label }).issue };
     if (spec.type === 'steps' && (filled[field] as Id[]).length < spec.least)
       return { field, issue: fail('field.steps', { label: spec.label }).issue };
+  }
   return undefined;
 }
 
@@ -144,6 +149,7 @@ export const stepSchema = z.discriminatedUnion('kind', [
   patternRoundSchema,
   patternPathSchema,
   moveSchema,
+  bringInSchema,
   datumPlaneSchema,
   datumAxisSchema,
   datumPointSchema,
@@ -175,6 +181,7 @@ export const stepWords: Words = {
   ...windingWords,
   ...helixCurveWords,
   ...loftWords,
+  ...bringInWords,
   ...holeWords,
   ...filletWords,
   ...fullRoundWords,

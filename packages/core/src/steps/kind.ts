@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import type { Scope } from '../expressions/index.ts';
 import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
 import type { Frame } from '../math/index.ts';
-import type { Id } from '../records/index.ts';
+import type { FileRecord, Id } from '../records/index.ts';
 import type { Issue, Result } from '../result/index.ts';
 import type { Accepts, Borrowing, Datum, Reference, Thing } from '../references/index.ts';
 import type { Entities, Regions, SketchSolution } from '../sketch/index.ts';
@@ -115,6 +115,8 @@ export interface StepKind<S, I> {
   readonly ways?: readonly string[];
   /** What is to be picked for it, in the order in which it is asked. */
   picks?(step: S): readonly PickField[];
+  /** The files that have to be there for it to be built. */
+  files?(step: S): readonly FileRecord[];
   /** Present on steps that are drawn: the plane and what is borrowed, for `draw`. */
   sources?(step: S, context: ResolveContext): SketchSources;
   /** Present on steps that are drawn: the solved sketch for the steps after it. */

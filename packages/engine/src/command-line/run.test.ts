@@ -1,8 +1,9 @@
+import { createHash } from 'node:crypto';
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { boxOfOutline, readOutline } from '@helb/core/outlines';
-import { stlVolume, type Kernel } from '@helb/core';
+import { ProjectScript, stlVolume, writeProject, type Kernel } from '@helb/core';
 import { startKernelInNode } from '@helb/kernel/node';
 import type { Inspection } from '../inspect.ts';
 import { run } from './run.ts';
@@ -28,6 +29,35 @@ async function helb(...args: string[]) {
   });
   return { code, out: out.join('\n'), err: err.join('\n') };
 }
+
+test('bodies from STEP files beside the project, or in a folder that is named; found by their content', async () => {
+  const elsewhere = await mkdtemp(join(folder, 'elsewhere-'));
+  const volumes = async (...args: string[]) => {
+    const { parts } = JSON.parse((await helb('inspect', ...args, '--json')).out) as Inspection;
+    return Object.fromEntries(parts.map(({ name, volume_mm3 }) => [name, volume_mm3]));
+  };
+  /** A project whose only part is one of the demo, brought in from a file in a folder. */
+  const bought = async (part: string, where: string) => {
+    const path = join(where, 'bought.step');
+    await helb('export', demo(), '--part', part, '--to', path);
+    const bytes = await readFile(path);
+    const hash = createHash('sha256').update(bytes).digest('hex');
+    const step = { kind: 'bring-in', name: 'Bought', file: { hash, name: 'bought.step', size: bytes.length } } as const;
+    const script = new ProjectScript('Bought').do('part.add', { id: 'p', name: part });
+    script.do('step.add', { part: 'p', id: 'b', step });
+    const project = join(folder, `${part}.json`);
+    await writeFile(project, writeProject(script.project));
+    return project;
+  };
+  const exact = await volumes(demo());
+  const arm = await bought('Crank arm', elsewhere);
+  const missing = await helb('inspect', arm);
+  expect(missing.code).toBe(3);
+  expect(missing.out).toContain('bought.step is not here: no file of this name with the same content lies in');
+  expect((await volumes(arm, '--files', elsewhere))['Crank arm']! / exact['Crank arm']!).toBeCloseTo(1, 9);
+  const knob = await bought('Crank knob', folder);
+  expect((await volumes(knob))['Crank knob']! / exact['Crank knob']!).toBeCloseTo(1, 6);
+});
 
 describe('inspect', () => {
   test('--json prints one object and nothing else, with the documented keys', async () => {

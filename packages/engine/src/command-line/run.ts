@@ -1,4 +1,5 @@
 import { writeFile, readFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
 import { parseArgs } from 'node:util';
 import {
   explain,
@@ -14,6 +15,7 @@ import {
 } from '@helb/core';
 import { Engine, PRINTED } from '../engine.ts';
 import { inspect } from '../inspect.ts';
+import { filesIn } from './files.ts';
 import { reportOf } from './report.ts';
 
 export const EXIT = { done: 0, usage: 1, unreadable: 2, failed: 3 } as const;
@@ -29,7 +31,8 @@ const USAGE = `Usage:
   helb inspect FILE [--set NAME=EXPR]... [--walls] [--json]
   helb export FILE --part NAME --to OUT.step|OUT.stl [--set NAME=EXPR]...
   helb export FILE --part NAME --sketch NAME --to OUT.dxf|OUT.svg [--set NAME=EXPR]...
-  helb write-demo FILE`;
+  helb write-demo FILE
+Files that a project brings in are looked for beside it, or in --files FOLDER.`;
 
 /** Runs one headless command; resolves to the exit code. */
 export async function run(args: readonly string[], world: Surroundings): Promise<number> {
@@ -59,6 +62,7 @@ function read(args: readonly string[]) {
       set: { type: 'string', multiple: true, default: [] },
       json: { type: 'boolean', default: false },
       walls: { type: 'boolean', default: false },
+      files: { type: 'string' },
       part: { type: 'string' },
       sketch: { type: 'string' },
       to: { type: 'string' },
@@ -69,16 +73,17 @@ function read(args: readonly string[]) {
 }
 
 const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promise<number>> = {
-  async inspect({ file, set, json, walls }, world) {
+  async inspect({ file, set, json, walls, files }, world) {
     const project = await open(file, set, world);
     if (typeof project === 'number') return project;
-    const model = await new Engine(await world.startKernel()).build(project, walls ? { mesh: PRINTED } : {});
+    const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+    const model = await engine.build(project, walls ? { mesh: PRINTED } : {});
     const inspection = inspect(project, model);
     world.print(json ? JSON.stringify(inspection, null, 2) : reportOf(project.name, inspection));
     return model.parts.some((part) => part.steps.some((step) => step.state === 'failed')) ? EXIT.failed : EXIT.done;
   },
 
-  async export({ file, set, part, sketch, to }, world) {
+  async export({ file, set, part, sketch, to, files }, world) {
     const write = WRITERS.find(({ ending }) => to?.toLowerCase().endsWith(ending));
     if (part === undefined || to === undefined || !write || write.ofSketch !== (sketch !== undefined)) {
       world.complain(
@@ -100,7 +105,8 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
       world.complain(`There is no sketch "${sketch}" in "${part}".`);
       return EXIT.usage;
     }
-    const bytes = await write.bytes(new Engine(await world.startKernel()), project, id, drawn ?? '');
+    const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+    const bytes = await write.bytes(engine, project, id, drawn ?? '');
     if (!bytes.ok) {
       world.complain(explain(bytes.issue));
       return EXIT.failed;

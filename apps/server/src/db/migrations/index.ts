@@ -1,5 +1,6 @@
 import type { QueryInterface } from 'sequelize';
 import * as first from './001-first-tables.ts';
+import * as files from './002-files.ts';
 
 export interface Migration {
   readonly name: string;
@@ -8,4 +9,7 @@ export interface Migration {
 }
 
 /** In their order; a landed migration is never changed. */
-export const MIGRATIONS: readonly Migration[] = [{ name: '001-first-tables', ...first }];
+export const MIGRATIONS: readonly Migration[] = [
+  { name: '001-first-tables', ...first },
+  { name: '002-files', ...files },
+];

@@ -1,0 +1,49 @@
+import { createHash } from 'node:crypto';
+import { promisify } from 'node:util';
+import { gunzip, gzip } from 'node:zlib';
+import { MOST_FILE } from '@helb/core';
+import type { Database } from '../db/database.ts';
+import { notFound, Refusal } from './refusal.ts';
+
+const pack = promisify(gzip);
+const unpack = promisify(gunzip);
+
+/** Packed, bytes: what goes into one statement of the database, where it is written as digits. */
+const MOST_PACKED = 7 * 1024 * 1024;
+const MOST_FILES = 100;
+
+/** Files that projects bring in. Every method takes who asks, and knows nothing of projects of others. */
+export class Files {
+  constructor(private readonly database: Database) {}
+
+  /** Keeps a file with a project; the same bytes once only. */
+  async keep(accountId: number, projectId: string, bytes: Buffer): Promise<{ hash: string; size: number }> {
+    const { ProjectRow, FileRow } = this.database.models;
+    if ((await ProjectRow.count({ where: { id: projectId, accountId } })) === 0) throw notFound();
+    if (bytes.length === 0) throw new Refusal(422, 'The file is empty.');
+    const hash = createHash('sha256').update(bytes).digest('hex');
+    const file = { hash, size: bytes.length };
+    if ((await FileRow.count({ where: { projectId, hash } })) > 0) return file;
+    if ((await FileRow.count({ where: { projectId } })) >= MOST_FILES)
+      throw new Refusal(409, `The project has ${MOST_FILES} files already.`);
+    const packed = await pack(bytes);
+    if (packed.length > MOST_PACKED)
+      throw new Refusal(413, `Packed the file is larger than ${MOST_PACKED / 1024 ** 2} MB: bring in less at once.`);
+    // two windows may bring the same file at once
+    await FileRow.bulkCreate([{ projectId, ...file, packed }], { ignoreDuplicates: true });
+    return file;
+  }
+
+  /** The bytes of a file of any project of theirs. */
+  async read(accountId: number, hash: string): Promise<Buffer> {
+    const { ProjectRow, FileRow } = this.database.models;
+    const rows = await FileRow.findAll({ where: { hash }, attributes: ['projectId'] });
+    const owned = await ProjectRow.findOne({
+      where: { id: rows.map(({ projectId }) => projectId), accountId },
+      attributes: ['id'],
+    });
+    const row = owned && (await FileRow.findOne({ where: { projectId: owned.id, hash } }));
+    if (!row) throw new Refusal(404, 'There is no such file.');
+    return unpack(row.packed, { maxOutputLength: MOST_FILE });
+  }
+}
