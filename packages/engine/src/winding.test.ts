@@ -1,7 +1,7 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import { endsOfCurve, type Vec3 } from '@helb/core';
 import { Engine } from './index.ts';
-import { axis, Bench, circle, disc, plane, rectangle, type Fields } from './test-bench.ts';
+import { axis, Bench, circle, disc, rectangle, type Fields } from './test-bench.ts';
 
 beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
 
@@ -70,51 +70,4 @@ test('an area is wound up to a height', async () => {
     .sketch('s', rectangle(10, 0, 2, 1), 'front')
     .step('w', 'helix', { sketch: 's', axis: [axis('z')], by: 'height', pitch: '3 mm', height: '7.5 mm' });
   expect((await bench.volume()) / (2 * 2 * Math.PI * 11 * 2.5)).toBeCloseTo(1, 3);
-});
-
-describe('the starting points of a loft', () => {
-  const square = (size: number) => rectangle(-size / 2, -size / 2, size, size);
-  /** Straight between two squares, the second begun at a corner of it. */
-  const turned = (corner: string, first = 'p0') =>
-    new Bench()
-      .sketch('low', square(20))
-      .step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: '30 mm' })
-      .sketch('up', square(20), { to: 'datum', step: 'high' })
-      .step('l', 'loft', {
-        sections: ['low', 'up'],
-        course: 'straight',
-        starts: [
-          { to: 'drawn', step: 'low', entity: first },
-          { to: 'drawn', step: 'up', entity: corner },
-        ],
-      });
-
-  test('the same corners give a prism, other ones turn the one into the other', async () => {
-    expect(await turned('p0').volume()).toBeCloseTo(20 * 20 * 30, 6);
-    expect(await turned('p2', 'p2').volume()).toBeCloseTo(20 * 20 * 30, 6);
-    // in between a square of (1-t) + t turned by 90 degrees: side squared 1 - 2t(1-t), on the whole two thirds
-    expect(await turned('p1').volume()).toBeCloseTo(20 * 20 * 30 * (2 / 3), 4);
-    // the other way round as much
-    expect(await turned('p3').volume()).toBeCloseTo(20 * 20 * 30 * (2 / 3), 4);
-  });
-
-  test('between a square and a circle, which has no corners; the sides are those of the square', async () => {
-    const bench = new Bench()
-      .sketch('low', square(20))
-      .step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: '30 mm' })
-      .sketch('up', { ...circle(0, 0, 8), at: { kind: 'point', x: -6, y: -6 } }, { to: 'datum', step: 'high' })
-      .step('l', 'loft', {
-        sections: ['low', 'up'],
-        course: 'straight',
-        starts: [{ to: 'drawn', step: 'low', entity: 'p0' }],
-      });
-    const { bodies, steps } = await bench.model();
-    expect(steps.at(-1)!.issue).toBeUndefined();
-    const names = bodies[0]!.topology!.faces.map(({ name }) => name).sort();
-    expect(names).toEqual(['l/end', 'l/side/a', 'l/side/b', 'l/side/c', 'l/side/d', 'l/start']);
-    // more than the frustum of the circle within, less than the prism around
-    const volume = bodies[0]!.measures.volume_mm3;
-    expect(volume).toBeGreaterThan(30 * disc(16));
-    expect(volume).toBeLessThan(30 * 400);
-  });
 });

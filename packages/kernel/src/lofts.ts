@@ -1,42 +1,97 @@
-import type { TopoDS_Shape } from 'replicad-opencascadejs';
-import { direction3, dot3, frameOn, squareTo3, sub3, type LoftRequest, type Result, type Vec3 } from '@helb/core';
+import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
+import {
+  direction3,
+  dot3,
+  frameOn,
+  squareTo3,
+  sub3,
+  type LoftRequest,
+  type Piece,
+  type Profile,
+  type Region,
+  type Result,
+  type Vec3,
+} from '@helb/core';
 import { point, vec } from './edges.ts';
 import { normalIn, placeOfVertex } from './facts.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import type { MadeFace, NamedSolid } from './names.ts';
-import { faceOf, plane, type ProfileFace, type ProfileLoop } from './profile.ts';
+import { faceOf, plane, type ProfileLoop } from './profile.ts';
 import { members, subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
 import { lessOpenings, namedSolid } from './swept.ts';
+import { sideThrough, type Rib } from './tangent-lofts.ts';
 
 /** A solid through sections; sides are named after the entities of the first that has any. */
 export function lofted(library: Library, scope: Scope, request: LoftRequest): Result<NamedSolid[]> {
-  const faces: (ProfileFace | Vec3)[] = [];
-  for (const section of request.sections) {
-    if ('point' in section) {
-      faces.push(section.point);
-      continue;
-    }
-    const face = faceOf(library, scope, section.frame, section.regions[0]!, request.matched);
-    if (!face.ok) return face;
-    faces.push(face.value);
-  }
-  const isPoint = (face: ProfileFace | Vec3): face is Vec3 => Array.isArray(face);
-  const through = (loopOf: (face: ProfileFace) => ProfileLoop) =>
-    faces.map((face) => (isPoint(face) ? face : loopOf(face)));
-  const openings = faces.find((face): face is ProfileFace => !isPoint(face))?.openings.length ?? 0;
-  const outlines = through(({ outer }) => outer);
+  const drawn = request.sections.find((section): section is Profile => !('point' in section));
+  const openings = drawn?.regions[0]!.holes.length ?? 0;
+  const picks = Array.from({ length: openings }, (_, k) => (region: Region) => region.holes[k]!);
   const made = lessOpenings(
     library,
     scope,
-    outlines,
-    Array.from({ length: openings }, (_, k) => through((face) => face.openings[k]!)),
-    (loops) => loftedLoops(library, scope, loops, {
-      ...request,
-      matched: request.matched === true && loops === outlines,
-    }),
+    (region: Region) => region.outer,
+    picks,
+    (loopOf) =>
+      request.square ? squareLoft(library, scope, request, loopOf) : plainLoft(library, scope, request, loopOf),
   );
   return made.ok ? ok([made.value]) : made;
+}
+
+/** One of the loops of a section. */
+type LoopOf = (region: Region) => readonly Piece[];
+
+function plainLoft(library: Library, scope: Scope, request: LoftRequest, loopOf: LoopOf): Result<NamedSolid> {
+  const loops: (ProfileLoop | Vec3)[] = [];
+  for (const section of request.sections) {
+    const face = 'point' in section ? ok(section.point) : faceOfLoop(library, scope, section, loopOf, request.matched);
+    if (!face.ok) return face;
+    loops.push('outer' in face.value ? face.value.outer : face.value);
+  }
+  return loftedLoops(library, scope, loops, request);
+}
+
+/** A face within one loop of a section, without openings. */
+function faceOfLoop(library: Library, scope: Scope, { frame, regions }: Profile, loopOf: LoopOf, divided = false) {
+  return faceOf(library, scope, frame, { ...regions[0]!, outer: loopOf(regions[0]!), holes: [] }, divided);
+}
+
+/** A solid of sides that leave its first or its last section square, sewn together. */
+function squareLoft(
+  library: Library,
+  scope: Scope,
+  { sections, square = {}, step }: LoftRequest,
+  loopOf: LoopOf,
+): Result<NamedSolid> {
+  const sewing = scope.keep(new library.BRepBuilderAPI_Sewing(1e-5, true, true, true, false));
+  const made: MadeFace[] = [];
+  const add = (face: TopoDS_Face, name: string) => {
+    sewing.Add(face);
+    made.push({ face, name });
+  };
+  const first = sections.find((section): section is Profile => !('point' in section))!;
+  loopOf(first.regions[0]!).forEach(({ entity }, k) => {
+    const ribs = sections.map((section): Rib =>
+      'point' in section ? section : { piece: loopOf(section.regions[0]!)[k]!, frame: section.frame },
+    );
+    add(sideThrough(library, scope, ribs, square), `${step}/side/${entity}`);
+  });
+  for (const [role, section] of [
+    ['start', sections[0]!],
+    ['end', sections.at(-1)!],
+  ] as const) {
+    if ('point' in section) continue;
+    const cap = faceOfLoop(library, scope, section, loopOf, true);
+    if (!cap.ok) return cap;
+    add(cap.value.face, `${step}/${role}`);
+  }
+  sewing.Perform(scope.keep(new library.Message_ProgressRange()));
+  const [shell] = subShapes(library, scope, scope.keep(sewing.SewedShape()), 'TopAbs_SHELL');
+  if (!shell) return fail('kernel.failed', { reason: 'the sides do not close' });
+  const solid = scope.keep(new library.BRepBuilderAPI_MakeSolid(scope.keep(library.TopoDS.Shell(shell)))).Solid();
+  library.BRepLib.OrientClosedSolid(solid);
+  const sewn = made.map(({ face, name }): MadeFace => ({ face: scope.keep(sewing.Modified(face)), name }));
+  return ok(namedSolid(library, scope, solid, step, sewn));
 }
 
 /** A solid through single loops, and points at its ends. */

@@ -30,14 +30,14 @@ export const axisAt = (library: Library, scope: Scope, origin: Vec3, along: Vec3
 
 /**
  * A flat face from the loops of a region.
- * @param divided each piece of its outline is an edge by itself, even where it goes on straight
+ * @param divided each piece of its loops is an edge by itself, even where it goes on straight
  */
 export function faceOf(library: Library, scope: Scope, frame: Frame, region: Region, divided = false) {
   const loops: ProfileLoop[] = [];
   for (const loop of [region.outer, ...region.holes]) {
     const vertices = new Map<string, TopoDS_Vertex>();
     const maker = scope.keep(new library.BRepBuilderAPI_MakeWire());
-    const runs = divided && loop === region.outer ? loop.map((piece) => [piece]) : smoothRuns(loop);
+    const runs = divided ? loop.map((piece) => [piece]) : smoothRuns(loop);
     const edges = runs.map((run): ProfileEdge => {
       const edge = edgeOf(library, scope, frame, run, vertices);
       maker.Add(edge);

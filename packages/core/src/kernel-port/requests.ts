@@ -69,6 +69,11 @@ export interface LoftRequest extends Named {
   readonly sections: readonly (Profile | { readonly point: Vec3 })[];
   /** The outlines have as many pieces each, and those with one place belong together; else the kernel looks for what fits. */
   readonly matched?: boolean;
+  /**
+   * How far it goes on square to its first and its last section before it bends, mm: the length of the tangents there.
+   * Only of matched sections whose round pieces are a quarter turn at most.
+   */
+  readonly square?: { readonly first?: number; readonly last?: number };
   /** Straight from section to section, instead of smooth through all. */
   readonly straight: boolean;
 }

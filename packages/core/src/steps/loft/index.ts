@@ -1,6 +1,5 @@
 import type { z } from 'zod';
 import type { LoftRequest, Profile } from '../../kernel-port/index.ts';
-import { heightOver, scale3, add3 } from '../../math/index.ts';
 import { pointOf } from '../../references/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { fail, ok, type Result, type Words } from '../../result/index.ts';
@@ -32,12 +31,12 @@ const fields = {
     'free',
     smooth,
   ),
-  /** How far it goes on square to a section before it bends. */
-  lead: number('for a way of', {
+  /** How long its tangents are where it is square to a section. */
+  lead: number('length of the tangents', {
     asks: LENGTH,
     least: 1e-3,
     most: 1e4,
-    usual: '2 mm',
+    usual: '10 mm',
     when: (step) => smooth(step) && square(step),
   }),
   ...thinFields,
@@ -54,7 +53,7 @@ export const loft = making('loft', {
   title: 'Loft',
   fields,
   sentence:
-    'Loft through {sections}[?, from {from}][?, to {to}][?, begun at {starts}], {course}[?, {leave}][ for {lead}][?, {body}][ of {wall}][ {lies}] → {result}[? {only}]',
+    'Loft through {sections}[?, from {from}][?, to {to}][?, begun at {starts}], {course}[?, {leave}][ by tangents of {lead}][?, {body}][ of {wall}][ {lies}] → {result}[? {only}]',
   inputs(values, context): Result<Inputs> {
     const sections: Profile[] = [];
     for (const id of values.sections) {
@@ -67,38 +66,26 @@ export const loft = making('loft', {
     const pointed = values.from.length + values.to.length > 0;
     if (openings.size > 1 || (pointed && !openings.has(0))) return fail('loft.openings');
     const starts = values.starts.map((thing) => pointOf(thing)!);
-    const paired = starts.length > 0 ? matched(sections, starts) : sections;
-    const led = values.course === 'smooth' ? withLeads(paired, values.leave, values.lead) : paired;
+    const { leave, lead } = values;
+    const squared = values.course === 'smooth' && leave !== 'free' && sections.length > 0;
+    const square = {
+      ...(leave === 'first' || leave === 'both' ? { first: lead } : {}),
+      ...(leave === 'last' || leave === 'both' ? { last: lead } : {}),
+    };
+    const paired = starts.length > 0 || squared ? matched(sections, starts) : sections;
     const [first, last] = [values.from[0], values.to[0]].map((thing) => thing && { point: pointOf(thing)! });
-    const all = [...(first ? [first] : []), ...led, ...(last ? [last] : [])];
+    const all = [...(first ? [first] : []), ...paired, ...(last ? [last] : [])];
     if (all.length < 2) return fail('loft.few');
     return ok({
       sections: all,
-      ...(starts.length > 0 ? { matched: true } : {}),
+      ...(paired === sections ? {} : { matched: true }),
+      ...(squared ? { square } : {}),
       straight: values.course === 'straight',
       ...onBodies(values, context),
     });
   },
   solids: (inputs, _, kernel) => kernel.loft(inputs),
 });
-
-/** The same sections with copies of the outermost ones a little further in: between the two it goes straight. */
-function withLeads(sections: readonly Profile[], leave: 'free' | 'first' | 'last' | 'both', lead: number): Profile[] {
-  const copy = (section: Profile, towards: Profile): Profile => {
-    const { frame } = section;
-    const side = Math.sign(heightOver(frame, towards.frame.origin)) || 1;
-    return { ...section, frame: { ...frame, origin: add3(frame.origin, scale3(frame.z, side * lead)) } };
-  };
-  const [first, last] = [sections[0]!, sections.at(-1)!];
-  if (sections.length < 2) return [...sections];
-  return [
-    first,
-    ...(leave === 'first' || leave === 'both' ? [copy(first, sections[1]!)] : []),
-    ...sections.slice(1, -1),
-    ...(leave === 'last' || leave === 'both' ? [copy(last, sections.at(-2)!)] : []),
-    last,
-  ];
-}
 
 export const loftWords: Words = {
   'loft.areas': () => 'Each section needs exactly one closed area.',

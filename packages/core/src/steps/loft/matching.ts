@@ -1,4 +1,4 @@
-import { distance3, dot3, toPlane, toSpace, type Vec2, type Vec3 } from '../../math/index.ts';
+import { distance3, dot3, toPlane, toSpace, type Frame, type Vec2, type Vec3 } from '../../math/index.ts';
 import type { Profile } from '../../kernel-port/index.ts';
 import { along, lengthOf, nearestParameter, reversed, stretch, type Piece } from '../../sketch/index.ts';
 
@@ -10,35 +10,61 @@ const SAME = 1e-7;
 /**
  * The sections with their outlines begun where they start and divided at the same shares of the way round: each piece of
  * one goes over into the piece with the same place in the others. A start lies on the outline that is nearest to it; an
- * outline without one starts nearest to the start of the section before it.
+ * outline without one starts nearest to the start of the section before it. Openings are matched by their order. Round
+ * pieces are a quarter turn at most.
  */
 export function matched(sections: readonly Profile[], starts: readonly Vec3[]): Profile[] {
-  const outlines = sections.map((section) => outlineLike(section, sections[0]!));
+  const loopsOf = (pick: (section: Profile) => readonly Piece[]) =>
+    matchedLoops(
+      sections.map((section) => ({
+        frame: section.frame,
+        loop: dot3(section.frame.z, sections[0]!.frame.z) < 0 ? turned(pick(section)) : pick(section),
+      })),
+      starts,
+    );
+  const outer = loopsOf(({ regions }) => regions[0]!.outer);
+  const holes = sections[0]!.regions[0]!.holes.map((_, k) => loopsOf(({ regions }) => regions[0]!.holes[k]!));
+  return sections.map((section, k) => {
+    const region = { ...section.regions[0]!, outer: outer[k]!, holes: holes.map((loops) => loops[k]!) };
+    return { ...section, regions: [region] };
+  });
+}
+
+interface Loop {
+  readonly frame: Frame;
+  readonly loop: readonly Piece[];
+}
+
+function matchedLoops(loops: readonly Loop[], starts: readonly Vec3[]): Piece[][] {
   const given = new Map<number, Vec3>();
   for (const start of starts) {
-    const apart = outlines.map((outline, k) => distance3(nearestPlace(sections[k]!, outline, start), start));
+    const apart = loops.map((loop) => distance3(nearestPlace(loop, start), start));
     given.set(apart.indexOf(Math.min(...apart)), start);
   }
-  let before = starts[0]!;
-  const begun = outlines.map((outline, k) => {
-    before = nearestPlace(sections[k]!, outline, given.get(k) ?? before);
-    return beginning(outline, toPlane(sections[k]!.frame, before));
+  const { frame, loop: first } = loops[0]!;
+  let before = starts[0] ?? toSpace(frame, first[0]!.from);
+  const begun = loops.map((loop, k) => {
+    before = nearestPlace(loop, given.get(k) ?? before);
+    return quartered(beginning(loop.loop, toPlane(loop.frame, before)));
   });
   const shares = distinct(begun.flatMap(cornersOf));
-  return sections.map((section, k) => {
-    const [region] = section.regions;
-    return { ...section, regions: [{ ...region!, outer: divided(begun[k]!, shares) }] };
+  return begun.map((pieces) => divided(pieces, shares));
+}
+
+const turned = (loop: readonly Piece[]): Piece[] => loop.toReversed().map(reversed);
+
+/** Round pieces in parts of a quarter turn at most. */
+const quartered = (loop: readonly Piece[]): Piece[] =>
+  loop.flatMap((piece) => {
+    const parts = 'sweep' in piece ? Math.ceil(Math.abs(piece.sweep) / (Math.PI / 2) - 1e-9) : 1;
+    return inParts(
+      piece,
+      Array.from({ length: parts - 1 }, (_, k) => (k + 1) / parts),
+    );
   });
-}
 
-/** The outline of a section, running the same way round as that of another. */
-function outlineLike({ frame, regions }: Profile, first: Profile): readonly Piece[] {
-  const { outer } = regions[0]!;
-  return dot3(frame.z, first.frame.z) < 0 ? outer.toReversed().map(reversed) : outer;
-}
-
-function nearestPlace({ frame }: Profile, outline: readonly Piece[], place: Vec3): Vec3 {
-  const [piece, t] = nearestOf(outline, toPlane(frame, place));
+function nearestPlace({ frame, loop }: Loop, place: Vec3): Vec3 {
+  const [piece, t] = nearestOf(loop, toPlane(frame, place));
   return toSpace(frame, along(piece, t));
 }
 
@@ -55,12 +81,13 @@ function nearestOf(outline: readonly Piece[], place: Vec2): readonly [Piece, num
 function beginning(outline: readonly Piece[], at: Vec2): Piece[] {
   const [piece, t] = nearestOf(outline, at);
   const k = outline.indexOf(piece);
-  const turned = [...outline.slice(k + 1), ...outline.slice(0, k)];
+  const rest = [...outline.slice(k + 1), ...outline.slice(0, k)];
   // a whole circle or ellipse begins anywhere
-  if (turned.length === 0 && 'sweep' in piece) return [{ ...piece, from: at, to: at, start: piece.start + t * piece.sweep }];
-  if (t < SAME) return [piece, ...turned];
-  if (t > 1 - SAME) return [...turned, piece];
-  return [stretch(piece, t, 1, at, piece.to), ...turned, stretch(piece, 0, t, piece.from, at)];
+  if (rest.length === 0 && 'sweep' in piece)
+    return [{ ...piece, from: at, to: at, start: piece.start + t * piece.sweep }];
+  if (t < SAME) return [piece, ...rest];
+  if (t > 1 - SAME) return [...rest, piece];
+  return [stretch(piece, t, 1, at, piece.to), ...rest, stretch(piece, 0, t, piece.from, at)];
 }
 
 /** Where the pieces of a loop begin, as shares of the way round. */
@@ -87,11 +114,18 @@ function divided(outline: readonly Piece[], shares: readonly number[]): Piece[] 
     const [from, length] = [way / whole, lengthOf(piece)];
     way += length;
     const inside = shares.filter((share) => share > from + SAME && share < way / whole - SAME);
-    const cuts = inside.map((share) => parameterAt(piece, (share - from) * whole));
-    const ts = [0, ...cuts, 1];
-    const at = (t: number): Vec2 => (t === 0 ? piece.from : t === 1 ? piece.to : along(piece, t));
-    return ts.slice(1).map((t, k) => stretch(piece, ts[k]!, t, at(ts[k]!), at(t)));
+    return inParts(
+      piece,
+      inside.map((share) => parameterAt(piece, (share - from) * whole)),
+    );
   });
+}
+
+/** A piece divided at parameters within it, rising. */
+function inParts(piece: Piece, cuts: readonly number[]): Piece[] {
+  const ts = [0, ...cuts, 1];
+  const at = (t: number): Vec2 => (t === 0 ? piece.from : t === 1 ? piece.to : along(piece, t));
+  return ts.slice(1).map((t, k) => stretch(piece, ts[k]!, t, at(ts[k]!), at(t)));
 }
 
 /** The parameter of a piece after so much of its length: by bisection, since a Bezier curve does not go evenly. */

@@ -1,0 +1,182 @@
+import type { TopoDS_Face } from 'replicad-opencascadejs';
+import { add3, distance3, heightOver, scale3, toSpace, type Frame, type Piece, type Vec2, type Vec3 } from '@helb/core';
+import { point } from './edges.ts';
+import type { Library, Scope } from './library.ts';
+
+// Sides of a loft that leave its ends square: B-spline surfaces through the pieces of matched sections. The pieces are
+// rational cubics, so that arcs stay exact; across the sections their control points go by cubic splines in homogeneous
+// coordinates (Piegl, Tiller 1997, 9.3 and 10.3).
+
+/** A control point times its weight, and the weight. */
+type Control = readonly [x: number, y: number, z: number, w: number];
+type Row = readonly [Control, Control, Control, Control];
+
+/** A piece of an outline on a plane, or the point in which a loft ends. */
+export type Rib = { readonly piece: Piece; readonly frame: Frame } | { readonly point: Vec3 };
+
+/** How far a loft goes on square to its first and its last section, mm; it comes as it may where that is not told. */
+export interface Square {
+  readonly first?: number;
+  readonly last?: number;
+}
+
+const weighed = ([x, y, z]: Vec3, w: number): Control => [w * x, w * y, w * z, w];
+const mixed = (a: Control, b: Control, p: number, q: number): Control =>
+  a.map((c, k) => p * c + q * b[k]!) as unknown as Control;
+
+/** A piece as a rational cubic; arcs of at most a quarter turn. */
+export function cubicOf({ piece, frame }: { readonly piece: Piece; readonly frame: Frame }): Row {
+  const at = (place: Vec2, w = 1) => weighed(toSpace(frame, place), w);
+  const [a, d] = [at(piece.from), at(piece.to)];
+  if (piece.form === 'segment') return [a, mixed(a, d, 2 / 3, 1 / 3), mixed(a, d, 1 / 3, 2 / 3), d];
+  if (piece.form === 'bezier') return [a, at(piece.inner[0]), at(piece.inner[1]), d];
+  const half = piece.sweep / 2;
+  const middle = piece.start + half;
+  const [major, minor]: readonly [Vec2, Vec2] =
+    piece.form === 'arc'
+      ? [
+          [piece.radius, 0],
+          [0, piece.radius],
+        ]
+      : [piece.major, piece.minor];
+  // where the tangents at its ends meet
+  const [c, s] = [Math.cos(middle) / Math.cos(half), Math.sin(middle) / Math.cos(half)];
+  const corner: Vec2 = [piece.centre[0] + c * major[0] + s * minor[0], piece.centre[1] + c * major[1] + s * minor[1]];
+  const b = at(corner, Math.cos(half));
+  return [a, mixed(a, b, 1 / 3, 2 / 3), mixed(b, d, 2 / 3, 1 / 3), d];
+}
+
+/** The side through one piece of each section. */
+export function sideThrough(library: Library, scope: Scope, ribs: readonly Rib[], square: Square): TopoDS_Face {
+  const rows = rowsOf(ribs);
+  const ways = waysAlong(rows);
+  const columns = [0, 1, 2, 3].map((k) =>
+    columnThrough(
+      rows.map((row) => row[k]!),
+      ways,
+      endsOf(ribs, rows, k, square),
+    ),
+  );
+  const count = columns[0]!.length;
+  const poles = scope.keep(new library.NCollection_Array2_gp_Pnt(1, 4, 1, count));
+  const weights = scope.keep(new library.NCollection_Array2_double(1, 4, 1, count));
+  columns.forEach((column, u) =>
+    column.forEach(([x, y, z, w], v) => {
+      poles.SetValue(u + 1, v + 1, point(library, scope, [x / w, y / w, z / w]));
+      weights.SetValue(u + 1, v + 1, w);
+    }),
+  );
+  const numbers = (values: readonly number[]) => {
+    const array = scope.keep(new library.NCollection_Array1_double(1, values.length));
+    values.forEach((value, k) => array.SetValue(k + 1, value));
+    return array;
+  };
+  const counts = (values: readonly number[]) => {
+    const array = scope.keep(new library.NCollection_Array1_int(1, values.length));
+    values.forEach((value, k) => array.SetValue(k + 1, value));
+    return array;
+  };
+  const across = ways.map((_, k) => (k === 0 || k === ways.length - 1 ? 4 : 3));
+  const surface = scope.keep(
+    new library.Geom_BSplineSurface(
+      poles,
+      weights,
+      numbers([0, 1]),
+      numbers(ways),
+      counts([4, 4]),
+      counts(across),
+      3,
+      3,
+      false,
+      false,
+    ),
+  );
+  // it goes on over the sections with its curvature: they need no break in it
+  for (let k = ways.length - 1; k >= 2; k--) surface.RemoveVKnot(k, 1, 1e-6);
+  return scope.keep(scope.keep(new library.BRepBuilderAPI_MakeFace(surface, 1e-7)).Face());
+}
+
+/** Points have the weights of the section beside them, so that all goes straight towards them. */
+function rowsOf(ribs: readonly Rib[]): Row[] {
+  const known = ribs.map((rib) => ('piece' in rib ? cubicOf(rib) : undefined));
+  return ribs.map((rib, k) => {
+    if ('piece' in rib) return known[k]!;
+    const beside = known[k - 1] ?? known[k + 1]!;
+    return beside.map(([, , , w]) => weighed(rib.point, w)) as unknown as Row;
+  });
+}
+
+/** Where the sections lie on the way across: by the distances of their middles. */
+function waysAlong(rows: readonly Row[]): number[] {
+  const middles = rows.map((row) =>
+    row.reduce((sum: Vec3, [x, y, z, w]) => add3(sum, [x / w / 4, y / w / 4, z / w / 4]), [0, 0, 0]),
+  );
+  const ways = [0];
+  middles.slice(1).forEach((middle, k) => ways.push(ways[k]! + Math.max(distance3(middle, middles[k]!), 1e-6)));
+  return ways;
+}
+
+type Ends = readonly [first: Control | undefined, last: Control | undefined];
+
+/** The slopes at both ends: square to the planes there, towards the neighbours; none where it comes as it may. */
+function endsOf(ribs: readonly Rib[], rows: readonly Row[], column: number, { first, last }: Square): Ends {
+  const ways = waysAlong(rows);
+  const slope = (at: number, beside: number, lead: number | undefined): Control | undefined => {
+    const rib = ribs[at]!;
+    if (lead === undefined || !('piece' in rib)) return undefined;
+    const [x, y, z, w] = rows[beside]![column]!;
+    const side = Math.sign(heightOver(rib.frame, [x / w, y / w, z / w])) || 1;
+    const weight = rows[at]![column]![3];
+    const length = (3 * lead) / Math.abs(ways[beside]! - ways[at]!);
+    const [dx, dy, dz] = scale3(rib.frame.z, side * length * weight * Math.sign(ways[beside]! - ways[at]!));
+    return [dx, dy, dz, 0];
+  };
+  const end = ribs.length - 1;
+  return [slope(0, 1, first), slope(end, end - 1, last)];
+}
+
+/** Control points of the cubic spline through values at ways, as Bezier spans: with these slopes at its ends, or without curvature. */
+function columnThrough(values: readonly Control[], ways: readonly number[], ends: Ends): Control[] {
+  const slopes = slopesThrough(values, ways, ends);
+  return values.flatMap((value, k): Control[] => {
+    if (k === values.length - 1) return [value];
+    const third = (ways[k + 1]! - ways[k]!) / 3;
+    return [value, mixed(value, slopes[k]!, 1, third), mixed(values[k + 1]!, slopes[k + 1]!, 1, -third)];
+  });
+}
+
+/** The slopes of the cubic spline (de Boor 1978, IV): tridiagonal, solved by elimination. */
+function slopesThrough(values: readonly Control[], ways: readonly number[], [first, last]: Ends): Control[] {
+  const end = values.length - 1;
+  const chord = (k: number): Control => mixed(values[k + 1]!, values[k]!, 1 / step(k), -1 / step(k));
+  const step = (k: number) => ways[k + 1]! - ways[k]!;
+  const ZERO: Control = [0, 0, 0, 0];
+  const rows = values.map((_, k): { low: number; main: number; high: number; right: Control } => {
+    if (k === 0)
+      return first
+        ? { low: 0, main: 1, high: 0, right: first }
+        : { low: 0, main: 2, high: 1, right: mixed(chord(0), ZERO, 3, 0) };
+    if (k === end)
+      return last
+        ? { low: 0, main: 1, high: 0, right: last }
+        : { low: 1, main: 2, high: 0, right: mixed(chord(end - 1), ZERO, 3, 0) };
+    const [before, after] = [step(k - 1), step(k)];
+    return {
+      low: after,
+      main: 2 * (before + after),
+      high: before,
+      right: mixed(chord(k - 1), chord(k), 3 * after, 3 * before),
+    };
+  });
+  for (let k = 1; k <= end; k++) {
+    const [row, above] = [rows[k]!, rows[k - 1]!];
+    const share = row.low / above.main;
+    rows[k] = { ...row, main: row.main - share * above.high, right: mixed(row.right, above.right, 1, -share) };
+  }
+  const slopes: Control[] = [];
+  for (let k = end; k >= 0; k--) {
+    const { main, high, right } = rows[k]!;
+    slopes[k] = mixed(right, slopes[k + 1] ?? ZERO, 1 / main, -high / main);
+  }
+  return slopes;
+}
