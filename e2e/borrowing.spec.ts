@@ -36,8 +36,8 @@ test('a sketch on a face borrows its outline; the plate grows and what is raised
     length * ((length * 2) / 3) * (8 + raise) - 4 * disc(5.5) * (8 + raise) + disc(24) * (20 - raise) - disc(12) * 28;
   await expect(bench.figure('Volume')).toHaveText(`${formatAmount(volume(72, 2), 1)} mm³`);
   await page.getByRole('link', { name: 'Values' }).click();
-  await page.getByLabel('Expression of plate length').fill('90 mm');
-  await page.getByLabel('Expression of plate length').press('Enter');
+  await page.getByLabel('Expression of plate length', { exact: true }).fill('90 mm');
+  await page.getByLabel('Expression of plate length', { exact: true }).press('Enter');
   await page.getByRole('link', { name: 'Bench' }).click();
   await expect(bench.figure('Volume')).toHaveText(`${formatAmount(volume(90, 2), 1)} mm³`);
   await expect(page.getByTestId('unsure')).toHaveCount(0);

@@ -36,8 +36,8 @@ test('an edge is rounded by a click; the plate changes and the rounding follows;
   await shows(72, 3);
   // the sketch that the edge comes from gets another length: the same edge is rounded
   await page.getByRole('link', { name: 'Values' }).click();
-  await page.getByLabel('Expression of plate length').fill('96 mm');
-  await page.getByLabel('Expression of plate length').press('Enter');
+  await page.getByLabel('Expression of plate length', { exact: true }).fill('96 mm');
+  await page.getByLabel('Expression of plate length', { exact: true }).press('Enter');
   await page.getByRole('link', { name: 'Bench' }).click();
   await shows(96, 3);
   await expect(page.getByTestId('unsure')).toHaveCount(0);

@@ -55,8 +55,8 @@ test('two windows on one project: both changes stand', async ({ bench, page }) =
   await bench.kept();
   await second.getByLabel('More for Bore').click();
   await second.getByRole('menuitem', { name: 'Rename' }).click();
-  await second.getByLabel('Name of the step').fill('Through bore');
-  await second.getByLabel('Name of the step').press('Enter');
+  await second.getByLabel('Name of the step', { exact: true }).fill('Through bore');
+  await second.getByLabel('Name of the step', { exact: true }).press('Enter');
   await expect(second.getByTestId('saved')).toContainText('All kept');
   await expect(second.getByTestId('step-Foot plate')).toContainText('9 mm');
   await page.reload();

@@ -67,8 +67,8 @@ test('a new user: enter, draw, dimension, extrude, cut a hole, name a value, use
 
   // the value is changed: every size follows
   await page.getByRole('link', { name: 'Values' }).click();
-  await page.getByLabel('Expression of width').fill('75 mm');
-  await page.getByLabel('Expression of width').press('Enter');
+  await page.getByLabel('Expression of width', { exact: true }).fill('75 mm');
+  await page.getByLabel('Expression of width', { exact: true }).press('Enter');
   await expect(page.getByText('3 sizes')).toBeVisible();
   await page.getByRole('link', { name: 'Bench' }).click();
   await expect(bench.figure('Volume')).toHaveText(shown(75));

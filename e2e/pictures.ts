@@ -44,7 +44,7 @@ try {
   await drumPictures(page);
   await stepPictures(page);
   await page.getByRole('link', { name: 'Values' }).click();
-  await page.getByLabel('Name of plate thickness').focus();
+  await page.getByLabel('Name of plate thickness', { exact: true }).focus();
   await shot('values');
   await page.getByRole('link', { name: 'Output' }).click();
   await shot('output');

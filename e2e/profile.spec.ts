@@ -124,8 +124,8 @@ test('round, offset, trim, mirror and pattern by hand; a value drives them; the 
   const shown = (width: number) => `${Number(ring(width).toFixed(1))} mm³`;
   await expect(bench.figure('Volume')).toHaveText(shown(60));
   await page.getByRole('link', { name: 'Values' }).click();
-  await page.getByLabel('Expression of width').fill('90 mm');
-  await page.getByLabel('Expression of width').press('Enter');
+  await page.getByLabel('Expression of width', { exact: true }).fill('90 mm');
+  await page.getByLabel('Expression of width', { exact: true }).press('Enter');
   await page.getByRole('link', { name: 'Bench' }).click();
   await expect(bench.figure('Volume')).toHaveText(shown(90));
 });

@@ -101,14 +101,14 @@ test('a gap, walls along lines, another body left alone while it is not shown, a
   const sections = page.getByTestId('sections');
   await expect(sections).toContainText('cut 0 mm off Right');
   await bench.chip('offset', '12 mm');
-  await sections.getByLabel('Name of Section 1').fill('Through the screws');
-  await sections.getByLabel('Name of Section 1').press('Enter');
+  await sections.getByLabel('Name of Section 1', { exact: true }).fill('Through the screws');
+  await sections.getByLabel('Name of Section 1', { exact: true }).press('Enter');
   await expect(sections.getByLabel('Cut open at Through the screws')).toBeChecked();
   await sections.getByLabel('Cut open at Through the screws').uncheck();
   await bench.kept();
   await page.reload();
   await bench.bodies(6);
-  await expect(page.getByTestId('sections').getByLabel('Name of Through the screws')).toBeVisible();
+  await expect(page.getByTestId('sections').getByLabel('Name of Through the screws', { exact: true })).toBeVisible();
   await page.getByTestId('sections').getByRole('button', { name: 'remove' }).click();
   await expect(page.getByTestId('sections')).toHaveCount(0);
 });

@@ -1,4 +1,5 @@
-import { perform, seedSieve, type Action, type BodyHandle, type Kernel, type Project } from '@helb/core';
+import { perform, seedSieve, type Action, type BodyHandle, type Kernel, type Project   variantOf,
+} from '@helb/core';
 import type { OpenCascadeKernel } from '@helb/kernel';
 import { startKernelInNode } from '@helb/kernel/node';
 import { BodyCache, Engine, inspect, Overtaken } from './index.ts';
@@ -94,6 +95,29 @@ test('every part of the demo builds, settled, without a finding', async () => {
   const frustum = (low: number, high: number, h: number) => (h / 3) * (low ** 2 + high ** 2 + low * high);
   const apart = (2 * 3) / Math.cos(Math.atan(42 / 70));
   expect(named('Hopper')).toBeCloseTo(frustum(36, 120, 70) - frustum(36 - apart, 120 - apart, 70), 3);
+});
+
+test('each variant of the demo builds without a finding, and the sizes that it sets are there', async () => {
+  const engine = new Engine(kernel);
+  const sizes: Record<string, number[]> = {};
+  for (const id of sieve.variantOrder!) {
+    const varied = variantOf(sieve, id);
+    const inspection = inspect(varied, await engine.build(varied), id);
+    expect(inspection.findings).toEqual([]);
+    const { low, high } = inspection.parts.find(({ name }) => name === 'Tray')!.box_mm!;
+    sizes[inspection.variant] = [0, 1, 2].map((k) => Math.round(1e6 * (high[k]! - low[k]!)) / 1e6);
+  }
+  expect(sizes).toEqual({ table: [130, 84, 24], school: [200, 124, 24] });
+});
+
+test('a value beyond what it may come to is a finding', async () => {
+  const id = sieve.valueOrder.find((value) => sieve.values[value]!.name === 'drum bolts')!;
+  const done = perform(sieve, [{ command: 'value.set', input: { id, expression: '20' } }]);
+  if (!done.ok) throw new Error('refused');
+  const { findings } = inspect(done.value.project, await new Engine(kernel).build(done.value.project));
+  expect(findings).toEqual([
+    { code: 'value.outside', part: null, step: null, message: 'drum bolts comes to 20, and it may be from 3 to 16.' },
+  ]);
 });
 
 test('the demo part has the volume that its values give, and follows each of them', async () => {

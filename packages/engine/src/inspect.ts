@@ -1,4 +1,7 @@
 import {
+  basisOf,
+  outside,
+  valueScope,
   displayUnit,
   type Datum,
   endsOfCurve,
@@ -10,6 +13,7 @@ import {
   stepKind,
   type SolvedSketch,
   type Vec3,
+  type Id,
 } from '@helb/core';
 import type { Model, PartModel } from './model.ts';
 import { seenFrom, totalsOf, type Seen, type Totals } from './totals.ts';
@@ -17,6 +21,9 @@ import { wallsOf } from './walls.ts';
 
 /** What `./helb inspect --json` prints; described in docs/format.md and kept stable. Units are in the key names. */
 export interface Inspection {
+  /** As which of its variants the project is told. */
+  readonly variant: string;
+  readonly variants: readonly string[];
   readonly parts: readonly PartInspection[];
   readonly values: readonly {
     readonly name: string;
@@ -74,8 +81,12 @@ export interface Finding {
   readonly message: string;
 }
 
-export function inspect(project: Project, model: Model): Inspection {
+/** @param variant the variant that the project is shown as; without one it is as it stands */
+export function inspect(project: Project, model: Model, variant?: Id): Inspection {
+  const variants = (project.variantOrder ?? []).map((id) => project.variants![id]!.name);
   return {
+    variant: variant === undefined ? basisOf(project) : project.variants![variant]!.name,
+    variants: [basisOf(project), ...variants],
     parts: model.parts.map((part) => inspectPart(project, part)),
     values: model.values.map(({ id, name, result }) => ({
       name,
@@ -160,6 +171,11 @@ export function findings(project: Project, model: Model): Finding[] {
   const found: Finding[] = [];
   for (const { name, issue } of model.values)
     if (issue) found.push({ code: issue.code, part: null, step: null, message: `${name}: ${explain(issue)}` });
+  const scope = valueScope(Object.values(project.values), project.unit);
+  for (const id of project.valueOrder) {
+    const beyond = outside(project.values[id]!, scope);
+    if (beyond) found.push({ code: beyond.code, part: null, step: null, message: explain(beyond) });
+  }
   for (const partModel of model.parts) {
     const part = project.parts[partModel.id]!;
     for (const { id, issue, references = [] } of partModel.steps) {

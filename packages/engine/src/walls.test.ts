@@ -51,7 +51,9 @@ test('a hole near an edge leaves a thin place between the two', async () => {
 });
 
 test('the skin is that of the body: the same area, in triangles that are not too many', async () => {
-  const bench = new Bench().sketch('s', rectangle(0, 0, 400, 1)).step('b', 'extrude', { sketch: 's', distance: '300 mm' });
+  const bench = new Bench()
+    .sketch('s', rectangle(0, 0, 400, 1))
+    .step('b', 'extrude', { sketch: 's', distance: '300 mm' });
   const { positions, triangles } = await walls(bench);
   const at = (k: number) => [positions[3 * k]!, positions[3 * k + 1]!, positions[3 * k + 2]!] as const;
   let area = 0;

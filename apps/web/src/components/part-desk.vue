@@ -7,6 +7,7 @@ import { useModel } from '../stores/model.ts';
 import ChoiceWord from './choice-word.vue';
 import CopyFigures from './copy-figures.vue';
 import MaterialChoice from './material-choice.vue';
+import PickedNumbers from './picked-numbers.vue';
 import PickedReadings from './picked-readings.vue';
 
 /** The part as a whole: material, mass, size, and where its mass lies as seen from a frame of one's choosing. */
@@ -61,6 +62,7 @@ const seen = computed((): [string, string][] => {
 
 <template>
   <PickedReadings />
+  <PickedNumbers />
   <section v-if="bench.part" class="border-rule border-b p-4">
     <h2 class="heading mb-2">This part</h2>
     <MaterialChoice />

@@ -18,7 +18,7 @@ watch(
     bench.gap = undefined;
     const [a, b, ...more] = picked.map(({ reference }) => reference).filter(isOfBody);
     if (!a || !b || more.length > 0 || picked.length !== 2 || !store.kept || a.to === 'body' || b.to === 'body') return;
-    const found = await model.gap(store.kept, bench.partId!, [a, b]);
+    const found = await model.gap(store.project!, bench.partId!, [a, b]);
     if (bench.picked === picked) bench.gap = found;
   },
   { immediate: true },

@@ -2,11 +2,12 @@
 import { format } from 'date-fns';
 import { computed, ref } from 'vue';
 import { RouterLink, useRoute, useRouter } from 'vue-router';
-import { PART_COLOURS } from '@helb/core';
+import { basisOf, PART_COLOURS } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { useSession } from '../stores/session.ts';
+import ChoiceWord from './choice-word.vue';
 import HelbMark from './helb-mark.vue';
 
 const store = useProject();
@@ -41,6 +42,12 @@ const saved = computed(() => {
     default:
       return '';
   }
+});
+/** The variants by their ids, the project itself without one; undefined where there are none. */
+const variants = computed(() => {
+  const { kept } = store;
+  if (!kept?.variantOrder?.length) return undefined;
+  return { '': basisOf(kept), ...Object.fromEntries(kept.variantOrder.map((id) => [id, kept.variants![id]!.name])) };
 });
 const undo = computed(() => store.view?.stacks.undo.at(-1)?.label);
 const redo = computed(() => store.view?.stacks.redo.at(-1)?.label);
@@ -82,6 +89,15 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
     >
       {{ store.kept?.name }}
     </button>
+    <span v-if="variants" class="text-muted text-sm">
+      as
+      <ChoiceWord
+        :value="store.variant ?? ''"
+        :options="variants"
+        label="variant"
+        @choose="(id) => store.showVariant(id || undefined)"
+      />
+    </span>
     <template v-if="bench.part && route.name === 'bench'">
       <span class="text-rule text-xl">/</span>
       <span class="size-4 shrink-0 rounded-full" :style="{ background: PART_COLOURS[bench.part.colour] }" />

@@ -97,6 +97,8 @@ watch(
     // a sketch that borrows sees only what was there before it
     if (built.before === undefined) viewport.value.setBodies(built.bodies);
     else viewport.value.setBodies(bench.editor ? built.earlier : built.bodies, built.earlier);
+    // what was picked is told as it is now
+    bench.picked = bench.picked.flatMap(({ reference }) => viewport.value!.find(reference).slice(0, 1));
     viewport.value.setSigns(built.signs.filter(({ full }) => !full).map(signLines));
     const box = built.totals.box_mm;
     if (fitted !== built.part && box && !bench.editor) {

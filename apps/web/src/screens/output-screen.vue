@@ -11,6 +11,7 @@ import {
   writeSvg,
   type Id,
 } from '@helb/core';
+import { download, fileName } from '../download.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import type { FileFormat } from '../workers/protocol.ts';
@@ -25,21 +26,13 @@ const FORMATS: readonly { format: FileFormat; title: string; type: string; words
   { format: 'stl', title: 'STL', type: 'model/stl', words: 'triangles in mm, within 0.05 mm' },
 ];
 
-function download(name: string, content: BlobPart, type: string) {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([content], { type }));
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
-}
-
-const fileName = (name: string) => name.replace(/[^\p{L}\p{N}._-]+/gu, '-').toLowerCase();
-
 async function part(id: Id, format: (typeof FORMATS)[number]) {
   busy.value = `${id} ${format.format}`;
   message.value = '';
   const { name } = store.kept!.parts[id]!;
-  const result = await model.file(store.kept!, id, format.format).catch((error: unknown) => (error as Error).message);
+  const result = await model
+    .file(store.project!, id, format.format)
+    .catch((error: unknown) => (error as Error).message);
   if (typeof result === 'string') message.value = `${name}: ${result}`;
   else download(`${fileName(name)}.${format.format}`, result as Uint8Array<ArrayBuffer>, format.type);
   busy.value = undefined;
@@ -59,7 +52,7 @@ const sketches = computed(() =>
   }),
 );
 function outline({ id, partId, name }: (typeof sketches.value)[number], format: (typeof OUTLINES)[number]) {
-  const { parts, values, unit } = store.kept!;
+  const { parts, values, unit } = store.project!;
   const step = parts[partId]!.steps[id]!;
   if (!isSketch(step)) return;
   const pieces = outlinePieces(solved(step, valueScope(Object.values(values), unit)));

@@ -1,46 +1,32 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import {
   evaluateNode,
   explain,
   formatQuantity,
   LENGTH_UNITS,
   parse,
-  usersOf,
+  readValueTable,
   valueScope,
+  writeValueTable,
   type LengthUnit,
+  type TableReading,
 } from '@helb/core';
+import NumberTable from '../components/number-table.vue';
+import TableChanges from '../components/table-changes.vue';
+import ValueDesk from '../components/value-desk.vue';
+import ValueTable from '../components/value-table.vue';
+import { download, fileName } from '../download.ts';
 import { newId } from '../stores/ids.ts';
 import { useProject } from '../stores/project.ts';
+import { useValues } from '../stores/values.ts';
 
+/** All numbers of the project: the named ones with their variants, and those without a name. */
 const store = useProject();
-const filter = ref('');
+const values = useValues();
 const name = ref('');
 const expression = ref('');
-const selected = ref<string>();
-
-const rows = computed(() => {
-  const { project } = store;
-  if (!project) return [];
-  const scope = valueScope(Object.values(project.values), project.unit);
-  return project.valueOrder
-    .map((id) => {
-      const value = project.values[id]!;
-      const result = scope.lookup(value.name);
-      const users = usersOf(project, value.name);
-      return {
-        id,
-        ...value,
-        result: result.ok ? formatQuantity(result.value, project.unit, 4) : '',
-        trouble: result.ok ? '' : explain(result.issue),
-        users,
-      };
-    })
-    .filter((row) =>
-      `${row.name} ${row.expression} ${row.note ?? ''}`.toLowerCase().includes(filter.value.trim().toLowerCase()),
-    );
-});
-const shown = computed(() => rows.value.find((row) => row.id === selected.value));
+const incoming = shallowRef<{ readonly file: string; readonly reading: TableReading }>();
 
 /** What the new expression comes to while it is typed. */
 const trial = computed(() => {
@@ -56,36 +42,30 @@ function add() {
   const result = store.act([{ command: 'value.add', input: { id, name: name.value, expression: expression.value } }]);
   if (!result.ok) return;
   name.value = expression.value = '';
-  selected.value = id;
+  values.selected = id;
 }
 
-/** Changes one field when it is left or Enter is pressed; Esc puts the old text back. */
-function change(event: Event, before: string, act: (text: string) => { ok: boolean }) {
-  const input = event.target as HTMLInputElement;
-  const text = input.value.trim();
-  if (text === before) return;
-  if (!act(text).ok) input.value = before;
-}
-const setName = (id: string) => (text: string) => store.act([{ command: 'value.rename', input: { id, name: text } }]);
-const setExpression = (id: string) => (text: string) =>
-  store.act([{ command: 'value.set', input: { id, expression: text } }]);
-const setNote = (id: string) => (text: string) => store.act([{ command: 'value.note', input: { id, note: text } }]);
-const leave = (event: KeyboardEvent, before: string) => {
-  const input = event.target as HTMLInputElement;
-  input.value = before;
-  input.blur();
-};
-const enter = (event: Event) => (event.target as HTMLInputElement).blur();
 const setUnit = (event: Event) =>
   store.act([{ command: 'project.unit', input: { unit: (event.target as HTMLSelectElement).value as LengthUnit } }]);
+
+const toTable = () => download(`${fileName(store.kept!.name)}-values.csv`, writeValueTable(store.kept!), 'text/csv');
+async function fromTable(event: Event) {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  input.value = '';
+  if (!file) return;
+  const reading = readValueTable(await file.text(), store.kept!, () => newId('v'));
+  store.message = reading.ok ? '' : `${file.name}: ${explain(reading.issue)}`;
+  incoming.value = reading.ok ? { file: file.name, reading: reading.value } : undefined;
+}
 </script>
 
 <template>
   <main class="flex min-h-0 grow">
     <section class="bg-paper min-w-0 grow overflow-auto p-5">
-      <div class="mb-4 flex flex-wrap items-baseline gap-4">
+      <div class="mb-4 flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h1 class="text-lg font-semibold">Values</h1>
-        <span class="text-muted">{{ store.project?.valueOrder.length }} named</span>
+        <span class="text-muted">{{ values.rows.length }} named, {{ values.numbers.length }} without a name</span>
         <label class="text-muted">
           lengths without a unit are
           <select
@@ -97,85 +77,29 @@ const setUnit = (event: Event) =>
           </select>
         </label>
         <input
-          v-model="filter"
-          class="border-muted ml-auto w-40 border-b bg-transparent"
+          v-model="values.filter"
+          class="border-muted ml-auto w-32 border-b bg-transparent"
           placeholder="filter"
           aria-label="Filter values"
         />
+        <button class="word-link" @click="toTable">to CSV</button>
+        <label class="word-link cursor-pointer has-focus-visible:outline-2">
+          from CSV
+          <input type="file" class="sr-only" accept=".csv,text/csv" aria-label="Values from CSV" @change="fromTable" />
+        </label>
       </div>
       <p v-if="store.message" class="text-clash mb-3" role="alert">{{ store.message }}</p>
-      <table class="w-full border-collapse">
-        <thead>
-          <tr class="text-muted border-ink border-b text-left text-sm">
-            <th class="py-1 font-normal">name</th>
-            <th class="font-normal">expression</th>
-            <th class="pr-4 text-right font-normal">comes to</th>
-            <th class="font-normal">note</th>
-            <th class="font-normal">drives</th>
-            <th><span class="sr-only">remove</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="row in rows"
-            :key="row.id"
-            class="border-rule border-b"
-            :class="row.id === selected ? 'bg-lit' : ''"
-            @focusin="selected = row.id"
-            @click="selected = row.id"
-          >
-            <td class="py-1">
-              <input
-                class="hover:bg-chip w-40 bg-transparent px-1 font-semibold"
-                :value="row.name"
-                :aria-label="`Name of ${row.name}`"
-                maxlength="40"
-                @change="change($event, row.name, setName(row.id))"
-                @keydown.enter="enter"
-                @keydown.esc="leave($event, row.name)"
-              />
-            </td>
-            <td>
-              <input
-                class="chip w-56"
-                :value="row.expression"
-                :aria-label="`Expression of ${row.name}`"
-                maxlength="200"
-                @change="change($event, row.expression, setExpression(row.id))"
-                @keydown.enter="enter"
-                @keydown.esc="leave($event, row.expression)"
-              />
-              <p v-if="row.trouble" class="text-clash text-sm">{{ row.trouble }}</p>
-            </td>
-            <td class="pr-4 text-right font-mono text-[13px] whitespace-nowrap">{{ row.result || '?' }}</td>
-            <td>
-              <input
-                class="hover:bg-chip text-muted w-full bg-transparent px-1 text-sm"
-                :value="row.note ?? ''"
-                :aria-label="`Note on ${row.name}`"
-                maxlength="200"
-                @change="change($event, row.note ?? '', setNote(row.id))"
-                @keydown.enter="enter"
-                @keydown.esc="leave($event, row.note ?? '')"
-              />
-            </td>
-            <td class="text-muted text-sm whitespace-nowrap">
-              {{ row.users.length === 0 ? 'nothing' : row.users.length === 1 ? '1 size' : `${row.users.length} sizes` }}
-            </td>
-            <td class="text-right">
-              <button
-                class="text-muted hover:text-ink px-1 text-sm hover:underline"
-                @click.stop="store.act([{ command: 'value.remove', input: { id: row.id } }])"
-              >
-                remove
-              </button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <p v-if="rows.length === 0" class="text-muted py-3">
+      <TableChanges
+        v-if="incoming"
+        :key="incoming.file"
+        :reading="incoming.reading"
+        :file="incoming.file"
+        @close="incoming = undefined"
+      />
+      <ValueTable v-if="values.rows.length > 0" />
+      <p v-if="values.groups.length === 0" class="text-muted py-3">
         {{
-          filter
+          values.filter
             ? 'No value is called that.'
             : 'No values yet. Ask: what could the customer want to change later? Name that.'
         }}
@@ -201,23 +125,10 @@ const setUnit = (event: Event) =>
         <button class="verb">Add value</button>
         <span class="text-muted text-sm">{{ trial }}</span>
       </form>
+      <NumberTable />
     </section>
-    <aside class="bg-sheet border-rule w-[300px] shrink-0 overflow-y-auto border-l p-4">
-      <template v-if="shown">
-        <h2 class="heading mb-1">{{ shown.name }}</h2>
-        <p v-if="shown.users.length === 0" class="text-muted">
-          drives nothing yet. Use its name wherever a number is asked.
-        </p>
-        <template v-else>
-          <p class="mb-2">drives</p>
-          <ul>
-            <li v-for="user in shown.users" :key="user.path.join('.')" class="border-rule border-l-2 py-0.5 pl-3">
-              {{ user.label }} <code class="text-muted block font-mono text-[12px]">{{ user.text }}</code>
-            </li>
-          </ul>
-        </template>
-      </template>
-      <p v-else class="text-muted">Choose a value to see what it drives.</p>
+    <aside class="bg-sheet border-rule w-[300px] shrink-0 overflow-y-auto border-l" aria-label="Desk">
+      <ValueDesk />
     </aside>
   </main>
 </template>

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { explain, type BodyReference, type Gap, type Id, type Project } from '@helb/core';
 import { EngineClient } from '../workers/engine-client.ts';
-import type { BuildReply, BuildRequest, FileFormat, WallsReply } from '../workers/protocol.ts';
+import type { BuildReply, BuildRequest, FileFormat, WallsReply, WeightReply } from '../workers/protocol.ts';
 
 export type Built = Extract<BuildReply, { kind: 'built' }>;
 
@@ -56,6 +56,12 @@ export const useModel = defineStore('model', () => {
     return reply?.kind === 'gap' ? reply.gap : undefined;
   }
 
+  /** A project built whole; undefined where the worker died on it. */
+  const weigh = (project: Project): Promise<WeightReply | undefined> =>
+    engine()
+      .weigh(project)
+      .catch(() => undefined);
+
   /** The walls of a part's bodies; undefined where they could not be measured. */
   const walls = (project: Project, part: Id, upTo?: Id): Promise<WallsReply | undefined> =>
     engine()
@@ -67,5 +73,5 @@ export const useModel = defineStore('model', () => {
     built.value = undefined;
   }
 
-  return { built, busy, progress, trouble, arrivals, findings, build, file, gap, walls, close };
+  return { built, busy, progress, trouble, arrivals, findings, build, file, gap, walls, weigh, close };
 });

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { explain, fail, ok, perform, type Action, type Project, type Result } from '@helb/core';
+import { explain, fail, ok, perform, variantOf, type Action, type Id, type Project, type Result } from '@helb/core';
 import { api } from '../sync/api.ts';
 import { browserDrafts } from '../sync/drafts.ts';
 import { ProjectSync, type SyncView } from '../sync/project-sync.ts';
@@ -18,14 +18,25 @@ export const useProject = defineStore('project', () => {
   const id = computed(() => sync.value?.id);
   /** The project as it is. */
   const kept = computed(() => view.value?.project);
-  /** The project as it would be after the gestures that are being made. */
+  /** Which variant is shown; the project itself without one. For this person only. */
+  const chosen = ref<Id>();
+  const variant = computed(() => (chosen.value && kept.value?.variants?.[chosen.value] ? chosen.value : undefined));
+  /** The project as it would be after the gestures that are being made, in the variant that is shown. */
   const project = computed(() => {
     if (!kept.value) return undefined;
-    return [drafted.value, shown.value].reduce(
+    const made = [drafted.value, shown.value].reduce(
       (current, actions) => (actions.length > 0 ? after(current, actions) : current),
       kept.value,
     );
+    return variantOf(made, variant.value);
   });
+
+  function showVariant(next: Id | undefined): void {
+    chosen.value = next;
+    const key = `helb variant ${id.value}`;
+    if (next === undefined) localStorage.removeItem(key);
+    else localStorage.setItem(key, next);
+  }
 
   async function open(projectId: string): Promise<void> {
     close();
@@ -40,6 +51,7 @@ export const useProject = defineStore('project', () => {
       },
     });
     sync.value = opened;
+    chosen.value = localStorage.getItem(`helb variant ${projectId}`) ?? undefined;
     view.value = opened.view;
     opened.subscribe(() => (view.value = opened.view));
     addEventListener('online', hurry);
@@ -81,7 +93,24 @@ export const useProject = defineStore('project', () => {
 
   const dismissLost = () => sync.value?.dismissLost();
 
-  return { id, view, kept, project, message, open, close, act, preview, draft, undo, redo, hurry, dismissLost };
+  return {
+    id,
+    view,
+    kept,
+    project,
+    variant,
+    showVariant,
+    message,
+    open,
+    close,
+    act,
+    preview,
+    draft,
+    undo,
+    redo,
+    hurry,
+    dismissLost,
+  };
 });
 
 /** A project with some actions done, as it is where they are not possible. */

@@ -1,4 +1,4 @@
-import { isSketch, standingOn, type Id, type Step } from '@helb/core';
+import { isSketch, standingOn, type Action, type Id, type Step } from '@helb/core';
 import { useBench } from './bench.ts';
 import { newId } from './ids.ts';
 import { useModel } from './model.ts';
@@ -21,8 +21,17 @@ export function useStepVerbs(rename: (id: Id, step: Step) => void) {
     return datum !== undefined && 'frame' in datum;
   };
 
+  /** Of a variant that is shown the step is left out there; what is left out of the project itself is of all variants. */
+  function leaving(step: Id, on: boolean): Action {
+    const { variant: id, kept } = store;
+    const { part } = where(step);
+    if (id === undefined || kept!.parts[part]!.steps[step]!.suppressed)
+      return { command: 'step.suppress', input: { ...where(step), on } };
+    return { command: 'variant.leave-out', input: { id, part, step, out: on } };
+  }
+
   function suppress(ids: readonly Id[], on: boolean): void {
-    store.act(ids.map((id) => ({ command: 'step.suppress' as const, input: { ...where(id), on } })));
+    store.act(ids.map((id) => leaving(id, on)));
   }
 
   /** Removes steps at once where nothing stands on them; else the desk asks. */

@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import type { BodyReference, Id, Project } from '@helb/core';
-import type { BuildReply, BuildRequest, EngineWorker, FileFormat, FileReply, GapReply, WallsReply } from './protocol.ts';
+import type { BuildReply, BuildRequest, EngineWorker, FileFormat, FileReply, GapReply, WallsReply, WeightReply } from './protocol.ts';
 
 export type Progress = (done: number, of: number, name: string) => void;
 
@@ -41,6 +41,10 @@ export class EngineClient {
 
   gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply> {
     return this.surviving((worker) => worker.gap(project, part, between));
+  }
+
+  weigh(project: Project): Promise<WeightReply> {
+    return this.surviving((worker) => worker.weigh(project));
   }
 
   walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply> {

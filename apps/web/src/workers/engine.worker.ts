@@ -3,7 +3,7 @@ import wasmUrl from 'replicad-opencascadejs/wasm?url';
 import type { SolvedSketch } from '@helb/core';
 import { Engine, findings, Overtaken, totalsOf, type BodyModel, type FileSource } from '@helb/engine';
 import { OpenCascadeKernel } from '@helb/kernel';
-import type { BuildReply, EngineWorker, SketchReply } from './protocol.ts';
+import type { BuildReply, EngineWorker, SketchReply, WeightReply } from './protocol.ts';
 
 /** Fine enough that a rim looks round at the size of the screen. */
 const SHOWN = { deflection: 0.08, angle: 0.25 };
@@ -112,6 +112,26 @@ const requests: EngineWorker = {
     return found.ok ? { kind: 'gap', gap: found.value } : { kind: 'failed', issue: found.issue };
   },
 
+  async weigh(project) {
+    const { parts } = await (await engine()).build(project, { pause });
+    const totals = parts.map(({ id, bodies }) => ({
+      id,
+      ...totalsOf(
+        bodies.map(({ measures }) => measures),
+        project.parts[id]!.material,
+      ),
+    }));
+    const weighed = totals.filter(({ bodies }) => bodies > 0);
+    return {
+      mass_g: weighed.reduce((sum, { mass_g }) => sum + (mass_g ?? 0), 0),
+      unknown: weighed.filter(({ mass_g }) => mass_g === null).length,
+      failed: parts.flatMap(({ steps }) => steps).filter(({ state }) => state === 'failed').length,
+      sizes: Object.fromEntries(
+        weighed.map(({ id, box_mm }) => [id, [0, 1, 2].map((k) => box_mm!.high[k]! - box_mm!.low[k]!)]),
+      ) as unknown as WeightReply['sizes'],
+    };
+  },
+
   async walls(project, part, upTo) {
     const options = { mesh: SHOWN, ...(upTo === undefined ? {} : { upTo }) };
     const found = await (await engine()).walls(project, part, options);
@@ -139,6 +159,7 @@ const worker: EngineWorker = {
   },
   file: (...args) => inTurn(() => requests.file(...args)),
   gap: (...args) => inTurn(() => requests.gap(...args)),
+  weigh: (...args) => inTurn(() => requests.weigh(...args)),
   walls: (...args) => inTurn(() => requests.walls(...args)),
 };
 Comlink.expose(worker);

@@ -78,6 +78,15 @@ export type FileReply =
 export type GapReply = { readonly kind: 'gap'; readonly gap: Gap } | { readonly kind: 'failed'; readonly issue: Issue };
 /** The walls of each body that is shown, by its key. */
 export type WallsReply = readonly { readonly key: string; readonly walls: Walls }[];
+/** A project built whole. */
+export interface WeightReply {
+  readonly mass_g: number;
+  /** Parts without a material: they are not in the mass. */
+  readonly unknown: number;
+  readonly failed: number;
+  /** Extents along x, y and z by part, mm. */
+  readonly sizes: Readonly<Record<Id, readonly [number, number, number]>>;
+}
 export type FileFormat = 'step' | 'stl';
 
 export interface EngineWorker {
@@ -86,5 +95,6 @@ export interface EngineWorker {
   build(request: BuildRequest, progress: (done: number, of: number, name: string) => void): Promise<BuildReply>;
   file(project: Project, part: Id, format: FileFormat): Promise<FileReply>;
   gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply>;
+  weigh(project: Project): Promise<WeightReply>;
   walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply>;
 }

@@ -11,6 +11,7 @@ export function checkProject(project: Project): Issue | undefined {
     checkOrder('values', project.valueOrder, project.values) ??
     checkOrder('parts', project.partOrder, project.parts) ??
     checkNames(project) ??
+    checkOrder('variants', project.variantOrder ?? [], project.variants ?? {}) ??
     first(Object.entries(project.parts), ([id, part]) => checkPart(id, part))
   );
 }

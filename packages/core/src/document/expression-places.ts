@@ -3,6 +3,7 @@ import { stepKind } from '../steps/index.ts';
 import { namesUsed } from '../expressions/index.ts';
 import { LENGTH, type Dimension } from '../units/index.ts';
 import type { Project } from './schema.ts';
+import { valueAt } from './value-at.ts';
 
 /** An expression somewhere in a project. */
 export interface PlacedExpression {
@@ -17,10 +18,17 @@ export interface PlacedExpression {
 
 /** All expressions of a project: the named values, then part by part, step by step. */
 export function placedExpressions(project: Project): PlacedExpression[] {
-  const values = project.valueOrder.map((id): PlacedExpression => {
+  const values = project.valueOrder.flatMap((id): PlacedExpression[] => {
     const { name, expression } = project.values[id]!;
-    return { path: ['values', id, 'expression'], text: expression, label: name };
+    return [{ path: ['values', id, 'expression'], text: expression, label: name }, ...boundsOf(project, id)];
   });
+  const varied = Object.entries(project.variants ?? {}).flatMap(([variant, { name, values: others }]) =>
+    Object.entries(others).map(([id, text]): PlacedExpression => ({
+      path: ['variants', variant, 'values', id],
+      text,
+      label: `${project.values[id]?.name ?? id} · ${name}`,
+    })),
+  );
   const steps = project.partOrder.flatMap((part) => {
     const { name, steps: records, stepOrder, sections = {} } = project.parts[part]!;
     const cuts = Object.entries(sections).map(([id, section]): PlacedExpression => ({
@@ -44,8 +52,23 @@ export function placedExpressions(project: Project): PlacedExpression[] {
     });
     return [...built, ...cuts];
   });
-  return [...values, ...steps];
+  return [...values, ...varied, ...steps];
 }
+
+/** What a value may come to. */
+function boundsOf({ values }: Project, id: Id): PlacedExpression[] {
+  const { name, allowed = {} } = values[id]!;
+  const path = ['values', id, 'allowed'];
+  if ('list' in allowed)
+    return allowed.list.map((text, k) => ({ path: [...path, 'list', `${k}`], text, label: `${name} · allowed` }));
+  return (['least', 'most'] as const).flatMap((bound) => {
+    const text = allowed[bound];
+    return text === undefined ? [] : [{ path: [...path, bound], text, label: `${name} · ${bound}` }];
+  });
+}
+
+/** Does an expression stand in the project as somebody typed it? What is as usual does not. */
+export const isTyped = (project: Project, { path }: PlacedExpression): boolean => valueAt(project, path) !== undefined;
 
 /** The places that read this name. */
 export const usersOf = (project: Project, name: string): PlacedExpression[] =>

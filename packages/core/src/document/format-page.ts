@@ -34,16 +34,18 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
 
 \`\`\`text
 {
+  variant, variants: [...],            which it is told as (\`--variant NAME\`), and the names of all; the project itself first
   parts: [{
     name,
     steps:    [{ name, kind, state: "built" | "failed" | "suppressed", message: string | null,
                  references: [{ label, fate: "recovered" | "gone" }] }],    only those not found by their names
     sketches: [{ name, state: "loose" | "settled" | "clashing", freedoms, residual_mm, borrowed }],
-    datums:   [{ name, form: "plane" | "axis" | "point" | "frame", at_mm, along }],
+    datums:   [{ name, form: "plane" | "axis" | "point" | "frame" | "curve", at_mm, along }],
     frames:   [{ name, centre_mm, inertia_g_mm2 }],    as seen from each datum frame, about its origin, along its axes
     threads:  [{ step, name, length_mm, hand: "right" | "left", full }],    full: cut, not only shown by a sign
     sections: [{ name, at_mm, along, message: string | null }],    along: towards what is left out
     bodies, faces,                     how many
+    thinnest: [{ thickness_mm, at_mm, face }],    of each body, with \`--walls\`; as exact as its mesh
     volume_mm3, area_mm2,
     mass_g,                            null without a material
     centre_mm: [x, y, z],              centre of mass; null without a body

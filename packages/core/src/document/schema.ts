@@ -7,7 +7,15 @@ import { LENGTH_UNITS } from '../units/index.ts';
 /** Version of the document format; every change of the shape adds one and a migration. */
 export const SCHEMA_VERSION = 1;
 
-export const LIMITS = { values: 500, parts: 200, steps: 500, sections: 20, bytes: 8 * 1024 * 1024, depth: 32 } as const;
+export const LIMITS = {
+  values: 500,
+  variants: 20,
+  parts: 200,
+  steps: 500,
+  sections: 20,
+  bytes: 8 * 1024 * 1024,
+  depth: 32,
+} as const;
 
 const atMost = (most: number) => (record: object) => Object.keys(record).length <= most;
 
@@ -15,6 +23,15 @@ export const valueSchema = z.strictObject({
   name: z.string().min(1).max(40),
   expression: expressionSchema,
   note: z.string().max(200).optional(),
+  /** Values of one group stand together in the table. */
+  group: nameSchema.optional(),
+  /** What it may come to: within a range, or one of a list. */
+  allowed: z
+    .union([
+      z.strictObject({ least: expressionSchema.optional(), most: expressionSchema.optional() }),
+      z.strictObject({ list: z.array(expressionSchema).min(1).max(50) }),
+    ])
+    .optional(),
 });
 export type Value = z.infer<typeof valueSchema>;
 
@@ -51,6 +68,16 @@ export const partSchema = z.strictObject({
 });
 export type Part = z.infer<typeof partSchema>;
 
+/** A named set of values, and of steps that are left out besides; all else is as in the project itself. */
+export const variantSchema = z.strictObject({
+  name: nameSchema,
+  /** Other expressions of values. */
+  values: z.record(idSchema, expressionSchema).refine(atMost(LIMITS.values)),
+  /** Steps that are left out, by their parts; those that are not there any more count for nothing. */
+  leftOut: z.record(idSchema, z.array(idSchema).max(LIMITS.steps)).refine(atMost(LIMITS.parts)),
+});
+export type Variant = z.infer<typeof variantSchema>;
+
 export const projectSchema = z.strictObject({
   format: z.literal('helb-project'),
   schema: z.literal(SCHEMA_VERSION),
@@ -59,6 +86,13 @@ export const projectSchema = z.strictObject({
   unit: z.enum(LENGTH_UNITS),
   values: z.record(idSchema, valueSchema).refine(atMost(LIMITS.values), `at most ${LIMITS.values} values`),
   valueOrder: z.array(idSchema).max(LIMITS.values),
+  /** What the project is called as it is, beside its variants. */
+  basis: nameSchema.optional(),
+  variants: z
+    .record(idSchema, variantSchema)
+    .refine(atMost(LIMITS.variants), `at most ${LIMITS.variants} variants`)
+    .optional(),
+  variantOrder: z.array(idSchema).max(LIMITS.variants).optional(),
   parts: z.record(idSchema, partSchema).refine(atMost(LIMITS.parts), `at most ${LIMITS.parts} parts`),
   partOrder: z.array(idSchema).max(LIMITS.parts),
 });

@@ -21,6 +21,13 @@ export const documentWords: Words = {
   'relation.gone': (f) => `The dimension ${f['id']} is not in this sketch any more.`,
   'value.gone': (f) => `There is no value ${f['id']} any more.`,
   'value.used': (f) => `"${f['name']}" is used by ${listed(f['users'], f['count'])}. Change these first.`,
+  'value.outside': (f) => `${f['name']} comes to ${f['is']}, and it may be ${f['allowed']}.`,
+  'variant.gone': () => 'This variant is not there any more.',
+  'variant.taken': (f) => `There is a variant "${f['name']}" already: give it another name.`,
+  'variant.many': (f) => `There are ${f['most']} variants already. Remove one first.`,
+  'variant.unknown': (f) =>
+    `There is no variant "${f['name']}". There are: ${(f['names'] as readonly string[]).join(', ')}.`,
+  'expression.gone': () => 'This number is not there any more.',
   'step.used': (f) => `"${f['name']}" is needed by ${listed(f['users'], f['count'])}. Remove or change these first.`,
   'reference.unknown': (f) => `"${f['step']}" has no such reference any more.`,
   'id.taken': (f) => `The id ${f['id']} is used already.`,

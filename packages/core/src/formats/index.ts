@@ -1,2 +1,3 @@
 export * from './drawing-files.ts';
 export * from './stl.ts';
+export * from './value-table.ts';

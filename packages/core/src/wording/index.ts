@@ -1,4 +1,5 @@
 import { outlineWords } from '../outlines/outline.ts';
+import { tableWords } from '../formats/value-table.ts';
 import { documentWords } from '../document/words.ts';
 import { expressionWords } from '../expressions/index.ts';
 import { kernelWords } from '../kernel-port/index.ts';
@@ -23,6 +24,7 @@ const WORDS: Words = {
   ...referencesWords,
   ...kernelWords,
   ...documentWords,
+  ...tableWords,
   ...outlineWords,
   ...engineWords,
 };

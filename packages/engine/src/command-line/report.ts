@@ -5,9 +5,9 @@ const triple = (place: readonly number[] | null): string =>
   place ? place.map((c) => formatAmount(c)).join('  ') : '-';
 
 /** The inspection as text to read. */
-export function reportOf(project: string, { parts, values, findings }: Inspection): string {
+export function reportOf(project: string, { variant, parts, values, findings }: Inspection): string {
   return [
-    project,
+    `${project}, ${variant}`,
     ...parts.flatMap(partLines),
     '',
     'Values',

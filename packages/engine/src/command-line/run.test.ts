@@ -64,7 +64,7 @@ describe('inspect', () => {
     const { code, out } = await helb('inspect', demo(), '--json');
     const result = JSON.parse(out) as Inspection;
     expect(code).toBe(0);
-    expect(Object.keys(result)).toEqual(['parts', 'values', 'findings']);
+    expect(Object.keys(result)).toEqual(['variant', 'variants', 'parts', 'values', 'findings']);
     expect(Object.keys(result.parts[0]!).sort()).toEqual([
       'area_mm2',
       'bodies',
@@ -101,6 +101,16 @@ describe('inspect', () => {
     const plain = await volume();
     const disc = (d: number) => (Math.PI * d * d) / 4;
     expect(thicker - plain).toBeCloseTo(2 * (72 * 48 - 4 * disc(5.5) - disc(24)), 6);
+  });
+
+  test('--variant tells the project as that variant; an unknown one is told with what there is', async () => {
+    const { out, code } = await helb('inspect', demo(), '--variant', 'table', '--json');
+    const { variant, variants, parts } = JSON.parse(out) as Inspection;
+    expect([code, variant, variants]).toEqual([0, 'table', ['bench', 'table', 'school']]);
+    expect(parts[0]!.box_mm!.high[0]).toBeCloseTo(33, 9);
+    const unknown = await helb('inspect', demo(), '--variant', 'shed');
+    expect(unknown.code).toBe(1);
+    expect(unknown.err).toContain('There is no variant "shed". There are: bench, table, school.');
   });
 
   test('exit code 3 where a step failed, the reason in its message', async () => {

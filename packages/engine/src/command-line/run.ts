@@ -8,7 +8,10 @@ import {
   parseProject,
   perform,
   seedSieve,
+  variantNamed,
+  variantOf,
   writeProject,
+  type Id,
   type Kernel,
   type Project,
   type Result,
@@ -28,9 +31,9 @@ export interface Surroundings {
 }
 
 const USAGE = `Usage:
-  helb inspect FILE [--set NAME=EXPR]... [--walls] [--json]
-  helb export FILE --part NAME --to OUT.step|OUT.stl [--set NAME=EXPR]...
-  helb export FILE --part NAME --sketch NAME --to OUT.dxf|OUT.svg [--set NAME=EXPR]...
+  helb inspect FILE [--variant NAME] [--set NAME=EXPR]... [--walls] [--json]
+  helb export FILE --part NAME --to OUT.step|OUT.stl [--variant NAME] [--set NAME=EXPR]...
+  helb export FILE --part NAME --sketch NAME --to OUT.dxf|OUT.svg [--variant NAME] [--set NAME=EXPR]...
   helb write-demo FILE
 Files that a project brings in are looked for beside it, or in --files FOLDER.`;
 
@@ -61,6 +64,7 @@ function read(args: readonly string[]) {
     options: {
       set: { type: 'string', multiple: true, default: [] },
       json: { type: 'boolean', default: false },
+      variant: { type: 'string' },
       walls: { type: 'boolean', default: false },
       files: { type: 'string' },
       part: { type: 'string' },
@@ -73,17 +77,18 @@ function read(args: readonly string[]) {
 }
 
 const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promise<number>> = {
-  async inspect({ file, set, json, walls, files }, world) {
-    const project = await open(file, set, world);
-    if (typeof project === 'number') return project;
+  async inspect({ file, set, json, walls, files, variant }, world) {
+    const opened = await open(file, set, variant, world);
+    if (typeof opened === 'number') return opened;
+    const { project, id } = opened;
     const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
     const model = await engine.build(project, walls ? { mesh: PRINTED } : {});
-    const inspection = inspect(project, model);
+    const inspection = inspect(project, model, id);
     world.print(json ? JSON.stringify(inspection, null, 2) : reportOf(project.name, inspection));
     return model.parts.some((part) => part.steps.some((step) => step.state === 'failed')) ? EXIT.failed : EXIT.done;
   },
 
-  async export({ file, set, part, sketch, to, files }, world) {
+  async export({ file, set, part, sketch, to, files, variant }, world) {
     const write = WRITERS.find(({ ending }) => to?.toLowerCase().endsWith(ending));
     if (part === undefined || to === undefined || !write || write.ofSketch !== (sketch !== undefined)) {
       world.complain(
@@ -91,8 +96,9 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
       );
       return EXIT.usage;
     }
-    const project = await open(file, set, world);
-    if (typeof project === 'number') return project;
+    const opened = await open(file, set, variant, world);
+    if (typeof opened === 'number') return opened;
+    const { project } = opened;
     const id = project.partOrder.find((candidate) => project.parts[candidate]!.name === part);
     if (id === undefined) {
       const known = project.partOrder.map((candidate) => project.parts[candidate]!.name).join(', ');
@@ -159,8 +165,13 @@ const WRITERS: readonly {
   },
 ];
 
-/** The project of a file with values set; the exit code where that fails, told on the error stream. */
-async function open(file: string, sets: readonly string[], world: Surroundings): Promise<Project | number> {
+/** The project of a file in a variant, with values set; the exit code where that fails, told on the error stream. */
+async function open(
+  file: string,
+  sets: readonly string[],
+  variant: string | undefined,
+  world: Surroundings,
+): Promise<{ readonly project: Project; readonly id: Id | undefined } | number> {
   let text: string;
   try {
     text = await readFile(file, 'utf8');
@@ -173,12 +184,15 @@ async function open(file: string, sets: readonly string[], world: Surroundings):
     world.complain(`${file}: ${explain(project.issue)}`);
     return EXIT.unreadable;
   }
-  const changed = sets.reduce<Result<Project>>(
-    (current, entry) => (current.ok ? withValue(current.value, entry) : current),
-    project,
-  );
-  if (changed.ok) return changed.value;
-  world.complain(explain(changed.issue));
+  const id = variant === undefined ? ok(undefined) : variantNamed(project.value, variant);
+  const changed = id.ok
+    ? sets.reduce<Result<Project>>(
+        (current, entry) => (current.ok ? withValue(current.value, entry) : current),
+        ok(variantOf(project.value, id.value)),
+      )
+    : id;
+  if (changed.ok && id.ok) return { project: changed.value, id: id.value };
+  world.complain(changed.ok ? '' : explain(changed.issue));
   return EXIT.usage;
 }
 

@@ -5,6 +5,7 @@ import { sectionCommands } from './sections.ts';
 import { sketchCommands } from './sketch.ts';
 import { stepCommands } from './steps.ts';
 import { valueCommands } from './values.ts';
+import { variantCommands } from './variants.ts';
 
 export { closure } from './sketch.ts';
 export { buildsOn, standingOn } from './steps.ts';
@@ -13,6 +14,7 @@ export { buildsOn, standingOn } from './steps.ts';
 export const COMMANDS = {
   ...projectCommands,
   ...valueCommands,
+  ...variantCommands,
   ...partCommands,
   ...sectionCommands,
   ...stepCommands,

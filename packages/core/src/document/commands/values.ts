@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { nameIssue, renameIn, tidyName } from '../../expressions/index.ts';
-import { expressionSchema, idSchema } from '../../records/index.ts';
+import { expressionSchema, idSchema, nameSchema } from '../../records/index.ts';
 import { IssueError } from '../../result/index.ts';
 import { placedExpressions, usersOf } from '../expression-places.ts';
-import type { Project, Value } from '../schema.ts';
+import { valueSchema, type Project, type Value } from '../schema.ts';
 import { command, insert, refuse } from './command.ts';
 
 const nameInput = z.string().min(1).max(60).transform(tidyName);
@@ -57,6 +57,35 @@ export const valueCommands = {
     return `Note on ${value.name}`;
   }),
 
+  /** Without a group it stands above them all. */
+  'value.group': command(z.strictObject({ id: idSchema, group: nameSchema.optional() }), (draft, { id, group }) => {
+    const value = valueIn(draft, id);
+    if (group === undefined) delete value.group;
+    else value.group = group;
+    return group === undefined ? `Take ${value.name} out of its group` : `Put ${value.name} into ${group}`;
+  }),
+
+  'value.allow': command(
+    z.strictObject({ id: idSchema, allowed: valueSchema.shape.allowed }),
+    (draft, { id, allowed }) => {
+      const value = valueIn(draft, id);
+      if (allowed === undefined) delete value.allowed;
+      else value.allowed = allowed;
+      return allowed === undefined ? `Allow anything for ${value.name}` : `Bounds of ${value.name}`;
+    },
+  ),
+
+  /** Sets any expression of the project where it stands: a size of a sketch, a number of a step, a value. */
+  'expression.set': command(
+    z.strictObject({ path: z.array(z.string().max(60)).min(2).max(12), expression: expressionSchema }),
+    (draft, { path, expression }) => {
+      const place = placedExpressions(draft).find((other) => other.path.join('/') === path.join('/'));
+      if (!place) return refuse('expression.gone', { path });
+      write(draft, path, expression);
+      return `Set ${place.label} = ${expression}`;
+    },
+  ),
+
   /** Renames the value and every use of it, so that nothing breaks. */
   'value.rename': command(z.strictObject({ id: idSchema, name: nameInput }), (draft, { id, name }) => {
     const value = valueIn(draft, id);
@@ -76,6 +105,7 @@ export const valueCommands = {
     if (users.length > 0)
       refuse('value.used', { name, users: users.slice(0, 5).map((user) => user.label), count: users.length });
     delete draft.values[id];
+    for (const { values } of Object.values(draft.variants ?? {})) delete values[id];
     draft.valueOrder = draft.valueOrder.filter((other) => other !== id);
     return `Remove the value ${name}`;
   }),
