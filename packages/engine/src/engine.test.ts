@@ -1,5 +1,4 @@
-import { perform, seedSieve, type Action, type BodyHandle, type Kernel, type Project   variantOf,
-} from '@helb/core';
+import { perform, seedSieve, variantOf, type Action, type BodyHandle, type Kernel, type Project } from '@helb/core';
 import type { OpenCascadeKernel } from '@helb/kernel';
 import { startKernelInNode } from '@helb/kernel/node';
 import { BodyCache, Engine, inspect, Overtaken } from './index.ts';
