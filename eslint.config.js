@@ -21,6 +21,7 @@ const CORE_ORDER = [
   'references',
   'samples',
   'steps',
+  'assembly',
   'document',
   'formats',
   'outlines',

@@ -29,12 +29,6 @@ async function circle(bench: Bench, open: () => Promise<void>, diameter: string,
 const volume = (bench: Bench) =>
   expect.poll(async () => Number.parseFloat((await bench.figure('Volume').textContent()) ?? ''));
 
-/** The word of a choice in the sentence on the desk. */
-async function said(bench: Bench, label: string, word: string): Promise<void> {
-  await bench.desk.getByRole('button', { name: new RegExp(`^${label}`) }).click();
-  await bench.page.getByRole('option', { name: word, exact: true }).click();
-}
-
 test.beforeEach(async ({ bench }) => {
   await bench.signUp();
   await bench.newProject();

@@ -1,6 +1,16 @@
-import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
-import { MeshBVH } from 'three-mesh-bvh';
-import { add3, cross3, direction3, length3, scale3, sub3, type BodyMesh, type Vec3 } from '@helb/core';
+import {
+  add3,
+  cross3,
+  direction3,
+  distance3,
+  dot3,
+  length3,
+  scale3,
+  sub3,
+  TriangleTree,
+  type BodyMesh,
+  type Vec3,
+} from '@helb/core';
 
 /** The skin of a body as triangles fine enough to be painted, and how thick the body is behind each corner. */
 export interface Walls {
@@ -28,12 +38,8 @@ type Triangle = readonly [Vec3, Vec3, Vec3];
 
 /** Measures the walls of a closed body by rays from its skin inwards; as exact as its mesh. */
 export function wallsOf(mesh: BodyMesh): Walls {
-  const geometry = new BufferGeometry();
-  geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
-  geometry.setIndex(new BufferAttribute(mesh.triangles.slice(), 1));
-  geometry.computeBoundingBox();
-  const size = geometry.boundingBox!.getSize(new Vector3()).length();
-  const tree = new MeshBVH(geometry, { indirect: true });
+  const size = sizeOf(mesh.positions);
+  const tree = new TriangleTree(mesh.positions, mesh.triangles);
   const count = mesh.triangles.length / 3;
   const triangles = Array.from({ length: count }, (_, k) => corners(mesh.positions, mesh.triangles, k));
   const longest = longestFor(triangles, size * SHARE);
@@ -51,7 +57,6 @@ export function wallsOf(mesh: BodyMesh): Walls {
         return thickness;
       });
     }
-  geometry.dispose();
   return { ...skin.arrays(), thinnest };
 }
 
@@ -59,12 +64,22 @@ export function wallsOf(mesh: BodyMesh): Walls {
 const OPPOSED = 0.5;
 
 /** How far it is from a place of the skin through a wall, against the normal; undefined where there is none. */
-function behind(tree: MeshBVH, place: Vec3, normal: Vec3, inside: number): number | undefined {
-  const from = add3(place, scale3(normal, -inside));
-  const ray = new Ray(new Vector3(...from), new Vector3(...normal).negate());
-  const hit = tree.raycastFirst(ray, DoubleSide);
-  const opposed = hit?.face ? hit.face.normal.dot(ray.direction) > OPPOSED : false;
-  return hit && opposed ? hit.distance + inside : undefined;
+function behind(tree: TriangleTree, place: Vec3, normal: Vec3, inside: number): number | undefined {
+  const inwards = scale3(normal, -1);
+  const hit = tree.firstHit(add3(place, scale3(inwards, inside)), inwards);
+  const outwards = hit && direction3(tree.normal(hit.triangle));
+  return hit && outwards && dot3(outwards, inwards) > OPPOSED ? hit.distance + inside : undefined;
+}
+
+/** The diagonal of the box round all places. */
+function sizeOf(positions: Float32Array): number {
+  const low: [number, number, number] = [Infinity, Infinity, Infinity];
+  const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  positions.forEach((c, n) => {
+    low[n % 3] = Math.min(low[n % 3]!, c);
+    high[n % 3] = Math.max(high[n % 3]!, c);
+  });
+  return distance3(low, high);
 }
 
 function corners(values: Float32Array, triangles: Uint32Array, k: number): Triangle {

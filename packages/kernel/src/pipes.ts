@@ -33,8 +33,7 @@ export function sweptAlong(library: Library, scope: Scope, request: SweepRequest
   if (!path.ok) return path;
   const [only] = request.path.length === 1 ? request.path : [];
   // along a helix an area keeps its place to the axis
-  const upright =
-    only?.form === 'helix' ? only.axis : request.keep === 'fixed' ? planeNormal(request.path) : undefined;
+  const upright = only?.form === 'helix' ? only.axis : request.keep === 'fixed' ? planeNormal(request.path) : undefined;
   const { step, twist } = request;
   const stations = twist ? stationsAlong(request.path, twist) : undefined;
   if (stations?.some(({ bends }) => bends)) return fail('sweep.twist');

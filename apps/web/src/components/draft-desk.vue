@@ -45,6 +45,7 @@ const filled = computed(() => filledIn(fields.value, draft.value.step));
 const has = (type: Field['type']) =>
   applying(fields.value, draft.value.step).filter(([, field]) => field.type === type);
 
+const fileIn = (name: string) => filled.value[name] as FileRecord | undefined;
 const files = computed(() =>
   applying(fields.value, draft.value.step).flatMap(([name, field]) =>
     field.type === 'file' ? [[name, field] as const] : [],
@@ -128,7 +129,7 @@ const words = (reference: Reference) => referenceWords(reference, nameOf);
     <FileChoice
       v-for="[name, field] in files"
       :key="name"
-      :value="filled[name] as FileRecord | undefined"
+      :value="fileIn(name)"
       :label="field.label"
       :endings="field.endings"
       @choose="(file) => set(name, file)"

@@ -1,6 +1,11 @@
 <script setup lang="ts">
 /** A text that is changed when it is left or Enter is pressed; Esc puts the old one back. */
-const { value, label } = defineProps<{ value: string; label: string; placeholder?: string; most?: number }>();
+const {
+  value,
+  label,
+  placeholder = '',
+  most = 200,
+} = defineProps<{ value: string; label: string; placeholder?: string; most?: number }>();
 const emit = defineEmits<{ change: [text: string, refused: () => void] }>();
 
 function change(event: Event) {
@@ -21,7 +26,7 @@ const enter = (event: Event) => (event.target as HTMLInputElement).blur();
     :value="value"
     :aria-label="label"
     :placeholder="placeholder"
-    :maxlength="most ?? 200"
+    :maxlength="most"
     @change="change"
     @keydown.enter="enter"
     @keydown.esc="leave"

@@ -6,9 +6,11 @@ import {
   printOfFace,
   printOfVertex,
   surfaceWords,
+  type NamedRange,
   type Reference,
   type Thing,
   type Topology,
+  type Vec2,
   type Vec3,
 } from '@helb/core';
 
@@ -85,3 +87,15 @@ export const guidePick = ({ name, words, reference, thing }: Guide, depth: numbe
   thing,
   depth,
 });
+
+/** The range that an entry lies in. */
+export function rangeAt(ranges: readonly NamedRange[], index: number): NamedRange | undefined {
+  return ranges.find(({ start, count }) => index >= start && index < start + count);
+}
+
+/** How far a screen place is from a segment, and where on it that is. */
+export function toSegment([x, y]: Vec2, [ax, ay]: Vec2, [bx, by]: Vec2): { distance: number; t: number } {
+  const [dx, dy] = [bx - ax, by - ay];
+  const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / Math.max(dx * dx + dy * dy, 1e-12)));
+  return { distance: Math.hypot(x - ax - t * dx, y - ay - t * dy), t };
+}

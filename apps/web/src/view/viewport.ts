@@ -22,7 +22,6 @@ import {
   planeOf,
   type BodyMesh,
   type Frame,
-  type NamedRange,
   type Reference,
   type Topology,
   type Vec2,
@@ -31,9 +30,20 @@ import {
 import type { Walls } from '@helb/engine';
 import { ViewCamera } from './camera.ts';
 import { Cuts } from './cuts.ts';
-import { bodyPick, cornerPick, edgePick, facePick, guidePick, type Guide, type Pick } from './picks.ts';
+import {
+  bodyPick,
+  cornerPick,
+  edgePick,
+  facePick,
+  guidePick,
+  rangeAt,
+  toSegment,
+  type Guide,
+  type Pick,
+} from './picks.ts';
 import { cornerMark, faceMark, lineMark } from './marks.ts';
 import type { Painting } from './painting.ts';
+import { shrunk } from './shrunk.ts';
 import { PALE, ShownBody, type Look } from './shown-body.ts';
 
 Mesh.prototype.raycast = acceleratedRaycast;
@@ -342,20 +352,7 @@ export class Viewport {
   /** A small PNG of what is shown now, as base64. */
   picture(width: number, height: number): string {
     this.renderer.render(this.scene, this.view.camera);
-    const source = this.renderer.domElement;
-    const small = document.createElement('canvas');
-    small.width = width;
-    small.height = height;
-    const scale = Math.max(width / source.width, height / source.height);
-    const context = small.getContext('2d')!;
-    context.drawImage(
-      source,
-      (width - source.width * scale) / 2,
-      (height - source.height * scale) / 2,
-      source.width * scale,
-      source.height * scale,
-    );
-    return small.toDataURL('image/png').split(',')[1]!;
+    return shrunk(this.renderer.domElement, width, height);
   }
 
   redraw(resized = false): void {
@@ -445,16 +442,6 @@ export class Viewport {
     }
     return depth;
   }
-}
-
-function rangeAt(ranges: readonly NamedRange[], index: number): NamedRange | undefined {
-  return ranges.find(({ start, count }) => index >= start && index < start + count);
-}
-
-function toSegment([x, y]: Vec2, [ax, ay]: Vec2, [bx, by]: Vec2): { distance: number; t: number } {
-  const [dx, dy] = [bx - ax, by - ay];
-  const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / Math.max(dx * dx + dy * dy, 1e-12)));
-  return { distance: Math.hypot(x - ax - t * dx, y - ay - t * dy), t };
 }
 
 function clear(group: Group): void {

@@ -1,6 +1,15 @@
 import * as Comlink from 'comlink';
 import type { BodyReference, Id, Project } from '@helb/core';
-import type { BuildReply, BuildRequest, EngineWorker, FileFormat, FileReply, GapReply, WallsReply, WeightReply } from './protocol.ts';
+import type {
+  BuildReply,
+  BuildRequest,
+  EngineWorker,
+  FileFormat,
+  FileReply,
+  GapReply,
+  WallsReply,
+  WeightReply,
+} from './protocol.ts';
 
 export type Progress = (done: number, of: number, name: string) => void;
 

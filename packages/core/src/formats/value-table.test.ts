@@ -19,7 +19,10 @@ const read = (text: string, project: Project) => {
 };
 const told = ({ value, of, kind, here, there }: TableChange) => `${kind} ${value} ${of}: ${here} → ${there}`;
 const taken = (project: Project, changes: readonly TableChange[]): Project => {
-  const done = perform(project, changes.flatMap(({ actions }) => actions));
+  const done = perform(
+    project,
+    changes.flatMap(({ actions }) => actions),
+  );
   if (!done.ok) throw new Error(explain(done.issue));
   return done.value.project;
 };
@@ -62,7 +65,9 @@ test('a round trip through a spreadsheet: changed, new, of a variant; taken over
 test('what was changed on both sides is told as such; what only the project changed is left alone', () => {
   const before = sheet().project;
   const file = writeValueTable(before).replace('span,80 mm', 'span,90 mm');
-  const here = sheet().do('value.set', { id: 'v1', expression: '85 mm' }).do('value.set', { id: 'v2', expression: '4 mm' });
+  const here = sheet()
+    .do('value.set', { id: 'v1', expression: '85 mm' })
+    .do('value.set', { id: 'v2', expression: '4 mm' });
   expect(read(file, here.project).changes.map(told)).toEqual(['both span expression: 85 mm → 90 mm']);
 });
 
@@ -76,7 +81,8 @@ test('what can not be read is told line by line and takes nothing else with it',
     'wrong wall',
     'wrong new',
   ]);
-  for (const { kind, issue, actions } of changes) if (kind === 'wrong') expect([actions, explain(issue!)]).toEqual([[], expect.any(String)]);
+  for (const { kind, issue, actions } of changes)
+    if (kind === 'wrong') expect([actions, explain(issue!)]).toEqual([[], expect.any(String)]);
   expect(taken(project, changes).values['v2']!.expression).toBe('2 mm');
 });
 

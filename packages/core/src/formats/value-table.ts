@@ -98,7 +98,14 @@ class Reader {
         field === 'note'
           ? { command: 'value.note', input: { id, note: there.slice(0, 200) } }
           : { command: 'value.group', input: { id, ...(there ? { group: there.slice(0, 60) } : {}) } };
-      this.changes.push({ value: name, of: field, kind: 'changed', here: value?.[field] ?? '', there, actions: [action] });
+      this.changes.push({
+        value: name,
+        of: field,
+        kind: 'changed',
+        here: value?.[field] ?? '',
+        there,
+        actions: [action],
+      });
     }
     for (const variant of this.variants) this.varied(id, name, variant, row[variant.name]);
   }

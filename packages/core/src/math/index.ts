@@ -7,3 +7,4 @@ export * from './dual.ts';
 export * from './sparse.ts';
 export * from './null-space.ts';
 export * from './orthonormal.ts';
+export * from './triangle-tree.ts';

@@ -26,10 +26,7 @@ function helixAlong(helix: Helix, t: number): Vec3 {
   const [c, s] = [Math.cos(angleAt(helix, t)), Math.sin(angleAt(helix, t))];
   return add3(
     scale3(axis, rise),
-    add3(
-      scale3(x, closing * c - radius * turning * s),
-      scale3(cross3(axis, x), closing * s + radius * turning * c),
-    ),
+    add3(scale3(x, closing * c - radius * turning * s), scale3(cross3(axis, x), closing * s + radius * turning * c)),
   );
 }
 
@@ -43,12 +40,7 @@ export function helixSpans(helix: Helix): Span[] {
     const [from, to] = [k / count, (k + 1) / count];
     const [a, d] = [helixAt(helix, from), helixAt(helix, to)];
     const third = 1 / (3 * count);
-    return [
-      a,
-      add3(a, scale3(helixAlong(helix, from), third)),
-      add3(d, scale3(helixAlong(helix, to), -third)),
-      d,
-    ];
+    return [a, add3(a, scale3(helixAlong(helix, from), third)), add3(d, scale3(helixAlong(helix, to), -third)), d];
   });
 }
 

@@ -19,8 +19,7 @@ export const windingFields = {
 };
 
 /** In the sentence of a step. */
-export const WINDING =
-  'by {by}:[ {turns} turns][ of {pitch}][ up to {height}], {hand}[?, closing in by {taper}]';
+export const WINDING = 'by {by}:[ {turns} turns][ of {pitch}][ up to {height}], {hand}[?, closing in by {taper}]';
 
 interface Winding {
   readonly pitch: number;
@@ -44,7 +43,9 @@ export function windingOf({ by, pitch, turns, height, hand, taper }: WindingValu
   if (by === 'turns') return ok({ pitch, turns, ...common });
   if (by === 'whole') return ok({ pitch: height / turns, turns, ...common });
   const wound = height / pitch;
-  return wound > MOST_TURNS ? fail('winding.turns', { turns: Math.round(wound), most: MOST_TURNS }) : ok({ pitch, turns: wound, ...common });
+  return wound > MOST_TURNS
+    ? fail('winding.turns', { turns: Math.round(wound), most: MOST_TURNS })
+    : ok({ pitch, turns: wound, ...common });
 }
 
 /** As many as the turns can be told to be. */

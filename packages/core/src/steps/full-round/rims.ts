@@ -13,6 +13,7 @@ import {
   type Vec2,
   type Vec3,
 } from '../../math/index.ts';
+import { endsOfCurve } from '../../references/index.ts';
 import type { EdgeFacts, FaceFacts, SpaceCurve, Topology } from '../../kernel-port/index.ts';
 
 // The stretches of a flat rim of even width: the top of a wall, the end of a slab, the brim of a cup.
@@ -83,8 +84,8 @@ function meet(a: EdgeFacts, b: EdgeFacts): boolean {
 
 /** Do curves that meet have one direction there? */
 function goOn(a: SpaceCurve, b: SpaceCurve): boolean {
-  const places = [a, b].map((curve) => ('from' in curve ? [curve.from!, curve.to!] : []));
-  const at = places[0]!.find((place) => places[1]!.some((other) => distance3(place, other) < NEAR));
+  const others = endsOfCurve(b);
+  const at = endsOfCurve(a).find((place) => others.some((other) => distance3(place, other) < NEAR));
   const [u, v] = at ? [directionAt(a, at), directionAt(b, at)] : [];
   return u !== undefined && v !== undefined && Math.abs(dot3(u, v)) > 1 - 1e-9;
 }
@@ -96,7 +97,8 @@ function directionAt(curve: SpaceCurve, at: Vec3): Vec3 | undefined {
 
 function pairOf(face: FaceFacts, normal: Vec3, a: EdgeFacts, b: EdgeFacts, topology: Topology): Pair | undefined {
   if (a.turn !== 'outer' || b.turn !== 'outer') return undefined;
-  const wallOf = (edge: EdgeFacts) => topology.faces.find(({ name }) => name !== face.name && edge.faces.includes(name));
+  const wallOf = (edge: EdgeFacts) =>
+    topology.faces.find(({ name }) => name !== face.name && edge.faces.includes(name));
   const [left, right] = [wallOf(a), wallOf(b)];
   if (!left || !right) return undefined;
   const walls = [left, right] as const;
@@ -114,11 +116,7 @@ function pairOf(face: FaceFacts, normal: Vec3, a: EdgeFacts, b: EdgeFacts, topol
   return rim && { edges: [a, b], stretch: { ...rim, depth: Math.min(...depths) } };
 }
 
-function straight(
-  y: Vec3,
-  [a, b]: readonly [Line, Line],
-  walls: readonly [FaceFacts, FaceFacts],
-): Rim | undefined {
+function straight(y: Vec3, [a, b]: readonly [Line, Line], walls: readonly [FaceFacts, FaceFacts]): Rim | undefined {
   const along = direction3(sub3(a.to, a.from));
   const over = along && squareTo3(sub3(b.from, a.from), along);
   const x = over && direction3(over);
@@ -143,11 +141,7 @@ function downwards(normal: Vec3, x: Vec3, y: Vec3): Vec2 {
 }
 
 /** The walls of a round stretch stand square on it. */
-function round(
-  y: Vec3,
-  circles: readonly [Circle, Circle],
-  walls: readonly [FaceFacts, FaceFacts],
-): Rim | undefined {
+function round(y: Vec3, circles: readonly [Circle, Circle], walls: readonly [FaceFacts, FaceFacts]): Rim | undefined {
   const [inner, outer] = [...circles].sort((a, b) => a.radius - b.radius) as [Circle, Circle];
   const concentric = distance3(inner.centre, outer.centre) < NEAR;
   if (!concentric || walls.some(({ surface }) => surface.form !== 'cylinder')) return undefined;

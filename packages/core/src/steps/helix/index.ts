@@ -25,8 +25,7 @@ interface Inputs extends ToolInputs, SpiralRequest {}
 export const helix = making('helix', {
   title: 'Helix',
   fields,
-  sentence:
-    `Wind {sketch}{areas} about {axis}, ${WINDING} → {result}[? {only}]`,
+  sentence: `Wind {sketch}{areas} about {axis}, ${WINDING} → {result}[? {only}]`,
   inputs(values, context): Result<Inputs> {
     const area = profileOf(values.sketch, values.areas, context);
     if (!area.ok) return area;

@@ -6,10 +6,13 @@ import { matched } from './matching.ts';
 
 const high: Frame = { ...ORIGIN_PLANES.top, origin: [0, 0, 30] };
 const square = profile(rectangle(-10, -10, 20, 20));
-const outer = (section: (typeof square)) => section.regions[0]!.outer;
+const outer = (section: typeof square) => section.regions[0]!.outer;
 
 test('a square and a circle get as many pieces, begun at the start, with the same shares of the way round', () => {
-  const [low, up] = matched([square, profile(circle(0, 0, 8), high)], [[-10, -10, 0]]) as [typeof square, typeof square];
+  const [low, up] = matched([square, profile(circle(0, 0, 8), high)], [[-10, -10, 0]]) as [
+    typeof square,
+    typeof square,
+  ];
   expect(outer(low).map(({ entity }) => entity)).toEqual(['a', 'b', 'c', 'd']);
   expect(outer(up)).toHaveLength(4);
   const diagonal = 8 / Math.SQRT2;
@@ -38,7 +41,13 @@ test('a section drawn from behind is gone round the same way', () => {
 });
 
 test('each start counts for the outline that it lies on', () => {
-  const [low, up] = matched([square, profile(rectangle(-10, -10, 20, 20), high)], [[10, 10, 30], [10, -10, 0]]);
+  const [low, up] = matched(
+    [square, profile(rectangle(-10, -10, 20, 20), high)],
+    [
+      [10, 10, 30],
+      [10, -10, 0],
+    ],
+  );
   expect(outer(low!)[0]!.from).toEqual([10, -10]);
   expect(outer(up!)[0]!.from).toEqual([10, 10]);
 });

@@ -1,0 +1,54 @@
+import { add3, cross3, dot3, length3, movedBy, scale3, turnedBy, type Movement, type Vec3 } from '../math/index.ts';
+
+// Positions of rigid bodies, and small turns from where they are (the exponential map of rotations).
+
+/** The turn by a rotation vector: about its direction, by its length in rad (Rodrigues 1840). */
+export function turnedByVector(turn: Vec3, along: Vec3): Vec3 {
+  const angle = length3(turn);
+  const [s, c] = [sinc(angle), versine(angle)];
+  const across = cross3(turn, along);
+  return add3(along, add3(scale3(across, s), scale3(cross3(turn, across), c)));
+}
+
+/**
+ * The transposed left Jacobian of the exponential map, applied to a torque: what a torque in space is as a gradient by the
+ * rotation vector (Chirikjian 2011, 10.8.6).
+ */
+export function torqueOnVector(turn: Vec3, torque: Vec3): Vec3 {
+  const angle = length3(turn);
+  const [a, b] = [versine(angle), (1 - sinc(angle)) / Math.max(angle * angle, 1e-12)];
+  const across = cross3(turn, torque);
+  // below 1e-4 rad the quotient is a sixth, to rounding
+  return add3(torque, add3(scale3(across, -a), scale3(cross3(turn, across), angle < 1e-4 ? 1 / 6 : b)));
+}
+
+const sinc = (angle: number): number => (angle < 1e-4 ? 1 - angle ** 2 / 6 : Math.sin(angle) / angle);
+/** (1 - cos) / angle^2 */
+const versine = (angle: number): number => (angle < 1e-4 ? 0.5 - angle ** 2 / 24 : (1 - Math.cos(angle)) / angle ** 2);
+
+/** A body moved from a pose: turned by a rotation vector about its own origin, which goes to a place. */
+export function movedPose(base: Movement, origin: Vec3, turn: Vec3): Movement {
+  const column = (k: number) => turnedByVector(turn, base.map((row) => row[k]) as unknown as Vec3);
+  const columns = [column(0), column(1), column(2)];
+  return [0, 1, 2].map((r) => [
+    columns[0]![r as 0 | 1 | 2],
+    columns[1]![r as 0 | 1 | 2],
+    columns[2]![r as 0 | 1 | 2],
+    origin[r as 0 | 1 | 2],
+  ]) as unknown as Movement;
+}
+
+/** Where the origin of a body lies. */
+export const originOf = (pose: Movement): Vec3 => pose.map((row) => row[3]) as unknown as Vec3;
+
+/** The columns made orthonormal again: rounding adds up over many steps. */
+export function squared(pose: Movement): Movement {
+  const column = (k: number) => pose.map((row) => row[k]) as unknown as Vec3;
+  const unit = (a: Vec3): Vec3 => scale3(a, 1 / length3(a));
+  const x = unit(column(0));
+  const y = unit(add3(column(1), scale3(x, -dot3(x, column(1)))));
+  const z = cross3(x, y);
+  return [0, 1, 2].map((r) => [x[r]!, y[r]!, z[r]!, pose[r]![3]]) as unknown as Movement;
+}
+
+export { movedBy, turnedBy };
