@@ -134,21 +134,32 @@ export class Motion {
   private readonly tied: ReadonlyMap<CoordinateKey, number>;
   private readonly unknowns: number;
 
-  /** @param held coordinates that are given values when it is solved */
+  /** Of the place that is grabbed: where it shall come to, three unknowns. */
+  private readonly goal: number;
+
+  /**
+   * @param held coordinates that are given values when it is solved
+   * @param grabbed a place of a body that is pulled somewhere
+   */
   constructor(
     readonly mechanism: Mechanism,
     private readonly held: readonly CoordinateKey[] = [],
+    private readonly grabbed?: Place,
   ) {
     let next = 0;
     this.at = mechanism.bodies.map(({ held: still }) => (still ? -1 : (next += 6) - 6));
     const keys = new Set([...held, ...mechanism.ratios.flatMap(({ first, second }) => [first, second])]);
     this.tied = new Map([...keys].map((key, k) => [key, next + k]));
-    this.unknowns = next + keys.size;
+    this.goal = next + keys.size;
+    this.unknowns = this.goal + (grabbed ? 3 : 0);
   }
 
-  /** The pose nearest to another in which everything holds, and held coordinates have these values. */
-  solve(from: Pose, values: Coordinates = new Map()): Pose {
-    const solution = this.solution(from, values);
+  /**
+   * The pose nearest to another in which everything holds, held coordinates have these values, and what is grabbed comes
+   * as near to a place as it can.
+   */
+  solve(from: Pose, values: Coordinates = new Map(), goal?: Vec3): Pose {
+    const solution = this.solution(from, values, goal);
     const poses = this.mechanism.bodies.map(({ pose }, k) => {
       const at = this.at[k]!;
       if (at < 0) return pose;
@@ -172,7 +183,7 @@ export class Motion {
   /** The unknowns that belong to a body: shift, then turn times size; none where it is held. */
   unknownsOf = (body: BodyIndex): number | undefined => (this.at[body]! < 0 ? undefined : this.at[body]);
 
-  private solution(from: Pose, values: Coordinates): Solution {
+  private solution(from: Pose, values: Coordinates, goal?: Vec3): Solution {
     const { size } = this.mechanism;
     const initial = new Float64Array(this.unknowns);
     this.at.forEach((at, k) => {
@@ -186,7 +197,15 @@ export class Motion {
       b: GROUND,
       offset: initial[this.tied.get(key)!]!,
     }));
-    const problem: Problem = { initial, blocks: this.blocks(from), substitutions };
+    const weights = new Float64Array(this.unknowns).fill(1);
+    if (this.grabbed) {
+      const reached = goal ?? movedBy(from.poses[this.grabbed.body]!, this.grabbed.at);
+      reached.forEach((c, k) => {
+        initial[this.goal + k] = c;
+        weights[this.goal + k] = PULL;
+      });
+    }
+    const problem: Problem = { initial, blocks: this.blocks(from), substitutions, weights };
     return new Solver(problem).solve();
   }
 
@@ -202,7 +221,20 @@ export class Motion {
       ]),
       ...relations.flatMap(({ id, equations }) => equations.map((equation) => this.block(id, equation, from))),
       ...ratios.map((ratio) => this.ratio(ratio, from)),
+      ...(this.grabbed ? this.pull(this.grabbed).map((equation) => this.block('grab', equation, from)) : []),
     ];
+  }
+
+  /** The place that is grabbed lies at its goal, whose coordinates are unknowns that hardly move. */
+  private pull(place: Place): Equation[] {
+    return AXES.map((along, k) => ({
+      form: 'span',
+      from: { body: SPACE, at: [0, 0, 0] },
+      to: place,
+      along: { body: SPACE, along },
+      is: 0,
+      coordinate: this.goal + k,
+    }));
   }
 
   private block(owner: string, equation: Equation, from: Pose): Block {
@@ -283,6 +315,14 @@ export class Motion {
     };
   }
 }
+
+/** How much less willing the goal of a pull is to move than the bodies are. */
+const PULL = 1e4;
+const AXES: readonly Vec3[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
 
 /** Angles count as lengths of an arc of the size. */
 const scaleOf = (key: CoordinateKey, size: number): number => (key.endsWith(' turn') ? size : 1);

@@ -1,5 +1,6 @@
 import { outlineWords } from '../outlines/outline.ts';
 import { tableWords } from '../formats/value-table.ts';
+import { assemblyWords } from '../assembly/relations.ts';
 import { documentWords } from '../document/words.ts';
 import { expressionWords } from '../expressions/index.ts';
 import { kernelWords } from '../kernel-port/index.ts';
@@ -24,6 +25,7 @@ const WORDS: Words = {
   ...referencesWords,
   ...kernelWords,
   ...documentWords,
+  ...assemblyWords,
   ...tableWords,
   ...outlineWords,
   ...engineWords,

@@ -1,0 +1,66 @@
+import { add3, distance3, movedBy, scale3, sub3, type Vec3 } from '../math/index.ts';
+import type { Place } from './equations.ts';
+import { Motion, type CoordinateKey, type Mechanism, type Pose } from './mechanism.ts';
+
+/** What coordinates may come to, rad or mm. */
+export type Limits = ReadonlyMap<CoordinateKey, readonly [least: number, most: number]>;
+
+/** The longest step of what is pulled, as a share of the size. */
+const LONGEST = 0.2;
+const MOST_STEPS = 40;
+
+/** A body taken by the hand: it follows as far as the mechanism lets it, and never breaks what holds. */
+export class Grab {
+  private readonly motions = new Map<string, Motion>();
+
+  constructor(
+    private readonly mechanism: Mechanism,
+    private readonly place: Place,
+    private readonly limits: Limits = new Map(),
+  ) {}
+
+  /** The pose in which the place that is held is as near to a goal as it can be, gone to step by step. */
+  pull(from: Pose, goal: Vec3): Pose {
+    let pose = from;
+    for (let k = 0; k < MOST_STEPS; k++) {
+      const at = this.at(pose);
+      const way = sub3(goal, at);
+      const length = distance3(goal, at);
+      const step = Math.min(1, (LONGEST * this.mechanism.size) / Math.max(length, 1e-12));
+      const next = this.within(pose, add3(at, scale3(way, step)));
+      if (!next.fulfilled) break;
+      const gained = length - distance3(goal, this.at(next));
+      if (gained < SETTLED) return gained > 0 ? next : pose;
+      pose = next;
+    }
+    return pose;
+  }
+
+  /** A coordinate that would go beyond its limit is held there, and the rest follows. */
+  private within(from: Pose, goal: Vec3): Pose {
+    const stopped = new Map<CoordinateKey, number>();
+    let pose = from;
+    for (let k = 0; k <= this.limits.size; k++) {
+      pose = this.motion([...stopped.keys()]).solve(from, stopped, goal);
+      const beyond = [...this.limits].find(([key, [least, most]]) => {
+        const value = pose.coordinates.get(key) ?? 0;
+        return !stopped.has(key) && (value < least - 1e-9 || value > most + 1e-9);
+      });
+      if (!pose.fulfilled || !beyond) return pose;
+      const [key, [least, most]] = beyond;
+      stopped.set(key, Math.min(most, Math.max(least, pose.coordinates.get(key)!)));
+    }
+    return pose;
+  }
+
+  private motion(held: readonly CoordinateKey[]): Motion {
+    const key = held.join();
+    let motion = this.motions.get(key);
+    if (!motion) this.motions.set(key, (motion = new Motion(this.mechanism, held, this.place)));
+    return motion;
+  }
+
+  private at = ({ poses }: Pose): Vec3 => movedBy(poses[this.place.body]!, this.place.at);
+}
+/** What comes nearer by less than this, mm, has come as near as it can. */
+const SETTLED = 1e-9;
