@@ -69,7 +69,7 @@ test('a new user: enter, draw, dimension, extrude, cut a hole, name a value, use
   await page.getByRole('link', { name: 'Values' }).click();
   await page.getByLabel('Expression of width', { exact: true }).fill('75 mm');
   await page.getByLabel('Expression of width', { exact: true }).press('Enter');
-  await expect(page.getByText('3 sizes')).toBeVisible();
+  await expect(page.getByRole('cell', { name: '3 sizes' })).toBeVisible();
   await page.getByRole('link', { name: 'Bench' }).click();
   await expect(bench.figure('Volume')).toHaveText(shown(75));
 

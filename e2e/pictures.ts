@@ -132,6 +132,14 @@ async function stepPictures(on: Page): Promise<void> {
   await pause(1200);
   await shot('section');
   await on.getByTestId('sections').getByRole('button', { name: 'remove' }).click();
+  await on.getByRole('button', { name: 'look: Shaded' }).click();
+  await on.getByRole('option', { name: 'Wall thickness' }).click();
+  await on.getByText('thinnest about').waitFor();
+  await on.mouse.move(700, 700);
+  await pause(600);
+  await shot('walls');
+  await on.getByRole('button', { name: 'look: Wall thickness' }).click();
+  await on.getByRole('option', { name: 'Shaded' }).click();
 }
 
 /** The line whose edge was rounded is drawn otherwise: the step says what is gone and offers what may be meant. */

@@ -61,7 +61,7 @@ export interface Positions {
 export interface Gradient {
   force(body: BodyIndex, force: Vec3): void;
   torque(body: BodyIndex, torque: Vec3): void;
-  coordinate(k: number, slope: number): void;
+  slope(k: number, slope: number): void;
 }
 
 /** Are its values angles (rad) rather than lengths (mm)? */
@@ -89,7 +89,7 @@ const FORMS: { readonly [F in Equation['form']]: Form<Extract<Equation, { form: 
     moved(gradient, at, from, scale3(u, -1));
     turned(gradient, along.body, u, way);
     if (coordinate === undefined) return dot3(way, u) - is;
-    gradient.coordinate(coordinate, -1);
+    gradient.slope(coordinate, -1);
     return dot3(way, u) - is - at.coordinate(coordinate);
   },
 
@@ -101,7 +101,7 @@ const FORMS: { readonly [F in Equation['form']]: Form<Extract<Equation, { form: 
     const square = add3(scale3(w, c), scale3(u, -s));
     turned(gradient, x.body, square, v);
     turned(gradient, b.body, v, square);
-    gradient.coordinate(coordinate, -s * dot3(w, v) - c * dot3(u, v));
+    gradient.slope(coordinate, -s * dot3(w, v) - c * dot3(u, v));
     return dot3(square, v);
   },
 

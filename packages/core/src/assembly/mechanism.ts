@@ -1,14 +1,5 @@
-import { dot3, sub3, type Movement, type Vec3 } from '../math/index.ts';
-import {
-  freedoms,
-  GROUND,
-  Solver,
-  type Block,
-  type Freedoms,
-  type Problem,
-  type Solution,
-  type Substitution,
-} from '../solver/index.ts';
+import { add3, dot3, sub3, type Movement, type Vec3 } from '../math/index.ts';
+import { freedoms, Solver, type Block, type Freedoms, type Solution } from '../solver/index.ts';
 import {
   isAngular,
   SPACE,
@@ -18,6 +9,7 @@ import {
   type Equation,
   type Gradient,
   type Place,
+  type Positions,
 } from './equations.ts';
 import { coordinateOf, heldBy, isTurn, JOINTS, type Carried, type Coordinate, type JointName } from './joints.ts';
 import { movedBy, movedPose, originOf, squared, torqueOnVector, turnedBy, turnedByVector } from './pose.ts';
@@ -127,15 +119,19 @@ const nearTo = (angle: number, other: number): number =>
 
 /**
  * A mechanism made ready to be solved from several poses. Unknowns are the shift of each free body and its turn from
- * where it is, as a rotation vector times the size; and the coordinates that are held or tied to each other.
+ * where it is, as a rotation vector times the size; the coordinates that are tied to each other; and where a place that
+ * is grabbed comes to.
  */
 export class Motion {
+  /** Where the unknowns of each body begin; below 0 where it is held. */
   private readonly at: readonly number[];
   private readonly tied: ReadonlyMap<CoordinateKey, number>;
-  private readonly unknowns: number;
-
-  /** Of the place that is grabbed: where it shall come to, three unknowns. */
   private readonly goal: number;
+  private readonly unknowns: number;
+  private readonly solver: Solver;
+  /** From where it is being solved, and what is held there: the equations read them. */
+  private from: Pose;
+  private values: Coordinates = new Map();
 
   /**
    * @param held coordinates that are given values when it is solved
@@ -148,10 +144,17 @@ export class Motion {
   ) {
     let next = 0;
     this.at = mechanism.bodies.map(({ held: still }) => (still ? -1 : (next += 6) - 6));
-    const keys = new Set([...held, ...mechanism.ratios.flatMap(({ first, second }) => [first, second])]);
-    this.tied = new Map([...keys].map((key, k) => [key, next + k]));
-    this.goal = next + keys.size;
+    const ratios = mechanism.ratios.flatMap(({ first, second }) => [first, second]);
+    const tied = [...new Set(ratios)].filter((key) => !held.includes(key));
+    this.tied = new Map(tied.map((key, k) => [key, next + k]));
+    this.goal = next + tied.length;
     this.unknowns = this.goal + (grabbed ? 3 : 0);
+    this.from = restOf(mechanism);
+    this.solver = new Solver({
+      initial: new Float64Array(this.unknowns),
+      blocks: this.blocks(),
+      substitutions: [],
+    });
   }
 
   /**
@@ -160,10 +163,9 @@ export class Motion {
    */
   solve(from: Pose, values: Coordinates = new Map(), goal?: Vec3): Pose {
     const solution = this.solution(from, values, goal);
-    const poses = this.mechanism.bodies.map(({ pose }, k) => {
+    const poses = from.poses.map((base, k) => {
       const at = this.at[k]!;
-      if (at < 0) return pose;
-      const base = from.poses[k]!;
+      if (at < 0) return base;
       return squared(movedPose(base, vector(solution.x, at), scaled(solution.x, at + 3, 1 / this.mechanism.size)));
     });
     return {
@@ -180,48 +182,40 @@ export class Motion {
     return freedoms(this.solution(at, at.coordinates));
   }
 
-  /** The unknowns that belong to a body: shift, then turn times size; none where it is held. */
-  unknownsOf = (body: BodyIndex): number | undefined => (this.at[body]! < 0 ? undefined : this.at[body]);
-
   private solution(from: Pose, values: Coordinates, goal?: Vec3): Solution {
-    const { size } = this.mechanism;
+    [this.from, this.values] = [from, values];
     const initial = new Float64Array(this.unknowns);
+    const weights = new Float64Array(this.unknowns).fill(1);
     this.at.forEach((at, k) => {
-      if (at >= 0) originOf(from.poses[k]!).forEach((c, n) => (initial[at + n] = c));
+      if (at >= 0) initial.set(originOf(from.poses[k]!), at);
     });
     for (const [key, at] of this.tied)
-      initial[at] = (values.get(key) ?? from.coordinates.get(key) ?? 0) * scaleOf(key, size);
-    const substitutions = this.held.map((key): Substitution => ({
-      owner: `held ${key}`,
-      a: this.tied.get(key)!,
-      b: GROUND,
-      offset: initial[this.tied.get(key)!]!,
-    }));
-    const weights = new Float64Array(this.unknowns).fill(1);
+      initial[at] = (from.coordinates.get(key) ?? 0) * scaleOf(key, this.mechanism.size);
     if (this.grabbed) {
-      const reached = goal ?? movedBy(from.poses[this.grabbed.body]!, this.grabbed.at);
-      reached.forEach((c, k) => {
-        initial[this.goal + k] = c;
-        weights[this.goal + k] = PULL;
-      });
+      initial.set(goal ?? movedBy(from.poses[this.grabbed.body]!, this.grabbed.at), this.goal);
+      weights.fill(PULL, this.goal);
     }
-    const problem: Problem = { initial, blocks: this.blocks(from), substitutions, weights };
-    return new Solver(problem).solve();
+    return this.solver.solve(initial, weights);
   }
 
-  private blocks(from: Pose): Block[] {
+  /** What a coordinate that is held is to come to. */
+  private heldAt = (key: CoordinateKey): number => this.values.get(key) ?? this.from.coordinates.get(key) ?? 0;
+
+  private blocks(): Block[] {
     const { joints, relations, ratios } = this.mechanism;
     return [
       ...joints.flatMap(({ id, kind, a, b }) => [
-        ...heldBy(kind, a, b).map((equation) => this.block(id, equation, from)),
+        ...heldBy(kind, a, b).map((equation) => this.block(id, equation)),
         ...JOINTS[kind].leaves.flatMap((coordinate) => {
-          const at = this.tied.get(keyOf(id, coordinate));
-          return at === undefined ? [] : [this.block(id, coordinateOf(coordinate, a, b, at), from)];
+          const key = keyOf(id, coordinate);
+          if (this.held.includes(key)) return [this.block(id, coordinateOf(coordinate, a, b, NONE), key)];
+          const at = this.tied.get(key);
+          return at === undefined ? [] : [this.block(id, coordinateOf(coordinate, a, b, at))];
         }),
       ]),
-      ...relations.flatMap(({ id, equations }) => equations.map((equation) => this.block(id, equation, from))),
-      ...ratios.map((ratio) => this.ratio(ratio, from)),
-      ...(this.grabbed ? this.pull(this.grabbed).map((equation) => this.block('grab', equation, from)) : []),
+      ...relations.flatMap(({ id, equations }) => equations.map((equation) => this.block(id, equation))),
+      ...ratios.map((ratio) => this.ratio(ratio)),
+      ...(this.grabbed ? this.pull(this.grabbed).map((equation) => this.block('grab', equation)) : []),
     ];
   }
 
@@ -237,84 +231,137 @@ export class Motion {
     }));
   }
 
-  private block(owner: string, equation: Equation, from: Pose): Block {
-    const { size } = this.mechanism;
+  /** @param held the coordinate of the equation, where that is held */
+  private block(owner: string, equation: Equation, held?: CoordinateKey): Block {
     const bodies = bodiesOf(equation).filter((body) => body !== SPACE && this.at[body]! >= 0);
-    const coordinate = 'coordinate' in equation ? equation.coordinate : undefined;
+    const coordinate = held === undefined && 'coordinate' in equation ? equation.coordinate : undefined;
     const unknowns = [
       ...bodies.flatMap((body) => Array.from({ length: 6 }, (_, k) => this.at[body]! + k)),
       ...(coordinate === undefined ? [] : [coordinate]),
     ];
-    const unit = isAngular(equation) ? size : 1;
-    // the coordinate of a turn is an angle, kept as a length like all else
-    const scale = equation.form === 'turn' ? 1 / size : 1;
+    const { size } = this.mechanism;
+    const scales = {
+      unit: isAngular(equation) ? size : 1,
+      size,
+      // the coordinate of a turn is an angle, kept as a length like all else
+      coordinate: equation.form === 'turn' ? 1 / size : 1,
+    };
+    const looked = new Looked(bodies, scales, (body) => this.from.poses[body]!);
     return {
       owner,
       unknowns,
       residuals: 1,
-      evaluate(p, r, j) {
-        j.fill(0);
-        const local = (body: BodyIndex) => 6 * bodies.indexOf(body);
-        const turnOf = (body: BodyIndex): Vec3 | undefined =>
-          bodies.includes(body) ? scaled(p, local(body) + 3, 1 / size) : undefined;
-        const along = ({ body, along: u }: Direction): Vec3 => {
-          if (body === SPACE) return u;
-          const base = turnedBy(from.poses[body]!, u);
-          const turn = turnOf(body);
-          return turn ? turnedByVector(turn, base) : base;
-        };
-        const arm = ({ body, at }: Place): Vec3 => (body === SPACE ? at : along({ body, along: at }));
-        const gradient: Gradient = {
-          force(body, force) {
-            if (!bodies.includes(body)) return;
-            force.forEach((c, k) => (j[local(body) + k]! += unit * c));
-          },
-          torque(body, torque) {
-            const turn = turnOf(body);
-            if (!turn) return;
-            torqueOnVector(turn, torque).forEach((c, k) => (j[local(body) + 3 + k]! += (unit / size) * c));
-          },
-          coordinate: (_, slope) => void (j[unknowns.length - 1] = unit * scale * slope),
-        };
-        r[0] =
-          unit *
-          valueOf(
-            equation,
-            {
-              direction: along,
-              arm,
-              place(place) {
-                const { body } = place;
-                if (body === SPACE) return place.at;
-                const origin = bodies.includes(body) ? vector(p, local(body)) : originOf(from.poses[body]!);
-                const [x, y, z] = arm(place);
-                return [origin[0] + x, origin[1] + y, origin[2] + z];
-              },
-              coordinate: () => p[unknowns.length - 1]! * scale,
-            },
-            gradient,
-          );
+      evaluate: (p, r, j) => {
+        looked.begin(p, j, held === undefined ? undefined : this.heldAt(held));
+        r[0] = scales.unit * valueOf(equation, looked, looked);
       },
     };
   }
 
   /** Both change together from where they are. */
-  private ratio({ id, first, second, factor }: Ratio, from: Pose): Block {
+  private ratio({ id, first, second, factor }: Ratio): Block {
     const { size } = this.mechanism;
-    const [a, b] = [first, second].map((key) => scaleOf(key, size)) as [number, number];
-    const [p0, q0] = [first, second].map((key) => from.coordinates.get(key) ?? 0) as [number, number];
+    const sides = [first, second].map((key, k) => ({
+      key,
+      // in the unit of the second
+      factor: (k === 0 ? -factor : 1) * scaleOf(second, size),
+      at: this.tied.get(key),
+      scale: 1 / scaleOf(key, size),
+    }));
+    const free = sides.filter(({ at }) => at !== undefined);
     return {
       owner: id,
-      unknowns: [this.tied.get(first)!, this.tied.get(second)!],
+      unknowns: free.map(({ at }) => at!),
       residuals: 1,
-      evaluate(p, r, j) {
-        // in the unit of the second
-        r[0] = p[1]! - b * q0 - b * factor * (p[0]! / a - p0);
-        [j[0], j[1]] = [(-b * factor) / a, 1];
+      evaluate: (p, r, j) => {
+        r[0] = 0;
+        for (const side of sides) {
+          const k = free.indexOf(side);
+          const value = k < 0 ? this.heldAt(side.key) : p[k]! * side.scale;
+          r[0] += side.factor * (value - (this.from.coordinates.get(side.key) ?? 0));
+          if (k >= 0) j[k] = side.factor * side.scale;
+        }
       },
     };
   }
 }
+
+interface Scales {
+  /** Of the residual: angles count as lengths of an arc. */
+  readonly unit: number;
+  readonly size: number;
+  readonly coordinate: number;
+}
+
+/** The bodies of one equation as its unknowns place them, and where its gradient goes. */
+class Looked implements Positions, Gradient {
+  private p: Float64Array = new Float64Array(0);
+  private j: Float64Array = new Float64Array(0);
+  private held: number | undefined;
+
+  constructor(
+    private readonly bodies: readonly BodyIndex[],
+    private readonly scales: Scales,
+    private readonly poseOf: (body: BodyIndex) => Movement,
+  ) {}
+
+  /** @param held what its coordinate comes to, where that is no unknown */
+  begin(p: Float64Array, j: Float64Array, held: number | undefined): void {
+    j.fill(0);
+    [this.p, this.j, this.held] = [p, j, held];
+  }
+
+  direction({ body, along }: Direction): Vec3 {
+    if (body === SPACE) return along;
+    const base = turnedBy(this.poseOf(body), along);
+    const turn = this.turnOf(body);
+    return turn ? turnedByVector(turn, base) : base;
+  }
+
+  arm = ({ body, at }: Place): Vec3 => this.direction({ body, along: at });
+
+  place(place: Place): Vec3 {
+    if (place.body === SPACE) return place.at;
+    const k = this.bodies.indexOf(place.body);
+    const origin = k < 0 ? originOf(this.poseOf(place.body)) : vector(this.p, 6 * k);
+    return add3(origin, this.arm(place));
+  }
+
+  /** It is the last of the unknowns. */
+  coordinate = (): number => this.held ?? this.p[6 * this.bodies.length]! * this.scales.coordinate;
+
+  slope(_: number, slope: number): void {
+    if (this.held === undefined) this.j[6 * this.bodies.length] = this.scales.unit * this.scales.coordinate * slope;
+  }
+
+  force(body: BodyIndex, [x, y, z]: Vec3): void {
+    const k = this.bodies.indexOf(body);
+    if (k < 0) return;
+    const { unit } = this.scales;
+    this.j[6 * k]! += unit * x;
+    this.j[6 * k + 1]! += unit * y;
+    this.j[6 * k + 2]! += unit * z;
+  }
+
+  torque(body: BodyIndex, torque: Vec3): void {
+    const turn = this.turnOf(body);
+    if (!turn) return;
+    const at = 6 * this.bodies.indexOf(body) + 3;
+    const share = this.scales.unit / this.scales.size;
+    const [x, y, z] = torqueOnVector(turn, torque);
+    this.j[at]! += share * x;
+    this.j[at + 1]! += share * y;
+    this.j[at + 2]! += share * z;
+  }
+
+  private turnOf(body: BodyIndex): Vec3 | undefined {
+    const k = this.bodies.indexOf(body);
+    return k < 0 ? undefined : scaled(this.p, 6 * k + 3, 1 / this.scales.size);
+  }
+}
+
+/** A coordinate that is no unknown. */
+const NONE = -1;
 
 /** How much less willing the goal of a pull is to move than the bodies are. */
 const PULL = 1e4;

@@ -68,7 +68,7 @@ const VALUES: Readonly<Record<string, readonly (readonly [name: string, expressi
 /** What some of them may come to. */
 const ALLOWED: Readonly<Record<string, NonNullable<Value['allowed']>>> = {
   'plate thickness': { list: ['6 mm', '8 mm', '10 mm'] },
-  shaft: { least: '8 mm', most: '20 mm' },
+  shaft: { least: '5 mm', most: '30 mm' },
   'drum bolts': { least: '3', most: '16' },
   'tray sheet': { least: '0.8 mm', most: '3 mm' },
 };

@@ -34,7 +34,7 @@ export function variantNamed(project: Project, name: string): Result<Id | undefi
   const { variants = {}, variantOrder = [] } = project;
   const id = variantOrder.find((other) => variants[other]!.name === name);
   const names = [basisOf(project), ...variantOrder.map((other) => variants[other]!.name)];
-  return id === undefined ? fail('variant.unknown', { name, names }) : ok(id);
+  return id === undefined ? fail('variant.unknown', { name, names: names.join(', ') }) : ok(id);
 }
 
 /** What a value comes to that it may not; undefined where it may, or where nothing is said. */

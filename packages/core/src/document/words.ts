@@ -25,8 +25,7 @@ export const documentWords: Words = {
   'variant.gone': () => 'This variant is not there any more.',
   'variant.taken': (f) => `There is a variant "${f['name']}" already: give it another name.`,
   'variant.many': (f) => `There are ${f['most']} variants already. Remove one first.`,
-  'variant.unknown': (f) =>
-    `There is no variant "${f['name']}". There are: ${(f['names'] as readonly string[]).join(', ')}.`,
+  'variant.unknown': (f) => `There is no variant "${f['name']}". There are: ${f['names']}.`,
   'expression.gone': () => 'This number is not there any more.',
   'step.used': (f) => `"${f['name']}" is needed by ${listed(f['users'], f['count'])}. Remove or change these first.`,
   'reference.unknown': (f) => `"${f['step']}" has no such reference any more.`,

@@ -15,7 +15,9 @@ function sphere(rings: number): { positions: Float32Array; triangles: Uint32Arra
   for (let i = 0; i < rings; i++)
     for (let j = 0; j < around; j++) {
       const [a, b] = [i * around + j, i * around + ((j + 1) % around)];
-      triangles.push(a, a + around, b, b, a + around, b + around);
+      // at the poles one of the two is no triangle
+      if (i > 0) triangles.push(a, a + around, b);
+      if (i < rings - 1) triangles.push(b, a + around, b + around);
     }
   return { positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) };
 }
@@ -42,10 +44,12 @@ test('a ray from within meets the skin where it is, which looks away from where 
 });
 
 test('the same as looking at every triangle by itself', () => {
-  const all = round.triangles.length / 3;
+  const coarse = sphere(8);
+  const whole = new TriangleTree(coarse.positions, coarse.triangles);
+  const all = coarse.triangles.length / 3;
   const single = Array.from(
     { length: all },
-    (_, k) => new TriangleTree(round.positions, round.triangles.slice(3 * k, 3 * k + 3)),
+    (_, k) => new TriangleTree(coarse.positions, coarse.triangles.slice(3 * k, 3 * k + 3)),
   );
   fc.assert(
     fc.property(vector, vector, (place, way) => {
@@ -53,7 +57,10 @@ test('the same as looking at every triangle by itself', () => {
       fc.pre(along !== undefined && Math.hypot(...way) > 1e-3);
       const from = scale3(place, 3);
       const nearest = Math.min(...single.map((other) => other.firstHit(from, along)?.distance ?? Infinity));
-      expect(tree.firstHit(from, along)?.distance ?? Infinity).toBe(nearest);
+      const found = whole.firstHit(from, along)?.distance ?? Infinity;
+      // two that meet in an edge are hit equally far, to rounding
+      if (nearest === Infinity) expect(found).toBe(Infinity);
+      else expect(found).toBeCloseTo(nearest, 12);
     }),
     { numRuns: 60 },
   );

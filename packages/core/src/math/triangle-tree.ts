@@ -1,9 +1,19 @@
-import { cross3, dot3, sub3, type Vec3 } from './vector.ts';
+import type { Vec3 } from './vector.ts';
 
 /** Triangles in a leaf. */
 const LEAF = 4;
-/** Low and high corners of a box, three numbers each. */
+/** Low and high corners of a box. */
 const BOX = 6;
+/** A corner of a triangle and the two edges from it. */
+const TRIANGLE = 9;
+/** Places at which a box may be divided along each side. */
+const BINS = 8;
+/** Levels of the tree at most. */
+const DEPTH = 40;
+/** Boxes are larger by this share of the whole: a ray along a side of one is not lost by rounding. */
+const PAD = 1e-9;
+/** A ray through the edge of two triangles meets one of them, whatever rounding says. */
+const EDGE = 1e-9;
 
 export interface Hit {
   readonly distance: number;
@@ -12,123 +22,233 @@ export interface Hit {
 }
 
 /**
- * Triangles in a tree of boxes, halved at the median along their longest side (Kay, Kajiya 1986): finds what a ray meets
- * first without looking at all of them.
+ * Triangles in a tree of boxes: finds what a ray meets first without looking at all of them. Boxes are divided where rays
+ * are expected to have least to do (the surface area heuristic: MacDonald, Booth 1990, in bins: Wald 2007).
  */
 export class TriangleTree {
   /** Triangles in the order of the leaves. */
   private readonly order: Uint32Array;
+  private readonly corners: Float64Array;
   private readonly boxes: Float64Array;
-  private readonly middles: Float64Array;
+  /** Of each node the first of its two children, which lie side by side; of a leaf its first triangle in the order. */
+  private readonly first: Uint32Array;
+  /** Of a leaf how many triangles it has; 0 of other nodes. */
+  private readonly count: Uint32Array;
+  private nodes = 1;
+  private readonly pad: number;
+  /** Two boxes, for trying where to divide. */
+  private readonly parts = new Float64Array(2 * BOX);
+  /** Nodes that are still to be looked into, and how far away they are. */
+  private readonly waiting = new Uint32Array(2 * DEPTH);
+  private readonly distances = new Float64Array(2 * DEPTH);
 
   /**
    * @param positions x, y, z of each corner
    * @param triangles three corners each, counter-clockwise seen from outside
    */
-  constructor(
-    private readonly positions: Float32Array,
-    private readonly triangles: Uint32Array,
-  ) {
+  constructor(positions: Float32Array, triangles: Uint32Array) {
     const count = triangles.length / 3;
     this.order = Uint32Array.from({ length: count }, (_, k) => k);
-    this.middles = Float64Array.from({ length: 3 * count }, (_, n) => this.middle(Math.floor(n / 3), n % 3));
-    // a heap: the children of node k are 2k + 1 and 2k + 2
-    this.boxes = new Float64Array(BOX * 2 ** (1 + Math.ceil(Math.log2(Math.max(1, count / LEAF))) + 1));
-    if (count > 0) this.build(0, 0, count);
+    this.corners = new Float64Array(TRIANGLE * count);
+    for (let k = 0; k < count; k++)
+      for (let axis = 0; axis < 3; axis++) {
+        const [a, b, c] = [0, 1, 2].map((n) => positions[3 * triangles[3 * k + n]! + axis]!) as [
+          number,
+          number,
+          number,
+        ];
+        this.corners[TRIANGLE * k + axis] = a;
+        this.corners[TRIANGLE * k + 3 + axis] = b - a;
+        this.corners[TRIANGLE * k + 6 + axis] = c - a;
+      }
+    this.boxes = new Float64Array(BOX * 2 * Math.max(1, count));
+    this.first = new Uint32Array(2 * Math.max(1, count));
+    this.count = new Uint32Array(2 * Math.max(1, count));
+    this.pad = PAD * positions.reduce((most, c) => Math.max(most, Math.abs(c)), 0);
+    if (count > 0) this.build(0, 0, count, 0);
   }
 
-  /** What a ray meets first, from either side; undefined if nothing. */
+  /**
+   * What a ray meets first, from either side; undefined if nothing. The nearer box of two is looked into first. Written
+   * without small arrays, as `entry` and `meets` are: it is called for every place of a skin.
+   */
   firstHit(from: Vec3, along: Vec3): Hit | undefined {
-    const inverse: Vec3 = [1 / along[0], 1 / along[1], 1 / along[2]];
-    let best: Hit | undefined;
-    const visit = (node: number, low: number, high: number): void => {
-      if (this.entry(node, from, inverse) >= (best?.distance ?? Infinity)) return;
-      if (high - low <= LEAF) {
-        for (let k = low; k < high; k++) {
-          const triangle = this.order[k]!;
-          const distance = this.meets(triangle, from, along);
-          if (distance < (best?.distance ?? Infinity)) best = { distance, triangle };
+    const { waiting, distances, first, count, order } = this;
+    let depth = 0;
+    let nearest = Infinity;
+    let found = -1;
+    if (order.length > 0) {
+      waiting[0] = 0;
+      distances[depth++] = this.entry(0, from, along);
+    }
+    while (depth > 0) {
+      const node = waiting[--depth]!;
+      if (distances[depth]! >= nearest) continue;
+      const begin = first[node]!;
+      if (count[node]! > 0) {
+        for (let k = begin; k < begin + count[node]!; k++) {
+          const distance = this.meets(order[k]!, from, along);
+          if (distance >= nearest) continue;
+          nearest = distance;
+          found = order[k]!;
         }
-        return;
+        continue;
       }
-      const middle = (low + high) >> 1;
-      const [first, second] = [2 * node + 1, 2 * node + 2];
-      // the nearer child first: it may spare the other one
-      if (this.entry(first, from, inverse) <= this.entry(second, from, inverse)) {
-        visit(first, low, middle);
-        visit(second, middle, high);
-      } else {
-        visit(second, middle, high);
-        visit(first, low, middle);
+      const a = this.entry(begin, from, along);
+      const b = this.entry(begin + 1, from, along);
+      const far = a <= b ? 1 : 0;
+      if (Math.max(a, b) < nearest) {
+        waiting[depth] = begin + far;
+        distances[depth++] = Math.max(a, b);
       }
-    };
-    if (this.order.length > 0) visit(0, 0, this.order.length);
-    return best;
+      waiting[depth] = begin + 1 - far;
+      distances[depth++] = Math.min(a, b);
+    }
+    return found < 0 ? undefined : { distance: nearest, triangle: found };
   }
 
   /** The outward normal of a triangle, as long as twice its area. */
   normal(triangle: number): Vec3 {
-    const [a, b, c] = [0, 1, 2].map((n) => this.corner(triangle, n)) as [Vec3, Vec3, Vec3];
-    return cross3(sub3(b, a), sub3(c, a));
+    const at = TRIANGLE * triangle;
+    const [ux, uy, uz, vx, vy, vz] = this.corners.subarray(at + 3, at + TRIANGLE) as unknown as readonly [
+      ...Vec3,
+      ...Vec3,
+    ];
+    return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
   }
 
-  private build(node: number, low: number, high: number): void {
-    const box = this.boxes.subarray(BOX * node, BOX * (node + 1));
-    box.fill(Infinity, 0, 3).fill(-Infinity, 3);
+  private build(node: number, low: number, high: number, depth: number): void {
+    this.boxes.set(this.boxOf(low, high), BOX * node);
+    const middle = high - low > LEAF && depth < DEPTH ? this.divided(low, high) : low;
+    if (middle === low || middle === high) {
+      this.first[node] = low;
+      this.count[node] = high - low;
+      return;
+    }
+    const children = this.nodes;
+    this.nodes += 2;
+    this.first[node] = children;
+    this.build(children, low, middle, depth + 1);
+    this.build(children + 1, middle, high, depth + 1);
+  }
+
+  private boxOf(low: number, high: number): Float64Array {
+    const { corners, order, pad } = this;
+    const box = new Float64Array(BOX).fill(Infinity, 0, 3).fill(-Infinity, 3);
     for (let k = low; k < high; k++)
-      for (let n = 0; n < 3; n++) {
-        const corner = this.corner(this.order[k]!, n);
-        for (let axis = 0; axis < 3; axis++) {
-          box[axis] = Math.min(box[axis]!, corner[axis]!);
-          box[3 + axis] = Math.max(box[3 + axis]!, corner[axis]!);
-        }
+      for (let axis = 0; axis < 3; axis++) {
+        const at = TRIANGLE * order[k]! + axis;
+        const a = corners[at]!;
+        const b = a + corners[at + 3]!;
+        const c = a + corners[at + 6]!;
+        box[axis] = Math.min(box[axis]!, a - pad, b - pad, c - pad);
+        box[3 + axis] = Math.max(box[3 + axis]!, a + pad, b + pad, c + pad);
       }
-    if (high - low <= LEAF) return;
-    const sizes = [0, 1, 2].map((axis) => box[3 + axis]! - box[axis]!);
-    const axis = sizes.indexOf(Math.max(...sizes));
-    const middle = (low + high) >> 1;
-    const sorted = this.order.subarray(low, high);
-    sorted.sort((a, b) => this.middles[3 * a + axis]! - this.middles[3 * b + axis]!);
-    this.build(2 * node + 1, low, middle);
-    this.build(2 * node + 2, middle, high);
+    return box;
   }
 
-  private corner(triangle: number, n: number): Vec3 {
-    const at = 3 * this.triangles[3 * triangle + n]!;
-    return [this.positions[at]!, this.positions[at + 1]!, this.positions[at + 2]!];
+  private middleOf(triangle: number, axis: number): number {
+    const at = TRIANGLE * triangle + axis;
+    return this.corners[at]! + (this.corners[at + 3]! + this.corners[at + 6]!) / 3;
   }
 
-  private middle(triangle: number, axis: number): number {
-    return [0, 1, 2].reduce((sum, n) => sum + this.corner(triangle, n)[axis]! / 3, 0);
+  /** Sorts a stretch of the order in two and tells where the second begins; at an end where it is better left whole. */
+  private divided(low: number, high: number): number {
+    let best = { cost: (high - low) * areaOf(this.boxOf(low, high)), axis: -1, limit: 0 };
+    for (let axis = 0; axis < 3; axis++) {
+      const middles = Array.from(this.order.subarray(low, high), (triangle) => this.middleOf(triangle, axis));
+      const least = middles.reduce((a, b) => Math.min(a, b), Infinity);
+      const most = middles.reduce((a, b) => Math.max(a, b), -Infinity);
+      if (most - least <= 2 * this.pad) continue;
+      for (let bin = 1; bin < BINS; bin++) {
+        const limit = least + ((most - least) * bin) / BINS;
+        const cost = this.costOf(low, high, axis, limit);
+        if (cost < best.cost) best = { cost, axis, limit };
+      }
+    }
+    if (best.axis < 0) return low;
+    const stretch = Array.from(this.order.subarray(low, high));
+    const before = stretch.filter((triangle) => this.middleOf(triangle, best.axis) < best.limit);
+    const after = stretch.filter((triangle) => this.middleOf(triangle, best.axis) >= best.limit);
+    this.order.set([...before, ...after], low);
+    return low + before.length;
+  }
+
+  /** How much a ray has to look at in both parts, by their areas. */
+  private costOf(low: number, high: number, axis: number, limit: number): number {
+    const { corners, order, parts } = this;
+    parts.fill(Infinity, 0, 3).fill(-Infinity, 3, 6).fill(Infinity, 6, 9).fill(-Infinity, 9, 12);
+    let before = 0;
+    for (let k = low; k < high; k++) {
+      const triangle = order[k]!;
+      const part = this.middleOf(triangle, axis) < limit ? 0 : BOX;
+      if (part === 0) before++;
+      for (let n = 0; n < 3; n++) {
+        const at = TRIANGLE * triangle + n;
+        const a = corners[at]!;
+        const b = a + corners[at + 3]!;
+        const c = a + corners[at + 6]!;
+        parts[part + n] = Math.min(parts[part + n]!, a, b, c);
+        parts[part + 3 + n] = Math.max(parts[part + 3 + n]!, a, b, c);
+      }
+    }
+    if (before === 0 || before === high - low) return Infinity;
+    return before * areaOf(parts.subarray(0, BOX)) + (high - low - before) * areaOf(parts.subarray(BOX));
   }
 
   /** How far it is to a box; Infinity where the ray passes it. */
-  private entry(node: number, from: Vec3, inverse: Vec3): number {
-    let [near, far] = [0, Infinity];
+  private entry(node: number, from: Vec3, along: Vec3): number {
+    const at = BOX * node;
+    let near = 0;
+    let far = Infinity;
     for (let axis = 0; axis < 3; axis++) {
-      const a = (this.boxes[BOX * node + axis]! - from[axis]!) * inverse[axis]!;
-      const b = (this.boxes[BOX * node + 3 + axis]! - from[axis]!) * inverse[axis]!;
-      // 0 times Infinity: along a side of the box, which counts as within
-      if (Number.isNaN(a) || Number.isNaN(b)) continue;
-      near = Math.max(near, Math.min(a, b));
-      far = Math.min(far, Math.max(a, b));
+      const low = this.boxes[at + axis]! - from[axis]!;
+      const high = this.boxes[at + 3 + axis]! - from[axis]!;
+      const speed = along[axis]!;
+      if (speed === 0) {
+        if (low > 0 || high < 0) return Infinity;
+        continue;
+      }
+      near = Math.max(near, (speed > 0 ? low : high) / speed);
+      far = Math.min(far, (speed > 0 ? high : low) / speed);
     }
     return near <= far ? near : Infinity;
   }
 
   /** How far it is to a triangle; Infinity where the ray passes it (Moeller, Trumbore 1997). */
   private meets(triangle: number, from: Vec3, along: Vec3): number {
-    const a = this.corner(triangle, 0);
-    const [u, v] = [sub3(this.corner(triangle, 1), a), sub3(this.corner(triangle, 2), a)];
-    const p = cross3(along, v);
-    const volume = dot3(u, p);
+    const c = this.corners;
+    const at = TRIANGLE * triangle;
+    const ux = c[at + 3]!;
+    const uy = c[at + 4]!;
+    const uz = c[at + 5]!;
+    const vx = c[at + 6]!;
+    const vy = c[at + 7]!;
+    const vz = c[at + 8]!;
+    const px = along[1] * vz - along[2] * vy;
+    const py = along[2] * vx - along[0] * vz;
+    const pz = along[0] * vy - along[1] * vx;
+    const volume = ux * px + uy * py + uz * pz;
     if (volume === 0) return Infinity;
-    const out = sub3(from, a);
-    const q = cross3(out, u);
-    const [s, t, distance] = [dot3(out, p) / volume, dot3(along, q) / volume, dot3(v, q) / volume];
-    const within = s >= -EDGE && t >= -EDGE && s + t <= 1 + EDGE;
-    return within && distance > 0 ? distance : Infinity;
+    const x = from[0] - c[at]!;
+    const y = from[1] - c[at + 1]!;
+    const z = from[2] - c[at + 2]!;
+    const s = (x * px + y * py + z * pz) / volume;
+    if (s < -EDGE || s > 1 + EDGE) return Infinity;
+    const qx = y * uz - z * uy;
+    const qy = z * ux - x * uz;
+    const qz = x * uy - y * ux;
+    const t = (along[0] * qx + along[1] * qy + along[2] * qz) / volume;
+    if (t < -EDGE || s + t > 1 + EDGE) return Infinity;
+    const distance = (vx * qx + vy * qy + vz * qz) / volume;
+    return distance > 0 ? distance : Infinity;
   }
 }
-/** A ray through the edge of two triangles meets one of them, whatever rounding says. */
-const EDGE = 1e-9;
+
+/** Half the surface of a box. */
+function areaOf(box: Float64Array): number {
+  const x = box[3]! - box[0]!;
+  const y = box[4]! - box[1]!;
+  const z = box[5]! - box[2]!;
+  return x * y + y * z + z * x;
+}
