@@ -1,5 +1,7 @@
 import { readFile } from 'node:fs/promises';
+import { unzipSync } from 'fflate';
 import { expect, test } from './house.ts';
+import { stepVolume } from './step-volume.ts';
 
 const SVG = `<svg xmlns="http://www.w3.org/2000/svg" width="100" viewBox="0 0 100 60">
   <rect x="0" y="0" width="100" height="60" rx="10"/>
@@ -92,4 +94,28 @@ test('a body from a STEP file comes in and is worked on; what is no STEP file is
   await page.getByRole('tab', { name: 'Parts' }).click();
   await page.getByText('Part 9', { exact: true }).click();
   await expect(bench.figure('Volume')).toHaveText(rounded!);
+});
+
+test('all parts of all variants go out in one zip, a folder for each', async ({ page, bench }) => {
+  await bench.signUp();
+  await bench.newDemo();
+  await page.getByRole('link', { name: 'Output' }).click();
+  const batch = page.getByTestId('batch');
+  // stopped on the way nothing comes
+  await batch.getByRole('button', { name: 'STEP of all variants' }).click();
+  await batch.getByRole('button', { name: 'stop' }).click();
+  await expect(batch.getByRole('button', { name: 'STEP of all variants' })).toBeVisible({ timeout: 60_000 });
+  const download = page.waitForEvent('download', { timeout: 100_000 });
+  await batch.getByRole('button', { name: 'STEP of all variants' }).click();
+  await expect(batch.getByRole('status')).toContainText('of 24');
+  const files = unzipSync(await readFile(await (await download).path()));
+  expect(Object.keys(files)).toHaveLength(24);
+  expect(Object.keys(files).filter((path) => path.startsWith('school/'))).toHaveLength(8);
+  // the plate of the variant for the table is 66 x 44 instead of 72 x 48
+  const volume = (path: string) => stepVolume(files[path]!);
+  const plate = 72 * 48 * 8 - 66 * 44 * 8;
+  expect((await volume('bench/bearing-bracket.step')) - (await volume('table/bearing-bracket.step'))).toBeCloseTo(
+    plate,
+    4,
+  );
 });

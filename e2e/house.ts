@@ -80,7 +80,11 @@ export class Bench {
     return (await this.page.getByLabel('View', { exact: true }).getAttribute('data-drawn')) ?? '';
   }
 
-  /** Waits until the camera stands still: no frame was drawn for half a second. */
+  private get moving(): Promise<string | null> {
+    return this.page.getByLabel('View', { exact: true }).getAttribute('data-moving');
+  }
+
+  /** Waits until the camera stands still: it has come where it was to go, and no frame was drawn for half a second. */
   async settleView(): Promise<void> {
     let before = '';
     let still = 0;
@@ -88,7 +92,7 @@ export class Bench {
       .poll(
         async () => {
           const now = await this.frames();
-          still = now === before ? still + 1 : 0;
+          still = now === before && (await this.moving) === '0' ? still + 1 : 0;
           before = now;
           return still;
         },

@@ -94,8 +94,8 @@ test('a new user: enter, draw, dimension, extrude, cut a hole, name a value, use
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).click()]);
     return readFile(await file.path());
   };
-  expect(await stepVolume(await download(/STEP/))).toBeCloseTo(volume(75), 5);
-  const stl = stlVolume(await download(/STL/))!;
+  expect(await stepVolume(await download(/Download STEP/))).toBeCloseTo(volume(75), 5);
+  const stl = stlVolume(await download(/Download STL/))!;
   expect(Math.abs(stl / volume(75) - 1)).toBeLessThan(1e-3);
   const file = JSON.parse((await download(/project file/)).toString()) as { format: string };
   expect(file.format).toBe('helb-project');

@@ -10,6 +10,7 @@ import { usePainting } from '../stores/painting.ts';
 import { useProject } from '../stores/project.ts';
 import { VIEWS, type ViewName } from '../view/camera.ts';
 import { useGuides } from '../view/use-guides.ts';
+import { useMoving } from '../view/use-moving.ts';
 import { usePicture } from '../view/use-picture.ts';
 import type { Pick } from '../view/picks.ts';
 import { Viewport } from '../view/viewport.ts';
@@ -142,7 +143,7 @@ watch(
 
 async function look(name: ViewName) {
   current.value = name;
-  await viewport.value?.view.look(name);
+  await during(viewport.value?.view.look(name));
 }
 
 async function squareOn() {
@@ -153,13 +154,13 @@ async function squareOn() {
   if (!editor) {
     // on a flat face that is picked, else on the side that is looked at most
     const normal = bench.picked.map((pick) => view.normalOf(pick)).find((found) => found !== undefined);
-    await (normal ? view.view.squareOn({ x: [1, 0, 0], z: normal }) : view.view.squareOnNearest());
+    await during(normal ? view.view.squareOn({ x: [1, 0, 0], z: normal }) : view.view.squareOnNearest());
     return;
   }
   const { frame } = editor.solved;
   const box = editor.geometry.box();
   const body = model.built?.totals.box_mm;
-  await Promise.all([
+  const turned = Promise.all([
     view.view.squareOn(frame),
     box
       ? view.view.fit(toSpace(frame, box.low), toSpace(frame, box.high))
@@ -167,6 +168,7 @@ async function squareOn() {
         ? view.view.fit(body.low, body.high)
         : view.view.fit([-50, -50, -50], [50, 50, 50]),
   ]);
+  await during(turned);
 }
 
 function fit() {
@@ -176,9 +178,11 @@ function fit() {
   const box = model.built?.totals.box_mm;
   const drawn = bench.editor?.geometry.box();
   if (drawn && bench.editor)
-    return view?.fit(toSpace(bench.editor.solved.frame, drawn.low), toSpace(bench.editor.solved.frame, drawn.high));
+    return during(
+      view?.fit(toSpace(bench.editor.solved.frame, drawn.low), toSpace(bench.editor.solved.frame, drawn.high)),
+    );
   const far: Vec3 = [40, 40, 40];
-  return view?.fit(box?.low ?? [-40, -40, -40], box?.high ?? far);
+  return during(view?.fit(box?.low ?? [-40, -40, -40], box?.high ?? far));
 }
 
 const views = Object.keys(VIEWS) as ViewName[];
@@ -314,6 +318,7 @@ function escape() {
 }
 
 const keepPicture = usePicture(viewport);
+const { moving, during } = useMoving();
 
 /** For benches and tests: what the view has come to. */
 defineExpose({ viewport });
@@ -328,6 +333,7 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
     :data-arrivals="model.arrivals"
     :data-took="model.built?.took"
     :data-drawn="drawn"
+    :data-moving="moving"
     :data-bodies="model.built?.bodies.length ?? 0"
   >
     <canvas

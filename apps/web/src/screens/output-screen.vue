@@ -12,13 +12,19 @@ import {
   type Id,
 } from '@helb/core';
 import { download, fileName } from '../download.ts';
+import { useBatch } from '../stores/batch.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import type { FileFormat } from '../workers/protocol.ts';
 
 const store = useProject();
 const model = useModel();
+const batch = useBatch();
 const busy = ref<string>();
+const several = computed(() => batch.names.size > 1);
+/** What a file is called: with the variant where that is not the project itself. */
+const fileOf = (name: string) =>
+  fileName(store.variant === undefined ? name : `${name} ${batch.names.get(store.variant)}`);
 const message = ref('');
 
 const FORMATS: readonly { format: FileFormat; title: string; type: string; words: string }[] = [
@@ -34,7 +40,7 @@ async function part(id: Id, format: (typeof FORMATS)[number]) {
     .file(store.project!, id, format.format)
     .catch((error: unknown) => (error as Error).message);
   if (typeof result === 'string') message.value = `${name}: ${result}`;
-  else download(`${fileName(name)}.${format.format}`, result as Uint8Array<ArrayBuffer>, format.type);
+  else download(`${fileOf(name)}.${format.format}`, result as Uint8Array<ArrayBuffer>, format.type);
   busy.value = undefined;
 }
 
@@ -57,7 +63,7 @@ function outline({ id, partId, name }: (typeof sketches.value)[number], format: 
   if (!isSketch(step)) return;
   const pieces = outlinePieces(solved(step, valueScope(Object.values(values), unit)));
   message.value = pieces.length === 0 ? `${name}: nothing is drawn in it yet.` : '';
-  if (pieces.length > 0) download(`${fileName(name)}.${format.ending}`, format.write(pieces), format.type);
+  if (pieces.length > 0) download(`${fileOf(name)}.${format.ending}`, format.write(pieces), format.type);
 }
 
 const project = () =>
@@ -97,6 +103,34 @@ const project = () =>
           </tr>
         </tbody>
       </table>
+      <p class="mb-6 flex flex-wrap gap-x-5 gap-y-1" data-testid="batch">
+        <span class="text-muted">All parts in one zip</span>
+        <template v-if="batch.progress === undefined">
+          <button
+            v-for="{ format, title } in FORMATS"
+            :key="format"
+            class="word-link"
+            @click="batch.run(format, false)"
+          >
+            {{ title }}{{ several ? ` as ${batch.names.get(store.variant)}` : '' }}
+          </button>
+          <template v-if="several">
+            <button
+              v-for="{ format, title } in FORMATS"
+              :key="format"
+              class="word-link"
+              @click="batch.run(format, true)"
+            >
+              {{ title }} of all variants
+            </button>
+          </template>
+        </template>
+        <template v-else>
+          <span role="status">{{ batch.progress }}</span>
+          <button class="word-link" @click="batch.stop()">stop</button>
+        </template>
+      </p>
+      <p v-for="reason in batch.left" :key="reason" class="text-clash text-sm">{{ reason }}</p>
       <table v-if="sketches.length > 0" class="mb-6 w-full border-collapse">
         <thead>
           <tr class="text-muted border-ink border-b text-left text-sm">

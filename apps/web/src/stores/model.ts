@@ -56,6 +56,8 @@ export const useModel = defineStore('model', () => {
     return reply?.kind === 'gap' ? reply.gap : undefined;
   }
 
+  const zip = (files: Readonly<Record<string, Uint8Array>>) => engine().zip(files);
+
   /** A project built whole; undefined where the worker died on it. */
   const weigh = (project: Project): Promise<WeightReply | undefined> =>
     engine()
@@ -73,5 +75,5 @@ export const useModel = defineStore('model', () => {
     built.value = undefined;
   }
 
-  return { built, busy, progress, trouble, arrivals, findings, build, file, gap, walls, weigh, close };
+  return { built, busy, progress, trouble, arrivals, findings, build, file, gap, walls, zip, weigh, close };
 });

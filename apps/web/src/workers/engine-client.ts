@@ -52,6 +52,10 @@ export class EngineClient {
     return this.surviving((worker) => worker.gap(project, part, between));
   }
 
+  zip(files: Readonly<Record<string, Uint8Array>>): Promise<Uint8Array<ArrayBuffer>> {
+    return this.surviving((worker) => worker.zip(files));
+  }
+
   weigh(project: Project): Promise<WeightReply> {
     return this.surviving((worker) => worker.weigh(project));
   }

@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import { zipSync } from 'fflate';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
 import type { SolvedSketch } from '@helb/core';
 import { Engine, findings, Overtaken, totalsOf, type BodyModel, type FileSource } from '@helb/engine';
@@ -112,6 +113,8 @@ const requests: EngineWorker = {
     return found.ok ? { kind: 'gap', gap: found.value } : { kind: 'failed', issue: found.issue };
   },
 
+  zip: (files) => Promise.resolve(zipSync(files)),
+
   async weigh(project) {
     const { parts } = await (await engine()).build(project, { pause });
     const totals = parts.map(({ id, bodies }) => ({
@@ -159,6 +162,7 @@ const worker: EngineWorker = {
   },
   file: (...args) => inTurn(() => requests.file(...args)),
   gap: (...args) => inTurn(() => requests.gap(...args)),
+  zip: requests.zip,
   weigh: (...args) => inTurn(() => requests.weigh(...args)),
   walls: (...args) => inTurn(() => requests.walls(...args)),
 };

@@ -95,6 +95,8 @@ export interface EngineWorker {
   build(request: BuildRequest, progress: (done: number, of: number, name: string) => void): Promise<BuildReply>;
   file(project: Project, part: Id, format: FileFormat): Promise<FileReply>;
   gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply>;
+  /** Files by their paths, packed off the page. */
+  zip(files: Readonly<Record<string, Uint8Array>>): Promise<Uint8Array<ArrayBuffer>>;
   weigh(project: Project): Promise<WeightReply>;
   walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply>;
 }

@@ -1,4 +1,4 @@
-import { add3, dot3, sub3, type Movement, type Vec3 } from '../math/index.ts';
+import { add3, dot3, movedBy, sub3, turnedBy, type Movement, type Vec3 } from '../math/index.ts';
 import { freedoms, Solver, type Block, type Freedoms, type Solution } from '../solver/index.ts';
 import {
   isAngular,
@@ -12,7 +12,7 @@ import {
   type Positions,
 } from './equations.ts';
 import { coordinateOf, heldBy, isTurn, JOINTS, type Carried, type Coordinate, type JointName } from './joints.ts';
-import { movedBy, movedPose, originOf, squared, torqueOnVector, turnedBy, turnedByVector } from './pose.ts';
+import { movedPose, originOf, squared, torqueOnVector, turnedByVector } from './pose.ts';
 
 /** Rigid bodies and what holds them together: the mechanics of an assembly, without the shapes of its parts. */
 export interface Mechanism {

@@ -1,4 +1,4 @@
-import { add3, cross3, dot3, length3, movedBy, scale3, turnedBy, type Movement, type Vec3 } from '../math/index.ts';
+import { add3, cross3, dot3, length3, scale3, type Movement, type Vec3 } from '../math/index.ts';
 
 // Positions of rigid bodies, and small turns from where they are (the exponential map of rotations).
 
@@ -50,5 +50,3 @@ export function squared(pose: Movement): Movement {
   const z = cross3(x, y);
   return [0, 1, 2].map((r) => [x[r]!, y[r]!, z[r]!, pose[r]![3]]) as unknown as Movement;
 }
-
-export { movedBy, turnedBy };
