@@ -1,7 +1,7 @@
 import {
-  basisOf,
   outside,
   valueScope,
+  variantsOf,
   displayUnit,
   type Datum,
   endsOfCurve,
@@ -83,10 +83,10 @@ export interface Finding {
 
 /** @param variant the variant that the project is shown as; without one it is as it stands */
 export function inspect(project: Project, model: Model, variant?: Id): Inspection {
-  const variants = (project.variantOrder ?? []).map((id) => project.variants![id]!.name);
+  const variants = variantsOf(project);
   return {
-    variant: variant === undefined ? basisOf(project) : project.variants![variant]!.name,
-    variants: [basisOf(project), ...variants],
+    variant: variants.find(({ id }) => id === variant)!.name,
+    variants: variants.map(({ name }) => name),
     parts: model.parts.map((part) => inspectPart(project, part)),
     values: model.values.map(({ id, name, result }) => ({
       name,

@@ -135,21 +135,21 @@ export function hollowed(library: Library, _: Scope, body: NamedSolid, request: 
   if (!open.ok) return open;
   const skin = faces.filter(({ name }) => !request.open.includes(name));
   const most = MOST_WALL * Math.abs(request.wall) * skin.reduce((sum, { shape }) => sum + areaOf(library, shape), 0);
-  const plausible = (made: Result<NamedSolid>) => made.ok && volumeOf(library, made.value.shape) < most;
+  // outside there is room for more than the skin tells
+  const plausible = (made: Result<NamedSolid>) =>
+    made.ok && (request.wall < 0 || volumeOf(library, made.value.shape) < most);
   const by = (corners: Corners) =>
     guarded(library, (inner) => walled(library, inner, body, request, open.value, corners));
   const round = by('GeomAbs_Arc');
   if (plausible(round)) return round;
+  if (round.ok) round.value.shape.delete();
   const sharp = by('GeomAbs_Intersection');
-  if (plausible(sharp)) {
-    if (round.ok) round.value.shape.delete();
-    return sharp;
-  }
+  if (plausible(sharp)) return sharp;
   if (sharp.ok) sharp.value.shape.delete();
-  return round;
+  return round.ok ? fail('shell.wall') : round;
 }
 
-/** Walls hold no more than their thickness over their skin, but for what their corners add. */
+/** Walls inwards hold no more than their thickness over their skin, but for what inner corners add. */
 const MOST_WALL = 2;
 
 type Corners = 'GeomAbs_Arc' | 'GeomAbs_Intersection';

@@ -1,12 +1,9 @@
-import type { CoordinateKey, Coordinates, Mechanism, Pose } from './mechanism.ts';
-import { Motion } from './mechanism.ts';
-import { isTurn, type Coordinate } from './joints.ts';
+import { isAngle, Motion, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
 
 /** The longest step of an angle, rad, and of a way, as a share of the size: small enough to stay on the branch. */
 const LONGEST = { turn: Math.PI / 18, slide: 0.1 };
-const MOST_HALVINGS = 12;
-
-const isAngle = (key: CoordinateKey): boolean => isTurn(key.slice(key.indexOf(' ') + 1) as Coordinate);
+/** The shortest, as a share of the longest. */
+const SHORTEST = 2 ** -12;
 
 /** How far a motion has come, and whether it got to its end. */
 export interface Driven {
@@ -20,7 +17,8 @@ export interface Driven {
 
 /**
  * Moves coordinates from where they are to values, step by step, so that the mechanism stays on the branch that it is on;
- * stops at the last pose that is possible. A step that fails is halved (continuation: Allgower, Georg 1990, ch. 6).
+ * stops at the last pose that is possible. A step that fails is halved, one that succeeds is followed by a longer one
+ * (continuation: Allgower, Georg 1990, ch. 6).
  * @param each called with every pose on the way
  */
 export function drive(
@@ -45,17 +43,18 @@ export function drive(
   let done = 0;
   let step = 1 / steps;
   let suspects: readonly string[] = [];
-  for (let halvings = 0; done < 1 && halvings <= MOST_HALVINGS;) {
-    const share = Math.min(1, done + step);
+  while (done < 1 && step >= SHORTEST / steps) {
+    // the last step may be a little longer: rounding leaves nothing over
+    const share = done + step > 1 - 1e-9 ? 1 : done + step;
     const next = motion.solve(pose, at(share));
     if (next.fulfilled) {
       [pose, done] = [next, share];
+      step = Math.min(1 / steps, 2 * step);
       each(pose);
-      continue;
+    } else {
+      suspects = next.suspects;
+      step /= 2;
     }
-    suspects = next.suspects;
-    step /= 2;
-    halvings++;
   }
   return { pose, arrived: done === 1, share: done, suspects };
 }

@@ -56,6 +56,9 @@ export interface Ratio {
 export type CoordinateKey = `${string} ${Coordinate}`;
 export const keyOf = (joint: string, coordinate: Coordinate): CoordinateKey => `${joint} ${coordinate}`;
 
+/** Is a coordinate an angle? The name of the coordinate is the end of its key. */
+export const isAngle = (key: CoordinateKey): boolean => key.endsWith(' turn');
+
 /** Values of coordinates, rad or mm. */
 export type Coordinates = ReadonlyMap<CoordinateKey, number>;
 
@@ -372,19 +375,16 @@ const AXES: readonly Vec3[] = [
 ];
 
 /** Angles count as lengths of an arc of the size. */
-const scaleOf = (key: CoordinateKey, size: number): number => (key.endsWith(' turn') ? size : 1);
+const scaleOf = (key: CoordinateKey, size: number): number => (isAngle(key) ? size : 1);
 
 const vector = (x: Float64Array, at: number): Vec3 => [x[at]!, x[at + 1]!, x[at + 2]!];
 const scaled = (x: Float64Array, at: number, by: number): Vec3 => [x[at]! * by, x[at + 1]! * by, x[at + 2]! * by];
 
-function bodiesOf(equation: Equation): BodyIndex[] {
-  const parts: readonly (Place | Direction | undefined)[] =
-    equation.form === 'dot'
-      ? [equation.a, equation.b]
-      : equation.form === 'turn'
-        ? [equation.x, equation.b]
-        : equation.form === 'span'
-          ? [equation.from, equation.to, equation.along]
-          : [equation.from, equation.to, equation.across];
-  return [...new Set(parts.flatMap((part) => (part ? [part.body] : [])))];
-}
+/** The bodies of all places and directions of an equation. */
+const bodiesOf = (equation: Equation): BodyIndex[] => [
+  ...new Set(
+    Object.values(equation).flatMap((part: Place | Direction | string | number) =>
+      typeof part === 'object' ? [part.body] : [],
+    ),
+  ),
+];

@@ -131,7 +131,7 @@ test('what is left free stays where it is as far as it can', () => {
 });
 
 test.each<[AssemblyRelationName, Feature, Feature, number | undefined, RegExp]>([
-  ['flush', still.plane, own.axis, undefined, /an axis and a flat face can not be flush/],
+  ['flush', still.plane, own.axis, undefined, /This axis and this flat face can not be flush/],
   ['concentric', still.point, own.point, undefined, /can not be concentric/],
   ['tangent', axis(SPACE, [0, 0, 0], [0, 0, 1]), own.axis, undefined, /can not be tangent/],
   ['angle', still.axis, own.axis, 0, /use the relation parallel/],

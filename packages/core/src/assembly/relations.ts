@@ -163,7 +163,7 @@ interface RelationKind {
 export const ASSEMBLY_RELATIONS: Readonly<Record<AssemblyRelationName, Omit<RelationKind, 'pairs'>>> = RELATIONS;
 
 const ORDER: readonly Form[] = ['point', 'axis', 'plane'];
-const FORM_WORDS: Readonly<Record<Form, string>> = { point: 'a point', axis: 'an axis', plane: 'a flat face' };
+const FORM_WORDS: Readonly<Record<Form, string>> = { point: 'point', axis: 'axis', plane: 'flat face' };
 
 /**
  * The equations of a relation between two things.
@@ -186,5 +186,5 @@ export const assemblyWords: Words = {
   'relation.self': () => 'Both lie on the same part: choose something of another part.',
   'relation.straight': () => 'At this angle the two are parallel: use the relation parallel instead.',
   'relation.pair': (f) =>
-    `${f['a'] as string} and ${f['b'] as string} can not be ${f['title'] as string}: choose other things.`,
+    `This ${f['a'] as string} and this ${f['b'] as string} can not be ${f['title'] as string}: choose other things.`,
 };

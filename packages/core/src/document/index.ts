@@ -7,7 +7,7 @@ export { pushed, reversal, stacksOf, type LogEntry, type Stacks } from './histor
 export { deeperThan, loadProject, parseProject, writeProject } from './load.ts';
 export { formatPage } from './format-page.ts';
 export { stepsPage } from './steps-page.ts';
-export { allowedWords, basisOf, outside, variantNamed, variantOf } from './variants.ts';
+export { allowedWords, basisOf, outside, variantNamed, variantOf, variantsOf } from './variants.ts';
 export { rebased } from './rebase.ts';
 export { ProjectScript } from './script.ts';
 export * from './materials.ts';

@@ -79,6 +79,10 @@ describe('variants', () => {
     expect(refused(project, { command: 'variant.add', input: { id: 'y', name: 'school' } })).toMatch(/already/);
     expect(refused(project, { command: 'variant.add', input: { id: 'y', name: 'as drawn' } })).toMatch(/already/);
     const named = box().do('variant.rename', { name: 'bench' }).project;
+    // nor is a variant called as the project itself, or the other way round; its own name it may keep
+    expect(refused(named, { command: 'variant.rename', input: { id: 'x', name: 'bench' } })).toMatch(/already/);
+    expect(refused(named, { command: 'variant.rename', input: { name: 'school' } })).toMatch(/already/);
+    expect(refused(named, { command: 'variant.rename', input: { id: 'x', name: 'school' } })).toBe('done');
     expect(variantNamed(named, 'bench')).toEqual({ ok: true, value: undefined });
     expect(variantNamed(named, 'school')).toEqual({ ok: true, value: 'x' });
     const unknown = variantNamed(named, 'table');
@@ -113,6 +117,9 @@ describe('what a value may come to', () => {
     ['sheet + 1 mm', { least: '2 mm', most: 'sheet' }, 'lip comes to 6 mm, and it may be from 2 mm to sheet.'],
     ['1 mm', { least: '2 mm' }, 'lip comes to 1 mm, and it may be at least 2 mm.'],
     ['7 mm', { list: ['4 mm', '5 mm'] }, 'lip comes to 7 mm, and it may be one of 4 mm, 5 mm.'],
+    // a bare number is in the unit of the project; another dimension is told
+    ['7 mm', { most: '5' }, 'lip comes to 7 mm, and it may be at most 5.'],
+    ['7 mm', { most: '5 deg' }, 'angle'],
     ['7 mm', { most: 'plank' }, 'There is no value named "plank".'],
   ])('%s of %j: %s', (expression, allowed, words) => {
     expect(trouble(expression, allowed)).toContain(words);

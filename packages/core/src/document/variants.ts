@@ -1,7 +1,7 @@
 import type { Id } from '../records/index.ts';
-import { evaluateNode, parse, type Scope } from '../expressions/index.ts';
+import { evaluate, type Scope } from '../expressions/index.ts';
 import { fail, ok, type Issue, type Result } from '../result/index.ts';
-import { formatQuantity, type Quantity } from '../units/index.ts';
+import { formatQuantity } from '../units/index.ts';
 import type { Project, Value } from './schema.ts';
 
 /** A project as it is in one of its variants; as it stands without one. */
@@ -28,29 +28,31 @@ export function variantOf(project: Project, id: Id | undefined): Project {
 /** What the project itself is called beside its variants. */
 export const basisOf = ({ basis }: Project): string => basis ?? 'as drawn';
 
+/** Everything that the project can be shown as: itself first, without an id, then its variants in their order. */
+export const variantsOf = (project: Project): { readonly id: Id | undefined; readonly name: string }[] => [
+  { id: undefined, name: basisOf(project) },
+  ...(project.variantOrder ?? []).map((id) => ({ id, name: project.variants![id]!.name })),
+];
+
 /** The variant of a name; undefined for the project itself. Fails where there is none of that name. */
 export function variantNamed(project: Project, name: string): Result<Id | undefined> {
-  if (name === basisOf(project)) return ok(undefined);
-  const { variants = {}, variantOrder = [] } = project;
-  const id = variantOrder.find((other) => variants[other]!.name === name);
-  const names = [basisOf(project), ...variantOrder.map((other) => variants[other]!.name)];
-  return id === undefined ? fail('variant.unknown', { name, names: names.join(', ') }) : ok(id);
+  const all = variantsOf(project);
+  const found = all.find((other) => other.name === name);
+  return found ? ok(found.id) : fail('variant.unknown', { name, names: all.map((other) => other.name).join(', ') });
 }
 
 /** What a value comes to that it may not; undefined where it may, or where nothing is said. */
 export function outside({ name, allowed }: Value, scope: Scope): Issue | undefined {
   const result = scope.lookup(name);
   if (!allowed || !result.ok) return undefined;
-  const read = (text: string): Result<Quantity> => {
-    const parsed = parse(text);
-    return parsed.ok ? evaluateNode(parsed.value, scope) : parsed;
-  };
+  const { amount, dimension } = result.value;
   const said = 'list' in allowed ? allowed.list : [allowed.least, allowed.most].filter((text) => text !== undefined);
-  const bounds = said.map(read);
-  const unread = bounds.find((bound) => !bound.ok);
-  if (unread && !unread.ok) return unread.issue;
-  const amounts = bounds.map((bound) => (bound.ok ? bound.value.amount : NaN));
-  const { amount } = result.value;
+  const amounts: number[] = [];
+  for (const text of said) {
+    const bound = evaluate(text, dimension, scope);
+    if (!bound.ok) return bound.issue;
+    amounts.push(bound.value);
+  }
   const near = 1e-9 * Math.max(1, Math.abs(amount));
   const fits =
     'list' in allowed

@@ -30,7 +30,7 @@ const taken = (project: Project, changes: readonly TableChange[]): Project => {
 test('written and read again nothing is different; formulas of spreadsheets are held off', () => {
   const { project } = sheet();
   const text = writeValueTable(project);
-  expect(text.split('\r\n')[0]).toBe('name,expression,comes to,note,group,school,was');
+  expect(text.split('\r\n')[0]).toBe('name,expression,comes to,note,group,as school,was expression,was as school');
   expect(text).toContain(`'-5 mm`);
   expect(read(text, project)).toEqual({ changes: [], absent: [], ignored: [] });
 });
@@ -38,7 +38,7 @@ test('written and read again nothing is different; formulas of spreadsheets are 
 test('a round trip through a spreadsheet: changed, new, of a variant; taken over in one gesture', () => {
   const { project } = sheet();
   const rows = [
-    'name;expression;note;group;school;colour',
+    'name;expression;note;group;as school;colour',
     'span;90 mm;outside;Frame;;red',
     'wall;span / 20;;Frame;7 mm;',
     'lid height;span / 4;new;;;',
@@ -48,8 +48,8 @@ test('a round trip through a spreadsheet: changed, new, of a variant; taken over
     'changed span expression: 80 mm → 90 mm',
     'changed span note: outside, of "oak" → outside',
     'changed span group:  → Frame',
-    'changed span school: 120 mm → as as drawn',
-    'changed wall school: as as drawn → 7 mm',
+    'changed span as school: 120 mm → ',
+    'changed wall as school:  → 7 mm',
     'new lid height expression:  → span / 4',
     'changed lid height note:  → new',
   ]);
@@ -69,6 +69,18 @@ test('what was changed on both sides is told as such; what only the project chan
     .do('value.set', { id: 'v1', expression: '85 mm' })
     .do('value.set', { id: 'v2', expression: '4 mm' });
   expect(read(file, here.project).changes.map(told)).toEqual(['both span expression: 85 mm → 90 mm']);
+});
+
+test('of a variant too: changed there, changed on both sides; whatever it is called', () => {
+  const script = sheet().do('variant.rename', { id: 'x', name: 'note' });
+  const file = writeValueTable(script.project)
+    .replace('Frame,,', 'Frame,7 mm,')
+    .replace(',120 mm,80 mm', ',130 mm,80 mm');
+  const here = script.do('variant.set', { id: 'x', value: 'v1', expression: '125 mm' }).project;
+  expect(read(file, here).changes.map(told)).toEqual([
+    'both span as note: 125 mm → 130 mm',
+    'changed wall as note:  → 7 mm',
+  ]);
 });
 
 test('what can not be read is told line by line and takes nothing else with it', () => {

@@ -1,34 +1,43 @@
 import Papa from 'papaparse';
-import { basisOf, type Action, type Project, type Value } from '../document/index.ts';
+import type { Action, Project, Value, Variant } from '../document/index.ts';
 import { nameIssue, parse, tidyName, valueScope } from '../expressions/index.ts';
 import type { Id } from '../records/index.ts';
-import { fail, ok, type Issue, type Result, type Words } from '../result/index.ts';
+import { fail, issue, ok, type Issue, type Result, type Words } from '../result/index.ts';
 import { formatQuantity } from '../units/index.ts';
 
 // The named values as a table for a spreadsheet (CSV, RFC 4180), and back with what is different.
 
 const LIMIT = { bytes: 2 * 1024 * 1024, rows: 1000 };
 const COLUMNS = ['name', 'expression', 'comes to', 'note', 'group'] as const;
-/** What the expression was when the table was written: tells a change here from a change there. */
-const WAS = 'was';
+/** The column of a variant: no name of a variant can be taken for another column. */
+const columnOf = (variant: string): string => `as ${variant}`;
+/** What a column was when the table was written: tells a change here from a change there. */
+const wasOf = (column: string): string => `was ${column}`;
 
 /** One line a value; a column for each variant, empty where it is as in the project itself. */
 export function writeValueTable(project: Project): string {
   const scope = valueScope(Object.values(project.values), project.unit);
-  const variants = (project.variantOrder ?? []).map((id) => project.variants![id]!);
+  const variants = Object.values(variantsIn(project));
   const rows = project.valueOrder.map((id) => {
     const { name, expression, note = '', group = '' } = project.values[id]!;
     const result = scope.lookup(name);
     const comesTo = result.ok ? formatQuantity(result.value, project.unit, 6) : '';
-    return [name, expression, comesTo, note, group, ...variants.map(({ values }) => values[id] ?? ''), expression];
+    const varied = variants.map(({ values }) => values[id] ?? '');
+    return [name, expression, comesTo, note, group, ...varied, expression, ...varied];
   });
-  return Papa.unparse([[...COLUMNS, ...variants.map(({ name }) => name), WAS], ...rows], { escapeFormulae: true });
+  const columns = variants.map(({ name }) => columnOf(name));
+  const was = ['expression', ...columns].map(wasOf);
+  return Papa.unparse([[...COLUMNS, ...columns, ...was], ...rows], { escapeFormulae: true });
 }
+
+/** The variants by their ids, in their order. */
+const variantsIn = ({ variants = {}, variantOrder = [] }: Project): Readonly<Record<Id, Variant>> =>
+  Object.fromEntries(variantOrder.map((id) => [id, variants[id]!]));
 
 /** A difference between a table and the project, and what would take it over. */
 export interface TableChange {
   readonly value: string;
-  /** What of it: "expression", "note", "group", or the name of a variant. */
+  /** What of it, by its column: "expression", "note", "group", or "as school". */
   readonly of: string;
   readonly kind: 'new' | 'changed' | 'both' | 'wrong';
   readonly here: string;
@@ -49,7 +58,7 @@ export interface TableReading {
 /** What a table says otherwise than the project. Fails where it is no such table. */
 export function readValueTable(text: string, project: Project, newId: () => Id): Result<TableReading> {
   if (text.length > LIMIT.bytes) return fail('table.large', { most: LIMIT.bytes / 1024 ** 2 });
-  const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
+  const { data, meta } = Papa.parse<Row>(text.replace(/^\uFEFF/, ''), {
     header: true,
     skipEmptyLines: 'greedy',
     transformHeader: (header) => header.trim(),
@@ -58,9 +67,9 @@ export function readValueTable(text: string, project: Project, newId: () => Id):
   const columns = meta.fields ?? [];
   if (!columns.includes('name') || !columns.includes('expression')) return fail('table.columns');
   if (data.length > LIMIT.rows) return fail('table.rows', { most: LIMIT.rows });
-  const variants = (project.variantOrder ?? []).map((id) => ({ id, name: project.variants![id]!.name }));
-  const known = new Set<string>([...COLUMNS, WAS, ...variants.map(({ name }) => name)]);
-  const reader = new Reader(project, variants, newId);
+  const varied = Object.values(variantsIn(project)).map(({ name }) => columnOf(name));
+  const known = new Set<string>([...COLUMNS, ...varied, ...['expression', ...varied].map(wasOf)]);
+  const reader = new Reader(project, newId);
   data.forEach((row) => reader.row(row));
   return ok({
     changes: reader.changes,
@@ -69,6 +78,8 @@ export function readValueTable(text: string, project: Project, newId: () => Id):
   });
 }
 
+type Row = Readonly<Record<string, string>>;
+
 class Reader {
   readonly changes: TableChange[] = [];
   readonly seen = new Set<string>();
@@ -76,91 +87,63 @@ class Reader {
 
   constructor(
     private readonly project: Project,
-    private readonly variants: readonly { readonly id: Id; readonly name: string }[],
     private readonly newId: () => Id,
   ) {
     this.byName = new Map(Object.entries(project.values).map(([id, value]) => [value.name, [id, value] as const]));
   }
 
-  row(row: Readonly<Record<string, string>>): void {
-    const name = tidyName(row['name'] ?? '');
-    if (this.seen.has(name)) return this.wrong(name, 'name', name, fail('table.twice', { name }).issue);
-    this.seen.add(name);
-    const found = this.byName.get(name);
-    const id = found?.[0] ?? this.newId();
-    if (!found && !this.isNew(name, id, row)) return;
-    const value = found?.[1];
-    if (value) this.expression(id, value, row);
-    for (const field of ['note', 'group'] as const) {
-      const there = row[field];
-      if (there === undefined || there === (value?.[field] ?? '')) continue;
-      const action: Action =
-        field === 'note'
-          ? { command: 'value.note', input: { id, note: there.slice(0, 200) } }
-          : { command: 'value.group', input: { id, ...(there ? { group: there.slice(0, 60) } : {}) } };
-      this.changes.push({
-        value: name,
-        of: field,
-        kind: 'changed',
-        here: value?.[field] ?? '',
-        there,
-        actions: [action],
-      });
-    }
-    for (const variant of this.variants) this.varied(id, name, variant, row[variant.name]);
+  row(row: Row): void {
+    const value = tidyName(row['name'] ?? '');
+    if (this.seen.has(value)) return this.wrong(value, 'name', value, issue('table.twice', { name: value }));
+    this.seen.add(value);
+    const known = this.byName.get(value);
+    const id = known?.[0] ?? this.newId();
+    const has = known?.[1];
+    if (!has && !this.isNew(value, id, row)) return;
+    const changed = (of: string, here: string, action: (there: string) => Action) =>
+      this.compare(row, { value, of, here }, action);
+    if (has)
+      changed('expression', has.expression, (expression) => ({ command: 'value.set', input: { id, expression } }));
+    changed('note', has?.note ?? '', (note) => ({ command: 'value.note', input: { id, note: note.slice(0, 200) } }));
+    changed('group', has?.group ?? '', (group) => ({
+      command: 'value.group',
+      input: { id, ...(group ? { group: group.slice(0, 60) } : {}) },
+    }));
+    for (const [variant, { name, values }] of Object.entries(variantsIn(this.project)))
+      changed(columnOf(name), values[id] ?? '', (expression) => ({
+        command: 'variant.set',
+        input: { id: variant, value: id, ...(expression ? { expression } : {}) },
+      }));
   }
 
-  private isNew(name: string, id: Id, { expression = '' }: Readonly<Record<string, string>>): boolean {
-    const issue = nameIssue(name, []) ?? unreadable(expression);
-    if (issue) this.wrong(name, 'expression', expression, issue);
+  private isNew(value: string, id: Id, { expression = '' }: Row): boolean {
+    const wrong = nameIssue(value, []) ?? unreadable(expression);
+    const change = { value, of: 'expression', here: '', there: expression };
+    if (wrong) this.wrong(value, 'expression', expression, wrong);
     else
       this.changes.push({
-        value: name,
-        of: 'expression',
+        ...change,
         kind: 'new',
-        here: '',
-        there: expression,
-        actions: [{ command: 'value.add', input: { id, name, expression } }],
+        actions: [{ command: 'value.add', input: { id, name: value, expression } }],
       });
-    return !issue;
+    return !wrong;
   }
 
-  private expression(id: Id, { name, expression: here }: Value, row: Readonly<Record<string, string>>): void {
-    const there = row['expression'] ?? '';
-    const was = row[WAS];
-    // what was changed here only is no difference of the table
-    if (there === here || there === was) return;
-    const issue = unreadable(there);
-    if (issue) return this.wrong(name, 'expression', there, issue);
-    const both = was !== undefined && was !== '' && was !== here;
-    this.changes.push({
-      value: name,
-      of: 'expression',
-      kind: both ? 'both' : 'changed',
-      here,
-      there,
-      actions: [{ command: 'value.set', input: { id, expression: there } }],
-    });
+  /** Notes what a column says otherwise; what was changed here only is no difference of the table. */
+  private compare(row: Row, at: Pick<TableChange, 'value' | 'of' | 'here'>, action: (there: string) => Action): void {
+    const there = row[at.of];
+    // an expression was never empty: a table that was written by hand does not say
+    const was = at.of === 'expression' ? row[wasOf(at.of)] || undefined : row[wasOf(at.of)];
+    if (there === undefined || there === at.here || there === was) return;
+    const isText = at.of === 'note' || at.of === 'group';
+    const wrong = isText || (there === '' && at.of !== 'expression') ? undefined : unreadable(there);
+    if (wrong) return this.wrong(at.value, at.of, there, wrong);
+    const both = was !== undefined && was !== at.here;
+    this.changes.push({ ...at, there, kind: both ? 'both' : 'changed', actions: [action(there)] });
   }
 
-  private varied(id: Id, value: string, variant: { id: Id; name: string }, there: string | undefined): void {
-    const here = this.project.variants![variant.id]!.values[id] ?? '';
-    if (there === undefined || there === here) return;
-    const issue = there === '' ? undefined : unreadable(there);
-    if (issue) return this.wrong(value, variant.name, there, issue);
-    const expression = there === '' ? {} : { expression: there };
-    this.changes.push({
-      value,
-      of: variant.name,
-      kind: 'changed',
-      here: here || `as ${basisOf(this.project)}`,
-      there: there || `as ${basisOf(this.project)}`,
-      actions: [{ command: 'variant.set', input: { id: variant.id, value: id, ...expression } }],
-    });
-  }
-
-  private wrong(value: string, of: string, there: string, issue: Issue): void {
-    this.changes.push({ value, of, kind: 'wrong', here: '', there, issue, actions: [] });
+  private wrong(value: string, of: string, there: string, trouble: Issue): void {
+    this.changes.push({ value, of, kind: 'wrong', here: '', there, issue: trouble, actions: [] });
   }
 }
 

@@ -57,6 +57,24 @@ export function applied(
   return ok([...untouched, ...made.value.bodies]);
 }
 
+/** The solids that are made of several things; those made are released again where a later one fails. */
+export function gathered<T>(
+  things: readonly T[],
+  make: (thing: T, k: number) => Result<readonly BodyHandle[]>,
+  kernel: Kernel,
+): Result<BodyHandle[]> {
+  const made: BodyHandle[] = [];
+  for (const [k, thing] of things.entries()) {
+    const result = make(thing, k);
+    if (!result.ok) {
+      made.forEach((body) => kernel.release(body));
+      return result;
+    }
+    made.push(...result.value);
+  }
+  return ok(made);
+}
+
 /** Each of some bodies changed, the others as they are; what was made is released again where a later one fails. */
 export function changedBodies(
   before: readonly BodyHandle[],

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { evaluate } from '../expressions/index.ts';
 import { expressionSchema, fileSchema, idSchema, nameSchema, type FileRecord, type Id } from '../records/index.ts';
-import { fail, ok, type Result, type Words } from '../result/index.ts';
+import { fail, issue, ok, type Issue, type Result, type Words } from '../result/index.ts';
 import {
   ACCEPT_WORDS,
   needs,
@@ -229,11 +229,23 @@ export function resolved<F extends Fields>(fields: F, step: object, context: Res
       const found = active.has(name) ? thingsOf(field, filled[name] as Reference[], context) : ok([]);
       if (!found.ok) return found;
       values[name] = found.value;
-    } else if (field.type === 'file' && !filled[name]) return fail('field.file', { label: field.label });
-    else if (field.type === 'steps' && active.has(name) && (filled[name] as Id[]).length < field.least)
-      return fail('field.steps', { label: field.label });
+    } else {
+      const missing = active.has(name) ? lackIn(field, filled[name]) : undefined;
+      if (missing) return { ok: false, issue: missing };
+    }
   }
   return ok(values as Values<F>);
+}
+
+/** What has to be chosen still for a field; undefined where nothing has. */
+export function lackIn(field: Field, value: unknown): Issue | undefined {
+  const { label } = field;
+  if (field.type === 'file' && value === undefined) return issue('field.file', { label });
+  const short = 'least' in field && field.type !== 'number' && (value as readonly unknown[]).length < field.least;
+  if (!short) return undefined;
+  return field.type === 'picks'
+    ? issue('reference.missing', { asked: ACCEPT_WORDS[field.accepts] })
+    : issue('field.steps', { label });
 }
 
 function numberOf(field: NumberField, text: string, context: ResolveContext): Result<number> {
@@ -257,7 +269,8 @@ function boundWords(bound: number, { asks }: NumberField): string {
 }
 
 function thingsOf(field: PicksField, references: readonly Reference[], context: ResolveContext): Result<Thing[]> {
-  if (references.length < field.least) return fail('reference.missing', { asked: ACCEPT_WORDS[field.accepts] });
+  const missing = lackIn(field, references);
+  if (missing) return { ok: false, issue: missing };
   const things: Thing[] = [];
   let lost = 0;
   for (const reference of references) {

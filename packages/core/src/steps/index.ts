@@ -1,7 +1,6 @@
 import { z } from 'zod';
-import type { Id } from '../records/index.ts';
 import { ACCEPT_WORDS } from '../references/index.ts';
-import { fail, type Issue, type Words } from '../result/index.ts';
+import { issue, type Issue, type Words } from '../result/index.ts';
 import { wallWords } from '../sketch/index.ts';
 import { areaWords } from './areas.ts';
 import { bodyWords } from './bodies.ts';
@@ -15,7 +14,7 @@ import { datumPoint, datumPointSchema } from './datum-point/index.ts';
 import { datumWords } from './datum.ts';
 import { draft, draftSchema, draftWords } from './draft/index.ts';
 import { extrude, extrudeSchema, extrudeWords, type ExtrudeStep } from './extrude/index.ts';
-import { applying, fieldWords, filledIn } from './fields.ts';
+import { applying, fieldWords, filledIn, lackIn } from './fields.ts';
 import { fillet, filletSchema, filletWords } from './fillet/index.ts';
 import { fullRound, fullRoundSchema, fullRoundWords } from './full-round/index.ts';
 import { helix, helixSchema, helixWords } from './helix/index.ts';
@@ -113,17 +112,15 @@ const STEP_KINDS = {
 
 /** The first line of a step on which something has to be chosen still; undefined where nothing is. */
 export function lacking(step: Step): { readonly field: string; readonly issue: Issue } | undefined {
-  const { picks, fields } = stepKind(step.kind);
-  const line = picks?.(step).find(({ picked, least }) => picked.length < least);
-  if (line) return { field: line.field, issue: fail('reference.missing', { asked: ACCEPT_WORDS[line.accepts] }).issue };
-  const filled = filledIn(fields ?? {}, step);
-  for (const [field, spec] of applying(fields ?? {}, step)) {
-    if (spec.type === 'file' && !filled[field])
-      return { field, issue: fail('field.file', { label: spec.label }).issue };
-    if (spec.type === 'steps' && (filled[field] as Id[]).length < spec.least)
-      return { field, issue: fail('field.steps', { label: spec.label }).issue };
+  const { picks, fields = {} } = stepKind(step.kind);
+  const filled = filledIn(fields, step);
+  for (const [field, spec] of applying(fields, step)) {
+    const found = lackIn(spec, filled[field]);
+    if (found) return { field, issue: found };
   }
-  return undefined;
+  // datums are asked line by line, without fields
+  const line = picks?.(step).find(({ picked, least }) => picked.length < least);
+  return line && { field: line.field, issue: issue('reference.missing', { asked: ACCEPT_WORDS[line.accepts] }) };
 }
 
 export const stepSchema = z.discriminatedUnion('kind', [

@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import type { FileSource } from '../engine.ts';
 
-/** The files of a project from a folder, each by its own name or by its hash, whatever it ends in; what is in it must be the same. */
+/** The files of a project from a folder, each called by its own name or by its hash; what is in it must be the same. */
 export const filesIn =
   (folder: string): FileSource =>
   async ({ name, hash }) => {

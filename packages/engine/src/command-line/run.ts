@@ -12,6 +12,7 @@ import {
   variantOf,
   writeProject,
   type Id,
+  type Issue,
   type Kernel,
   type Project,
   type Result,
@@ -184,16 +185,17 @@ async function open(
     world.complain(`${file}: ${explain(project.issue)}`);
     return EXIT.unreadable;
   }
+  const refused = (issue: Issue) => {
+    world.complain(explain(issue));
+    return EXIT.usage;
+  };
   const id = variant === undefined ? ok(undefined) : variantNamed(project.value, variant);
-  const changed = id.ok
-    ? sets.reduce<Result<Project>>(
-        (current, entry) => (current.ok ? withValue(current.value, entry) : current),
-        ok(variantOf(project.value, id.value)),
-      )
-    : id;
-  if (changed.ok && id.ok) return { project: changed.value, id: id.value };
-  world.complain(changed.ok ? '' : explain(changed.issue));
-  return EXIT.usage;
+  if (!id.ok) return refused(id.issue);
+  const changed = sets.reduce<Result<Project>>(
+    (current, entry) => (current.ok ? withValue(current.value, entry) : current),
+    ok(variantOf(project.value, id.value)),
+  );
+  return changed.ok ? { project: changed.value, id: id.value } : refused(changed.issue);
 }
 
 function withValue(project: Project, entry: string): Result<Project> {

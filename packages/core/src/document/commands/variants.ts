@@ -1,15 +1,14 @@
 import { z } from 'zod';
 import { expressionSchema, idSchema, nameSchema } from '../../records/index.ts';
 import { LIMITS, type Project, type Variant } from '../schema.ts';
-import { basisOf } from '../variants.ts';
+import { basisOf, variantsOf } from '../variants.ts';
 import { command, insert, refuse, stepIn } from './command.ts';
 
 const variantIn = (draft: Project, id: string): Variant => draft.variants?.[id] ?? refuse('variant.gone', { id });
 
-function checkName(draft: Project, name: string, except?: string) {
-  const others = Object.entries(draft.variants ?? {}).flatMap(([id, other]) => (id === except ? [] : [other.name]));
-  const taken = except === undefined ? [...others, basisOf(draft)] : others;
-  if (taken.includes(name)) refuse('variant.taken', { name });
+/** No two are called the same; what the project itself is called counts among them. */
+function checkName(draft: Project, name: string, own: string) {
+  if (name !== own && variantsOf(draft).some((other) => other.name === name)) refuse('variant.taken', { name });
 }
 
 export const variantCommands = {
@@ -17,7 +16,7 @@ export const variantCommands = {
   'variant.add': command(
     z.strictObject({ id: idSchema, name: nameSchema, like: idSchema.optional() }),
     (draft, { id, name, like }) => {
-      checkName(draft, name);
+      checkName(draft, name, '');
       draft.variants ??= {};
       draft.variantOrder ??= [];
       if (draft.variantOrder.length >= LIMITS.variants) refuse('variant.many', { most: LIMITS.variants });
@@ -34,7 +33,7 @@ export const variantCommands = {
 
   /** Without an id what the project itself is called. */
   'variant.rename': command(z.strictObject({ id: idSchema.optional(), name: nameSchema }), (draft, { id, name }) => {
-    checkName(draft, name, id ?? '');
+    checkName(draft, name, id === undefined ? basisOf(draft) : variantIn(draft, id).name);
     if (id !== undefined) variantIn(draft, id).name = name;
     else draft.basis = name;
     return `Call it ${name}`;

@@ -1,8 +1,9 @@
 import type { z } from 'zod';
-import type { BodyHandle, Kernel, Profile } from '../../kernel-port/index.ts';
+import type { Profile } from '../../kernel-port/index.ts';
 import { add2, scale2, sub2, type Vec2 } from '../../math/index.ts';
 import { fail, ok, type Result, type Words } from '../../result/index.ts';
 import { arcBetween, reversed, type Piece, type Region } from '../../sketch/index.ts';
+import { bodiesIn, gathered } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { picks, schemaOf } from '../fields.ts';
 import { stretchesOf, type Stretch } from './rims.ts';
@@ -14,8 +15,13 @@ const fields = {
 export const fullRoundSchema = schemaOf('full-round', fields);
 export type FullRoundStep = z.infer<typeof fullRoundSchema>;
 
+/** What is cut away of a stretch: a section, and the way that it goes. */
+interface Shaving extends Pick<Stretch, 'way'> {
+  readonly profile: Profile;
+}
+
 interface Inputs extends ToolInputs {
-  readonly stretches: readonly Stretch[];
+  readonly shavings: readonly Shaving[];
   readonly step: string;
 }
 
@@ -24,40 +30,30 @@ export const fullRound = making('full-round', {
   fields,
   sentence: 'Round {faces} in full, from side to side',
   inputs({ faces }, { step }): Result<Inputs> {
-    const stretches: Stretch[] = [];
-    const bodies = new Set<number>();
+    const shavings: Shaving[] = [];
     for (const thing of faces) {
-      if (thing.to !== 'face') continue;
-      const found = stretchesOf(thing.face, thing.topology);
-      if (found.length === 0) return fail('full-round.rim');
-      stretches.push(...found);
-      bodies.add(thing.body);
+      const stretches = thing.to === 'face' ? stretchesOf(thing.face, thing.topology) : [];
+      if (stretches.length === 0) return fail('full-round.rim');
+      for (const stretch of stretches) {
+        const profile = sectionOf(stretch);
+        if (!profile) return fail('full-round.depth');
+        shavings.push({ profile, way: stretch.way });
+      }
     }
-    return ok({ stretches, step, result: 'cut', only: [...bodies] });
+    return ok({ shavings, step, result: 'cut', only: bodiesIn(faces) });
   },
-  solids: ({ stretches, step }, _, kernel) => shavings(stretches, step, kernel),
+  solids: ({ shavings, step }, _, kernel) =>
+    gathered(
+      shavings,
+      ({ profile, way }, k) => {
+        const named = shavings.length > 1 ? `${step}/${k + 1}` : step;
+        return way.form === 'straight'
+          ? kernel.extrude({ profile, from: 0, to: way.length, step: named })
+          : kernel.revolve({ profile, origin: way.origin, axis: way.axis, from: 0, to: way.angle, step: named });
+      },
+      kernel,
+    ),
 });
-
-/** What is cut away of each stretch. */
-function shavings(stretches: readonly Stretch[], step: string, kernel: Kernel): Result<BodyHandle[]> {
-  const made: BodyHandle[] = [];
-  for (const [k, stretch] of stretches.entries()) {
-    const { way } = stretch;
-    const profile = sectionOf(stretch);
-    const named = stretches.length > 1 ? `${step}/${k + 1}` : step;
-    const result = !profile
-      ? fail('full-round.depth')
-      : way.form === 'straight'
-        ? kernel.extrude({ profile, from: 0, to: way.length, step: named })
-        : kernel.revolve({ profile, origin: way.origin, axis: way.axis, from: 0, to: way.angle, step: named });
-    if (!result.ok) {
-      made.forEach((body) => kernel.release(body));
-      return result;
-    }
-    made.push(...result.value);
-  }
-  return ok(made);
-}
 
 /**
  * What lies above the circle that touches the rim and both walls. With the angles a and b between rim and walls its

@@ -16,7 +16,7 @@ import { axisOf, planeOf, pointOf, type Thing } from '../../references/index.ts'
 import { fail, ok, type Result, type Words } from '../../result/index.ts';
 import { filled, findRegions, Geometry, type Entity } from '../../sketch/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
-import { bodiesIn, touchedField } from '../bodies.ts';
+import { bodiesIn, gathered, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { choice, number, picks, schemaOf, type Filled } from '../fields.ts';
 import { BOLT_NAMES, BOLTS } from './tables.ts';
@@ -135,24 +135,19 @@ export function shapeOf(values: Sizes): HoleShape {
 /** Each hole as a solid of revolution about its axis; all of them are cut in one operation. */
 function drilled({ shape, frames, step }: Inputs, before: readonly BodyHandle[], kernel: Kernel): Result<BodyHandle[]> {
   if (shape.head && shape.head.radius <= shape.radius) return fail('hole.head');
-  const made: BodyHandle[] = [];
-  for (const [k, frame] of frames.entries()) {
-    const depth = shape.depth ?? throughDepth(frame, before, kernel);
-    const result = kernel.revolve({
-      profile: sectionOf(shape, depth, frame),
-      origin: frame.origin,
-      axis: frame.z,
-      from: 0,
-      to: 2 * Math.PI,
-      step: `${step}/${k + 1}`,
-    });
-    if (!result.ok) {
-      made.forEach((body) => kernel.release(body));
-      return result;
-    }
-    made.push(...result.value);
-  }
-  return ok(made);
+  return gathered(
+    frames,
+    (frame, k) =>
+      kernel.revolve({
+        profile: sectionOf(shape, shape.depth ?? throughDepth(frame, before, kernel), frame),
+        origin: frame.origin,
+        axis: frame.z,
+        from: 0,
+        to: 2 * Math.PI,
+        step: `${step}/${k + 1}`,
+      }),
+    kernel,
+  );
 }
 
 function throughDepth(frame: Frame, before: readonly BodyHandle[], kernel: Kernel): number {

@@ -1,10 +1,9 @@
 import type { z } from 'zod';
 import { followedBy, shift3, STILL, turn3 } from '../../math/index.ts';
-import type { BodyHandle } from '../../kernel-port/index.ts';
 import { axisOf } from '../../references/index.ts';
 import { ok } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
-import { bodiesIn } from '../bodies.ts';
+import { bodiesIn, gathered } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { choice, number, picks, schemaOf } from '../fields.ts';
 
@@ -40,15 +39,11 @@ export const move = changing('move', {
     });
   },
   build({ bodies, movement, keep, step }, before, kernel) {
-    const made: BodyHandle[] = [];
-    for (const k of bodies) {
+    const copy = (k: number) => {
       const moved = kernel.moved({ body: before[k]!, movement, step, instance: 'm' });
-      if (!moved.ok) {
-        made.forEach((body) => kernel.release(body));
-        return moved;
-      }
-      made.push(moved.value);
-    }
-    return ok([...before.filter((_, k) => keep || !bodies.includes(k)), ...made]);
+      return moved.ok ? ok([moved.value]) : moved;
+    };
+    const made = gathered(bodies, copy, kernel);
+    return made.ok ? ok([...before.filter((_, k) => keep || !bodies.includes(k)), ...made.value]) : made;
   },
 });
