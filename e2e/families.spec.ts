@@ -114,3 +114,39 @@ test('a cone between two circles, hollowed, its walls looked at; its foot grows'
   await expect(page.getByTestId('paint-legend')).toContainText(/thinnest about\s*(1\.9|2)\d* mm/);
   await expect(page.getByTestId('unsure')).toHaveCount(0);
 });
+
+test('a loft is begun at corners that are chosen: other ones turn it on its way', async ({ bench, page }) => {
+  const square = async (open: () => Promise<void>) => {
+    await bench.turning(open);
+    await bench.press('i');
+    await bench.click(0, 0);
+    await bench.click(80, 80);
+    await bench.press('Escape');
+    await bench.turning(() => bench.press('l'));
+  };
+  await square(onPlane(bench, 'top'));
+  await bench.verb('Datum plane');
+  await page.locator('span').filter({ hasText: /^Top$/ }).waitFor();
+  await bench.click(-213, 54);
+  await bench.press('Enter');
+  await bench.chip('offset', '30 mm');
+  await square(() => bench.step('Plane 1', 'Sketch on it'));
+  await bench.press('l');
+  await bench.desk.getByLabel('Sketch 1').check();
+  await bench.desk.getByLabel('Sketch 2').check();
+  await bench.press('Enter');
+  await bench.bodies(1);
+  const prism = Number.parseFloat((await bench.figure('Volume').textContent()) ?? '');
+  await bench.step('Loft 1', 'Change');
+  await page.getByTestId('ask-starts').click();
+  // the corner in front below, and above it the one to the right
+  await bench.click(-47, -230);
+  await expect(bench.desk).toContainText('begun at a curve or point of Sketch 1');
+  await bench.click(264, 85);
+  await expect(bench.desk).toContainText('begun at 2 starting points');
+  await bench.press('Enter');
+  // a square goes over into itself turned by a quarter: two thirds of the prism
+  await expect
+    .poll(async () => Number.parseFloat((await bench.figure('Volume').textContent()) ?? '') / prism)
+    .toBeCloseTo(2 / 3, 3);
+});

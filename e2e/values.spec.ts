@@ -64,7 +64,7 @@ test('a number without a name is found by clicking the geometry, or in the table
 
   const table = page.getByTestId('numbers');
   await page.getByLabel('Filter values').fill('turns');
-  await table.getByRole('textbox', { name: 'Expression of Spout · Thread · turns' }).click();
+  await table.getByRole('button', { name: 'Expression of Spout · Thread · turns: 3' }).focus();
   await page.getByLabel('Name for this number').fill('thread turns');
   await page.getByRole('button', { name: 'Name it' }).click();
   await page.getByLabel('Filter values').fill('thread turns');

@@ -1,16 +1,9 @@
 <script setup lang="ts">
-import { useProject } from '../stores/project.ts';
-import { useValues, type NumberRow } from '../stores/values.ts';
-import TypedField from './typed-field.vue';
+import { replacing, useValues } from '../stores/values.ts';
+import NumberChip from './number-chip.vue';
 
 /** All numbers that have no name: sizes of sketches, numbers of steps. */
-const store = useProject();
 const values = useValues();
-
-function set({ path }: NumberRow, expression: string, refused: () => void) {
-  const done = store.act([{ command: 'expression.set', input: { path: [...path], expression } }]);
-  if (!done.ok) refused();
-}
 </script>
 
 <template>
@@ -29,12 +22,12 @@ function set({ path }: NumberRow, expression: string, refused: () => void) {
           @click="values.selected = row.key"
         >
           <td class="py-1 pr-3">{{ row.label }}</td>
-          <td class="pr-3">
-            <TypedField
-              class="chip w-40 text-right"
-              :value="row.text"
+          <td class="pr-3 text-right">
+            <NumberChip
+              :text="row.text"
+              :asks="row.asks!"
               :label="`Expression of ${row.label}`"
-              @change="(text, refused) => set(row, text, refused)"
+              :change="replacing(row)"
             />
           </td>
           <td class="text-muted pr-3 text-right font-mono text-[13px] whitespace-nowrap">{{ row.result }}</td>

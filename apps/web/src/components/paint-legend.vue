@@ -72,7 +72,9 @@ function keep(text: string): Result<void> {
           show me
         </button>
       </p>
-      <p v-else class="text-muted mt-1" role="status">Measuring the walls …</p>
+      <p v-else class="text-muted mt-1" role="status">
+        {{ painting.measuring ? 'Measuring the walls …' : 'No wall was found.' }}
+      </p>
     </template>
   </section>
 </template>

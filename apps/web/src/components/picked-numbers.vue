@@ -1,16 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import {
-  isTyped,
-  madeBy,
-  namesUsed,
-  placedExpressions,
-  stepKind,
-  type Action,
-  type PlacedExpression,
-} from '@helb/core';
+import { isTyped, madeBy, namesUsed, placedExpressions, stepKind, type PlacedExpression } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useProject } from '../stores/project.ts';
+import { replacing } from '../stores/values.ts';
 import NumberChip from './number-chip.vue';
 
 /** The numbers that what is picked was made by: of the steps that its faces come from, and of their sketches. */
@@ -39,9 +32,6 @@ const isNamed = ({ text }: PlacedExpression): boolean => namesUsed(text).length 
 
 /** The label without the name of the part. */
 const shortly = ({ label }: PlacedExpression): string => label.split(' · ').slice(1).join(' · ');
-const change =
-  ({ path }: PlacedExpression) =>
-  (expression: string): Action[] => [{ command: 'expression.set', input: { path: [...path], expression } }];
 </script>
 
 <template>
@@ -53,7 +43,7 @@ const change =
       class="border-rule flex items-baseline justify-between gap-3 border-t py-1"
     >
       <span class="text-muted">{{ shortly(place) }}</span>
-      <NumberChip :text="place.text" :asks="place.asks!" :label="shortly(place)" :change="change(place)" />
+      <NumberChip :text="place.text" :asks="place.asks!" :label="shortly(place)" :change="replacing(place)" />
     </p>
     <p v-if="numbers.length > MOST" class="text-muted text-sm">and {{ numbers.length - MOST }} more</p>
     <p class="text-muted mt-1 text-sm">Type “name = 5 mm” to name one.</p>

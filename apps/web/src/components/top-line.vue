@@ -2,7 +2,7 @@
 import { format } from 'date-fns';
 import { computed, ref } from 'vue';
 import { RouterLink, useRoute, useRouter } from 'vue-router';
-import { basisOf, PART_COLOURS } from '@helb/core';
+import { PART_COLOURS, variantsOf } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
@@ -45,9 +45,8 @@ const saved = computed(() => {
 });
 /** The variants by their ids, the project itself without one; undefined where there are none. */
 const variants = computed(() => {
-  const { kept } = store;
-  if (!kept?.variantOrder?.length) return undefined;
-  return { '': basisOf(kept), ...Object.fromEntries(kept.variantOrder.map((id) => [id, kept.variants![id]!.name])) };
+  const all = store.kept ? variantsOf(store.kept) : [];
+  return all.length > 1 ? Object.fromEntries(all.map(({ id = '', name }) => [id, name])) : undefined;
 });
 const undo = computed(() => store.view?.stacks.undo.at(-1)?.label);
 const redo = computed(() => store.view?.stacks.redo.at(-1)?.label);

@@ -1,17 +1,25 @@
 <script setup lang="ts">
-/** A text that is changed when it is left or Enter is pressed; Esc puts the old one back. */
+import type { Result } from '@helb/core';
+
+/** A text that is changed when it is left or Enter is pressed; Esc, or a refusal, puts the old one back. */
 const {
   value,
   label,
   placeholder = '',
   most = 200,
-} = defineProps<{ value: string; label: string; placeholder?: string; most?: number }>();
-const emit = defineEmits<{ change: [text: string, refused: () => void] }>();
+  change,
+} = defineProps<{
+  value: string;
+  label: string;
+  placeholder?: string;
+  most?: number;
+  change: (text: string) => Result<void>;
+}>();
 
-function change(event: Event) {
+function take(event: Event) {
   const input = event.target as HTMLInputElement;
   const text = input.value.trim();
-  if (text !== value) emit('change', text, () => (input.value = value));
+  if (text !== value && !change(text).ok) input.value = value;
 }
 function leave(event: Event) {
   const input = event.target as HTMLInputElement;
@@ -27,7 +35,7 @@ const enter = (event: Event) => (event.target as HTMLInputElement).blur();
     :aria-label="label"
     :placeholder="placeholder"
     :maxlength="most"
-    @change="change"
+    @change="take"
     @keydown.enter="enter"
     @keydown.esc="leave"
   />

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue';
 import type { PlacedExpression, Value } from '@helb/core';
 import { newId } from '../stores/ids.ts';
 import { useProject } from '../stores/project.ts';
-import { useValues } from '../stores/values.ts';
+import { replacing, useValues } from '../stores/values.ts';
 import TypedField from './typed-field.vue';
 import ValueGraph from './value-graph.vue';
 
@@ -33,27 +33,23 @@ const list = computed(() =>
   row.value!.allowed && 'list' in row.value!.allowed ? row.value!.allowed.list.join('; ') : '',
 );
 
-function allow(allowed: Value['allowed']) {
+const allow = (allowed: Value['allowed']) =>
   store.act([{ command: 'value.allow', input: { id: row.value!.id, ...(allowed ? { allowed } : {}) } }]);
-}
-function setBound(bound: 'least' | 'most', text: string) {
-  const least = bound === 'least' ? text : range.value.least;
-  const most = bound === 'most' ? text : range.value.most;
+const setRange = (least: string, most: string) =>
   allow(least || most ? { ...(least ? { least } : {}), ...(most ? { most } : {}) } : undefined);
-}
 function setList(text: string) {
   const entries = text.split(';').flatMap((entry) => entry.trim() || []);
-  allow(entries.length > 0 ? { list: entries } : undefined);
+  return allow(entries.length > 0 ? { list: entries } : undefined);
 }
 
 /** Gives a number its name: the value is made and used there, in one gesture. */
 function give() {
-  const { path, text } = number.value!;
+  const { text } = number.value!;
   const name = naming.value.trim();
   const id = newId('v');
   const done = store.act([
     { command: 'value.add', input: { id, name, expression: text } },
-    { command: 'expression.set', input: { path: [...path], expression: name } },
+    ...replacing(number.value!)(name),
   ]);
   if (!done.ok) return;
   naming.value = '';
@@ -68,7 +64,7 @@ function give() {
     <ValueGraph :name="row.name" :reads="row.reads" :drives="row.users.map(shortly)" />
     <label class="border-rule mt-3 flex items-baseline justify-between gap-3 border-t py-1.5">
       <span class="text-muted shrink-0">Note</span>
-      <TypedField class="field w-44!" :value="row.note ?? ''" :label="`Note on ${row.name}`" @change="setNote" />
+      <TypedField class="field w-44!" :value="row.note ?? ''" :label="`Note on ${row.name}`" :change="setNote" />
     </label>
     <label class="border-rule flex items-baseline justify-between gap-3 border-t py-1.5">
       <span class="text-muted shrink-0">Group</span>
@@ -78,7 +74,7 @@ function give() {
         :value="row.group ?? ''"
         :label="`Group of ${row.name}`"
         :most="60"
-        @change="setGroup"
+        :change="setGroup"
       />
       <datalist id="value-groups"><option v-for="group in groups" :key="group" :value="group" /></datalist>
     </label>
@@ -88,14 +84,14 @@ function give() {
         class="field w-20! font-mono text-[13px]!"
         :value="range.least"
         :label="`Least ${row.name}`"
-        @change="(text) => setBound('least', text)"
+        :change="(text) => setRange(text, range.most)"
       />
       <span class="text-muted">to</span>
       <TypedField
         class="field w-20! font-mono text-[13px]!"
         :value="range.most"
         :label="`Most ${row.name}`"
-        @change="(text) => setBound('most', text)"
+        :change="(text) => setRange(range.least, text)"
       />
     </p>
     <label class="flex items-baseline justify-between gap-2 pb-1.5">
@@ -106,7 +102,7 @@ function give() {
         :value="list"
         :label="`Allowed for ${row.name}`"
         :most="2000"
-        @change="setList"
+        :change="setList"
       />
     </label>
     <p class="border-rule flex gap-4 border-t py-1.5 text-sm">

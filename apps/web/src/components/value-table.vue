@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { allowedWords, type Result } from '@helb/core';
+import { allowedWords } from '@helb/core';
 import { newId } from '../stores/ids.ts';
 import { useProject } from '../stores/project.ts';
 import { useValues, type Column, type ValueRow } from '../stores/values.ts';
@@ -13,25 +13,25 @@ const values = useValues();
 const weights = useWeights();
 const naming = ref('');
 
-type Refused = () => void;
-const done = (result: Result<void>, refused: Refused) => void (result.ok || refused());
-
-const setName = ({ id }: ValueRow, name: string, refused: Refused) =>
-  done(store.act([{ command: 'value.rename', input: { id, name } }]), refused);
+const setName =
+  ({ id }: ValueRow) =>
+  (name: string) =>
+    store.act([{ command: 'value.rename', input: { id, name } }]);
 
 /** Of a variant nothing means: as in the project itself. */
-function setExpression({ id }: ValueRow, column: Column, text: string, refused: Refused) {
-  const expression = text === '' ? {} : { expression: text };
-  const result = store.act([
-    column.id === undefined
-      ? { command: 'value.set', input: { id, expression: text } }
-      : { command: 'variant.set', input: { id: column.id, value: id, ...expression } },
-  ]);
-  done(result, refused);
-}
+const setExpression =
+  ({ id: value }: ValueRow, { id }: Column) =>
+  (text: string) =>
+    store.act([
+      id === undefined
+        ? { command: 'value.set', input: { id: value, expression: text } }
+        : { command: 'variant.set', input: { id, value, ...(text ? { expression: text } : {}) } },
+    ]);
 
-const rename = ({ id }: Column, name: string, refused: Refused) =>
-  done(store.act([{ command: 'variant.rename', input: { ...(id === undefined ? {} : { id }), name } }]), refused);
+const rename =
+  ({ id }: Column) =>
+  (name: string) =>
+    store.act([{ command: 'variant.rename', input: { ...(id === undefined ? {} : { id }), name } }]);
 
 function addVariant() {
   const name = naming.value.trim();
@@ -60,7 +60,7 @@ const drives = ({ users }: ValueRow) =>
                 :value="column.name"
                 :label="`Name of the variant ${column.name}`"
                 :most="60"
-                @change="(name, refused) => rename(column, name, refused)"
+                :change="rename(column)"
               />
               <span v-if="isShown(column)">shown</span>
               <button
@@ -97,7 +97,7 @@ const drives = ({ users }: ValueRow) =>
               :value="row.name"
               :label="`Name of ${row.name}`"
               :most="40"
-              @change="(name, refused) => setName(row, name, refused)"
+              :change="setName(row)"
             />
           </td>
           <td v-for="(column, k) in values.columns" :key="column.id ?? ''" class="px-2" :class="cell(column)">
@@ -110,7 +110,7 @@ const drives = ({ users }: ValueRow) =>
                 column.id === undefined ? `Expression of ${row.name}` : `Expression of ${row.name} in ${column.name}`
               "
               :title="values.comesTo(row, k)"
-              @change="(text, refused) => setExpression(row, column, text, refused)"
+              :change="setExpression(row, column)"
             />
           </td>
           <td class="pr-3 text-right font-mono text-[13px] whitespace-nowrap">{{ row.result || '?' }}</td>

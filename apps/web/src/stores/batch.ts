@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
-import { basisOf, variantOf, type Id, type Project } from '@helb/core';
+import { computed, ref, watch } from 'vue';
+import { variantOf, variantsOf, type Id, type Project } from '@helb/core';
 import { download, fileName } from '../download.ts';
 import type { FileFormat } from '../workers/protocol.ts';
 import { useModel } from './model.ts';
@@ -16,35 +16,44 @@ export const useBatch = defineStore('batch', () => {
   /** Parts that gave no file, with the reason. */
   const left = ref<readonly string[]>([]);
 
-  const names = computed((): ReadonlyMap<Id | undefined, string> => {
-    const { kept } = store;
-    if (!kept) return new Map();
-    const variants = (kept.variantOrder ?? []).map((id) => [id, kept.variants![id]!.name] as const);
-    return new Map<Id | undefined, string>([[undefined, basisOf(kept)], ...variants]);
-  });
+  /** What the project can be shown as, by the ids of its variants. */
+  const names = computed(
+    (): ReadonlyMap<Id | undefined, string> =>
+      new Map((store.kept ? variantsOf(store.kept) : []).map(({ id, name }) => [id, name])),
+  );
+
+  watch(
+    () => store.id,
+    () => {
+      stopped.value = true;
+      left.value = [];
+    },
+  );
 
   /** @param all of every variant, each in a folder of its own; else of the one that is shown */
   async function run(format: FileFormat, all: boolean): Promise<void> {
     if (!store.kept || progress.value !== undefined) return;
     const project = store.kept;
-    const variants = all ? [...names.value.keys()] : [store.variant];
-    const tasks = variants.flatMap((variant) => project.partOrder.map((part) => ({ variant, part })));
+    // as they are called now, whatever happens to them meanwhile
+    const variants = variantsOf(project).filter(({ id }) => all || id === store.variant);
+    const tasks = variants.flatMap((variant) => project.partOrder.map((part) => ({ ...variant, part })));
     const files: Record<string, Uint8Array> = {};
     const missing: string[] = [];
     stopped.value = false;
-    for (const [k, { variant, part }] of tasks.entries()) {
-      const name = project.parts[part]!.name;
-      const called = variants.length > 1 ? `${name}, ${names.value.get(variant)}` : name;
+    for (const [k, { id, name: variant, part }] of tasks.entries()) {
+      const { name } = project.parts[part]!;
+      const called = variants.length > 1 ? `${name}, ${variant}` : name;
       progress.value = `${called} · ${k + 1} of ${tasks.length}`;
-      const bytes = await made(variantOf(project, variant), part, format);
+      const bytes = await made(variantOf(project, id), part, format);
       if (stopped.value) break;
-      const folder = variants.length > 1 ? `${fileName(names.value.get(variant)!)}/` : '';
+      const folder = variants.length > 1 ? `${fileName(variant)}/` : '';
       if (typeof bytes === 'string') missing.push(`${called}: ${bytes}`);
       else files[freePath(files, `${folder}${fileName(name)}`, format)] = bytes;
     }
     progress.value = undefined;
+    if (stopped.value) return;
     left.value = missing;
-    if (stopped.value || Object.keys(files).length === 0) return;
+    if (Object.keys(files).length === 0) return;
     download(`${fileName(project.name)}-${format}.zip`, await model.zip(files), 'application/zip');
   }
 

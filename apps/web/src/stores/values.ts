@@ -1,8 +1,7 @@
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import {
-  basisOf,
   evaluate,
   explain,
   formatQuantity,
@@ -13,6 +12,8 @@ import {
   usersOf,
   valueScope,
   variantOf,
+  variantsOf,
+  type Action,
   type Id,
   type PlacedExpression,
   type Project,
@@ -43,6 +44,11 @@ export interface NumberRow extends PlacedExpression {
   readonly result: string;
 }
 
+/** Puts another expression where one stands. */
+export const replacing =
+  ({ path }: PlacedExpression) =>
+  (expression: string): Action[] => [{ command: 'expression.set', input: { path: [...path], expression } }];
+
 const scopeOf = ({ values, unit }: Project) => valueScope(Object.values(values), unit);
 
 /** All numbers of the project as the Values screen tells them. */
@@ -55,12 +61,15 @@ export const useValues = defineStore('values', () => {
   /** The value, or the number by its key, that the desk tells of. */
   const selected = ref<string>();
 
-  const columns = computed((): Column[] => {
-    const { kept } = store;
-    if (!kept) return [];
-    const variants = (kept.variantOrder ?? []).map((id) => ({ id, name: kept.variants![id]!.name }));
-    return [{ id: undefined, name: basisOf(kept) }, ...variants];
-  });
+  watch(
+    () => store.id,
+    () => {
+      filter.value = '';
+      selected.value = undefined;
+    },
+  );
+
+  const columns = computed((): Column[] => (store.kept ? variantsOf(store.kept) : []));
   const fits = (text: string) => text.toLowerCase().includes(filter.value.trim().toLowerCase());
 
   const rows = computed((): ValueRow[] => {

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { formatAmount, variantOf, type Id } from '@helb/core';
 import type { WeightReply } from '../workers/protocol.ts';
 import { useBench } from './bench.ts';
@@ -18,12 +18,19 @@ export const useWeights = defineStore('weights', () => {
   /** The variant that is being built. */
   const busy = ref<string>();
 
+  // what was measured of one project says nothing of another
+  watch(
+    () => store.id,
+    () => (found.value = new Map()),
+  );
+
   async function weigh(): Promise<void> {
-    const { kept } = store;
+    const { kept, id: project } = store;
     if (!kept || busy.value !== undefined) return;
     for (const { id, name } of values.columns) {
       busy.value = name;
       const weight = await model.weigh(variantOf(kept, id));
+      if (store.id !== project) break;
       if (weight) found.value = new Map([...found.value, [id ?? '', { of: kept, weight }]]);
     }
     busy.value = undefined;

@@ -29,6 +29,8 @@ export interface Wanted {
   readonly origin: boolean;
   /** Show all drawn curves, not only those that no step uses. */
   readonly drawn: boolean;
+  /** Show drawn points too: where a point is asked for. */
+  readonly points: boolean;
   /** Only what comes before this step. */
   readonly before?: Id;
   /** Sketches that are shown otherwise: the one being drawn. */
@@ -58,7 +60,7 @@ export function guidesOf(part: Part, built: Built, wanted: Wanted): Guide[] {
   );
   const drawn = steps
     .filter((step) => isSketch(part.steps[step]) && step !== wanted.without && (wanted.drawn || !used.has(step)))
-    .flatMap((step) => drawnGuides(step, built, nameOf));
+    .flatMap((step) => drawnGuides(step, built, nameOf, wanted.points ? POINT * sizeOf(box) : undefined));
   return [...origin, ...datums, ...drawn];
 }
 
@@ -112,19 +114,26 @@ const DATUM_LINES: { readonly [F in Datum['form']]: LinesOf<F> } = {
     [x, y, z].flatMap((along) => [add3(origin, scale3(along, 0.2 * sizeOf(box))), origin]),
 };
 
-/** Each curve and point of a sketch by itself. */
-function drawnGuides(step: Id, built: Built, nameOf: (id: Id) => string): Guide[] {
+/** Half the arm of the cross by which a drawn point is shown, as a share of the size of the part. */
+const POINT = 0.012;
+
+/** Each curve of a sketch by itself, and each point where they are wanted: as crosses with so long arms, mm. */
+function drawnGuides(step: Id, built: Built, nameOf: (id: Id) => string, arm: number | undefined): Guide[] {
   const sketch = built.sketches[step];
   if (!sketch) return [];
   const geometry = new Geometry(sketch.entities);
   return Object.entries(sketch.entities).flatMap(([entity, record]): Guide[] => {
     const thing = drawnThing(sketch.frame, geometry, entity);
-    if (!thing || record.kind === 'point') return [];
+    if (!thing || (record.kind === 'point' && arm === undefined)) return [];
     const reference: Reference = { to: 'drawn', step, entity };
-    const lines = geometry
-      .pieces(entity)
-      .map((piece) => polyline(piece).map((place) => toSpace(sketch.frame, place)))
-      .flatMap((places) => places.slice(1).flatMap((place, k) => [places[k]!, place]));
+    const { x, y } = sketch.frame;
+    const lines =
+      thing.at && arm
+        ? [x, y].flatMap((along) => [add3(thing.at!, scale3(along, arm)), add3(thing.at!, scale3(along, -arm))])
+        : geometry
+            .pieces(entity)
+            .map((piece) => polyline(piece).map((place) => toSpace(sketch.frame, place)))
+            .flatMap((places) => places.slice(1).flatMap((place, k) => [places[k]!, place]));
     const words = `${record.kind} of ${nameOf(step)}`;
     return [{ name: `${step} ${entity}`, words, reference, thing, lines, look: 'drawn' }];
   });

@@ -20,6 +20,7 @@ export function useGuides(viewport: Ref<Viewport | undefined>, viewVersion: Ref<
     return guidesOf(part, built, {
       origin: askedField !== undefined,
       drawn: borrowing || askedField !== undefined,
+      points: askedField !== undefined,
       ...(bench.before === undefined ? {} : { before: bench.before }),
       ...(draft ? { without: draft.id } : {}),
     }).filter(({ thing }) => !askedField || suits(thing, askedField.accepts));

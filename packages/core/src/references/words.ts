@@ -25,7 +25,7 @@ export const ORIGIN_WORDS: Readonly<Record<OriginThing, string>> = {
 export function referenceWords(reference: Reference, nameOf: (step: string) => string): string {
   if (reference.to === 'origin') return ORIGIN_WORDS[reference.name];
   if (reference.to === 'datum') return nameOf(reference.step);
-  if (reference.to === 'drawn') return `a curve of ${nameOf(reference.step)}`;
+  if (reference.to === 'drawn') return `a curve or point of ${nameOf(reference.step)}`;
   if (reference.to === 'rule') return ruleWords(reference, nameOf);
   const faces = facesOfName(reference.name);
   if (reference.to === 'face') return faceWords(faces[0]!, nameOf);
