@@ -81,12 +81,12 @@ export default ts.config(
             // outlines of samples are for tests and benches
             allow('kernel', ['kernel', 'core', 'core-samples']),
             // the headless command line is where engine and kernel are put together
-            allow('engine', ['engine', 'core', 'core-outlines', 'core-samples', 'kernel']),
+            allow('engine', ['engine', 'core', 'core-assembly', 'core-outlines', 'core-samples', 'kernel']),
             allow('server', ['server', 'core', 'scripts']),
             // the readers of files are loaded when somebody opens one
-            allow('web', ['web', 'engine', 'core', 'core-outlines', 'kernel']),
+            allow('web', ['web', 'engine', 'core', 'core-assembly', 'core-outlines', 'kernel']),
             allow('e2e', ['e2e', 'core', 'scripts']),
-            allow('bench', ['bench', 'core', 'core-samples', 'kernel', 'engine', 'scripts', 'e2e']),
+            allow('bench', ['bench', 'core', 'core-assembly', 'core-samples', 'kernel', 'engine', 'scripts', 'e2e']),
             allow('scripts', ['scripts', 'core', 'server']),
           ],
         },

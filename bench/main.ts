@@ -1,4 +1,5 @@
 import type { Family, Figure } from './measure.ts';
+import { motionFigures } from './motion.ts';
 import { pageFigures } from './page.ts';
 import { rebuildFigures } from './rebuild.ts';
 import { sketchFigures } from './sketch.ts';
@@ -11,6 +12,7 @@ const FAMILIES: readonly Family[] = [
   { name: 'steps', run: stepFigures },
   { name: 'rebuild', run: rebuildFigures },
   { name: 'survival', run: survivalFigures },
+  { name: 'motion', run: motionFigures },
   { name: 'page', run: pageFigures },
 ];
 

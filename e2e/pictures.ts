@@ -43,6 +43,7 @@ try {
   await page.keyboard.press('Escape');
   await drumPictures(page);
   await stepPictures(page);
+  await wholePictures(page);
   await page.getByRole('link', { name: 'Values' }).click();
   await page.getByLabel('Name of plate thickness', { exact: true }).focus();
   await shot('values');
@@ -77,11 +78,40 @@ async function sketchPictures(on: Page): Promise<void> {
   await pause(1000);
 }
 
+/** Opens a part from the list of all parts. */
+async function openPart(on: Page, name: string): Promise<void> {
+  await on.getByRole('tab', { name: 'Parts' }).click();
+  await on.getByRole('list', { name: 'Parts of the project' }).getByRole('button', { name, exact: true }).click();
+}
+
+/** Everything that is placed: apart, and moved with the way of a point. */
+async function wholePictures(on: Page): Promise<void> {
+  await on.getByRole('tab', { name: 'Parts' }).click();
+  await on.getByTestId('make-up').waitFor({ timeout: 60_000 });
+  await pause(2000);
+  await on.getByRole('list', { name: 'Placements' }).getByRole('button', { name: 'Throw wheel' }).click();
+  await on.getByLabel('Drawn apart').fill('0.5');
+  await on.getByRole('button', { name: 'Fit', exact: true }).click();
+  await on.mouse.move(700, 700);
+  await pause(1200);
+  await shot('parts');
+  await on.getByLabel('Drawn apart').fill('0');
+  await on.getByLabel('Show Left side').uncheck();
+  await on.getByRole('link', { name: 'Motion' }).click();
+  await pause(2500);
+  await on.getByRole('button', { name: 'Back', exact: true }).click();
+  await on.getByLabel('Drive Shaft turn to').fill('300 deg');
+  await on.getByLabel('Drive Shaft turn to').press('Enter');
+  await pause(1500);
+  await on.getByRole('button', { name: 'Fit', exact: true }).click();
+  await on.mouse.move(700, 700);
+  await pause(1200);
+  await shot('motion');
+}
+
 /** The drum end: a settled profile with patterns, and the same with a size too many. */
 async function drumPictures(on: Page): Promise<void> {
-  await on.getByRole('tab', { name: 'Parts' }).click();
-  await on.getByText('Drum end').first().click();
-  await on.getByRole('tab', { name: 'Steps' }).click();
+  await openPart(on, 'Drum end');
   await on.getByLabel('More for Disc outline').click();
   await on.getByRole('menuitem', { name: 'Open sketch' }).click();
   await on.mouse.move(660, 720);
@@ -108,9 +138,7 @@ async function stepPictures(on: Page): Promise<void> {
   await pause(1800);
   await shot('borrowed');
   await on.keyboard.press('l');
-  await on.getByRole('tab', { name: 'Parts' }).click();
-  await on.getByText('Bearing bracket').last().click();
-  await on.getByRole('tab', { name: 'Steps' }).click();
+  await openPart(on, 'Bearing bracket');
   await pause(2500);
   await on.mouse.move(740, 514, { steps: 3 });
   await on.mouse.click(740, 514);
@@ -122,9 +150,7 @@ async function stepPictures(on: Page): Promise<void> {
   await on.keyboard.press('Enter');
   await pause(600);
   await mendPicture(on);
-  await on.getByRole('tab', { name: 'Parts' }).click();
-  await on.getByText('Tray').first().click();
-  await on.getByRole('tab', { name: 'Steps' }).click();
+  await openPart(on, 'Tray');
   await pause(3500);
   await shot('tray');
   await on.mouse.click(700, 700);

@@ -120,7 +120,7 @@ test('a second part is drawn in its own colour, the first stays as it is', async
   await bench.newDemo();
   await page.getByRole('tab', { name: /Parts/ }).click();
   await page.getByRole('button', { name: '+ new part' }).click();
-  await expect(page.getByTestId('part-name')).toHaveText('Part 9');
+  await expect(page.getByTestId('part-name')).toHaveText('Part 16');
   await bench.bodies(0);
   await bench.sketchOnTop();
   await bench.press('o');
@@ -132,10 +132,14 @@ test('a second part is drawn in its own colour, the first stays as it is', async
   await bench.bodies(1);
   await bench.press('Enter');
   await expect(bench.figure('Bodies')).toHaveText('1 with 3 faces');
-  await page.getByRole('button', { name: 'Bearing bracket' }).click();
+  await page.getByRole('tab', { name: /Parts/ }).click();
+  await page
+    .getByRole('list', { name: 'Parts of the project' })
+    .getByRole('button', { name: 'Bearing bracket', exact: true })
+    .click();
   await expect(bench.figure('Bodies')).toHaveText('1 with 13 faces');
   await page.getByRole('link', { name: 'Output' }).click();
-  await expect(page.getByRole('button', { name: 'Download STEP of Part 9' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Download STEP of Part 16' })).toBeVisible();
 });
 
 test('a value is named while a step is being made, and kept with it by Enter in one undo step', async ({
@@ -158,7 +162,7 @@ test('a value is named while a step is being made, and kept with it by Enter in 
   await bench.press('Control+z');
   await expect(bench.figure('Size')).toContainText('28 mm');
   await page.getByRole('link', { name: 'Values' }).click();
-  await expect(page.getByText('39 named')).toBeVisible();
+  await expect(page.getByText('55 named')).toBeVisible();
 });
 
 test('a chip is scrubbed with a live preview, and Esc leaves it as it was', async ({ bench, page }) => {

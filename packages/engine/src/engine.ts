@@ -7,6 +7,7 @@ import {
   outlinePieces,
   PART_COLOURS,
   stepKind,
+  TriangleTree,
   valueScope,
   writeDxf,
   writeStl,
@@ -24,6 +25,7 @@ import {
   type Id,
   type Issue,
   type Kernel,
+  type Movement,
   type Part,
   type PlaceOnBody,
   type Project,
@@ -35,7 +37,10 @@ import {
   type Thing,
   type Topology,
 } from '@helb/core';
+import { emptyAssembly, memberPose, type Assembled } from '@helb/core/assembly';
+import { assembledFrom, placedParts, type AssembledModel } from './assembled.ts';
 import { BodyCache } from './body-cache.ts';
+import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
 import { Site } from './site.ts';
 import type { BodyModel, Model, PartModel, StepResult, ValueResult } from './model.ts';
 import { wallsOf, type Walls } from './walls.ts';
@@ -59,6 +64,17 @@ export interface BuildOptions {
   readonly pause?: () => Promise<void>;
 }
 
+export interface InterferenceOptions {
+  /** Where the bodies of the mechanism are; at rest if absent. */
+  readonly poses?: readonly Movement[];
+  /** How fine the meshes are that tell which pairs may meet. */
+  readonly mesh?: Fineness;
+  /** Tell pairs that come nearer than this besides, mm. */
+  readonly within?: number;
+  /** Called before each pair; may throw to stop. */
+  readonly pause?: (done: number, of: number) => Promise<void>;
+}
+
 /** Thrown when a build was overtaken. */
 export class Overtaken extends Error {
   constructor() {
@@ -74,8 +90,13 @@ const MOST_SKETCHES = 300;
 /** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
 export const PRINTED: Fineness = { deflection: 0.05, angle: Math.PI / 18 };
 
+/** Enough to tell which bodies may meet: the exact ones tell whether they do. */
+const COARSE: Fineness = { deflection: 0.2, angle: 0.5 };
+
 interface Built {
   readonly model: PartModel;
+  /** The part as it is in the end. */
+  readonly site: Site;
   readonly bodies: readonly BodyHandle[];
   readonly keys: readonly string[];
 }
@@ -87,6 +108,7 @@ interface Built {
 export class Engine {
   private readonly measured = new Map<BodyHandle, Pick<BodyModel, 'name' | 'measures'>>();
   private readonly meshes = new Map<string, BodyMesh>();
+  private readonly trees = new WeakMap<BodyMesh, TriangleTree>();
   private readonly skins = new WeakMap<BodyMesh, Walls>();
   private readonly sketches = new Map<string, SolvedSketch>();
   private readonly topologies = new Map<BodyHandle, Topology>();
@@ -105,8 +127,48 @@ export class Engine {
   }
 
   async build(project: Project, options: BuildOptions = {}): Promise<Model> {
+    return (await this.builtWith(project, options)).model;
+  }
+
+  /** The parts that are placed, brought together as the design puts them. */
+  async assemble(project: Project, options: BuildOptions = {}): Promise<AssembledModel> {
+    const placed = placedParts(project);
+    const { model, sites, scope } = await this.builtWith(project, { parts: placed, ...options });
+    return { model, assembled: assembledFrom(project, model, sites, scope) };
+  }
+
+  /** Every two placements that overlap in a pose, or come nearer than so many mm. */
+  async interference(
+    project: Project,
+    { poses, within = 0, mesh = COARSE, pause }: InterferenceOptions = {},
+  ): Promise<{ readonly assembled: Assembled; readonly encounters: readonly Encounter[] }> {
+    const { sites, model, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const assembled = assembledFrom(project, model, sites, scope);
+    const pose = { poses: poses ?? assembled.rest.poses };
+    const bodies = assembled.members.flatMap((member) =>
+      (sites.get(member.part)?.handles ?? []).map((body): PlacedBody => {
+        const { measures, mesh: skin } = this.describe(body, { mesh });
+        const { id, part } = member;
+        const { deflection } = mesh;
+        return {
+          member: id,
+          part,
+          body,
+          measures,
+          skin: this.treeOf(skin!),
+          deflection,
+          pose: memberPose(member, pose),
+        };
+      }),
+    );
+    const isPressed = pressing(project.assembly ?? emptyAssembly());
+    return { assembled, encounters: await encounters(this.kernel, bodies, within, isPressed, pause) };
+  }
+
+  private async builtWith(project: Project, options: BuildOptions) {
     const scope = valueScope(Object.values(project.values), project.unit);
     const parts: PartModel[] = [];
+    const sites = new Map<Id, Site>();
     const inUse = new Set<string>();
     for (const id of options.parts ?? project.partOrder) {
       const part = project.parts[id];
@@ -114,9 +176,10 @@ export class Engine {
       const built = await this.buildPart(id, part, scope, options);
       built.keys.forEach((key) => inUse.add(key));
       parts.push(built.model);
+      sites.set(id, built.site);
     }
     for (const body of this.cache.trim(inUse)) this.forget(body);
-    return { parts, values: valuesOf(project, scope) };
+    return { model: { parts, values: valuesOf(project, scope) }, sites, scope };
   }
 
   /** Bytes that the kernel has taken; they are given back only with the kernel itself. */
@@ -270,6 +333,7 @@ export class Engine {
     const crossings = plane && before ? before.flatMap((body) => this.crossing(body, plane)) : [];
     return {
       model: { id, steps, sketches, datums, sections, signs, bodies, earlier, crossings },
+      site,
       bodies: state.bodies,
       keys,
     };
@@ -331,6 +395,12 @@ export class Engine {
     let made = this.meshes.get(key);
     if (!made) this.meshes.set(key, (made = this.kernel.mesh(body, mesh)));
     return { key, ...told, mesh: made, topology: this.topology(body) };
+  }
+
+  private treeOf(mesh: BodyMesh): TriangleTree {
+    let tree = this.trees.get(mesh);
+    if (!tree) this.trees.set(mesh, (tree = new TriangleTree(mesh.positions, mesh.triangles)));
+    return tree;
   }
 
   private forget(body: BodyHandle): void {

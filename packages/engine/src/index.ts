@@ -1,5 +1,9 @@
+export { placedParts, type AssembledModel } from './assembled.ts';
 export { BodyCache } from './body-cache.ts';
-export { Engine, Overtaken, type BuildOptions, type FileSource } from './engine.ts';
+export { Engine, Overtaken, type BuildOptions, type FileSource, type InterferenceOptions } from './engine.ts';
+export { assemblyFindings, namesIn, type AssemblyInspection } from './inspect-assembly.ts';
+export { makeUpList, wholeOf, type MakeUpRow, type Whole } from './make-up.ts';
+export type { Encounter } from './interference.ts';
 export { findings, inspect, recoveredWords, type Finding, type Inspection, type PartInspection } from './inspect.ts';
 export type * from './model.ts';
 export { wallsOf, type Walls } from './walls.ts';

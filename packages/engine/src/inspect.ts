@@ -15,6 +15,9 @@ import {
   type Vec3,
   type Id,
 } from '@helb/core';
+import type { Assembled, Pose } from '@helb/core/assembly';
+import { assemblyFindings, inspectAssembly, type AssemblyInspection } from './inspect-assembly.ts';
+import type { Encounter } from './interference.ts';
 import type { Model, PartModel } from './model.ts';
 import { seenFrom, totalsOf, type Seen, type Totals } from './totals.ts';
 import { wallsOf } from './walls.ts';
@@ -25,6 +28,8 @@ export interface Inspection {
   readonly variant: string;
   readonly variants: readonly string[];
   readonly parts: readonly PartInspection[];
+  /** Null where nothing is placed. */
+  readonly assembly: AssemblyInspection | null;
   readonly values: readonly {
     readonly name: string;
     readonly expression: string;
@@ -81,19 +86,31 @@ export interface Finding {
   readonly message: string;
 }
 
+/** An assembly in the pose that is to be told. */
+export interface PosedAssembly {
+  readonly assembled: Assembled;
+  readonly pose: Pose;
+  /** Where it was asked for. */
+  readonly encounters?: readonly Encounter[];
+}
+
 /** @param variant the variant that the project is shown as; without one it is as it stands */
-export function inspect(project: Project, model: Model, variant?: Id): Inspection {
+export function inspect(project: Project, model: Model, variant?: Id, posed?: PosedAssembly): Inspection {
   const variants = variantsOf(project);
   return {
     variant: variants.find(({ id }) => id === variant)!.name,
     variants: variants.map(({ name }) => name),
     parts: model.parts.map((part) => inspectPart(project, part)),
+    assembly: posed ? inspectAssembly(project, model, posed.assembled, posed.pose, posed.encounters) : null,
     values: model.values.map(({ id, name, result }) => ({
       name,
       expression: project.values[id]!.expression,
       ...shown(result, project.unit),
     })),
-    findings: findings(project, model),
+    findings: [
+      ...findings(project, model),
+      ...(posed ? assemblyFindings(project, posed.assembled, posed.encounters) : []),
+    ],
   };
 }
 

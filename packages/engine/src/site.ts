@@ -42,7 +42,7 @@ export class Site implements World {
   readonly datums = new Map<Id, Datum>();
   /** Steps that make bodies, as they were resolved. */
   readonly sources = new Map<Id, Source>();
-  private handles: readonly BodyHandle[] = [];
+  private held: readonly BodyHandle[] = [];
   private told: readonly Topology[] | undefined;
 
   constructor(
@@ -52,13 +52,17 @@ export class Site implements World {
   ) {}
 
   set bodies(handles: readonly BodyHandle[]) {
-    if (handles !== this.handles) this.told = undefined;
-    this.handles = handles;
+    if (handles !== this.held) this.told = undefined;
+    this.held = handles;
+  }
+
+  get handles(): readonly BodyHandle[] {
+    return this.held;
   }
 
   /** Surveyed only when a step refers to something of them. */
   get bodies(): readonly Topology[] {
-    return (this.told ??= this.handles.map((body) => this.survey.topology(body)));
+    return (this.told ??= this.held.map((body) => this.survey.topology(body)));
   }
 
   datum = (step: Id): Datum | undefined => this.datums.get(step);
@@ -105,7 +109,7 @@ export class Site implements World {
     return ok(turned ? frameOn(origin, scale3(frame.z, -1)) : { ...frame, origin });
   }
 
-  private crossings = (frame: Frame): EdgeFacts[] => this.handles.flatMap((body) => this.survey.crossing(body, frame));
+  private crossings = (frame: Frame): EdgeFacts[] => this.held.flatMap((body) => this.survey.crossing(body, frame));
 
   /** The solved sketch of an earlier step, or why there is none. */
   private sketchOf(wanted: Id): Result<SolvedSketch> {

@@ -42,7 +42,10 @@ export interface Seen {
   readonly inertia_g_mm2: readonly number[] | null;
 }
 
-export function seenFrom({ centre_mm, inertia_g_mm2, mass_g }: Totals, frame: Frame): Seen {
+export function seenFrom(
+  { centre_mm, inertia_g_mm2, mass_g }: Pick<Totals, 'centre_mm' | 'inertia_g_mm2' | 'mass_g'>,
+  frame: Frame,
+): Seen {
   if (!centre_mm) return { centre_mm: null, inertia_g_mm2: null };
   const axes = [frame.x, frame.y, frame.z];
   const off = sub3(centre_mm, frame.origin);

@@ -13,6 +13,8 @@ import {
   type HollowRequest,
   type Kernel,
   type LoftRequest,
+  type Meeting,
+  type Movement,
   type MoveRequest,
   type OffsetRequest,
   type PlaceOnBody,
@@ -35,6 +37,7 @@ import { fail, guarded, ok, startLibrary, type Library, type LibrarySource, type
 import { lofted } from './lofts.ts';
 import { measures, volumeOf } from './measure.ts';
 import { Mesher } from './mesh.ts';
+import { meetingOf } from './meetings.ts';
 import type { NamedSolid } from './names.ts';
 import { forgetParts } from './parts.ts';
 import { spiralled, sweptAlong } from './pipes.ts';
@@ -200,6 +203,9 @@ export class OpenCascadeKernel implements Kernel {
 
   gap = (a: PlaceOnBody, b: PlaceOnBody): Result<Gap> =>
     guarded(this.library, (scope) => gapBetween(this.library, scope, [a, b], (body) => this.body(body)));
+
+  meeting = (a: BodyHandle, b: BodyHandle, movement: Movement): Result<Meeting> =>
+    guarded(this.library, (scope) => meetingOf(this.library, scope, [this.body(a), this.body(b)], movement));
 
   mesh = (body: BodyHandle, fineness: Fineness): BodyMesh => this.mesher.mesh(body, this.body(body), fineness);
 

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { Viewport } from '../view/viewport.ts';
+import type { ViewCamera } from '../view/camera.ts';
 
 /** Which way the axes run: three letters in the corner. */
-const props = defineProps<{ viewport: Viewport; viewVersion: number }>();
+const props = defineProps<{ view: ViewCamera; viewVersion: number }>();
 
 const axes = computed(() => {
   void props.viewVersion;
-  const { view } = props.viewport;
+  const { view } = props;
   const [ox, oy] = view.toScreen([0, 0, 0]);
   const scale = view.pixel * 30;
   return (['x', 'y', 'z'] as const).map((name, k) => {

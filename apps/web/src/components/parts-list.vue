@@ -1,19 +1,35 @@
 <script setup lang="ts">
-import { ref } from 'vue';
-import { PART_COLOURS, type Id } from '@helb/core';
+import { computed, ref } from 'vue';
+import { PART_COLOURS, type Action, type Id } from '@helb/core';
 import { newId } from '../stores/ids.ts';
 import { useBench } from '../stores/bench.ts';
+import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
+import NameField from './name-field.vue';
+import PlacementsList from './placements-list.vue';
 
 const store = useProject();
 const bench = useBench();
+const placements = usePlacements();
+const emit = defineEmits<{ edit: [id: Id] }>();
 const renaming = ref<Id>();
 const name = ref('');
 
+/** Where parts are placed, a new one is drawn in place among them. */
 function add() {
   const id = newId('part');
-  const result = store.act([{ command: 'part.add', input: { id, name: `Part ${store.kept!.partOrder.length + 1}` } }]);
-  if (result.ok) bench.show(id);
+  const title = `Part ${store.kept!.partOrder.length + 1}`;
+  const place: Action[] = placements.records.length > 0 ? [placements.drawnInPlace(id, title)] : [];
+  const result = store.act([{ command: 'part.add', input: { id, name: title } }, ...place]);
+  if (result.ok) edit(id);
+}
+
+/** Groups as they can be placed again. */
+const groups = computed(() => Object.entries(store.project?.groups ?? {}));
+
+function edit(id: Id) {
+  bench.show(id);
+  emit('edit', id);
 }
 
 function rename(id: Id) {
@@ -28,14 +44,17 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
 
 <template>
   <div class="grow overflow-y-auto">
+    <PlacementsList />
+    <h2 class="heading px-4 pt-3 pb-1">
+      Parts <span class="text-muted font-normal">{{ store.project?.partOrder.length }}</span>
+    </h2>
     <ul aria-label="Parts of the project">
       <li
         v-for="id in store.project?.partOrder"
         :key="id"
-        class="border-rule relative flex items-center gap-2 border-b px-4 py-2"
+        class="border-rule relative flex items-center gap-2 border-b px-4 py-1"
         :class="id === bench.partId ? 'bg-lit' : ''"
       >
-        <span v-if="id === bench.partId" class="bg-act absolute inset-y-0 left-0 w-[3px]" />
         <span
           class="size-3 shrink-0 rounded-full"
           :style="{ background: PART_COLOURS[store.project!.parts[id]!.colour] }"
@@ -53,24 +72,66 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
         />
         <button
           v-else
-          class="grow truncate text-left"
+          class="min-w-0 grow truncate text-left"
           :class="id === bench.partId ? 'font-semibold' : ''"
-          @click="bench.show(id)"
+          :title="`Edit ${store.project!.parts[id]!.name}`"
+          @click="edit(id)"
         >
           {{ store.project!.parts[id]!.name }}
         </button>
-        <button class="word-link text-sm" @click="((name = store.project!.parts[id]!.name), (renaming = id))">
+        <button
+          class="word-link text-sm"
+          :aria-label="`Place ${store.project!.parts[id]!.name}`"
+          @click="placements.place({ part: id }, store.project!.parts[id]!.name)"
+        >
+          place
+        </button>
+        <button
+          class="word-link text-sm"
+          :aria-label="`Rename ${store.project!.parts[id]!.name}`"
+          @click="((name = store.project!.parts[id]!.name), (renaming = id))"
+        >
           rename
         </button>
         <button
           v-if="store.project!.partOrder.length > 1"
           class="word-link text-sm"
+          :aria-label="`Remove ${store.project!.parts[id]!.name}`"
           @click="store.act([{ command: 'part.remove', input: { id } }])"
         >
           remove
         </button>
       </li>
     </ul>
-    <button class="word-link px-4 py-3" @click="add">+ new part</button>
+    <button class="word-link px-4 py-2" @click="add">+ new part</button>
+    <template v-if="groups.length > 0">
+      <h2 class="heading px-4 pt-3 pb-1">Groups</h2>
+      <ul aria-label="Groups of the project">
+        <li v-for="[id, group] in groups" :key="id" class="border-rule flex items-baseline gap-2 border-b px-4 py-1">
+          <NameField
+            class="min-w-0 grow"
+            :value="group.name"
+            :label="`Name of ${group.name}`"
+            @change="
+              (next) => next.trim() && store.act([{ command: 'group.rename', input: { id, name: next.trim() } }])
+            "
+          />
+          <button
+            class="word-link text-sm"
+            :aria-label="`Place ${group.name}`"
+            @click="placements.place({ group: id, stiff: false }, group.name)"
+          >
+            place
+          </button>
+          <button
+            class="word-link text-sm"
+            :aria-label="`Remove ${group.name}`"
+            @click="store.act([{ command: 'group.remove', input: { id } }])"
+          >
+            remove
+          </button>
+        </li>
+      </ul>
+    </template>
   </div>
 </template>

@@ -22,6 +22,7 @@ const name = ref('');
 const screens = [
   { name: 'bench', title: 'Bench' },
   { name: 'values', title: 'Values' },
+  { name: 'motion', title: 'Motion' },
   { name: 'output', title: 'Output' },
 ];
 
@@ -97,7 +98,11 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
         @choose="(id) => store.showVariant(id || undefined)"
       />
     </span>
-    <template v-if="bench.part && route.name === 'bench'">
+    <template v-if="route.name === 'motion' || bench.isWhole">
+      <span class="text-rule text-xl">/</span>
+      <h1 class="truncate text-[17px] font-semibold" data-testid="part-name">All parts</h1>
+    </template>
+    <template v-else-if="bench.part && route.name === 'bench'">
       <span class="text-rule text-xl">/</span>
       <span class="size-4 shrink-0 rounded-full" :style="{ background: PART_COLOURS[bench.part.colour] }" />
       <h1 class="truncate text-[17px] font-semibold" data-testid="part-name">{{ bench.part.name }}</h1>

@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue';
-import { useVerbs, type Verb } from '../stores/verbs.ts';
+import type { Verb } from '../stores/verbs.ts';
 
 /** What can be done with what is selected now, most likely first; Space and typing searches all verbs of the place. */
-const { place, verbs } = useVerbs();
+const props = defineProps<{ place: string; verbs: readonly Verb[] }>();
 const searching = ref(false);
 const text = ref('');
 const chosen = ref(0);
 const input = ref<HTMLInputElement>();
 
 const found = computed(() =>
-  verbs.value.filter((verb) => verb.title.toLowerCase().includes(text.value.trim().toLowerCase())),
+  props.verbs.filter((verb) => verb.title.toLowerCase().includes(text.value.trim().toLowerCase())),
 );
 
 async function search() {
@@ -29,7 +29,7 @@ function run(verb: Verb | undefined) {
 
 /** Runs the verb of a key; tells whether there was one. */
 function press(key: string): boolean {
-  const verb = verbs.value.find((candidate) => candidate.key.toLowerCase() === key.toLowerCase());
+  const verb = props.verbs.find((candidate) => candidate.key.toLowerCase() === key.toLowerCase());
   run(verb);
   return verb !== undefined;
 }

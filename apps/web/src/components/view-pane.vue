@@ -8,8 +8,11 @@ import ChoiceWord from './choice-word.vue';
 import { useModel } from '../stores/model.ts';
 import { usePainting } from '../stores/painting.ts';
 import { useProject } from '../stores/project.ts';
+import { useVerbs } from '../stores/verbs.ts';
 import { VIEWS, type ViewName } from '../view/camera.ts';
+import { themeOf } from '../view/theme.ts';
 import { useGuides } from '../view/use-guides.ts';
+import { useOthers } from '../view/use-others.ts';
 import { useMoving } from '../view/use-moving.ts';
 import { usePicture } from '../view/use-picture.ts';
 import type { Pick } from '../view/picks.ts';
@@ -19,9 +22,11 @@ import PaintLegend from './paint-legend.vue';
 import SketchCanvas from './sketch-canvas.vue';
 import SketchTitle from './sketch-title.vue';
 import UnderList from './under-list.vue';
+import ViewNames from './view-names.vue';
 import VerbStrip from './verb-strip.vue';
 
 const bench = useBench();
+const { place: here, verbs } = useVerbs();
 const looking = useLooking();
 const painting = usePainting();
 const store = useProject();
@@ -37,15 +42,7 @@ const strip = ref<InstanceType<typeof VerbStrip>>();
 const sketch = ref<InstanceType<typeof SketchCanvas>>();
 const under = shallowRef<{ at: Vec2; picks: Pick[]; chosen: number }>();
 
-const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-const theme = () => ({
-  ink: css('--ink'),
-  rule: css('--rule'),
-  act: css('--act'),
-  link: css('--link'),
-  muted: css('--muted'),
-  part: PART_COLOURS[bench.part?.colour ?? 0]!,
-});
+const theme = () => themeOf(PART_COLOURS[bench.part?.colour ?? 0]!);
 const darkness = matchMedia('(prefers-color-scheme: dark)');
 const retheme = () => viewport.value?.setTheme(theme());
 
@@ -318,6 +315,7 @@ function escape() {
 }
 
 const keepPicture = usePicture(viewport);
+const others = useOthers(viewport);
 const { moving, during } = useMoving();
 
 /** For benches and tests: what the view has come to. */
@@ -334,6 +332,7 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
     :data-took="model.built?.took"
     :data-drawn="drawn"
     :data-moving="moving"
+    :data-others="others"
     :data-bodies="model.built?.bodies.length ?? 0"
   >
     <canvas
@@ -364,28 +363,19 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
         label="look"
         @choose="(name) => (looking.look = name as keyof typeof LOOKS)"
       />
+      <label v-if="looking.isPlaced" class="text-muted ml-4"
+        ><input v-model="looking.among" type="checkbox" /> among the others</label
+      >
     </p>
     <PaintLegend v-if="!bench.editor" />
     <nav class="bg-paper/80 absolute top-2 right-3 flex items-center gap-3 text-[13px]" aria-label="Views">
-      <button
-        v-for="name in bench.editor ? (['Corner'] as const) : views"
-        :key="name"
-        class="border-b"
-        :class="current === name ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'"
-        @click="look(name)"
-      >
-        {{ name }}
-      </button>
+      <ViewNames
+        :names="bench.editor ? ['Corner'] : views"
+        :current="current"
+        @look="(name) => look(name as ViewName)"
+      />
       <span class="bg-rule h-4 w-px" />
-      <button
-        class="border-b"
-        :class="
-          current === 'Square-on' ? 'border-ink text-ink font-semibold' : 'text-muted hover:text-ink border-transparent'
-        "
-        @click="squareOn"
-      >
-        Square-on
-      </button>
+      <ViewNames :names="['Square-on']" :current="current" @look="squareOn" />
       <button class="text-muted hover:text-ink" @click="fit">Fit</button>
       <button
         v-if="bench.editor"
@@ -397,7 +387,7 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
         Relations
       </button>
     </nav>
-    <AxisMark v-if="viewport" :viewport="viewport" :view-version="viewVersion" />
+    <AxisMark v-if="viewport" :view="viewport.view" :view-version="viewVersion" />
     <UnderList
       v-if="offered"
       :at="offered.at"
@@ -433,6 +423,6 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
     >
       {{ model.trouble }}
     </p>
-    <VerbStrip ref="strip" />
+    <VerbStrip ref="strip" :place="here" :verbs="verbs" />
   </section>
 </template>

@@ -1,17 +1,25 @@
 <script setup lang="ts">
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue';
-import { onBeforeUnmount } from 'vue';
+import { onBeforeUnmount, ref, watchEffect } from 'vue';
 import BuildSheet from '../components/build-sheet.vue';
 import Desk from '../components/desk.vue';
 import PartsList from '../components/parts-list.vue';
+import WholeDesk from '../components/whole-desk.vue';
+import WholePane from '../components/whole-pane.vue';
 import ViewPane from '../components/view-pane.vue';
 import { useBench } from '../stores/bench.ts';
+import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
 
 const bench = useBench();
 const store = useProject();
+const placements = usePlacements();
+/** Steps of the part that is edited, or everything that is placed. */
+const tab = ref(0);
+watchEffect(() => (bench.isWhole = tab.value === 1 && placements.records.length > 0));
 
 onBeforeUnmount(() => {
+  bench.isWhole = false;
   bench.leaveSketch();
   bench.cancelDraft();
 });
@@ -19,7 +27,12 @@ onBeforeUnmount(() => {
 
 <template>
   <main class="flex min-h-0 grow">
-    <TabGroup as="div" class="border-rule bg-sheet flex w-80 shrink-0 flex-col border-r">
+    <TabGroup
+      as="div"
+      :selected-index="tab"
+      class="border-rule bg-sheet flex w-80 shrink-0 flex-col border-r"
+      @change="(next) => (tab = next)"
+    >
       <TabList class="border-rule flex h-[38px] shrink-0 gap-4 border-b px-4">
         <Tab v-for="title in ['Steps', 'Parts']" :key="title" v-slot="{ selected }" as="template">
           <button
@@ -35,10 +48,10 @@ onBeforeUnmount(() => {
       </TabList>
       <TabPanels class="flex min-h-0 grow flex-col">
         <TabPanel class="flex min-h-0 grow flex-col" tabindex="-1"><BuildSheet /></TabPanel>
-        <TabPanel class="flex min-h-0 grow flex-col" tabindex="-1"><PartsList /></TabPanel>
+        <TabPanel class="flex min-h-0 grow flex-col" tabindex="-1"><PartsList @edit="tab = 0" /></TabPanel>
       </TabPanels>
     </TabGroup>
-    <ViewPane />
-    <Desk />
+    <template v-if="bench.isWhole"><WholePane /><WholeDesk @edit="tab = 0" /></template>
+    <template v-else><ViewPane /><Desk /></template>
   </main>
 </template>

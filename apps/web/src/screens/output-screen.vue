@@ -21,7 +21,15 @@ const store = useProject();
 const model = useModel();
 const batch = useBatch();
 const busy = ref<string>();
-const several = computed(() => batch.names.size > 1);
+/** Of what a zip can be made: of the variant that is shown, and of all where there are several. */
+const extents = computed(() =>
+  batch.names.size > 1
+    ? [
+        { all: false, words: ` as ${batch.names.get(store.variant)}` },
+        { all: true, words: ' of all variants' },
+      ]
+    : [{ all: false, words: '' }],
+);
 /** What a file is called: with the variant where that is not the project itself. */
 const fileOf = (name: string) =>
   fileName(store.variant === undefined ? name : `${name} ${batch.names.get(store.variant)}`);
@@ -106,22 +114,14 @@ const project = () =>
       <p class="mb-6 flex flex-wrap gap-x-5 gap-y-1" data-testid="batch">
         <span class="text-muted">All parts in one zip</span>
         <template v-if="batch.progress === undefined">
-          <button
-            v-for="{ format, title } in FORMATS"
-            :key="format"
-            class="word-link"
-            @click="batch.run(format, false)"
-          >
-            {{ title }}{{ several ? ` as ${batch.names.get(store.variant)}` : '' }}
-          </button>
-          <template v-if="several">
+          <template v-for="{ all, words } in extents" :key="words">
             <button
               v-for="{ format, title } in FORMATS"
               :key="format"
               class="word-link"
-              @click="batch.run(format, true)"
+              @click="batch.run(format, all)"
             >
-              {{ title }} of all variants
+              {{ title }}{{ words }}
             </button>
           </template>
         </template>

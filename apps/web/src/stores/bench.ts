@@ -80,6 +80,8 @@ export const useBench = defineStore('bench', () => {
     isBehind(normal: Vec3): boolean;
   }>();
   const partId = ref<Id>();
+  /** Is everything that is placed looked at, not one part by itself? */
+  const isWhole = ref(false);
   const editor = shallowRef<SketchEditor>();
   /** Grows whenever the editor has changed: what is shown of it is computed anew. */
   const version = ref(0);
@@ -368,6 +370,7 @@ export const useBench = defineStore('bench', () => {
   return {
     view,
     partId,
+    isWhole,
     part,
     editor,
     version,

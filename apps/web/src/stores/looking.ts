@@ -13,6 +13,12 @@ export const useLooking = defineStore('looking', () => {
   const model = useModel();
   const store = useProject();
   const look = ref<Look>('shaded');
+  /** Is the part placed at all: are there others to see it among? */
+  const isPlaced = computed(() =>
+    Object.values(store.project?.assembly?.placements ?? {}).some(({ of }) => 'part' in of && of.part === bench.partId),
+  );
+  /** Is the part seen among the others that are placed? */
+  const among = ref(false);
   const open = ref<ReadonlySet<Id>>(new Set());
   /** Is what lies in front of the sketch left out while it is drawn? */
   const cutAtSketch = ref(false);
@@ -55,6 +61,8 @@ export const useLooking = defineStore('looking', () => {
 
   return {
     look,
+    among,
+    isPlaced,
     open,
     cutAtSketch,
     sections,

@@ -2,9 +2,10 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { explain, type BodyReference, type Gap, type Id, type Project } from '@helb/core';
 import { EngineClient } from '../workers/engine-client.ts';
-import type { BuildReply, BuildRequest, FileFormat, WallsReply, WeightReply } from '../workers/protocol.ts';
+import type { BuildReply, BuildRequest, FileFormat, WallsReply, WeightReply, WholeReply } from '../workers/protocol.ts';
 
 export type Built = Extract<BuildReply, { kind: 'built' }>;
+export type Whole = Extract<WholeReply, { kind: 'whole' }>;
 
 /** What the document comes to: the engine's last reply for the part that is shown. */
 export const useModel = defineStore('model', () => {
@@ -36,6 +37,29 @@ export const useModel = defineStore('model', () => {
     busy.value = false;
     progress.value = '';
   }
+
+  /** All parts that are placed, brought together; undefined where something newer was asked for, or where it failed. */
+  async function assemble(project: Project, known: readonly string[]): Promise<Whole | undefined> {
+    busy.value = true;
+    try {
+      const reply = await engine().assemble(
+        { project, known },
+        (done, of, name) => (progress.value = `${name} · ${done + 1} of ${of}`),
+      );
+      if (!reply) return undefined;
+      trouble.value = '';
+      return reply;
+    } catch (error) {
+      trouble.value = `The parts could not be brought together: ${(error as Error).message}. Change something to try again.`;
+      return undefined;
+    } finally {
+      busy.value = false;
+      progress.value = '';
+    }
+  }
+
+  const interference = (...args: Parameters<EngineClient['interference']>) => engine().interference(...args);
+  const stop = () => engine().stop();
 
   /** The bytes of a file, or the reason in words why there is none. */
   async function file(project: Project, part: Id, format: FileFormat): Promise<Uint8Array | string> {
@@ -75,5 +99,22 @@ export const useModel = defineStore('model', () => {
     built.value = undefined;
   }
 
-  return { built, busy, progress, trouble, arrivals, findings, build, file, gap, walls, zip, weigh, close };
+  return {
+    built,
+    busy,
+    progress,
+    trouble,
+    arrivals,
+    findings,
+    build,
+    assemble,
+    interference,
+    stop,
+    file,
+    gap,
+    walls,
+    zip,
+    weigh,
+    close,
+  };
 });

@@ -21,6 +21,7 @@ import {
 } from '@helb/core';
 import { useBench } from './bench.ts';
 import { useProject } from './project.ts';
+import { useWhole } from './whole.ts';
 
 /** A column of the table: the project itself, or one of its variants. */
 export interface Column {
@@ -49,12 +50,17 @@ export const replacing =
   ({ path }: PlacedExpression) =>
   (expression: string): Action[] => [{ command: 'expression.set', input: { path: [...path], expression } }];
 
+/** Numbers of parts, and of how they are placed: there nothing is as usual. */
+const isOfGeometry = ({ part, path, text }: PlacedExpression): boolean =>
+  part !== undefined || ((path[0] === 'assembly' || path[0] === 'groups') && !/^0( |$)/.test(text));
+
 const scopeOf = ({ values, unit }: Project) => valueScope(Object.values(values), unit);
 
 /** All numbers of the project as the Values screen tells them. */
 export const useValues = defineStore('values', () => {
   const store = useProject();
   const bench = useBench();
+  const whole = useWhole();
   const route = useRoute();
   const router = useRouter();
   const filter = ref('');
@@ -107,7 +113,7 @@ export const useValues = defineStore('values', () => {
     if (!project || !kept) return [];
     const scope = scopeOf(project);
     return placedExpressions(kept)
-      .filter((place) => place.part !== undefined && namesUsed(place.text).length === 0 && isTyped(kept, place))
+      .filter((place) => isOfGeometry(place) && namesUsed(place.text).length === 0 && isTyped(kept, place))
       .map((place) => {
         const result = evaluate(place.text, place.asks!, scope);
         return {
@@ -135,8 +141,21 @@ export const useValues = defineStore('values', () => {
     return result.ok ? `comes to ${formatQuantity(result.value, store.kept!.unit, 4)}` : explain(result.issue);
   }
 
-  /** Goes to the bench and lights up the step that a number belongs to. */
-  async function show({ part, step }: PlacedExpression): Promise<void> {
+  /** The placements that a number of the assembly speaks of. */
+  function placementsAt([root, kind, id]: readonly string[]): string[] {
+    const { assembly } = store.kept!;
+    if (root !== 'assembly' || !assembly || id === undefined) return [];
+    if (kind === 'placements') return [id];
+    const record = kind === 'joints' ? assembly.joints[id] : kind === 'relations' ? assembly.relations[id] : undefined;
+    return record ? [record.a.placement, record.b.placement] : [];
+  }
+
+  /** Goes to the bench and lights up the step that a number belongs to; of a joint to where it is seen moving. */
+  async function show({ part, step, path }: PlacedExpression): Promise<void> {
+    if (path[0] === 'assembly' || path[0] === 'groups') {
+      await router.push({ name: 'motion', params: route.params });
+      whole.lit = placementsAt(path);
+    }
     if (part === undefined) return;
     await router.push({ name: 'bench', params: route.params });
     bench.show(part);

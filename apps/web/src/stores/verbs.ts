@@ -248,13 +248,31 @@ export function useVerbs() {
           ? looking.cutAt(flat.reference, planeOf(flat.thing)!.z)
           : looking.cutAt({ to: 'origin', name: 'right' }, ORIGIN_PLANES.right.z),
     };
+    const among: Verb[] = looking.isPlaced
+      ? [
+          {
+            id: 'among',
+            title: looking.among ? 'Only this' : 'Among the others',
+            key: 'Q',
+            run: () => (looking.among = !looking.among),
+          },
+        ]
+      : [];
     const extrude: Verb[] = next === undefined ? [] : [extrudeVerb(next)];
     if (bench.picked.length > 0) {
       const likely = new Set<string>(LIKELY[bench.picked[0]!.kind]);
       const [first, rest] = [steps.filter(({ id }) => likely.has(id)), steps.filter(({ id }) => !likely.has(id))];
       return [...here, ...first, section, ...datums, ...rest, ...extrude, ...planes];
     }
-    return [...(waiting ? extrude : []), ...planes, ...(waiting ? [] : extrude), ...steps, section, ...datums];
+    return [
+      ...(waiting ? extrude : []),
+      ...planes,
+      ...(waiting ? [] : extrude),
+      ...steps,
+      section,
+      ...among,
+      ...datums,
+    ];
   }
 
   const extrudeVerb = (sketch: Id): Verb => ({

@@ -57,7 +57,7 @@ export const useWeights = defineStore('weights', () => {
       });
       return [
         line(
-          'mass of all parts',
+          'mass of the whole',
           ({ mass_g, unknown }) => `${formatAmount(mass_g)} g${unknown > 0 ? ` + ${unknown} ?` : ''}`,
         ),
         line(`size of ${part?.name ?? 'the part'}`, size),

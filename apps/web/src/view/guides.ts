@@ -37,11 +37,14 @@ export interface Wanted {
   readonly without?: Id;
 }
 
+/** What of a part was built that guides are made of. */
+export type Shown = Pick<Built, 'datums' | 'sketches' | 'totals'>;
+
 type Box = { readonly low: Vec3; readonly high: Vec3 };
 const USUAL: Box = { low: [-40, -40, -40], high: [40, 40, 40] };
 
 /** Datums and drawn curves as lines in the view, each to be picked by its reference. */
-export function guidesOf(part: Part, built: Built, wanted: Wanted): Guide[] {
+export function guidesOf(part: Part, built: Shown, wanted: Wanted): Guide[] {
   const box = built.totals.box_mm ?? USUAL;
   const end = wanted.before === undefined ? part.stepOrder.length : part.stepOrder.indexOf(wanted.before);
   const steps = part.stepOrder.slice(0, end < 0 ? undefined : end);
@@ -118,7 +121,7 @@ const DATUM_LINES: { readonly [F in Datum['form']]: LinesOf<F> } = {
 const POINT = 0.012;
 
 /** Each curve of a sketch by itself, and each point where they are wanted: as crosses with so long arms, mm. */
-function drawnGuides(step: Id, built: Built, nameOf: (id: Id) => string, arm: number | undefined): Guide[] {
+function drawnGuides(step: Id, built: Shown, nameOf: (id: Id) => string, arm: number | undefined): Guide[] {
   const sketch = built.sketches[step];
   if (!sketch) return [];
   const geometry = new Geometry(sketch.entities);

@@ -1,16 +1,20 @@
-import { BufferGeometry, Color, DoubleSide, Mesh, MeshBasicMaterial } from 'three';
+import { BufferGeometry, Color, DoubleSide, Mesh, MeshBasicMaterial, type Plane } from 'three';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 import type { NamedRange, Vec3 } from '@helb/core';
-import type { ShownBody } from './shown-body.ts';
 
 // What is picked lights up: a veil over faces, thick lines along edges, crosses at corners.
 
-export function faceMark({ faces }: ShownBody, { start, count }: Omit<NamedRange, 'name'>, colour: string): Mesh {
+export function faceMark(
+  faces: BufferGeometry,
+  { start, count }: Omit<NamedRange, 'name'>,
+  colour: string,
+  clippingPlanes: Plane[] | null = null,
+): Mesh {
   const geometry = new BufferGeometry();
-  geometry.setAttribute('position', faces.geometry.getAttribute('position'));
-  geometry.setIndex(faces.geometry.getIndex());
+  geometry.setAttribute('position', faces.getAttribute('position'));
+  geometry.setIndex(faces.getIndex());
   geometry.setDrawRange(start, count);
   const material = new MeshBasicMaterial({
     color: new Color(colour),
@@ -18,7 +22,7 @@ export function faceMark({ faces }: ShownBody, { start, count }: Omit<NamedRange
     opacity: 0.35,
     side: DoubleSide,
     depthWrite: false,
-    clippingPlanes: faces.material.clippingPlanes,
+    clippingPlanes,
   });
   const mark = new Mesh(geometry, material);
   mark.raycast = () => {};

@@ -1,20 +1,14 @@
 import {
-  AmbientLight,
   Box3,
   BufferAttribute,
   BufferGeometry,
-  DirectionalLight,
-  GridHelper,
   Group,
   LineBasicMaterial,
   LineSegments,
   Mesh,
   Raycaster,
-  Scene,
-  Timer,
   Vector2,
   Vector3,
-  WebGLRenderer,
 } from 'three';
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import {
@@ -22,42 +16,26 @@ import {
   planeOf,
   type BodyMesh,
   type Frame,
+  type Id,
   type Reference,
   type Topology,
   type Vec2,
   type Vec3,
 } from '@helb/core';
 import type { Walls } from '@helb/engine';
-import { ViewCamera } from './camera.ts';
+import type { ViewCamera } from './camera.ts';
 import { Cuts } from './cuts.ts';
-import {
-  bodyPick,
-  cornerPick,
-  edgePick,
-  facePick,
-  guidePick,
-  rangeAt,
-  toSegment,
-  type Guide,
-  type Pick,
-} from './picks.ts';
+import { bodyPick, cornerPick, edgePick, facePick, guidePick, rangeAt, type Guide, type Pick } from './picks.ts';
 import { cornerMark, faceMark, lineMark } from './marks.ts';
 import type { Painting } from './painting.ts';
-import { shrunk } from './shrunk.ts';
+import { cornerNearness, nearness } from './nearness.ts';
 import { PALE, ShownBody, type Look } from './shown-body.ts';
+import { PlacedScene, type Instance } from './placed-bodies.ts';
+import { Stage, type ViewTheme } from './stage.ts';
 
 Mesh.prototype.raycast = acceleratedRaycast;
 BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
 BufferGeometry.prototype.disposeBoundsTree = disposeBoundsTree;
-
-export interface ViewTheme {
-  readonly ink: string;
-  readonly rule: string;
-  readonly act: string;
-  readonly link: string;
-  readonly muted: string;
-  readonly part: string;
-}
 
 /** A body as the engine tells it. */
 export interface ViewBody {
@@ -66,17 +44,12 @@ export interface ViewBody {
   readonly topology?: Topology;
 }
 
-const PICK_PIXELS = 6;
 /** Whole bodies come last of all that lies under the pointer. */
 const BEHIND = 1e7;
 
 /** The three.js scene: a subscriber that shows what it is given, and tells what lies under the pointer. */
 export class Viewport {
-  readonly view: ViewCamera;
-  /** Called after each frame in which the camera or the size has changed. */
-  onView: () => void = () => {};
-  private readonly renderer: WebGLRenderer;
-  private readonly scene = new Scene();
+  private readonly stage: Stage;
   private readonly bodies = new Map<string, ShownBody>();
   private readonly marks = new Group();
   private readonly guideLines = new Group();
@@ -84,10 +57,7 @@ export class Viewport {
   private guides: readonly Guide[] = [];
   /** Keys of the bodies that are picked, in the engine's order. */
   private pickable: readonly string[] = [];
-  private readonly light = new DirectionalLight(0xffffff, 1.5);
-  private readonly timer = new Timer();
-  private readonly observer: ResizeObserver;
-  private grid: GridHelper | undefined;
+  private readonly others = new PlacedScene();
   private theme: ViewTheme;
   private faded = false;
   private look: Look = 'shaded';
@@ -96,51 +66,32 @@ export class Viewport {
   private hidden: ReadonlySet<string> = new Set();
   private seen: ReadonlySet<string> = new Set();
   private readonly cuts: Cuts;
-  private dirty = true;
-  private frame = 0;
-  /** Frames drawn so far: for benches and tests. */
-  drawn = 0;
 
-  constructor(
-    private readonly element: HTMLElement,
-    canvas: HTMLCanvasElement,
-    theme: ViewTheme,
-  ) {
+  constructor(element: HTMLElement, canvas: HTMLCanvasElement, theme: ViewTheme) {
     this.theme = theme;
-    this.renderer = new WebGLRenderer({
-      canvas,
-      antialias: true,
-      alpha: true,
-      stencil: true,
-      preserveDrawingBuffer: true,
-    });
-    this.cuts = new Cuts(this.renderer);
-    this.renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
-    this.view = new ViewCamera(element, matchMedia('(prefers-reduced-motion: reduce)').matches);
-    this.scene.add(
-      new AmbientLight(0xffffff, 1.7),
-      this.light,
-      this.light.target,
-      this.marks,
-      this.guideLines,
-      this.signLines,
-      this.cuts.object,
-    );
+    this.stage = new Stage(element, canvas);
+    this.cuts = new Cuts(this.stage.renderer);
+    this.stage.scene.add(this.others.object, this.marks, this.guideLines, this.signLines, this.cuts.object);
     this.setTheme(theme);
-    this.observer = new ResizeObserver(() => this.redraw(true));
-    this.observer.observe(element);
-    this.loop = this.loop.bind(this);
-    this.frame = requestAnimationFrame(this.loop);
+  }
+
+  get view(): ViewCamera {
+    return this.stage.view;
+  }
+
+  /** Frames drawn so far: for benches and tests. */
+  get drawn(): number {
+    return this.stage.drawn;
+  }
+
+  /** Called after each frame in which the camera or the size has changed. */
+  set onView(told: () => void) {
+    this.stage.onView = told;
   }
 
   setTheme(theme: ViewTheme): void {
     this.theme = theme;
-    if (this.grid) this.scene.remove(this.grid);
-    this.grid = new GridHelper(400, 20, theme.rule, theme.rule);
-    this.grid.rotateX(Math.PI / 2);
-    this.grid.material.depthWrite = false;
-    this.grid.renderOrder = -1;
-    this.scene.add(this.grid);
+    this.stage.setGrid(theme);
     this.repaint();
   }
 
@@ -159,6 +110,18 @@ export class Viewport {
     this.repaint();
   }
 
+  /** Shows pale what stands round the part: it is not picked. */
+  setOthers(parts: Readonly<Record<Id, readonly ViewBody[]>>, instances: ReadonlyMap<Id, readonly Instance[]>): void {
+    this.others.setBodies(parts);
+    this.others.setInstances((part, layer) => (layer === 'pale' ? (instances.get(part) ?? []) : []), this.theme.ink);
+    this.stage.redraw();
+  }
+
+  /** Keys of the bodies of other parts that the view has. */
+  get knownOthers(): string[] {
+    return this.others.known;
+  }
+
   /** Shows these guides and no others. */
   setGuides(guides: readonly Guide[]): void {
     this.guides = guides;
@@ -169,7 +132,7 @@ export class Viewport {
       const material = new LineBasicMaterial({ color: look === 'datum' ? this.theme.link : this.theme.muted });
       this.guideLines.add(new LineSegments(geometry, material));
     }
-    this.dirty = true;
+    this.stage.redraw();
   }
 
   /** Shows threads by lines on their faces. */
@@ -236,8 +199,8 @@ export class Viewport {
     for (const sign of this.signLines.children as LineSegments<BufferGeometry, LineBasicMaterial>[])
       sign.material.clippingPlanes = this.cuts.planes;
     this.signLines.visible = !faded;
-    if (this.grid) this.grid.visible = !faded && look !== 'hidden';
-    this.dirty = true;
+    this.stage.showGrid(!faded && look !== 'hidden');
+    this.stage.redraw();
   }
 
   /** The largest extent of what is shown, mm. */
@@ -258,7 +221,11 @@ export class Viewport {
       const mark = this.markOf(pick);
       if (mark) this.marks.add(mark);
     }
-    this.dirty = true;
+    this.stage.redraw();
+  }
+
+  private veil({ faces }: ShownBody, range: { readonly start: number; readonly count: number }): Mesh {
+    return faceMark(faces.geometry, range, this.theme.act, faces.material.clippingPlanes);
   }
 
   private markOf({ kind, body, name, thing }: Pick): Mesh | undefined {
@@ -268,13 +235,13 @@ export class Viewport {
     }
     const shown = this.bodies.get(body);
     if (!shown) return undefined;
-    if (kind === 'body') return faceMark(shown, { start: 0, count: Infinity }, this.theme.act);
+    if (kind === 'body') return this.veil(shown, { start: 0, count: Infinity });
     if (kind === 'corner')
       return thing.to === 'vertex' ? cornerMark(thing.vertex.at, 6 * this.view.pixel, this.theme.act) : undefined;
     const range = shown.mesh[kind === 'face' ? 'faces' : 'edges'].find((other) => other.name === name);
     if (!range) return undefined;
     return kind === 'face'
-      ? faceMark(shown, range, this.theme.act)
+      ? this.veil(shown, range)
       : lineMark(shown.mesh.edgePoints.subarray(3 * range.start, 3 * (range.start + range.count)), this.theme.act);
   }
 
@@ -349,51 +316,27 @@ export class Viewport {
     );
   }
 
-  /** A small PNG of what is shown now, as base64. */
   picture(width: number, height: number): string {
-    this.renderer.render(this.scene, this.view.camera);
-    return shrunk(this.renderer.domElement, width, height);
-  }
-
-  redraw(resized = false): void {
-    if (resized) this.view.resize(this.renderer);
-    this.dirty = true;
+    return this.stage.picture(width, height);
   }
 
   dispose(): void {
-    cancelAnimationFrame(this.frame);
-    this.observer.disconnect();
     for (const key of [...this.bodies.keys()]) this.removeBody(key);
     this.cuts.dispose();
-    this.view.controls.dispose();
-    this.renderer.dispose();
-  }
-
-  private loop(): void {
-    this.frame = requestAnimationFrame(this.loop);
-    this.timer.update();
-    const moved = this.view.controls.update(this.timer.getDelta());
-    if (!moved && !this.dirty) return;
-    this.dirty = false;
-    this.light.position
-      .copy(this.view.camera.position)
-      .add(new Vector3(0.2, 0.1, 0.6).applyQuaternion(this.view.camera.quaternion).multiplyScalar(80));
-    this.light.target.position.copy(this.view.controls.getTarget(new Vector3()));
-    this.renderer.render(this.scene, this.view.camera);
-    this.drawn++;
-    this.onView();
+    this.others.dispose();
+    this.stage.dispose();
   }
 
   private addBody(key: string, mesh: BodyMesh, topology: Topology): void {
     const shown = new ShownBody(mesh, topology);
-    this.scene.add(shown.object);
+    this.stage.scene.add(shown.object);
     this.bodies.set(key, shown);
   }
 
   private removeBody(key: string): void {
     const shown = this.bodies.get(key)!;
     this.bodies.delete(key);
-    this.scene.remove(shown.object);
+    this.stage.scene.remove(shown.object);
     shown.dispose();
   }
 
@@ -412,35 +355,13 @@ export class Viewport {
 
   private cornersNear(at: Vec2, body: string, index: number, { topology }: ShownBody): Pick[] {
     return topology.vertices.flatMap((vertex): Pick[] => {
-      const [x, y] = this.view.toScreen(vertex.at);
-      if (Math.hypot(x - at[0], y - at[1]) > PICK_PIXELS + 1 || this.cuts.hides(vertex.at)) return [];
-      return [
-        { ...cornerPick(body, index, vertex), depth: this.depthOf(vertex.at) - 2 * this.view.pixel * PICK_PIXELS },
-      ];
+      const depth = this.cuts.hides(vertex.at) ? undefined : cornerNearness(this.view, at, vertex.at);
+      return depth === undefined ? [] : [{ ...cornerPick(body, index, vertex), depth }];
     });
   }
 
-  private depthOf(place: Vec3): number {
-    return new Vector3(...place).sub(this.view.camera.position).dot(new Vector3(...this.view.sight));
-  }
-
-  /**
-   * How far from the eye a row of segments is where it comes nearest to a screen place; undefined where it does not come
-   * near. A little nearer than it is: where an edge and its faces are equally far, the edge was meant.
-   */
   private nearness(at: Vec2, count: number, point: (k: number) => Vec3): number | undefined {
-    let nearest = PICK_PIXELS;
-    let depth: number | undefined;
-    for (let k = 0; k < count; k += 2) {
-      const [a, b] = [point(k), point(k + 1)];
-      const { distance, t } = toSegment(at, this.view.toScreen(a), this.view.toScreen(b));
-      if (distance > nearest) continue;
-      nearest = distance;
-      const place = new Vector3(...a).lerp(new Vector3(...b), t);
-      if (this.cuts.hides(place.toArray())) continue;
-      depth = this.depthOf([place.x, place.y, place.z]) - this.view.pixel * PICK_PIXELS;
-    }
-    return depth;
+    return nearness(this.view, at, count, point, (place) => this.cuts.hides(place));
   }
 }
 

@@ -1,11 +1,12 @@
 import { emptyProject } from '@helb/core';
 import { CrashError, EngineClient, type Starter } from './engine-client.ts';
-import type { BuildReply, EngineWorker } from './protocol.ts';
+import type { BuildReply, EngineWorker, WholeReply } from './protocol.ts';
 
 /** Workers whose builds are finished, or which crash, by hand. */
 function fakes() {
   const started: {
     finish: (took: number, memory?: number) => void;
+    together: (took: number) => void;
     crash: (reason: string) => void;
     builds: number;
     ended: boolean;
@@ -13,10 +14,12 @@ function fakes() {
   const starter: Starter = {
     start(crash) {
       const open: ((reply: BuildReply) => void)[] = [];
+      const wholes: ((reply: WholeReply) => void)[] = [];
       const fake = {
         builds: 0,
         ended: false,
         crash,
+        together: (took: number) => wholes.shift()!({ kind: 'whole', took, memory: 0 } as WholeReply),
         finish: (took: number, memory = 0) => open.shift()!({ kind: 'built', took, memory } as BuildReply),
       };
       started.push(fake);
@@ -27,6 +30,9 @@ function fakes() {
         zip: () => Promise.resolve(new Uint8Array(0)),
         weigh: () => Promise.resolve({ mass_g: 0, unknown: 0, failed: 0, sizes: {} }),
         walls: () => Promise.resolve([]),
+        assemble: () => new Promise((resolve) => wholes.push(resolve)),
+        interference: () => Promise.resolve({ kind: 'stopped' }),
+        stop: () => Promise.resolve(),
         gap: () => Promise.resolve({ kind: 'gap', gap: { distance_mm: 1, from: [0, 0, 0], to: [1, 0, 0] } }),
       };
       return { api, end: () => (fake.ended = true) };
@@ -87,4 +93,27 @@ test('a worker that has grown large makes room for a fresh one, but not while it
   const third = client.build(request, none);
   started[1]!.finish(3);
   expect((await third)?.took).toBe(3);
+});
+
+test('builds and what brings all parts together do not overtake each other; of each kind the newest counts', async () => {
+  const { starter, started } = fakes();
+  const client = new EngineClient(starter);
+  const build = client.build(request, none);
+  const [first, second] = [client.assemble(request, none), client.assemble(request, none)];
+  started[0]!.together(1);
+  started[0]!.together(2);
+  started[0]!.finish(3);
+  expect(await first).toBeUndefined();
+  expect((await second)?.took).toBe(2);
+  expect((await build)?.took).toBe(3);
+});
+
+test('what brings all parts together is asked again of a fresh worker where one crashed', async () => {
+  const { starter, started } = fakes();
+  const client = new EngineClient(starter);
+  const whole = client.assemble(request, none);
+  started[0]!.crash('out of memory');
+  await new Promise((resolve) => setTimeout(resolve));
+  started[1]!.together(4);
+  expect((await whole)?.took).toBe(4);
 });

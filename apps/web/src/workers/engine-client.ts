@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import type { BodyReference, Id, Project } from '@helb/core';
+import type { BodyReference, Id, Movement, Project } from '@helb/core';
 import type {
   BuildReply,
   BuildRequest,
@@ -7,8 +7,11 @@ import type {
   FileFormat,
   FileReply,
   GapReply,
+  InterferenceReply,
   WallsReply,
   WeightReply,
+  WholeReply,
+  WholeRequest,
 } from './protocol.ts';
 
 export type Progress = (done: number, of: number, name: string) => void;
@@ -24,28 +27,66 @@ export interface Starter {
  */
 export class EngineClient {
   private worker: ReturnType<Starter['start']> | undefined;
-  private newest = 0;
+  private readonly newest = { build: 0, assemble: 0 };
   /** How to tell the calls that are under way that their worker died. */
   private readonly underWay = new Set<(reason: Error) => void>();
 
   constructor(private readonly starter: Starter = browserWorker) {}
 
   /** Undefined where something newer was asked for meanwhile. */
-  async build(request: BuildRequest, progress: Progress): Promise<Extract<BuildReply, { kind: 'built' }> | undefined> {
-    const mine = ++this.newest;
-    const ask = (known: readonly string[]) =>
+  build(request: BuildRequest, progress: Progress): Promise<Extract<BuildReply, { kind: 'built' }> | undefined> {
+    return this.latest('build', progress, request.known, (worker, known, told) =>
+      worker.build({ ...request, known }, told),
+    ) as Promise<Extract<BuildReply, { kind: 'built' }> | undefined>;
+  }
+
+  /** Undefined where something newer was asked for meanwhile. */
+  assemble(request: WholeRequest, progress: Progress): Promise<Extract<WholeReply, { kind: 'whole' }> | undefined> {
+    return this.latest('assemble', progress, request.known, (worker, known, told) =>
+      worker.assemble({ ...request, known }, told),
+    ) as Promise<Extract<WholeReply, { kind: 'whole' }> | undefined>;
+  }
+
+  interference(
+    project: Project,
+    poses: readonly Movement[],
+    within: number,
+    progress: (done: number, of: number) => void,
+  ): Promise<InterferenceReply> {
+    return this.surviving((worker) => worker.interference(project, poses, within, Comlink.proxy(progress)));
+  }
+
+  async stop(): Promise<void> {
+    await this.worker?.api.stop();
+  }
+
+  /**
+   * Of calls of one kind only the newest counts. What the page shows already is in the worker that made it: a fresh one is
+   * asked for all of it again.
+   */
+  private async latest<R extends BuildReply | WholeReply>(
+    kind: 'build' | 'assemble',
+    progress: Progress,
+    known: readonly string[],
+    call: (worker: EngineWorker, known: readonly string[], told: Progress) => Promise<R>,
+  ): Promise<R | undefined> {
+    const mine = ++this.newest[kind];
+    const isNewest = () => mine === this.newest[kind];
+    const ask = () =>
       this.surviving((worker) =>
-        worker.build(
-          { ...request, known },
-          Comlink.proxy((...args) => void (mine === this.newest && progress(...args))),
+        call(
+          worker,
+          known,
+          Comlink.proxy((...args) => void (isNewest() && progress(...args))),
         ),
       );
-    const reply = await ask(request.known).catch((error: unknown) => {
-      if (!(error instanceof CrashError) || mine !== this.newest) throw error;
-      return ask(request.known);
+    const reply = await ask().catch((error: unknown) => {
+      if (!(error instanceof CrashError) || !isNewest()) throw error;
+      return ask();
     });
-    if (reply.kind === 'built' && reply.memory > TIRED) this.retire();
-    return mine === this.newest && reply.kind === 'built' ? reply : undefined;
+    if (reply.kind === 'overtaken') return undefined;
+    if ((reply as { memory: number }).memory > TIRED) this.retire();
+    return isNewest() ? reply : undefined;
   }
 
   gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply> {

@@ -1,10 +1,37 @@
 import * as Comlink from 'comlink';
 import { zipSync } from 'fflate';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
-import type { SolvedSketch } from '@helb/core';
-import { Engine, findings, Overtaken, totalsOf, type BodyModel, type FileSource } from '@helb/engine';
+import type { BodyReference, Id, Material, Movement, Project, SolvedSketch } from '@helb/core';
+import {
+  assemblyFindings,
+  Engine,
+  findings,
+  makeUpList,
+  Overtaken,
+  totalsOf,
+  wholeOf,
+  type BodyModel,
+  type FileSource,
+  type PartModel,
+} from '@helb/engine';
 import { OpenCascadeKernel } from '@helb/kernel';
-import type { BuildReply, EngineWorker, SketchReply, WeightReply } from './protocol.ts';
+import type {
+  BuildReply,
+  BuildRequest,
+  EngineWorker,
+  FileFormat,
+  FileReply,
+  GapReply,
+  InterferenceReply,
+  PlacedPart,
+  SketchReply,
+  WallsReply,
+  WeightReply,
+  WholeReply,
+  WholeRequest,
+} from './protocol.ts';
+
+type Progress = (done: number, of: number, name: string) => void;
 
 /** Fine enough that a rim looks round at the size of the screen. */
 const SHOWN = { deflection: 0.08, angle: 0.25 };
@@ -26,7 +53,6 @@ const engine = () =>
       throw error;
     },
   ));
-let running = new AbortController();
 
 /** Bodies of this worker are not those of one before it that crashed: keys carry its name. */
 const session = crypto.randomUUID().slice(0, 8);
@@ -51,73 +77,128 @@ const pause = () =>
     channel.port2.postMessage(null);
   });
 
-/** Unlike the calls from outside these are not yet in turn. */
-const requests: EngineWorker = {
-  async ready() {
-    await engine();
-  },
+/** Of requests of one kind the newest ends the one before, which is then told by a kind of its own. */
+class Newest<K extends string> {
+  private controller = new AbortController();
 
-  async build({ project, part, known, before, upTo }, progress) {
-    const { signal } = running;
+  constructor(private readonly ended: K) {}
+
+  stop(): void {
+    this.controller.abort();
+  }
+
+  run<T>(work: (signal: AbortSignal) => Promise<T>): Promise<T | { readonly kind: K }> {
+    this.stop();
+    const { signal } = (this.controller = new AbortController());
+    const said = { kind: this.ended };
+    return inTurn(async () => {
+      if (signal.aborted) return said;
+      try {
+        return await work(signal);
+      } catch (error) {
+        if (error instanceof Overtaken) return said;
+        throw error;
+      }
+    });
+  }
+}
+
+/** Unlike the calls from outside these are not yet in turn. */
+const requests = {
+  async build({ project, part, known, before, upTo }: BuildRequest, progress: Progress, signal: AbortSignal) {
     const ready = await engine();
     const start = performance.now();
-    try {
-      const model = await ready.build(project, {
-        parts: [part],
-        mesh: SHOWN,
-        known: new Set(known.map(inside)),
-        ...(before === undefined ? {} : { before }),
-        ...(upTo === undefined ? {} : { upTo }),
-        signal,
-        pause,
-        progress,
-      });
-      const built = model.parts[0];
-      // meshes stay in the engine's cache: they are copied, not transferred, and sent once only
-      const reply: BuildReply = {
-        kind: 'built',
-        part,
-        steps: built?.steps ?? [],
-        sketches: Object.fromEntries([...(built?.sketches ?? [])].map(([id, sketch]) => [id, sketchReply(sketch)])),
-        datums: Object.fromEntries(built?.datums ?? []),
-        signs: built?.signs ?? [],
-        sections: Object.fromEntries(built?.sections ?? []),
-        ...(before === undefined ? {} : { before }),
-        crossings: built?.crossings ?? [],
-        bodies: (built?.bodies ?? []).map(told),
-        earlier: (built?.earlier ?? []).map(told),
-        totals: totalsOf(
-          (built?.bodies ?? []).map((body) => body.measures),
-          project.parts[part]?.material,
-        ),
-        values: model.values,
-        findings: findings(project, model),
-        took: performance.now() - start,
-        memory: ready.memory(),
-      };
-      return reply;
-    } catch (error) {
-      if (error instanceof Overtaken) return { kind: 'overtaken' };
-      throw error;
-    }
+    const model = await ready.build(project, {
+      parts: [part],
+      mesh: SHOWN,
+      known: new Set(known.map(inside)),
+      ...(before === undefined ? {} : { before }),
+      ...(upTo === undefined ? {} : { upTo }),
+      signal,
+      pause,
+      progress,
+    });
+    const built = model.parts[0];
+    // meshes stay in the engine's cache: they are copied, not transferred, and sent once only
+    const reply: BuildReply = {
+      kind: 'built',
+      part,
+      steps: built?.steps ?? [],
+      sketches: Object.fromEntries([...(built?.sketches ?? [])].map(([id, sketch]) => [id, sketchReply(sketch)])),
+      datums: Object.fromEntries(built?.datums ?? []),
+      signs: built?.signs ?? [],
+      sections: Object.fromEntries(built?.sections ?? []),
+      ...(before === undefined ? {} : { before }),
+      crossings: built?.crossings ?? [],
+      bodies: (built?.bodies ?? []).map(told),
+      earlier: (built?.earlier ?? []).map(told),
+      totals: totalsOf(
+        (built?.bodies ?? []).map((body) => body.measures),
+        project.parts[part]?.material,
+      ),
+      values: model.values,
+      findings: findings(project, model),
+      took: performance.now() - start,
+      memory: ready.memory(),
+    };
+    return reply;
   },
 
-  async file(project, part, format) {
+  async assemble({ project, known }: WholeRequest, progress: Progress, signal: AbortSignal) {
+    const ready = await engine();
+    const start = performance.now();
+    const options = { mesh: SHOWN, known: new Set(known.map(inside)), signal, pause, progress };
+    const { model, assembled } = await ready.assemble(project, options);
+    const reply: WholeReply = {
+      kind: 'whole',
+      parts: Object.fromEntries(
+        model.parts.map((part) => [part.id, placedPart(part, project.parts[part.id]?.material)]),
+      ),
+      assembled,
+      makeUp: makeUpList(project, model, assembled.members),
+      findings: assemblyFindings(project, assembled),
+      took: performance.now() - start,
+      memory: ready.memory(),
+    };
+    return reply;
+  },
+
+  async interference(
+    project: Project,
+    poses: readonly Movement[],
+    within: number,
+    progress: (done: number, of: number) => void,
+    signal: AbortSignal,
+  ): Promise<InterferenceReply> {
+    const ready = await engine();
+    const { encounters } = await ready.interference(project, {
+      poses,
+      within,
+      mesh: SHOWN,
+      async pause(done, of) {
+        progress(done, of);
+        await pause();
+        if (signal.aborted) throw new Overtaken();
+      },
+    });
+    return { kind: 'found', encounters };
+  },
+
+  async file(project: Project, part: Id, format: FileFormat): Promise<FileReply> {
     const ready = await engine();
     const bytes = await (format === 'step' ? ready.stepFile(project, part) : ready.stlFile(project, part));
     return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
   },
 
-  async gap(project, part, between) {
+  async gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply> {
     const found = await (await engine()).gap(project, part, between);
     return found.ok ? { kind: 'gap', gap: found.value } : { kind: 'failed', issue: found.issue };
   },
 
-  zip: (files) => Promise.resolve(zipSync(files)),
-
-  async weigh(project) {
-    const { parts } = await (await engine()).build(project, { pause });
-    const totals = parts.map(({ id, bodies }) => ({
+  async weigh(project: Project): Promise<WeightReply> {
+    const ready = await engine();
+    const model = await ready.build(project, { pause });
+    const totals = model.parts.map(({ id, bodies }) => ({
       id,
       ...totalsOf(
         bodies.map(({ measures }) => measures),
@@ -125,22 +206,38 @@ const requests: EngineWorker = {
       ),
     }));
     const weighed = totals.filter(({ bodies }) => bodies > 0);
+    // what is placed counts as often as it is placed
+    const { assembled } = await ready.assemble(project, { pause });
+    const { mass_g, unknown } = wholeOf(project, model, assembled.members, assembled.rest);
+    const once = {
+      mass_g: weighed.reduce((sum, total) => sum + (total.mass_g ?? 0), 0),
+      unknown: weighed.filter((total) => total.mass_g === null).length,
+    };
     return {
-      mass_g: weighed.reduce((sum, { mass_g }) => sum + (mass_g ?? 0), 0),
-      unknown: weighed.filter(({ mass_g }) => mass_g === null).length,
-      failed: parts.flatMap(({ steps }) => steps).filter(({ state }) => state === 'failed').length,
+      ...(assembled.members.length > 0 ? { mass_g, unknown } : once),
+      failed: model.parts.flatMap(({ steps }) => steps).filter(({ state }) => state === 'failed').length,
       sizes: Object.fromEntries(
         weighed.map(({ id, box_mm }) => [id, [0, 1, 2].map((k) => box_mm!.high[k]! - box_mm!.low[k]!)]),
       ) as unknown as WeightReply['sizes'],
     };
   },
 
-  async walls(project, part, upTo) {
+  async walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply> {
     const options = { mesh: SHOWN, ...(upTo === undefined ? {} : { upTo }) };
     const found = await (await engine()).walls(project, part, options);
     return found.map(({ key, walls }) => ({ key: outside(key), walls }));
   },
 };
+
+const placedPart = (part: PartModel, material: Material | undefined): PlacedPart => ({
+  bodies: part.bodies.map(told),
+  datums: Object.fromEntries(part.datums),
+  sketches: Object.fromEntries([...part.sketches].map(([id, sketch]) => [id, sketchReply(sketch)])),
+  totals: totalsOf(
+    part.bodies.map(({ measures }) => measures),
+    material,
+  ),
+});
 
 const sketchReply = ({ frame, solution, regions, sources }: SolvedSketch): SketchReply => ({
   frame,
@@ -151,18 +248,19 @@ const sketchReply = ({ frame, solution, regions, sources }: SolvedSketch): Sketc
   sources,
 });
 
+const [builds, wholes, searches] = [new Newest('overtaken'), new Newest('overtaken'), new Newest('stopped')];
 const worker: EngineWorker = {
-  ready: requests.ready,
-  build(request, progress) {
-    running.abort();
-    const mine = (running = new AbortController());
-    return inTurn(() =>
-      mine.signal.aborted ? Promise.resolve({ kind: 'overtaken' }) : requests.build(request, progress),
-    );
+  async ready() {
+    await engine();
   },
+  build: (request, progress) => builds.run((signal) => requests.build(request, progress, signal)),
+  assemble: (request, progress) => wholes.run((signal) => requests.assemble(request, progress, signal)),
+  interference: (project, poses, within, progress) =>
+    searches.run((signal) => requests.interference(project, poses, within, progress, signal)),
+  stop: () => Promise.resolve(searches.stop()),
   file: (...args) => inTurn(() => requests.file(...args)),
   gap: (...args) => inTurn(() => requests.gap(...args)),
-  zip: requests.zip,
+  zip: (files) => Promise.resolve(zipSync(files)),
   weigh: (...args) => inTurn(() => requests.weigh(...args)),
   walls: (...args) => inTurn(() => requests.walls(...args)),
 };

@@ -9,6 +9,7 @@ import type {
   Gap,
   Id,
   Issue,
+  Movement,
   Project,
   Region,
   Sign,
@@ -16,7 +17,8 @@ import type {
   SketchSources,
   Topology,
 } from '@helb/core';
-import type { Finding, StepResult, Totals, ValueResult, Walls } from '@helb/engine';
+import type { Assembled } from '@helb/core/assembly';
+import type { Encounter, Finding, MakeUpRow, StepResult, Totals, ValueResult, Walls } from '@helb/engine';
 
 /** Everything that crosses between the page and the engine's worker: plain data. */
 export interface BuildRequest {
@@ -73,6 +75,35 @@ export type BuildReply =
       readonly memory: number;
     };
 
+export interface WholeRequest {
+  readonly project: Project;
+  readonly known: readonly string[];
+}
+
+/** A part that is placed, as it was built. */
+export interface PlacedPart {
+  readonly bodies: readonly BodyReply[];
+  readonly datums: Readonly<Record<Id, Datum>>;
+  readonly sketches: Readonly<Record<Id, SketchReply>>;
+  readonly totals: Totals;
+}
+
+export type WholeReply =
+  | { readonly kind: 'overtaken' }
+  | {
+      readonly kind: 'whole';
+      readonly parts: Readonly<Record<Id, PlacedPart>>;
+      readonly assembled: Assembled;
+      readonly makeUp: readonly MakeUpRow[];
+      readonly findings: readonly Finding[];
+      readonly took: number;
+      readonly memory: number;
+    };
+
+/** `stopped` where somebody did not want to wait. */
+export type InterferenceReply =
+  { readonly kind: 'found'; readonly encounters: readonly Encounter[] } | { readonly kind: 'stopped' };
+
 export type FileReply =
   { readonly kind: 'file'; readonly bytes: Uint8Array } | { readonly kind: 'failed'; readonly issue: Issue };
 export type GapReply = { readonly kind: 'gap'; readonly gap: Gap } | { readonly kind: 'failed'; readonly issue: Issue };
@@ -99,4 +130,15 @@ export interface EngineWorker {
   zip(files: Readonly<Record<string, Uint8Array>>): Promise<Uint8Array<ArrayBuffer>>;
   weigh(project: Project): Promise<WeightReply>;
   walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply>;
+  /** All parts that are placed, brought together; a newer request overtakes an older one. */
+  assemble(request: WholeRequest, progress: (done: number, of: number, name: string) => void): Promise<WholeReply>;
+  /** Which placements overlap in a pose, or come nearer than so many mm. */
+  interference(
+    project: Project,
+    poses: readonly Movement[],
+    within: number,
+    progress: (done: number, of: number) => void,
+  ): Promise<InterferenceReply>;
+  /** Ends a search for interference that is under way. */
+  stop(): Promise<void>;
 }

@@ -1,4 +1,5 @@
-import { isAngle, Motion, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
+import { isAngle, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
+import { MergedMotion } from './merged.ts';
 
 /** The longest step of an angle, rad, and of a way, as a share of the size: small enough to stay on the branch. */
 const LONGEST = { turn: Math.PI / 18, slide: 0.1 };
@@ -28,7 +29,7 @@ export function drive(
   each: (pose: Pose) => void = () => {},
 ): Driven {
   const keys = [...to.keys()];
-  const motion = new Motion(mechanism, keys);
+  const motion = new MergedMotion(mechanism, keys);
   const start = new Map(keys.map((key) => [key, from.coordinates.get(key) ?? 0] as const));
   const steps = Math.max(
     1,

@@ -48,6 +48,26 @@ export type Equation =
       readonly is: number;
     };
 
+/** The equation with every place and direction in it changed. */
+export const overSides = (equation: Equation, change: <S extends Place | Direction>(side: S) => S): Equation =>
+  Object.fromEntries(
+    Object.entries(equation).map(([key, side]: [string, Side | number | string]) => [
+      key,
+      typeof side === 'object' ? change(side) : side,
+    ]),
+  ) as unknown as Equation;
+type Side = Place | Direction;
+
+/** The bodies of all places and directions of an equation. */
+export function bodiesOf(equation: Equation): BodyIndex[] {
+  const bodies = new Set<BodyIndex>();
+  overSides(equation, (side) => {
+    bodies.add(side.body);
+    return side;
+  });
+  return [...bodies];
+}
+
 /** What an equation needs to know of where the bodies are. */
 export interface Positions {
   place(place: Place): Vec3;

@@ -1,6 +1,7 @@
 import { add3, distance3, movedBy, scale3, sub3, type Vec3 } from '../math/index.ts';
 import type { Place } from './equations.ts';
-import { Motion, type CoordinateKey, type Mechanism, type Pose } from './mechanism.ts';
+import type { CoordinateKey, Mechanism, Pose } from './mechanism.ts';
+import { MergedMotion } from './merged.ts';
 
 /** What coordinates may come to, rad or mm. */
 export type Limits = ReadonlyMap<CoordinateKey, readonly [least: number, most: number]>;
@@ -11,7 +12,7 @@ const MOST_STEPS = 40;
 
 /** A body taken by the hand: it follows as far as the mechanism lets it, and never breaks what holds. */
 export class Grab {
-  private readonly motions = new Map<string, Motion>();
+  private readonly motions = new Map<string, MergedMotion>();
 
   constructor(
     private readonly mechanism: Mechanism,
@@ -53,10 +54,10 @@ export class Grab {
     return pose;
   }
 
-  private motion(held: readonly CoordinateKey[]): Motion {
+  private motion(held: readonly CoordinateKey[]): MergedMotion {
     const key = held.join();
     let motion = this.motions.get(key);
-    if (!motion) this.motions.set(key, (motion = new Motion(this.mechanism, held, this.place)));
+    if (!motion) this.motions.set(key, (motion = new MergedMotion(this.mechanism, held, this.place)));
     return motion;
   }
 

@@ -1,6 +1,13 @@
 export * from './equations.ts';
 export * from './joints.ts';
 export * from './mechanism.ts';
+export * from './records.ts';
+export * from './frames.ts';
+export { originOf } from './pose.ts';
+export { assemble, memberPose, type Assembled, type Member, type Surroundings } from './assemble.ts';
 export { drive, type Driven } from './drive.ts';
+export { explodedBy } from './explode.ts';
+export { fighting, restPose } from './rest.ts';
 export { ASSEMBLY_RELATIONS, related, type AssemblyRelationName, type Feature } from './relations.ts';
 export { Grab, type Limits } from './grab.ts';
+export { waysOf, waysWords, type AssemblyFreedoms, type Ways } from './ways.ts';

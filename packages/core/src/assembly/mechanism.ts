@@ -1,6 +1,7 @@
 import { add3, dot3, movedBy, sub3, turnedBy, type Movement, type Vec3 } from '../math/index.ts';
 import { freedoms, Solver, type Block, type Freedoms, type Solution } from '../solver/index.ts';
 import {
+  bodiesOf,
   isAngular,
   SPACE,
   valueOf,
@@ -126,8 +127,8 @@ const nearTo = (angle: number, other: number): number =>
  * is grabbed comes to.
  */
 export class Motion {
-  /** Where the unknowns of each body begin; below 0 where it is held. */
-  private readonly at: readonly number[];
+  /** Where the unknowns of each body begin, its shift before its turn; below 0 where it is held. */
+  readonly at: readonly number[];
   private readonly tied: ReadonlyMap<CoordinateKey, number>;
   private readonly goal: number;
   private readonly unknowns: number;
@@ -157,6 +158,7 @@ export class Motion {
       initial: new Float64Array(this.unknowns),
       blocks: this.blocks(),
       substitutions: [],
+      together: true,
     });
   }
 
@@ -379,12 +381,3 @@ const scaleOf = (key: CoordinateKey, size: number): number => (isAngle(key) ? si
 
 const vector = (x: Float64Array, at: number): Vec3 => [x[at]!, x[at + 1]!, x[at + 2]!];
 const scaled = (x: Float64Array, at: number, by: number): Vec3 => [x[at]! * by, x[at + 1]! * by, x[at + 2]! * by];
-
-/** The bodies of all places and directions of an equation. */
-const bodiesOf = (equation: Equation): BodyIndex[] => [
-  ...new Set(
-    Object.values(equation).flatMap((part: Place | Direction | string | number) =>
-      typeof part === 'object' ? [part.body] : [],
-    ),
-  ),
-];

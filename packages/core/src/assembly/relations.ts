@@ -184,6 +184,19 @@ export function related(kind: AssemblyRelationName, first: Feature, second: Feat
 
 export const assemblyWords: Words = {
   'relation.self': () => 'Both lie on the same part: choose something of another part.',
+  'joint.self': () => 'A joint needs two placements that can move against each other: choose something of another one.',
+  'joint.frame': () =>
+    'This has no middle and no axis to join: choose a flat or round face, a straight or round edge, or a point.',
+  'joint.limits': () => 'The least that it may come to is more than the most.',
+  'joint.beyond': () => 'Its rest value lies beyond its limits: change the one or the other.',
+  'joint.rest': () =>
+    'It can not be where the design puts it while everything else holds: change its rest value, or another one.',
+  'ratio.joint': () => 'One of its two joints is missing, or does not move in this way.',
+  'group.clash': () => 'What is in this group can not all hold together.',
+  'placement.gone': () => 'A placement that this needs is not there, or not where it was.',
+  'placement.count': (f) => `The count must be a whole number from 1 to ${f['most']}.`,
+  'placement.axis': () => 'To stand round it an axis is needed: a straight edge, a round face or an axis.',
+  'assembly.many': (f) => `More than ${f['most']} placements with all repeats: make the counts smaller.`,
   'relation.straight': () => 'At this angle the two are parallel: use the relation parallel instead.',
   'relation.pair': (f) =>
     `This ${f['a'] as string} and this ${f['b'] as string} can not be ${f['title'] as string}: choose other things.`,

@@ -4,7 +4,7 @@ import { centredRectangle, FigureBuilder, ORIGIN, type Entity, type Relation } f
 import { addSketch, drawCircle, endOf, extruded, newPart } from './parts.ts';
 
 /** A plate with four holes and a boss with a bore, which carries the shaft. */
-export function bearingBracket(script: ProjectScript): void {
+export function bearingBracket(script: ProjectScript): Id {
   const part = newPart(script, 'Bearing bracket', 0, ['Aluminium 6082', 2700]);
   const plate = drawPlate(script, part);
   const foot = extruded(script, part, 'Foot plate', plate, 'plate thickness', 'new');
@@ -12,6 +12,7 @@ export function bearingBracket(script: ProjectScript): void {
   extruded(script, part, 'Boss body', boss, 'boss height', 'add');
   const bore = drawCircle(script, part, 'Bore', 'shaft', [8, 10]);
   extruded(script, part, 'Shaft bore', bore, 'plate thickness + boss height', 'cut');
+  return part;
 }
 
 /** A rectangle about the origin and a hole in each corner, symmetric by a construction rectangle through the holes. */

@@ -1,10 +1,11 @@
 import type { ProjectScript } from '../document/index.ts';
+import type { Id } from '../records/index.ts';
 import type { Reference } from '../references/index.ts';
 import { FigureBuilder, ORIGIN, straightSlot, X_AXIS } from '../sketch/index.ts';
 import { addSketch, addStep, newPart } from './parts.ts';
 
 /** The rod between the crank and the tray: a bar with round ends, drilled for the pins, its rims softened. */
-export function connectingRod(script: ProjectScript): void {
+export function connectingRod(script: ProjectScript): { part: Id; sketch: Id; near: Id; far: Id } {
   const part = newPart(script, 'Connecting rod', 6, ['Steel S235', 7850]);
   const builder = new FigureBuilder(script.newId);
   const [near, far] = [builder.place([0, 0]), builder.place([110, 0])];
@@ -26,4 +27,5 @@ export function connectingRod(script: ProjectScript): void {
     size: 'own',
     diameter: 'knob pin',
   });
+  return { part, sketch: outline, near, far };
 }

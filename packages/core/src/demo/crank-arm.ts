@@ -4,7 +4,7 @@ import { FigureBuilder, ORIGIN, straightSlot, X_AXIS, type Relation } from '../s
 import { addSketch, extruded, newPart } from './parts.ts';
 
 /** The arm between the shaft and the knob: two rounds of different size, joined by tangents, with a hole in each. */
-export function crankArm(script: ProjectScript): void {
+export function crankArm(script: ProjectScript): { part: Id; sketch: Id; pinHole: Id } {
   const part = newPart(script, 'Crank arm', 1, ['Steel S235', 7850]);
   const builder = new FigureBuilder(script.newId);
   const [hub, end] = [builder.place([0, 0]), builder.place([64, 0])];
@@ -25,4 +25,5 @@ export function crankArm(script: ProjectScript): void {
   );
   const sketch = addSketch(script, part, { kind: 'sketch', name: 'Arm outline', plane: 'top', ...builder.figure });
   extruded(script, part, 'Arm', sketch, 'crank thickness', 'new');
+  return { part, sketch, pinHole };
 }

@@ -4,7 +4,7 @@ import { FigureBuilder, ORIGIN, X_AXIS, Y_AXIS } from '../sketch/index.ts';
 import { addSketch, addStep, newPart } from './parts.ts';
 
 /** The knob of the crank: turned, with grips all round and a bore for its pin. */
-export function crankKnob(script: ProjectScript): void {
+export function crankKnob(script: ProjectScript): Id {
   const part = newPart(script, 'Crank knob', 3, ['Beech', 720]);
   const outline = drawHalf(script, part);
   addStep(script, part, { kind: 'revolve', name: 'Knob body', sketch: outline });
@@ -24,6 +24,7 @@ export function crankKnob(script: ProjectScript): void {
     about: [{ to: 'origin', name: 'z' }],
     count: 'grips',
   });
+  return part;
 }
 
 /** Half the profile beside its centre line: the bore inside, the head wider than the neck. */

@@ -5,7 +5,7 @@ import type { Reference } from '../references/index.ts';
 import { addSketch, endOf, extruded, newPart } from './parts.ts';
 
 /** The end of the sieve drum: a disc with the shaft hole, a ring of bolt holes, and curved slots to look in through. */
-export function drumEnd(script: ProjectScript): void {
+export function drumEnd(script: ProjectScript): Id {
   const part = newPart(script, 'Drum end', 2, ['Birch plywood', 680]);
   const builder = new FigureBuilder(script.newId);
   const relate = (...relations: Relation[]) => relations.forEach((relation) => builder.relate(relation));
@@ -47,6 +47,7 @@ export function drumEnd(script: ProjectScript): void {
   });
   const disc = extruded(script, part, 'Disc', sketch, 'drum sheet', 'new');
   raiseHub(script, part, disc, bore);
+  return part;
 }
 
 /** A collar round the shaft hole: its inside is borrowed from the disc, so that it follows whatever the shaft is. */

@@ -5,7 +5,7 @@ import type { SketchPlane } from '../steps/index.ts';
 import { addSketch, addStep, endOf, newPart } from './parts.ts';
 
 /** The funnel over the drum: a loft from a wide square to a narrow one, hollow and open at both ends. */
-export function hopper(script: ProjectScript): void {
+export function hopper(script: ProjectScript): Id {
   const part = newPart(script, 'Hopper', 4, ['Birch plywood', 680]);
   const low = drawSquare(script, part, 'Outlet', 'hopper outlet', 'top');
   const above = addStep(script, part, {
@@ -28,6 +28,7 @@ export function hopper(script: ProjectScript): void {
     open: [endOf(body), { to: 'face', name: `${body}/start` }],
     wall: 'hopper wall',
   });
+  return part;
 }
 
 function drawSquare(script: ProjectScript, part: Id, name: string, size: string, plane: SketchPlane): Id {

@@ -3,9 +3,12 @@ import { bearingBracket } from './bearing-bracket.ts';
 import { crankArm } from './crank-arm.ts';
 import { connectingRod } from './connecting-rod.ts';
 import { crankKnob } from './crank-knob.ts';
+import { crankPin, shaft, stud, throwWheel } from './drive.ts';
 import { drumEnd } from './drum-end.ts';
+import { basePlate, rail, sidePlate } from './frame.ts';
 import { hopper } from './hopper.ts';
 import { spout } from './spout.ts';
+import { putTogether } from './together.ts';
 import { tray } from './tray.ts';
 
 /** The named values, group by group. */
@@ -58,6 +61,30 @@ const VALUES: Readonly<Record<string, readonly (readonly [name: string, expressi
     ['drain', '4 mm', ''],
     ['drain pitch', '18 mm', ''],
   ],
+  Frame: [
+    ['frame sheet', '6 mm', 'drives tabs, slots and where all stands'],
+    ['frame length', '280 mm', ''],
+    ['frame width', 'tray width + 44 mm', 'between the sides'],
+    ['frame height', 'shaft height + drum / 2 + 36 mm', 'up to the hopper'],
+    ['tab width', '30 mm', ''],
+    ['tab spacing', '160 mm', 'from tab to tab'],
+    ['tab play', '0.1 mm', 'round each tab'],
+    ['rail height', '10 mm', ''],
+    ['shaft height', 'rail height + tray height + 10 mm + drum / 2', 'the drum clears the tray'],
+  ],
+  Drive: [
+    ['throw', '15 mm', 'half the way of the tray'],
+    ['wheel thickness', '8 mm', ''],
+    ['stud flange', '14 mm', ''],
+    ['stud height', '4 mm', ''],
+    [
+      'shaft length',
+      '(frame width + tray width) / 2 + frame sheet + plate thickness + boss height + crank thickness + 4 mm',
+      'through both bearings and the crank, up to the wheel',
+    ],
+    ['rod drop', 'shaft height - rail height - tray height / 2', 'from the shaft down to the stud of the tray'],
+    ['rod reach', 'sqrt(rod length * rod length - rod drop * rod drop)', 'along the rails, in the middle of its way'],
+  ],
   Spout: [
     ['spout flange', '52 mm', ''],
     ['spout neck', '28 mm', ''],
@@ -93,7 +120,7 @@ const VARIANTS: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   },
 };
 
-/** A hand-cranked seed sieve: bracket, crank with its knob and rod, an end of the drum, hopper, spout and tray. */
+/** A hand-cranked seed sieve: a frame of plates, the crank that turns the drum and shakes the tray, hopper and spout. */
 export function seedSieve(): Project {
   const script = new ProjectScript('Seed sieve');
   script.do('variant.rename', { name: 'bench' });
@@ -101,14 +128,24 @@ export function seedSieve(): Project {
   for (const [group, values] of Object.entries(VALUES))
     for (const [name, expression, note] of values)
       addValue(script, group, { name, expression, ...(note ? { note } : {}) });
-  bearingBracket(script);
-  crankArm(script);
-  drumEnd(script);
-  crankKnob(script);
-  connectingRod(script);
-  hopper(script);
-  tray(script);
-  spout(script);
+  const parts = {
+    bracket: bearingBracket(script),
+    crank: crankArm(script),
+    drumEnd: drumEnd(script),
+    knob: crankKnob(script),
+    rod: connectingRod(script),
+    hopper: hopper(script),
+    tray: tray(script),
+    spout: spout(script),
+    base: basePlate(script),
+    side: sidePlate(script),
+    rail: rail(script),
+    shaft: shaft(script),
+    wheel: throwWheel(script),
+    stud: stud(script),
+    crankPin: crankPin(script),
+  };
+  putTogether(script, parts);
   return script.project;
 }
 

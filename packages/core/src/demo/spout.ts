@@ -4,7 +4,7 @@ import { FigureBuilder, ORIGIN } from '../sketch/index.ts';
 import { addSketch, addStep, drawCircle, endOf, newPart } from './parts.ts';
 
 /** The spout under the hopper: a flange, a neck with a bore, and a coarse thread wound round the neck. */
-export function spout(script: ProjectScript): void {
+export function spout(script: ProjectScript): Id {
   const part = newPart(script, 'Spout', 7, ['POM', 1410]);
   const flange = drawCircle(script, part, 'Flange', 'spout flange', [30, 24]);
   const disc = addStep(script, part, { kind: 'extrude', name: 'Flange body', sketch: flange, distance: '4 mm' });
@@ -29,6 +29,7 @@ export function spout(script: ProjectScript): void {
     turns: '3',
     result: 'add',
   });
+  return part;
 }
 
 /** The section of the thread, sunk a little into the neck so that it holds. */

@@ -5,7 +5,7 @@ import { centredRectangle, FigureBuilder, ORIGIN } from '../sketch/index.ts';
 import { addSketch, addStep, endOf, newPart } from './parts.ts';
 
 /** The tray under the drum: a shell with soft corners, and rows of drain holes in its floor. */
-export function tray(script: ProjectScript): void {
+export function tray(script: ProjectScript): { part: Id; wall: Reference } {
   const part = newPart(script, 'Tray', 5, ['Stainless steel 1.4301', 7900]);
   const builder = new FigureBuilder(script.newId);
   const [p, q, r] = centredRectangle(builder, ORIGIN, [0, 0], [80, 50]);
@@ -22,6 +22,8 @@ export function tray(script: ProjectScript): void {
   addStep(script, part, { kind: 'fillet', name: 'Soft corners', edges: upright, radius: 'tray corner' });
   addStep(script, part, { kind: 'shell', name: 'Walls', open: [endOf(block)], wall: 'tray sheet' });
   drain(script, part);
+  // the long side towards +y
+  return { part, wall: { to: 'face', name: side(2) } };
 }
 
 /** One hole near a corner, then rows of it. */

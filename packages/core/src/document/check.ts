@@ -1,3 +1,4 @@
+import { checkAssemblies } from './check-assembly.ts';
 import { tidyName } from '../expressions/index.ts';
 import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
@@ -12,7 +13,8 @@ export function checkProject(project: Project): Issue | undefined {
     checkOrder('parts', project.partOrder, project.parts) ??
     checkNames(project) ??
     checkOrder('variants', project.variantOrder ?? [], project.variants ?? {}) ??
-    first(Object.entries(project.parts), ([id, part]) => checkPart(id, part))
+    first(Object.entries(project.parts), ([id, part]) => checkPart(id, part)) ??
+    checkAssemblies(project)
   );
 }
 

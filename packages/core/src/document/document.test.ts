@@ -65,7 +65,7 @@ describe('commands', () => {
     const texts = placedExpressions(project).map((place) => place.text);
     expect(texts).toContain('crank shaft + 2 * boss wall');
     expect(texts).not.toContain('shaft');
-    expect(usersOf(project, 'crank shaft')).toHaveLength(6);
+    expect(usersOf(project, 'crank shaft')).toHaveLength(9);
   });
 
   test('a used value or step is not removed; the refusal names the users', () => {

@@ -1,3 +1,4 @@
+import { placedInAssemblies } from './assembly-places.ts';
 import type { Id } from '../records/index.ts';
 import { stepKind } from '../steps/index.ts';
 import { namesUsed } from '../expressions/index.ts';
@@ -52,7 +53,7 @@ export function placedExpressions(project: Project): PlacedExpression[] {
     });
     return [...built, ...cuts];
   });
-  return [...values, ...varied, ...steps];
+  return [...values, ...varied, ...steps, ...placedInAssemblies(project)];
 }
 
 /** What a value may come to. */

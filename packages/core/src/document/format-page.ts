@@ -24,11 +24,15 @@ This page is written by \`./helb docs\` from the Zod schemas in \`packages/core\
   (\`s2/side/l4\`, \`s2/end\`), edges by the faces that meet there (\`s2/end | s2/side/l4\`), corners likewise
   (\`corner s2/end | ...\`). \`print\` is what it looked like when it was chosen; it is used only where the name is gone.
 - What a sketch borrows (\`loans\`) are ordinary entities of it, held where their source is seen on the sketch plane.
+- \`assembly\` holds what is placed and what joins it; a group has the same records. A placement is named by its id, one
+  within a placed group by both with \`/\` between. A joint without a thing on its second side (\`b\`) keeps that where it is
+  drawn. Poses are never stored: the rest pose follows from the placements, the joints and their rest values.
 - Planes: z is up; Front is seen from -y (its x, y are space x, z), Top from +z (x, y), Right from +x (y, z). Forwards is
   towards whoever looks square on.
 
 ## What \`./helb inspect FILE --json\` prints
 
+\`--drive JOINT=VALUE\` moves a joint there first ("Shaft=90 deg", or "Guide slide=12 mm" where it moves in several ways).
 One object on standard output and nothing else. Exit code 0: all built. 3: some step failed. 2: the file can't be read.
 1: the call itself was wrong. Units are in the names of the keys.
 
@@ -53,6 +57,16 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
                                        about the centre of mass; xy = -integral of x y dm; null without a material
     box_mm: { low: [x, y, z], high: [x, y, z] }
   }],
+  assembly: null | {                   null where nothing is placed; all of it in the pose of the design, or as driven
+    freedoms,                          of the whole
+    fighting: [...],                   names of joints and relations that can not all hold
+    redundant: [[...]],                sets that together tell something twice: no harm
+    placements: [{ name, part, at_mm, turn_deg: [x, y, z], freedoms, moves }],   turned about x, then y, then z of space
+    joints: [{ name, kind, coordinates: [{ name, value, unit: "deg" | "mm", least, most }], message }],
+    makeUp: [{ part, name, count, material, mass_g, size_mm }],                  mass and size of one of them
+    mass_g, unknown, centre_mm, inertia_g_mm2, box_mm,                           unknown: placements without a material
+    interference: null | [{ a, b, overlap_mm3, at_mm, pressed }]                 with \`--interference\`
+  },
   values:   [{ name, expression, result, unit }],    unit "" for plain numbers; result null where it can't be read
   findings: [{ code, part, step, message }]
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { assemblySchema, groupsSchema } from '../assembly/index.ts';
 import { expressionSchema, idSchema, nameSchema } from '../records/index.ts';
 import { referenceSchema } from '../references/index.ts';
 import { stepSchema } from '../steps/index.ts';
@@ -95,6 +96,9 @@ export const projectSchema = z.strictObject({
   variantOrder: z.array(idSchema).max(LIMITS.variants).optional(),
   parts: z.record(idSchema, partSchema).refine(atMost(LIMITS.parts), `at most ${LIMITS.parts} parts`),
   partOrder: z.array(idSchema).max(LIMITS.parts),
+  /** The parts where they are used, and how they hold together and move. */
+  assembly: assemblySchema.optional(),
+  groups: groupsSchema.optional(),
 });
 export type Project = z.infer<typeof projectSchema>;
 

@@ -1,4 +1,4 @@
-import type { Frame, Vec3 } from '../math/index.ts';
+import type { Frame, Movement, Vec3 } from '../math/index.ts';
 import type {
   BevelRequest,
   BodyHandle,
@@ -66,6 +66,11 @@ export interface Gap {
   readonly to: Vec3;
 }
 
+/** Two bodies against each other: how much they have in common and its middle, or how far apart they are and where. */
+export interface Meeting extends Gap {
+  readonly overlap_mm3: number;
+}
+
 /** How fine a mesh is: largest distance from the surface (mm) and largest turn between neighbours (rad). */
 export interface Fineness {
   readonly deflection: number;
@@ -129,6 +134,8 @@ export interface Kernel {
   crossing(body: BodyHandle, plane: Frame): readonly EdgeFacts[];
   /** The smallest gap between two things of bodies. */
   gap(a: PlaceOnBody, b: PlaceOnBody): Result<Gap>;
+  /** How two bodies stand to each other, the second moved; places in the space of the first. */
+  meeting(a: BodyHandle, b: BodyHandle, movement: Movement): Result<Meeting>;
   mesh(body: BodyHandle, fineness: Fineness): BodyMesh;
   /** A STEP file (ISO 10303-21, AP214) with names and colours, in millimetres. */
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array>;

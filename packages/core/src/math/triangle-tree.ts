@@ -107,6 +107,39 @@ export class TriangleTree {
     return found < 0 ? undefined : { distance: nearest, triangle: found };
   }
 
+  get isEmpty(): boolean {
+    return this.order.length === 0;
+  }
+
+  /** The box of a node; that of 0 holds all. */
+  box(node: number): { readonly low: Vec3; readonly high: Vec3 } {
+    const b = this.boxes;
+    const at = BOX * node;
+    return { low: [b[at]!, b[at + 1]!, b[at + 2]!], high: [b[at + 3]!, b[at + 4]!, b[at + 5]!] };
+  }
+
+  /** The triangles of a leaf; undefined of another node. */
+  leaf(node: number): Uint32Array | undefined {
+    const begin = this.first[node]!;
+    return this.count[node]! > 0 ? this.order.subarray(begin, begin + this.count[node]!) : undefined;
+  }
+
+  children(node: number): readonly [number, number] {
+    return [this.first[node]!, this.first[node]! + 1];
+  }
+
+  /** The three corners of a triangle. */
+  triangle(triangle: number): readonly [Vec3, Vec3, Vec3] {
+    const c = this.corners;
+    const at = TRIANGLE * triangle;
+    const [x, y, z] = [c[at]!, c[at + 1]!, c[at + 2]!];
+    return [
+      [x, y, z],
+      [x + c[at + 3]!, y + c[at + 4]!, z + c[at + 5]!],
+      [x + c[at + 6]!, y + c[at + 7]!, z + c[at + 8]!],
+    ];
+  }
+
   /** The outward normal of a triangle, as long as twice its area. */
   normal(triangle: number): Vec3 {
     const at = TRIANGLE * triangle;

@@ -10,7 +10,10 @@ const LARGE = 48;
 export const linearStep = (evaluator: PieceEvaluator): LinearStep =>
   evaluator.columns >= LARGE ? sparseStep(evaluator) : denseStep(evaluator);
 
-/** W^-1 J^T (J W^-1 J^T + damping)^-1 r with fewer rows than columns, else (J^T J + damping)^-1 J^T r. */
+/**
+ * W^-1 J^T (J W^-1 J^T + damping)^-1 r with fewer rows than columns, else (J^T J + damping W)^-1 J^T r: rows that tell
+ * things twice may still leave something free, and there too the unwilling move least.
+ */
 function denseStep(evaluator: PieceEvaluator): LinearStep {
   const { rows: m, columns: n } = evaluator;
   const order = Math.min(m, n);
@@ -24,7 +27,7 @@ function denseStep(evaluator: PieceEvaluator): LinearStep {
   };
   return (inverse, damping) => {
     fill();
-    return m <= n ? leastMovement(inverse, damping) : leastSquares(damping);
+    return m <= n ? leastMovement(inverse, damping) : leastSquares(inverse, damping);
   };
 
   function leastMovement(inverse: Float64Array, damping: number): Float64Array | undefined {
@@ -34,7 +37,7 @@ function denseStep(evaluator: PieceEvaluator): LinearStep {
         for (let k = 0; k < n; k++) sum += jacobian[a * n + k]! * inverse[k]! * jacobian[b * n + k]!;
         normal[a * m + b] = sum;
       }
-    if (!damped(m, damping)) return undefined;
+    if (!damped(m, damping, EVEN)) return undefined;
     const z = Float64Array.from(evaluator.residuals);
     choleskySolve(normal, m, z);
     const move = new Float64Array(n);
@@ -45,7 +48,7 @@ function denseStep(evaluator: PieceEvaluator): LinearStep {
     return move;
   }
 
-  function leastSquares(damping: number): Float64Array | undefined {
+  function leastSquares(inverse: Float64Array, damping: number): Float64Array | undefined {
     const move = new Float64Array(n);
     for (let a = 0; a < n; a++) {
       for (let b = 0; b <= a; b++) {
@@ -55,19 +58,20 @@ function denseStep(evaluator: PieceEvaluator): LinearStep {
       }
       for (let i = 0; i < m; i++) move[a]! -= jacobian[i * n + a]! * evaluator.residuals[i]!;
     }
-    if (!damped(n, damping)) return undefined;
+    if (!damped(n, Math.max(damping, LEAST_DAMPING), (k) => inverse[k]!)) return undefined;
     choleskySolve(normal, n, move);
     return move;
   }
 
-  /** Adds the damping, relative to the largest diagonal entry, and factors. */
-  function damped(size: number, damping: number): boolean {
+  /** Adds the damping, relative to the largest diagonal entry, more for what is unwilling, and factors. */
+  function damped(size: number, damping: number, inverse: (k: number) => number): boolean {
     let largest = 0;
-    for (let a = 0; a < size; a++) largest = Math.max(largest, normal[a * size + a]!);
-    for (let a = 0; a < size; a++) normal[a * size + a]! += damping * (largest || 1);
+    for (let a = 0; a < size; a++) largest = Math.max(largest, normal[a * size + a]! * inverse(a));
+    for (let a = 0; a < size; a++) normal[a * size + a]! += (damping * (largest || 1)) / inverse(a);
     return choleskyInPlace(normal, size);
   }
 }
+const EVEN = () => 1;
 
 /** With less damping rounding would move what is left free: the matrix without it is singular there. */
 const LEAST_DAMPING = 1e-10;

@@ -47,7 +47,7 @@ export class Solver {
     const y = Float64Array.from(reduction.start);
     const suspects = new Set<string>();
     for (const component of components) {
-      if (this.solveInOrder(component, y, reduction.weight)) continue;
+      if (!this.problem.together && this.solveInOrder(component, y, reduction.weight)) continue;
       // blocks that are singular at this place need each other after all: all rows and columns together
       for (const column of component.whole.columns) y[column] = reduction.start[column]!;
       if (this.minimise(component.whole, y, reduction.weight) <= FULFILLED) continue;

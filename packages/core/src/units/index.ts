@@ -79,8 +79,9 @@ export function displayUnit(dimension: Dimension, length: LengthUnit): Unit | un
 
 /** Rounds to at most `digits` decimals without trailing zeros: 4.2000001 -> "4.2". */
 export function formatAmount(amount: number, digits = 3): string {
-  const text = amount.toFixed(digits).replace(/\.?0+$/, '');
-  return text === '-0' || text === '' ? '0' : text;
+  const whole = amount.toFixed(digits);
+  const text = whole.includes('.') ? whole.replace(/\.?0+$/, '') : whole;
+  return text === '-0' ? '0' : text;
 }
 
 /** A quantity for people: "12.5 mm", "30 deg", "7". Inches get one digit more, being larger. */

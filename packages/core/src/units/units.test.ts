@@ -33,3 +33,9 @@ test('a formatted amount reads back to itself within its digits (property)', () 
     }),
   );
 });
+
+test('zeros before the point are no decimals', () => {
+  expect(formatAmount(170, 0)).toBe('170');
+  expect(formatAmount(-0.2, 0)).toBe('0');
+  expect(formatAmount(1200.5, 1)).toBe('1200.5');
+});

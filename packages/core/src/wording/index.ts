@@ -13,6 +13,9 @@ import { unitWords } from '../units/index.ts';
 const engineWords: Words = {
   'engine.before': (f) => `Not built: "${f['step']}" before it has to be mended first.`,
   'engine.suppressed': (f) => `Needs "${f['step']}", which is left out.`,
+  'drive.joint': (f) => `There is no joint "${f['name']}" that can be driven. There are: ${f['names']}.`,
+  'drive.limit': (f) => `"${f['name']}" can not go there: its limits do not let it.`,
+  'drive.far': (f) => `The mechanism can not follow ${f['name']}: something holds it before.`,
   'export.nothing-drawn': (f) => `"${f['sketch']}" has no outline to export yet.`,
   'export.empty': (f) => `"${f['part']}" has no body to export yet.`,
 };

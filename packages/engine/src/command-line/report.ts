@@ -1,14 +1,16 @@
 import { formatAmount } from '@helb/core';
 import type { Inspection, PartInspection } from '../inspect.ts';
+import type { AssemblyInspection } from '../inspect-assembly.ts';
 
 const triple = (place: readonly number[] | null): string =>
   place ? place.map((c) => formatAmount(c)).join('  ') : '-';
 
 /** The inspection as text to read. */
-export function reportOf(project: string, { variant, parts, values, findings }: Inspection): string {
+export function reportOf(project: string, { variant, parts, assembly, values, findings }: Inspection): string {
   return [
     `${project}, ${variant}`,
     ...parts.flatMap(partLines),
+    ...(assembly ? assemblyLines(assembly) : []),
     '',
     'Values',
     ...values.map(
@@ -23,6 +25,8 @@ export function reportOf(project: string, { variant, parts, values, findings }: 
   ].join('\n');
 }
 
+const freedoms = ({ freedoms: left }: { freedoms: number }) => `${left} ${left === 1 ? 'freedom' : 'freedoms'} left`;
+
 function partLines(part: PartInspection): string[] {
   const box = part.box_mm;
   return [
@@ -33,7 +37,7 @@ function partLines(part: PartInspection): string[] {
     ),
     ...part.sketches.map(
       (sketch) =>
-        `  sketch "${sketch.name}" ${sketch.state}, ${sketch.freedoms} freedoms left, residual ${sketch.residual_mm.toExponential(1)} mm`,
+        `  sketch "${sketch.name}" ${sketch.state}, ${freedoms(sketch)}, residual ${sketch.residual_mm.toExponential(1)} mm`,
     ),
     `  bodies   ${part.bodies} with ${part.faces} faces`,
     `  volume   ${formatAmount(part.volume_mm3)} mm³`,
@@ -45,5 +49,40 @@ function partLines(part: PartInspection): string[] {
       ({ thickness_mm, at_mm }) => `  thinnest ${formatAmount(thickness_mm)} mm at ${triple(at_mm)} mm`,
     ),
     `  box      ${box ? `${triple(box.low)} mm to ${triple(box.high)} mm` : '-'}`,
+  ];
+}
+
+function assemblyLines(whole: AssemblyInspection): string[] {
+  const box = whole.box_mm;
+  const range = ({ least, most, unit }: AssemblyInspection['joints'][number]['coordinates'][number]) =>
+    least === null && most === null
+      ? ''
+      : ` (${least === null ? '' : `from ${formatAmount(least)} `}${most === null ? '' : `to ${formatAmount(most)} `}${unit})`;
+  return [
+    '',
+    `Assembly, ${freedoms(whole)}`,
+    ...whole.placements.map(
+      ({ name, part, at_mm, turn_deg, moves }) =>
+        `  ${name} (${part})  at ${triple(at_mm)} mm, turned ${triple(turn_deg)} deg  ${moves}`,
+    ),
+    ...whole.joints.flatMap(({ name, kind, coordinates, message }) => [
+      `  joint "${name}" ${kind}${message ? `: ${message}` : ''}`,
+      ...coordinates.map(
+        (coordinate) =>
+          `    ${coordinate.name} ${formatAmount(coordinate.value)} ${coordinate.unit}${range(coordinate)}`,
+      ),
+    ]),
+    '  Make-up',
+    ...whole.makeUp.map(
+      ({ name, count, material, mass_g, size_mm }) =>
+        `    ${count} x ${name}, ${material ?? 'no material'}, ${mass_g === null ? '?' : `${formatAmount(mass_g)} g`} each, ${triple(size_mm)} mm`,
+    ),
+    `  mass     ${formatAmount(whole.mass_g)} g${whole.unknown > 0 ? `, without ${whole.unknown} placements of no material` : ''}`,
+    `  centre   ${triple(whole.centre_mm)} mm`,
+    `  box      ${box ? `${triple(box.low)} mm to ${triple(box.high)} mm` : '-'}`,
+    ...(whole.interference ?? []).map(
+      ({ a, b, overlap_mm3, at_mm, pressed }) =>
+        `  ${a} and ${b} overlap by ${formatAmount(overlap_mm3)} mm³ at ${triple(at_mm)} mm${pressed ? ', as they are meant to' : ''}`,
+    ),
   ];
 }

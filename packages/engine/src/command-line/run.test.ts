@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { boxOfOutline, readOutline } from '@helb/core/outlines';
 import { ProjectScript, stlVolume, writeProject, type Kernel } from '@helb/core';
+import { placementOf } from '@helb/core/assembly';
 import { startKernelInNode } from '@helb/kernel/node';
 import type { Inspection } from '../inspect.ts';
 import { run } from './run.ts';
@@ -64,7 +65,7 @@ describe('inspect', () => {
     const { code, out } = await helb('inspect', demo(), '--json');
     const result = JSON.parse(out) as Inspection;
     expect(code).toBe(0);
-    expect(Object.keys(result)).toEqual(['variant', 'variants', 'parts', 'values', 'findings']);
+    expect(Object.keys(result)).toEqual(['variant', 'variants', 'parts', 'assembly', 'values', 'findings']);
     expect(Object.keys(result.parts[0]!).sort()).toEqual([
       'area_mm2',
       'bodies',
@@ -195,5 +196,48 @@ describe('export', () => {
       err: expect.stringContaining('Bearing bracket'),
     });
     expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', 'x.doc')).toMatchObject({ code: 1 });
+  });
+});
+
+const assembly = async (...args: string[]) =>
+  (JSON.parse((await helb('inspect', ...args, '--json')).out) as Inspection).assembly!;
+
+test('a joint of the demo is driven beyond a full turn, and nothing meets anything there', async () => {
+  const whole = await assembly(demo(), '--drive', 'Shaft=400 deg', '--interference');
+  expect(whole.joints.find(({ name }) => name === 'Shaft')!.coordinates[0]).toMatchObject({
+    name: 'turn',
+    unit: 'deg',
+    value: expect.closeTo(400, 6) as number,
+  });
+  expect(whole.interference).toEqual([]);
+  expect(whole.placements.find(({ name }) => name === 'Tray')).toMatchObject({ moves: 'slides along x', freedoms: 1 });
+});
+
+describe('driving a wheel', () => {
+  const wheel = () => join(folder, 'wheel.json');
+
+  beforeAll(async () => {
+    const script = new ProjectScript('Wheel').do('part.add', { id: 'p', name: 'Part' });
+    for (const id of ['a', 'b']) script.do('placement.add', { id, record: placementOf(id, { part: 'p' }, id === 'a') });
+    const z = { to: 'origin', name: 'z' } as const;
+    const a = { placement: 'a', on: z, spot: 'middle' } as const;
+    const shaft = { name: 'Shaft', kind: 'revolute', a, b: { placement: 'b' }, flip: false } as const;
+    const limits = { turn: { least: '-90 deg', most: '90 deg' } };
+    script.do('joint.add', { id: 'j', record: { ...shaft, offset: '0 mm', angle: '0 deg', limits } });
+    await writeFile(wheel(), writeProject(script.project));
+  });
+
+  test('turns what is joined', async () => {
+    const [turned] = (await assembly(wheel(), '--drive', 'Shaft=30 deg')).joints;
+    expect(turned!.coordinates[0]!.value).toBeCloseTo(30, 9);
+    expect((await helb('inspect', wheel())).out).toContain('Assembly, 1 freedom left');
+  });
+
+  test.each([
+    ['Shaft=1 m', /angle/],
+    ['Axle=1 deg', /no joint "Axle".*Shaft/],
+    ['Shaft=120 deg', /limits do not let it/],
+  ])('what can not be is said with what could be: %s', async (drive, says) => {
+    expect((await helb('inspect', wheel(), '--drive', drive)).err).toMatch(says);
   });
 });

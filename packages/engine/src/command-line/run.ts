@@ -20,6 +20,7 @@ import {
 import { Engine, PRINTED } from '../engine.ts';
 import { inspect } from '../inspect.ts';
 import { filesIn } from './files.ts';
+import { poseOf } from './driving.ts';
 import { reportOf } from './report.ts';
 
 export const EXIT = { done: 0, usage: 1, unreadable: 2, failed: 3 } as const;
@@ -32,7 +33,7 @@ export interface Surroundings {
 }
 
 const USAGE = `Usage:
-  helb inspect FILE [--variant NAME] [--set NAME=EXPR]... [--walls] [--json]
+  helb inspect FILE [--variant NAME] [--set NAME=EXPR]... [--drive JOINT=VALUE]... [--interference] [--walls] [--json]
   helb export FILE --part NAME --to OUT.step|OUT.stl [--variant NAME] [--set NAME=EXPR]...
   helb export FILE --part NAME --sketch NAME --to OUT.dxf|OUT.svg [--variant NAME] [--set NAME=EXPR]...
   helb write-demo FILE
@@ -66,6 +67,8 @@ function read(args: readonly string[]) {
       set: { type: 'string', multiple: true, default: [] },
       json: { type: 'boolean', default: false },
       variant: { type: 'string' },
+      drive: { type: 'string', multiple: true, default: [] },
+      interference: { type: 'boolean', default: false },
       walls: { type: 'boolean', default: false },
       files: { type: 'string' },
       part: { type: 'string' },
@@ -78,13 +81,18 @@ function read(args: readonly string[]) {
 }
 
 const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promise<number>> = {
-  async inspect({ file, set, json, walls, files, variant }, world) {
+  async inspect({ file, set, json, walls, files, variant, drive, interference }, world) {
     const opened = await open(file, set, variant, world);
     if (typeof opened === 'number') return opened;
     const { project, id } = opened;
     const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
     const model = await engine.build(project, walls ? { mesh: PRINTED } : {});
-    const inspection = inspect(project, model, id);
+    const posed = await poseOf(engine, project, drive, interference);
+    if (!posed.ok) {
+      world.complain(explain(posed.issue));
+      return EXIT.usage;
+    }
+    const inspection = inspect(project, model, id, posed.value);
     world.print(json ? JSON.stringify(inspection, null, 2) : reportOf(project.name, inspection));
     return model.parts.some((part) => part.steps.some((step) => step.state === 'failed')) ? EXIT.failed : EXIT.done;
   },

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { assemblyCommands } from './assembly.ts';
 import { partCommands } from './parts.ts';
 import { projectCommands } from './project.ts';
 import { sectionCommands } from './sections.ts';
@@ -17,6 +18,7 @@ export const COMMANDS = {
   ...variantCommands,
   ...partCommands,
   ...sectionCommands,
+  ...assemblyCommands,
   ...stepCommands,
   ...sketchCommands,
 };

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { idSchema, nameSchema } from '../../records/index.ts';
 import { materialSchema } from '../schema.ts';
+import { unplace } from './assembly.ts';
 import { command, insert, partIn } from './command.ts';
 
 export const partCommands = {
@@ -36,6 +37,7 @@ export const partCommands = {
 
   'part.remove': command(z.strictObject({ id: idSchema }), (draft, { id }) => {
     const { name } = partIn(draft, id);
+    unplace(draft, (of) => 'part' in of && of.part === id);
     delete draft.parts[id];
     draft.partOrder = draft.partOrder.filter((other) => other !== id);
     return `Remove part ${name}`;

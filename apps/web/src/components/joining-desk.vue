@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { ANGLE, LENGTH, type Action } from '@helb/core';
+import { ASSEMBLY_RELATIONS, SPOTS, type AssemblyRelationName, type JointName, type Spot } from '@helb/core/assembly';
+import { JOINT_TITLES, RELATION_TITLES, useJoining } from '../stores/joining.ts';
+import { useWhole } from '../stores/whole.ts';
+import ChoiceWord from './choice-word.vue';
+import NumberChip from './number-chip.vue';
+
+/** A joint or relation in the making: a sentence that asks for one thing after the other. */
+const joining = useJoining();
+const whole = useWhole();
+const draft = computed(() => joining.draft!);
+const isJoint = computed(() => draft.value.sort === 'joint');
+const asks = computed(() =>
+  isJoint.value ? undefined : ASSEMBLY_RELATIONS[draft.value.kind as AssemblyRelationName].asks,
+);
+const none = (): Action[] => [];
+const keeping = (field: 'offset' | 'angle' | 'amount') => (text: string) => joining.change({ [field]: text });
+const prompt = computed(() => {
+  if (joining.asked === undefined) return '';
+  if (joining.asked === 1 && draft.value.keep) return 'Choose the other part in the view.';
+  const first = joining.asked === 0;
+  return `Choose ${first ? 'something of one part' : 'something of the other'} in the view: a face, an edge, a corner, a centre, a datum. Tab steps to what lies behind.`;
+});
+</script>
+
+<template>
+  <section class="border-rule border-b p-4" data-testid="joining">
+    <h2 class="heading mb-2">
+      {{ isJoint ? 'Join' : 'Relate' }}:
+      <ChoiceWord
+        :value="draft.kind"
+        :options="isJoint ? JOINT_TITLES : RELATION_TITLES"
+        label="kind"
+        @choose="(kind) => joining.change({ kind: kind as JointName })"
+      />
+    </h2>
+    <ol class="space-y-1">
+      <li
+        v-for="at in [0, 1] as const"
+        :key="at"
+        class="border-l-2 pl-2"
+        :class="joining.asked === at ? 'border-act' : 'border-rule'"
+      >
+        <template v-if="draft.sides[at]">
+          {{ whole.nameOf(draft.sides[at]!.placement) }}
+          <span v-if="!(at === 1 && draft.keep && isJoint)" class="text-muted">· {{ draft.sides[at]!.words }}</span>
+          <template v-if="isJoint && joining.ends(draft.sides[at]!) && !(at === 1 && draft.keep)">
+            at
+            <ChoiceWord
+              :value="draft.sides[at]!.spot"
+              :options="SPOTS"
+              :label="`where on the ${at === 0 ? 'first' : 'second'}`"
+              @choose="(spot) => joining.turnSpot(at, spot as Spot)"
+            />
+          </template>
+          <button class="word-link ml-1 text-sm" @click="joining.drop(at)">drop</button>
+        </template>
+        <span v-else class="text-muted">{{ at === 0 ? 'the first' : 'the second' }} …</span>
+      </li>
+    </ol>
+    <p v-if="prompt" class="text-muted mt-2 text-sm" role="status">{{ prompt }}</p>
+    <div v-if="isJoint" class="mt-3 space-y-1">
+      <ChoiceWord
+        :value="draft.keep ? 'keep' : 'move'"
+        :options="{ move: 'move into place', keep: 'keep where they are' }"
+        label="placing"
+        @choose="(how) => joining.change({ keep: how === 'keep' })"
+      />
+      <template v-if="!draft.keep">
+        <p>
+          offset
+          <NumberChip :text="draft.offset" :asks="LENGTH" label="offset" :change="none" :keep="keeping('offset')" />
+          angle
+          <NumberChip :text="draft.angle" :asks="ANGLE" label="angle" :change="none" :keep="keeping('angle')" />
+        </p>
+        <label class="block"
+          ><input type="checkbox" :checked="draft.flip" @change="joining.change({ flip: !draft.flip })" /> looking
+          against each other</label
+        >
+      </template>
+    </div>
+    <p v-else-if="asks" class="mt-3">
+      by
+      <NumberChip
+        :text="draft.amount || (asks === 'angle' ? '90 deg' : '0 mm')"
+        :asks="asks === 'angle' ? ANGLE : LENGTH"
+        label="amount"
+        :change="none"
+        :keep="keeping('amount')"
+      />
+    </p>
+    <p v-if="joining.wrong" class="text-clash mt-2 text-sm" role="alert">{{ joining.wrong }}</p>
+    <p class="mt-3 flex gap-2">
+      <button class="verb-strong" @click="joining.accept()">Accept</button>
+      <button class="verb" @click="joining.leave()">Leave</button>
+    </p>
+  </section>
+</template>

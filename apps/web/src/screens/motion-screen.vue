@@ -1,0 +1,18 @@
+<script setup lang="ts">
+import { useRouter, useRoute } from 'vue-router';
+import MotionList from '../components/motion-list.vue';
+import WholeDesk from '../components/whole-desk.vue';
+import WholePane from '../components/whole-pane.vue';
+
+const router = useRouter();
+const route = useRoute();
+const edit = () => void router.push({ name: 'bench', params: route.params });
+</script>
+
+<template>
+  <main class="flex min-h-0 grow">
+    <div class="border-rule bg-sheet flex w-80 shrink-0 flex-col border-r"><MotionList /></div>
+    <WholePane />
+    <WholeDesk @edit="edit" />
+  </main>
+</template>

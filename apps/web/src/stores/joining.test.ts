@@ -1,0 +1,193 @@
+/** @jest-environment jsdom */
+import { createPinia, setActivePinia } from 'pinia';
+import {
+  explain,
+  fail,
+  ok,
+  ORIGIN_DATUMS,
+  perform,
+  ProjectScript,
+  valueScope,
+  type Action,
+  type Id,
+  type OriginThing,
+  type Project,
+  type Reference,
+  type Thing,
+} from '@helb/core';
+import { assemble, drive, keyOf, placementOf, triple, type JointRecord } from '@helb/core/assembly';
+import type { MemberPick } from '../view/whole-view.ts';
+import { useJoining } from './joining.ts';
+import type { Whole } from './model.ts';
+import { usePlacements } from './placements.ts';
+import { useProject } from './project.ts';
+import { useWhole } from './whole.ts';
+
+/** A frame, an arm and a lid that are placed, without bodies: only what every part has can be picked. */
+function bench(more: (script: ProjectScript) => unknown = () => undefined) {
+  setActivePinia(createPinia());
+  const script = new ProjectScript('Box').do('value.add', { id: 'v1', name: 'reach', expression: '40 mm' });
+  for (const id of ['frame', 'arm', 'lid']) script.do('part.add', { id, name: id });
+  script
+    .do('placement.add', { id: 'f', record: placementOf('Frame', { part: 'frame' }, true) })
+    .do('placement.add', { id: 'a', record: { ...placementOf('Arm', { part: 'arm' }), at: triple('reach', '0', '0') } })
+    .do('placement.add', { id: 'l', record: placementOf('Lid', { part: 'lid' }) });
+  more(script);
+  const store = useProject();
+  const whole = useWhole();
+  let project: Project = script.project;
+  const show = () => {
+    store.view = { project, stacks: { undo: [], redo: [] }, state: { kind: 'keeping' }, lost: undefined };
+    const shown = store.project!;
+    const assembled = assemble(shown.assembly!, {
+      scope: valueScope(Object.values(shown.values), shown.unit),
+      groups: shown.groups ?? {},
+      find: (_, reference: Reference) =>
+        reference.to === 'origin'
+          ? ok<Thing>({ to: 'datum', datum: ORIGIN_DATUMS[reference.name] })
+          : fail('reference.gone', { to: reference.to }),
+      sizeOf: () => 50,
+    });
+    whole.whole = { kind: 'whole', parts: {}, assembled, makeUp: [], findings: [], took: 0, memory: 0 };
+  };
+  const acted: Action[] = [];
+  store.act = (actions: readonly Action[]) => {
+    const done = perform(project, actions);
+    if (!done.ok) {
+      store.message = explain(done.issue);
+      return done;
+    }
+    project = done.value.project;
+    acted.push(...actions);
+    show();
+    return ok(undefined);
+  };
+  show();
+  return { store, whole, acted, joining: useJoining(), placements: usePlacements(), project: () => project };
+}
+
+const pick = (member: Id, name: OriginThing, kind: MemberPick['kind'] = 'guide'): MemberPick => ({
+  kind,
+  body: '',
+  name,
+  words: name,
+  reference: { to: 'origin', name },
+  thing: { to: 'datum', datum: ORIGIN_DATUMS[name] },
+  depth: 0,
+  member,
+  at: [0, 0, 0],
+});
+
+test('it asks for one thing after the other, and is shown before it is kept', () => {
+  const { joining, store, acted, project } = bench();
+  joining.begin('joint', 'revolute');
+  expect(joining.asked).toBe(0);
+  joining.answer(pick('f', 'z'));
+  expect(joining.asked).toBe(1);
+  // nothing more of the same placement
+  expect(joining.accepts(pick('f', 'x'))).toBe(false);
+  joining.answer(pick('a', 'z'));
+  expect(joining.asked).toBeUndefined();
+  expect(Object.values(store.project!.assembly!.joints)).toHaveLength(1);
+  expect(project().assembly!.joints).toEqual({});
+  joining.accept();
+  expect(joining.draft).toBeUndefined();
+  expect(acted.map(({ command }) => command)).toEqual(['joint.add']);
+  expect(Object.values(project().assembly!.joints)[0]).toMatchObject({
+    name: 'Revolute 1',
+    kind: 'revolute',
+    a: { placement: 'f', on: { to: 'origin', name: 'z' }, spot: 'middle' },
+    b: { placement: 'a', on: { to: 'origin', name: 'z' }, spot: 'middle' },
+    flip: false,
+  });
+});
+
+test('begun with what is picked it takes one thing of each of two placements', () => {
+  const { joining, whole } = bench();
+  whole.picked = [pick('a', 'x'), pick('a', 'y'), pick('l', 'x')];
+  joining.begin('joint', 'prismatic');
+  expect(joining.draft!.sides.map((side) => side?.placement)).toEqual(['a', 'l']);
+  expect(whole.picked).toEqual([]);
+});
+
+test('kept where it is the second needs nothing of its own', () => {
+  const { joining, project } = bench();
+  joining.begin('joint', 'rigid');
+  joining.answer(pick('f', 'top'));
+  const whole = pick('a', 'origin', 'body');
+  expect(joining.accepts(whole)).toBe(false);
+  joining.change({ keep: true });
+  expect(joining.accepts(whole)).toBe(true);
+  joining.answer(whole);
+  joining.accept();
+  expect(Object.values(project().assembly!.joints)[0]!.b).toEqual({ placement: 'a' });
+});
+
+test('what is missing is asked for in words, and nothing is kept', () => {
+  const { joining, store, acted } = bench();
+  joining.begin('relation', 'parallel');
+  joining.accept();
+  expect(store.message).toMatch(/Choose the first/);
+  joining.answer(pick('f', 'top'));
+  joining.accept();
+  expect(store.message).toMatch(/Choose the second/);
+  expect(acted).toEqual([]);
+  joining.drop(0);
+  expect(joining.asked).toBe(0);
+  joining.leave();
+  expect(store.project).toBe(store.kept);
+});
+
+test('repeats are not joined: the first of them is', () => {
+  const { joining } = bench();
+  joining.begin('joint', 'rigid');
+  expect(joining.accepts(pick('a:2', 'top'))).toBe(false);
+  expect(joining.accepts(pick('a', 'top'))).toBe(true);
+});
+
+describe('put here for good', () => {
+  const hinge: JointRecord = {
+    name: 'Hinge',
+    kind: 'revolute',
+    a: { placement: 'f', on: { to: 'origin', name: 'z' }, spot: 'middle' },
+    b: { placement: 'a' },
+    flip: false,
+    offset: '0 mm',
+    angle: '0 deg',
+    rest: { turn: '0 deg' },
+  };
+
+  test.each([
+    ['what is held as drawn counts from where it is drawn now', hinge, '0 deg'],
+    ['what was brought together counts from its frames', { ...hinge, b: { ...hinge.a, placement: 'a' } }, '90 deg'],
+  ])('numbers that have not changed stay as typed; %s', (_, record, rest) => {
+    const { whole, placements, project } = bench((script) => script.do('joint.add', { id: 'j', record }));
+    const before = whole.assembled!;
+    const [from] = [before.rest.poses[1]!];
+    whole.moved = drive(before.mechanism, before.rest, new Map([[keyOf('j', 'turn'), Math.PI / 2]])).pose;
+    const moved = whole.moved.poses[1]!;
+    expect(moved).not.toEqual(from);
+    placements.putHere(['a']);
+    expect(whole.moved).toBeUndefined();
+    const { at, turn } = project().assembly!.placements['a']!;
+    expect(at.z).toBe('0');
+    expect([turn.x, turn.y, turn.z]).toEqual(['0 deg', '0 deg', '90 deg']);
+    expect(project().assembly!.joints['j']!.rest).toEqual({ turn: rest });
+    whole.pose!.poses[1]!.forEach((row, r) => row.forEach((c, k) => expect(c).toBeCloseTo(moved[r]![k]!, 6)));
+  });
+
+  test('not offered for groups, whose place is told by numbers alone', () => {
+    const { placements } = bench((script) =>
+      script.do('group.gather', { id: 'g', name: 'Pair', placement: 'p', of: ['a', 'l'] }),
+    );
+    expect(placements.canPut(['f'])).toBe(true);
+    expect(placements.canPut(['f', 'p'])).toBe(false);
+  });
+});
+
+test('a placement is named so that no two are called the same; the first of a project stands still', () => {
+  const { placements, project } = bench();
+  placements.place({ part: 'lid' }, 'Lid');
+  const added = Object.values(project().assembly!.placements).at(-1)!;
+  expect(added).toMatchObject({ name: 'Lid 2', held: false });
+});

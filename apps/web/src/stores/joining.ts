@@ -1,0 +1,233 @@
+import { defineStore } from 'pinia';
+import { computed, shallowRef, watch } from 'vue';
+import {
+  dot3,
+  explain,
+  planeOf,
+  turnedBy,
+  type Action,
+  type Id,
+  type Reference,
+  type Result,
+  type Thing,
+} from '@helb/core';
+import {
+  ASSEMBLY_RELATIONS,
+  featureOf,
+  frameOf,
+  hasEnds,
+  JOINTS,
+  type AssemblyRelationName,
+  type JointName,
+  type JointRecord,
+  type RelationRecord,
+  type Spot,
+} from '@helb/core/assembly';
+import type { MemberPick } from '../view/whole-view.ts';
+import { newId } from './ids.ts';
+import { useProject } from './project.ts';
+import { useWhole } from './whole.ts';
+
+/** One of the two things that are joined. */
+export interface JoinedSide {
+  readonly placement: string;
+  readonly reference: Reference;
+  readonly thing: Thing;
+  readonly words: string;
+  readonly spot: Spot;
+}
+
+/** A joint or a relation in the making, shown in the view but not in the document yet. */
+export interface Joining {
+  readonly sort: 'joint' | 'relation';
+  readonly id: Id;
+  readonly kind: JointName | AssemblyRelationName;
+  readonly sides: readonly [JoinedSide | undefined, JoinedSide | undefined];
+  /** Keeps both where they are: the second is held by the frame of the first. */
+  readonly keep: boolean;
+  readonly flip: boolean;
+  readonly offset: string;
+  readonly angle: string;
+  /** Of a relation that takes a number. */
+  readonly amount: string;
+}
+
+export const JOINT_TITLES = Object.fromEntries(
+  Object.entries(JOINTS).map(([kind, { title }]) => [kind, title]),
+) as Record<JointName, string>;
+export const RELATION_TITLES = Object.fromEntries(
+  Object.entries(ASSEMBLY_RELATIONS).map(([kind, { title }]) => [kind, title]),
+) as Record<AssemblyRelationName, string>;
+
+/** What is being joined: the desk asks for two things, the view shows what comes of them. */
+export const useJoining = defineStore('joining', () => {
+  const store = useProject();
+  const whole = useWhole();
+  const draft = shallowRef<Joining>();
+  /** Which of the two is asked now. */
+  const asked = computed(() => {
+    if (!draft.value) return undefined;
+    const [a, b] = draft.value.sides;
+    if (!a) return 0;
+    return b ? undefined : 1;
+  });
+
+  /** Begins with what is picked, of two placements at most. */
+  function begin(sort: Joining['sort'], kind: Joining['kind']): void {
+    const { picked } = whole;
+    const fitting = picked.filter((pick) => accepts(pick, sort));
+    const second = fitting.find(({ member }) => member !== fitting[0]?.member);
+    const sides: Joining['sides'] = [fitting[0] && sideOf(fitting[0]), second && sideOf(second)];
+    whole.picked = [];
+    store.message = '';
+    set({
+      sort,
+      id: newId(sort === 'joint' ? 'j' : 'm'),
+      kind,
+      sides,
+      keep: false,
+      flip: turnsRound(sides),
+      offset: '0 mm',
+      angle: '0 deg',
+      amount: '',
+    });
+  }
+
+  /** Can it be one of the two, besides what is chosen already? A repeat goes with the first of its kind. */
+  function accepts(pick: MemberPick, sort = draft.value?.sort): boolean {
+    if (pick.member.includes(':')) return false;
+    if (draft.value?.sides.some((side) => side?.placement === pick.member)) return false;
+    // what stays where it is needs nothing of its own
+    if (pick.kind === 'body') return draft.value?.keep === true && asked.value === 1;
+    return sort === 'relation' ? featureOf(pick.thing, 0) !== undefined : frameOf(pick.thing) !== undefined;
+  }
+
+  const sideOf = ({ member, reference, thing, kind, words }: MemberPick): JoinedSide => ({
+    placement: member,
+    reference,
+    thing,
+    words: `${kind === 'guide' ? '' : `${kind} · `}${words}`,
+    spot: 'middle',
+  });
+
+  /** Two flat faces meet; all else looks the way that takes the least turn. */
+  function turnsRound([a, b]: Joining['sides']): boolean {
+    if (!a || !b) return false;
+    if (a.thing.to === 'face' && b.thing.to === 'face' && planeOf(a.thing) && planeOf(b.thing)) return true;
+    const [u, v] = [a, b].map(({ placement, thing }) => {
+      const frame = frameOf(thing);
+      return frame && turnedBy(whole.memberPoses.get(placement)!, frame.z);
+    });
+    return u !== undefined && v !== undefined && dot3(u, v) < 0;
+  }
+
+  function answer(pick: MemberPick): void {
+    const at = asked.value;
+    if (!draft.value || at === undefined) return;
+    const sides = [...draft.value.sides] as [JoinedSide | undefined, JoinedSide | undefined];
+    sides[at] = sideOf(pick);
+    set({ ...draft.value, sides, flip: turnsRound(sides) });
+  }
+
+  function drop(at: 0 | 1): void {
+    const sides = [...draft.value!.sides] as [JoinedSide | undefined, JoinedSide | undefined];
+    sides[at] = undefined;
+    set({ ...draft.value!, sides });
+  }
+
+  function change(fields: Partial<Joining>): Result<void> {
+    return set({ ...draft.value!, ...fields });
+  }
+
+  function turnSpot(at: 0 | 1, spot: Spot): void {
+    const sides = [...draft.value!.sides] as [JoinedSide | undefined, JoinedSide | undefined];
+    sides[at] = { ...sides[at]!, spot };
+    set({ ...draft.value!, sides });
+  }
+
+  function set(next: Joining): Result<void> {
+    draft.value = next;
+    return store.draft(actions(next));
+  }
+
+  /** The gesture that makes it; none while something is missing. */
+  function actions({ sort, id, kind, sides, keep, flip, offset, angle, amount }: Joining): Action[] {
+    const [a, b] = sides;
+    if (!a || !b) return [];
+    if (sort === 'relation') {
+      const { asks, title } = ASSEMBLY_RELATIONS[kind as AssemblyRelationName];
+      const record: RelationRecord = {
+        name: freeName(title),
+        kind: kind as AssemblyRelationName,
+        a: { placement: a.placement, on: a.reference },
+        b: { placement: b.placement, on: b.reference },
+        ...(asks ? { amount: amount || (asks === 'angle' ? '90 deg' : '0 mm') } : {}),
+      };
+      return [{ command: 'assembly-relation.add', input: { id, record } }];
+    }
+    const record: JointRecord = {
+      name: freeName(JOINTS[kind as JointName].title),
+      kind: kind as JointName,
+      a: { placement: a.placement, on: a.reference, spot: a.spot },
+      b: keep ? { placement: b.placement } : { placement: b.placement, on: b.reference, spot: b.spot },
+      flip,
+      offset,
+      angle,
+    };
+    return [{ command: 'joint.add', input: { id, record } }];
+  }
+
+  function freeName(title: string): string {
+    const { joints = {}, relations = {} } = store.kept?.assembly ?? {};
+    const taken = new Set([...Object.values(joints), ...Object.values(relations)].map(({ name }) => name));
+    const word = title.charAt(0).toUpperCase() + title.slice(1);
+    let k = 1;
+    while (taken.has(`${word} ${k}`)) k++;
+    return `${word} ${k}`;
+  }
+
+  /** What is wrong with it where everything is chosen, as the engine found it. */
+  const wrong = computed(() => {
+    const all = whole.assembled;
+    if (!draft.value || !all) return '';
+    const issue = all.issues.get(draft.value.id);
+    if (issue) return explain(issue);
+    if (!all.fighting.includes(draft.value.id)) return '';
+    const others = all.fighting.filter((id) => id !== draft.value!.id).map(whole.nameOf);
+    return others.length > 0 ? `It fights with ${others.join(', ')}.` : 'It can not be fulfilled.';
+  });
+
+  function accept(): Result<void> | undefined {
+    if (!draft.value) return undefined;
+    const made = actions(draft.value);
+    if (made.length === 0) {
+      store.message =
+        asked.value === 0
+          ? 'Choose the first of the two things in the view.'
+          : 'Choose the second, on another placement.';
+      return undefined;
+    }
+    const done = store.act(made);
+    if (done.ok) leave();
+    return done;
+  }
+
+  function leave(): void {
+    if (!draft.value) return;
+    draft.value = undefined;
+    store.draft([]);
+  }
+
+  // a placement that is gone can not be joined
+  watch(
+    () => store.kept?.assembly?.placements,
+    (placements) => {
+      const gone = draft.value?.sides.some((side) => side && !placements?.[side.placement.split('/')[0]!]);
+      if (gone) leave();
+    },
+  );
+
+  const ends = (side: JoinedSide): boolean => hasEnds(side.thing);
+
+  return { draft, asked, wrong, begin, accepts, answer, drop, change, turnSpot, accept, leave, ends };
+});

@@ -1,0 +1,143 @@
+import { defineStore } from 'pinia';
+import { computed } from 'vue';
+import { formatAmount, type Action, type Id } from '@helb/core';
+import {
+  asDrawn,
+  headOf,
+  keyOf,
+  measured,
+  memberPose,
+  originOf,
+  placementOf,
+  triple,
+  turnsOf,
+  type Coordinate,
+  type Placement,
+  type Triple,
+} from '@helb/core/assembly';
+import { newId } from './ids.ts';
+import { useProject } from './project.ts';
+import { typedAs, useWhole } from './whole.ts';
+
+const inDegrees = (angle: number): number => (angle * 180) / Math.PI;
+
+/** Three numbers typed anew where they have changed. */
+function retyped(typed: Triple, is: readonly number[], was: readonly number[], unit: string): Triple {
+  const text = (axis: keyof Triple, k: number) =>
+    Math.abs(is[k]! - was[k]!) < 1e-6 ? typed[axis] : `${formatAmount(is[k]!, 6)} ${unit}`;
+  return triple(text('x', 0), text('y', 1), text('z', 2));
+}
+
+/** How far a new placement stands from the others, mm. */
+const BESIDE = 20;
+
+/** What can be done with what is placed. */
+export const usePlacements = defineStore('placements', () => {
+  const store = useProject();
+  const whole = useWhole();
+
+  const records = computed(() => Object.entries(store.project?.assembly?.placements ?? {}));
+  /** The placements of the assembly itself of which something is picked. */
+  const chosen = computed(() => [...new Set(whole.picked.map(({ member }) => headOf(member.replace(/:\d+/g, ''))))]);
+  const only = computed(() => (chosen.value.length === 1 ? chosen.value[0] : undefined));
+  const record = computed((): Placement | undefined =>
+    only.value === undefined ? undefined : store.project?.assembly?.placements[only.value],
+  );
+
+  /** The members that a placement comes to: itself, what is in its group, its repeats. */
+  const membersOf = (id: Id) =>
+    (whole.assembled?.members ?? []).filter((member) => headOf(member.id).replace(/:\d+$/, '') === id);
+
+  function freeName(base: string): string {
+    const taken = new Set(records.value.map(([, { name }]) => name));
+    if (!taken.has(base)) return base;
+    let k = 2;
+    while (taken.has(`${base} ${k}`)) k++;
+    return `${base} ${k}`;
+  }
+
+  /** The gesture that places a part beside everything else. */
+  function placing(of: Placement['of'], name: string): Action {
+    const box = whole.totals?.box_mm;
+    const own = 'part' in of ? whole.whole?.parts[of.part]?.totals.box_mm : undefined;
+    const first = records.value.length === 0;
+    const placed = placementOf(freeName(name), of, first);
+    const x = box ? `${formatAmount(Math.ceil(box.high[0] - (own?.low[0] ?? 0) + BESIDE), 0)} mm` : '0 mm';
+    return {
+      command: 'placement.add',
+      input: { id: newId('p'), record: { ...placed, at: { ...placed.at, x: first ? '0 mm' : x } } },
+    };
+  }
+
+  /** The gesture that places a new part where it is drawn: in the space of all. */
+  const drawnInPlace = (part: Id, name: string): Action => ({
+    command: 'placement.add',
+    input: { id: newId('p'), record: placementOf(freeName(name), { part }, true) },
+  });
+
+  function place(of: Placement['of'], name: string): void {
+    store.act([placing(of, name)]);
+  }
+
+  const set = (id: Id, fields: Partial<Placement>, without?: string[]) =>
+    store.act([{ command: 'placement.set', input: { id, fields, ...(without ? { without } : {}) } }]);
+
+  function remove(ids: readonly Id[]): void {
+    whole.picked = [];
+    store.act([{ command: 'placement.remove', input: { ids: [...ids] } }]);
+  }
+
+  function gather(ids: readonly Id[]): void {
+    whole.picked = [];
+    const count = Object.keys(store.kept?.groups ?? {}).length + 1;
+    const done = store.act([
+      {
+        command: 'group.gather',
+        input: { id: newId('g'), name: `Group ${count}`, placement: newId('p'), of: [...ids] },
+      },
+    ]);
+    const label = store.view?.stacks.undo.at(-1)?.label ?? '';
+    const lost = done.ok && / without (.*)$/.exec(label)?.[1];
+    if (lost) store.message = `${lost} did not come along: it ties the inside of the group to the outside.`;
+  }
+
+  /** Where a group stands is told by its numbers alone. */
+  const canPut = (ids: readonly Id[]): boolean =>
+    ids.every((id) => 'part' in (store.kept?.assembly?.placements[id]?.of ?? {}));
+
+  /**
+   * Makes where placements are now where the design puts them: numbers that have not changed stay as they were typed, and
+   * the rest values of their joints become what these are now.
+   */
+  function putHere(ids: readonly Id[]): void {
+    const [all, now, assembly] = [whole.assembled, whole.pose, store.kept?.assembly];
+    if (!all || !now || !assembly) return;
+    const moved = ids.flatMap((id): Action[] => {
+      const member = membersOf(id)[0];
+      const placed = assembly.placements[id];
+      if (!member || !placed) return [];
+      const [is, was] = [memberPose(member, now), all.mechanism.bodies[member.body]!.pose];
+      const at = retyped(placed.at, originOf(is), originOf(was), 'mm');
+      const turn = retyped(placed.turn, turnsOf(is).map(inDegrees), turnsOf(was).map(inDegrees), 'deg');
+      return [{ command: 'placement.set', input: { id, fields: { at, turn } } }];
+    });
+    const put = new Set(ids.flatMap((id) => membersOf(id).map(({ body }) => body)));
+    const drawn = all.mechanism.bodies.map(({ pose }, body) => (put.has(body) ? now.poses[body]! : pose));
+    const rested = all.mechanism.joints.flatMap((joint): Action[] => {
+      const { rest = {}, b } = assembly.joints[joint.id] ?? {};
+      const given = Object.keys(rest) as Coordinate[];
+      if (given.length === 0 || ![joint.a, joint.b].some(({ body }) => put.has(body))) return [];
+      // what is held as drawn counts from where it is drawn now
+      const next = b && 'on' in b ? joint : { ...joint, b: asDrawn(joint, drawn) };
+      const found = measured({ ...all.mechanism, joints: [next] }, now.poses, now.coordinates);
+      const texts = given.map((coordinate) => {
+        const key = keyOf(joint.id, coordinate);
+        return [coordinate, typedAs(key, found.get(key) ?? 0)] as const;
+      });
+      return [{ command: 'joint.set', input: { id: joint.id, fields: { rest: Object.fromEntries(texts) } } }];
+    });
+    if (store.act([...moved, ...rested]).ok) whole.reset();
+  }
+
+  return { records, chosen, only, record, membersOf, drawnInPlace, place, set, remove, gather, canPut, putHere };
+});

@@ -1,0 +1,318 @@
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import {
+  followedBy,
+  formatAmount,
+  middle3,
+  movedBy,
+  shift3,
+  type Movement,
+  type Project,
+  type Topology,
+  type Vec3,
+} from '@helb/core';
+import {
+  drive,
+  explodedBy,
+  Grab,
+  isAngle,
+  memberPose,
+  Motion,
+  restOf,
+  undone,
+  type Coordinates,
+  type CoordinateKey,
+  type Member,
+  type Pose,
+} from '@helb/core/assembly';
+import { namesIn, wholeOf, type Encounter } from '@helb/engine';
+import { bodyPick } from '../view/picks.ts';
+import type { MemberPick } from '../view/whole-view.ts';
+import { useModel, type Whole } from './model.ts';
+import { useProject } from './project.ts';
+
+/** Places that a trace keeps. */
+const MOST_PLACES = 4000;
+
+/** All parts that are placed: as the engine brought them together, and where they are now. */
+export const useWhole = defineStore('whole', () => {
+  const store = useProject();
+  const model = useModel();
+  const whole = shallowRef<Whole>();
+  /** Of all bodies that came with a mesh: these are sent once only. */
+  const topologies = new Map<string, Topology>();
+  /** Where everything is; undefined at rest. Never kept. */
+  const moved = shallowRef<Pose>();
+  const picked = shallowRef<readonly MemberPick[]>([]);
+  const hovered = shallowRef<readonly MemberPick[]>([]);
+  /** Members that are not shown. */
+  const hidden = shallowRef<ReadonlySet<string>>(new Set());
+  /** From 0, together, to 1. */
+  const exploded = ref(0);
+  const encounters = shallowRef<readonly Encounter[]>();
+  /** How far a search for interference has come. */
+  const searching = ref<{ done: number; of: number }>();
+  const pointed = shallowRef<Encounter>();
+  /** Placements that a list speaks of: they light up. */
+  const lit = shallowRef<readonly string[]>([]);
+  const paths = shallowRef<ReadonlyMap<string, readonly Vec3[]>>(new Map());
+  /** What a drive or a hand could not do, in words. */
+  const stuck = ref('');
+  const arrivals = ref(0);
+
+  const assembled = computed(() => whole.value?.assembled);
+  const pose = computed(() => moved.value ?? assembled.value?.rest);
+  const isPlaced = computed(() => Object.keys(store.project?.assembly?.placements ?? {}).length > 0);
+  const nameOf = computed(() => {
+    const [project, all] = [store.project, assembled.value];
+    return project && all ? namesIn(project, all) : (path: string) => path;
+  });
+
+  // what belongs to one project says nothing of another
+  watch(
+    () => store.id,
+    () => {
+      topologies.clear();
+      whole.value = moved.value = encounters.value = pointed.value = undefined;
+      picked.value = hovered.value = [];
+      hidden.value = new Set();
+      paths.value = new Map();
+      exploded.value = 0;
+      stuck.value = '';
+    },
+  );
+
+  /** @param known keys of the bodies that the view has */
+  async function assemble(project: Project, known: readonly string[]): Promise<void> {
+    const reply = await model.assemble(project, known);
+    if (!reply || store.project === undefined) return;
+    const before = { all: assembled.value, pose: moved.value };
+    for (const { key, topology } of Object.values(reply.parts).flatMap(({ bodies }) => bodies))
+      if (topology) topologies.set(key, topology);
+    whole.value = reply;
+    moved.value = before.all && before.pose && carriedOn(before.all.mechanism.bodies, before.pose, reply);
+    encounters.value = pointed.value = undefined;
+    paths.value = new Map();
+    stuck.value = '';
+    // what is of another body now is picked as a whole
+    choose(
+      picked.value.flatMap((pick): (string | MemberPick)[] => {
+        const member = memberOf(pick.member);
+        const there = member && reply.parts[member.part]?.bodies.some(({ key }) => key === pick.body);
+        if (!member) return [];
+        return [there || pick.kind === 'guide' ? pick : pick.member];
+      }),
+    );
+    arrivals.value++;
+  }
+
+  /** A pose of what was there before for what is there now: the nearest in which everything holds. */
+  function carriedOn(bodies: readonly { id: string }[], { poses, coordinates }: Pose, { assembled: next }: Whole) {
+    const rest = restOf(next.mechanism);
+    const from = next.mechanism.bodies.map(({ id }, k) => {
+      const at = bodies.findIndex((body) => body.id === id);
+      return (at < 0 ? undefined : poses[at]) ?? next.rest.poses[k]!;
+    });
+    const solved = new Motion(next.mechanism).solve({ ...rest, poses: from, coordinates });
+    return solved.fulfilled && !isAt(solved, next.rest) ? solved : undefined;
+  }
+
+  const memberOf = (id: string): Member | undefined => assembled.value?.members.find((member) => member.id === id);
+
+  /** Picks placements as a whole: from a list, or in the view. */
+  function choose(members: readonly (string | MemberPick)[]): void {
+    picked.value = members.flatMap((one): MemberPick[] => {
+      if (typeof one !== 'string') return [one];
+      const member = memberOf(one);
+      const key = member && whole.value?.parts[member.part]?.bodies[0]?.key;
+      const topology = key === undefined ? undefined : topologies.get(key);
+      return key !== undefined && topology ? [{ ...bodyPick(key, 0, topology), member: one, at: [0, 0, 0] }] : [];
+    });
+  }
+
+  /** Where each body is shown, exploded where it is. */
+  const shownPoses = computed((): readonly Movement[] => {
+    const [all, now] = [assembled.value, pose.value];
+    if (!all || !now) return [];
+    if (exploded.value === 0) return now.poses;
+    const offsets = explodedBy(all.mechanism, now, middles(), all.mechanism.size * 2.4 * exploded.value);
+    return now.poses.map((at, k) => followedBy(at, shift3(offsets[k]!)));
+  });
+  /** The middle of what rides on each body, in its coordinates. */
+  function middles(): Vec3[] {
+    const { members, mechanism } = assembled.value!;
+    return mechanism.bodies.map((_, k): Vec3 => {
+      const member = members.find(({ body }) => body === k);
+      const box = member && whole.value!.parts[member.part]?.totals.box_mm;
+      return box ? movedBy(member.local, middle3(box.low, box.high)) : [0, 0, 0];
+    });
+  }
+  const memberPoses = computed(
+    (): ReadonlyMap<string, Movement> =>
+      new Map(
+        assembled.value?.members.map((member) => [member.id, memberPose(member, { poses: shownPoses.value })]) ?? [],
+      ),
+  );
+
+  /** Mass and centre of what is placed, where it is. */
+  const totals = computed(() => {
+    const [project, all, now] = [store.project, whole.value, pose.value];
+    if (!project || !all || !now) return undefined;
+    const parts = Object.entries(all.parts).map(([id, { bodies }]) => ({ id, bodies }));
+    return wholeOf(project, { parts }, all.assembled.members, now);
+  });
+
+  function moveTo(next: Pose): void {
+    moved.value = next;
+    encounters.value = pointed.value = undefined;
+    const grown = new Map(paths.value);
+    for (const [id, place] of tracedPlaces()) grown.set(id, [...(grown.get(id) ?? []), place].slice(-MOST_PLACES));
+    paths.value = grown;
+  }
+
+  /** Where the points are now that are traced. */
+  function tracedPlaces(): [string, Vec3][] {
+    const [all, now] = [assembled.value, pose.value];
+    if (!all || !now) return [];
+    return [...all.traces].map(([id, { body, at }]) => [id, movedBy(now.poses[body]!, at)]);
+  }
+
+  /** Drives coordinates to values, rad or mm, within their limits. */
+  function driveTo(values: Coordinates): boolean {
+    const [all, from] = [assembled.value, pose.value];
+    if (!all || !from) return false;
+    const within = new Map(
+      [...values].map(([key, value]) => {
+        const [least, most] = all.limits.get(key) ?? [-Infinity, Infinity];
+        return [key, Math.min(most, Math.max(least, value))] as const;
+      }),
+    );
+    const driven = drive(all.mechanism, from, within, moveTo);
+    if (driven.arrived) moveTo(driven.pose);
+    const limited = [...values].some(([key, value]) => Math.abs(within.get(key)! - value) > 1e-9);
+    stuck.value = !driven.arrived
+      ? `Held before it got there by ${[...new Set(driven.suspects)].slice(0, 3).map(nameOf.value).join(', ')}.`
+      : limited
+        ? 'It stops at its limit.'
+        : '';
+    return driven.arrived && !limited;
+  }
+
+  /** What a coordinate is now, as it would be typed. */
+  const reading = (key: CoordinateKey, digits?: number): string =>
+    typedAs(key, pose.value?.coordinates.get(key) ?? 0, digits);
+
+  /** Takes a member by the hand; each call of what comes back moves it towards a place in space. */
+  function grab(member: string, at: Vec3): ((goal: Vec3) => void) | undefined {
+    const [all, found, from] = [assembled.value, memberOf(member), pose.value];
+    if (!all || !found || !from || all.mechanism.bodies[found.body]!.held) return undefined;
+    stuck.value = '';
+    const place = { body: found.body, at: movedBy(undone(from.poses[found.body]!), at) };
+    const held = new Grab(all.mechanism, place, all.limits);
+    return (goal) => moveTo(held.pull(pose.value!, goal));
+  }
+
+  function reset(): void {
+    stop();
+    moved.value = undefined;
+    stuck.value = '';
+    paths.value = new Map();
+    encounters.value = pointed.value = undefined;
+  }
+
+  /** The coordinate that is being animated. */
+  const running = ref<CoordinateKey>();
+  let frame = 0;
+  function animate(key: CoordinateKey): void {
+    stop();
+    running.value = key;
+    let way = 1;
+    let before = performance.now();
+    const step = (now: number) => {
+      if (running.value !== key || !pose.value) return;
+      const seconds = Math.min(0.05, (now - before) / 1000);
+      before = now;
+      const speed = isAngle(key) ? TURN_SPEED : assembled.value!.mechanism.size;
+      const value = (pose.value.coordinates.get(key) ?? 0) + way * speed * seconds;
+      // at a limit, and where it can go no further, it turns back
+      if (!driveTo(new Map([[key, value]]))) way = -way;
+      stuck.value = '';
+      frame = requestAnimationFrame(step);
+    };
+    frame = requestAnimationFrame(step);
+  }
+  function stop(): void {
+    running.value = undefined;
+    cancelAnimationFrame(frame);
+  }
+
+  /** Looks which placements overlap where they are now, or come nearer than so many mm. */
+  async function lookForInterference(within: number): Promise<void> {
+    const [project, now] = [store.project, pose.value];
+    if (!project || !now || searching.value) return;
+    searching.value = { done: 0, of: 0 };
+    const told = (done: number, of: number) => void (searching.value &&= { done, of });
+    const reply = await model.interference(project, now.poses, within, told).catch(() => undefined);
+    searching.value = undefined;
+    if (!reply) store.message = 'The search failed. Try again, or change something first.';
+    // of a pose that is left it says nothing
+    if (reply?.kind === 'found' && pose.value === now) encounters.value = reply.encounters;
+  }
+
+  function toggleHidden(ids: readonly string[], hide: boolean): void {
+    const next = new Set(hidden.value);
+    for (const id of ids)
+      if (hide) next.add(id);
+      else next.delete(id);
+    hidden.value = next;
+  }
+
+  return {
+    whole,
+    assembled,
+    pose,
+    moved,
+    picked,
+    hovered,
+    hidden,
+    exploded,
+    encounters,
+    searching,
+    pointed,
+    paths,
+    lit,
+    reading,
+    stuck,
+    arrivals,
+    isPlaced,
+    nameOf,
+    memberPoses,
+    totals,
+    running,
+    assemble,
+    memberOf,
+    choose,
+    tracedPlaces,
+    driveTo,
+    grab,
+    reset,
+    animate,
+    stop,
+    lookForInterference,
+    stopLooking: () => model.stop(),
+    toggleHidden,
+  };
+});
+
+/** A value of a coordinate, rad or mm, as it would be typed. */
+export const typedAs = (key: CoordinateKey, value: number, digits = 4): string =>
+  isAngle(key) ? `${formatAmount((value * 180) / Math.PI, digits)} deg` : `${formatAmount(value, digits)} mm`;
+
+/** Are all bodies where another pose has them, to 1e-6 mm? */
+const isAt = (one: Pose, other: Pose): boolean =>
+  one.poses.every((pose, k) =>
+    pose.every((row, r) => row.every((c, n) => Math.abs(c - other.poses[k]![r]![n]!) < 1e-6)),
+  );
+
+/** A turn in four seconds. */
+const TURN_SPEED = Math.PI / 2;

@@ -1,0 +1,100 @@
+import { AmbientLight, DirectionalLight, GridHelper, Scene, Timer, Vector3, WebGLRenderer } from 'three';
+import { ViewCamera } from './camera.ts';
+import { shrunk } from './shrunk.ts';
+
+export interface ViewTheme {
+  readonly ink: string;
+  readonly rule: string;
+  readonly act: string;
+  readonly link: string;
+  readonly muted: string;
+  readonly part: string;
+}
+
+/** What every view stands on: the scene with its light and grid, the camera, and a picture only where something changed. */
+export class Stage {
+  readonly view: ViewCamera;
+  readonly renderer: WebGLRenderer;
+  readonly scene = new Scene();
+  /** Called after each frame in which the camera or the size has changed. */
+  onView: () => void = () => {};
+  /** Frames drawn so far, and how much the last one took the graphics card: for benches and tests. */
+  drawn = 0;
+  private readonly light = new DirectionalLight(0xffffff, 1.5);
+  private readonly timer = new Timer();
+  private readonly observer: ResizeObserver;
+  private grid: GridHelper | undefined;
+  private dirty = true;
+  private frame = 0;
+
+  constructor(element: HTMLElement, canvas: HTMLCanvasElement) {
+    this.renderer = new WebGLRenderer({
+      canvas,
+      antialias: true,
+      alpha: true,
+      stencil: true,
+      preserveDrawingBuffer: true,
+    });
+    this.renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
+    this.view = new ViewCamera(element, matchMedia('(prefers-reduced-motion: reduce)').matches);
+    this.scene.add(new AmbientLight(0xffffff, 1.7), this.light, this.light.target);
+    this.observer = new ResizeObserver(() => {
+      this.view.resize(this.renderer);
+      this.redraw();
+    });
+    this.observer.observe(element);
+    this.loop = this.loop.bind(this);
+    this.frame = requestAnimationFrame(this.loop);
+  }
+
+  setGrid({ rule }: ViewTheme): void {
+    if (this.grid) this.scene.remove(this.grid);
+    this.grid = new GridHelper(400, 20, rule, rule);
+    this.grid.rotateX(Math.PI / 2);
+    this.grid.material.depthWrite = false;
+    this.grid.renderOrder = -1;
+    this.scene.add(this.grid);
+  }
+
+  showGrid(on: boolean): void {
+    if (this.grid) this.grid.visible = on;
+  }
+
+  /** Draws anew with the next frame. */
+  redraw(): void {
+    this.dirty = true;
+  }
+
+  /** Calls to the graphics card in the last frame. */
+  get calls(): number {
+    return this.renderer.info.render.calls;
+  }
+
+  /** A small PNG of what is shown now, as base64. */
+  picture(width: number, height: number): string {
+    this.renderer.render(this.scene, this.view.camera);
+    return shrunk(this.renderer.domElement, width, height);
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.frame);
+    this.observer.disconnect();
+    this.view.controls.dispose();
+    this.renderer.dispose();
+  }
+
+  private loop(): void {
+    this.frame = requestAnimationFrame(this.loop);
+    this.timer.update();
+    const moved = this.view.controls.update(this.timer.getDelta());
+    if (!moved && !this.dirty) return;
+    this.dirty = false;
+    this.light.position
+      .copy(this.view.camera.position)
+      .add(new Vector3(0.2, 0.1, 0.6).applyQuaternion(this.view.camera.quaternion).multiplyScalar(80));
+    this.light.target.position.copy(this.view.controls.getTarget(new Vector3()));
+    this.renderer.render(this.scene, this.view.camera);
+    this.drawn++;
+    this.onView();
+  }
+}

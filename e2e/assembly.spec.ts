@@ -1,0 +1,193 @@
+import { expect, test } from './house.ts';
+import type { Page } from '@playwright/test';
+
+// The sieve is put together, moved, taken apart and joined again.
+
+const whole = (page: Page) => page.getByLabel('The whole', { exact: true });
+
+/** Waits until all parts have been brought together anew. */
+async function arrived(page: Page, action: () => Promise<unknown>): Promise<void> {
+  const count = async () => Number((await whole(page).getAttribute('data-arrivals')) ?? 0);
+  const before = (await whole(page).count()) > 0 ? await count() : 0;
+  await action();
+  await expect.poll(count, { timeout: 60_000 }).toBeGreaterThan(before);
+}
+
+/** Where the middle of a placement is on the screen. */
+async function middle(page: Page, id: string): Promise<[number, number]> {
+  const pane = whole(page);
+  await expect(pane).toHaveAttribute('data-moving', '0');
+  const box = (await pane.boundingBox())!;
+  const [x, y] = (JSON.parse((await pane.getAttribute('data-middles'))!) as Record<string, [number, number]>)[id]!;
+  return [box.x + x, box.y + y];
+}
+
+async function look(page: Page, view: string): Promise<void> {
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('button', { name: view, exact: true }).click();
+  await expect(whole(page)).toHaveAttribute('data-moving', '0');
+}
+
+const reading = async (page: Page, label: string): Promise<number> =>
+  parseFloat(await page.getByLabel(`Drive ${label} to`).inputValue());
+
+async function drive(page: Page, label: string, text: string): Promise<void> {
+  await page.getByLabel(`Drive ${label} to`).fill(text);
+  await page.getByLabel(`Drive ${label} to`).press('Enter');
+}
+
+/** Where the tray is for an angle of the crank, from the middle of its way: an offset slider-crank. */
+const slideAt = (degrees: number): number => {
+  const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+  return 15 * c - Math.sqrt(110 ** 2 - (82 + 15 * s) ** 2) + Math.sqrt(110 ** 2 - 82 ** 2);
+};
+
+test('the crank drives the tray: by numbers, by the hand, and taken apart and joined again', async ({
+  page,
+  bench,
+}) => {
+  test.slow();
+  await bench.signUp();
+  await bench.newDemo();
+  await arrived(page, () => page.getByRole('link', { name: 'Motion' }).click());
+  await expect(page.getByTestId('freedoms')).toHaveText('2 freedoms');
+  expect(await reading(page, 'Shaft turn')).toBeCloseTo(40, 2);
+
+  await drive(page, 'Shaft turn', '130 deg');
+  await expect(page.getByTestId('pose')).toContainText('Moved');
+  expect(await reading(page, 'Tray on its rails slide')).toBeCloseTo(slideAt(130), 1);
+  await expect(page.getByTestId('trace-End of the rod')).toContainText('115.49');
+  // what can't be read is told, and nothing moves
+  await drive(page, 'Shaft turn', '12 kg');
+  await expect(page.getByRole('alert').filter({ hasText: 'angle' })).toBeVisible();
+  expect(await reading(page, 'Shaft turn')).toBeCloseTo(130, 2);
+  // where it can go no further it says what holds it
+  await drive(page, 'Tray on its rails slide', '90 mm');
+  await expect(page.getByTestId('pose')).toContainText('Held before it got there by');
+
+  await page.keyboard.press('0');
+  await expect(page.getByTestId('pose')).toContainText('At rest');
+  expect(await reading(page, 'Shaft turn')).toBeCloseTo(40, 2);
+
+  // the pin of the crank is pulled round
+  await look(page, 'Front');
+  const [x, y] = await middle(page, 'pin');
+  await page.mouse.move(x, y);
+  await expect(page.getByTestId('under')).toBeVisible();
+  await page.mouse.down();
+  for (let k = 1; k <= 10; k++) await page.mouse.move(x - 6 * k, y - 4 * k);
+  await page.mouse.up();
+  const pulled = await reading(page, 'Shaft turn');
+  expect(pulled).toBeGreaterThan(60);
+  expect(await reading(page, 'Tray on its rails slide')).toBeCloseTo(slideAt(pulled), 1);
+  await page.keyboard.press('0');
+
+  // taken apart: the tray is led by nothing any more
+  const card = page.getByRole('listitem', { name: 'Tray on its rails' });
+  await card.getByRole('button', { name: 'more' }).click();
+  await arrived(page, () => card.getByRole('button', { name: 'remove' }).click());
+  await expect(page.getByTestId('freedoms')).not.toHaveText('2 freedoms');
+
+  // and joined again to an edge of the base, where it was drawn
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await arrived(page, () => page.getByRole('tab', { name: 'Parts' }).click());
+  await page.getByLabel('Show Right side').uncheck();
+  await look(page, 'Front');
+  await bench.verb('Join prismatic');
+  const pick = async (id: string, offset: number) => {
+    const [px, py] = await middle(page, id);
+    await page.mouse.move(px + offset, py - 1);
+    await page.mouse.move(px + offset, py);
+    await expect(page.getByTestId('under')).toBeVisible();
+    await page.mouse.click(px + offset, py);
+  };
+  await pick('base', 130);
+  await expect(page.getByTestId('joining')).toContainText('Base · edge · straight 300');
+  await page.getByTestId('joining').getByRole('button', { name: 'placing' }).click();
+  await page.getByRole('option', { name: 'keep where they are' }).click();
+  await arrived(page, () => pick('tray', 20));
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('joining')).toBeHidden();
+
+  await arrived(page, () => page.getByRole('link', { name: 'Motion' }).click());
+  await expect(page.getByTestId('freedoms')).toHaveText('2 freedoms');
+  const before = await reading(page, 'Prismatic 1 slide');
+  await drive(page, 'Shaft turn', '130 deg');
+  const way = (await reading(page, 'Prismatic 1 slide')) - before;
+  expect(Math.abs(way)).toBeCloseTo(Math.abs(slideAt(130) - slideAt(40)), 1);
+});
+
+test('a placement is moved by its numbers, what is in its way is told, and meant', async ({ page, bench }) => {
+  test.slow();
+  await bench.signUp();
+  await bench.newDemo();
+  await arrived(page, () => page.getByRole('tab', { name: 'Parts' }).click());
+  const placements = page.getByRole('list', { name: 'Placements' });
+  await expect(placements.getByRole('listitem')).toHaveCount(19);
+  await expect(page.getByTestId('make-up')).toContainText('Stud');
+  // drawn by instances: two calls for each part, however often it is there
+  expect(Number(await whole(page).getAttribute('data-calls'))).toBeLessThan(40);
+
+  await placements.getByRole('button', { name: 'Shaft', exact: true }).click();
+  await expect(page.getByTestId('placement')).toContainText('turns about y');
+  await page.getByLabel('At y: tray width / 2').click();
+  await page.getByLabel('At y', { exact: true }).fill('tray width / 2 + 12 mm');
+  await arrived(page, () => page.keyboard.press('Enter'));
+  await page.getByTestId('interference').getByRole('button', { name: 'Look', exact: true }).click();
+  const pairs = page.getByRole('list', { name: 'Pairs' });
+  const crossed = pairs.getByRole('listitem').filter({ hasText: 'Shaft and Rod' });
+  await expect(crossed).toContainText('overlap', { timeout: 60_000 });
+  await arrived(page, () => crossed.getByRole('button', { name: 'is meant' }).click());
+  await page.getByTestId('interference').getByRole('button', { name: 'Look', exact: true }).click();
+  await expect(crossed).toContainText('as meant', { timeout: 60_000 });
+
+  // used once more, made a group, and taken away again
+  await arrived(page, () => page.getByRole('button', { name: 'Place Stud' }).click());
+  await placements.getByRole('button', { name: 'Stud', exact: true }).click();
+  await page
+    .getByRole('list', { name: 'Placements' })
+    .getByRole('button', { name: 'Spout' })
+    .click({ modifiers: ['Shift'] });
+  await arrived(page, () => bench.verb('Make a group'));
+  await expect(page.getByRole('list', { name: 'Groups of the project' })).toBeVisible();
+  await expect(placements.getByRole('listitem')).toHaveCount(19);
+  await arrived(page, () => page.getByRole('button', { name: 'Undo' }).click());
+  await expect(placements.getByRole('listitem')).toHaveCount(20);
+
+  // two hundred of a part cost no more calls than one
+  await placements.getByRole('button', { name: 'Stud', exact: true }).click();
+  await page.getByRole('button', { name: 'repeat: once' }).click();
+  await arrived(page, () => page.getByRole('option', { name: 'in a row' }).click());
+  await page.getByRole('button', { name: 'count: 2' }).click();
+  await page.getByLabel('count', { exact: true }).fill('200');
+  await arrived(page, () => page.keyboard.press('Enter'));
+  await expect(page.getByTestId('make-up').getByRole('row', { name: /Stud/ })).toContainText('202');
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await expect.poll(async () => Number(await whole(page).getAttribute('data-calls'))).toBeLessThan(44);
+});
+
+test('a part is edited among the others, and a group that moves inside is driven', async ({ page, bench }) => {
+  test.slow();
+  await bench.signUp();
+  await bench.newDemo();
+  const view = page.getByLabel('View', { exact: true });
+  await expect(view).toHaveAttribute('data-others', '0');
+  await page.getByLabel('among the others').check();
+  await expect(view).toHaveAttribute('data-others', '19', { timeout: 60_000 });
+  await page.keyboard.press('q');
+  await expect(view).toHaveAttribute('data-others', '0');
+
+  // the crank with its pin and its knob becomes a group: its joint is driven from the list still
+  await arrived(page, () => page.getByRole('tab', { name: 'Parts' }).click());
+  const placements = page.getByRole('list', { name: 'Placements' });
+  await placements.getByRole('button', { name: 'Crank', exact: true }).click();
+  for (const name of ['Crank pin', 'Knob'])
+    await placements.getByRole('button', { name, exact: true }).click({ modifiers: ['Shift'] });
+  await arrived(page, () => bench.verb('Make a group'));
+  await page.getByRole('link', { name: 'Motion' }).click();
+  await expect(page.getByTestId('freedoms')).toHaveText('2 freedoms');
+  await drive(page, 'Group 1 · Knob on its pin turn', '30 deg');
+  expect(await reading(page, 'Group 1 · Knob on its pin turn')).toBeCloseTo(30, 2);
+  // the joint to the shaft reaches into the group
+  await drive(page, 'Shaft turn', '90 deg');
+  expect(await reading(page, 'Shaft turn')).toBeCloseTo(90, 2);
+});

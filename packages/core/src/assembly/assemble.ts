@@ -1,0 +1,410 @@
+import { evaluate, type Scope } from '../expressions/index.ts';
+import {
+  add3,
+  followedBy,
+  scale3,
+  shift3,
+  STILL,
+  turn3,
+  turnedBy,
+  movedBy,
+  type Frame,
+  type Movement,
+  type Vec3,
+} from '../math/index.ts';
+import type { Id } from '../records/index.ts';
+import { axisOf, ORIGIN_PLANES, type Reference, type Thing } from '../references/index.ts';
+import { attempt, issue, IssueError, type Issue, type Result } from '../result/index.ts';
+import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
+import { overSides, type Place } from './equations.ts';
+import { asDrawn, featureOf, flipped, frameOf, movedFeature, movedFrame, poseBy, undone } from './frames.ts';
+import type { Limits } from './grab.ts';
+import { isTurn, JOINTS, type Carried, type Coordinate } from './joints.ts';
+import {
+  isAngle,
+  keyOf,
+  Motion,
+  type Body,
+  type CoordinateKey,
+  type Joint,
+  type Mechanism,
+  type Pose,
+  type Ratio,
+  type Relation,
+} from './mechanism.ts';
+import {
+  ASSEMBLY_LIMITS,
+  emptyAssembly,
+  type Assembly,
+  type Group,
+  type JointRecord,
+  type Placement,
+  type RatioRecord,
+  type Side,
+  type Triple,
+} from './records.ts';
+import { ASSEMBLY_RELATIONS, related } from './relations.ts';
+import { fighting, restPose } from './rest.ts';
+import { waysOf, type AssemblyFreedoms } from './ways.ts';
+
+/** A part where it is placed: it rides on a body of the mechanism. */
+export interface Member {
+  /** Its placement, after those of the groups that it is in; repeats are numbered from 2 ("p1:2"). */
+  readonly id: string;
+  readonly name: string;
+  readonly part: Id;
+  readonly body: number;
+  /** Where it sits on the body. */
+  readonly local: Movement;
+}
+
+/** An assembly that is ready to be moved. */
+export interface Assembled {
+  readonly members: readonly Member[];
+  readonly mechanism: Mechanism;
+  readonly rest: Pose;
+  readonly limits: Limits;
+  readonly freedoms: AssemblyFreedoms;
+  /** Points whose way is told, by their traces. */
+  readonly traces: ReadonlyMap<Id, Place>;
+  /** What could not be read or found, by placement, joint, relation or ratio: these are left out. */
+  readonly issues: ReadonlyMap<string, Issue>;
+  /** A smallest set of joints and relations that can not all hold; empty where all do. */
+  readonly fighting: readonly string[];
+}
+
+/** What assembling needs to know of everything else. */
+export interface Surroundings {
+  readonly scope: Scope;
+  readonly groups: Readonly<Record<Id, Group>>;
+  /** Something of a part as it is built. */
+  find(part: Id, reference: Reference): Result<Thing>;
+  /** How large the part is, mm; 0 where it has no body. */
+  sizeOf(part: Id): number;
+}
+
+/** Where a member is in a pose. */
+export const memberPose = ({ body, local }: Member, { poses }: Pick<Pose, 'poses'>): Movement =>
+  followedBy(local, poses[body]!);
+
+/**
+ * Writes groups and repeats out, finds the frames, and brings everything into the rest pose. What can't be read or found
+ * is told and left out; the rest stands.
+ */
+export function assemble(assembly: Assembly, around: Surroundings): Assembled {
+  const pieces = new Pieces(around);
+  pieces.take(assembly, '');
+  const mechanism = pieces.mechanism();
+  const rest = restOfPieces(pieces, mechanism);
+  pieces.repeat(rest);
+  return {
+    members: pieces.members,
+    mechanism,
+    rest,
+    limits: pieces.limits,
+    traces: pieces.traces,
+    freedoms: waysOf(new Motion(mechanism), rest),
+    issues: pieces.issues,
+    fighting: rest.fulfilled ? [] : fighting(mechanism, pieces.given, rest.suspects),
+  };
+}
+
+/** Where the design puts everything; without the coordinates that it gives where these can't be had. */
+function restOfPieces({ given, issues }: Pieces, mechanism: Mechanism): Pose {
+  const rest = restPose(mechanism, given);
+  if (rest.fulfilled || given.size === 0) return rest;
+  const without = restPose(mechanism, new Map());
+  if (!without.fulfilled) return rest;
+  for (const key of given.keys()) issues.set(key.split(' ')[0]!, issue('joint.rest'));
+  return without;
+}
+
+/** Things of one assembly, in its own space, while it is put together. */
+class Pieces {
+  readonly members: Member[] = [];
+  readonly bodies: Body[] = [];
+  readonly joints: Joint[] = [];
+  readonly relations: Relation[] = [];
+  readonly ratios: Ratio[] = [];
+  readonly limits = new Map<CoordinateKey, readonly [number, number]>();
+  /** What coordinates are in the design. */
+  readonly given = new Map<CoordinateKey, number>();
+  readonly traces = new Map<Id, Place>();
+  readonly issues = new Map<string, Issue>();
+  private readonly repeats: {
+    readonly first: number;
+    readonly id: string;
+    readonly placement: Placement;
+    readonly prefix: string;
+  }[] = [];
+
+  /**
+   * @param title the names of the placements of groups that this is in
+   * @param room how much may still be placed, here and in all groups
+   */
+  constructor(
+    private readonly around: Surroundings,
+    private readonly title = '',
+    private readonly room = { left: ASSEMBLY_LIMITS.members },
+  ) {}
+
+  mechanism(): Mechanism {
+    const { bodies, joints, relations, ratios } = this;
+    const sizes = this.members.map(({ part }) => this.around.sizeOf(part)).filter((size) => size > 0);
+    // half of an ordinary part: a turn weighs as much as a shift of its ends
+    const size = sizes.length > 0 ? sizes.sort((a, b) => a - b)[sizes.length >> 1]! / 2 : 50;
+    return { bodies, joints, relations, ratios, size };
+  }
+
+  /** @param prefix the placements of groups that this is in, each with / behind it */
+  take(assembly: Assembly, prefix: string): void {
+    for (const [id, placement] of Object.entries(assembly.placements))
+      this.noting(prefix + id, () => this.place(prefix, id, placement));
+    for (const [id, joint] of Object.entries(assembly.joints))
+      this.noting(prefix + id, () => this.join(prefix, id, joint));
+    for (const [id, { kind, a, b, amount }] of Object.entries(assembly.relations))
+      this.noting(prefix + id, () => {
+        const [first, second] = [a, b].map(({ placement, on }) => this.feature(prefix + placement, on)) as [
+          Feature,
+          Feature,
+        ];
+        const asks = ASSEMBLY_RELATIONS[kind].asks;
+        const by = asks ? this.read(amount ?? '0', asks === 'angle' ? ANGLE : LENGTH) : 0;
+        this.relations.push({ id: prefix + id, equations: taken(related(kind, first, second, by)) });
+      });
+    for (const [id, ratio] of Object.entries(assembly.ratios))
+      this.noting(prefix + id, () => this.tie(prefix, id, ratio));
+    for (const [id, { placement, on }] of Object.entries(assembly.traces))
+      this.noting(prefix + id, () => {
+        const member = this.memberOf(prefix + placement);
+        this.traces.set(prefix + id, { body: member.body, at: this.frameAt(member, on, 'middle').origin });
+      });
+  }
+
+  /** Writes out what stands several times, where the first of them has come to rest. */
+  repeat(rest: Pose): void {
+    for (const { first, id, placement, prefix } of this.repeats)
+      this.noting(id, () => {
+        const { repeat } = placement;
+        const typed = this.read(repeat!.count, NUMBER);
+        const count = Math.round(typed);
+        if (Math.abs(typed - count) > 1e-9 || count < 1 || count > MOST_REPEATS)
+          throw new IssueError(issue('placement.count', { most: MOST_REPEATS }));
+        const originals = this.members
+          .slice(first)
+          .filter((member) => member.id === id || member.id.startsWith(`${id}/`));
+        for (let k = 1; k < count; k++)
+          for (const member of originals) {
+            const pose = memberPose(member, rest);
+            const moved = followedBy(pose, this.repeated(repeat!, k, count, prefix, rest));
+            this.takeRoom();
+            const copy = {
+              ...member,
+              id: `${id}:${k + 1}${member.id.slice(id.length)}`,
+              name: `${member.name} (${k + 1})`,
+            };
+            this.members.push({ ...copy, local: followedBy(moved, undone(rest.poses[member.body]!)) });
+          }
+      });
+  }
+
+  private repeated(
+    repeat: NonNullable<Placement['repeat']>,
+    k: number,
+    count: number,
+    prefix: string,
+    rest: Pose,
+  ): Movement {
+    if (repeat.layout === 'line') return shift3(scale3(this.triple(repeat.by, LENGTH), k));
+    const member = this.memberOf(prefix + repeat.about.placement);
+    const axis = axisOf(taken(this.around.find(member.part, repeat.about.on)));
+    if (!axis) throw new IssueError(issue('placement.axis'));
+    const pose = memberPose(member, rest);
+    const over = this.read(repeat.over, ANGLE);
+    const whole = Math.abs(over - 2 * Math.PI) < 1e-9;
+    return turn3(
+      movedBy(pose, axis.origin),
+      turnedBy(pose, axis.direction),
+      (over * k) / (whole ? count : Math.max(1, count - 1)),
+    );
+  }
+
+  private place(prefix: string, id: string, placement: Placement): void {
+    const { of, held, name } = placement;
+    const pose = poseBy(this.triple(placement.at, LENGTH), this.triple(placement.turn, ANGLE));
+    const path = prefix + id;
+    this.takeRoom();
+    const first = this.members.length;
+    if ('part' in of) {
+      this.members.push({ id: path, name: this.title + name, part: of.part, body: this.bodies.length, local: STILL });
+      this.bodies.push({ id: path, pose, held });
+    } else {
+      const inner = new Pieces(this.around, `${this.title}${name} · `, this.room);
+      inner.take(this.around.groups[of.group] ?? emptyAssembly(), `${path}/`);
+      const mechanism = inner.mechanism();
+      const rest = restOfPieces(inner, mechanism);
+      inner.repeat(rest);
+      inner.issues.forEach((wrong, owner) => this.issues.set(owner, wrong));
+      if (!rest.fulfilled) this.issues.set(path, issue('group.clash'));
+      if (of.stiff) this.takeStiff(inner, rest, path, pose, held);
+      else this.takeFlexible(inner, pose, held);
+    }
+    if (placement.repeat) this.repeats.push({ first, id: path, placement, prefix });
+  }
+
+  private takeStiff(inner: Pieces, rest: Pose, path: string, pose: Movement, held: boolean): void {
+    for (const member of inner.members)
+      this.members.push({ ...member, body: this.bodies.length, local: memberPose(member, rest) });
+    for (const [id, { body, at }] of inner.traces)
+      this.traces.set(id, { body: this.bodies.length, at: movedBy(rest.poses[body]!, at) });
+    this.bodies.push({ id: path, pose, held });
+  }
+
+  private takeFlexible(inner: Pieces, pose: Movement, held: boolean): void {
+    const by = this.bodies.length;
+    const side = ({ body, frame }: Carried): Carried => ({ body: body + by, frame });
+    for (const member of inner.members) this.members.push({ ...member, body: member.body + by });
+    // what is held in the group is its base: held where the group is, else its parts stay together
+    const base = inner.bodies.findIndex((body) => body.held);
+    for (const [k, body] of inner.bodies.entries()) {
+      this.bodies.push({ ...body, pose: followedBy(body.pose, pose), held: held && body.held });
+      if (held || !body.held || k === base) continue;
+      const seen = followedBy(inner.bodies[base]!.pose, undone(body.pose));
+      const id = `${body.id} base`;
+      this.joints.push({
+        id,
+        kind: 'rigid',
+        a: { body: base + by, frame: ORIGIN_PLANES.top },
+        b: { body: k + by, frame: movedFrame(ORIGIN_PLANES.top, seen) },
+      });
+    }
+    this.joints.push(...inner.joints.map((joint) => ({ ...joint, a: side(joint.a), b: side(joint.b) })));
+    this.relations.push(
+      ...inner.relations.map(({ id, equations }) => ({
+        id,
+        equations: equations.map((equation) => overSides(equation, (side) => ({ ...side, body: side.body + by }))),
+      })),
+    );
+    this.ratios.push(...inner.ratios);
+    inner.traces.forEach(({ body, at }, id) => this.traces.set(id, { body: body + by, at }));
+    inner.limits.forEach((range, key) => this.limits.set(key, range));
+    inner.given.forEach((value, key) => this.given.set(key, value));
+  }
+
+  private join(prefix: string, id: Id, joint: JointRecord): void {
+    const path = prefix + id;
+    const first = this.memberOf(prefix + joint.a.placement);
+    const second = this.memberOf(prefix + joint.b.placement);
+    if (first.body === second.body) throw new IssueError(issue('joint.self'));
+    const meets = this.frameAt(first, joint.a.on, joint.a.spot);
+    const offset = this.read(joint.offset, LENGTH);
+    const about = turn3([0, 0, 0], meets.z, this.read(joint.angle, ANGLE));
+    const a: Frame = {
+      origin: add3(meets.origin, scale3(meets.z, offset)),
+      x: turnedBy(about, meets.x),
+      y: turnedBy(about, meets.y),
+      z: meets.z,
+    };
+    const sides = { a: { body: first.body, frame: a }, b: { body: second.body } };
+    const b =
+      'on' in joint.b
+        ? this.meeting(joint, second)
+        : asDrawn(
+            sides,
+            this.bodies.map(({ pose }) => pose),
+          ).frame;
+    const leaves: readonly Coordinate[] = JOINTS[joint.kind].leaves;
+    // read whole before any of it counts: a joint that can't be read is left out with all that it gives
+    const ranges = leaves.map((coordinate) => this.rangeOf(joint, coordinate));
+    for (const [k, coordinate] of leaves.entries()) {
+      const { least, most, rest } = ranges[k]!;
+      const key = keyOf(path, coordinate);
+      if (rest !== undefined) this.given.set(key, rest);
+      if (Number.isFinite(least) || Number.isFinite(most)) this.limits.set(key, [least, most]);
+    }
+    this.joints.push({
+      id: path,
+      kind: joint.kind,
+      a: { body: first.body, frame: a },
+      b: { body: second.body, frame: b },
+    });
+  }
+
+  /** What a coordinate may come to, and where the design puts it. */
+  private rangeOf({ limits = {}, rest = {} }: JointRecord, coordinate: Coordinate) {
+    const asks = isTurn(coordinate) ? ANGLE : LENGTH;
+    const read = (text: string | undefined, usual: number) => (text === undefined ? usual : this.read(text, asks));
+    const [least, most] = [read(limits[coordinate]?.least, -Infinity), read(limits[coordinate]?.most, Infinity)];
+    if (least > most) throw new IssueError(issue('joint.limits'));
+    const text = rest[coordinate];
+    if (text === undefined) return { least, most };
+    const at = this.read(text, asks);
+    if (at < least - 1e-9 || at > most + 1e-9) throw new IssueError(issue('joint.beyond'));
+    return { least, most, rest: at };
+  }
+
+  private tie(prefix: string, id: Id, { first, second, factor }: RatioRecord): void {
+    const [a, b] = [first, second].map(({ joint, coordinate }) => keyOf(prefix + joint, coordinate)) as [
+      CoordinateKey,
+      CoordinateKey,
+    ];
+    for (const { joint } of [first, second])
+      if (!this.joints.some((other) => other.id === prefix + joint)) throw new IssueError(issue('ratio.joint'));
+    const way = isAngle(a) && !isAngle(b);
+    const by = this.read(factor, way ? LENGTH : NUMBER);
+    // a way is told for each whole turn
+    this.ratios.push({ id: prefix + id, first: a, second: b, factor: way ? by / (2 * Math.PI) : by });
+  }
+
+  /** Groups count as well: those that hold nothing could hold each other in great numbers. */
+  private takeRoom(): void {
+    if (this.room.left <= 0) throw new IssueError(issue('assembly.many', { most: ASSEMBLY_LIMITS.members }));
+    this.room.left--;
+  }
+
+  private memberOf(path: string): Member {
+    const member = this.members.find(({ id }) => id === path);
+    if (!member) throw new IssueError(issue('placement.gone', { id: path }));
+    return member;
+  }
+
+  private frameAt(member: Member, on: Reference, spot: Parameters<typeof frameOf>[1]): Frame {
+    const frame = frameOf(taken(this.around.find(member.part, on)), spot);
+    if (!frame) throw new IssueError(issue('joint.frame'));
+    return movedFrame(frame, member.local);
+  }
+
+  /** The frame of the second side, looking as the joint has it. */
+  private meeting({ b, flip }: JointRecord, member: Member): Frame {
+    const { on, spot } = b as Side;
+    const own = this.frameAt(member, on, spot);
+    return flip ? flipped(own) : own;
+  }
+
+  private feature(path: string, on: Reference): Feature {
+    const member = this.memberOf(path);
+    const feature = featureOf(taken(this.around.find(member.part, on)), member.body);
+    if (!feature) throw new IssueError(issue('joint.frame'));
+    return movedFeature(feature, member.local);
+  }
+
+  private triple({ x, y, z }: Triple, asks: Dimension): Vec3 {
+    return [this.read(x, asks), this.read(y, asks), this.read(z, asks)];
+  }
+
+  private read = (text: string, asks: Dimension): number => taken(evaluate(text, asks, this.around.scope));
+
+  /** What goes wrong is told of its owner, which is left out. */
+  private noting(owner: string, body: () => void): void {
+    const done = attempt(body);
+    if (!done.ok) this.issues.set(owner, done.issue);
+  }
+}
+type Feature = Parameters<typeof movedFeature>[0];
+
+const MOST_REPEATS = 500;
+
+function taken<T>(result: Result<T>): T {
+  if (result.ok) return result.value;
+  throw new IssueError(result.issue);
+}

@@ -1,0 +1,28 @@
+import { add3, dot3, movedBy, scale3, sub3, turnedBy, type Vec3 } from '../math/index.ts';
+import { SPACE } from './equations.ts';
+import type { Mechanism, Pose } from './mechanism.ts';
+import { spanning } from './spanning.ts';
+
+/**
+ * How far each body stands off in an exploded view, mm, by the places of the bodies: joint by joint away from what is held,
+ * along the axis of the joint, on the side on which it lies.
+ * @param middles where the middle of each body lies, in its own coordinates
+ * @param step how far a body goes from the one that it is joined to
+ */
+export function explodedBy(
+  { bodies, joints }: Mechanism,
+  { poses }: Pick<Pose, 'poses'>,
+  middles: readonly Vec3[],
+  step: number,
+): Vec3[] {
+  const offsets = bodies.map((): Vec3 => [0, 0, 0]);
+  const middle = (body: number): Vec3 => movedBy(poses[body]!, middles[body]!);
+  for (const { joint, fixed, moved } of spanning({ bodies, joints })) {
+    const axis = joint.a.body === SPACE ? joint.a.frame.z : turnedBy(poses[joint.a.body]!, joint.a.frame.z);
+    const [base, before]: [Vec3, Vec3] =
+      fixed.body === SPACE ? [fixed.frame.origin, [0, 0, 0]] : [middle(fixed.body), offsets[fixed.body]!];
+    const side = dot3(axis, sub3(middle(moved.body), base)) < 0 ? -1 : 1;
+    offsets[moved.body] = add3(before, scale3(axis, side * step));
+  }
+  return offsets;
+}

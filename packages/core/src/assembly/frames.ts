@@ -1,0 +1,101 @@
+import {
+  add3,
+  frameOn,
+  movedBy,
+  scale3,
+  turn3,
+  turnedBy,
+  followedBy,
+  shift3,
+  type Frame,
+  type Movement,
+  type Vec3,
+} from '../math/index.ts';
+import { axisOf, planeOf, pointOf, type Thing } from '../references/index.ts';
+import type { Carried } from './joints.ts';
+import type { Feature } from './relations.ts';
+import type { Spot } from './records.ts';
+
+/**
+ * The frame that a thing of a part carries: on the middle of a flat face with z out of it, along what is straight or
+ * round, at a place; a datum frame as it is. Undefined for what has none.
+ */
+export function frameOf(thing: Thing, spot: Spot = 'middle'): Frame | undefined {
+  const plane = planeOf(thing);
+  if (plane) return thing.to === 'face' ? { ...plane, origin: thing.face.centre } : plane;
+  const axis = axisOf(thing);
+  if (!axis) {
+    const at = pointOf(thing);
+    return at && frameOn(at, [0, 0, 1]);
+  }
+  const { origin, direction, stretch } = axis;
+  const [from, to] = stretch ?? [origin, origin];
+  const share = { start: 0, middle: 0.5, end: 1 }[spot];
+  return frameOn(add3(scale3(from, 1 - share), scale3(to, share)), direction);
+}
+
+/** Has the thing ends to choose from? */
+export const hasEnds = (thing: Thing): boolean => planeOf(thing) === undefined && axisOf(thing)?.stretch !== undefined;
+
+/** What a relation takes of a thing; undefined for what is neither flat, nor round or straight, nor a place. */
+export function featureOf(thing: Thing, body: number): Feature | undefined {
+  const plane = planeOf(thing);
+  if (plane) return { body, form: 'plane', at: thing.to === 'face' ? thing.face.centre : plane.origin, along: plane.z };
+  const axis = axisOf(thing);
+  if (axis) {
+    const radius =
+      thing.to === 'face' && thing.face.surface.form === 'cylinder' ? thing.face.surface.radius : undefined;
+    return { body, form: 'axis', at: axis.origin, along: axis.direction, ...(radius === undefined ? {} : { radius }) };
+  }
+  const at = pointOf(thing);
+  return at && { body, form: 'point', at };
+}
+
+export const movedFeature = (feature: Feature, by: Movement): Feature =>
+  'along' in feature
+    ? { ...feature, at: movedBy(by, feature.at), along: turnedBy(by, feature.along) }
+    : { ...feature, at: movedBy(by, feature.at) };
+
+export const movedFrame = ({ origin, x, y, z }: Frame, by: Movement): Frame => ({
+  origin: movedBy(by, origin),
+  x: turnedBy(by, x),
+  y: turnedBy(by, y),
+  z: turnedBy(by, z),
+});
+
+/** The frame looking the other way: half a turn about its x. */
+export const flipped = ({ origin, x, y, z }: Frame): Frame => ({ origin, x, y: scale3(y, -1), z: scale3(z, -1) });
+
+/** A pose by numbers, mm and rad: turned about the x, then the y, then the z axis of space, then shifted. */
+export const poseBy = (at: Vec3, [x, y, z]: Vec3): Movement =>
+  [turn3(NOWHERE, [1, 0, 0], x), turn3(NOWHERE, [0, 1, 0], y), turn3(NOWHERE, [0, 0, 1], z), shift3(at)].reduce(
+    followedBy,
+  );
+const NOWHERE: Vec3 = [0, 0, 0];
+
+/** The turns about the x, y and z axes of space that a pose comes to, rad; about y within a quarter turn. */
+export function turnsOf([row0, row1, row2]: Movement): Vec3 {
+  const y = Math.asin(Math.max(-1, Math.min(1, -row2[0])));
+  // looking straight along z two of the turns are about one axis: all of it is told about z
+  if (Math.abs(row2[0]) > 1 - 1e-12) return [0, y, Math.atan2(-row0[1], row1[1])];
+  return [Math.atan2(row2[1], row2[2]), y, Math.atan2(row1[0], row0[0])];
+}
+
+/** The movement that takes back another without mirroring. */
+export function undone(pose: Movement): Movement {
+  const column = (k: 0 | 1 | 2): Vec3 => [pose[0][k], pose[1][k], pose[2][k]];
+  const shift: Vec3 = [pose[0][3], pose[1][3], pose[2][3]];
+  return ([0, 1, 2] as const).map((k) => {
+    const [x, y, z] = column(k);
+    return [x, y, z, -(x * shift[0] + y * shift[1] + z * shift[2])];
+  }) as unknown as Movement;
+}
+
+/** The second side of a joint that is held as drawn: it carries the frame of the first, where both are drawn. */
+export const asDrawn = (
+  { a, b }: { readonly a: Carried; readonly b: Pick<Carried, 'body'> },
+  drawn: readonly Movement[],
+): Carried => ({
+  body: b.body,
+  frame: movedFrame(a.frame, followedBy(drawn[a.body]!, undone(drawn[b.body]!))),
+});

@@ -1,0 +1,86 @@
+import { followedBy, fromTo3, movedBy, STILL, turnedBy, type Movement, type Vec3 } from '../math/index.ts';
+import { overSides, SPACE, type Direction, type Place } from './equations.ts';
+import { movedFrame, undone } from './frames.ts';
+import type { Carried } from './joints.ts';
+import { Motion, type CoordinateKey, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
+
+/** A mechanism in which what holds together rigidly is one body, and where each body sits on the one that it is part of. */
+interface Merged {
+  readonly mechanism: Mechanism;
+  /** By the places of the bodies: which body of the merged mechanism it is part of. */
+  readonly part: readonly number[];
+  readonly local: readonly Movement[];
+}
+
+/**
+ * Bodies are joined to the first of theirs along rigid joints, to one that is held where there is one. A rigid joint that
+ * closes a ring, or lies between two held bodies, stays a joint.
+ */
+function merged(mechanism: Mechanism): Merged {
+  const { bodies, joints } = mechanism;
+  const root = bodies.map((_, k) => k);
+  const local: Movement[] = bodies.map(() => STILL);
+  const kept = joints.filter(({ kind, a, b }) => {
+    if (kind !== 'rigid' || a.body === SPACE || b.body === SPACE) return true;
+    const [p, q] = [root[a.body]!, root[b.body]!];
+    if (p === q || (bodies[p]!.held && bodies[q]!.held)) return true;
+    // the second in the coordinates of the first
+    const across = followedBy(undone(local[b.body]!), followedBy(fromTo3(b.frame, a.frame), local[a.body]!));
+    const [stays, goes, moved] = bodies[q]!.held ? [q, p, undone(across)] : [p, q, across];
+    root.forEach((other, k) => {
+      if (other !== goes) return;
+      root[k] = stays;
+      local[k] = followedBy(local[k]!, moved);
+    });
+    return false;
+  });
+  const roots = bodies.flatMap((_, k) => (root[k] === k ? [k] : []));
+  const part = root.map((k) => roots.indexOf(k));
+  const carried = ({ body, frame }: Carried): Carried =>
+    body === SPACE ? { body, frame } : { body: part[body]!, frame: movedFrame(frame, local[body]!) };
+  const moved = <S extends Place | Direction>(side: S): S => {
+    if (side.body === SPACE) return side;
+    const [body, by] = [part[side.body]!, local[side.body]!];
+    return 'at' in side
+      ? { ...side, body, at: movedBy(by, side.at) }
+      : { ...side, body, along: turnedBy(by, side.along) };
+  };
+  return {
+    mechanism: {
+      ...mechanism,
+      bodies: roots.map((k) => bodies[k]!),
+      joints: kept.map((joint) => ({ ...joint, a: carried(joint.a), b: carried(joint.b) })),
+      relations: mechanism.relations.map(({ id, equations }) => ({
+        id,
+        equations: equations.map((equation) => overSides(equation, moved)),
+      })),
+    },
+    part,
+    local,
+  };
+}
+
+/**
+ * The motion of a mechanism from poses in which it holds together: what is rigid is solved as one body. Told and given are
+ * poses of all bodies.
+ */
+export class MergedMotion {
+  private readonly merged: Merged;
+  private readonly motion: Motion;
+
+  /** @param held, grabbed as of a Motion */
+  constructor(mechanism: Mechanism, held: readonly CoordinateKey[] = [], grabbed?: Place) {
+    this.merged = merged(mechanism);
+    const { part, local } = this.merged;
+    const place = grabbed && { body: part[grabbed.body]!, at: movedBy(local[grabbed.body]!, grabbed.at) };
+    this.motion = new Motion(this.merged.mechanism, held, place);
+  }
+
+  solve(from: Pose, values?: Coordinates, goal?: Vec3): Pose {
+    const { part, local, mechanism } = this.merged;
+    const first = mechanism.bodies.map((_, k) => part.indexOf(k));
+    const poses = first.map((k) => followedBy(undone(local[k]!), from.poses[k]!));
+    const solved = this.motion.solve({ ...from, poses }, values, goal);
+    return { ...solved, poses: part.map((k, body) => followedBy(local[body]!, solved.poses[k]!)) };
+  }
+}

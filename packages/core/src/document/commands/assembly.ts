@@ -1,0 +1,214 @@
+import { z } from 'zod';
+import {
+  assemblyRelationSchema,
+  emptyAssembly,
+  groupSchema,
+  headOf,
+  jointSchema,
+  placementOf,
+  placementSchema,
+  pressedSchema,
+  ratioSchema,
+  traceSchema,
+  type Assembly,
+} from '../../assembly/index.ts';
+import { idSchema, nameSchema, type Id } from '../../records/index.ts';
+import { isPlaced } from '../check-assembly.ts';
+import type { Project } from '../schema.ts';
+import { command, insert, refuse } from './command.ts';
+
+/** In which assembly: that of the project itself, or that of a group. */
+const where = { group: idSchema.optional() };
+
+function assemblyIn(draft: Project, group: Id | undefined): Assembly {
+  if (group === undefined) return (draft.assembly ??= emptyAssembly());
+  return draft.groups?.[group] ?? refuse('group.unknown', { id: group });
+}
+
+type Kind = 'placements' | 'joints' | 'relations' | 'ratios' | 'traces';
+
+/** Commands that add, change and remove records of one kind. */
+function recordCommands<S extends z.ZodObject>(kind: Kind, word: string, schema: S) {
+  const recordsOf = (draft: Project, group: Id | undefined) =>
+    assemblyIn(draft, group)[kind] as unknown as Record<Id, { name: string }>;
+  return {
+    add: command(z.strictObject({ ...where, id: idSchema, record: schema }), (draft, input) => {
+      const { group, id, record } = input as { group?: Id; id: Id; record: { name: string } };
+      insert(recordsOf(draft, group), id, record);
+      return `Add the ${word} ${record.name}`;
+    }),
+    /** Sets some fields, and takes others away. */
+    set: command(
+      z.strictObject({
+        ...where,
+        id: idSchema,
+        fields: schema.partial(),
+        without: z.array(z.string().max(20)).max(10).optional(),
+      }),
+      (draft, input) => {
+        const { group, id, fields, without = [] } = input as { group?: Id; id: Id; fields: object; without?: string[] };
+        const record = recordsOf(draft, group)[id] ?? refuse('assembly.gone', { what: word });
+        Object.assign(record, fields);
+        for (const field of without)
+          if (isOptional(schema.shape, field)) delete (record as Record<string, unknown>)[field];
+        return `Change ${record.name}`;
+      },
+    ),
+    /** With all that stands on it. */
+    remove: command(z.strictObject({ ...where, ids: z.array(idSchema).min(1).max(500) }), (draft, { group, ids }) => {
+      const records = recordsOf(draft, group);
+      const names = ids.map((id) => records[id]?.name ?? refuse('assembly.gone', { what: word }));
+      for (const id of ids) delete records[id];
+      letGo(draft);
+      return names.length === 1 ? `Remove ${names[0]}` : `Remove ${names.length} ${word}s`;
+    }),
+  };
+}
+
+/** Every assembly: that of the project, and those of its groups. */
+const assembliesOf = ({ assembly, groups = {} }: Project): Assembly[] => [
+  ...(assembly ? [assembly] : []),
+  ...Object.values(groups),
+];
+
+/** Can the field of a record be left out? */
+const isOptional = (shape: object, field: string): boolean =>
+  Object.hasOwn(shape, field) && (shape as Record<string, z.ZodType>)[field]!.safeParse(undefined).success;
+
+/** Takes away what stands on something that is not there any more, here or in a group that is placed here. */
+function letGo(draft: Project): void {
+  for (const assembly of assembliesOf(draft)) {
+    const there = (path: string) => isPlaced(draft, assembly, path);
+    const drop = <T>(records: Record<Id, T>, stands: (record: T) => boolean) => {
+      for (const [id, record] of Object.entries(records)) if (!stands(record)) delete records[id];
+    };
+    for (const placement of Object.values(assembly.placements))
+      if (placement.repeat?.layout === 'round' && !there(placement.repeat.about.placement)) delete placement.repeat;
+    drop(assembly.joints, ({ a, b }) => there(a.placement) && there(b.placement));
+    drop(assembly.relations, ({ a, b }) => there(a.placement) && there(b.placement));
+    drop(assembly.traces, ({ placement }) => there(placement));
+    drop(assembly.pressed, ({ a, b }) => there(a) && there(b));
+    drop(assembly.ratios, ({ first, second }) =>
+      [first, second].every(({ joint }) => assembly.joints[joint] !== undefined),
+    );
+  }
+}
+
+/** Takes away the placements of a part, or of a group, that is removed, and all that stands on them. */
+export function unplace(draft: Project, isGone: (of: Assembly['placements'][string]['of']) => boolean): void {
+  for (const { placements } of assembliesOf(draft))
+    for (const [id, { of }] of Object.entries(placements)) if (isGone(of)) delete placements[id];
+  letGo(draft);
+}
+
+const placements = recordCommands('placements', 'placement', placementSchema);
+const joints = recordCommands('joints', 'joint', jointSchema);
+const relations = recordCommands('relations', 'relation', assemblyRelationSchema);
+const ratios = recordCommands('ratios', 'ratio', ratioSchema);
+const traces = recordCommands('traces', 'trace', traceSchema);
+
+export const assemblyCommands = {
+  'placement.add': placements.add,
+  'placement.set': placements.set,
+  'placement.remove': placements.remove,
+  'joint.add': joints.add,
+  'joint.set': joints.set,
+  'joint.remove': joints.remove,
+  'assembly-relation.add': relations.add,
+  'assembly-relation.set': relations.set,
+  'assembly-relation.remove': relations.remove,
+  'ratio.add': ratios.add,
+  'ratio.set': ratios.set,
+  'ratio.remove': ratios.remove,
+  'trace.add': traces.add,
+  'trace.set': traces.set,
+  'trace.remove': traces.remove,
+
+  /** Says that two are meant to press into each other, or not any more. */
+  'pair.press': command(
+    z.strictObject({ ...where, id: idSchema, pair: pressedSchema.optional() }),
+    (draft, { group, id, pair }) => {
+      const { pressed } = assemblyIn(draft, group);
+      if (pair) insert(pressed, id, pair);
+      else delete pressed[id];
+      return pair ? 'Leave a pair to press' : 'Look at a pair again';
+    },
+  ),
+
+  'group.add': command(z.strictObject({ id: idSchema, name: nameSchema }), (draft, { id, name }) => {
+    draft.groups ??= {};
+    insert(draft.groups, id, { name, ...emptyAssembly() });
+    return `Add the group ${name}`;
+  }),
+
+  'group.rename': command(z.strictObject({ id: idSchema, name: groupSchema.shape.name }), (draft, { id, name }) => {
+    const group = draft.groups?.[id] ?? refuse('group.unknown', { id });
+    group.name = name;
+    return `Call the group ${name}`;
+  }),
+
+  /**
+   * Makes a group of placements: with the joints and relations between them they go into it, and one placement of it
+   * takes their place. Joints to others reach into it.
+   */
+  'group.gather': command(
+    z.strictObject({ id: idSchema, name: nameSchema, placement: idSchema, of: z.array(idSchema).min(1).max(500) }),
+    (draft, { id, name, placement, of }) => {
+      const outer = assemblyIn(draft, undefined);
+      const inside = new Set(of);
+      draft.groups ??= {};
+      const group = { name, ...emptyAssembly() };
+      for (const one of of) {
+        group.placements[one] = outer.placements[one] ?? refuse('assembly.gone', { what: 'placement' });
+        delete outer.placements[one];
+      }
+      const within = (path: string) => inside.has(headOf(path));
+      const into = (path: string) => (within(path) ? `${placement}/${path}` : path);
+      const divide = <T extends { a: { placement: string }; b: { placement: string } }>(
+        outside: Record<Id, T>,
+        inner: Record<Id, T>,
+      ) => {
+        for (const [key, record] of Object.entries(outside)) {
+          const { a, b } = record;
+          if (within(a.placement) && within(b.placement)) {
+            inner[key] = record;
+            delete outside[key];
+          } else for (const side of [a, b]) side.placement = into(side.placement);
+        }
+      };
+      divide(outer.joints, group.joints);
+      divide(outer.relations, group.relations);
+      const letGone: string[] = [];
+      for (const [key, ratio] of Object.entries(outer.ratios)) {
+        const own = [ratio.first, ratio.second].map(({ joint }) => group.joints[joint] !== undefined);
+        if (own.every(Boolean)) group.ratios[key] = ratio;
+        // between the inside and the outside nothing is tied
+        else if (own.some(Boolean)) letGone.push(ratio.name);
+        if (own.some(Boolean)) delete outer.ratios[key];
+      }
+      for (const trace of Object.values(outer.traces)) trace.placement = into(trace.placement);
+      for (const pair of Object.values(outer.pressed)) [pair.a, pair.b] = [into(pair.a), into(pair.b)];
+      for (const [key, other] of Object.entries({ ...outer.placements, ...group.placements })) {
+        if (other.repeat?.layout !== 'round') continue;
+        const { about } = other.repeat;
+        if (!inside.has(key)) about.placement = into(about.placement);
+        else if (!within(about.placement)) {
+          // what stands in the group knows nothing outside
+          letGone.push(`the repeats of ${other.name}`);
+          delete other.repeat;
+        }
+      }
+      insert(draft.groups, id, group);
+      const held = Object.values(group.placements).some((one) => one.held);
+      insert(outer.placements, placement, placementOf(name, { group: id, stiff: false }, held));
+      return `Make the group ${name}${letGone.length > 0 ? `, without ${letGone.join(', ')}` : ''}`;
+    },
+  ),
+
+  'group.remove': command(z.strictObject({ id: idSchema }), (draft, { id }) => {
+    const { name } = draft.groups?.[id] ?? refuse('group.unknown', { id });
+    unplace(draft, (of) => 'group' in of && of.group === id);
+    delete draft.groups![id];
+    return `Remove the group ${name}`;
+  }),
+};

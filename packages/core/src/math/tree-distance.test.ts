@@ -1,0 +1,143 @@
+import fc from 'fast-check';
+import { followedBy, movedBy, shift3, turn3, type Movement } from './movement.ts';
+import { nearestOfSegments, nearestOfTriangles, type Triangle } from './triangle-distance.ts';
+import { nearestOfTrees } from './tree-distance.ts';
+import { TriangleTree } from './triangle-tree.ts';
+import { add3, direction3, distance3, scale3, sub3, type Vec3 } from './vector.ts';
+
+const number = fc.double({ min: -1, max: 1, noNaN: true });
+const vector: fc.Arbitrary<Vec3> = fc.tuple(number, number, number);
+const triangle: fc.Arbitrary<Triangle> = fc.tuple(vector, vector, vector);
+const share = fc.double({ min: 0, max: 1, noNaN: true });
+
+const on = ([a, b, c]: Triangle, s: number, t: number): Vec3 => {
+  const [u, v] = s + t > 1 ? [1 - s, 1 - t] : [s, t];
+  return add3(a, add3(scale3(sub3(b, a), u), scale3(sub3(c, a), v)));
+};
+
+test('no two places of two triangles are nearer than what is told, and the places told are as far apart as said', () => {
+  fc.assert(
+    fc.property(
+      triangle,
+      triangle,
+      fc.array(fc.tuple(share, share, share, share), { maxLength: 30 }),
+      (p, q, tries) => {
+        const { distance, a, b } = nearestOfTriangles(p, q);
+        expect(distance3(a, b)).toBeCloseTo(distance, 9);
+        for (const [s, t, u, v] of tries) expect(distance3(on(p, s, t), on(q, u, v))).toBeGreaterThan(distance - 1e-9);
+      },
+    ),
+  );
+});
+
+test.each<[string, Triangle, number]>([
+  [
+    'over its inside',
+    [
+      [0.2, 0.2, 3],
+      [0.3, 0.2, 5],
+      [0.2, 0.3, 5],
+    ],
+    3,
+  ],
+  [
+    'through it',
+    [
+      [0.2, 0.2, -1],
+      [0.2, 0.2, 1],
+      [5, 5, 1],
+    ],
+    0,
+  ],
+  [
+    'beside an edge',
+    [
+      [0.5, -2, 0],
+      [0.5, -3, 1],
+      [0.6, -3, -1],
+    ],
+    2,
+  ],
+  [
+    'beside a corner',
+    [
+      [-3, -4, 0],
+      [-9, -9, 1],
+      [-9, -8, -1],
+    ],
+    5,
+  ],
+  [
+    'in its plane and inside it',
+    [
+      [0.1, 0.1, 0],
+      [0.2, 0.1, 0],
+      [0.1, 0.2, 0],
+    ],
+    0,
+  ],
+])('a triangle %s', (_, other, distance) => {
+  const flat: Triangle = [
+    [0, 0, 0],
+    [1, 0, 0],
+    [0, 1, 0],
+  ];
+  expect(nearestOfTriangles(flat, other).distance).toBeCloseTo(distance, 12);
+  expect(nearestOfTriangles(other, flat).distance).toBeCloseTo(distance, 12);
+});
+
+test('segments: crossing, parallel, end to end, and without length', () => {
+  const at = (...ends: [Vec3, Vec3, Vec3, Vec3]) => nearestOfSegments(...ends).distance;
+  expect(at([-1, 0, 0], [1, 0, 0], [0, -1, 2], [0, 1, 2])).toBeCloseTo(2, 12);
+  expect(at([0, 0, 0], [1, 0, 0], [0.5, 3, 0], [9, 3, 0])).toBeCloseTo(3, 12);
+  expect(at([0, 0, 0], [1, 0, 0], [4, 4, 0], [9, 9, 0])).toBeCloseTo(5, 12);
+  expect(at([0, 0, 0], [0, 0, 0], [3, 4, 0], [3, 4, 0])).toBeCloseTo(5, 12);
+});
+
+/** A sphere about the origin, as fine as its rings. */
+function sphere(rings: number): TriangleTree {
+  const positions: number[] = [];
+  const triangles: number[] = [];
+  const around = 2 * rings;
+  for (let i = 0; i <= rings; i++)
+    for (let j = 0; j < around; j++) {
+      const [polar, turn] = [(i * Math.PI) / rings, (j * 2 * Math.PI) / around];
+      positions.push(Math.sin(polar) * Math.cos(turn), Math.sin(polar) * Math.sin(turn), Math.cos(polar));
+    }
+  for (let i = 0; i < rings; i++)
+    for (let j = 0; j < around; j++) {
+      const [a, b] = [i * around + j, i * around + ((j + 1) % around)];
+      triangles.push(a, a + around, b, b, a + around, b + around);
+    }
+  return new TriangleTree(Float32Array.from(positions), Uint32Array.from(triangles));
+}
+const ball = sphere(12);
+
+test('two balls are as far apart as their middles less their radii, to the fineness of their meshes', () => {
+  fc.assert(
+    fc.property(vector, fc.double({ min: 2.2, max: 9, noNaN: true }), number, (way, far, angle) => {
+      const direction = direction3(way);
+      if (!direction) return;
+      const movement: Movement = followedBy(turn3([0, 0, 0], direction, angle), shift3(scale3(direction, far)));
+      const found = nearestOfTrees(ball, ball, movement)!;
+      expect(Math.abs(found.distance - (far - 2))).toBeLessThan(0.05);
+      expect(distance3(found.a, found.b)).toBeCloseTo(found.distance, 9);
+      expect(nearestOfTrees(ball, ball, movement, found.distance * 0.99)).toBeUndefined();
+      expect(nearestOfTrees(ball, ball, movement, found.distance * 1.01)!.distance).toBe(found.distance);
+    }),
+    { numRuns: 20 },
+  );
+});
+
+test('balls that go into each other touch; of two in one another the skins are told', () => {
+  expect(nearestOfTrees(ball, ball, shift3([1.5, 0.1, 0.2]))!.distance).toBe(0);
+  const half: Movement = [
+    [0.5, 0, 0, 0],
+    [0, 0.5, 0, 0],
+    [0, 0, 0.5, 0],
+  ];
+  const small = sphere(4);
+  expect(Math.abs(nearestOfTrees(small, small, half)!.distance - 0.5)).toBeLessThan(0.1);
+  expect(movedBy(half, [1, 0, 0])).toEqual([0.5, 0, 0]);
+  expect(nearestOfTrees(ball, new TriangleTree(new Float32Array(), new Uint32Array()), half)).toBeUndefined();
+});

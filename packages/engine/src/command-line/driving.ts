@@ -1,0 +1,64 @@
+import { ANGLE, evaluate, fail, LENGTH, ok, valueScope, type Project, type Result } from '@helb/core';
+import {
+  drive,
+  isTurn,
+  JOINTS,
+  keyOf,
+  type Assembled,
+  type Coordinate,
+  type CoordinateKey,
+  type Coordinates,
+} from '@helb/core/assembly';
+import type { Engine } from '../engine.ts';
+import type { PosedAssembly } from '../inspect.ts';
+import { namesIn } from '../inspect-assembly.ts';
+
+/** The assembly of a project with joints driven where they were asked to be; undefined where nothing is placed. */
+export async function poseOf(
+  engine: Engine,
+  project: Project,
+  drives: readonly string[],
+  interference: boolean,
+): Promise<Result<PosedAssembly | undefined>> {
+  if (!project.assembly || Object.keys(project.assembly.placements).length === 0)
+    return drives.length > 0 ? fail('drive.joint', { name: drives[0]!, names: 'none' }) : ok(undefined);
+  const { assembled } = await engine.assemble(project);
+  const targets = targetsOf(project, assembled, drives);
+  if (!targets.ok) return targets;
+  const { pose, arrived } =
+    drives.length === 0
+      ? { pose: assembled.rest, arrived: true }
+      : drive(assembled.mechanism, assembled.rest, targets.value);
+  if (!arrived) return fail('drive.far', { name: drives.join(', ') });
+  if (!interference) return ok({ assembled, pose });
+  const { encounters } = await engine.interference(project, { poses: pose.poses });
+  return ok({ assembled, pose, encounters });
+}
+
+/** "Shaft=90 deg", or "Guide slide=12 mm" where a joint has several coordinates. */
+function targetsOf(project: Project, assembled: Assembled, drives: readonly string[]): Result<Coordinates> {
+  const nameOf = namesIn(project, assembled);
+  const scope = valueScope(Object.values(project.values), project.unit);
+  const known = assembled.mechanism.joints.flatMap(({ id, kind }) => {
+    const leaves: readonly Coordinate[] = JOINTS[kind].leaves;
+    return leaves.flatMap((coordinate) => {
+      const key = keyOf(id, coordinate);
+      const full = { key, coordinate, name: `${nameOf(id)} ${coordinate}` };
+      return leaves.length === 1 ? [full, { ...full, name: nameOf(id) }] : [full];
+    });
+  });
+  const targets = new Map<CoordinateKey, number>();
+  for (const entry of drives) {
+    const at = entry.indexOf('=');
+    const name = entry.slice(0, Math.max(0, at)).trim();
+    const joint = known.find((other) => other.name === name);
+    if (at < 0 || !joint)
+      return fail('drive.joint', { name: at < 0 ? entry : name, names: known.map((other) => other.name).join(', ') });
+    const value = evaluate(entry.slice(at + 1).trim(), isTurn(joint.coordinate) ? ANGLE : LENGTH, scope);
+    if (!value.ok) return value;
+    const [least, most] = assembled.limits.get(joint.key) ?? [-Infinity, Infinity];
+    if (value.value < least - 1e-9 || value.value > most + 1e-9) return fail('drive.limit', { name });
+    targets.set(joint.key, value.value);
+  }
+  return ok(targets);
+}

@@ -1,0 +1,183 @@
+import { explain, type Issue, type Project, type Vec3 } from '@helb/core';
+import {
+  isAngle,
+  JOINTS,
+  keyOf,
+  memberPose,
+  originOf,
+  turnsOf,
+  waysWords,
+  type Assembled,
+  type Coordinate,
+  type JointRecord,
+  type Placement,
+  type RatioRecord,
+  type RelationRecord,
+  type TraceRecord,
+  type Pose,
+} from '@helb/core/assembly';
+import type { Encounter } from './interference.ts';
+import type { Finding } from './inspect.ts';
+import { makeUpList, wholeOf, type MakeUpRow, type Whole } from './make-up.ts';
+import type { Model } from './model.ts';
+
+/** How the parts come together, as `inspect` tells it. */
+export interface AssemblyInspection extends Whole {
+  /** Freedoms of the whole. */
+  readonly freedoms: number;
+  /** Names of joints and relations that can not all hold; empty where all do. */
+  readonly fighting: readonly string[];
+  /** Sets of joints and relations that together tell something twice. */
+  readonly redundant: readonly (readonly string[])[];
+  readonly placements: readonly {
+    readonly name: string;
+    readonly part: string;
+    readonly at_mm: Vec3;
+    /** About the x, then the y, then the z axis of space. */
+    readonly turn_deg: Vec3;
+    readonly freedoms: number;
+    readonly moves: string;
+  }[];
+  readonly joints: readonly {
+    readonly name: string;
+    readonly kind: string;
+    readonly coordinates: readonly {
+      readonly name: string;
+      /** Degrees or mm. */
+      readonly value: number;
+      readonly unit: 'deg' | 'mm';
+      readonly least: number | null;
+      readonly most: number | null;
+    }[];
+    readonly message: string | null;
+  }[];
+  readonly makeUp: readonly MakeUpRow[];
+  /** Only where it was asked for. */
+  readonly interference:
+    | readonly {
+        readonly a: string;
+        readonly b: string;
+        readonly overlap_mm3: number;
+        readonly at_mm: Vec3;
+        readonly pressed: boolean;
+      }[]
+    | null;
+}
+
+const DEGREES = 180 / Math.PI;
+
+export function inspectAssembly(
+  project: Project,
+  model: Model,
+  assembled: Assembled,
+  pose: Pose,
+  encounters?: readonly Encounter[],
+): AssemblyInspection {
+  const { members, freedoms, fighting, limits, issues } = assembled;
+  const nameOf = namesIn(project, assembled);
+  return {
+    freedoms: freedoms.count,
+    fighting: fighting.map(nameOf),
+    redundant: freedoms.redundant.map((set) => set.map(nameOf)),
+    placements: members.map((member) => {
+      const at = memberPose(member, pose);
+      const ways = freedoms.bodies[member.body]!;
+      return {
+        name: member.name,
+        part: project.parts[member.part]!.name,
+        at_mm: originOf(at),
+        turn_deg: turnsOf(at).map((angle) => angle * DEGREES) as unknown as Vec3,
+        freedoms: ways.count,
+        moves: waysWords(ways),
+      };
+    }),
+    joints: jointsOf(project, assembled).map(({ path, record }) => ({
+      name: nameOf(path),
+      kind: record.kind,
+      coordinates: JOINTS[record.kind].leaves.flatMap((name: Coordinate) => {
+        const key = keyOf(path, name);
+        const value = pose.coordinates.get(key);
+        if (value === undefined) return [];
+        const scale = isAngle(key) ? DEGREES : 1;
+        const [least, most] = limits.get(key) ?? [-Infinity, Infinity];
+        const bound = (amount: number) => (Number.isFinite(amount) ? amount * scale : null);
+        const unit = isAngle(key) ? ('deg' as const) : ('mm' as const);
+        return [{ name, value: value * scale, unit, least: bound(least), most: bound(most) }];
+      }),
+      message: told(issues.get(path)),
+    })),
+    makeUp: makeUpList(project, model, members),
+    ...wholeOf(project, model, members, pose),
+    interference:
+      encounters?.map(({ a, b, overlap_mm3, from, pressed }) => ({
+        a: nameOf(a),
+        b: nameOf(b),
+        overlap_mm3,
+        at_mm: from,
+        pressed,
+      })) ?? null,
+  };
+}
+
+const told = (wrong: Issue | undefined): string | null => (wrong ? explain(wrong) : null);
+
+/** The records that a path leads through, those of groups one after the other; undefined where one is missing. */
+function recordsAlong({ assembly, groups = {} }: Project, path: string): NamedRecord[] | undefined {
+  const found: NamedRecord[] = [];
+  let from = assembly;
+  for (const id of path.split('/')) {
+    const kinds = from && [from.placements, from.joints, from.relations, from.ratios, from.traces];
+    const record = kinds?.map((records): NamedRecord | undefined => records[id]).find((one) => one !== undefined);
+    if (!record) return undefined;
+    found.push(record);
+    from = 'of' in record && 'group' in record.of ? groups[record.of.group] : undefined;
+  }
+  return found;
+}
+type NamedRecord = Placement | JointRecord | RelationRecord | RatioRecord | TraceRecord;
+
+/** The joints of the assembly, and of the groups that move here. */
+function jointsOf(project: Project, { mechanism, issues }: Assembled) {
+  const paths = new Set([...mechanism.joints.map(({ id }) => id), ...issues.keys()]);
+  return [...paths].flatMap((path): { path: string; record: JointRecord }[] => {
+    const record = recordsAlong(project, path)?.at(-1);
+    return record && 'flip' in record ? [{ path, record }] : [];
+  });
+}
+
+/** What placements, joints, relations and ratios are called, those of groups after the names of their placements. */
+export const namesIn =
+  (project: Project, { members }: Pick<Assembled, 'members'>) =>
+  (path: string): string =>
+    members.find(({ id }) => id === path)?.name ??
+    recordsAlong(project, path)
+      ?.map(({ name }) => name)
+      .join(' · ') ??
+    path;
+
+/** What stands in the way of an assembly that is right. */
+export function assemblyFindings(
+  project: Project,
+  assembled: Assembled,
+  encounters: readonly Encounter[] = [],
+): Finding[] {
+  const nameOf = namesIn(project, assembled);
+  const finding = (code: string, message: string): Finding => ({ code, part: null, step: null, message });
+  const { issues, fighting } = assembled;
+  return [
+    ...[...issues].map(([owner, wrong]) => finding(wrong.code, `${nameOf(owner)}: ${explain(wrong)}`)),
+    ...(fighting.length > 0
+      ? [
+          finding(
+            'assembly.clash',
+            `These can not all hold: ${fighting.map(nameOf).join(', ')}. Without any one of them the others do.`,
+          ),
+        ]
+      : []),
+    ...encounters
+      .filter(({ overlap_mm3, pressed }) => overlap_mm3 > 0 && !pressed)
+      .map(({ a, b, overlap_mm3 }) =>
+        finding('assembly.overlap', `${nameOf(a)} and ${nameOf(b)} overlap by ${overlap_mm3.toPrecision(3)} mm³.`),
+      ),
+  ];
+}

@@ -1,0 +1,111 @@
+import {
+  boxesApart,
+  dot3,
+  followedBy,
+  movedBox,
+  movedBy,
+  nearestOfTrees,
+  type BodyHandle,
+  type BodyMeasures,
+  type Id,
+  type Kernel,
+  type Movement,
+  type TriangleTree,
+  type Vec3,
+} from '@helb/core';
+import { undone, type Assembly } from '@helb/core/assembly';
+
+/** Two placements that overlap, or come nearer to each other than was asked; places in space. */
+export interface Encounter {
+  readonly a: string;
+  readonly b: string;
+  /** 0 where they do not overlap. */
+  readonly overlap_mm3: number;
+  readonly distance_mm: number;
+  readonly from: Vec3;
+  readonly to: Vec3;
+  /** Are they meant to press into each other? */
+  readonly pressed: boolean;
+}
+
+/** A body of a member, in the coordinates of its part. */
+export interface PlacedBody {
+  readonly member: string;
+  readonly part: Id;
+  readonly body: BodyHandle;
+  readonly measures: BodyMeasures;
+  /** Its skin as a mesh that lies no further from it than `deflection`, mm. */
+  readonly skin: TriangleTree;
+  readonly deflection: number;
+  readonly pose: Movement;
+}
+
+/**
+ * Every two members that overlap or come nearer than `within` mm, the worst first. Which pairs may be is told by their
+ * boxes and then by their meshes; how far apart these are, or how much they overlap, by the exact bodies. Gives way
+ * between pairs.
+ */
+export async function encounters(
+  kernel: Kernel,
+  bodies: readonly PlacedBody[],
+  within: number,
+  isPressed: (a: string, b: string) => boolean,
+  pause: (done: number, of: number) => Promise<void> = () => Promise.resolve(),
+): Promise<Encounter[]> {
+  const boxes = bodies.map(({ measures, pose }) => movedBox(measures.box_mm, pose));
+  const pairs = bodies.flatMap((a, i) =>
+    bodies.slice(i + 1).flatMap((b, k) => {
+      const near = a.member !== b.member && boxesApart(boxes[i]!, boxes[i + 1 + k]!) <= within + 1e-9;
+      return near ? [[a, b] as const] : [];
+    }),
+  );
+  const found = new Map<string, Encounter>();
+  for (const [k, [a, b]] of pairs.entries()) {
+    await pause(k, pairs.length);
+    const across = followedBy(b.pose, undone(a.pose));
+    if (!mayMeet(a, b, across, within)) continue;
+    const met = kernel.meeting(a.body, b.body, across);
+    if (!met.ok) continue;
+    const { overlap_mm3, distance_mm, from, to } = met.value;
+    if (overlap_mm3 === 0 && distance_mm >= within) continue;
+    const key = `${a.member} ${b.member}`;
+    const before = found.get(key);
+    const now = {
+      a: a.member,
+      b: b.member,
+      overlap_mm3: overlap_mm3 + (before?.overlap_mm3 ?? 0),
+      distance_mm,
+      from: movedBy(a.pose, from),
+      to: movedBy(a.pose, to),
+      pressed: isPressed(a.member, b.member),
+    };
+    // of several bodies the nearest is told
+    if (!before || overlap_mm3 > 0 || distance_mm < before.distance_mm) found.set(key, now);
+  }
+  return [...found.values()].sort((a, b) => b.overlap_mm3 - a.overlap_mm3 || a.distance_mm - b.distance_mm);
+}
+
+/** Are two members said to press into each other, by themselves or by the groups that they are in? */
+export function pressing({ pressed }: Pick<Assembly, 'pressed'>): (a: string, b: string) => boolean {
+  const pairs = Object.values(pressed);
+  const covers = (path: string, member: string) =>
+    path === member || member.startsWith(`${path}/`) || member.replace(/:\d+/g, '') === path;
+  return (a, b) =>
+    pairs.some((pair) => (covers(pair.a, a) && covers(pair.b, b)) || (covers(pair.a, b) && covers(pair.b, a)));
+}
+
+/** Do the meshes come so near that the bodies may? One that lies inside the other does too. */
+function mayMeet(a: PlacedBody, b: PlacedBody, across: Movement, within: number): boolean {
+  const near = within + a.deflection + b.deflection;
+  if (nearestOfTrees(a.skin, b.skin, across, near, near)) return true;
+  const from = (body: PlacedBody): Vec3 => body.skin.triangle(0)[0];
+  return isWithin(a.skin, movedBy(across, from(b))) || isWithin(b.skin, movedBy(undone(across), from(a)));
+}
+
+/** Does a place lie inside a closed skin? What a ray from it meets first looks the same way as the ray. */
+function isWithin(skin: TriangleTree, at: Vec3): boolean {
+  const hit = skin.firstHit(at, ASKEW);
+  return hit !== undefined && dot3(skin.normal(hit.triangle), ASKEW) > 0;
+}
+/** No face of a part is likely to lie along it. */
+const ASKEW: Vec3 = [0.5387, 0.2653, 0.7996];

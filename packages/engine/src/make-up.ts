@@ -1,0 +1,122 @@
+import {
+  add3,
+  boxCorners,
+  movedBy,
+  scale3,
+  type BodyMeasures,
+  type Id,
+  type Movement,
+  type Project,
+  type Vec3,
+} from '@helb/core';
+import { memberPose, type Member } from '@helb/core/assembly';
+import { totalsOf, type Totals } from './totals.ts';
+
+/** One line of the make-up list. */
+export interface MakeUpRow {
+  readonly part: Id;
+  readonly name: string;
+  readonly count: number;
+  readonly material: string | null;
+  /** Of one of them; null without a material. */
+  readonly mass_g: number | null;
+  /** Extents along x, y and z of the part, mm; null without a body. */
+  readonly size_mm: Vec3 | null;
+}
+
+/** The whole as it stands in a pose. */
+export interface Whole {
+  /** Of all parts with a material. */
+  readonly mass_g: number;
+  /** Placements whose mass is not known. */
+  readonly unknown: number;
+  readonly centre_mm: Vec3 | null;
+  /** About the centre, axes of space, order and signs as in Totals. */
+  readonly inertia_g_mm2: readonly number[];
+  readonly box_mm: { readonly low: Vec3; readonly high: Vec3 } | null;
+}
+
+/** Parts as they were built, as far as it matters here. */
+export interface Weighed {
+  readonly parts: readonly {
+    readonly id: Id;
+    readonly bodies: readonly { readonly measures: BodyMeasures }[];
+  }[];
+}
+
+const partTotals = (project: Project, model: Weighed): Map<Id, Totals> =>
+  new Map(
+    model.parts.map(({ id, bodies }) => [
+      id,
+      totalsOf(
+        bodies.map(({ measures }) => measures),
+        project.parts[id]?.material,
+      ),
+    ]),
+  );
+
+/** What the whole is made of: each part that is placed, in the order of the parts, with how often. */
+export function makeUpList(project: Project, model: Weighed, members: readonly Member[]): MakeUpRow[] {
+  const totals = partTotals(project, model);
+  return project.partOrder.flatMap((part): MakeUpRow[] => {
+    const count = members.filter((member) => member.part === part).length;
+    const of = totals.get(part);
+    if (count === 0 || !of) return [];
+    const { name, material } = project.parts[part]!;
+    const { mass_g, box_mm } = of;
+    const size_mm = box_mm && ([0, 1, 2].map((k) => box_mm.high[k]! - box_mm.low[k]!) as unknown as Vec3);
+    return [{ part, name, count, material: material?.name ?? null, mass_g: of.bodies > 0 ? mass_g : null, size_mm }];
+  });
+}
+
+/** Mass, centre, inertia and extents of everything that is placed, in a pose. */
+export function wholeOf(
+  project: Project,
+  model: Weighed,
+  members: readonly Member[],
+  pose: { readonly poses: readonly Movement[] },
+): Whole {
+  const totals = partTotals(project, model);
+  const placed = members.flatMap((member) => {
+    const of = totals.get(member.part);
+    return of && of.bodies > 0 ? [{ of, pose: memberPose(member, pose) }] : [];
+  });
+  const weighed = placed.flatMap(({ of, pose: at }) =>
+    of.mass_g === null || !of.inertia_g_mm2
+      ? []
+      : [{ mass: of.mass_g, centre: movedBy(at, of.centre_mm!), inertia: turnedTensor(at, of.inertia_g_mm2) }],
+  );
+  const mass = weighed.reduce((sum, one) => sum + one.mass, 0);
+  const moment = weighed.reduce<Vec3>((sum, one) => add3(sum, scale3(one.centre, one.mass)), [0, 0, 0]);
+  const centre = mass > 0 ? scale3(moment, 1 / mass) : null;
+  const inertia = [0, 0, 0, 0, 0, 0];
+  for (const one of centre ? weighed : []) {
+    const [x, y, z] = [0, 1, 2].map((k) => one.centre[k]! - centre![k]!) as [number, number, number];
+    // parallel axes (Huygens, Steiner)
+    const moved = [y * y + z * z, x * x + z * z, x * x + y * y, -x * y, -x * z, -y * z];
+    moved.forEach((entry, k) => (inertia[k]! += one.inertia[k]! + one.mass * entry));
+  }
+  const corners = placed.flatMap(({ of, pose: at }) => boxCorners(of.box_mm!).map((corner) => movedBy(at, corner)));
+  const bound = (pick: (...values: number[]) => number) =>
+    [0, 1, 2].map((k) => pick(...corners.map((corner) => corner[k]!))) as unknown as Vec3;
+  return {
+    mass_g: mass,
+    unknown: placed.length - weighed.length,
+    centre_mm: centre,
+    inertia_g_mm2: inertia,
+    box_mm: corners.length === 0 ? null : { low: bound(Math.min), high: bound(Math.max) },
+  };
+}
+
+/** An inertia tensor of a part seen in space: R J R^T. */
+function turnedTensor(pose: Movement, [xx, yy, zz, xy, xz, yz]: readonly number[]): number[] {
+  const rows = [
+    [xx!, xy!, xz!],
+    [xy!, yy!, yz!],
+    [xz!, yz!, zz!],
+  ] as unknown as readonly Vec3[];
+  const r = pose.map((row) => row.slice(0, 3)) as unknown as readonly Vec3[];
+  const entry = (i: number, j: number): number =>
+    rows.reduce((sum, row, k) => sum + r[i]![k]! * row.reduce((part, c, l) => part + c * r[j]![l]!, 0), 0);
+  return [entry(0, 0), entry(1, 1), entry(2, 2), entry(0, 1), entry(0, 2), entry(1, 2)];
+}
