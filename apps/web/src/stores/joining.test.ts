@@ -18,7 +18,6 @@ import {
 import { assemble, drive, keyOf, placementOf, triple, type JointRecord } from '@helb/core/assembly';
 import type { MemberPick } from '../view/whole-view.ts';
 import { useJoining } from './joining.ts';
-import type { Whole } from './model.ts';
 import { usePlacements } from './placements.ts';
 import { useProject } from './project.ts';
 import { useWhole } from './whole.ts';
