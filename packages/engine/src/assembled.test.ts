@@ -1,8 +1,18 @@
-import { explain, movedBy, perform, ProjectScript, seedSieve, type Id, type Project, type Vec3 } from '@helb/core';
+import {
+  explain,
+  movedBy,
+  perform,
+  placedParts,
+  ProjectScript,
+  seedSieve,
+  type Id,
+  type Project,
+  type Vec3,
+} from '@helb/core';
 import { drive, Grab, keyOf, memberPose, placementOf, triple, type Assembled, type Pose } from '@helb/core/assembly';
 import { rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
-import { Engine, makeUpList, placedParts, seenFrom, totalsOf, wholeOf } from './index.ts';
+import { Engine, makeUpList, seenFrom, totalsOf, wholeOf } from './index.ts';
 
 let engine: Engine;
 beforeAll(async () => (engine = new Engine(await startKernelInNode())));

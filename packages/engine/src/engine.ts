@@ -1,13 +1,14 @@
 import {
   ACCEPT_WORDS,
+  buildOrder,
   fail,
   locate,
   namesUsed,
   ok,
   outlinePieces,
   PART_COLOURS,
+  placedParts,
   stepKind,
-  TriangleTree,
   valueScope,
   writeDxf,
   writeStl,
@@ -15,12 +16,9 @@ import {
   writeSvg,
   type BodyHandle,
   type BodyReference,
-  type BodyMesh,
-  type EdgeFacts,
   type ExportBody,
   type FileRecord,
   type Fineness,
-  type Frame,
   type Gap,
   type Id,
   type Issue,
@@ -35,15 +33,16 @@ import {
   type SolvedSketch,
   type Step,
   type Thing,
-  type Topology,
 } from '@helb/core';
 import { emptyAssembly, memberPose, type Assembled } from '@helb/core/assembly';
-import { assembledFrom, placedParts, type AssembledModel } from './assembled.ts';
+import { assembledFrom, type AssembledModel } from './assembled.ts';
 import { BodyCache } from './body-cache.ts';
 import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
-import { Site } from './site.ts';
-import type { BodyModel, Model, PartModel, StepResult, ValueResult } from './model.ts';
-import { wallsOf, type Walls } from './walls.ts';
+import type { Model, PartModel, StepResult, ValueResult } from './model.ts';
+import { Neighbours } from './neighbours.ts';
+import { Site, type Look } from './site.ts';
+import { Survey } from './survey.ts';
+import type { Walls } from './walls.ts';
 
 export interface BuildOptions {
   /** Which parts; all if absent. */
@@ -95,25 +94,24 @@ const COARSE: Fineness = { deflection: 0.2, angle: 0.5 };
 
 interface Built {
   readonly model: PartModel;
-  /** The part as it is in the end. */
-  readonly site: Site;
-  readonly bodies: readonly BodyHandle[];
+  /** Of all that is kept in the cache for it. */
   readonly keys: readonly string[];
 }
+
+/** Of parts that are built for others nothing is shown. */
+const forOthers = ({ signal, progress, pause }: BuildOptions): BuildOptions => ({
+  ...(signal ? { signal } : {}),
+  ...(progress ? { progress } : {}),
+  ...(pause ? { pause } : {}),
+});
 
 /**
  * Rebuilds documents into models. Pull-based: a step is looked up by its resolved inputs and the bodies before it, and
  * computed only if these are new. A step that fails leaves the bodies as they were; later steps go on from these.
  */
 export class Engine {
-  private readonly measured = new Map<BodyHandle, Pick<BodyModel, 'name' | 'measures'>>();
-  private readonly meshes = new Map<string, BodyMesh>();
-  private readonly trees = new WeakMap<BodyMesh, TriangleTree>();
-  private readonly skins = new WeakMap<BodyMesh, Walls>();
   private readonly sketches = new Map<string, SolvedSketch>();
-  private readonly topologies = new Map<BodyHandle, Topology>();
-  private readonly crossings = new Map<string, readonly EdgeFacts[]>();
-
+  private readonly survey: Survey;
   private readonly cache: BodyCache;
   private readonly files: FileSource;
 
@@ -122,6 +120,7 @@ export class Engine {
     private readonly kernel: Kernel,
     { cache = new BodyCache(kernel), files = NO_FILES }: { cache?: BodyCache; files?: FileSource } = {},
   ) {
+    this.survey = new Survey(kernel);
     this.cache = cache;
     this.files = files;
   }
@@ -134,7 +133,7 @@ export class Engine {
   async assemble(project: Project, options: BuildOptions = {}): Promise<AssembledModel> {
     const placed = placedParts(project);
     const { model, sites, scope } = await this.builtWith(project, { parts: placed, ...options });
-    return { model, assembled: assembledFrom(project, model, sites, scope) };
+    return { model, assembled: assembledFrom(project, sites, scope) };
   }
 
   /** Every two placements that overlap in a pose, or come nearer than so many mm. */
@@ -142,12 +141,12 @@ export class Engine {
     project: Project,
     { poses, within = 0, mesh = COARSE, pause }: InterferenceOptions = {},
   ): Promise<{ readonly assembled: Assembled; readonly encounters: readonly Encounter[] }> {
-    const { sites, model, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const assembled = assembledFrom(project, model, sites, scope);
+    const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const assembled = assembledFrom(project, sites, scope);
     const pose = { poses: poses ?? assembled.rest.poses };
     const bodies = assembled.members.flatMap((member) =>
       (sites.get(member.part)?.handles ?? []).map((body): PlacedBody => {
-        const { measures, mesh: skin } = this.describe(body, { mesh });
+        const { measures, mesh: skin } = this.survey.describe(body, { mesh });
         const { id, part } = member;
         const { deflection } = mesh;
         return {
@@ -155,7 +154,7 @@ export class Engine {
           part,
           body,
           measures,
-          skin: this.treeOf(skin!),
+          skin: this.survey.treeOf(skin!),
           deflection,
           pose: memberPose(member, pose),
         };
@@ -167,19 +166,28 @@ export class Engine {
 
   private async builtWith(project: Project, options: BuildOptions) {
     const scope = valueScope(Object.values(project.values), project.unit);
-    const parts: PartModel[] = [];
+    const wanted = (options.parts ?? project.partOrder).filter((id) => project.parts[id] !== undefined);
+    const built = new Map<Id, Built>();
     const sites = new Map<Id, Site>();
-    const inUse = new Set<string>();
-    for (const id of options.parts ?? project.partOrder) {
-      const part = project.parts[id];
-      if (!part) continue;
-      const built = await this.buildPart(id, part, scope, options);
-      built.keys.forEach((key) => inUse.add(key));
-      parts.push(built.model);
-      sites.set(id, built.site);
+    const neighbours = new Neighbours(project, scope, sites);
+    for (const id of buildOrder(project, wanted)) {
+      const part = project.parts[id]!;
+      const look: Look = (step, at, from) => neighbours.seen(id, step, at, from);
+      const site = new Site(part, scope, this.survey, look);
+      sites.set(id, site);
+      built.set(id, await this.buildPart(id, part, scope, site, wanted.includes(id) ? options : forOthers(options)));
     }
-    for (const body of this.cache.trim(inUse)) this.forget(body);
+    const inUse = new Set([...built.values()].flatMap(({ keys }) => keys));
+    for (const body of this.cache.trim(inUse)) this.survey.forget(body);
+    const models = wanted.map((id) => built.get(id)!.model);
+    // as long as a part is not built to its end nobody knows where it stands
+    const parts = options.upTo === undefined ? neighbours.checked(models) : models;
     return { model: { parts, values: valuesOf(project, scope) }, sites, scope };
+  }
+
+  /** A part as it is built; undefined where there is none. */
+  private async siteOf(project: Project, id: Id): Promise<Site | undefined> {
+    return (await this.builtWith(project, { parts: [id] })).sites.get(id);
   }
 
   /** Bytes that the kernel has taken; they are given back only with the kernel itself. */
@@ -187,15 +195,13 @@ export class Engine {
 
   /** The smallest gap between two things of a part's bodies; fails where one of them is not there any more. */
   async gap(project: Project, id: Id, between: readonly [BodyReference, BodyReference]): Promise<Result<Gap>> {
-    const part = project.parts[id];
-    if (!part) return fail('part.unknown', { id });
-    const { bodies } = await this.buildPart(id, part, valueScope(Object.values(project.values), project.unit), {});
-    const world = { bodies: bodies.map((body) => this.topology(body)), datum: () => undefined, drawn: () => undefined };
+    const site = await this.siteOf(project, id);
+    if (!site) return fail('part.unknown', { id });
     const places: PlaceOnBody[] = [];
     for (const reference of between) {
-      const found = locate(reference, 'shape', world);
+      const found = locate(reference, 'shape', site);
       if (!found.ok) return found;
-      const place = placeOnBody(found.value.thing, bodies);
+      const place = placeOnBody(found.value.thing, site.handles);
       if (!place) return fail('reference.kind', { asked: ACCEPT_WORDS.shape });
       places.push(place);
     }
@@ -211,9 +217,7 @@ export class Engine {
     const { parts } = await this.build(project, { ...options, parts: [id] });
     return (parts[0]?.bodies ?? []).flatMap(({ key, mesh }) => {
       if (!mesh) return [];
-      const walls = this.skins.get(mesh) ?? wallsOf(mesh);
-      this.skins.set(mesh, walls);
-      return [{ key, walls }];
+      return [{ key, walls: this.survey.wallsOf(mesh) }];
     });
   }
 
@@ -221,7 +225,7 @@ export class Engine {
   async stepFile(project: Project, id: Id): Promise<Result<Uint8Array>> {
     const part = project.parts[id];
     if (!part) return fail('part.unknown', { id });
-    const { bodies } = await this.buildPart(id, part, valueScope(Object.values(project.values), project.unit), {});
+    const bodies = (await this.siteOf(project, id))!.handles;
     if (bodies.length === 0) return fail('export.empty', { part: part.name });
     const named = bodies.map((body, k): ExportBody => ({
       name: bodies.length === 1 ? part.name : `${part.name} ${k + 1}`,
@@ -251,9 +255,8 @@ export class Engine {
     return ok(new TextEncoder().encode(format === 'dxf' ? writeDxf(pieces) : writeSvg(pieces)));
   }
 
-  private async buildPart(id: Id, part: Part, scope: Scope, options: BuildOptions): Promise<Built> {
+  private async buildPart(id: Id, part: Part, scope: Scope, site: Site, options: BuildOptions): Promise<Built> {
     const steps: StepResult[] = [];
-    const site = new Site(part, scope, this);
     const keys: string[] = [];
     const signs: PartModel['signs'][number][] = [];
     let state: { readonly id: number; readonly bodies: readonly BodyHandle[] } = { id: 0, bodies: [] };
@@ -322,19 +325,17 @@ export class Engine {
       keys.push(key);
       add();
     }
-    const bodies = state.bodies.map((body) => this.describe(body, options));
-    const earlier = (before ?? []).map((body) => this.describe(body, options));
+    const bodies = state.bodies.map((body) => this.survey.describe(body, options));
+    const earlier = (before ?? []).map((body) => this.survey.describe(body, options));
     site.bodies = state.bodies;
     const sections = new Map(
       Object.entries(part.sections ?? {}).map(([section, record]) => [section, site.section(record)]),
     );
     const { sketches, datums } = site;
     const plane = options.before === undefined ? undefined : sketches.get(options.before)?.frame;
-    const crossings = plane && before ? before.flatMap((body) => this.crossing(body, plane)) : [];
+    const crossings = plane && before ? before.flatMap((body) => this.survey.crossing(body, plane)) : [];
     return {
       model: { id, steps, sketches, datums, sections, signs, bodies, earlier, crossings },
-      site,
-      bodies: state.bodies,
       keys,
     };
   }
@@ -366,48 +367,6 @@ export class Engine {
   /** What the values that an expression reads come to: all that its result depends on besides its text. */
   private sizeKey(text: string, scope: Scope): unknown {
     return [scope.unit, ...namesUsed(text).map((name) => scope.lookup(name))];
-  }
-
-  /** The faces, edges and vertices of a body, told once. */
-  topology(body: BodyHandle): Topology {
-    let known = this.topologies.get(body);
-    if (!known) this.topologies.set(body, (known = this.kernel.topology(body)));
-    return known;
-  }
-
-  /** Where a plane crosses a body, found once. */
-  crossing(body: BodyHandle, plane: Frame): readonly EdgeFacts[] {
-    const key = `${body} ${JSON.stringify(plane)}`;
-    let known = this.crossings.get(key);
-    if (!known) this.crossings.set(key, (known = this.kernel.crossing(body, plane)));
-    return known;
-  }
-
-  private describe(body: BodyHandle, { mesh, known }: BuildOptions): BodyModel {
-    let told = this.measured.get(body);
-    if (!told) {
-      told = { name: this.kernel.bodyName(body), measures: this.kernel.measure(body) };
-      this.measured.set(body, told);
-    }
-    if (!mesh) return { key: `${body}`, ...told };
-    const key = `${body} ${mesh.deflection} ${mesh.angle}`;
-    if (known?.has(key)) return { key, ...told };
-    let made = this.meshes.get(key);
-    if (!made) this.meshes.set(key, (made = this.kernel.mesh(body, mesh)));
-    return { key, ...told, mesh: made, topology: this.topology(body) };
-  }
-
-  private treeOf(mesh: BodyMesh): TriangleTree {
-    let tree = this.trees.get(mesh);
-    if (!tree) this.trees.set(mesh, (tree = new TriangleTree(mesh.positions, mesh.triangles)));
-    return tree;
-  }
-
-  private forget(body: BodyHandle): void {
-    this.measured.delete(body);
-    this.topologies.delete(body);
-    for (const kept of [this.meshes, this.crossings])
-      for (const key of kept.keys()) if (key.startsWith(`${body} `)) kept.delete(key);
   }
 }
 

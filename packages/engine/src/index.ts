@@ -1,4 +1,4 @@
-export { placedParts, type AssembledModel } from './assembled.ts';
+export type { AssembledModel } from './assembled.ts';
 export { BodyCache } from './body-cache.ts';
 export { Engine, Overtaken, type BuildOptions, type FileSource, type InterferenceOptions } from './engine.ts';
 export { assemblyFindings, namesIn, type AssemblyInspection } from './inspect-assembly.ts';

@@ -1,4 +1,4 @@
-import { explain, type Issue, type Project, type Vec3 } from '@helb/core';
+import { explain, type Issue, type Project, type Vec3, namesAlong, recordsAlong } from '@helb/core';
 import {
   isAngle,
   JOINTS,
@@ -10,10 +10,6 @@ import {
   type Assembled,
   type Coordinate,
   type JointRecord,
-  type Placement,
-  type RatioRecord,
-  type RelationRecord,
-  type TraceRecord,
   type Pose,
 } from '@helb/core/assembly';
 import type { Encounter } from './interference.ts';
@@ -121,21 +117,6 @@ export function inspectAssembly(
 
 const told = (wrong: Issue | undefined): string | null => (wrong ? explain(wrong) : null);
 
-/** The records that a path leads through, those of groups one after the other; undefined where one is missing. */
-function recordsAlong({ assembly, groups = {} }: Project, path: string): NamedRecord[] | undefined {
-  const found: NamedRecord[] = [];
-  let from = assembly;
-  for (const id of path.split('/')) {
-    const kinds = from && [from.placements, from.joints, from.relations, from.ratios, from.traces];
-    const record = kinds?.map((records): NamedRecord | undefined => records[id]).find((one) => one !== undefined);
-    if (!record) return undefined;
-    found.push(record);
-    from = 'of' in record && 'group' in record.of ? groups[record.of.group] : undefined;
-  }
-  return found;
-}
-type NamedRecord = Placement | JointRecord | RelationRecord | RatioRecord | TraceRecord;
-
 /** The joints of the assembly, and of the groups that move here. */
 function jointsOf(project: Project, { mechanism, issues }: Assembled) {
   const paths = new Set([...mechanism.joints.map(({ id }) => id), ...issues.keys()]);
@@ -149,11 +130,7 @@ function jointsOf(project: Project, { mechanism, issues }: Assembled) {
 export const namesIn =
   (project: Project, { members }: Pick<Assembled, 'members'>) =>
   (path: string): string =>
-    members.find(({ id }) => id === path)?.name ??
-    recordsAlong(project, path)
-      ?.map(({ name }) => name)
-      .join(' · ') ??
-    path;
+    members.find(({ id }) => id === path)?.name ?? namesAlong(project, path) ?? path;
 
 /** What stands in the way of an assembly that is right. */
 export function assemblyFindings(

@@ -8,8 +8,10 @@ import {
   explain,
   isNumber,
   type LengthUnit,
+  type PartLink,
   type Project,
   type Quantity,
+  partLinks,
   stepKind,
   type SolvedSketch,
   type Vec3,
@@ -43,6 +45,8 @@ export interface PartInspection extends Totals {
   /** Where each body is thinnest; empty unless it was asked for. */
   readonly thinnest: readonly { readonly thickness_mm: number; readonly at_mm: Vec3; readonly face: string }[];
   readonly name: string;
+  /** The parts that it takes something from, by which of its steps. */
+  readonly takes_from: readonly { readonly part: string; readonly steps: readonly string[] }[];
   readonly steps: readonly {
     readonly name: string;
     readonly kind: string;
@@ -97,10 +101,11 @@ export interface PosedAssembly {
 /** @param variant the variant that the project is shown as; without one it is as it stands */
 export function inspect(project: Project, model: Model, variant?: Id, posed?: PosedAssembly): Inspection {
   const variants = variantsOf(project);
+  const links = partLinks(project);
   return {
     variant: variants.find(({ id }) => id === variant)!.name,
     variants: variants.map(({ name }) => name),
-    parts: model.parts.map((part) => inspectPart(project, part)),
+    parts: model.parts.map((part) => inspectPart(project, part, links)),
     assembly: posed ? inspectAssembly(project, model, posed.assembled, posed.pose, posed.encounters) : null,
     values: model.values.map(({ id, name, result }) => ({
       name,
@@ -114,7 +119,7 @@ export function inspect(project: Project, model: Model, variant?: Id, posed?: Po
   };
 }
 
-function inspectPart(project: Project, model: PartModel): PartInspection {
+function inspectPart(project: Project, model: PartModel, links: readonly PartLink[]): PartInspection {
   const part = project.parts[model.id]!;
   const totals = totalsOf(
     model.bodies.map((body) => body.measures),
@@ -122,6 +127,9 @@ function inspectPart(project: Project, model: PartModel): PartInspection {
   );
   return {
     name: part.name,
+    takes_from: links
+      .filter((link) => link.part === model.id)
+      .map(({ from, steps }) => ({ part: project.parts[from]!.name, steps: steps.map((id) => part.steps[id]!.name) })),
     steps: model.steps.map(({ id, state, issue, references = [] }) => ({
       name: part.steps[id]!.name,
       kind: part.steps[id]!.kind,

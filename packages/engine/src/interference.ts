@@ -12,8 +12,9 @@ import {
   type Movement,
   type TriangleTree,
   type Vec3,
+  undone,
 } from '@helb/core';
-import { undone, type Assembly } from '@helb/core/assembly';
+import { type Assembly } from '@helb/core/assembly';
 
 /** Two placements that overlap, or come nearer to each other than was asked; places in space. */
 export interface Encounter {

@@ -1,6 +1,8 @@
 import {
   add3,
+  boxCorners,
   candidates,
+  distance3,
   drawnThing,
   evaluate,
   fail,
@@ -15,6 +17,7 @@ import {
   type BodyHandle,
   type Datum,
   type EdgeFacts,
+  type Elsewhere,
   type Frame,
   type Id,
   type Part,
@@ -26,29 +29,30 @@ import {
   type Source,
   type Step,
   type Topology,
-  type World,
 } from '@helb/core';
+import type { Sited } from './assembled.ts';
 import type { UnsureReference } from './model.ts';
+import type { Survey } from './survey.ts';
 
-/** What a site looks up about bodies; told once for each. */
-interface Survey {
-  topology(body: BodyHandle): Topology;
-  crossing(body: BodyHandle, plane: Frame): readonly EdgeFacts[];
-}
+/** What a step of the part sees of others. */
+export type Look = (step: Id, at: string, from: string | undefined) => Result<Elsewhere>;
 
 /** A part while it is being built: the bodies, sketches and datums that there are before the next step. */
-export class Site implements World {
+export class Site implements Sited {
   readonly sketches = new Map<Id, SolvedSketch>();
   readonly datums = new Map<Id, Datum>();
   /** Steps that make bodies, as they were resolved. */
   readonly sources = new Map<Id, Source>();
   private held: readonly BodyHandle[] = [];
   private told: readonly Topology[] | undefined;
+  /** The step that is looked at now; none when all are built. */
+  private step: Id = '';
 
   constructor(
     private readonly part: Part,
     private readonly scope: Scope,
     private readonly survey: Survey,
+    private readonly look: Look,
   ) {}
 
   set bodies(handles: readonly BodyHandle[]) {
@@ -65,6 +69,14 @@ export class Site implements World {
     return (this.told ??= this.held.map((body) => this.survey.topology(body)));
   }
 
+  get size(): number {
+    const boxes = this.held.map((body) => this.survey.describe(body, {}).measures.box_mm);
+    const corners = boxes.flatMap(boxCorners);
+    return corners.reduce((most, corner) => Math.max(most, distance3(corner, corners[0]!)), 0);
+  }
+
+  elsewhere = (at: string, from: string | undefined): Result<Elsewhere> => this.look(this.step, at, from);
+
   datum = (step: Id): Datum | undefined => this.datums.get(step);
 
   drawn(step: Id, entity: Id) {
@@ -73,6 +85,7 @@ export class Site implements World {
   }
 
   contextFor(step: Id): ResolveContext {
+    this.step = step;
     return {
       step,
       scope: this.scope,
@@ -100,6 +113,7 @@ export class Site implements World {
 
   /** The plane of a section with all that the part has in the end; its z looks towards what is left out. */
   section({ plane, offset, turned }: Section): Result<Frame> {
+    this.step = '';
     const match = locate(plane, 'plane', this);
     if (!match.ok) return match;
     const by = evaluate(offset, LENGTH, this.scope);

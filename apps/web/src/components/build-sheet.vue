@@ -28,7 +28,6 @@ const rows = computed(() => {
   const { part } = bench;
   if (!part) return [];
   const results = new Map(model.built?.part === bench.partId ? model.built?.steps.map((step) => [step.id, step]) : []);
-  const nameOf = (id: Id) => part.steps[id]?.name ?? '?';
   return part.stepOrder.map((id) => {
     const step = part.steps[id]!;
     const sketch = model.built?.sketches[id];
@@ -36,7 +35,7 @@ const rows = computed(() => {
     return {
       id,
       step,
-      phrases: stepKind(step.kind).sentence(step, nameOf),
+      phrases: stepKind(step.kind).sentence(step, bench.nameOf),
       // what is being made asks for what it lacks on the desk
       trouble: result?.issue && !step.suppressed && bench.draft?.id !== id ? explain(result.issue) : '',
       state: step.suppressed ? 'left out' : sketchState(step, sketch),
@@ -53,7 +52,7 @@ function sketchState(step: Step, sketch: { state: string; freedoms: number } | u
   return sketch.state === 'loose' ? `${sketch.freedoms} loose` : sketch.state;
 }
 
-const wordsOf = (reference: Reference) => referenceWords(reference, (id) => bench.part?.steps[id]?.name ?? '?');
+const wordsOf = (reference: Reference) => referenceWords(reference, bench.nameOf);
 /** Several offers may be called alike: what they look like tells them apart. */
 const offerWords = (offer: Reference): string => {
   const look = 'print' in offer && offer.print ? printWords(offer.print) : '';

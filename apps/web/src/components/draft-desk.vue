@@ -30,8 +30,7 @@ const model = useModel();
 
 const draft = computed(() => bench.draft!);
 const kind = computed(() => stepKind(draft.value.step.kind));
-const nameOf = (id: string) => bench.part?.steps[id]?.name ?? '?';
-const phrases = computed(() => kind.value.sentence(draft.value.step, nameOf));
+const phrases = computed(() => kind.value.sentence(draft.value.step, bench.nameOf));
 const result = computed(() => model.built?.steps.find((step) => step.id === draft.value.id));
 /** What still has to be picked is asked for on its line; that is no trouble. */
 const ASKED = new Set(['reference.missing', 'field.steps', 'field.file']);
@@ -64,7 +63,7 @@ const before = computed(() => {
   return at < 0 ? order : order.slice(0, at);
 });
 const sketches = computed(() => before.value.filter((id) => isSketch(bench.part?.steps[id])));
-const sketchNames = computed(() => Object.fromEntries(sketches.value.map((id) => [id, nameOf(id)])));
+const sketchNames = computed(() => Object.fromEntries(sketches.value.map((id) => [id, bench.nameOf(id)])));
 /** Steps that a step of this kind can take: sketches for a loft, what makes bodies for the others. */
 const takes = computed(() =>
   before.value.filter((id) => {
@@ -92,7 +91,7 @@ function setSkip(field: string, text: string) {
   set(field, [...new Set(numbers.filter((k) => k > 0))]);
 }
 
-const words = (reference: Reference) => referenceWords(reference, nameOf);
+const words = (reference: Reference) => referenceWords(reference, bench.nameOf);
 </script>
 
 <template>
@@ -122,7 +121,7 @@ const words = (reference: Reference) => referenceWords(reference, nameOf);
       <legend class="text-muted float-left w-full first-letter:uppercase">{{ field.label }}</legend>
       <label v-for="id in takes" :key="id" class="clear-left flex items-center gap-2 py-0.5">
         <input type="checkbox" :checked="(filled[name] as Id[]).includes(id)" @change="toggleStep(name, id)" />
-        {{ nameOf(id) }}
+        {{ bench.nameOf(id) }}
       </label>
       <p v-if="takes.length === 0" class="text-muted clear-left text-sm">There is none before this step.</p>
     </fieldset>

@@ -6,6 +6,7 @@ import { useBench } from '../stores/bench.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
 import NameField from './name-field.vue';
+import PartLinks from './part-links.vue';
 import PlacementsList from './placements-list.vue';
 
 const store = useProject();
@@ -104,6 +105,7 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
       </li>
     </ul>
     <button class="word-link px-4 py-2" @click="add">+ new part</button>
+    <PartLinks @edit="edit" />
     <template v-if="groups.length > 0">
       <h2 class="heading px-4 pt-3 pb-1">Groups</h2>
       <ul aria-label="Groups of the project">

@@ -24,7 +24,6 @@ const looking = useLooking();
 const model = useModel();
 const store = useProject();
 
-const nameOf = (id: string) => bench.part?.steps[id]?.name ?? '?';
 const ORIGIN_PLANES = ['front', 'top', 'right'] as const;
 /** Where it can lie: the planes that every part has, its datum planes and frames, and where it lies now. */
 const planes = computed((): readonly Reference[] => [
@@ -39,7 +38,7 @@ const optionsFor = ({ plane }: Section): Record<string, string> => {
 };
 const keyOf = (reference: Reference) => JSON.stringify(reference);
 const words = (reference: Reference) =>
-  reference.to === 'origin' ? ORIGIN_WORDS[reference.name] : referenceWords(reference, nameOf);
+  reference.to === 'origin' ? ORIGIN_WORDS[reference.name] : referenceWords(reference, bench.nameOf);
 
 const change = (id: Id, fields: Partial<Section>): Action => ({
   command: 'section.set',

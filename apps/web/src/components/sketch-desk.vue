@@ -122,7 +122,7 @@ const point = (ids: readonly Id[]) => editor.value.select(ids, false);
 const hold = (cure: Relation) => advice.value.add(cure);
 
 // what is borrowed, with what became of its sources
-const wordsOf = (reference: Reference) => referenceWords(reference, (id) => bench.part?.steps[id]?.name ?? '?');
+const wordsOf = (reference: Reference) => referenceWords(reference, bench.nameOf);
 const loans = computed(() => {
   void bench.version;
   const { sources } = editor.value.solved;

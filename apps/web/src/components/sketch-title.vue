@@ -20,7 +20,7 @@ const title = computed(() => {
         : clash.length === 1
           ? '1 relation clashes'
           : `${clash.length} relations clash`;
-  const plane = referenceWords(planeReference(editor.sketch.plane), (id) => bench.part?.steps[id]?.name ?? '?');
+  const plane = referenceWords(planeReference(editor.sketch.plane), bench.nameOf);
   return { name: editor.sketch.name, plane, words, state };
 });
 </script>

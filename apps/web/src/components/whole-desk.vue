@@ -11,8 +11,9 @@ import {
   type Frame,
   type Id,
   type Result,
+  movedFrame,
 } from '@helb/core';
-import { memberPose, movedFrame } from '@helb/core/assembly';
+import { memberPose } from '@helb/core/assembly';
 import { seenFrom, type Encounter } from '@helb/engine';
 import { newId } from '../stores/ids.ts';
 import { useJoining } from '../stores/joining.ts';

@@ -19,7 +19,6 @@ const { line } = defineProps<{ line: PickField }>();
 const bench = useBench();
 const model = useModel();
 
-const nameOf = (id: string) => bench.part?.steps[id]?.name ?? '?';
 const last = computed(() => line.picked.findLast(({ to }) => to !== 'rule'));
 
 const offers = computed((): readonly Wider[] => {
@@ -41,7 +40,7 @@ function take(rule: Rule) {
   const rest = line.picked.filter((other) => !sameReference(other, last.value!));
   bench.setPicks(line, [...rest, rule] satisfies Reference[]);
 }
-const title = computed(() => (last.value ? `Instead of ${referenceWords(last.value, nameOf)}:` : ''));
+const title = computed(() => (last.value ? `Instead of ${referenceWords(last.value, bench.nameOf)}:` : ''));
 </script>
 
 <template>
@@ -53,7 +52,7 @@ const title = computed(() => (last.value ? `Instead of ${referenceWords(last.val
       class="word-link flex w-full justify-between gap-2 text-left leading-5"
       @click="take(rule)"
     >
-      <span>{{ ruleWords(rule, nameOf) }}</span>
+      <span>{{ ruleWords(rule, bench.nameOf) }}</span>
       <span class="text-muted font-mono">{{ count }}</span>
     </button>
   </div>

@@ -49,7 +49,8 @@ export class Loans implements BorrowHost {
     const { loans = {} } = editor.sketch;
     // of an outline that has grown only the rest is taken
     const rest = notYetBorrowed(seen, editor.sketch, reference, how);
-    const construction = !(reference.to === 'face' && how === 'shape');
+    const source = reference.to === 'other' ? reference.on : reference;
+    const construction = !(source.to === 'face' && how === 'shape');
     const { entities, loan } = borrowingOf(rest, reference, how, { loans, construction, newId: editor.newId });
     const input = { ...this.where, id: editor.newId('o'), entities, loan };
     return this.done(

@@ -5,6 +5,7 @@ import {
   fail,
   isSketch,
   lacking,
+  namesFor,
   ok,
   printOfBody,
   type Action,
@@ -106,6 +107,9 @@ export const useBench = defineStore('bench', () => {
   const part = computed<Part | undefined>(() =>
     partId.value === undefined ? undefined : store.project?.parts[partId.value],
   );
+
+  /** What the steps are called that a reference speaks of. */
+  const nameOf = computed(() => namesFor(store.project, partId.value));
 
   // the part or the sketch may vanish by undo, or in another window
   watch(
@@ -372,6 +376,7 @@ export const useBench = defineStore('bench', () => {
     partId,
     isWhole,
     part,
+    nameOf,
     editor,
     version,
     draft,

@@ -16,7 +16,7 @@ import {
   type Thing,
 } from '@helb/core';
 import { assemble, drive, keyOf, placementOf, triple, type JointRecord } from '@helb/core/assembly';
-import type { MemberPick } from '../view/whole-view.ts';
+import type { MemberPick } from '../view/placed-picks.ts';
 import { useJoining } from './joining.ts';
 import { usePlacements } from './placements.ts';
 import { useProject } from './project.ts';

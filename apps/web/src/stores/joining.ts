@@ -23,7 +23,7 @@ import {
   type RelationRecord,
   type Spot,
 } from '@helb/core/assembly';
-import type { MemberPick } from '../view/whole-view.ts';
+import type { MemberPick } from '../view/placed-picks.ts';
 import { newId } from './ids.ts';
 import { useProject } from './project.ts';
 import { useWhole } from './whole.ts';

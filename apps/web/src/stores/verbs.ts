@@ -153,6 +153,7 @@ export function useVerbs() {
       return [
         { id: 'accept', title: 'Accept', key: 'Enter', run: () => void bench.acceptDraft() },
         { id: 'leave', title: 'Leave', key: 'Esc', run: () => bench.cancelDraft() },
+        ...amongVerb(),
       ];
     return bench.editor ? sketchVerbs() : partVerbs();
   });
@@ -176,7 +177,15 @@ export function useVerbs() {
     };
     const fromFile: Verb = { id: 'from-file', title: 'Outline from a DXF or SVG file', key: '', run: chooseFile };
     if (editor.selection.size === 0)
-      return [...tools.slice(0, 5), done, ...EDIT_TOOLS.map(toolVerb), ...tools.slice(5), cutOpen, fromFile];
+      return [
+        ...tools.slice(0, 5),
+        done,
+        ...EDIT_TOOLS.map(toolVerb),
+        ...tools.slice(5),
+        cutOpen,
+        ...amongVerb(),
+        fromFile,
+      ];
     const picks = [...editor.selection];
     const fitting = new Set(editor.fitting);
     const relations = RELATION_NAMES.filter((kind) => fitting.has(kind) && kind !== 'distance').map((kind): Verb => ({
@@ -248,7 +257,25 @@ export function useVerbs() {
           ? looking.cutAt(flat.reference, planeOf(flat.thing)!.z)
           : looking.cutAt({ to: 'origin', name: 'right' }, ORIGIN_PLANES.right.z),
     };
-    const among: Verb[] = looking.isPlaced
+    const extrude: Verb[] = next === undefined ? [] : [extrudeVerb(next)];
+    if (bench.picked.length > 0) {
+      const likely = new Set<string>(LIKELY[bench.picked[0]!.kind]);
+      const [first, rest] = [steps.filter(({ id }) => likely.has(id)), steps.filter(({ id }) => !likely.has(id))];
+      return [...here, ...first, section, ...datums, ...rest, ...extrude, ...planes, ...amongVerb()];
+    }
+    return [
+      ...(waiting ? extrude : []),
+      ...planes,
+      ...(waiting ? [] : extrude),
+      ...steps,
+      section,
+      ...amongVerb(),
+      ...datums,
+    ];
+  }
+
+  const amongVerb = (): Verb[] =>
+    looking.isPlaced
       ? [
           {
             id: 'among',
@@ -258,22 +285,6 @@ export function useVerbs() {
           },
         ]
       : [];
-    const extrude: Verb[] = next === undefined ? [] : [extrudeVerb(next)];
-    if (bench.picked.length > 0) {
-      const likely = new Set<string>(LIKELY[bench.picked[0]!.kind]);
-      const [first, rest] = [steps.filter(({ id }) => likely.has(id)), steps.filter(({ id }) => !likely.has(id))];
-      return [...here, ...first, section, ...datums, ...rest, ...extrude, ...planes];
-    }
-    return [
-      ...(waiting ? extrude : []),
-      ...planes,
-      ...(waiting ? [] : extrude),
-      ...steps,
-      section,
-      ...among,
-      ...datums,
-    ];
-  }
 
   const extrudeVerb = (sketch: Id): Verb => ({
     id: 'extrude',

@@ -1,6 +1,6 @@
 import { computed } from 'vue';
 import { frameOf, JOINTS, type JointName } from '@helb/core/assembly';
-import type { MemberPick } from '../view/whole-view.ts';
+import type { MemberPick } from '../view/placed-picks.ts';
 import { newId } from './ids.ts';
 import { useJoining } from './joining.ts';
 import { usePlacements } from './placements.ts';

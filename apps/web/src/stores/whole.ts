@@ -10,6 +10,7 @@ import {
   type Project,
   type Topology,
   type Vec3,
+  undone,
 } from '@helb/core';
 import {
   drive,
@@ -19,7 +20,6 @@ import {
   memberPose,
   Motion,
   restOf,
-  undone,
   type Coordinates,
   type CoordinateKey,
   type Member,
@@ -27,7 +27,7 @@ import {
 } from '@helb/core/assembly';
 import { namesIn, wholeOf, type Encounter } from '@helb/engine';
 import { bodyPick } from '../view/picks.ts';
-import type { MemberPick } from '../view/whole-view.ts';
+import type { MemberPick } from '../view/placed-picks.ts';
 import { useModel, type Whole } from './model.ts';
 import { useProject } from './project.ts';
 

@@ -25,6 +25,8 @@ export interface Pick {
   readonly thing: Thing;
   /** Distance from the eye, for the order front to back. */
   readonly depth: number;
+  /** Of things of other parts: what it is in its own, and where that is placed. */
+  readonly origin?: Pick & { readonly member: string };
 }
 
 /** Something that is no body: a datum, a drawn curve. Shown as lines, picked on these. */

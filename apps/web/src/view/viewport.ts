@@ -9,6 +9,7 @@ import {
   Raycaster,
   Vector2,
   Vector3,
+  type Object3D,
 } from 'three';
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import {
@@ -30,7 +31,7 @@ import { cornerMark, faceMark, lineMark } from './marks.ts';
 import type { Painting } from './painting.ts';
 import { cornerNearness, nearness } from './nearness.ts';
 import { PALE, ShownBody, type Look } from './shown-body.ts';
-import { PlacedScene, type Instance } from './placed-bodies.ts';
+import { Others, type Neighbour } from './others.ts';
 import { Stage, type ViewTheme } from './stage.ts';
 
 Mesh.prototype.raycast = acceleratedRaycast;
@@ -57,7 +58,7 @@ export class Viewport {
   private guides: readonly Guide[] = [];
   /** Keys of the bodies that are picked, in the engine's order. */
   private pickable: readonly string[] = [];
-  private readonly others = new PlacedScene();
+  private readonly others = new Others();
   private theme: ViewTheme;
   private faded = false;
   private look: Look = 'shaded';
@@ -110,10 +111,9 @@ export class Viewport {
     this.repaint();
   }
 
-  /** Shows pale what stands round the part: it is not picked. */
-  setOthers(parts: Readonly<Record<Id, readonly ViewBody[]>>, instances: ReadonlyMap<Id, readonly Instance[]>): void {
-    this.others.setBodies(parts);
-    this.others.setInstances((part, layer) => (layer === 'pale' ? (instances.get(part) ?? []) : []), this.theme.ink);
+  /** Shows pale what stands round the part, seen from a placement of it. */
+  setOthers(parts: Readonly<Record<Id, readonly ViewBody[]>>, neighbours: readonly Neighbour[] = [], own = ''): void {
+    this.others.set(parts, neighbours, own, this.theme.ink);
     this.stage.redraw();
   }
 
@@ -228,7 +228,9 @@ export class Viewport {
     return faceMark(faces.geometry, range, this.theme.act, faces.material.clippingPlanes);
   }
 
-  private markOf({ kind, body, name, thing }: Pick): Mesh | undefined {
+  private markOf(pick: Pick): Object3D | undefined {
+    const { kind, body, name, thing } = pick;
+    if (pick.origin) return this.others.markOf(pick, this.view.pixel, this.theme.act);
     if (kind === 'guide') {
       const guide = this.guides.find((other) => other.name === name);
       return guide && lineMark(guide.lines.flat(), this.theme.act);
@@ -259,6 +261,7 @@ export class Viewport {
         return thing.to === 'face' ? [facePick(keys[thing.body]!, thing.body, thing.topology, thing.face)] : [];
       });
     }
+    if (reference.to === 'other') return this.others.find(reference);
     const found = this.things().find(({ kind, name, reference: other }) =>
       kind === 'guide'
         ? JSON.stringify(other) === JSON.stringify(reference)
@@ -310,6 +313,7 @@ export class Viewport {
       const depth = this.nearness([x, y], guide.lines.length, (at) => guide.lines[at]!);
       if (depth !== undefined) found.push(guidePick(guide, depth));
     }
+    found.push(...this.others.under(this.view, [x, y]));
     found.sort((a, b) => a.depth - b.depth);
     return found.filter(
       (pick, k) => found.findIndex((other) => other.name === pick.name && other.body === pick.body) === k,

@@ -1,19 +1,10 @@
-import {
-  BufferAttribute,
-  BufferGeometry,
-  Group,
-  LineBasicMaterial,
-  LineSegments,
-  Raycaster,
-  Vector2,
-  Vector3,
-  type Object3D,
-} from 'three';
+import { BufferAttribute, BufferGeometry, Group, LineBasicMaterial, LineSegments, Vector3, type Object3D } from 'three';
 import { boxCorners, movedBy, STILL, type Id, type Movement, type Vec2, type Vec3 } from '@helb/core';
-import { cornerNearness, nearness } from './nearness.ts';
-import { cornerMark, faceMark, lineMark } from './marks.ts';
-import { bodyPick, cornerPick, edgePick, facePick, guidePick, rangeAt, type Guide, type Pick } from './picks.ts';
+import { cornerMark, lineMark } from './marks.ts';
+import { nearness } from './nearness.ts';
+import { bodyPick, guidePick, type Guide } from './picks.ts';
 import { matrixOf, PlacedScene, type Instance, type Layer } from './placed-bodies.ts';
+import { placedMark, placedUnder, type MemberPick } from './placed-picks.ts';
 import { Stage, type ViewTheme } from './stage.ts';
 import type { ViewBody } from './viewport.ts';
 
@@ -25,15 +16,7 @@ export interface ShownMember {
   readonly layer: Layer | 'hidden';
 }
 
-/** Something of a placement under the pointer; its thing and reference are of the part. */
-export interface MemberPick extends Pick {
-  readonly member: string;
-  /** Where the pointer meets it, in space. */
-  readonly at: Vec3;
-}
-
-/** Whole bodies come last of all that lies under the pointer, datums and drawn curves before them. */
-const BEHIND = 1e7;
+/** Datums and drawn curves come after all faces, before whole bodies. */
 const BESIDE = 1e6;
 
 /** Everything that is placed, in a pose. */
@@ -147,21 +130,14 @@ export class WholeView {
     group.add(mark);
   }
 
-  private markOf({ kind, body, name, thing, member }: MemberPick): Object3D | undefined {
+  private markOf(pick: MemberPick): Object3D | undefined {
+    const { kind, name, member } = pick;
     const { act } = this.theme;
     if (kind === 'guide') {
       const found = this.guides.find((other) => other.member === member && other.guide.name === name);
       return found && lineMark(found.guide.lines.flat(), act);
     }
-    const shown = this.placed.body(body);
-    if (!shown) return undefined;
-    if (kind === 'body') return faceMark(shown.geometry, { start: 0, count: Infinity }, act);
-    if (kind === 'corner')
-      return thing.to === 'vertex' ? cornerMark(thing.vertex.at, 6 * this.view.pixel, act) : undefined;
-    const range = shown.mesh[kind === 'face' ? 'faces' : 'edges'].find((other) => other.name === name);
-    if (!range) return undefined;
-    if (kind === 'face') return faceMark(shown.geometry, range, act);
-    return lineMark(shown.mesh.edgePoints.slice(3 * range.start, 3 * (range.start + range.count)), act);
+    return placedMark(this.placed, pick, this.view.pixel, act);
   }
 
   /** A place in space moved by pixels on the screen. */
@@ -185,79 +161,17 @@ export class WholeView {
   }
 
   /** Everything under a screen place, front to back; an edge before the faces that it bounds. */
-  pick([x, y]: Vec2): MemberPick[] {
-    const { width, height } = this.view.size;
-    const ray = new Raycaster();
-    ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), this.view.camera);
-    const found: MemberPick[] = [];
-    for (const keys of this.placed.all)
-      for (const [index, key] of keys.entries()) {
-        const { mesh, topology, pickable } = this.placed.body(key)!;
-        for (const { faces, members } of pickable) {
-          if (members.length === 0) continue;
-          const met = new Set<number>();
-          for (const hit of ray.intersectObject(faces)) {
-            const k = hit.instanceId ?? 0;
-            const member = members[k]!;
-            const at = hit.point.toArray();
-            if (!met.has(k))
-              found.push({ ...bodyPick(key, index, topology), depth: BEHIND + hit.distance, member, at });
-            met.add(k);
-            const range = rangeAt(mesh.faces, (hit.faceIndex ?? 0) * 3);
-            const face = range && topology.faces.find(({ name }) => name === range.name);
-            if (face) found.push({ ...facePick(key, index, topology, face), depth: hit.distance, member, at });
-          }
-        }
-        for (const { id, layer } of this.members)
-          if (layer !== 'hidden' && this.isNear([x, y], id, key)) found.push(...this.rimsNear([x, y], id, index, key));
-      }
+  pick(at: Vec2): MemberPick[] {
+    const { placed: scene, view, poseOf } = this;
+    const members = this.members.filter(({ layer }) => layer !== 'hidden');
+    const found = placedUnder({ scene, view, members, poseOf }, at);
     for (const { member, guide } of this.guides) {
       const pose = this.poseOf(member);
-      const depth = nearness(this.view, [x, y], guide.lines.length, (k) => movedBy(pose, guide.lines[k]!));
+      const depth = nearness(view, at, guide.lines.length, (k) => movedBy(pose, guide.lines[k]!));
       if (depth !== undefined)
         found.push({ ...guidePick(guide, BESIDE + depth), member, at: movedBy(pose, guide.label ?? guide.lines[0]!) });
     }
     return found.sort((a, b) => a.depth - b.depth);
-  }
-
-  /** Does the pointer come near to the body of a placement at all, seen on the screen? */
-  private isNear([x, y]: Vec2, member: string, key: string): boolean {
-    const part = this.members.find(({ id }) => id === member)!.part;
-    if (!this.placed.keysOf(part).includes(key)) return false;
-    const { geometry } = this.placed.body(key)!;
-    if (!geometry.boundingBox) geometry.computeBoundingBox();
-    const box = { low: geometry.boundingBox!.min.toArray(), high: geometry.boundingBox!.max.toArray() };
-    const pose = this.poseOf(member);
-    const seen = boxCorners(box).map((corner) => this.view.toScreen(movedBy(pose, corner)));
-    const [us, vs] = [seen.map(([u]) => u), seen.map(([, v]) => v)];
-    const margin = 8;
-    return (
-      x > Math.min(...us) - margin &&
-      x < Math.max(...us) + margin &&
-      y > Math.min(...vs) - margin &&
-      y < Math.max(...vs) + margin
-    );
-  }
-
-  /** Edges and corners of a body of a placement within a few pixels. */
-  private rimsNear(at: Vec2, member: string, index: number, key: string): MemberPick[] {
-    const { mesh, topology } = this.placed.body(key)!;
-    const pose = this.poseOf(member);
-    const edges = mesh.edges.flatMap((range): MemberPick[] => {
-      const point = (k: number): Vec3 => {
-        const first = 3 * (range.start + k);
-        return movedBy(pose, [mesh.edgePoints[first]!, mesh.edgePoints[first + 1]!, mesh.edgePoints[first + 2]!]);
-      };
-      const depth = nearness(this.view, at, range.count, point);
-      const edge = depth === undefined ? undefined : topology.edges.find(({ name }) => name === range.name);
-      return edge ? [{ ...edgePick(key, index, edge), depth: depth!, member, at: point(0) }] : [];
-    });
-    const corners = topology.vertices.flatMap((vertex): MemberPick[] => {
-      const place = movedBy(pose, vertex.at);
-      const depth = cornerNearness(this.view, at, place);
-      return depth === undefined ? [] : [{ ...cornerPick(key, index, vertex), depth, member, at: place }];
-    });
-    return [...edges, ...corners];
   }
 
   /** The box round everything that is shown; undefined where nothing is. */

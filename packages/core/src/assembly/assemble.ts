@@ -11,13 +11,15 @@ import {
   type Frame,
   type Movement,
   type Vec3,
+  movedFrame,
+  undone,
 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { axisOf, ORIGIN_PLANES, type Reference, type Thing } from '../references/index.ts';
 import { attempt, issue, IssueError, type Issue, type Result } from '../result/index.ts';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
 import { overSides, type Place } from './equations.ts';
-import { asDrawn, featureOf, flipped, frameOf, movedFeature, movedFrame, poseBy, undone } from './frames.ts';
+import { asDrawn, featureOf, flipped, frameOf, movedFeature, poseBy } from './frames.ts';
 import type { Limits } from './grab.ts';
 import { isTurn, JOINTS, type Carried, type Coordinate } from './joints.ts';
 import {
@@ -92,11 +94,7 @@ export const memberPose = ({ body, local }: Member, { poses }: Pick<Pose, 'poses
  * is told and left out; the rest stands.
  */
 export function assemble(assembly: Assembly, around: Surroundings): Assembled {
-  const pieces = new Pieces(around);
-  pieces.take(assembly, '');
-  const mechanism = pieces.mechanism();
-  const rest = restOfPieces(pieces, mechanism);
-  pieces.repeat(rest);
+  const { pieces, mechanism, rest } = broughtTogether(assembly, around);
   return {
     members: pieces.members,
     mechanism,
@@ -107,6 +105,21 @@ export function assemble(assembly: Assembly, around: Surroundings): Assembled {
     issues: pieces.issues,
     fighting: rest.fulfilled ? [] : fighting(mechanism, pieces.given, rest.suspects),
   };
+}
+
+/** Where the design puts each member, without a look at anything else: for parts that take from each other. */
+export function restPoses(assembly: Assembly, around: Surroundings): ReadonlyMap<string, Movement> {
+  const { pieces, rest } = broughtTogether(assembly, around);
+  return new Map(pieces.members.map((member) => [member.id, memberPose(member, rest)]));
+}
+
+function broughtTogether(assembly: Assembly, around: Surroundings) {
+  const pieces = new Pieces(around);
+  pieces.take(assembly, '');
+  const mechanism = pieces.mechanism();
+  const rest = restOfPieces(pieces, mechanism);
+  pieces.repeat(rest);
+  return { pieces, mechanism, rest };
 }
 
 /** Where the design puts everything; without the coordinates that it gives where these can't be had. */

@@ -2,6 +2,8 @@ import {
   add3,
   frameOn,
   movedBy,
+  movedFrame,
+  undone,
   scale3,
   turn3,
   turnedBy,
@@ -56,13 +58,6 @@ export const movedFeature = (feature: Feature, by: Movement): Feature =>
     ? { ...feature, at: movedBy(by, feature.at), along: turnedBy(by, feature.along) }
     : { ...feature, at: movedBy(by, feature.at) };
 
-export const movedFrame = ({ origin, x, y, z }: Frame, by: Movement): Frame => ({
-  origin: movedBy(by, origin),
-  x: turnedBy(by, x),
-  y: turnedBy(by, y),
-  z: turnedBy(by, z),
-});
-
 /** The frame looking the other way: half a turn about its x. */
 export const flipped = ({ origin, x, y, z }: Frame): Frame => ({ origin, x, y: scale3(y, -1), z: scale3(z, -1) });
 
@@ -79,16 +74,6 @@ export function turnsOf([row0, row1, row2]: Movement): Vec3 {
   // looking straight along z two of the turns are about one axis: all of it is told about z
   if (Math.abs(row2[0]) > 1 - 1e-12) return [0, y, Math.atan2(-row0[1], row1[1])];
   return [Math.atan2(row2[1], row2[2]), y, Math.atan2(row1[0], row0[0])];
-}
-
-/** The movement that takes back another without mirroring. */
-export function undone(pose: Movement): Movement {
-  const column = (k: 0 | 1 | 2): Vec3 => [pose[0][k], pose[1][k], pose[2][k]];
-  const shift: Vec3 = [pose[0][3], pose[1][3], pose[2][3]];
-  return ([0, 1, 2] as const).map((k) => {
-    const [x, y, z] = column(k);
-    return [x, y, z, -(x * shift[0] + y * shift[1] + z * shift[2])];
-  }) as unknown as Movement;
 }
 
 /** The second side of a joint that is held as drawn: it carries the frame of the first, where both are drawn. */

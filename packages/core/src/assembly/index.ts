@@ -4,7 +4,7 @@ export * from './mechanism.ts';
 export * from './records.ts';
 export * from './frames.ts';
 export { originOf } from './pose.ts';
-export { assemble, memberPose, type Assembled, type Member, type Surroundings } from './assemble.ts';
+export { assemble, memberPose, restPoses, type Assembled, type Member, type Surroundings } from './assemble.ts';
 export { drive, type Driven } from './drive.ts';
 export { explodedBy } from './explode.ts';
 export { fighting, restPose } from './rest.ts';

@@ -1,6 +1,15 @@
-import { followedBy, fromTo3, movedBy, STILL, turnedBy, type Movement, type Vec3 } from '../math/index.ts';
+import {
+  followedBy,
+  fromTo3,
+  movedBy,
+  STILL,
+  turnedBy,
+  type Movement,
+  type Vec3,
+  movedFrame,
+  undone,
+} from '../math/index.ts';
 import { overSides, SPACE, type Direction, type Place } from './equations.ts';
-import { movedFrame, undone } from './frames.ts';
 import type { Carried } from './joints.ts';
 import { Motion, type CoordinateKey, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { expressionSchema, idSchema, nameSchema } from '../records/index.ts';
+import { expressionSchema, idSchema, nameSchema, placementPathSchema } from '../records/index.ts';
 import { referenceSchema } from '../references/index.ts';
 import { JOINTS, type Coordinate, type JointName } from './joints.ts';
 import { ASSEMBLY_RELATIONS, type AssemblyRelationName } from './relations.ts';
@@ -29,8 +29,8 @@ const tripleSchema = z.strictObject({ x: expressionSchema, y: expressionSchema, 
 export type Triple = z.infer<typeof tripleSchema>;
 export const triple = (x: string, y: string, z: string): Triple => ({ x, y, z });
 
-/** A placement, or one within a group that is placed: their ids from the outside in. */
-const pathSchema = z.string().regex(/^[a-z0-9-]{1,24}(\/[a-z0-9-]{1,24}){0,6}$/, 'ids of placements with / between');
+/** Something of the part that is placed there. */
+const onReferenceSchema = referenceSchema.refine(({ to }) => to !== 'other', 'a thing of the part that is placed');
 
 /** The same again: in a row, or round an axis of something that is placed. */
 const repeatSchema = z.discriminatedUnion('layout', [
@@ -39,7 +39,7 @@ const repeatSchema = z.discriminatedUnion('layout', [
     layout: z.literal('round'),
     count: expressionSchema,
     over: expressionSchema,
-    about: z.strictObject({ placement: pathSchema, on: referenceSchema }),
+    about: z.strictObject({ placement: placementPathSchema, on: onReferenceSchema }),
   }),
 ]);
 
@@ -66,8 +66,8 @@ export type Spot = keyof typeof SPOTS;
 
 const coordinateSchema = z.enum(['turn', 'slide', 'slide x', 'slide y'] satisfies Coordinate[]);
 const sideSchema = z.strictObject({
-  placement: pathSchema,
-  on: referenceSchema,
+  placement: placementPathSchema,
+  on: onReferenceSchema,
   spot: z.enum(keysOf(SPOTS)),
 });
 export type Side = z.infer<typeof sideSchema>;
@@ -77,7 +77,7 @@ export const jointSchema = z.strictObject({
   kind: z.enum(keysOf<JointName>(JOINTS)),
   a: sideSchema,
   /** Without a thing of its own it is held as it was drawn: its frame is the other's, where the placements put it. */
-  b: z.union([sideSchema, z.strictObject({ placement: pathSchema })]),
+  b: z.union([sideSchema, z.strictObject({ placement: placementPathSchema })]),
   /** Do the axes of the frames look against each other? */
   flip: z.boolean(),
   /** How far the second frame stands off along the axis of the first. */
@@ -95,7 +95,7 @@ export const jointSchema = z.strictObject({
 });
 export type JointRecord = z.infer<typeof jointSchema>;
 
-const onSchema = z.strictObject({ placement: pathSchema, on: referenceSchema });
+const onSchema = z.strictObject({ placement: placementPathSchema, on: onReferenceSchema });
 
 export const assemblyRelationSchema = z.strictObject({
   name: nameSchema,
@@ -120,7 +120,7 @@ export const traceSchema = z.strictObject({ name: nameSchema, ...onSchema.shape 
 export type TraceRecord = z.infer<typeof traceSchema>;
 
 /** Two that are meant to press into each other: no finding where they overlap. */
-export const pressedSchema = z.strictObject({ a: pathSchema, b: pathSchema });
+export const pressedSchema = z.strictObject({ a: placementPathSchema, b: placementPathSchema });
 
 export const assemblySchema = z.strictObject({
   placements: records(placementSchema, 'placements', ASSEMBLY_LIMITS.placements),

@@ -10,9 +10,10 @@ import {
   turnedBy,
   type Frame,
   type Movement,
+  movedFrame,
+  undone,
 } from '../math/index.ts';
 import { SPACE } from './equations.ts';
-import { movedFrame, undone } from './frames.ts';
 import { JOINTS } from './joints.ts';
 import {
   isAngle,

@@ -1,6 +1,7 @@
-import { ASSEMBLY_LIMITS, JOINTS, type Assembly, type Coordinate, type Placement } from '../assembly/index.ts';
+import { ASSEMBLY_LIMITS, JOINTS, type Assembly, type Coordinate } from '../assembly/index.ts';
 import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
+import { partAt } from './placed.ts';
 import type { Project } from './schema.ts';
 
 /** What stands in an assembly is there: parts and groups that are placed, placements that are joined, joints that are tied. */
@@ -70,11 +71,5 @@ function checkAssembly(project: Project, assembly: Assembly): Issue | undefined 
 const named = (pressed: Assembly['pressed']) => Object.values(pressed).map((pair) => ({ name: 'A pair', ...pair }));
 
 /** Is something placed under this path, a part in the end? */
-export function isPlaced({ groups = {} }: Project, assembly: Pick<Assembly, 'placements'>, path: string): boolean {
-  const [head, ...rest] = path.split('/') as [string, ...string[]];
-  if (!Object.hasOwn(assembly.placements, head)) return false;
-  const placement: Placement = assembly.placements[head]!;
-  if ('part' in placement.of) return rest.length === 0;
-  const group = groups[placement.of.group];
-  return rest.length > 0 && group !== undefined && isPlaced({ groups } as Project, group, rest.join('/'));
-}
+export const isPlaced = (project: Project, assembly: Pick<Assembly, 'placements'>, path: string): boolean =>
+  partAt(project, assembly, path) !== undefined;

@@ -4,6 +4,7 @@ import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
 import { entityKind, findEntity, Geometry, patternRefs, relationKind, type Relation } from '../sketch/index.ts';
 import { isSketch, stepKind, type SketchStep } from '../steps/index.ts';
+import { loopOfParts } from './part-links.ts';
 import type { Part, Project } from './schema.ts';
 
 /** What a schema can't say: orders are complete, references point at what is there, names are unique. */
@@ -14,8 +15,14 @@ export function checkProject(project: Project): Issue | undefined {
     checkNames(project) ??
     checkOrder('variants', project.variantOrder ?? [], project.variants ?? {}) ??
     first(Object.entries(project.parts), ([id, part]) => checkPart(id, part)) ??
-    checkAssemblies(project)
+    checkAssemblies(project) ??
+    checkLinks(project)
   );
+}
+
+function checkLinks(project: Project): Issue | undefined {
+  const loop = loopOfParts(project);
+  return loop && issue('part.loop', { loop: loop.map((id) => project.parts[id]!.name) });
 }
 
 function first<T>(items: readonly T[], check: (item: T) => Issue | undefined): Issue | undefined {

@@ -27,6 +27,8 @@ This page is written by \`./helb docs\` from the Zod schemas in \`packages/core\
 - \`assembly\` holds what is placed and what joins it; a group has the same records. A placement is named by its id, one
   within a placed group by both with \`/\` between. A joint without a thing on its second side (\`b\`) keeps that where it is
   drawn. Poses are never stored: the rest pose follows from the placements, the joints and their rest values.
+- A reference \`to: "other"\` is a thing \`on\` the part that is placed \`at\` a path, as it lies in the rest pose seen \`from\` a
+  placement of the part itself. Which part takes from which has no loops.
 - Planes: z is up; Front is seen from -y (its x, y are space x, z), Top from +z (x, y), Right from +x (y, z). Forwards is
   towards whoever looks square on.
 
@@ -41,6 +43,7 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
   variant, variants: [...],            which it is told as (\`--variant NAME\`), and the names of all; the project itself first
   parts: [{
     name,
+    takes_from: [{ part, steps: [...] }],   other parts, and the steps that take something from them
     steps:    [{ name, kind, state: "built" | "failed" | "suppressed", message: string | null,
                  references: [{ label, fate: "recovered" | "gone" }] }],    only those not found by their names
     sketches: [{ name, state: "loose" | "settled" | "clashing", freedoms, residual_mm, borrowed }],

@@ -11,3 +11,5 @@ export { allowedWords, basisOf, outside, variantNamed, variantOf, variantsOf } f
 export { rebased } from './rebase.ts';
 export { ProjectScript } from './script.ts';
 export * from './materials.ts';
+export { namesAlong, namesFor, partAt, placedParts, recordsAlong } from './placed.ts';
+export { buildOrder, loopOfParts, othersOf, partLinks, type PartLink } from './part-links.ts';

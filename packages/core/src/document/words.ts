@@ -14,6 +14,12 @@ export const documentWords: Words = {
     `In the sketch "${f['sketch']}", the relation ${f['relation']} (${f['kind']}) does not suit what it refers to.`,
   'command.input': (f) => `${f['command']} can't be done: ${f['path'] ? `${f['path']}: ` : ''}${f['reason']}.`,
   'part.unknown': (f) => `There is no part ${f['id']} any more.`,
+  'part.loop': (f) => {
+    const [first, ...others] = f['loop'] as readonly string[];
+    return others.length === 1
+      ? `"${first}" can not take from itself where it is placed elsewhere: take from another part.`
+      : `Parts can not take from each other in a loop: "${first}" from ${others.map((name) => `"${name}"`).join(', and that from ')}.`;
+  },
   'section.unknown': (f) => `There is no section ${f['id']} any more.`,
   'section.many': (f) => `A part has at most ${f['most']} sections: remove one first.`,
   'step.unknown': (f) => `There is no step ${f['id']} any more.`,

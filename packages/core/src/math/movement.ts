@@ -21,6 +21,13 @@ export const movedBy = (movement: Movement, place: Vec3): Vec3 =>
 export const turnedBy = (movement: Movement, along: Vec3): Vec3 =>
   movement.map(([x, y, z]) => x * along[0] + y * along[1] + z * along[2]) as unknown as Vec3;
 
+export const movedFrame = ({ origin, x, y, z }: Frame, by: Movement): Frame => ({
+  origin: movedBy(by, origin),
+  x: turnedBy(by, x),
+  y: turnedBy(by, y),
+  z: turnedBy(by, z),
+});
+
 /** First `first`, then `then`. */
 export function followedBy(first: Movement, then: Movement): Movement {
   const columns = ([0, 1, 2] as const).map((k) => turnedBy(then, first.map((row) => row[k]) as unknown as Vec3));
@@ -31,6 +38,16 @@ export function followedBy(first: Movement, then: Movement): Movement {
     columns[2]![k],
     shift[k],
   ]) as unknown as Movement;
+}
+
+/** The movement that takes back another without mirroring. */
+export function undone(pose: Movement): Movement {
+  const column = (k: 0 | 1 | 2): Vec3 => [pose[0][k], pose[1][k], pose[2][k]];
+  const shift: Vec3 = [pose[0][3], pose[1][3], pose[2][3]];
+  return ([0, 1, 2] as const).map((k) => {
+    const [x, y, z] = column(k);
+    return [x, y, z, -(x * shift[0] + y * shift[1] + z * shift[2])];
+  }) as unknown as Movement;
 }
 
 /** The linear map with these images of the axes that keeps a place where it is. */

@@ -8,6 +8,11 @@ export const idSchema = z
   .refine((id) => id !== 'constructor', 'this id is not allowed');
 export type Id = z.infer<typeof idSchema>;
 
+/** A placement, or one within a group that is placed: their ids from the outside in. */
+export const placementPathSchema = z
+  .string()
+  .regex(/^[a-z0-9-]{1,24}(\/[a-z0-9-]{1,24}){0,6}$/, 'ids of placements with / between');
+
 /** An expression as typed: `span / 2 - 4 mm`. Its result is never stored. */
 export const expressionSchema = z.string().min(1).max(MAX_LENGTH);
 

@@ -1,6 +1,8 @@
 export * from './reference.ts';
 export * from './things.ts';
 export * from './rules.ts';
+export * from './prints.ts';
+export * from './elsewhere.ts';
 export * from './locate.ts';
 export * from './projection.ts';
 export * from './drawn.ts';
@@ -15,4 +17,5 @@ export {
   ruleWords,
   surfaceWords,
   ORIGIN_WORDS,
+  type NameOf,
 } from './words.ts';

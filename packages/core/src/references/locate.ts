@@ -1,17 +1,20 @@
-import { direction3, distance3, dot3, sub3, type Vec3 } from '../math/index.ts';
-import type { EdgeFacts, FaceFacts, Topology, VertexFacts } from '../kernel-port/index.ts';
+import { distance3, dot3, type Movement } from '../math/index.ts';
+import type { Topology } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result } from '../result/index.ts';
+import { isOwn, movedThing } from './elsewhere.ts';
 import {
   facesOfName,
   isCalled,
   isOfBody,
   type BodyReference,
+  type OtherReference,
   type Print,
   type Reference,
   type Rule,
 } from './reference.ts';
 import { fitting } from './rules.ts';
+import { printOf, printOfBody, printOfEdge, printOfFace, printOfVertex } from './prints.ts';
 import { axisOf, curvesOf, ORIGIN_DATUMS, planeOf, pointOf, type Datum, type Thing } from './things.ts';
 
 /** What there is before a step: the bodies, the datums, what was drawn. */
@@ -19,6 +22,14 @@ export interface World {
   readonly bodies: readonly Topology[];
   datum(step: Id): Datum | undefined;
   drawn(step: Id, entity: Id): Extract<Thing, { to: 'drawn' }> | undefined;
+  /** Another part where it is placed, seen from this one; fails where it can't be. Absent where there is no other. */
+  elsewhere?(at: string, from: string | undefined): Result<Elsewhere>;
+}
+
+/** Another part as it is built, and how its space lies in that of this one. */
+export interface Elsewhere {
+  readonly world: World;
+  readonly pose: Movement;
 }
 
 /** A reference that was found: by its name, or by its fingerprint where the name is gone. `now` is what it is called today. */
@@ -34,16 +45,17 @@ export type Accepts =
 
 const ACCEPTED: Readonly<Record<Accepts, (thing: Thing) => boolean>> = {
   plane: (thing) => planeOf(thing) !== undefined,
-  round: (thing) => thing.to === 'face' && thing.face.surface.form === 'cylinder',
-  sheet: (thing) => thing.to === 'face' || planeOf(thing) !== undefined,
+  round: (thing) => thing.to === 'face' && isOwn(thing) && thing.face.surface.form === 'cylinder',
+  sheet: (thing) => (thing.to === 'face' && isOwn(thing)) || planeOf(thing) !== undefined,
   axis: (thing) => axisOf(thing) !== undefined,
   point: (thing) => pointOf(thing) !== undefined,
   curve: (thing) => curvesOf(thing).length > 0,
-  face: (thing) => thing.to === 'face',
-  edge: (thing) => thing.to === 'edge',
-  edges: (thing) => thing.to === 'edge' || thing.to === 'face',
-  body: (thing) => thing.to === 'body',
-  place: (thing) => thing.to === 'face' || planeOf(thing) !== undefined || pointOf(thing) !== undefined,
+  face: (thing) => thing.to === 'face' && isOwn(thing),
+  edge: (thing) => thing.to === 'edge' && isOwn(thing),
+  edges: (thing) => (thing.to === 'edge' || thing.to === 'face') && isOwn(thing),
+  body: (thing) => thing.to === 'body' && isOwn(thing),
+  place: (thing) =>
+    (thing.to === 'face' && isOwn(thing)) || planeOf(thing) !== undefined || pointOf(thing) !== undefined,
   shape: () => true,
 };
 /** What each is called where it is asked for. */
@@ -70,9 +82,30 @@ export const suits = (thing: Thing, accepts: Accepts): boolean => ACCEPTED[accep
  */
 export function locate(reference: Reference, accepts: Accepts, world: World): Result<Match> {
   if (reference.to === 'rule') return fits(reference, accepts, world);
+  if (reference.to === 'other') return locateElsewhere(reference, accepts, world);
   const match = isOfBody(reference) ? inBodies(reference, world.bodies) : outsideBodies(reference, world);
   if (!match) return fail('reference.gone', { to: reference.to });
   return suits(match.thing, accepts) ? ok(match) : fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
+}
+
+function locateElsewhere(reference: OtherReference, accepts: Accepts, world: World): Result<Match> {
+  const other = otherOf(reference, world);
+  if (!other.ok) return other;
+  const match = locate(reference.on, 'shape', other.value.world);
+  if (!match.ok) return match;
+  const { fate, thing, now } = match.value;
+  const seen = movedThing(thing, other.value.pose);
+  if (!suits(seen, accepts)) return fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
+  return ok({ fate, thing: seen, now: otherAs(reference, now as OtherReference['on'], seen) });
+}
+
+const otherOf = ({ at, from }: OtherReference, world: World): Result<Elsewhere> =>
+  world.elsewhere?.(at, from) ?? fail('reference.alone');
+
+/** The reference to another thing of the same part, with how that looks from here. */
+function otherAs({ print: _, ...reference }: OtherReference, on: OtherReference['on'], thing: Thing): OtherReference {
+  const print = printOf(thing);
+  return { ...reference, on, ...(print ? { print } : {}) };
 }
 
 function fits(rule: Rule, accepts: Accepts, { bodies }: World): Result<Match> {
@@ -83,7 +116,10 @@ function fits(rule: Rule, accepts: Accepts, { bodies }: World): Result<Match> {
     : fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
 }
 
-function outsideBodies(reference: Exclude<Reference, BodyReference | Rule>, world: World): Match | undefined {
+function outsideBodies(
+  reference: Exclude<Reference, BodyReference | Rule | OtherReference>,
+  world: World,
+): Match | undefined {
   const thing = ((): Thing | undefined => {
     if (reference.to === 'origin') return { to: 'datum', datum: ORIGIN_DATUMS[reference.name] };
     if (reference.to === 'drawn') return world.drawn(reference.step, reference.entity);
@@ -133,13 +169,23 @@ function namedThing(
 }
 
 /** Likely replacements for a reference that is gone, the likeliest first. */
-export const candidates = (reference: Reference, accepts: Accepts, world: World): BodyReference[] =>
-  isOfBody(reference)
-    ? ranked(reference, world.bodies)
-        .filter(({ item }) => suits(item.thing, accepts))
-        .slice(0, 3)
-        .map(({ item }) => named(reference.to, item))
-    : [];
+export function candidates(reference: Reference, accepts: Accepts, world: World): Reference[] {
+  if (reference.to === 'other') {
+    const other = otherOf(reference, world);
+    if (!other.ok || !isOfBody(reference.on)) return [];
+    return ranked(reference.on, other.value.world.bodies)
+      .map(({ item }) => ({ ...item, thing: movedThing(item.thing, other.value.pose) }))
+      .filter(({ thing }) => suits(thing, accepts))
+      .slice(0, MOST_OFFERED)
+      .map((item) => otherAs(reference, named((reference.on as BodyReference).to, item), item.thing));
+  }
+  if (!isOfBody(reference)) return [];
+  return ranked(reference, world.bodies)
+    .filter(({ item }) => suits(item.thing, accepts))
+    .slice(0, MOST_OFFERED)
+    .map(({ item }) => named(reference.to, item));
+}
+const MOST_OFFERED = 3;
 
 const named = (to: BodyReference['to'], { name, print }: Item): BodyReference => ({ to, name, print });
 
@@ -209,36 +255,3 @@ function itemsOf(to: BodyReference['to'], topology: Topology, body: number): Ite
     thing: { to, vertex, body },
   }));
 }
-
-const rounded = (value: number): number => Number(value.toPrecision(10));
-const roundedPlace = (place: Vec3): [number, number, number] => [
-  rounded(place[0]),
-  rounded(place[1]),
-  rounded(place[2]),
-];
-
-export function printOfFace({ surface, area, centre }: FaceFacts): Print {
-  const form = surface.form === 'free' ? 'surface' : surface.form;
-  const along = surface.form === 'plane' ? surface.normal : 'axis' in surface ? surface.axis : undefined;
-  return { form, size: rounded(area), at: roundedPlace(centre), ...(along ? { along: roundedPlace(along) } : {}) };
-}
-
-export function printOfEdge({ curve, length, middle }: EdgeFacts): Print {
-  const along =
-    curve.form === 'line' ? direction3(sub3(curve.to, curve.from)) : curve.form === 'circle' ? curve.axis : undefined;
-  return {
-    form: curve.form === 'free' ? 'curve' : curve.form,
-    size: rounded(length),
-    at: roundedPlace(middle),
-    ...(along ? { along: roundedPlace(along) } : {}),
-  };
-}
-
-/** A body by all of its faces: their area and its middle. */
-export function printOfBody({ faces }: Topology): Print {
-  const area = faces.reduce((sum, face) => sum + face.area, 0);
-  const at = [0, 1, 2].map((k) => faces.reduce((sum, face) => sum + (face.centre[k]! * face.area) / area, 0));
-  return { form: 'surface', size: rounded(area), at: roundedPlace(at as unknown as Vec3) };
-}
-
-export const printOfVertex = ({ at }: VertexFacts): Print => ({ form: 'point', size: 0, at: roundedPlace(at) });

@@ -18,6 +18,7 @@ import {
 import type { EdgeFacts, SpaceCurve } from '../kernel-port/index.ts';
 import { ok, fail, type Result } from '../result/index.ts';
 import { inTurn, type Entities, type Entity } from '../sketch/index.ts';
+import { isOwn } from './elsewhere.ts';
 import { helixSpans } from './helix.ts';
 import { armsOf, axisOf, curvesOf, type Thing } from './things.ts';
 
@@ -53,8 +54,9 @@ export function projected(
 const boundary = ({ face, topology }: Extract<Thing, { to: 'face' }>): EdgeFacts[] =>
   topology.edges.filter(({ faces }) => faces.includes(face.name));
 
-/** Crossings are named by their face; several on one face are counted. */
-const isOn = ({ faces }: EdgeFacts, thing: Thing): boolean => thing.to === 'face' && faces.includes(thing.face.name);
+/** Crossings are named by their face; several on one face are counted. Those with other parts are not known. */
+const isOn = ({ faces }: EdgeFacts, thing: Thing): boolean =>
+  thing.to === 'face' && isOwn(thing) && faces.includes(thing.face.name);
 
 /** Nearer than this (mm) two projected places are one, and a direction that short is seen end-on. */
 const NEAR = 1e-7;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Id } from '../records/index.ts';
-import { idSchema } from '../records/index.ts';
+import { idSchema, placementPathSchema } from '../records/index.ts';
 
 const vectorSchema = z.tuple([z.number(), z.number(), z.number()]);
 
@@ -42,11 +42,8 @@ const ruleSchema = z.strictObject({
 });
 export type Rule = z.infer<typeof ruleSchema>;
 
-/**
- * What a step builds on: something of the bodies before it by its lasting name, a datum by its step, a curve or point of a
- * sketch, what every part has: its three planes, three axes and the origin; or whatever fits a rule.
- */
-export const referenceSchema = z.discriminatedUnion('to', [
+/** One thing of a part. */
+const things = [
   z.strictObject({ to: z.literal('origin'), name: z.enum(ORIGIN_THINGS) }),
   z.strictObject({ to: z.literal('datum'), step: idSchema }),
   z.strictObject({ to: z.literal('drawn'), step: idSchema, entity: idSchema }),
@@ -54,8 +51,25 @@ export const referenceSchema = z.discriminatedUnion('to', [
   ofBody('edge'),
   ofBody('vertex'),
   ofBody('body'),
-  ruleSchema,
-]);
+] as const;
+
+/** A thing of another part where that is placed, as the design has it; `print` is how it looks from here. */
+const otherSchema = z.strictObject({
+  to: z.literal('other'),
+  at: placementPathSchema,
+  /** The placement of this part from which it is seen; without it this part lies as it is drawn. */
+  from: placementPathSchema.optional(),
+  on: z.discriminatedUnion('to', things),
+  print: printSchema.optional(),
+});
+export type OtherReference = z.infer<typeof otherSchema>;
+
+/**
+ * What a step builds on: something of the bodies before it by its lasting name, a datum by its step, a curve or point of a
+ * sketch, what every part has: its three planes, three axes and the origin; whatever fits a rule; or a thing of another
+ * part.
+ */
+export const referenceSchema = z.discriminatedUnion('to', [...things, ruleSchema, otherSchema]);
 export type Reference = z.infer<typeof referenceSchema>;
 export type BodyReference = Extract<Reference, { name: string; to: 'face' | 'edge' | 'vertex' | 'body' }>;
 
@@ -122,6 +136,7 @@ export const sameReference = (a: Reference, b: Reference): boolean => keyOf(a) =
 
 const keyOf = (reference: Reference): string =>
   [
+    reference.to === 'other' ? `${reference.at} ${reference.from ?? ''} ${keyOf(reference.on)}` : '',
     'gives' in reference ? ruleKey(reference) : '',
     reference.to,
     'step' in reference ? reference.step : '',

@@ -21,8 +21,16 @@ export const ORIGIN_WORDS: Readonly<Record<OriginThing, string>> = {
   origin: 'the origin',
 };
 
+/** The name of a step: of this part, or of that at a placement; without a step the name of the placement. */
+export type NameOf = (step: string, at?: string) => string;
+
 /** What a face, edge, corner, datum or drawn curve is called in a sentence: by the steps that made it. */
-export function referenceWords(reference: Reference, nameOf: (step: string) => string): string {
+export function referenceWords(reference: Reference, nameOf: NameOf): string {
+  if (reference.to === 'other') {
+    const { at, on } = reference;
+    const words = referenceWords(on, (step) => nameOf(step, at));
+    return `${words} ${on.to === 'origin' ? 'of' : 'in'} ${nameOf('', at)}`;
+  }
   if (reference.to === 'origin') return ORIGIN_WORDS[reference.name];
   if (reference.to === 'datum') return nameOf(reference.step);
   if (reference.to === 'drawn') return `a curve or point of ${nameOf(reference.step)}`;
@@ -100,6 +108,10 @@ export function curveWords({ curve, length, ends }: EdgeFacts): string {
 }
 
 export const referencesWords: Words = {
+  'reference.alone': () => 'This builds on another part, and this part is not built among the others here.',
+  'reference.unplaced': () => 'The placement that this builds on is not there any more: choose again.',
+  'reference.moved': (f) =>
+    `"${f['name']}" stands elsewhere in the end than where this step sees it: it is joined by something that comes later in this part. Join it by what comes before this step, or move this step down.`,
   'reference.gone': (f) =>
     f['to'] === 'datum' || f['to'] === 'drawn'
       ? 'What this builds on is not there: it is left out, failed, or comes later.'

@@ -1,6 +1,5 @@
 import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
-import type { Id } from '../records/index.ts';
-import type { Datum } from '../references/index.ts';
+import type { Datum, NameOf } from '../references/index.ts';
 import type { Result } from '../result/index.ts';
 import { applied } from './bodies.ts';
 import {
@@ -35,7 +34,7 @@ function fromFields<K extends string, F extends Fields, I>(
     schema: schemaOf(kind, fields),
     title,
     fields,
-    sentence: (step: { name: string }, nameOf: (id: Id) => string) => sentenceFrom(sentence, fields, step, nameOf),
+    sentence: (step: { name: string }, nameOf: NameOf) => sentenceFrom(sentence, fields, step, nameOf),
     uses: (step: object) => usesIn(fields, step),
     expressions: (step: { name: string }) => expressionsIn(fields, step, step.name),
     references: (step: object) => referencesIn(fields, step),

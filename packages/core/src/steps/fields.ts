@@ -10,6 +10,7 @@ import {
   type Accepts,
   type Reference,
   type Thing,
+  type NameOf,
 } from '../references/index.ts';
 import type { Dimension } from '../units/index.ts';
 import type { ExpressionPlace, Phrase, PickField, ReferencePlace, ResolveContext } from './kind.ts';
@@ -345,7 +346,7 @@ export const picksIn = (fields: Fields, step: object): PickField[] => {
  * The sentence of a step from a pattern: `{field}` stands for a field where it is edited, `[...]` is left out where a
  * field in it does not apply, `[?...]` also while all its fields are as usual: "Round {edges} by {radius}[ growing to {to}]".
  */
-export function sentenceFrom(pattern: string, fields: Fields, step: object, nameOf: (step: Id) => string): Phrase[] {
+export function sentenceFrom(pattern: string, fields: Fields, step: object, nameOf: NameOf): Phrase[] {
   const active = new Set(applying(fields, step).map(([name]) => name));
   const filled = filledIn(fields, step);
   return pattern
@@ -366,7 +367,7 @@ export const isUsual = (field: Field, value: unknown): boolean =>
 
 const fieldsOf = (part: string): string[] => [...part.matchAll(/\{(\w+)\}/g)].map(([, field]) => field!);
 
-function phraseOf(field: string, spec: Field, value: unknown, nameOf: (step: Id) => string): Phrase {
+function phraseOf(field: string, spec: Field, value: unknown, nameOf: NameOf): Phrase {
   const { label } = spec;
   if (spec.type === 'number') return { type: 'chip', field, text: value as string, asks: spec.asks, label };
   if (spec.type === 'choice') return { type: 'choice', field, value: value as string, options: spec.options, label };
@@ -376,11 +377,12 @@ function phraseOf(field: string, spec: Field, value: unknown, nameOf: (step: Id)
     return { type: 'text', text: value === 'outline' ? '' : ` (${(value as string[]).length} of its areas)` };
   if (spec.type === 'skip')
     return { type: 'text', text: (value as number[]).length > 0 ? ` without ${(value as number[]).join(', ')}` : '' };
-  if (spec.type === 'steps') return { type: 'strong', text: (value as Id[]).map(nameOf).join(' and ') || 'some steps' };
+  if (spec.type === 'steps')
+    return { type: 'strong', text: (value as Id[]).map((id) => nameOf(id)).join(' and ') || 'some steps' };
   return { type: 'picks', field, text: picksWords(spec, value as Reference[], nameOf), label };
 }
 
-function picksWords(spec: PicksField, picked: readonly Reference[], nameOf: (step: Id) => string): string {
+function picksWords(spec: PicksField, picked: readonly Reference[], nameOf: NameOf): string {
   if (picked.length === 0) return spec.least === 0 ? `no ${spec.many}` : 'choose';
   return picked.length === 1 ? referenceWords(picked[0]!, nameOf) : `${picked.length} ${spec.many}`;
 }

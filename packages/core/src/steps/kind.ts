@@ -4,7 +4,7 @@ import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
 import type { Frame } from '../math/index.ts';
 import type { FileRecord, Id } from '../records/index.ts';
 import type { Issue, Result } from '../result/index.ts';
-import type { Accepts, Borrowing, Datum, Reference, Thing } from '../references/index.ts';
+import type { Accepts, Borrowing, Datum, Reference, Thing, NameOf } from '../references/index.ts';
 import type { Entities, Regions, SketchSolution } from '../sketch/index.ts';
 import type { Dimension } from '../units/index.ts';
 import type { Fields } from './fields.ts';
@@ -105,7 +105,7 @@ export interface StepKind<S, I> {
   readonly title: string;
   /** What it asks for, by the names of the fields; for steps that are made of fields. */
   readonly fields?: Fields;
-  sentence(step: S, nameOf: (step: Id) => string): readonly Phrase[];
+  sentence(step: S, nameOf: NameOf): readonly Phrase[];
   /** Earlier steps that it needs. */
   uses(step: S): readonly Id[];
   expressions(step: S): readonly ExpressionPlace[];

@@ -32,6 +32,7 @@ function partLines(part: PartInspection): string[] {
   return [
     '',
     part.name,
+    ...part.takes_from.map(({ part: from, steps }) => `  takes from ${from} by ${steps.join(', ')}`),
     ...part.steps.map(
       (step, k) => `  ${k + 1}  ${step.kind} "${step.name}"  ${step.state}${step.message ? `: ${step.message}` : ''}`,
     ),

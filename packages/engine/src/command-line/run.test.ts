@@ -80,6 +80,7 @@ describe('inspect', () => {
       'sections',
       'sketches',
       'steps',
+      'takes_from',
       'thinnest',
       'threads',
       'volume_mm3',

@@ -14,6 +14,7 @@ import {
 } from '../../assembly/index.ts';
 import { idSchema, nameSchema, type Id } from '../../records/index.ts';
 import { isPlaced } from '../check-assembly.ts';
+import { othersOf } from '../part-links.ts';
 import type { Project } from '../schema.ts';
 import { command, insert, refuse } from './command.ts';
 
@@ -198,6 +199,11 @@ export const assemblyCommands = {
           delete other.repeat;
         }
       }
+      for (const step of Object.values(draft.parts).flatMap(({ steps }) => Object.values(steps)))
+        for (const reference of othersOf(step)) {
+          reference.at = into(reference.at);
+          if (reference.from !== undefined) reference.from = into(reference.from);
+        }
       insert(draft.groups, id, group);
       const held = Object.values(group.placements).some((one) => one.held);
       insert(outer.placements, placement, placementOf(name, { group: id, stiff: false }, held));

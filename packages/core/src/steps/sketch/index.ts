@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { evaluate } from '../../expressions/index.ts';
-import { needs, referenceWords } from '../../references/index.ts';
+import { needs, referenceWords, type NameOf } from '../../references/index.ts';
 import { idSchema, nameSchema, type Id } from '../../records/index.ts';
 import { fail, issue, ok, type Issue, type Result, type Words } from '../../result/index.ts';
 import {
@@ -82,8 +82,7 @@ export const sketch: StepKind<SketchStep, never> = {
   draw: solved,
 };
 
-const planeWords = ({ plane }: SketchStep, nameOf: (step: Id) => string): string =>
-  referenceWords(planeReference(plane), nameOf);
+const planeWords = ({ plane }: SketchStep, nameOf: NameOf): string => referenceWords(planeReference(plane), nameOf);
 
 const sizePlaces = (step: SketchStep): ExpressionPlace[] =>
   Object.entries(step.relations).flatMap(([id, relation]) =>

@@ -122,7 +122,9 @@ export function borrowingOf(
   how: Borrowing,
   options: { readonly loans: Readonly<Record<Id, Loan>>; readonly construction: boolean; readonly newId: NewId },
 ): { readonly entities: Record<Id, Entity>; readonly loan: Loan } {
-  const before = new Map(Object.values(options.loans).flatMap(({ makes }) => Object.entries(makes)));
+  // corners are named within their own part
+  const beside = Object.values(options.loans).filter((loan) => placeOf(loan.source) === placeOf(source));
+  const before = new Map(beside.flatMap(({ makes: made }) => Object.entries(made)));
   const entities: Record<Id, Entity> = {};
   const makes: Record<string, Id> = {};
   for (const [key, entity] of Object.entries(seen)) {
@@ -136,6 +138,8 @@ export function borrowingOf(
   }
   return { entities, loan: { source, how, makes } };
 }
+const placeOf = (source: Reference): string => (source.to === 'other' ? `${source.at} ${source.from ?? ''}` : '');
+
 /** Keys of corners of bodies; other keys mean something only beside their own source. */
 const CORNER = /^corner /;
 

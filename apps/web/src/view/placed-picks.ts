@@ -1,0 +1,115 @@
+import { Raycaster, Vector2, type Object3D } from 'three';
+import { boxCorners, movedBy, type Id, type Movement, type Vec2, type Vec3 } from '@helb/core';
+import type { ViewCamera } from './camera.ts';
+import { cornerMark, faceMark, lineMark } from './marks.ts';
+import { cornerNearness, nearness } from './nearness.ts';
+import { bodyPick, cornerPick, edgePick, facePick, rangeAt, type Pick } from './picks.ts';
+import type { PlacedScene } from './placed-bodies.ts';
+
+// Picking among bodies that are drawn wherever their parts are placed.
+
+/** Something of a placement under the pointer; its thing and reference are of the part. */
+export interface MemberPick extends Pick {
+  readonly member: string;
+  /** Where the pointer meets it, in space. */
+  readonly at: Vec3;
+}
+
+/** What is drawn, and where. */
+export interface PlacedShown {
+  readonly scene: PlacedScene;
+  readonly view: ViewCamera;
+  readonly members: readonly { readonly id: string; readonly part: Id }[];
+  poseOf(member: string): Movement;
+}
+
+/** Whole bodies come last of all that lies under the pointer. */
+const BEHIND = 1e7;
+
+/** Everything of bodies under a screen place, in no order; its depth tells what lies in front. */
+export function placedUnder(shown: PlacedShown, [x, y]: Vec2): MemberPick[] {
+  const { scene, view, members } = shown;
+  const { width, height } = view.size;
+  const ray = new Raycaster();
+  ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), view.camera);
+  const wanted = new Set(members.map(({ id }) => id));
+  const found: MemberPick[] = [];
+  for (const keys of scene.all)
+    for (const [index, key] of keys.entries()) {
+      const { mesh, topology, pickable } = scene.body(key)!;
+      for (const { faces, members: drawn } of pickable) {
+        if (drawn.length === 0) continue;
+        const met = new Set<string>();
+        for (const hit of ray.intersectObject(faces)) {
+          const member = drawn[hit.instanceId ?? 0]!;
+          if (!wanted.has(member)) continue;
+          const at = hit.point.toArray();
+          if (!met.has(member))
+            found.push({ ...bodyPick(key, index, topology), depth: BEHIND + hit.distance, member, at });
+          met.add(member);
+          const range = rangeAt(mesh.faces, (hit.faceIndex ?? 0) * 3);
+          const face = range && topology.faces.find(({ name }) => name === range.name);
+          if (face) found.push({ ...facePick(key, index, topology, face), depth: hit.distance, member, at });
+        }
+      }
+      for (const { id, part } of members)
+        if (scene.keysOf(part).includes(key) && isNear(shown, [x, y], id, key))
+          found.push(...rimsNear(shown, [x, y], id, index, key));
+    }
+  return found;
+}
+
+/** Does the pointer come near to the body of a placement at all, seen on the screen? */
+function isNear({ scene, view, poseOf }: PlacedShown, [x, y]: Vec2, member: string, key: string): boolean {
+  const { geometry } = scene.body(key)!;
+  if (!geometry.boundingBox) geometry.computeBoundingBox();
+  const box = { low: geometry.boundingBox!.min.toArray(), high: geometry.boundingBox!.max.toArray() };
+  const pose = poseOf(member);
+  const seen = boxCorners(box).map((corner) => view.toScreen(movedBy(pose, corner)));
+  const [us, vs] = [seen.map(([u]) => u), seen.map(([, v]) => v)];
+  const margin = 8;
+  return (
+    x > Math.min(...us) - margin &&
+    x < Math.max(...us) + margin &&
+    y > Math.min(...vs) - margin &&
+    y < Math.max(...vs) + margin
+  );
+}
+
+/** Edges and corners of a body of a placement within a few pixels. */
+function rimsNear({ scene, view, poseOf }: PlacedShown, at: Vec2, member: string, index: number, key: string) {
+  const { mesh, topology } = scene.body(key)!;
+  const pose = poseOf(member);
+  const edges = mesh.edges.flatMap((range): MemberPick[] => {
+    const point = (k: number): Vec3 => {
+      const first = 3 * (range.start + k);
+      return movedBy(pose, [mesh.edgePoints[first]!, mesh.edgePoints[first + 1]!, mesh.edgePoints[first + 2]!]);
+    };
+    const depth = nearness(view, at, range.count, point);
+    const edge = depth === undefined ? undefined : topology.edges.find(({ name }) => name === range.name);
+    return edge ? [{ ...edgePick(key, index, edge), depth: depth!, member, at: point(0) }] : [];
+  });
+  const corners = topology.vertices.flatMap((vertex): MemberPick[] => {
+    const place = movedBy(pose, vertex.at);
+    const depth = cornerNearness(view, at, place);
+    return depth === undefined ? [] : [{ ...cornerPick(key, index, vertex), depth, member, at: place }];
+  });
+  return [...edges, ...corners];
+}
+
+/** What lights up for a pick, in the coordinates of its part; undefined where its body is not drawn. */
+export function placedMark(
+  scene: PlacedScene,
+  { kind, body, name, thing }: Pick,
+  pixel: number,
+  colour: string,
+): Object3D | undefined {
+  const shown = scene.body(body);
+  if (!shown) return undefined;
+  if (kind === 'body') return faceMark(shown.geometry, { start: 0, count: Infinity }, colour);
+  if (kind === 'corner') return thing.to === 'vertex' ? cornerMark(thing.vertex.at, 6 * pixel, colour) : undefined;
+  const range = shown.mesh[kind === 'face' ? 'faces' : 'edges'].find((other) => other.name === name);
+  if (!range) return undefined;
+  if (kind === 'face') return faceMark(shown.geometry, range, colour);
+  return lineMark(shown.mesh.edgePoints.slice(3 * range.start, 3 * (range.start + range.count)), colour);
+}

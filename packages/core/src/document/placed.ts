@@ -1,0 +1,65 @@
+import type { Assembly, JointRecord, Placement, RatioRecord, RelationRecord, TraceRecord } from '../assembly/index.ts';
+import type { Id } from '../records/index.ts';
+import type { NameOf } from '../references/index.ts';
+import type { Project } from './schema.ts';
+
+// What stands where in the assembly and in its groups, and what it is called.
+
+/** The part that is placed under a path; undefined where none is. */
+export function partAt(
+  { groups = {} }: Pick<Project, 'groups'>,
+  { placements }: Pick<Assembly, 'placements'>,
+  path: string,
+): Id | undefined {
+  const [head, ...rest] = path.split('/') as [string, ...string[]];
+  if (!Object.hasOwn(placements, head)) return undefined;
+  const { of } = placements[head]!;
+  if ('part' in of) return rest.length === 0 ? of.part : undefined;
+  const group = groups[of.group];
+  return rest.length > 0 && group ? partAt({ groups }, group, rest.join('/')) : undefined;
+}
+
+/** Every part that is placed, in groups too, once each, in the order of the parts. */
+export function placedParts({ assembly, groups = {}, partOrder }: Project): Id[] {
+  const found = new Set<Id>();
+  const look = ({ placements }: Pick<Assembly, 'placements'>): void => {
+    for (const { of } of Object.values(placements)) {
+      if ('part' in of) found.add(of.part);
+      else if (groups[of.group]) look(groups[of.group]!);
+    }
+  };
+  if (assembly) look(assembly);
+  return partOrder.filter((id) => found.has(id));
+}
+
+/** The records that a path leads through, those of groups one after the other; undefined where one is missing. */
+export function recordsAlong({ assembly, groups = {} }: Project, path: string): NamedRecord[] | undefined {
+  const found: NamedRecord[] = [];
+  let from = assembly;
+  for (const id of path.split('/')) {
+    const kinds = from && [from.placements, from.joints, from.relations, from.ratios, from.traces];
+    const record = kinds?.map((records): NamedRecord | undefined => records[id]).find((one) => one !== undefined);
+    if (!record) return undefined;
+    found.push(record);
+    from = 'of' in record && 'group' in record.of ? groups[record.of.group] : undefined;
+  }
+  return found;
+}
+type NamedRecord = Placement | JointRecord | RelationRecord | RatioRecord | TraceRecord;
+
+/** What a placement, a joint, a relation or a ratio is called, after the placements of the groups that it is in. */
+export const namesAlong = (project: Project, path: string): string | undefined =>
+  recordsAlong(project, path)
+    ?.map(({ name }) => name)
+    .join(' · ');
+
+/** What the steps of a part are called, and those of the parts that are placed. */
+export const namesFor =
+  (project: Project | undefined, part: Id | undefined): NameOf =>
+  (step, at) => {
+    const named = (id: Id | undefined) => (id === undefined ? undefined : project?.parts[id]?.steps[step]?.name);
+    if (at === undefined) return named(part) ?? '?';
+    const { assembly } = project ?? {};
+    if (!project || !assembly) return '?';
+    return (step === '' ? namesAlong(project, at) : named(partAt(project, assembly, at))) ?? '?';
+  };

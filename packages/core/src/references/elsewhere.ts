@@ -1,0 +1,80 @@
+import { movedBy, movedFrame, turnedBy, type Movement, type Vec3 } from '../math/index.ts';
+import type { EdgeFacts, FaceFacts, SpaceCurve, Surface } from '../kernel-port/index.ts';
+import type { Datum, Thing } from './things.ts';
+
+// Things of other parts, as they lie in the space of this one.
+
+/** In the place of a body, for things of another part: they are of none of the bodies before a step. */
+export const ELSEWHERE = -1;
+
+/** Is it of a body of this part, so that a step can change it? */
+export const isOwn = (thing: Thing): boolean => 'body' in thing && thing.body !== ELSEWHERE;
+
+/**
+ * A thing of another part in the space of this one. It knows no body, and of the body's topology only what bounds it.
+ * @param by a motion without mirroring
+ */
+export function movedThing(thing: Thing, by: Movement): Thing {
+  if (thing.to === 'datum') return { to: 'datum', datum: movedDatum(thing.datum, by) };
+  if (thing.to === 'drawn') {
+    const curves = thing.curves.map((edge) => movedEdge(edge, by));
+    return { to: 'drawn', curves, ...(thing.at ? { at: movedBy(by, thing.at) } : {}) };
+  }
+  if (thing.to === 'rule') return { to: 'rule', things: thing.things.map((one) => movedThing(one, by)) };
+  const body = ELSEWHERE;
+  if (thing.to === 'edge') return { to: 'edge', edge: movedEdge(thing.edge, by), body };
+  if (thing.to === 'vertex')
+    return { to: 'vertex', vertex: { ...thing.vertex, at: movedBy(by, thing.vertex.at) }, body };
+  const { name, faces, edges, vertices } = thing.topology;
+  if (thing.to === 'body') {
+    const corners = vertices.map((vertex) => ({ ...vertex, at: movedBy(by, vertex.at) }));
+    const [sides, rims] = [faces.map((face) => movedFace(face, by)), edges.map((edge) => movedEdge(edge, by))];
+    return { to: 'body', body, topology: { name, faces: sides, edges: rims, vertices: corners } };
+  }
+  const face = movedFace(thing.face, by);
+  const rims = edges.filter((edge) => edge.faces.includes(face.name)).map((edge) => movedEdge(edge, by));
+  return { to: 'face', face, body, topology: { name, faces: [face], edges: rims, vertices: [] } };
+}
+
+function movedDatum(datum: Datum, by: Movement): Datum {
+  if (datum.form === 'point') return { form: 'point', at: movedBy(by, datum.at) };
+  if (datum.form === 'curve') return { form: 'curve', edge: movedEdge(datum.edge, by) };
+  if (datum.form === 'axis')
+    return { form: 'axis', origin: movedBy(by, datum.origin), direction: turnedBy(by, datum.direction) };
+  return { form: datum.form, frame: movedFrame(datum.frame, by) };
+}
+
+const movedFace = (face: FaceFacts, by: Movement): FaceFacts => ({
+  ...face,
+  surface: movedSurface(face.surface, by),
+  centre: movedBy(by, face.centre),
+});
+
+export const movedEdge = (edge: EdgeFacts, by: Movement): EdgeFacts => ({
+  ...edge,
+  curve: movedCurve(edge.curve, by),
+  middle: movedBy(by, edge.middle),
+});
+
+function movedSurface(surface: Surface, by: Movement): Surface {
+  if (surface.form === 'free') return surface;
+  if (surface.form === 'sphere') return { ...surface, centre: movedBy(by, surface.centre) };
+  const origin = movedBy(by, surface.origin);
+  return surface.form === 'plane'
+    ? { ...surface, origin, normal: turnedBy(by, surface.normal) }
+    : { ...surface, origin, axis: turnedBy(by, surface.axis) };
+}
+
+function movedCurve(curve: SpaceCurve, by: Movement): SpaceCurve {
+  const at = (place: Vec3) => movedBy(by, place);
+  const along = (direction: Vec3) => turnedBy(by, direction);
+  if (curve.form === 'line') return { form: 'line', from: at(curve.from), to: at(curve.to) };
+  if (curve.form === 'helix') return { ...curve, origin: at(curve.origin), axis: along(curve.axis), x: along(curve.x) };
+  if (curve.form === 'free')
+    return { form: 'free', spans: curve.spans.map(([a, b, c, d]) => [at(a), at(b), at(c), at(d)] as const) };
+  const ends = curve.from && curve.to ? { from: at(curve.from), to: at(curve.to) } : {};
+  const centre = at(curve.centre);
+  return curve.form === 'circle'
+    ? { ...curve, centre, axis: along(curve.axis), ...ends }
+    : { ...curve, centre, major: along(curve.major), minor: along(curve.minor), ...ends };
+}

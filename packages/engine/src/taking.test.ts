@@ -1,0 +1,277 @@
+import {
+  borrowingOf,
+  explain,
+  locate,
+  movedThing,
+  ORIGIN,
+  perform,
+  printOf,
+  projected,
+  ProjectScript,
+  STILL,
+  type Action,
+  type Id,
+  type OtherReference,
+  type Project,
+  type Relations,
+  type Vec3,
+} from '@helb/core';
+import { placementOf, triple, type Placement } from '@helb/core/assembly';
+import { rectangle } from '@helb/core/samples';
+import { startKernelInNode } from '@helb/kernel/node';
+import { Engine, type PartModel } from './index.ts';
+import { axis, plane, total } from './test-bench.ts';
+
+let engine: Engine;
+beforeAll(async () => (engine = new Engine(await startKernelInNode())));
+
+/** A face of the block that the first extrusion makes, by its part in that. */
+const TOP = 'e/end';
+
+const at = (part: Id, x: string, y: string, z: string, turn = triple('0 deg', '0 deg', '0 deg')): Placement => ({
+  ...placementOf(part, { part }),
+  at: triple(x, y, z),
+  turn,
+});
+
+/** A plate `wide` x 40 x `sheet` that lies turned by a quarter at (100, 20, 5), and a cover at the origin. */
+function plateAndCover(): ProjectScript {
+  const script = new ProjectScript('Box');
+  script.do('value.add', { id: 'v1', name: 'wide', expression: '60 mm' });
+  script.do('value.add', { id: 'v2', name: 'sheet', expression: '6 mm' });
+  for (const id of ['plate', 'cover']) script.do('part.add', { id, name: id });
+  const entities = rectangle(0, 0, 60, 40);
+  const size = (b: Id, direction: 'horizontal' | 'vertical', value: string) =>
+    ({ kind: 'distance', a: 'p0', b, direction, sense: 1, value }) as const;
+  const relations: Relations = {
+    o: { kind: 'coincident', a: 'p0', b: ORIGIN },
+    h: { kind: 'horizontal', a: 'p0', b: 'p1' },
+    v: { kind: 'vertical', a: 'p1', b: 'p2' },
+    u: { kind: 'horizontal', a: 'p2', b: 'p3' },
+    l: { kind: 'vertical', a: 'p0', b: 'p3' },
+    w: size('p1', 'horizontal', 'wide'),
+    d: size('p3', 'vertical', '40 mm'),
+  };
+  script.do('step.add', {
+    part: 'plate',
+    id: 's',
+    step: { kind: 'sketch', name: 'S', plane: 'top', entities, relations },
+  });
+  script.do('step.add', {
+    part: 'plate',
+    id: 'e',
+    step: { kind: 'extrude', name: 'E', sketch: 's', distance: 'sheet' },
+  });
+  const turned = triple('0 deg', '0 deg', '90 deg');
+  script.do('placement.add', { id: 'p', record: at('plate', '100 mm', '20 mm', '5 mm', turned) });
+  return script.do('placement.add', { id: 'c', record: at('cover', '0 mm', '0 mm', '0 mm') });
+}
+
+const toTop = (more: Partial<OtherReference> = {}): OtherReference => ({
+  to: 'other',
+  at: 'p',
+  from: 'c',
+  on: { to: 'face', name: TOP },
+  ...more,
+});
+
+const build = async (project: Project) => {
+  const { parts } = await engine.build(project);
+  return Object.fromEntries(parts.map((part) => [part.id, part])) as Record<string, PartModel>;
+};
+const box = ({ bodies }: PartModel) => bodies[0]!.measures.box_mm;
+const near = (place: Vec3, expected: Vec3) => place.forEach((c, k) => expect(c).toBeCloseTo(expected[k]!, 6));
+const told = ({ steps }: PartModel): string[] => steps.flatMap(({ issue }) => (issue ? [explain(issue)] : []));
+const performed = (project: Project, ...actions: Action[]): Project => {
+  const done = perform(project, actions);
+  if (!done.ok) throw new Error(explain(done.issue));
+  return done.value.project;
+};
+
+/** A cover on the plate, of its outline and 2 mm thick, drawn as the page does it. */
+async function covered(script = plateAndCover(), source = toTop()): Promise<Project> {
+  const where = { part: 'cover', step: 't' };
+  const empty = { kind: 'sketch', name: 'T', plane: source, entities: {}, relations: {} } as const;
+  script.do('step.add', { part: 'cover', id: 't', step: empty });
+  const { assembled, model } = await engine.assemble(script.project, { mesh: { deflection: 1, angle: 1 } });
+  expect(assembled.issues.size).toBe(0);
+  const plate = model.parts.find(({ id }) => id === 'plate')!.bodies[0]!.topology!;
+  const found = locate(source.on, 'plane', { bodies: [plate], datum: () => undefined, drawn: () => undefined });
+  if (!found.ok) throw new Error(explain(found.issue));
+  const { frame, sources } = model.parts.find(({ id }) => id === 'cover')!.sketches.get('t')!;
+  expect(sources.lost).toEqual({});
+  // seen from the assembly: only the shape counts here, the engine finds the place
+  const seen = projected(movedThing(found.value.thing, STILL), 'shape', frame, () => []);
+  if (!seen.ok) throw new Error(explain(seen.issue));
+  const borrowed = borrowingOf(seen.value, source, 'shape', { loans: {}, construction: false, newId: script.newId });
+  script.do('sketch.borrow', { ...where, id: 'o', ...borrowed });
+  script.do('step.add', {
+    part: 'cover',
+    id: 'x',
+    step: { kind: 'extrude', name: 'X', sketch: 't', distance: '2 mm' },
+  });
+  return script.project;
+}
+
+describe('a cover drawn on a plate that is placed elsewhere', () => {
+  test('lies where the plate is, seen from its own placement', async () => {
+    const { plate, cover } = await build(await covered());
+    expect(told(cover!)).toEqual([]);
+    expect(total(plate!)).toBeCloseTo(60 * 40 * 6, 6);
+    expect(total(cover!)).toBeCloseTo(60 * 40 * 2, 6);
+    // the plate goes from (0, 0) to (60, 40); turned by a quarter and shifted from (60, 20) to (100, 80)
+    near(box(cover!).low, [60, 20, 11]);
+    near(box(cover!).high, [100, 80, 13]);
+  });
+
+  test('follows the values of the plate and the numbers of both placements', async () => {
+    const project = await covered();
+    const wider = performed(
+      project,
+      { command: 'value.set', input: { id: 'v1', expression: '75 mm' } },
+      { command: 'value.set', input: { id: 'v2', expression: '9 mm' } },
+      { command: 'placement.set', input: { id: 'c', fields: { at: triple('10 mm', '0 mm', '1 mm') } } },
+    );
+    const { cover } = await build(wider);
+    expect(told(cover!)).toEqual([]);
+    expect(total(cover!)).toBeCloseTo(75 * 40 * 2, 6);
+    near(box(cover!).low, [50, 20, 13]);
+    near(box(cover!).high, [90, 95, 15]);
+  });
+
+  test('built alone it brings what it takes from; what it does not reach is not built again', async () => {
+    const project = await covered();
+    const alone = await engine.build(project, { parts: ['cover'] });
+    expect(alone.parts.map(({ id }) => id)).toEqual(['cover']);
+    expect(total(alone.parts[0]!)).toBeCloseTo(60 * 40 * 2, 6);
+    const computed: string[] = [];
+    const thicker = performed(project, {
+      command: 'step.set',
+      input: { part: 'cover', step: 'x', fields: { distance: '4 mm' } },
+    });
+    await engine.build(thicker, { progress: (_, __, name) => computed.push(name) });
+    expect(computed).toEqual(['X']);
+  });
+
+  test('a joint between the two counts as well, where it holds by what comes before', async () => {
+    const joint = {
+      name: 'Lid',
+      kind: 'rigid',
+      a: { placement: 'p', on: { to: 'face', name: TOP }, spot: 'middle' },
+      b: { placement: 'c', on: plane('top'), spot: 'middle' },
+      flip: false,
+      offset: '1 mm',
+      angle: '0 deg',
+    } as const;
+    const script = plateAndCover().do('joint.add', { id: 'j', record: joint });
+    const { cover } = await build(await covered(script));
+    expect(told(cover!)).toEqual([]);
+    // the origin of the cover sits 1 mm above the middle of the plate, the cover's sketch on the plate itself
+    near(box(cover!).low, [-30, -20, -1]);
+    near(box(cover!).high, [30, 20, 1]);
+  });
+
+  test('a joint by what the step itself makes puts them elsewhere in the end, and that is told', async () => {
+    const project = await covered();
+    const side = { placement: 'c', on: { to: 'face', name: 'x/start' }, spot: 'middle' } as const;
+    const { parts } = await engine.build(project, { mesh: { deflection: 1, angle: 1 } });
+    const start = parts[1]!.bodies[0]!.topology!.faces.find(({ name }) => name.startsWith('x/start'))!;
+    const joint = {
+      name: 'Lid',
+      kind: 'rigid',
+      a: { placement: 'p', on: { to: 'face', name: TOP }, spot: 'middle' },
+      b: { ...side, on: { to: 'face', name: start.name } },
+      flip: true,
+      offset: '30 mm',
+      angle: '0 deg',
+    } as const;
+    const joined = performed(project, { command: 'joint.add', input: { id: 'j', record: joint } });
+    const { cover } = await build(joined);
+    expect(cover!.steps.map(({ state }) => state)).toEqual(['failed', 'built']);
+    expect(told(cover!)).toEqual([expect.stringMatching(/"plate" stands elsewhere in the end/)]);
+  });
+});
+
+test('other things of a part can be taken: its axes as axes, its corners as places; not its faces as faces to change', async () => {
+  const project = await covered();
+  const other = (on: OtherReference['on']): OtherReference => toTop({ on });
+  const built = async (id: Id, step: object) => {
+    const next = performed(project, { command: 'step.add', input: { part: 'cover', id, step: step as never } });
+    return (await build(next))['cover']!;
+  };
+  const mirrored = await built('m', { kind: 'datum-axis', name: 'A', how: 'along', on: [other(axis('x') as never)] });
+  expect(told(mirrored)).toEqual([]);
+  const datum = mirrored.datums.get('m');
+  expect(datum?.form).toBe('axis');
+  if (datum?.form === 'axis') {
+    near(datum.origin, [100, 20, 5]);
+    near(datum.direction, [0, 1, 0]);
+  }
+  const shelled = await built('h', { kind: 'shell', name: 'H', open: [toTop()] });
+  expect(told(shelled)).toEqual([expect.stringMatching(/needs a face/)]);
+});
+
+test('a loop of parts is refused by their names, also from one part to itself', async () => {
+  const project = await covered();
+  const from = (part: Id, at: string): Action => ({
+    command: 'step.add',
+    input: {
+      part,
+      id: 'z',
+      step: {
+        kind: 'sketch',
+        name: 'Z',
+        plane: { to: 'other', at, on: plane('top') } as never,
+        entities: {},
+        relations: {},
+      },
+    },
+  });
+  const loop = perform(project, [from('plate', 'c')]);
+  expect(!loop.ok && explain(loop.issue)).toBe(
+    'Parts can not take from each other in a loop: "plate" from "cover", and that from "plate".',
+  );
+  const self = perform(project, [from('cover', 'c')]);
+  expect(!self.ok && explain(self.issue)).toMatch(/"cover" can not take from itself/);
+});
+
+test('a placement that is gone is told, what was drawn stays; gathered into a group all goes on', async () => {
+  const project = await covered();
+  const gone = await build(performed(project, { command: 'placement.remove', input: { ids: ['p'] } }));
+  expect(told(gone['cover']!)).toEqual([
+    expect.stringMatching(/placement that this builds on is not there any more/),
+    expect.stringMatching(/"T" before it has to be mended first/),
+  ]);
+  // what was drawn stays where it was
+  expect(gone['cover']!.sketches.get('t')!.regions.regions).toHaveLength(1);
+  for (const gathered of [['p'], ['p', 'c'], ['c']]) {
+    const gather = { id: 'g', name: 'Group', placement: 'pg', of: gathered };
+    const grouped = await build(performed(project, { command: 'group.gather', input: gather }));
+    expect(told(grouped['cover']!)).toEqual([]);
+    near(box(grouped['cover']!).low, [60, 20, 11]);
+  }
+});
+
+test('a face that is renamed is recovered or offered, as in one part', async () => {
+  const project = await covered();
+  const print = printOf({
+    to: 'face',
+    body: 0,
+    topology: undefined as never,
+    face: {
+      name: '',
+      surface: { form: 'plane', origin: [0, 0, 6], normal: [0, 0, 1] },
+      area: 2400,
+      centre: [30, 20, 6],
+    },
+  });
+  const lost = toTop({ on: { to: 'face', name: 'q/end', print: print! } });
+  const again = performed(project, {
+    command: 'step.set',
+    input: { part: 'cover', step: 't', fields: { plane: lost } },
+  });
+  const { cover } = await build(again);
+  expect(cover!.steps[0]!.references).toMatchObject([
+    { fate: 'recovered', offers: [{ to: 'other', at: 'p', from: 'c', on: { name: TOP } }] },
+  ]);
+});
