@@ -85,7 +85,7 @@ export default ts.config(
             allow('server', ['server', 'core', 'scripts']),
             // the readers of files are loaded when somebody opens one
             allow('web', ['web', 'engine', 'core', 'core-assembly', 'core-outlines', 'kernel']),
-            allow('e2e', ['e2e', 'core', 'scripts']),
+            allow('e2e', ['e2e', 'core', 'core-assembly', 'core-samples', 'scripts']),
             allow('bench', ['bench', 'core', 'core-assembly', 'core-samples', 'kernel', 'engine', 'scripts', 'e2e']),
             allow('scripts', ['scripts', 'core', 'server']),
           ],

@@ -1,5 +1,8 @@
-import { expect, test } from './house.ts';
 import type { Page } from '@playwright/test';
+import { formatAmount, ProjectScript, writeProject } from '@helb/core';
+import { placementOf } from '@helb/core/assembly';
+import { rectangle } from '@helb/core/samples';
+import { expect, test } from './house.ts';
 
 // The sieve is put together, moved, taken apart and joined again.
 
@@ -190,4 +193,92 @@ test('a part is edited among the others, and a group that moves inside is driven
   // the joint to the shaft reaches into the group
   await drive(page, 'Shaft turn', '90 deg');
   expect(await reading(page, 'Shaft turn')).toBeCloseTo(90, 2);
+});
+
+/** A plate `wide` x 40 x 6 mm with its corner at the origin, placed as drawn. */
+function plate(): ProjectScript {
+  const script = new ProjectScript('Box').do('value.add', { id: 'v', name: 'wide', expression: '60 mm' });
+  script.do('part.add', { id: 'plate', name: 'Plate' });
+  const far = (b: string, direction: 'horizontal' | 'vertical', value: string) =>
+    ({ kind: 'distance', a: 'p0', b, direction, sense: 1, value }) as const;
+  const relations = {
+    o: { kind: 'coincident', a: 'p0', b: 'origin' },
+    h: { kind: 'horizontal', a: 'p0', b: 'p1' },
+    v: { kind: 'vertical', a: 'p1', b: 'p2' },
+    u: { kind: 'horizontal', a: 'p2', b: 'p3' },
+    l: { kind: 'vertical', a: 'p0', b: 'p3' },
+    w: far('p1', 'horizontal', 'wide'),
+    d: far('p3', 'vertical', '40 mm'),
+  } as const;
+  const sketch = {
+    kind: 'sketch',
+    name: 'Outline',
+    plane: 'top',
+    entities: rectangle(0, 0, 60, 40),
+    relations,
+  } as const;
+  script.do('step.add', { part: 'plate', id: 's', step: sketch });
+  const extrusion = { kind: 'extrude', name: 'Sheet', sketch: 's', distance: '6 mm' } as const;
+  script.do('step.add', { part: 'plate', id: 'e', step: extrusion });
+  return script.do('placement.add', { id: 'p', record: placementOf('Plate', { part: 'plate' }, true) });
+}
+
+test('a second part is drawn on the first and takes its outline; a value changes and both follow', async ({
+  page,
+  bench,
+}) => {
+  await bench.signUp();
+  const buffer = Buffer.from(writeProject(plate().project));
+  await page.locator('input[type=file]').setInputFiles({ name: 'box.json', mimeType: 'application/json', buffer });
+  await bench.bodies(1);
+  await page.getByRole('tab', { name: 'Parts' }).click();
+  await page.getByRole('button', { name: '+ new part' }).click();
+  await bench.press('q');
+  const view = page.getByLabel('View', { exact: true });
+  await expect(view).toHaveAttribute('data-others', '1');
+  await bench.turning(() => page.getByRole('button', { name: 'Top', exact: true }).click());
+  await bench.fit();
+
+  // the plate is in the middle of the view: its top is drawn on, and its outline taken
+  await bench.click(0, 0);
+  await expect(bench.desk.getByText('in Plate')).toBeVisible();
+  await bench.turning(() => page.getByTestId('verb-sketch-here').click());
+  await expect(bench.title()).toContainText('on the end of Sheet in Plate');
+  await bench.press('r');
+  await bench.move(10, 10);
+  await expect(page.getByTestId('under')).toContainText('outline of face · flat in Plate');
+  await bench.click(10, 10);
+  await expect(page.getByTestId('loans')).toContainText('the end of Sheet in Plate');
+  await expect(bench.title()).toContainText('settled');
+  await bench.press('Escape');
+  await bench.press('l');
+  await bench.press('x');
+  await bench.chip('distance', '2 mm', 1);
+  await bench.press('Enter');
+  const volume = (wide: number) => `${formatAmount(wide * 40 * 2, 1)} mm³`;
+  await expect(bench.figure('Volume')).toHaveText(volume(60));
+
+  await page.getByRole('link', { name: 'Values' }).click();
+  await page.getByLabel('Expression of wide', { exact: true }).fill('75 mm');
+  await page.getByLabel('Expression of wide', { exact: true }).press('Enter');
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await expect(bench.figure('Volume')).toHaveText(volume(75));
+
+  // what takes from what is shown, and the other way round is refused
+  await arrived(page, () => page.getByRole('tab', { name: 'Parts' }).click());
+  const links = page.getByRole('region', { name: 'What takes from what' });
+  await expect(links.getByRole('button')).toHaveText(['Plate', 'Part 2']);
+  await expect(links.getByTitle('Part 2 takes from Plate by Sketch 1')).toBeVisible();
+  await links.getByRole('button', { name: 'Plate' }).click();
+  await expect(view).toHaveAttribute('data-others', '1');
+  await bench.turning(() => page.getByRole('button', { name: 'Top', exact: true }).click());
+  // what is of the part itself comes first
+  await bench.click(40, 40);
+  await expect(page.getByTestId('under')).toContainText('face · flat in Part 2');
+  await bench.press('Tab');
+  await page.mouse.down();
+  await page.mouse.up();
+  await expect(bench.desk.getByText('in Part 2')).toBeVisible();
+  await page.getByTestId('verb-sketch-here').click();
+  await expect(page.getByRole('alert')).toContainText('take from each other in a loop');
 });

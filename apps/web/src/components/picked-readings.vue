@@ -46,7 +46,8 @@ const readings = computed((): [string, string][] => {
   <section v-if="bench.picked.length > 0" class="border-rule border-b p-4">
     <h2 class="heading mb-1">Picked</h2>
     <p v-for="pick in bench.picked" :key="pick.body + pick.name" class="leading-5">
-      {{ pick.kind === 'guide' ? '' : `${pick.kind} · ` }}{{ pick.words }}<span v-if="pick.kind === 'edge'"> mm</span>
+      {{ pick.kind === 'guide' ? '' : `${pick.kind} · ` }}{{ pick.words }}<span v-if="pick.kind === 'edge'"> mm</span
+      ><span v-if="pick.within" class="text-muted"> in {{ pick.within }}</span>
     </p>
     <CopyFigures class="mt-1" :figures="readings" prefix="reading" />
     <p v-if="bench.picked.length === 1" class="text-muted mt-1 text-sm">Shift-click something else to measure to it.</p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
-import { dot3, PART_COLOURS, signLines, suits, toSpace, type Vec2, type Vec3 } from '@helb/core';
+import { dot3, PART_COLOURS, signLines, suits, toSpace, type Vec2 } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { LOOKS } from '../view/shown-body.ts';
@@ -15,7 +15,7 @@ import { useGuides } from '../view/use-guides.ts';
 import { useOthers } from '../view/use-others.ts';
 import { useMoving } from '../view/use-moving.ts';
 import { usePicture } from '../view/use-picture.ts';
-import type { Pick } from '../view/picks.ts';
+import { pickWords, type Pick } from '../view/picks.ts';
 import { Viewport } from '../view/viewport.ts';
 import AxisMark from './axis-mark.vue';
 import PaintLegend from './paint-legend.vue';
@@ -143,6 +143,9 @@ async function look(name: ViewName) {
   await during(viewport.value?.view.look(name));
 }
 
+/** What a view shows in which nothing is yet, mm. */
+const USUAL = { low: [-40, -40, -40], high: [40, 40, 40] } as const;
+
 async function squareOn() {
   const editor = bench.editor;
   const view = viewport.value;
@@ -156,14 +159,10 @@ async function squareOn() {
   }
   const { frame } = editor.solved;
   const box = editor.geometry.box();
-  const body = model.built?.totals.box_mm;
+  const body = model.built?.totals.box_mm ?? view.othersBox ?? USUAL;
   const turned = Promise.all([
     view.view.squareOn(frame),
-    box
-      ? view.view.fit(toSpace(frame, box.low), toSpace(frame, box.high))
-      : body
-        ? view.view.fit(body.low, body.high)
-        : view.view.fit([-50, -50, -50], [50, 50, 50]),
+    box ? view.view.fit(toSpace(frame, box.low), toSpace(frame, box.high)) : view.view.fit(body.low, body.high),
   ]);
   await during(turned);
 }
@@ -178,8 +177,8 @@ function fit() {
     return during(
       view?.fit(toSpace(bench.editor.solved.frame, drawn.low), toSpace(bench.editor.solved.frame, drawn.high)),
     );
-  const far: Vec3 = [40, 40, 40];
-  return during(view?.fit(box?.low ?? [-40, -40, -40], box?.high ?? far));
+  const { low, high } = box ?? viewport.value?.othersBox ?? USUAL;
+  return during(view?.fit(low, high));
 }
 
 const views = Object.keys(VIEWS) as ViewName[];
@@ -214,7 +213,6 @@ const offered = computed(() => {
   const found = under.value;
   return found && { at: found.at, items: found.picks.map((pick) => pickWords(pick)), chosen: found.chosen };
 });
-const pickWords = ({ kind, words }: Pick): string => (kind === 'guide' ? words : `${kind} · ${words}`);
 
 const labels = useGuides(viewport, viewVersion);
 

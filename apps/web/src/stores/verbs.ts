@@ -259,7 +259,9 @@ export function useVerbs() {
     };
     const extrude: Verb[] = next === undefined ? [] : [extrudeVerb(next)];
     if (bench.picked.length > 0) {
-      const likely = new Set<string>(LIKELY[bench.picked[0]!.kind]);
+      const [{ kind, within }] = bench.picked as [(typeof bench.picked)[number]];
+      // what is of another part is not changed here
+      const likely = new Set<string>(within === undefined ? LIKELY[kind] : []);
       const [first, rest] = [steps.filter(({ id }) => likely.has(id)), steps.filter(({ id }) => !likely.has(id))];
       return [...here, ...first, section, ...datums, ...rest, ...extrude, ...planes, ...amongVerb()];
     }

@@ -2,8 +2,8 @@ import { Group, type Object3D } from 'three';
 import { movedThing, printOf, STILL, type Id, type Movement, type OtherReference, type Vec2 } from '@helb/core';
 import type { ViewCamera } from './camera.ts';
 import { cornerMark } from './marks.ts';
-import { bodyPick, cornerPick, edgePick, facePick, type Pick } from './picks.ts';
-import { PlacedScene, matrixOf, type Instance } from './placed-bodies.ts';
+import { cornerPick, edgePick, facePick, type Pick } from './picks.ts';
+import { matrixOf, PlacedScene, type Box, type Instance } from './placed-bodies.ts';
 import { placedMark, placedUnder, type MemberPick } from './placed-picks.ts';
 import type { ViewBody } from './viewport.ts';
 
@@ -14,6 +14,9 @@ export interface Neighbour extends Instance {
   /** Can it be referred to? A repeat can not, nor another placement of the part itself. */
   readonly named: boolean;
 }
+
+/** Farther from the eye than anything of the part itself, nearer than whole bodies. */
+const BEYOND = 1e6;
 
 /** What stands round the part: shown pale, and taken from as it lies in the space of the part. */
 export class Others {
@@ -45,11 +48,17 @@ export class Others {
     );
   }
 
+  /** Things under a screen place, behind all of the part itself. */
   under(view: ViewCamera, at: Vec2): Pick[] {
     const members = this.neighbours.filter(({ named }) => named).map(({ member: id, part }) => ({ id, part }));
-    return placedUnder({ scene: this.scene, view, members, poseOf: this.poseOf }, at).flatMap((pick) =>
-      this.taken(pick),
-    );
+    return placedUnder({ scene: this.scene, view, members, poseOf: this.poseOf }, at)
+      .filter(({ kind }) => kind !== 'body')
+      .flatMap((pick) => this.taken({ ...pick, depth: BEYOND + pick.depth }));
+  }
+
+  /** The box round all of them; undefined where there are none. */
+  get box(): Box | undefined {
+    return this.scene.boxOf(this.neighbours.map(({ member, part, pose }) => ({ id: member, part, pose })));
   }
 
   /** What a reference points to, where that is shown. */
@@ -67,9 +76,7 @@ export class Others {
           ? edgePick(key, index, edge)
           : corner
             ? cornerPick(key, index, corner)
-            : on.to === 'body' && topology.name === on.name
-              ? bodyPick(key, index, topology)
-              : undefined;
+            : undefined;
       if (pick) return this.taken({ ...pick, member: at, at: [0, 0, 0] });
     }
     return [];
@@ -101,7 +108,7 @@ export class Others {
       {
         ...pick,
         name: `${pick.member} ${pick.name}`,
-        words: `${pick.words} in ${neighbour.name}`,
+        within: neighbour.name,
         reference: { to: 'other', at: pick.member, from: this.own, on: reference, ...(print ? { print } : {}) },
         thing,
         origin: pick,

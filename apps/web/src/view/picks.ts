@@ -25,9 +25,15 @@ export interface Pick {
   readonly thing: Thing;
   /** Distance from the eye, for the order front to back. */
   readonly depth: number;
-  /** Of things of other parts: what it is in its own, and where that is placed. */
+  /** Of things of other parts: what the placement is called. */
+  readonly within?: string;
+  /** Of these what it is in its own part. */
   readonly origin?: Pick & { readonly member: string };
 }
+
+/** What a pick is called where it stands in a list. */
+export const pickWords = ({ kind, words, within }: Pick): string =>
+  `${kind === 'guide' ? words : `${kind} · ${words}`}${within === undefined ? '' : ` in ${within}`}`;
 
 /** Something that is no body: a datum, a drawn curve. Shown as lines, picked on these. */
 export interface Guide {

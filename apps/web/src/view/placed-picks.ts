@@ -61,11 +61,8 @@ export function placedUnder(shown: PlacedShown, [x, y]: Vec2): MemberPick[] {
 
 /** Does the pointer come near to the body of a placement at all, seen on the screen? */
 function isNear({ scene, view, poseOf }: PlacedShown, [x, y]: Vec2, member: string, key: string): boolean {
-  const { geometry } = scene.body(key)!;
-  if (!geometry.boundingBox) geometry.computeBoundingBox();
-  const box = { low: geometry.boundingBox!.min.toArray(), high: geometry.boundingBox!.max.toArray() };
   const pose = poseOf(member);
-  const seen = boxCorners(box).map((corner) => view.toScreen(movedBy(pose, corner)));
+  const seen = boxCorners(scene.body(key)!.box).map((corner) => view.toScreen(movedBy(pose, corner)));
   const [us, vs] = [seen.map(([u]) => u), seen.map(([, v]) => v)];
   const margin = 8;
   return (

@@ -117,6 +117,11 @@ export class Viewport {
     this.stage.redraw();
   }
 
+  /** The box round what stands round the part; undefined where nothing is shown. */
+  get othersBox() {
+    return this.others.box;
+  }
+
   /** Keys of the bodies of other parts that the view has. */
   get knownOthers(): string[] {
     return this.others.known;

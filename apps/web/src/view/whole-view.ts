@@ -1,9 +1,9 @@
 import { BufferAttribute, BufferGeometry, Group, LineBasicMaterial, LineSegments, Vector3, type Object3D } from 'three';
-import { boxCorners, movedBy, STILL, type Id, type Movement, type Vec2, type Vec3 } from '@helb/core';
+import { movedBy, STILL, type Id, type Movement, type Vec2, type Vec3 } from '@helb/core';
 import { cornerMark, lineMark } from './marks.ts';
 import { nearness } from './nearness.ts';
 import { bodyPick, guidePick, type Guide } from './picks.ts';
-import { matrixOf, PlacedScene, type Instance, type Layer } from './placed-bodies.ts';
+import { matrixOf, PlacedScene, type Box, type Instance, type Layer } from './placed-bodies.ts';
 import { placedMark, placedUnder, type MemberPick } from './placed-picks.ts';
 import { Stage, type ViewTheme } from './stage.ts';
 import type { ViewBody } from './viewport.ts';
@@ -175,21 +175,9 @@ export class WholeView {
   }
 
   /** The box round everything that is shown; undefined where nothing is. */
-  get box(): { readonly low: Vec3; readonly high: Vec3 } | undefined {
-    const corners = this.members.flatMap(({ id, part, layer }) =>
-      layer === 'hidden'
-        ? []
-        : this.placed.keysOf(part).flatMap((key) => {
-            const { geometry } = this.placed.body(key)!;
-            if (!geometry.boundingBox) geometry.computeBoundingBox();
-            const { min, max } = geometry.boundingBox!;
-            return boxCorners({ low: min.toArray(), high: max.toArray() }).map((at) => movedBy(this.poseOf(id), at));
-          }),
-    );
-    if (corners.length === 0) return undefined;
-    const bound = (pick: (...values: number[]) => number) =>
-      [0, 1, 2].map((k) => pick(...corners.map((at) => at[k]!))) as unknown as Vec3;
-    return { low: bound(Math.min), high: bound(Math.max) };
+  get box(): Box | undefined {
+    const shown = this.members.filter(({ layer }) => layer !== 'hidden');
+    return this.placed.boxOf(shown.map(({ id, part }) => ({ id, part, pose: this.poseOf(id) })));
   }
 
   dispose(): void {
