@@ -40,7 +40,7 @@ import { BodyCache } from './body-cache.ts';
 import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
 import type { Model, PartModel, StepResult, ValueResult } from './model.ts';
 import { Neighbours } from './neighbours.ts';
-import { Site, type Look } from './site.ts';
+import { Site } from './site.ts';
 import { Survey } from './survey.ts';
 import type { Walls } from './walls.ts';
 
@@ -172,8 +172,13 @@ export class Engine {
     const neighbours = new Neighbours(project, scope, sites);
     for (const id of buildOrder(project, wanted)) {
       const part = project.parts[id]!;
-      const look: Look = (step, at, from) => neighbours.seen(id, step, at, from);
-      const site = new Site(part, scope, this.survey, look);
+      const site = new Site(part, scope, this.survey, {
+        seen: (step, at, from) => neighbours.seen(id, step, at, from),
+        bodiesOf(other) {
+          const { handles = [] } = sites.get(other) ?? {};
+          return handles.length > 0 ? ok(handles) : fail('part.empty', { name: project.parts[other]?.name ?? other });
+        },
+      });
       sites.set(id, site);
       built.set(id, await this.buildPart(id, part, scope, site, wanted.includes(id) ? options : forOthers(options)));
     }

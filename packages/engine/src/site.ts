@@ -34,8 +34,12 @@ import type { Sited } from './assembled.ts';
 import type { UnsureReference } from './model.ts';
 import type { Survey } from './survey.ts';
 
-/** What a step of the part sees of others. */
-export type Look = (step: Id, at: string, from: string | undefined) => Result<Elsewhere>;
+/** What a part takes from others. */
+export interface Outside {
+  /** What a step of it sees at a placement. */
+  seen(step: Id, at: string, from: string | undefined): Result<Elsewhere>;
+  bodiesOf(part: Id): Result<readonly BodyHandle[]>;
+}
 
 /** A part while it is being built: the bodies, sketches and datums that there are before the next step. */
 export class Site implements Sited {
@@ -52,7 +56,7 @@ export class Site implements Sited {
     private readonly part: Part,
     private readonly scope: Scope,
     private readonly survey: Survey,
-    private readonly look: Look,
+    private readonly outside: Outside,
   ) {}
 
   set bodies(handles: readonly BodyHandle[]) {
@@ -75,7 +79,7 @@ export class Site implements Sited {
     return corners.reduce((most, corner) => Math.max(most, distance3(corner, corners[0]!)), 0);
   }
 
-  elsewhere = (at: string, from: string | undefined): Result<Elsewhere> => this.look(this.step, at, from);
+  elsewhere = (at: string, from: string | undefined): Result<Elsewhere> => this.outside.seen(this.step, at, from);
 
   datum = (step: Id): Datum | undefined => this.datums.get(step);
 
@@ -95,6 +99,7 @@ export class Site implements Sited {
         return match.ok ? ok(match.value.thing) : match;
       },
       source: (wanted) => this.known(wanted, this.sources),
+      bodiesOf: (part) => this.outside.bodiesOf(part),
       project: (thing, how, frame) => projected(thing, how, frame, () => this.crossings(frame)),
     };
   }

@@ -1,5 +1,6 @@
 import {
   borrowingOf,
+  buildOrder,
   explain,
   locate,
   movedThing,
@@ -9,7 +10,9 @@ import {
   projected,
   ProjectScript,
   STILL,
+  takeable,
   type Action,
+  type Entities,
   type Id,
   type OtherReference,
   type Project,
@@ -274,4 +277,91 @@ test('a face that is renamed is recovered or offered, as in one part', async () 
   expect(cover!.steps[0]!.references).toMatchObject([
     { fate: 'recovered', offers: [{ to: 'other', at: 'p', from: 'c', on: { name: TOP } }] },
   ]);
+});
+
+describe('the opposite hand of a part', () => {
+  /** An angle with a bore off its middle: no turn makes it its own mirror image. */
+  function angle(plane: string): ProjectScript {
+    const script = new ProjectScript('Angle').do('value.add', { id: 'v', name: 'leg', expression: '30 mm' });
+    for (const id of ['left', 'right']) script.do('part.add', { id, name: id });
+    const sketch = (id: Id, entities: Entities, at: string) =>
+      script.do('step.add', {
+        part: 'left',
+        id,
+        step: { kind: 'sketch', name: id, plane: at, entities, relations: {} } as never,
+      });
+    sketch('a', rectangle(0, 0, 20, 4), 'top');
+    const extruded = (id: Id, of: Id, distance: string, result: string) =>
+      script.do('step.add', {
+        part: 'left',
+        id,
+        step: { kind: 'extrude', name: id, sketch: of, distance, result } as never,
+      });
+    extruded('b', 'a', 'leg', 'new');
+    sketch('c', rectangle(0, 0, 3, 11), 'top');
+    extruded('d', 'c', '10 mm', 'add');
+    const step = { kind: 'opposite-hand', name: 'Hand', of: 'left', plane } as never;
+    return script.do('step.add', { part: 'right', id: 'h', step });
+  }
+
+  test.each([
+    ['right', 0],
+    ['front', 1],
+    ['top', 2],
+  ])('is its image in %s, and follows it', async (plane, across) => {
+    const { project } = angle(plane);
+    for (const [leg, changed] of [
+      [30, project],
+      [42, performed(project, { command: 'value.set', input: { id: 'v', expression: '42 mm' } })],
+    ] as const) {
+      const { left, right } = await build(changed);
+      expect(told(right!)).toEqual([]);
+      expect(total(right!)).toBeCloseTo(20 * 4 * leg + 3 * 7 * 10, 6);
+      const image = (place: Vec3) => place.map((c, k) => (k === across ? -c : c)) as unknown as Vec3;
+      near(right!.bodies[0]!.measures.centre_mm, image(left!.bodies[0]!.measures.centre_mm));
+    }
+  });
+
+  test('its faces have lasting names of their own; a step works on them', async () => {
+    const { project } = angle('right');
+    const { parts } = await engine.build(project, { mesh: { deflection: 1, angle: 1 } });
+    const names = parts[1]!.bodies[0]!.topology!.faces.map(({ name }) => name);
+    expect(names.every((name) => name.startsWith('h/m1/'))).toBe(true);
+    const shell = { kind: 'shell', name: 'S', open: [{ to: 'face', name: 'h/m1/b/end' }], wall: '1 mm' } as never;
+    const { right } = await build(
+      performed(project, { command: 'step.add', input: { part: 'right', id: 'k', step: shell } }),
+    );
+    expect(told(right!)).toEqual([]);
+  });
+
+  test('a part that it is taken from is not removed, and takes nothing from it', async () => {
+    const { project } = angle('right');
+    const removed = perform(project, [{ command: 'part.remove', input: { id: 'left' } }]);
+    expect(!removed.ok && explain(removed.issue)).toBe('"left" is taken from by right. Remove or change these first.');
+    const back = { kind: 'opposite-hand', name: 'Back', of: 'right' } as never;
+    const loop = perform(project, [{ command: 'step.add', input: { part: 'left', id: 'z', step: back } }]);
+    expect(!loop.ok && explain(loop.issue)).toMatch(/in a loop: "left" from "right"/);
+    const lost = perform(project, [
+      { command: 'step.set', input: { part: 'right', step: 'h', fields: { of: 'gone' } } },
+    ]);
+    expect(!lost.ok && explain(lost.issue)).toMatch(/a part that is not there/);
+    const unset = performed(project, {
+      command: 'step.add',
+      input: { part: 'right', id: 'u', step: { kind: 'opposite-hand', name: 'U' } },
+    });
+    expect(told((await build(unset))['right']!)).toEqual(['Choose another part.']);
+    const empty = performed(
+      project,
+      { command: 'part.add', input: { id: 'none', name: 'None' } },
+      { command: 'step.set', input: { part: 'right', step: 'h', fields: { of: 'none' } } },
+    );
+    expect(told((await build(empty))['right']!)).toEqual(['"None" has no body: there is nothing to take.']);
+  });
+
+  test('the parts that can be taken from are those that do not take from it', () => {
+    const { project } = angle('right');
+    expect(takeable(project, 'left')).toEqual([]);
+    expect(takeable(project, 'right')).toEqual(['left']);
+    expect(buildOrder({ ...project, partOrder: ['right', 'left'] }, ['right'])).toEqual(['left', 'right']);
+  });
 });

@@ -33,7 +33,7 @@ const kind = computed(() => stepKind(draft.value.step.kind));
 const phrases = computed(() => kind.value.sentence(draft.value.step, bench.nameOf));
 const result = computed(() => model.built?.steps.find((step) => step.id === draft.value.id));
 /** What still has to be picked is asked for on its line; that is no trouble. */
-const ASKED = new Set(['reference.missing', 'field.steps', 'field.file']);
+const ASKED = new Set(['reference.missing', 'field.steps', 'field.file', 'field.part']);
 const trouble = computed(() => {
   const issue = result.value?.issue;
   return issue && !ASKED.has(issue.code) ? explain(issue) : '';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Action, Phrase, Result } from '@helb/core';
+import { useBench } from '../stores/bench.ts';
 import ChoiceWord from './choice-word.vue';
 import NumberChip from './number-chip.vue';
 
@@ -13,6 +14,8 @@ defineProps<{
   pick: (field: string) => void;
   keep?: (field: string, expression: string, naming: readonly Action[]) => Result<void>;
 }>();
+
+const bench = useBench();
 </script>
 
 <template>
@@ -32,6 +35,13 @@ defineProps<{
       v-else-if="phrase.type === 'choice'"
       :value="phrase.value"
       :options="phrase.options"
+      :label="phrase.label"
+      @choose="(value) => choose(phrase.field, value)"
+    />
+    <ChoiceWord
+      v-else-if="phrase.type === 'part'"
+      :value="phrase.value"
+      :options="{ ...(phrase.value === '' ? { '': 'choose' } : {}), ...bench.takeable }"
       :label="phrase.label"
       @choose="(value) => choose(phrase.field, value)"
     />

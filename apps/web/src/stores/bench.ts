@@ -13,6 +13,7 @@ import {
   sameReference,
   stepKind,
   suits,
+  takeable,
   type Id,
   type Part,
   type PickField,
@@ -110,6 +111,12 @@ export const useBench = defineStore('bench', () => {
 
   /** What the steps are called that a reference speaks of. */
   const nameOf = computed(() => namesFor(store.project, partId.value));
+  /** The names of the parts that this one can take from. */
+  const takeableParts = computed((): Readonly<Record<Id, string>> => {
+    const [project, own] = [store.kept, partId.value];
+    if (!project || own === undefined) return {};
+    return Object.fromEntries(takeable(project, own).map((id) => [id, project.parts[id]!.name]));
+  });
 
   // the part or the sketch may vanish by undo, or in another window
   watch(
@@ -209,6 +216,7 @@ export const useBench = defineStore('bench', () => {
     for (const [name, field] of Object.entries(fields)) {
       const chosen = sketch ?? nextSketch();
       if (field.type === 'sketch' && chosen !== undefined) step[name] = chosen;
+      if (field.type === 'part') step[name] = Object.keys(takeableParts.value)[0];
       if (field.type !== 'picks') continue;
       const fitting = left.filter(({ thing }) => suits(thing, field.accepts)).slice(0, field.most);
       fitting.forEach((pick) => left.splice(left.indexOf(pick), 1));
@@ -377,6 +385,7 @@ export const useBench = defineStore('bench', () => {
     isWhole,
     part,
     nameOf,
+    takeable: takeableParts,
     editor,
     version,
     draft,

@@ -79,6 +79,19 @@ export const usePlacements = defineStore('placements', () => {
     store.act([placing(of, name)]);
   }
 
+  /** A new part that is the opposite hand of another, of the same material, placed beside everything else. */
+  function placeOpposite(part: Id): void {
+    const { name, colour, material } = store.kept!.parts[part]!;
+    const [id, title] = [newId('part'), `${name}, opposite hand`.slice(0, 60)];
+    const step = { kind: 'opposite-hand', name: 'Opposite hand', of: part } as const;
+    store.act([
+      { command: 'part.add', input: { id, name: title, colour } },
+      ...(material ? [{ command: 'part.material', input: { id, material } } as const] : []),
+      { command: 'step.add', input: { part: id, id: newId('s'), step } },
+      placing({ part: id }, title),
+    ]);
+  }
+
   const set = (id: Id, fields: Partial<Placement>, without?: string[]) =>
     store.act([{ command: 'placement.set', input: { id, fields, ...(without ? { without } : {}) } }]);
 
@@ -139,5 +152,19 @@ export const usePlacements = defineStore('placements', () => {
     if (store.act([...moved, ...rested]).ok) whole.reset();
   }
 
-  return { records, chosen, only, record, membersOf, drawnInPlace, place, set, remove, gather, canPut, putHere };
+  return {
+    records,
+    chosen,
+    only,
+    record,
+    membersOf,
+    drawnInPlace,
+    place,
+    placeOpposite,
+    set,
+    remove,
+    gather,
+    canPut,
+    putHere,
+  };
 });

@@ -77,6 +77,11 @@ export function useWholeVerbs() {
       only && only.kind !== 'body' && !only.member.includes(':') && frameOf(only.thing)
         ? [{ id: 'trace', title: 'Trace this point', key: 'T', run: () => trace(only) }]
         : [];
+    const of = placements.record?.of;
+    const opposite: Verb[] =
+      of && 'part' in of
+        ? [{ id: 'opposite', title: 'Opposite hand of it', key: '', run: () => placements.placeOpposite(of.part) }]
+        : [];
     const held = ids.every((id) => store.project?.assembly?.placements[id]?.held);
     const members = ids.flatMap((id) => placements.membersOf(id).map((member) => member.id));
     const seen: Verb[] = [
@@ -105,6 +110,7 @@ export function useWholeVerbs() {
       ...(ids.length > 1 ? [{ id: 'gather', title: 'Make a group', key: 'G', run: () => placements.gather(ids) }] : []),
       ...(asWhole ? [...seen, ...first] : [...first, ...seen]),
       ...traced,
+      ...opposite,
       ...showAll,
       ...(whole.moved && placements.canPut(ids)
         ? [{ id: 'put', title: 'Put it here for good', key: 'U', run: () => placements.putHere(ids) }]

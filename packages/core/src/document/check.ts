@@ -4,7 +4,7 @@ import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
 import { entityKind, findEntity, Geometry, patternRefs, relationKind, type Relation } from '../sketch/index.ts';
 import { isSketch, stepKind, type SketchStep } from '../steps/index.ts';
-import { loopOfParts } from './part-links.ts';
+import { loopOfParts, partLinks } from './part-links.ts';
 import type { Part, Project } from './schema.ts';
 
 /** What a schema can't say: orders are complete, references point at what is there, names are unique. */
@@ -20,7 +20,10 @@ export function checkProject(project: Project): Issue | undefined {
   );
 }
 
+/** Parts that are taken from are there, and none takes from itself, in whatever way round. */
 function checkLinks(project: Project): Issue | undefined {
+  const lost = partLinks(project).find(({ from }) => !project.parts[from]);
+  if (lost) return issue('part.lost', { name: project.parts[lost.part]!.name });
   const loop = loopOfParts(project);
   return loop && issue('part.loop', { loop: loop.map((id) => project.parts[id]!.name) });
 }

@@ -19,18 +19,21 @@ export interface PartLink {
   readonly steps: readonly Id[];
 }
 
-/** What each part takes from others that are placed, in the order of the parts. */
+/** The parts that a step takes something from. */
+function sourcesOf(project: Project, step: Step): Id[] {
+  const { assembly } = project;
+  const seen = assembly ? othersOf(step).map(({ at }) => partAt(project, assembly, at)) : [];
+  return [...(stepKind(step.kind).parts?.(step) ?? []), ...seen].filter((id) => id !== undefined);
+}
+
+/** What each part takes from others, in the order of the parts. */
 export function partLinks(project: Project): PartLink[] {
-  const { assembly, parts, partOrder } = project;
-  if (!assembly) return [];
+  const { parts, partOrder } = project;
   return partOrder.flatMap((part): PartLink[] => {
     const { steps, stepOrder } = parts[part]!;
     const taken = new Map<Id, Set<Id>>();
     for (const step of stepOrder)
-      for (const { at } of othersOf(steps[step]!)) {
-        const from = partAt(project, assembly, at);
-        if (from !== undefined) taken.set(from, (taken.get(from) ?? new Set()).add(step));
-      }
+      for (const from of sourcesOf(project, steps[step]!)) taken.set(from, (taken.get(from) ?? new Set()).add(step));
     return [...taken].map(([from, by]) => ({ part, from, steps: [...by] }));
   });
 }
@@ -59,15 +62,36 @@ export function loopOfParts(project: Project): Id[] | undefined {
   return undefined;
 }
 
+/** Something of each part that follows from that of the parts that it takes from: found once for each. */
+function upwards<T>(links: readonly PartLink[], of: (part: Id, sources: readonly T[]) => T): (part: Id) => T {
+  const known = new Map<Id, T>();
+  const find = (part: Id): T => {
+    if (!known.has(part)) known.set(part, of(part, takenBy(links, part).map(find)));
+    return known.get(part)!;
+  };
+  return find;
+}
+
 /**
- * Parts in an order in which each comes after those that it takes from. Where one of them takes from another, all that is
- * placed comes with it: it may be joined by way of any of these.
+ * Parts in an order in which each comes after those that it takes from. Where one of them sees another where that is
+ * placed, all that is placed comes with it: it may be joined by way of any of these.
  */
 export function buildOrder(project: Project, wanted: readonly Id[]): Id[] {
   const links = partLinks(project);
-  const takes = (part: Id): boolean => links.some((link) => link.part === part);
-  if (!wanted.some(takes)) return [...wanted];
-  const depth = (part: Id): number => Math.max(0, ...takenBy(links, part).map((from) => depth(from) + 1));
-  const all = new Set([...placedParts(project), ...wanted]);
+  const all = new Set(wanted);
+  const looks = (part: Id): boolean =>
+    Object.values(project.parts[part]?.steps ?? {}).some((step) => othersOf(step).length > 0);
+  // grows while it is gone through
+  for (const part of all) {
+    takenBy(links, part).forEach((from) => all.add(from));
+    if (looks(part)) placedParts(project).forEach((other) => all.add(other));
+  }
+  const depth = upwards<number>(links, (_, sources) => Math.max(0, ...sources.map((one) => one + 1)));
   return [...all].sort((a, b) => depth(a) - depth(b));
+}
+
+/** The parts that another can take from without a loop: those that do not take from it themselves. */
+export function takeable(project: Project, part: Id): Id[] {
+  const reaches = upwards<boolean>(partLinks(project), (one, sources) => one === part || sources.includes(true));
+  return project.partOrder.filter((one) => !reaches(one));
 }

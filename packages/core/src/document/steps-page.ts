@@ -45,7 +45,12 @@ function askWords(field: Field): string {
     return `${field.least === field.most ? field.least : `${field.least} to ${field.most}`} of: ${ACCEPT_WORDS[field.accepts]}`;
   if (field.type === 'steps') return 'earlier steps';
   if (field.type === 'file') return `a file of the project (${field.endings.join(', ')}): its hash, name and size`;
-  return { sketch: 'a sketch before it', areas: '`outline` or region keys', skip: 'numbers of instances' }[field.type];
+  return {
+    part: 'another part',
+    sketch: 'a sketch before it',
+    areas: '`outline` or region keys',
+    skip: 'numbers of instances',
+  }[field.type];
 }
 
 const degrees = (rad: number): number => Math.round((rad * 180) / Math.PI);

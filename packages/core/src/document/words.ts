@@ -14,6 +14,9 @@ export const documentWords: Words = {
     `In the sketch "${f['sketch']}", the relation ${f['relation']} (${f['kind']}) does not suit what it refers to.`,
   'command.input': (f) => `${f['command']} can't be done: ${f['path'] ? `${f['path']}: ` : ''}${f['reason']}.`,
   'part.unknown': (f) => `There is no part ${f['id']} any more.`,
+  'part.lost': (f) => `"${f['name']}" takes from a part that is not there.`,
+  'part.used': (f) =>
+    `"${f['name']}" is taken from by ${listed(f['users'], f['count'])}. Remove or change these first.`,
   'part.loop': (f) => {
     const [first, ...others] = f['loop'] as readonly string[];
     return others.length === 1

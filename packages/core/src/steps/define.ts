@@ -5,6 +5,7 @@ import { applied } from './bodies.ts';
 import {
   expressionsIn,
   filesIn,
+  partsIn,
   picksIn,
   referencesIn,
   resolved,
@@ -39,6 +40,7 @@ function fromFields<K extends string, F extends Fields, I>(
     expressions: (step: { name: string }) => expressionsIn(fields, step, step.name),
     references: (step: object) => referencesIn(fields, step),
     picks: (step: object) => picksIn(fields, step),
+    parts: (step: object) => partsIn(fields, step),
     files: (step: object) => filesIn(fields, step),
     resolve(step: object, context: ResolveContext): Result<I> {
       const values = resolved(fields, step, context);

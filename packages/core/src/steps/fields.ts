@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { evaluate } from '../expressions/index.ts';
+import type { BodyHandle } from '../kernel-port/index.ts';
 import { expressionSchema, fileSchema, idSchema, nameSchema, type FileRecord, type Id } from '../records/index.ts';
 import { fail, issue, ok, type Issue, type Result, type Words } from '../result/index.ts';
 import {
@@ -87,8 +88,14 @@ export interface FileField extends Common {
   readonly endings: readonly string[];
 }
 
+/** Another part, for all of its bodies. */
+export interface PartField extends Common {
+  readonly type: 'part';
+  readonly schema: typeof idSchema;
+}
+
 export type Field =
-  NumberField | ChoiceField | PicksField | SketchField | AreasField | StepsField | NumbersField | FileField;
+  PartField | NumberField | ChoiceField | PicksField | SketchField | AreasField | StepsField | NumbersField | FileField;
 export type Fields = Readonly<Record<string, Field>>;
 
 type NumberOptions = Pick<NumberField, 'asks' | 'usual' | 'least' | 'most'> &
@@ -146,6 +153,7 @@ export const stepsField = (label: string, least: number, when?: Common['when']):
   least,
   ...(when ? { when } : {}),
 });
+export const partField = (label: string): PartField => ({ type: 'part', schema: idSchema, label });
 export const fileField = (label: string, endings: readonly string[]): FileField => ({
   type: 'file',
   schema: fileSchema,
@@ -196,12 +204,14 @@ type Resolved<T extends Field> = T extends NumberField
             ? readonly Id[]
             : T extends FileField
               ? FileRecord
-              : readonly number[];
+              : T extends PartField
+                ? readonly BodyHandle[]
+                : readonly number[];
 export type Values<F extends Fields> = { readonly [K in keyof F]: Resolved<F[K]> };
 
 const usualOf = (field: Field): unknown => {
   if (field.type === 'number' || field.type === 'choice') return field.usual;
-  if (field.type === 'sketch') return '';
+  if (field.type === 'sketch' || field.type === 'part') return '';
   if (field.type === 'file') return undefined;
   return field.type === 'areas' ? 'outline' : [];
 };
@@ -230,6 +240,10 @@ export function resolved<F extends Fields>(fields: F, step: object, context: Res
       const found = active.has(name) ? thingsOf(field, filled[name] as Reference[], context) : ok([]);
       if (!found.ok) return found;
       values[name] = found.value;
+    } else if (field.type === 'part') {
+      const bodies = filled[name] === '' ? fail('field.part') : context.bodiesOf(filled[name] as Id);
+      if (!bodies.ok) return bodies;
+      values[name] = bodies.value;
     } else {
       const missing = active.has(name) ? lackIn(field, filled[name]) : undefined;
       if (missing) return { ok: false, issue: missing };
@@ -242,6 +256,7 @@ export function resolved<F extends Fields>(fields: F, step: object, context: Res
 export function lackIn(field: Field, value: unknown): Issue | undefined {
   const { label } = field;
   if (field.type === 'file' && value === undefined) return issue('field.file', { label });
+  if (field.type === 'part' && value === '') return issue('field.part');
   const short = 'least' in field && field.type !== 'number' && (value as readonly unknown[]).length < field.least;
   if (!short) return undefined;
   return field.type === 'picks'
@@ -316,6 +331,13 @@ export const usesIn = (fields: Fields, step: object): Id[] => {
   return [...new Set(used)];
 };
 
+/** The other parts whose bodies a step takes. */
+export const partsIn = (fields: Fields, step: object): Id[] =>
+  applying(fields, step).flatMap(([field, spec]) => {
+    const part = spec.type === 'part' ? (filledIn(fields, step)[field] as Id) : '';
+    return part === '' ? [] : [part];
+  });
+
 /** The files that a step needs to be built. */
 export const filesIn = (fields: Fields, step: object): FileRecord[] =>
   applying(fields, step).flatMap(([field, spec]) => {
@@ -371,6 +393,7 @@ function phraseOf(field: string, spec: Field, value: unknown, nameOf: NameOf): P
   const { label } = spec;
   if (spec.type === 'number') return { type: 'chip', field, text: value as string, asks: spec.asks, label };
   if (spec.type === 'choice') return { type: 'choice', field, value: value as string, options: spec.options, label };
+  if (spec.type === 'part') return { type: 'part', field, value: value as Id, label };
   if (spec.type === 'sketch') return { type: 'strong', text: value ? nameOf(value as Id) : 'a sketch' };
   if (spec.type === 'file') return { type: 'strong', text: (value as FileRecord | undefined)?.name ?? 'a file' };
   if (spec.type === 'areas')
@@ -395,5 +418,6 @@ export const fieldWords: Words = {
   },
   'field.lost': (f) => `${f['lost']} of ${f['of']} ${f['many']} are gone: choose again.`,
   'field.file': (f) => `Choose the ${f['label']}.`,
+  'field.part': () => 'Choose another part.',
   'field.steps': (f) => `Choose at least one step for the ${f['label']}.`,
 };

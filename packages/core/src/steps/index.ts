@@ -5,6 +5,7 @@ import { wallWords } from '../sketch/index.ts';
 import { areaWords } from './areas.ts';
 import { bodyWords } from './bodies.ts';
 import { bringIn, bringInSchema, bringInWords } from './bring-in/index.ts';
+import { oppositeHand, oppositeHandSchema, oppositeHandWords } from './opposite-hand/index.ts';
 import { chamfer, chamferSchema } from './chamfer/index.ts';
 import { combine, combineSchema, combineWords } from './combine/index.ts';
 import { datumAxis, datumAxisSchema } from './datum-axis/index.ts';
@@ -103,6 +104,7 @@ const STEP_KINDS = {
   'pattern-path': patternPath(kindOf),
   move,
   'bring-in': bringIn,
+  'opposite-hand': oppositeHand,
   'datum-plane': datumPlane,
   'datum-axis': datumAxis,
   'datum-point': datumPoint,
@@ -147,6 +149,7 @@ export const stepSchema = z.discriminatedUnion('kind', [
   patternPathSchema,
   moveSchema,
   bringInSchema,
+  oppositeHandSchema,
   datumPlaneSchema,
   datumAxisSchema,
   datumPointSchema,
@@ -179,6 +182,7 @@ export const stepWords: Words = {
   ...helixCurveWords,
   ...loftWords,
   ...bringInWords,
+  ...oppositeHandWords,
   ...holeWords,
   ...filletWords,
   ...fullRoundWords,

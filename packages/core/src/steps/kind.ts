@@ -30,6 +30,8 @@ export type Phrase =
       readonly options: Readonly<Record<string, string>>;
       readonly label: string;
     }
+  /** Another part, changed where it stands. */
+  | { readonly type: 'part'; readonly field: string; readonly value: Id; readonly label: string }
   /** What was picked in the view, changed by picking again. */
   | { readonly type: 'picks'; readonly field: string; readonly text: string; readonly label: string };
 
@@ -95,6 +97,8 @@ export interface ResolveContext {
   find(reference: Reference, accepts: Accepts): Result<Thing>;
   /** An earlier step that makes bodies, as it was resolved. */
   source(step: Id): Result<Source>;
+  /** The bodies of another part as it is built; fails where it has none. */
+  bodiesOf(part: Id): Result<readonly BodyHandle[]>;
   /** How a thing looks on a plane, as sketch entities by lasting keys. */
   project(thing: Thing, how: Borrowing, frame: Frame): Result<Entities>;
 }
@@ -115,6 +119,8 @@ export interface StepKind<S, I> {
   readonly ways?: readonly string[];
   /** What is to be picked for it, in the order in which it is asked. */
   picks?(step: S): readonly PickField[];
+  /** Other parts whose bodies it takes. */
+  parts?(step: S): readonly Id[];
   /** The files that have to be there for it to be built. */
   files?(step: S): readonly FileRecord[];
   /** Present on steps that are drawn: the plane and what is borrowed, for `draw`. */

@@ -1,8 +1,11 @@
 import { z } from 'zod';
-import { idSchema, nameSchema } from '../../records/index.ts';
+import { idSchema, nameSchema, type Id } from '../../records/index.ts';
+import { stepKind, type Step } from '../../steps/index.ts';
 import { materialSchema } from '../schema.ts';
 import { unplace } from './assembly.ts';
-import { command, insert, partIn } from './command.ts';
+import { command, insert, partIn, refuse } from './command.ts';
+
+const takes = (step: Step, part: Id): boolean => stepKind(step.kind).parts?.(step).includes(part) ?? false;
 
 export const partCommands = {
   'part.add': command(
@@ -37,6 +40,11 @@ export const partCommands = {
 
   'part.remove': command(z.strictObject({ id: idSchema }), (draft, { id }) => {
     const { name } = partIn(draft, id);
+    // what sees it where it is placed is told that it is gone; a body of it can not be had otherwise
+    const users = Object.entries(draft.parts)
+      .filter(([other, { steps }]) => other !== id && Object.values(steps).some((step) => takes(step, id)))
+      .map(([, user]) => user.name);
+    if (users.length > 0) refuse('part.used', { name, users, count: users.length });
     unplace(draft, (of) => 'part' in of && of.part === id);
     delete draft.parts[id];
     draft.partOrder = draft.partOrder.filter((other) => other !== id);

@@ -1,0 +1,43 @@
+import type { z } from 'zod';
+import type { BodyHandle } from '../../kernel-port/index.ts';
+import { mirror3, type Movement } from '../../math/index.ts';
+import { ORIGIN_PLANES } from '../../references/index.ts';
+import { ok, type Result, type Words } from '../../result/index.ts';
+import { gathered } from '../bodies.ts';
+import { changing } from '../define.ts';
+import { choice, partField, schemaOf } from '../fields.ts';
+
+const fields = {
+  of: partField('part'),
+  plane: choice('mirror plane', { right: 'Right', front: 'Front', top: 'Top' }, 'right'),
+};
+
+export const oppositeHandSchema = schemaOf('opposite-hand', fields);
+export type OppositeHandStep = z.infer<typeof oppositeHandSchema>;
+
+interface Inputs {
+  readonly bodies: readonly BodyHandle[];
+  readonly movement: Movement;
+  readonly step: string;
+}
+
+/** All bodies of another part, mirrored in a plane of its origin: they follow it. */
+export const oppositeHand = changing('opposite-hand', {
+  title: 'Opposite hand',
+  fields,
+  sentence: 'Opposite hand of {of}, mirrored in {plane}',
+  inputs: ({ of, plane }, { step }): Result<Inputs> =>
+    ok({ bodies: of, movement: mirror3(ORIGIN_PLANES[plane]), step }),
+  build({ bodies, movement, step }, before, kernel) {
+    const mirrored = (body: BodyHandle, k: number): Result<BodyHandle[]> => {
+      const made = kernel.moved({ body, movement, step, instance: `m${k + 1}` });
+      return made.ok ? ok([made.value]) : made;
+    };
+    const made = gathered(bodies, mirrored, kernel);
+    return made.ok ? ok([...before, ...made.value]) : made;
+  },
+});
+
+export const oppositeHandWords: Words = {
+  'part.empty': (f) => `"${f['name']}" has no body: there is nothing to take.`,
+};
