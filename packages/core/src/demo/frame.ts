@@ -2,6 +2,7 @@ import type { ProjectScript } from '../document/index.ts';
 import type { Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { centredRectangle, FigureBuilder, ORIGIN, X_AXIS, Y_AXIS } from '../sketch/index.ts';
+import type { Bracket } from './bearing-bracket.ts';
 import { addSketch, addStep, extruded, newPart } from './parts.ts';
 
 // The frame of plates: its sheet drives the slots, the tabs and where everything stands.
@@ -112,6 +113,30 @@ export function sidePlate(script: ProjectScript): Id {
   const outline = addSketch(script, part, { kind: 'sketch', name: 'Side outline', plane: 'front', ...builder.figure });
   extruded(script, part, 'Side', outline, 'frame sheet', 'new');
   return part;
+}
+
+/** The holes for the bolts of the bearings, taken from the outer one where that stands. */
+export function boltHoles(script: ProjectScript, side: Id, { rims }: Pick<Bracket, 'rims'>): void {
+  const empty = { kind: 'sketch', name: 'Bolt holes', plane: 'front', entities: {}, relations: {} } as const;
+  const sketch = addSketch(script, side, empty);
+  for (const { name, at } of rims) {
+    const [centre, circle] = [script.newId('b'), script.newId('b')];
+    script.do('sketch.borrow', {
+      part: side,
+      step: sketch,
+      id: script.newId('o'),
+      entities: {
+        [centre]: { kind: 'point', x: at[0], y: at[1] + 120 },
+        [circle]: { kind: 'circle', centre, radius: 2.75 },
+      },
+      loan: {
+        source: { to: 'other', at: 'outer', from: 'side-r', on: { to: 'edge', name } },
+        how: 'shape',
+        makes: { curve: circle, 'curve centre': centre },
+      },
+    });
+  }
+  extruded(script, side, 'Bolts through', sketch, 'frame sheet', 'cut');
 }
 
 /** What the tray slides on. */

@@ -5,7 +5,7 @@ import { connectingRod } from './connecting-rod.ts';
 import { crankKnob } from './crank-knob.ts';
 import { crankPin, shaft, stud, throwWheel } from './drive.ts';
 import { drumEnd } from './drum-end.ts';
-import { basePlate, rail, sidePlate } from './frame.ts';
+import { basePlate, boltHoles, rail, sidePlate } from './frame.ts';
 import { hopper } from './hopper.ts';
 import { spout } from './spout.ts';
 import { putTogether } from './together.ts';
@@ -146,6 +146,7 @@ export function seedSieve(): Project {
     crankPin: crankPin(script),
   };
   putTogether(script, parts);
+  boltHoles(script, parts.side, parts.bracket);
   return script.project;
 }
 

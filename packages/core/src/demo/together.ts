@@ -2,6 +2,7 @@ import { placementOf, triple, type JointRecord, type Placement, type Side, type 
 import type { ProjectScript } from '../document/index.ts';
 import type { Id } from '../records/index.ts';
 import type { OriginThing, Reference } from '../references/index.ts';
+import type { Bracket } from './bearing-bracket.ts';
 import type { Shaft, ThrowWheel } from './drive.ts';
 
 /** The parts of the sieve, and what of them is joined. */
@@ -9,7 +10,7 @@ export interface SieveParts {
   readonly base: Id;
   readonly side: Id;
   readonly rail: Id;
-  readonly bracket: Id;
+  readonly bracket: Bracket;
   readonly shaft: Shaft;
   readonly wheel: ThrowWheel;
   readonly stud: Id;
@@ -37,12 +38,12 @@ export function putTogether(script: ProjectScript, parts: SieveParts): void {
     at: triple('0 mm', '-(tray width / 2 - 12 mm)', '0 mm'),
     repeat: { layout: 'line', count: '2', by: triple('0 mm', 'tray width - 24 mm', '0 mm') },
   });
-  place('outer', 'Outer bearing', parts.bracket, {
+  place('outer', 'Outer bearing', parts.bracket.part, {
     at: shaftAt('-(frame width / 2 + frame sheet)'),
     turn: towards.front,
   });
   // both on one side: where the rod passes the shaft has to end
-  place('inner', 'Inner bearing', parts.bracket, { at: shaftAt('-frame width / 2'), turn: towards.back });
+  place('inner', 'Inner bearing', parts.bracket.part, { at: shaftAt('-frame width / 2'), turn: towards.back });
   place('shaft', 'Shaft', parts.shaft.part, { at: shaftAt('tray width / 2'), turn: towards.front });
   place('wheel', 'Throw wheel', parts.wheel.part, {
     at: shaftAt('tray width / 2 - wheel thickness'),
