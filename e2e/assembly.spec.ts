@@ -269,8 +269,15 @@ test('a second part is drawn on the first and takes its outline; a value changes
   const links = page.getByRole('region', { name: 'What takes from what' });
   await expect(links.getByRole('button')).toHaveText(['Plate', 'Part 2']);
   await expect(links.getByTitle('Part 2 takes from Plate by Sketch 1')).toBeVisible();
+  const placements = page.getByRole('list', { name: 'Placements' });
+  await placements.getByRole('button', { name: 'Part 2', exact: true }).click();
+  await arrived(page, () => bench.verb('Opposite hand of it'));
+  await expect(links.getByRole('button')).toHaveText(['Plate', 'Part 2', 'Part 2, opposite hand']);
+  await links.getByRole('button', { name: 'Part 2, opposite hand' }).click();
+  await expect(bench.figure('Volume')).toHaveText(volume(75));
+  await page.getByRole('tab', { name: 'Parts' }).click();
   await links.getByRole('button', { name: 'Plate' }).click();
-  await expect(view).toHaveAttribute('data-others', '1');
+  await expect(view).toHaveAttribute('data-others', '2');
   await bench.turning(() => page.getByRole('button', { name: 'Top', exact: true }).click());
   // what is of the part itself comes first
   await bench.click(40, 40);

@@ -107,6 +107,17 @@ async function wholePictures(on: Page): Promise<void> {
   await on.mouse.move(700, 700);
   await pause(1200);
   await shot('motion');
+  await on.getByRole('link', { name: 'Bench' }).click();
+  await openPart(on, 'Side plate');
+  await on.getByLabel('among the others').check();
+  await on.locator('[data-others="19"]').waitFor({ timeout: 60_000 });
+  await on.getByLabel('More for Bolt holes').click();
+  await on.getByRole('menuitem', { name: 'Open sketch' }).click();
+  await on.mouse.move(660, 700);
+  await pause(2500);
+  await shot('taken');
+  await on.keyboard.press('Escape');
+  await on.keyboard.press('l');
 }
 
 /** The drum end: a settled profile with patterns, and the same with a size too many. */

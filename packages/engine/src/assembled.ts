@@ -1,5 +1,5 @@
 import { fail, locate, ok, type Id, type Project, type Scope, type World } from '@helb/core';
-import { assemble, emptyAssembly, type Assembled, type Surroundings } from '@helb/core/assembly';
+import { assemble, emptyAssembly, restPose, type Assembled, type Pose, type Surroundings } from '@helb/core/assembly';
 import type { Model } from './model.ts';
 
 /** The parts that are placed as they were built, and how they come together. */
@@ -14,22 +14,37 @@ export interface Sited extends World {
   readonly size: number;
 }
 
-/** Brings built parts together. */
-export const assembledFrom = (project: Project, sites: ReadonlyMap<Id, Sited>, scope: Scope): Assembled =>
-  assemble(project.assembly ?? emptyAssembly(), surroundingsOf(project, sites, scope));
+/** Brings parts together as they are built; a rest pose that was found once is known when all of its mechanism comes again. */
+export class Assembling {
+  private readonly known = new Map<string, Pose>();
 
-export const surroundingsOf = (
-  { groups = {} }: Project,
-  sites: ReadonlyMap<Id, Sited>,
-  scope: Scope,
-): Surroundings => ({
-  scope,
-  groups,
-  find(part, reference) {
-    const site = sites.get(part);
-    if (!site) return fail('part.unknown', { id: part });
-    const match = locate(reference, 'shape', site);
-    return match.ok ? ok(match.value.thing) : match;
-  },
-  sizeOf: (part) => sites.get(part)?.size ?? 0,
-});
+  /** What assembling needs to know of parts. */
+  surroundings({ groups = {} }: Project, sites: ReadonlyMap<Id, Sited>, scope: Scope): Surroundings {
+    return {
+      scope,
+      groups,
+      find(part, reference) {
+        const site = sites.get(part);
+        if (!site) return fail('part.unknown', { id: part });
+        const match = locate(reference, 'shape', site);
+        return match.ok ? ok(match.value.thing) : match;
+      },
+      sizeOf: (part) => sites.get(part)?.size ?? 0,
+      restPose: this.restPose,
+    };
+  }
+
+  whole(project: Project, sites: ReadonlyMap<Id, Sited>, scope: Scope): Assembled {
+    return assemble(project.assembly ?? emptyAssembly(), this.surroundings(project, sites, scope));
+  }
+
+  private restPose: typeof restPose = (mechanism, given) => {
+    const key = JSON.stringify([mechanism, [...given]]);
+    const pose = this.known.get(key) ?? restPose(mechanism, given);
+    this.known.delete(key);
+    this.known.set(key, pose);
+    if (this.known.size > MOST_POSES) this.known.delete(this.known.keys().next().value!);
+    return pose;
+  };
+}
+const MOST_POSES = 60;

@@ -35,7 +35,7 @@ import {
   type Thing,
 } from '@helb/core';
 import { emptyAssembly, memberPose, type Assembled } from '@helb/core/assembly';
-import { assembledFrom, type AssembledModel } from './assembled.ts';
+import { Assembling, type AssembledModel } from './assembled.ts';
 import { BodyCache } from './body-cache.ts';
 import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
 import type { Model, PartModel, StepResult, ValueResult } from './model.ts';
@@ -112,6 +112,7 @@ const forOthers = ({ signal, progress, pause }: BuildOptions): BuildOptions => (
 export class Engine {
   private readonly sketches = new Map<string, SolvedSketch>();
   private readonly survey: Survey;
+  private readonly assembling = new Assembling();
   private readonly cache: BodyCache;
   private readonly files: FileSource;
 
@@ -133,7 +134,7 @@ export class Engine {
   async assemble(project: Project, options: BuildOptions = {}): Promise<AssembledModel> {
     const placed = placedParts(project);
     const { model, sites, scope } = await this.builtWith(project, { parts: placed, ...options });
-    return { model, assembled: assembledFrom(project, sites, scope) };
+    return { model, assembled: this.assembling.whole(project, sites, scope) };
   }
 
   /** Every two placements that overlap in a pose, or come nearer than so many mm. */
@@ -142,7 +143,7 @@ export class Engine {
     { poses, within = 0, mesh = COARSE, pause }: InterferenceOptions = {},
   ): Promise<{ readonly assembled: Assembled; readonly encounters: readonly Encounter[] }> {
     const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const assembled = assembledFrom(project, sites, scope);
+    const assembled = this.assembling.whole(project, sites, scope);
     const pose = { poses: poses ?? assembled.rest.poses };
     const bodies = assembled.members.flatMap((member) =>
       (sites.get(member.part)?.handles ?? []).map((body): PlacedBody => {
@@ -169,7 +170,7 @@ export class Engine {
     const wanted = (options.parts ?? project.partOrder).filter((id) => project.parts[id] !== undefined);
     const built = new Map<Id, Built>();
     const sites = new Map<Id, Site>();
-    const neighbours = new Neighbours(project, scope, sites);
+    const neighbours = new Neighbours(project, scope, sites, this.assembling);
     for (const id of buildOrder(project, wanted)) {
       const part = project.parts[id]!;
       const site = new Site(part, scope, this.survey, {

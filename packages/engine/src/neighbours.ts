@@ -14,7 +14,7 @@ import {
   type Scope,
 } from '@helb/core';
 import { emptyAssembly, restPoses } from '@helb/core/assembly';
-import { surroundingsOf, type Sited } from './assembled.ts';
+import type { Assembling, Sited } from './assembled.ts';
 import type { PartModel, StepResult } from './model.ts';
 
 /** How one part saw another when it was built. */
@@ -40,6 +40,7 @@ export class Neighbours {
     private readonly project: Project,
     private readonly scope: Scope,
     private readonly sites: ReadonlyMap<Id, Sited>,
+    private readonly assembling: Assembling,
   ) {}
 
   /** What a step of a part sees at a placement, from one of its own or else from where it is drawn. */
@@ -78,7 +79,8 @@ export class Neighbours {
   private rest(key: string): ReadonlyMap<string, Movement> {
     if (this.poses?.key === key) return this.poses.rest;
     const { project, scope, sites } = this;
-    const rest = restPoses(project.assembly ?? emptyAssembly(), surroundingsOf(project, sites, scope));
+    const around = this.assembling.surroundings(project, sites, scope);
+    const rest = restPoses(project.assembly ?? emptyAssembly(), around);
     this.poses = { key, rest };
     return rest;
   }

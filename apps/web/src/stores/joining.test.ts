@@ -15,7 +15,7 @@ import {
   type Reference,
   type Thing,
 } from '@helb/core';
-import { assemble, drive, keyOf, placementOf, triple, type JointRecord } from '@helb/core/assembly';
+import { assemble, drive, keyOf, placementOf, restPose, triple, type JointRecord } from '@helb/core/assembly';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { useJoining } from './joining.ts';
 import { usePlacements } from './placements.ts';
@@ -46,6 +46,7 @@ function bench(more: (script: ProjectScript) => unknown = () => undefined) {
           ? ok<Thing>({ to: 'datum', datum: ORIGIN_DATUMS[reference.name] })
           : fail('reference.gone', { to: reference.to }),
       sizeOf: () => 50,
+      restPose,
     });
     whole.whole = { kind: 'whole', parts: {}, assembled, makeUp: [], findings: [], took: 0, memory: 0 };
   };

@@ -11,6 +11,7 @@ import {
   memberPose,
   Motion,
   placementOf,
+  restPose,
   triple,
   turnsOf,
   poseBy,
@@ -37,7 +38,7 @@ function find(_: string, reference: Reference): Result<Thing> {
 
 const scope = valueScope([{ name: 'crank', expression: '30 mm' }], 'mm');
 const assembled = (assembly: Partial<Assembly>, groups: Record<string, Group> = {}): Assembled =>
-  assemble({ ...emptyAssembly(), ...assembly }, { scope, groups, find, sizeOf: () => 100 });
+  assemble({ ...emptyAssembly(), ...assembly }, { scope, groups, find, sizeOf: () => 100, restPose });
 
 const on = (placement: string, step: string): Side => ({ placement, on: { to: 'datum', step }, spot: 'middle' });
 const joint = (

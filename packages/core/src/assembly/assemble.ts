@@ -46,7 +46,7 @@ import {
   type Triple,
 } from './records.ts';
 import { ASSEMBLY_RELATIONS, related } from './relations.ts';
-import { fighting, restPose } from './rest.ts';
+import { fighting, type restPose } from './rest.ts';
 import { waysOf, type AssemblyFreedoms } from './ways.ts';
 
 /** A part where it is placed: it rides on a body of the mechanism. */
@@ -83,6 +83,8 @@ export interface Surroundings {
   find(part: Id, reference: Reference): Result<Thing>;
   /** How large the part is, mm; 0 where it has no body. */
   sizeOf(part: Id): number;
+  /** Finds the rest pose, or knows it already. */
+  readonly restPose: typeof restPose;
 }
 
 /** Where a member is in a pose. */
@@ -117,16 +119,16 @@ function broughtTogether(assembly: Assembly, around: Surroundings) {
   const pieces = new Pieces(around);
   pieces.take(assembly, '');
   const mechanism = pieces.mechanism();
-  const rest = restOfPieces(pieces, mechanism);
+  const rest = restOfPieces(pieces, mechanism, around);
   pieces.repeat(rest);
   return { pieces, mechanism, rest };
 }
 
 /** Where the design puts everything; without the coordinates that it gives where these can't be had. */
-function restOfPieces({ given, issues }: Pieces, mechanism: Mechanism): Pose {
-  const rest = restPose(mechanism, given);
+function restOfPieces({ given, issues }: Pieces, mechanism: Mechanism, around: Pick<Surroundings, 'restPose'>): Pose {
+  const rest = around.restPose(mechanism, given);
   if (rest.fulfilled || given.size === 0) return rest;
-  const without = restPose(mechanism, new Map());
+  const without = around.restPose(mechanism, new Map());
   if (!without.fulfilled) return rest;
   for (const key of given.keys()) issues.set(key.split(' ')[0]!, issue('joint.rest'));
   return without;
@@ -255,7 +257,7 @@ class Pieces {
       const inner = new Pieces(this.around, `${this.title}${name} · `, this.room);
       inner.take(this.around.groups[of.group] ?? emptyAssembly(), `${path}/`);
       const mechanism = inner.mechanism();
-      const rest = restOfPieces(inner, mechanism);
+      const rest = restOfPieces(inner, mechanism, this.around);
       inner.repeat(rest);
       inner.issues.forEach((wrong, owner) => this.issues.set(owner, wrong));
       if (!rest.fulfilled) this.issues.set(path, issue('group.clash'));
