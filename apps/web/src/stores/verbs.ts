@@ -249,13 +249,15 @@ export function useVerbs() {
       key,
       run: () => bench.draftDatum(kind),
     }));
+    // a part is cut open at what is its own
+    const cut = flat?.within === undefined ? flat : undefined;
     const section: Verb = {
       id: 'section',
-      title: flat ? 'Section here' : 'Section',
+      title: cut ? 'Section here' : 'Section',
       key: 'I',
       run: () =>
-        flat
-          ? looking.cutAt(flat.reference, planeOf(flat.thing)!.z)
+        cut
+          ? looking.cutAt(cut.reference, planeOf(cut.thing)!.z)
           : looking.cutAt({ to: 'origin', name: 'right' }, ORIGIN_PLANES.right.z),
     };
     const extrude: Verb[] = next === undefined ? [] : [extrudeVerb(next)];

@@ -22,9 +22,10 @@ export function checkProject(project: Project): Issue | undefined {
 
 /** Parts that are taken from are there, and none takes from itself, in whatever way round. */
 function checkLinks(project: Project): Issue | undefined {
-  const lost = partLinks(project).find(({ from }) => !project.parts[from]);
+  const links = partLinks(project);
+  const lost = links.find(({ from }) => !project.parts[from]);
   if (lost) return issue('part.lost', { name: project.parts[lost.part]!.name });
-  const loop = loopOfParts(project);
+  const loop = loopOfParts(links);
   return loop && issue('part.loop', { loop: loop.map((id) => project.parts[id]!.name) });
 }
 

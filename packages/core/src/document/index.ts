@@ -12,4 +12,4 @@ export { rebased } from './rebase.ts';
 export { ProjectScript } from './script.ts';
 export * from './materials.ts';
 export { namesAlong, namesFor, partAt, placedParts, recordsAlong } from './placed.ts';
-export { buildOrder, loopOfParts, othersOf, partLinks, takeable, type PartLink } from './part-links.ts';
+export { buildOrder, othersOf, partLinks, takeable, type PartLink } from './part-links.ts';

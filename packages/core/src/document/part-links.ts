@@ -42,8 +42,7 @@ const takenBy = (links: readonly PartLink[], part: Id): Id[] =>
   links.filter((link) => link.part === part).map(({ from }) => from);
 
 /** Parts that take from each other in a loop, the first of them again at the end; undefined where none do. */
-export function loopOfParts(project: Project): Id[] | undefined {
-  const links = partLinks(project);
+export function loopOfParts(links: readonly PartLink[]): Id[] | undefined {
   const cleared = new Set<Id>();
   const search = (part: Id, above: readonly Id[]): Id[] | undefined => {
     if (above.includes(part)) return [...above.slice(above.indexOf(part)), part];

@@ -38,7 +38,8 @@ export function recordsAlong({ assembly, groups = {} }: Project, path: string): 
   let from = assembly;
   for (const id of path.split('/')) {
     const kinds = from && [from.placements, from.joints, from.relations, from.ratios, from.traces];
-    const record = kinds?.map((records): NamedRecord | undefined => records[id]).find((one) => one !== undefined);
+    const holding = kinds?.find((records) => Object.hasOwn(records, id));
+    const record: NamedRecord | undefined = holding?.[id];
     if (!record) return undefined;
     found.push(record);
     from = 'of' in record && 'group' in record.of ? groups[record.of.group] : undefined;
