@@ -145,6 +145,8 @@ async function look(name: ViewName) {
 
 /** What a view shows in which nothing is yet, mm. */
 const USUAL = { low: [-40, -40, -40], high: [40, 40, 40] } as const;
+/** And what a sketch does. */
+const PAPER = { low: [-50, -50, -50], high: [50, 50, 50] } as const;
 
 async function squareOn() {
   const editor = bench.editor;
@@ -159,7 +161,7 @@ async function squareOn() {
   }
   const { frame } = editor.solved;
   const box = editor.geometry.box();
-  const body = model.built?.totals.box_mm ?? view.othersBox ?? USUAL;
+  const body = model.built?.totals.box_mm ?? view.othersBox ?? PAPER;
   const turned = Promise.all([
     view.view.squareOn(frame),
     box ? view.view.fit(toSpace(frame, box.low), toSpace(frame, box.high)) : view.view.fit(body.low, body.high),
