@@ -1,5 +1,6 @@
 import {
   explain,
+  fail,
   movedBy,
   perform,
   placedParts,
@@ -12,7 +13,7 @@ import {
 import { drive, Grab, keyOf, memberPose, placementOf, triple, type Assembled, type Pose } from '@helb/core/assembly';
 import { rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
-import { Engine, makeUpList, seenFrom, totalsOf, wholeOf } from './index.ts';
+import { assemblyFindings, Engine, makeUpList, seenFrom, totalsOf, wholeOf } from './index.ts';
 
 let engine: Engine;
 beforeAll(async () => (engine = new Engine(await startKernelInNode())));
@@ -206,6 +207,18 @@ describe('blocks', () => {
     expect(encounters[0]!.pressed).toBe(false);
     script.do('pair.press', { id: 'x', pair: { a: 'three', b: 'one' } });
     expect((await engine.interference(script.project)).encounters[0]!.pressed).toBe(true);
+  });
+
+  test('a pair that the kernel can not compare is told, not passed over', async () => {
+    const kernel = await startKernelInNode();
+    const meeting = () => fail('kernel.failed', { reason: 'for the test' });
+    const stubborn = new Engine(Object.assign(Object.create(kernel) as typeof kernel, { meeting }));
+    const { project } = blocks('44 mm');
+    const { assembled, encounters } = await stubborn.interference(project);
+    expect(encounters).toMatchObject([{ a: 'one', b: 'three', compared: false, overlap_mm3: 0 }]);
+    expect(assemblyFindings(project, assembled, encounters)).toMatchObject([
+      { code: 'assembly.uncompared', message: expect.stringContaining('One and Three overlap') as string },
+    ]);
   });
 
   test('touching is no overlap', async () => {

@@ -221,10 +221,9 @@ export class Engine {
     options: Pick<BuildOptions, 'mesh' | 'upTo'>,
   ): Promise<readonly { readonly key: string; readonly walls: Walls }[]> {
     const { parts } = await this.build(project, { ...options, parts: [id] });
-    return (parts[0]?.bodies ?? []).flatMap(({ key, mesh }) => {
-      if (!mesh) return [];
-      return [{ key, walls: this.survey.wallsOf(mesh) }];
-    });
+    return (parts[0]?.bodies ?? []).flatMap(({ key, mesh }) =>
+      mesh ? [{ key, walls: this.survey.wallsOf(mesh) }] : [],
+    );
   }
 
   /** A STEP file of one part; fails where it has no body. */

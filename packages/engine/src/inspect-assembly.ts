@@ -1,4 +1,4 @@
-import { explain, type Issue, type Project, type Vec3, namesAlong, recordsAlong } from '@helb/core';
+import { explain, namesAlong, recordsAlong, type Issue, type Project, type Vec3 } from '@helb/core';
 import {
   isAngle,
   JOINTS,
@@ -55,6 +55,8 @@ export interface AssemblyInspection extends Whole {
         readonly b: string;
         readonly overlap_mm3: number;
         readonly at_mm: Vec3;
+        /** False where the kernel could not tell. */
+        readonly compared: boolean;
         readonly pressed: boolean;
       }[]
     | null;
@@ -105,11 +107,12 @@ export function inspectAssembly(
     makeUp: makeUpList(project, model, members),
     ...wholeOf(project, model, members, pose),
     interference:
-      encounters?.map(({ a, b, overlap_mm3, from, pressed }) => ({
+      encounters?.map(({ a, b, overlap_mm3, from, compared, pressed }) => ({
         a: nameOf(a),
         b: nameOf(b),
         overlap_mm3,
         at_mm: from,
+        compared,
         pressed,
       })) ?? null,
   };
@@ -151,6 +154,14 @@ export function assemblyFindings(
           ),
         ]
       : []),
+    ...encounters
+      .filter(({ compared }) => !compared)
+      .map(({ a, b }) =>
+        finding(
+          'assembly.uncompared',
+          `Whether ${nameOf(a)} and ${nameOf(b)} overlap could not be found out: look at them, or move one a little.`,
+        ),
+      ),
     ...encounters
       .filter(({ overlap_mm3, pressed }) => overlap_mm3 > 0 && !pressed)
       .map(({ a, b, overlap_mm3 }) =>

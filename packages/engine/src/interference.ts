@@ -5,6 +5,7 @@ import {
   movedBox,
   movedBy,
   nearestOfTrees,
+  undone,
   type BodyHandle,
   type BodyMeasures,
   type Id,
@@ -12,9 +13,8 @@ import {
   type Movement,
   type TriangleTree,
   type Vec3,
-  undone,
 } from '@helb/core';
-import { type Assembly } from '@helb/core/assembly';
+import type { Assembly } from '@helb/core/assembly';
 
 /** Two placements that overlap, or come nearer to each other than was asked; places in space. */
 export interface Encounter {
@@ -25,6 +25,8 @@ export interface Encounter {
   readonly distance_mm: number;
   readonly from: Vec3;
   readonly to: Vec3;
+  /** False where the kernel could not tell: their meshes come that near, whether they overlap nobody knows. */
+  readonly compared: boolean;
   /** Are they meant to press into each other? */
   readonly pressed: boolean;
 }
@@ -66,9 +68,8 @@ export async function encounters(
     const across = followedBy(b.pose, undone(a.pose));
     if (!mayMeet(a, b, across, within)) continue;
     const met = kernel.meeting(a.body, b.body, across);
-    if (!met.ok) continue;
-    const { overlap_mm3, distance_mm, from, to } = met.value;
-    if (overlap_mm3 === 0 && distance_mm >= within) continue;
+    const { overlap_mm3, distance_mm, from, to } = met.ok ? met.value : unclear(a);
+    if (met.ok && overlap_mm3 === 0 && distance_mm >= within) continue;
     const key = `${a.member} ${b.member}`;
     const before = found.get(key);
     const now = {
@@ -78,13 +79,22 @@ export async function encounters(
       distance_mm,
       from: movedBy(a.pose, from),
       to: movedBy(a.pose, to),
+      compared: met.ok && (before?.compared ?? true),
       pressed: isPressed(a.member, b.member),
     };
     // of several bodies the nearest is told
-    if (!before || overlap_mm3 > 0 || distance_mm < before.distance_mm) found.set(key, now);
+    if (!before || !met.ok || overlap_mm3 > 0 || distance_mm < before.distance_mm) found.set(key, now);
   }
   return [...found.values()].sort((a, b) => b.overlap_mm3 - a.overlap_mm3 || a.distance_mm - b.distance_mm);
 }
+
+/** What is told of a pair that could not be compared: that it is there. */
+const unclear = ({ measures }: PlacedBody) => ({
+  overlap_mm3: 0,
+  distance_mm: 0,
+  from: measures.centre_mm,
+  to: measures.centre_mm,
+});
 
 /** Are two members said to press into each other, by themselves or by the groups that they are in? */
 export function pressing({ pressed }: Pick<Assembly, 'pressed'>): (a: string, b: string) => boolean {

@@ -1,8 +1,10 @@
 import {
   add3,
-  boxCorners,
+  boxRound,
+  movedBox,
   movedBy,
   scale3,
+  sub3,
   type BodyMeasures,
   type Id,
   type Movement,
@@ -10,7 +12,7 @@ import {
   type Vec3,
 } from '@helb/core';
 import { memberPose, type Member } from '@helb/core/assembly';
-import { totalsOf, type Totals } from './totals.ts';
+import { shifted, totalsOf, type Totals } from './totals.ts';
 
 /** One line of the make-up list. */
 export interface MakeUpRow {
@@ -91,20 +93,15 @@ export function wholeOf(
   const centre = mass > 0 ? scale3(moment, 1 / mass) : null;
   const inertia = [0, 0, 0, 0, 0, 0];
   for (const one of centre ? weighed : []) {
-    const [x, y, z] = [0, 1, 2].map((k) => one.centre[k]! - centre![k]!) as [number, number, number];
-    // parallel axes (Huygens, Steiner)
-    const moved = [y * y + z * z, x * x + z * z, x * x + y * y, -x * y, -x * z, -y * z];
-    moved.forEach((entry, k) => (inertia[k]! += one.inertia[k]! + one.mass * entry));
+    const moved = shifted(one.inertia, one.mass, sub3(one.centre, centre!));
+    moved.forEach((entry, k) => (inertia[k]! += entry));
   }
-  const corners = placed.flatMap(({ of, pose: at }) => boxCorners(of.box_mm!).map((corner) => movedBy(at, corner)));
-  const bound = (pick: (...values: number[]) => number) =>
-    [0, 1, 2].map((k) => pick(...corners.map((corner) => corner[k]!))) as unknown as Vec3;
   return {
     mass_g: mass,
     unknown: placed.length - weighed.length,
     centre_mm: centre,
     inertia_g_mm2: inertia,
-    box_mm: corners.length === 0 ? null : { low: bound(Math.min), high: bound(Math.max) },
+    box_mm: boxRound(placed.map(({ of, pose: at }) => movedBox(of.box_mm!, at))) ?? null,
   };
 }
 

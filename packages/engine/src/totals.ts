@@ -1,4 +1,4 @@
-import { dot3, sub3, type BodyMeasures, type Frame, type Material, type Vec3 } from '@helb/core';
+import { boxRound, dot3, sub3, type BodyMeasures, type Frame, type Material, type Vec3 } from '@helb/core';
 
 /** Measures of several bodies as one. Mass and inertia only where the material is known. */
 export interface Totals {
@@ -32,7 +32,7 @@ export function totalsOf(bodies: readonly BodyMeasures[], material?: Material): 
     mass_g: density === null ? null : volume * density,
     centre_mm: centre,
     inertia_g_mm2: density === null || !centre ? null : inertiaAbout(centre, bodies).map((entry) => entry * density),
-    box_mm: boxOf(bodies),
+    box_mm: boxRound(bodies.map((body) => body.box_mm)) ?? null,
   };
 }
 
@@ -68,20 +68,16 @@ export function seenFrom(
   };
 }
 
-/** Sum of the bodies' inertias moved to one centre (parallel axes: Huygens, Steiner). */
+/** An inertia about a place that is so far from its centre (parallel axes: Huygens, Steiner); order as in Totals. */
+export const shifted = (inertia: readonly number[], mass: number, [x, y, z]: Vec3): number[] =>
+  [y * y + z * z, x * x + z * z, x * x + y * y, -x * y, -x * z, -y * z].map((entry, k) => inertia[k]! + mass * entry);
+
+/** Sum of the bodies' inertias moved to one centre. */
 function inertiaAbout(centre: Vec3, bodies: readonly BodyMeasures[]): number[] {
   const total = [0, 0, 0, 0, 0, 0];
   for (const { inertia_mm5, centre_mm, volume_mm3 } of bodies) {
     const [x, y, z] = [0, 1, 2].map((k) => centre_mm[k]! - centre[k]!) as [number, number, number];
-    const moved = [y * y + z * z, x * x + z * z, x * x + y * y, -x * y, -x * z, -y * z];
-    moved.forEach((entry, k) => (total[k]! += inertia_mm5[k]! + volume_mm3 * entry));
+    shifted(inertia_mm5, volume_mm3, [x, y, z]).forEach((entry, k) => (total[k]! += entry));
   }
   return total;
-}
-
-function boxOf(bodies: readonly BodyMeasures[]) {
-  if (bodies.length === 0) return null;
-  const corner = (pick: (...values: number[]) => number, end: 'low' | 'high') =>
-    [0, 1, 2].map((k) => pick(...bodies.map((body) => body.box_mm[end][k]!))) as unknown as Vec3;
-  return { low: corner(Math.min, 'low'), high: corner(Math.max, 'high') };
 }

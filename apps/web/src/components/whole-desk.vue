@@ -85,12 +85,11 @@ function near(text: string): Result<void> {
 function search() {
   if (far.value.ok) void whole.lookForInterference(Math.max(0, far.value.value));
 }
-const words = ({ overlap_mm3, distance_mm }: Encounter) =>
-  overlap_mm3 > 0
-    ? `overlap ${formatAmount(overlap_mm3, 2)} mm³`
-    : distance_mm < 1e-6
-      ? 'touch'
-      : `${formatAmount(distance_mm, 3)} mm apart`;
+function words({ overlap_mm3, distance_mm, compared }: Encounter): string {
+  if (!compared) return 'could not be compared: look, or move one a little';
+  if (overlap_mm3 > 0) return `overlap ${formatAmount(overlap_mm3, 2)} mm³`;
+  return distance_mm < 1e-6 ? 'touch' : `${formatAmount(distance_mm, 3)} mm apart`;
+}
 /** A pair is said of placements, whichever of their repeats meet. */
 const placed = (member: string) => member.replace(/:\d+/g, '');
 /** The pair said to press into each other, by its record. */
@@ -171,7 +170,10 @@ function press(found: Encounter) {
             @mouseleave="whole.pointed = undefined"
           >
             {{ whole.nameOf(found.a) }} and {{ whole.nameOf(found.b) }}
-            <span class="block" :class="found.overlap_mm3 > 0 && !found.pressed ? 'text-clash' : 'text-muted'">
+            <span
+              class="block"
+              :class="!found.compared || (found.overlap_mm3 > 0 && !found.pressed) ? 'text-clash' : 'text-muted'"
+            >
               {{ words(found) }}{{ found.pressed ? ', as meant' : '' }}
               <button class="word-link ml-1" @click="whole.pointed = found">show me</button>
               <button v-if="found.overlap_mm3 > 0" class="word-link ml-1" @click="press(found)">

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
-import type { Frame, Id, Reference, Vec3 } from '@helb/core';
+import { placedParts, type Frame, type Id, type Reference, type Vec3 } from '@helb/core';
 import type { Look } from '../view/shown-body.ts';
 import { useBench } from './bench.ts';
 import { newId } from './ids.ts';
@@ -14,8 +14,8 @@ export const useLooking = defineStore('looking', () => {
   const store = useProject();
   const look = ref<Look>('shaded');
   /** Is the part placed at all: are there others to see it among? */
-  const isPlaced = computed(() =>
-    Object.values(store.project?.assembly?.placements ?? {}).some(({ of }) => 'part' in of && of.part === bench.partId),
+  const isPlaced = computed(
+    () => store.project !== undefined && placedParts(store.project).some((id) => id === bench.partId),
   );
   /** Is the part seen among the others that are placed? */
   const among = ref(false);

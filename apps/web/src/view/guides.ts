@@ -14,6 +14,7 @@ import {
   scale3,
   toPlane,
   toSpace,
+  type Box3,
   type Datum,
   type Id,
   type Part,
@@ -40,8 +41,7 @@ export interface Wanted {
 /** What of a part was built that guides are made of. */
 export type Shown = Pick<Built, 'datums' | 'sketches' | 'totals'>;
 
-type Box = { readonly low: Vec3; readonly high: Vec3 };
-const USUAL: Box = { low: [-40, -40, -40], high: [40, 40, 40] };
+const USUAL: Box3 = { low: [-40, -40, -40], high: [40, 40, 40] };
 
 /** Datums and drawn curves as lines in the view, each to be picked by its reference. */
 export function guidesOf(part: Part, built: Shown, wanted: Wanted): Guide[] {
@@ -67,7 +67,7 @@ export function guidesOf(part: Part, built: Shown, wanted: Wanted): Guide[] {
   return [...origin, ...datums, ...drawn];
 }
 
-function datumGuide(reference: Reference, datum: Datum, box: Box, nameOf: (id: Id) => string): Guide {
+function datumGuide(reference: Reference, datum: Datum, box: Box3, nameOf: (id: Id) => string): Guide {
   const lines = DATUM_LINES[datum.form](datum as never, box);
   const thing: Thing = { to: 'datum', datum };
   return {
@@ -81,11 +81,11 @@ function datumGuide(reference: Reference, datum: Datum, box: Box, nameOf: (id: I
   };
 }
 
-type LinesOf<F extends Datum['form']> = (datum: Extract<Datum, { form: F }>, box: Box) => Vec3[];
+type LinesOf<F extends Datum['form']> = (datum: Extract<Datum, { form: F }>, box: Box3) => Vec3[];
 
 /** How far datums reach over the part, as a share of its size. */
 const MARGIN = 0.08;
-const sizeOf = ({ low, high }: Box): number => Math.max(distance3(low, high), 5);
+const sizeOf = ({ low, high }: Box3): number => Math.max(distance3(low, high), 5);
 
 /** A rectangle of the plane round the part as it is seen on it; a stretch of an axis; a small cross; three arms. */
 const DATUM_LINES: { readonly [F in Datum['form']]: LinesOf<F> } = {

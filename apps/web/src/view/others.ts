@@ -1,9 +1,19 @@
 import { Group, type Object3D } from 'three';
-import { movedThing, printOf, STILL, type Id, type Movement, type OtherReference, type Vec2 } from '@helb/core';
+import {
+  movedThing,
+  printOf,
+  sameReference,
+  STILL,
+  type Id,
+  type Movement,
+  type OtherReference,
+  type Vec2,
+  type Box3,
+} from '@helb/core';
 import type { ViewCamera } from './camera.ts';
 import { cornerMark } from './marks.ts';
-import { cornerPick, edgePick, facePick, type Pick } from './picks.ts';
-import { matrixOf, PlacedScene, type Box, type Instance } from './placed-bodies.ts';
+import { picksOf, type Pick } from './picks.ts';
+import { matrixOf, PlacedScene, type Instance } from './placed-bodies.ts';
 import { placedMark, placedUnder, type MemberPick } from './placed-picks.ts';
 import type { ViewBody } from './viewport.ts';
 
@@ -57,29 +67,19 @@ export class Others {
   }
 
   /** The box round all of them; undefined where there are none. */
-  get box(): Box | undefined {
-    return this.scene.boxOf(this.neighbours.map(({ member, part, pose }) => ({ id: member, part, pose })));
+  get box(): Box3 | undefined {
+    return this.scene.boxOf(this.neighbours);
   }
 
   /** What a reference points to, where that is shown. */
   find({ at, on }: OtherReference): Pick[] {
     const neighbour = this.neighbours.find(({ member }) => member === at);
-    if (!neighbour || !('name' in on) || on.to === 'origin') return [];
-    for (const [index, key] of this.scene.keysOf(neighbour.part).entries()) {
-      const { topology } = this.scene.body(key)!;
-      const face = topology.faces.find(({ name }) => on.to === 'face' && name === on.name);
-      const edge = topology.edges.find(({ name }) => on.to === 'edge' && name === on.name);
-      const corner = topology.vertices.find(({ name }) => on.to === 'vertex' && name === on.name);
-      const pick = face
-        ? facePick(key, index, topology, face)
-        : edge
-          ? edgePick(key, index, edge)
-          : corner
-            ? cornerPick(key, index, corner)
-            : undefined;
-      if (pick) return this.taken({ ...pick, member: at, at: [0, 0, 0] });
-    }
-    return [];
+    if (!neighbour) return [];
+    const picks = this.scene
+      .keysOf(neighbour.part)
+      .flatMap((key, index) => picksOf(key, index, this.scene.body(key)!.topology));
+    const pick = picks.find(({ reference }) => sameReference(reference, on));
+    return pick ? this.taken({ ...pick, member: at, at: [0, 0, 0] }) : [];
   }
 
   markOf(pick: Pick, pixel: number, colour: string): Object3D | undefined {

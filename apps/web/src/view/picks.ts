@@ -86,6 +86,13 @@ export const bodyPick = (body: string, index: number, topology: Topology): Pick 
   thing: { to: 'body', body: index, topology },
   depth: 0,
 });
+/** Everything of a body that can be picked. */
+export const picksOf = (body: string, index: number, topology: Topology): Pick[] => [
+  bodyPick(body, index, topology),
+  ...topology.faces.map((face) => facePick(body, index, topology, face)),
+  ...topology.edges.map((edge) => edgePick(body, index, edge)),
+  ...topology.vertices.map((vertex) => cornerPick(body, index, vertex)),
+];
 export const guidePick = ({ name, words, reference, thing }: Guide, depth: number): Pick => ({
   kind: 'guide',
   body: '',

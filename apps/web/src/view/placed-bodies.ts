@@ -12,15 +12,10 @@ import {
   Matrix4,
   MeshLambertMaterial,
 } from 'three';
-import { boxCorners, movedBy, type BodyMesh, type Id, type Movement, type Topology, type Vec3 } from '@helb/core';
+import { boxRound, movedBox, type BodyMesh, type Box3, type Id, type Movement, type Topology } from '@helb/core';
 import type { ViewBody } from './viewport.ts';
 
 export const matrixOf = ([a, b, c]: Movement): Matrix4 => new Matrix4().set(...a, ...b, ...c, 0, 0, 0, 1);
-
-export interface Box {
-  readonly low: Vec3;
-  readonly high: Vec3;
-}
 
 /** How placements are drawn: as they are, or pale behind what is looked at. */
 export type Layer = 'strong' | 'pale';
@@ -82,7 +77,7 @@ export class PlacedBody {
   }
 
   /** In the coordinates of its part. */
-  get box(): Box {
+  get box(): Box3 {
     if (!this.faces.boundingBox) this.faces.computeBoundingBox();
     const { min, max } = this.faces.boundingBox!;
     return { low: min.toArray(), high: max.toArray() };
@@ -151,14 +146,10 @@ export class PlacedScene {
   }
 
   /** The box round placements; undefined where none of them has a body. */
-  boxOf(placed: readonly { readonly part: Id; readonly pose: Movement }[]): Box | undefined {
-    const corners = placed.flatMap(({ part, pose }) =>
-      this.keysOf(part).flatMap((key) => boxCorners(this.bodies.get(key)!.box).map((at) => movedBy(pose, at))),
+  boxOf(placed: readonly { readonly part: Id; readonly pose: Movement }[]): Box3 | undefined {
+    return boxRound(
+      placed.flatMap(({ part, pose }) => this.keysOf(part).map((key) => movedBox(this.bodies.get(key)!.box, pose))),
     );
-    if (corners.length === 0) return undefined;
-    const bound = (pick: (...values: number[]) => number) =>
-      [0, 1, 2].map((k) => pick(...corners.map((at) => at[k]!))) as unknown as Vec3;
-    return { low: bound(Math.min), high: bound(Math.max) };
   }
 
   dispose(): void {

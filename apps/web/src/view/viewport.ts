@@ -26,7 +26,17 @@ import {
 import type { Walls } from '@helb/engine';
 import type { ViewCamera } from './camera.ts';
 import { Cuts } from './cuts.ts';
-import { bodyPick, cornerPick, edgePick, facePick, guidePick, rangeAt, type Guide, type Pick } from './picks.ts';
+import {
+  bodyPick,
+  cornerPick,
+  edgePick,
+  facePick,
+  guidePick,
+  picksOf,
+  rangeAt,
+  type Guide,
+  type Pick,
+} from './picks.ts';
 import { cornerMark, faceMark, lineMark } from './marks.ts';
 import type { Painting } from './painting.ts';
 import { cornerNearness, nearness } from './nearness.ts';
@@ -281,12 +291,7 @@ export class Viewport {
   }
 
   private things(): Pick[] {
-    const ofBodies = this.pickableBodies.flatMap(([body, { topology }], k) => [
-      bodyPick(body, k, topology),
-      ...topology.faces.map((face) => facePick(body, k, topology, face)),
-      ...topology.edges.map((edge) => edgePick(body, k, edge)),
-      ...topology.vertices.map((vertex) => cornerPick(body, k, vertex)),
-    ]);
+    const ofBodies = this.pickableBodies.flatMap(([body, { topology }], k) => picksOf(body, k, topology));
     return [...ofBodies, ...this.guides.map((guide) => guidePick(guide, 0))];
   }
 

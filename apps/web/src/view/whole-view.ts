@@ -1,9 +1,9 @@
 import { BufferAttribute, BufferGeometry, Group, LineBasicMaterial, LineSegments, Vector3, type Object3D } from 'three';
-import { movedBy, STILL, type Id, type Movement, type Vec2, type Vec3 } from '@helb/core';
+import { movedBy, STILL, type Id, type Movement, type Vec2, type Vec3, type Box3 } from '@helb/core';
 import { cornerMark, lineMark } from './marks.ts';
 import { nearness } from './nearness.ts';
 import { bodyPick, guidePick, type Guide } from './picks.ts';
-import { matrixOf, PlacedScene, type Box, type Instance, type Layer } from './placed-bodies.ts';
+import { matrixOf, PlacedScene, type Instance, type Layer } from './placed-bodies.ts';
 import { placedMark, placedUnder, type MemberPick } from './placed-picks.ts';
 import { Stage, type ViewTheme } from './stage.ts';
 import type { ViewBody } from './viewport.ts';
@@ -175,7 +175,7 @@ export class WholeView {
   }
 
   /** The box round everything that is shown; undefined where nothing is. */
-  get box(): Box | undefined {
+  get box(): Box3 | undefined {
     const shown = this.members.filter(({ layer }) => layer !== 'hidden');
     return this.placed.boxOf(shown.map(({ id, part }) => ({ id, part, pose: this.poseOf(id) })));
   }

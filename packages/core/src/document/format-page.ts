@@ -68,7 +68,7 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
     joints: [{ name, kind, coordinates: [{ name, value, unit: "deg" | "mm", least, most }], message }],
     makeUp: [{ part, name, count, material, mass_g, size_mm }],                  mass and size of one of them
     mass_g, unknown, centre_mm, inertia_g_mm2, box_mm,                           unknown: placements without a material
-    interference: null | [{ a, b, overlap_mm3, at_mm, pressed }]                 with \`--interference\`
+    interference: null | [{ a, b, overlap_mm3, at_mm, compared, pressed }]       with \`--interference\`
   },
   values:   [{ name, expression, result, unit }],    unit "" for plain numbers; result null where it can't be read
   findings: [{ code, part, step, message }]

@@ -1,7 +1,7 @@
+import { boxesApart, movedBox, type Box3 } from './box.ts';
 import { movedBy, type Movement } from './movement.ts';
 import { nearestOfTriangles, type Nearest, type Triangle } from './triangle-distance.ts';
 import type { TriangleTree } from './triangle-tree.ts';
-import type { Vec3 } from './vector.ts';
 
 /**
  * Where two skins come nearest, the second moved; undefined where that is `upTo` or more. Places in the space of the
@@ -19,8 +19,8 @@ export function nearestOfTrees(
   if (first.isEmpty || second.isEmpty) return undefined;
   let best: Nearest | undefined;
   let limit = upTo;
-  const moved = new Map<number, Box>();
-  const boxOf = (node: number): Box => {
+  const moved = new Map<number, Box3>();
+  const boxOf = (node: number): Box3 => {
     let box = moved.get(node);
     if (!box) moved.set(node, (box = movedBox(second.box(node), movement)));
     return box;
@@ -64,26 +64,4 @@ export function nearestOfTrees(
   return best;
 }
 
-export interface Box {
-  readonly low: Vec3;
-  readonly high: Vec3;
-}
-
-/** The box round a box that is moved. */
-export function movedBox({ low, high }: Box, movement: Movement): Box {
-  const middle = movedBy(movement, [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2]);
-  const half = movement.map(
-    ([x, y, z]) =>
-      (Math.abs(x) * (high[0] - low[0]) + Math.abs(y) * (high[1] - low[1]) + Math.abs(z) * (high[2] - low[2])) / 2,
-  );
-  return {
-    low: middle.map((c, k) => c - half[k]!) as unknown as Vec3,
-    high: middle.map((c, k) => c + half[k]!) as unknown as Vec3,
-  };
-}
-
-/** How far two boxes are apart; 0 where they meet. */
-export const boxesApart = (a: Box, b: Box): number =>
-  Math.hypot(...[0, 1, 2].map((k) => Math.max(0, a.low[k]! - b.high[k]!, b.low[k]! - a.high[k]!)));
-
-const sizeOf = ({ low, high }: Box): number => Math.max(high[0] - low[0], high[1] - low[1], high[2] - low[2]);
+const sizeOf = ({ low, high }: Box3): number => Math.max(high[0] - low[0], high[1] - low[1], high[2] - low[2]);

@@ -58,7 +58,3 @@ export const squareTo3 = (a: Vec3, unit: Vec3): Vec3 => sub3(a, scale3(unit, dot
 /** The foot of the perpendicular from a place to the line through `origin` along a unit vector. */
 export const footOnLine3 = (place: Vec3, origin: Vec3, along: Vec3): Vec3 =>
   add3(origin, scale3(along, dot3(sub3(place, origin), along)));
-
-/** The eight corners of a box along the axes. */
-export const boxCorners = ({ low, high }: { readonly low: Vec3; readonly high: Vec3 }): Vec3[] =>
-  [low, high].flatMap(([x]) => [low, high].flatMap(([, y]) => [low, high].map(([, , z]): Vec3 => [x, y, z])));

@@ -81,9 +81,9 @@ function assemblyLines(whole: AssemblyInspection): string[] {
     `  mass     ${formatAmount(whole.mass_g)} g${whole.unknown > 0 ? `, without ${whole.unknown} placements of no material` : ''}`,
     `  centre   ${triple(whole.centre_mm)} mm`,
     `  box      ${box ? `${triple(box.low)} mm to ${triple(box.high)} mm` : '-'}`,
-    ...(whole.interference ?? []).map(
-      ({ a, b, overlap_mm3, at_mm, pressed }) =>
-        `  ${a} and ${b} overlap by ${formatAmount(overlap_mm3)} mm³ at ${triple(at_mm)} mm${pressed ? ', as they are meant to' : ''}`,
-    ),
+    ...(whole.interference ?? []).map(({ a, b, overlap_mm3, at_mm, compared, pressed }) => {
+      if (!compared) return `  ${a} and ${b} could not be compared`;
+      return `  ${a} and ${b} overlap by ${formatAmount(overlap_mm3)} mm³ at ${triple(at_mm)} mm${pressed ? ', as they are meant to' : ''}`;
+    }),
   ];
 }
