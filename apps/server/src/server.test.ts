@@ -286,6 +286,17 @@ describe('saving', () => {
   });
 });
 
+test('the document alone, as it is now, for its owner only', async () => {
+  const client = await person();
+  const { id } = (await client.call('POST', '/projects', { name: 'A' })).body;
+  const { body: opened } = await client.call('GET', `/projects/${id}`);
+  const { entry: change, project } = rename(opened.document as Project, 'e1', 'B');
+  await client.call('POST', `/projects/${id}/changes`, { base: 0, changes: [change] });
+  expect((await client.call('GET', `/projects/${id}/document`)).body).toEqual({ revision: 1, document: project });
+  expect((await (await person()).call('GET', `/projects/${id}/document`)).status).toBe(404);
+  expect((await new ApiClient(address).call('GET', `/projects/${id}/document`)).status).toBe(401);
+});
+
 // last: it uses up the tries of this address
 describe('files', () => {
   const bytes = new TextEncoder().encode('ISO-10303-21; some solid');
@@ -307,6 +318,25 @@ describe('files', () => {
     // with the project they go too
     await client.call('DELETE', `/projects/${id}`);
     expect((await client.call('GET', `/files/${hash}`)).status).toBe(404);
+  });
+
+  test('shared with another project of the same owner: it stays when the first goes', async () => {
+    const client = await person();
+    const { id: first } = (await client.call('POST', '/projects', { name: 'A' })).body;
+    const { id: second } = (await client.call('POST', '/projects', { name: 'B' })).body;
+    await client.call('POST', `/projects/${first}/files`, bytes);
+    const share = (who: ApiClient, project: string, of = hash) => who.call('PUT', `/projects/${project}/files/${of}`);
+    expect((await share(client, second)).status).toBe(204);
+    expect((await share(client, second)).status).toBe(204);
+    await client.call('DELETE', `/projects/${first}`);
+    expect((await client.call('GET', `/files/${hash}`)).status).toBe(200);
+    // neither into a project of somebody else, nor what is theirs, nor what is nowhere
+    const other = await person();
+    const { id: theirs } = (await other.call('POST', '/projects', { name: 'C' })).body;
+    expect((await share(other, second)).status).toBe(404);
+    expect((await share(other, theirs)).status).toBe(404);
+    expect((await share(client, second, 'f'.repeat(64))).status).toBe(404);
+    expect((await share(client, second, 'nonsense')).status).toBe(404);
   });
 
   test('what is empty, too large, no bytes, or no hash is refused in words', async () => {

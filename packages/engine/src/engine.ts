@@ -1,6 +1,8 @@
 import {
   ACCEPT_WORDS,
   buildOrder,
+  designScope,
+  drawnPart,
   fail,
   locate,
   namesUsed,
@@ -24,6 +26,7 @@ import {
   type Issue,
   type Kernel,
   type Movement,
+  type Origin,
   type Part,
   type PlaceOnBody,
   type Project,
@@ -98,6 +101,15 @@ interface Built {
   readonly keys: readonly string[];
 }
 
+interface Constructed {
+  readonly built: ReadonlyMap<Id, Built>;
+  readonly sites: ReadonlyMap<Id, Site>;
+  readonly models: readonly PartModel[];
+}
+
+const sectionsOf = (sections: Part['sections'], site: Site): PartModel['sections'] =>
+  new Map(Object.entries(sections ?? {}).map(([id, record]) => [id, site.section(record)]));
+
 /** Of parts that are built for others nothing is shown. */
 const forOthers = ({ signal, progress, pause }: BuildOptions): BuildOptions => ({
   ...(signal ? { signal } : {}),
@@ -167,12 +179,27 @@ export class Engine {
 
   private async builtWith(project: Project, options: BuildOptions) {
     const scope = valueScope(Object.values(project.values), project.unit);
+    const { built, sites, models } = await this.construct(project, scope, options);
+    const inUse = new Set([...built.values()].flatMap(({ keys }) => keys));
+    for (const body of this.cache.trim(inUse)) this.survey.forget(body);
+    return { model: { parts: models, values: valuesOf(project, scope) }, sites, scope };
+  }
+
+  /** Builds parts of a project, or of one that a part was brought from; `models` are those that were wanted. */
+  private async construct(project: Project, scope: Scope, options: BuildOptions): Promise<Constructed> {
     const wanted = (options.parts ?? project.partOrder).filter((id) => project.parts[id] !== undefined);
     const built = new Map<Id, Built>();
     const sites = new Map<Id, Site>();
     const neighbours = new Neighbours(project, scope, sites, this.assembling);
     for (const id of buildOrder(project, wanted)) {
       const part = project.parts[id]!;
+      const own = wanted.includes(id) ? options : forOthers(options);
+      if (part.from) {
+        const brought = await this.brought(id, part.from, part, scope, own);
+        sites.set(id, brought.site);
+        built.set(id, brought);
+        continue;
+      }
       const site = new Site(part, scope, this.survey, {
         seen: (step, at, from) => neighbours.seen(id, step, at, from),
         bodiesOf(other) {
@@ -181,14 +208,33 @@ export class Engine {
         },
       });
       sites.set(id, site);
-      built.set(id, await this.buildPart(id, part, scope, site, wanted.includes(id) ? options : forOthers(options)));
+      built.set(id, await this.buildPart(id, part, scope, site, own));
     }
-    const inUse = new Set([...built.values()].flatMap(({ keys }) => keys));
-    for (const body of this.cache.trim(inUse)) this.survey.forget(body);
     const models = wanted.map((id) => built.get(id)!.model);
     // as long as a part is not built to its end nobody knows where it stands
-    const parts = options.upTo === undefined ? neighbours.checked(models) : models;
-    return { model: { parts, values: valuesOf(project, scope) }, sites, scope };
+    return { built, sites, models: options.upTo === undefined ? neighbours.checked(models) : models };
+  }
+
+  /** A part of another project: built as it is there, with the values that it is given here. */
+  private async brought(
+    id: Id,
+    origin: Origin,
+    { sections }: Part,
+    scope: Scope,
+    { before, upTo, ...options }: BuildOptions,
+  ): Promise<Built & { readonly site: Site }> {
+    void before;
+    void upTo;
+    const { built, sites, models } = await this.construct(origin.design, designScope(origin, scope), {
+      ...options,
+      parts: [origin.part],
+    });
+    const site = sites.get(origin.part)!;
+    return {
+      site,
+      model: { ...models[0]!, id, sections: sectionsOf(sections, site) },
+      keys: [...built.values()].flatMap(({ keys }) => keys),
+    };
   }
 
   /** A part as it is built; undefined where there is none. */
@@ -253,7 +299,7 @@ export class Engine {
   async outlineFile(project: Project, part: Id, sketch: Id, format: 'dxf' | 'svg'): Promise<Result<Uint8Array>> {
     const { parts } = await this.build(project, { parts: [part] });
     const solved = parts[0]?.sketches.get(sketch);
-    const name = project.parts[part]?.steps[sketch]?.name ?? sketch;
+    const name = drawnPart(project, part)?.steps[sketch]?.name ?? sketch;
     if (!solved) return fail('engine.suppressed', { step: name });
     const pieces = outlinePieces(solved);
     if (pieces.length === 0) return fail('export.nothing-drawn', { sketch: name });
@@ -333,9 +379,7 @@ export class Engine {
     const bodies = state.bodies.map((body) => this.survey.describe(body, options));
     const earlier = (before ?? []).map((body) => this.survey.describe(body, options));
     site.bodies = state.bodies;
-    const sections = new Map(
-      Object.entries(part.sections ?? {}).map(([section, record]) => [section, site.section(record)]),
-    );
+    const sections = sectionsOf(part.sections, site);
     const { sketches, datums } = site;
     const plane = options.before === undefined ? undefined : sketches.get(options.before)?.frame;
     const crossings = plane && before ? before.flatMap((body) => this.survey.crossing(body, plane)) : [];

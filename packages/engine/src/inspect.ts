@@ -3,11 +3,13 @@ import {
   valueScope,
   variantsOf,
   displayUnit,
+  drawnPart,
   type Datum,
   endsOfCurve,
   explain,
   isNumber,
   type LengthUnit,
+  type Origin,
   type PartLink,
   type Project,
   type Quantity,
@@ -45,6 +47,13 @@ export interface PartInspection extends Totals {
   /** Where each body is thinnest; empty unless it was asked for. */
   readonly thinnest: readonly { readonly thickness_mm: number; readonly at_mm: Vec3; readonly face: string }[];
   readonly name: string;
+  /** The project that it was brought from, and at which revision; null for a part that is drawn here. */
+  readonly from: {
+    readonly project: string;
+    readonly revision: number;
+    readonly part: string;
+    readonly given: readonly { readonly name: string; readonly expression: string }[];
+  } | null;
   /** The parts that it takes something from, by which of its steps. */
   readonly takes_from: readonly { readonly part: string; readonly steps: readonly string[] }[];
   readonly steps: readonly {
@@ -120,13 +129,14 @@ export function inspect(project: Project, model: Model, variant?: Id, posed?: Po
 }
 
 function inspectPart(project: Project, model: PartModel, links: readonly PartLink[]): PartInspection {
-  const part = project.parts[model.id]!;
+  const part = drawnPart(project, model.id)!;
   const totals = totalsOf(
     model.bodies.map((body) => body.measures),
     part.material,
   );
   return {
     name: part.name,
+    from: part.from ? originOf(part.from) : null,
     takes_from: links
       .filter((link) => link.part === model.id)
       .map(({ from, steps }) => ({ part: project.parts[from]!.name, steps: steps.map((id) => part.steps[id]!.name) })),
@@ -174,6 +184,13 @@ function inspectPart(project: Project, model: PartModel, links: readonly PartLin
   };
 }
 
+const originOf = ({ design, revision, part, given = {} }: Origin) => ({
+  project: design.name,
+  revision,
+  part: design.parts[part]!.name,
+  given: Object.entries(given).map(([id, expression]) => ({ name: design.values[id]!.name, expression })),
+});
+
 /** A place of a datum and its direction: the normal of a plane, the z of a frame. */
 function placeOf(datum: Datum): { at_mm: Vec3; along: Vec3 | null } {
   if (datum.form === 'point') return { at_mm: datum.at, along: null };
@@ -202,7 +219,7 @@ export function findings(project: Project, model: Model): Finding[] {
     if (beyond) found.push({ code: beyond.code, part: null, step: null, message: explain(beyond) });
   }
   for (const partModel of model.parts) {
-    const part = project.parts[partModel.id]!;
+    const part = drawnPart(project, partModel.id)!;
     for (const { id, issue, references = [] } of partModel.steps) {
       const step = part.steps[id]!.name;
       if (issue) found.push({ code: issue.code, part: part.name, step, message: explain(issue) });

@@ -57,6 +57,12 @@ export function apiRoutes({ accounts, projects, files, tries, healthy }: Service
     return id;
   };
 
+  const fileHash = (ctx: Context & { params: Record<string, string> }): string => {
+    const hash = ctx.params['hash'] ?? '';
+    if (!/^[0-9a-f]{64}$/.test(hash)) throw new Refusal(404, 'There is no such file.');
+    return hash;
+  };
+
   router.get('/health', async (ctx) => {
     await healthy();
     ctx.body = { ok: true };
@@ -96,6 +102,9 @@ export function apiRoutes({ accounts, projects, files, tries, healthy }: Service
     await projects.remove((await who(ctx)).id, projectId(ctx));
     ctx.status = 204;
   });
+  router.get('/projects/:id/document', async (ctx) => {
+    ctx.body = await projects.document((await who(ctx)).id, projectId(ctx));
+  });
   router.get('/projects/:id/changes', async (ctx) => {
     const after = z.coerce.number().int().min(0).parse(ctx.query['after']);
     ctx.body = await projects.since((await who(ctx)).id, projectId(ctx), after);
@@ -129,11 +138,12 @@ export function apiRoutes({ accounts, projects, files, tries, healthy }: Service
     ctx.body = await files.keep(accountId, projectId(ctx), bytes);
     ctx.status = 201;
   });
+  router.put('/projects/:id/files/:hash', async (ctx) => {
+    await files.share((await who(ctx)).id, projectId(ctx), fileHash(ctx));
+    ctx.status = 204;
+  });
   router.get('/files/:hash', async (ctx) => {
-    const { id: accountId } = await who(ctx);
-    const { hash = '' } = ctx.params as { hash?: string };
-    if (!/^[0-9a-f]{64}$/.test(hash)) throw new Refusal(404, 'There is no such file.');
-    ctx.body = await files.read(accountId, hash);
+    ctx.body = await files.read((await who(ctx)).id, fileHash(ctx));
     ctx.type = 'application/octet-stream';
     ctx.set('Content-Disposition', 'attachment');
     ctx.set('Cache-Control', 'private, max-age=31536000, immutable');

@@ -3,6 +3,7 @@ import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
 import { MOST_FILE } from '@helb/core';
 import type { Database } from '../db/database.ts';
+import type { FileRow } from '../db/models.ts';
 import { notFound, Refusal } from './refusal.ts';
 
 const pack = promisify(gzip);
@@ -18,24 +19,37 @@ export class Files {
 
   /** Keeps a file with a project; the same bytes once only. */
   async keep(accountId: number, projectId: string, bytes: Buffer): Promise<{ hash: string; size: number }> {
-    const { ProjectRow, FileRow } = this.database.models;
-    if ((await ProjectRow.count({ where: { id: projectId, accountId } })) === 0) throw notFound();
+    const { FileRow } = this.database.models;
+    await this.ofOwn(accountId, projectId);
     if (bytes.length === 0) throw new Refusal(422, 'The file is empty.');
     const hash = createHash('sha256').update(bytes).digest('hex');
     const file = { hash, size: bytes.length };
     if ((await FileRow.count({ where: { projectId, hash } })) > 0) return file;
-    if ((await FileRow.count({ where: { projectId } })) >= MOST_FILES)
-      throw new Refusal(409, `The project has ${MOST_FILES} files already.`);
     const packed = await pack(bytes);
     if (packed.length > MOST_PACKED)
       throw new Refusal(413, `Packed the file is larger than ${MOST_PACKED / 1024 ** 2} MB: bring in less at once.`);
-    // two windows may bring the same file at once
-    await FileRow.bulkCreate([{ projectId, ...file, packed }], { ignoreDuplicates: true });
+    await this.put(projectId, { ...file, packed });
     return file;
+  }
+
+  /** Keeps a file of another project of theirs with a project too. */
+  async share(accountId: number, projectId: string, hash: string): Promise<void> {
+    await this.ofOwn(accountId, projectId);
+    const { size, packed } = await this.row(accountId, hash);
+    await this.put(projectId, { hash, size, packed });
   }
 
   /** The bytes of a file of any project of theirs. */
   async read(accountId: number, hash: string): Promise<Buffer> {
+    const { packed } = await this.row(accountId, hash);
+    return unpack(packed, { maxOutputLength: MOST_FILE });
+  }
+
+  private async ofOwn(accountId: number, projectId: string): Promise<void> {
+    if ((await this.database.models.ProjectRow.count({ where: { id: projectId, accountId } })) === 0) throw notFound();
+  }
+
+  private async row(accountId: number, hash: string): Promise<FileRow> {
     const { ProjectRow, FileRow } = this.database.models;
     const rows = await FileRow.findAll({ where: { hash }, attributes: ['projectId'] });
     const owned = await ProjectRow.findOne({
@@ -44,6 +58,14 @@ export class Files {
     });
     const row = owned && (await FileRow.findOne({ where: { projectId: owned.id, hash } }));
     if (!row) throw new Refusal(404, 'There is no such file.');
-    return unpack(row.packed, { maxOutputLength: MOST_FILE });
+    return row;
+  }
+
+  private async put(projectId: string, file: Pick<FileRow, 'hash' | 'size' | 'packed'>): Promise<void> {
+    const { FileRow } = this.database.models;
+    if ((await FileRow.count({ where: { projectId } })) >= MOST_FILES)
+      throw new Refusal(409, `The project has ${MOST_FILES} files already.`);
+    // two windows may bring the same file at once
+    await FileRow.bulkCreate([{ projectId, ...file }], { ignoreDuplicates: true });
   }
 }

@@ -107,6 +107,12 @@ export class Projects {
     return { id, revision: row.revision, document, log };
   }
 
+  /** The document alone, as it is now: a part of it may be wanted elsewhere. */
+  async document(accountId: number, id: string): Promise<{ revision: number; document: Project }> {
+    const { revision } = await this.row(accountId, id);
+    return { revision, document: await this.documentOf(id, revision) };
+  }
+
   /** What others (or another window) have saved since a revision. */
   async since(accountId: number, id: string, revision: number) {
     const row = await this.row(accountId, id);

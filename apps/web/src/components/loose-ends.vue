@@ -38,7 +38,7 @@ const ends = computed(() =>
         <span>
           <strong v-if="end.step">{{ end.step }}</strong> {{ end.message }}
           <button
-            v-if="end.sketch && bench.editor?.step !== end.sketch"
+            v-if="end.sketch && !bench.part?.from && bench.editor?.step !== end.sketch"
             class="word-link"
             @click="bench.editSketch(end.sketch)"
           >

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { PART_COLOURS, type Action, type Id } from '@helb/core';
+import { PART_COLOURS, type Action, type Id, type Part } from '@helb/core';
 import { newId } from '../stores/ids.ts';
 import { useBench } from '../stores/bench.ts';
+import { useBrought, type News } from '../stores/brought.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
+import BringPart from './bring-part.vue';
 import NameField from './name-field.vue';
 import PartLinks from './part-links.vue';
 import PlacementsList from './placements-list.vue';
@@ -12,6 +14,7 @@ import PlacementsList from './placements-list.vue';
 const store = useProject();
 const bench = useBench();
 const placements = usePlacements();
+const brought = useBrought();
 const emit = defineEmits<{ edit: [id: Id] }>();
 const renaming = ref<Id>();
 const name = ref('');
@@ -24,6 +27,16 @@ function add() {
   const result = store.act([{ command: 'part.add', input: { id, name: title } }, ...place]);
   if (result.ok) edit(id);
 }
+
+/** A ring for what is drawn elsewhere. */
+const dotOf = ({ colour, from }: Part) => ({
+  borderColor: PART_COLOURS[colour],
+  background: from ? 'transparent' : PART_COLOURS[colour],
+});
+const originOf = ({ from }: Part) => (from ? `from ${from.design.name}` : '');
+
+/** What is told of a part that comes from another project. */
+const NEWS: Record<News['kind'], string> = { 'as it is': '', newer: 'newer', missing: 'source gone' };
 
 /** Groups as they can be placed again. */
 const groups = computed(() => Object.entries(store.project?.groups ?? {}));
@@ -57,8 +70,9 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
         :class="id === bench.partId ? 'bg-lit' : ''"
       >
         <span
-          class="size-3 shrink-0 rounded-full"
-          :style="{ background: PART_COLOURS[store.project!.parts[id]!.colour] }"
+          class="size-3 shrink-0 rounded-full border-2"
+          :style="dotOf(store.project!.parts[id]!)"
+          :title="originOf(store.project!.parts[id]!)"
         />
         <input
           v-if="renaming === id"
@@ -80,6 +94,9 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
         >
           {{ store.project!.parts[id]!.name }}
         </button>
+        <span v-if="NEWS[brought.news.get(id)?.kind ?? 'as it is']" class="text-loose shrink-0 text-[13px]">{{
+          NEWS[brought.news.get(id)!.kind]
+        }}</span>
         <button
           class="word-link text-sm"
           :aria-label="`Place ${store.project!.parts[id]!.name}`"
@@ -104,7 +121,14 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
         </button>
       </li>
     </ul>
-    <button class="word-link px-4 py-2" @click="add">+ new part</button>
+    <div class="flex flex-wrap">
+      <button class="word-link px-4 py-2" @click="add">+ new part</button>
+      <BringPart />
+    </div>
+    <p v-if="brought.newer.length > 1" class="px-4 pb-2 text-sm">
+      {{ brought.newer.length }} parts are newer where they come from:
+      <button class="word-link" @click="brought.take(brought.newer.map(({ id }) => id))">take all</button>
+    </p>
     <PartLinks @edit="edit" />
     <template v-if="groups.length > 0">
       <h2 class="heading px-4 pt-3 pb-1">Groups</h2>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import {
+  drawnPart,
   evaluate,
   explain,
   formatAmount,
@@ -47,7 +48,7 @@ const frames = computed((): Record<string, { words: string; frame: Frame }> => {
     for (const [step, datum] of Object.entries(whole.whole!.parts[member.part]?.datums ?? {})) {
       const local =
         datum.form === 'frame' ? datum.frame : datum.form === 'point' ? { ...ORIGIN, origin: datum.at } : undefined;
-      const name = store.project?.parts[member.part]?.steps[step]?.name ?? step;
+      const name = (store.project && drawnPart(store.project, member.part)?.steps[step]?.name) ?? step;
       if (local)
         found[`${member.id} ${step}`] = {
           words: `${member.name} · ${name}`,

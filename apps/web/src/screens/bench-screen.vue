@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue';
 import { onBeforeUnmount, ref, watchEffect } from 'vue';
+import BroughtSheet from '../components/brought-sheet.vue';
 import BuildSheet from '../components/build-sheet.vue';
 import Desk from '../components/desk.vue';
 import PartsList from '../components/parts-list.vue';
@@ -47,7 +48,9 @@ onBeforeUnmount(() => {
         </Tab>
       </TabList>
       <TabPanels class="flex min-h-0 grow flex-col">
-        <TabPanel class="flex min-h-0 grow flex-col" tabindex="-1"><BuildSheet /></TabPanel>
+        <TabPanel class="flex min-h-0 grow flex-col" tabindex="-1">
+          <BroughtSheet v-if="bench.part?.from" /><BuildSheet v-else />
+        </TabPanel>
         <TabPanel class="flex min-h-0 grow flex-col" tabindex="-1"><PartsList @edit="tab = 0" /></TabPanel>
       </TabPanels>
     </TabGroup>

@@ -1,21 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import {
-  isSketch,
-  outlinePieces,
-  PART_COLOURS,
-  solved,
-  valueScope,
-  writeDxf,
-  writeProject,
-  writeSvg,
-  type Id,
-} from '@helb/core';
+import { drawnPart, isSketch, PART_COLOURS, writeProject, type Id } from '@helb/core';
 import { download, fileName } from '../download.ts';
 import { useBatch } from '../stores/batch.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
-import type { FileFormat } from '../workers/protocol.ts';
+import type { FileFormat, OutlineFormat } from '../workers/protocol.ts';
 
 const store = useProject();
 const model = useModel();
@@ -40,39 +30,40 @@ const FORMATS: readonly { format: FileFormat; title: string; type: string; words
   { format: 'stl', title: 'STL', type: 'model/stl', words: 'triangles in mm, within 0.05 mm' },
 ];
 
-async function part(id: Id, format: (typeof FORMATS)[number]) {
-  busy.value = `${id} ${format.format}`;
+const part = (id: Id, { format, type }: (typeof FORMATS)[number]) =>
+  save(`${id} ${format}`, store.kept!.parts[id]!.name, format, type, () => model.file(store.project!, id, format));
+
+/** Asks for the bytes of a file, and saves them or tells why there are none. */
+async function save(
+  key: string,
+  name: string,
+  ending: string,
+  type: string,
+  bytes: () => Promise<Uint8Array | string>,
+) {
+  busy.value = key;
   message.value = '';
-  const { name } = store.kept!.parts[id]!;
-  const result = await model
-    .file(store.project!, id, format.format)
-    .catch((error: unknown) => (error as Error).message);
+  const result = await bytes().catch((error: unknown) => (error as Error).message);
   if (typeof result === 'string') message.value = `${name}: ${result}`;
-  else download(`${fileOf(name)}.${format.format}`, result as Uint8Array<ArrayBuffer>, format.type);
+  else download(`${fileOf(name)}.${ending}`, result as Uint8Array<ArrayBuffer>, type);
   busy.value = undefined;
 }
 
 /** The outlines of sketches: what flat parts are cut from. */
-const OUTLINES = [
-  { title: 'DXF', ending: 'dxf', type: 'image/vnd.dxf', write: writeDxf },
-  { title: 'SVG', ending: 'svg', type: 'image/svg+xml', write: writeSvg },
-] as const;
+const OUTLINES: readonly { format: OutlineFormat; title: string; type: string }[] = [
+  { format: 'dxf', title: 'DXF', type: 'image/vnd.dxf' },
+  { format: 'svg', title: 'SVG', type: 'image/svg+xml' },
+];
 const sketches = computed(() =>
   (store.kept?.partOrder ?? []).flatMap((partId) => {
-    const { name, steps, stepOrder } = store.kept!.parts[partId]!;
+    const { name, steps, stepOrder } = drawnPart(store.kept!, partId)!;
     return stepOrder
       .filter((id) => isSketch(steps[id]))
       .map((id) => ({ id, partId, part: name, name: steps[id]!.name }));
   }),
 );
-function outline({ id, partId, name }: (typeof sketches.value)[number], format: (typeof OUTLINES)[number]) {
-  const { parts, values, unit } = store.project!;
-  const step = parts[partId]!.steps[id]!;
-  if (!isSketch(step)) return;
-  const pieces = outlinePieces(solved(step, valueScope(Object.values(values), unit)));
-  message.value = pieces.length === 0 ? `${name}: nothing is drawn in it yet.` : '';
-  if (pieces.length > 0) download(`${fileOf(name)}.${format.ending}`, format.write(pieces), format.type);
-}
+const outline = ({ id, partId, name }: (typeof sketches.value)[number], { format, type }: (typeof OUTLINES)[number]) =>
+  save(`${partId} ${id} ${format}`, name, format, type, () => model.outline(store.project!, partId, id, format));
 
 const project = () =>
   download(`${fileName(store.kept!.name)}.helb.json`, writeProject(store.kept!), 'application/json');
@@ -143,9 +134,10 @@ const project = () =>
             <td class="py-2">
               {{ sketch.name }} <span class="text-muted text-sm">{{ sketch.part }}</span>
             </td>
-            <td v-for="format in OUTLINES" :key="format.ending">
+            <td v-for="format in OUTLINES" :key="format.format">
               <button
                 class="word-link"
+                :disabled="busy !== undefined"
                 :aria-label="`Download ${format.title} of ${sketch.name}`"
                 @click="outline(sketch, format)"
               >

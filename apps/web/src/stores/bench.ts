@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
+  drawnPart,
   explain,
   fail,
   isSketch,
@@ -106,7 +107,7 @@ export const useBench = defineStore('bench', () => {
   const pointedAt = shallowRef<Reference>();
 
   const part = computed<Part | undefined>(() =>
-    partId.value === undefined ? undefined : store.project?.parts[partId.value],
+    store.project && partId.value !== undefined ? drawnPart(store.project, partId.value) : undefined,
   );
 
   /** What the steps are called that a reference speaks of. */

@@ -48,6 +48,7 @@ function bench(more: (script: ProjectScript) => unknown = () => undefined) {
       sizeOf: () => 50,
       restPose,
     });
+    whole.broughtFor = shown;
     whole.whole = { kind: 'whole', parts: {}, assembled, makeUp: [], findings: [], took: 0, memory: 0 };
   };
   const acted: Action[] = [];
@@ -185,9 +186,9 @@ describe('put here for good', () => {
   });
 });
 
-test('a placement is named so that no two are called the same; the first of a project stands still', () => {
+test('a placement is named so that no two are called the same; the first of a project stands still', async () => {
   const { placements, project } = bench();
-  placements.place({ part: 'lid' }, 'Lid');
+  await placements.place({ part: 'lid' }, 'Lid');
   const added = Object.values(project().assembly!.placements).at(-1)!;
   expect(added).toMatchObject({ name: 'Lid 2', held: false });
 });

@@ -2,7 +2,16 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { explain, type BodyReference, type Gap, type Id, type Project } from '@helb/core';
 import { EngineClient } from '../workers/engine-client.ts';
-import type { BuildReply, BuildRequest, FileFormat, WallsReply, WeightReply, WholeReply } from '../workers/protocol.ts';
+import type {
+  BuildReply,
+  BuildRequest,
+  FileFormat,
+  FileReply,
+  OutlineFormat,
+  WallsReply,
+  WeightReply,
+  WholeReply,
+} from '../workers/protocol.ts';
 
 export type Built = Extract<BuildReply, { kind: 'built' }>;
 export type Whole = Extract<WholeReply, { kind: 'whole' }>;
@@ -63,9 +72,12 @@ export const useModel = defineStore('model', () => {
 
   /** The bytes of a file, or the reason in words why there is none. */
   async function file(project: Project, part: Id, format: FileFormat): Promise<Uint8Array | string> {
-    const reply = await engine().file(project, part, format);
-    return reply.kind === 'file' ? reply.bytes : explain(reply.issue);
+    return bytesOf(await engine().file(project, part, format));
   }
+  async function outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<Uint8Array | string> {
+    return bytesOf(await engine().outline(project, part, sketch, format));
+  }
+  const bytesOf = (reply: FileReply) => (reply.kind === 'file' ? reply.bytes : explain(reply.issue));
 
   /** The smallest gap between two things of a part; undefined where one of them is not there. */
   async function gap(
@@ -111,6 +123,7 @@ export const useModel = defineStore('model', () => {
     interference,
     stop,
     file,
+    outline,
     gap,
     walls,
     zip,

@@ -75,7 +75,8 @@ export const usePlacements = defineStore('placements', () => {
     input: { id: newId('p'), record: placementOf(freeName(name), { part }, true) },
   });
 
-  function place(of: Placement['of'], name: string): void {
+  async function place(of: Placement['of'], name: string): Promise<void> {
+    await whole.together();
     store.act([placing(of, name)]);
   }
 
@@ -159,6 +160,7 @@ export const usePlacements = defineStore('placements', () => {
     record,
     membersOf,
     drawnInPlace,
+    placing,
     place,
     placeOpposite,
     set,

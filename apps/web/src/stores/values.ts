@@ -114,13 +114,15 @@ export const useValues = defineStore('values', () => {
     const scope = scopeOf(project);
     return placedExpressions(kept)
       .filter((place) => isOfGeometry(place) && namesUsed(place.text).length === 0 && isTyped(kept, place))
-      .map((place) => {
-        const result = evaluate(place.text, place.asks!, scope);
+      .flatMap((place) => {
+        const { asks } = place;
+        if (!asks) return [];
+        const result = evaluate(place.text, asks, scope);
         return {
           ...place,
           key: place.path.join('/'),
           result: result.ok
-            ? formatQuantity({ amount: result.value, dimension: place.asks! }, project.unit, 4)
+            ? formatQuantity({ amount: result.value, dimension: asks }, project.unit, 4)
             : explain(result.issue),
         };
       });

@@ -260,6 +260,8 @@ export function useVerbs() {
           ? looking.cutAt(cut.reference, planeOf(cut.thing)!.z)
           : looking.cutAt({ to: 'origin', name: 'right' }, ORIGIN_PLANES.right.z),
     };
+    // its steps are changed where it is drawn
+    if (part.from) return [section, ...amongVerb()];
     const extrude: Verb[] = next === undefined ? [] : [extrudeVerb(next)];
     if (bench.picked.length > 0) {
       const [{ kind, within }] = bench.picked as [(typeof bench.picked)[number]];

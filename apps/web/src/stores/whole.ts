@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia';
+import { until } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
   followedBy,
@@ -59,6 +60,8 @@ export const useWhole = defineStore('whole', () => {
   /** What a drive or a hand could not do, in words. */
   const stuck = ref('');
   const arrivals = ref(0);
+  /** The project as it was when it was brought together last. */
+  const broughtFor = shallowRef<Project>();
 
   const assembled = computed(() => whole.value?.assembled);
   const pose = computed(() => moved.value ?? assembled.value?.rest);
@@ -67,6 +70,12 @@ export const useWhole = defineStore('whole', () => {
     const [project, all] = [store.project, assembled.value];
     return project && all ? namesIn(project, all) : (path: string) => path;
   });
+
+  /** Waits until everything is brought together as the project is now; not for ever, where something is in the way. */
+  async function together(): Promise<void> {
+    const isDone = () => !isPlaced.value || broughtFor.value === store.project;
+    await until(isDone).toBe(true, { timeout: 20_000, throwOnTimeout: false });
+  }
 
   // what belongs to one project says nothing of another
   watch(
@@ -90,6 +99,7 @@ export const useWhole = defineStore('whole', () => {
     for (const { key, topology } of Object.values(reply.parts).flatMap(({ bodies }) => bodies))
       if (topology) topologies.set(key, topology);
     whole.value = reply;
+    broughtFor.value = project;
     moved.value = before.all && before.pose && carriedOn(before.all.mechanism.bodies, before.pose, reply);
     encounters.value = pointed.value = undefined;
     paths.value = new Map();
@@ -290,6 +300,8 @@ export const useWhole = defineStore('whole', () => {
     totals,
     running,
     assemble,
+    together,
+    broughtFor,
     memberOf,
     choose,
     tracedPlaces,

@@ -68,6 +68,8 @@ export const api = {
     call<{ id: string }>('POST', '/projects', from),
   remove: (id: string) => call<void>('DELETE', `/projects/${id}`),
   open: (id: string) => call<OpenedProject>('GET', `/projects/${id}`),
+  /** The document alone, as it is now. */
+  document: (id: string) => call<{ revision: number; document: Project }>('GET', `/projects/${id}/document`),
   since: (id: string, revision: number) => call<Changes>('GET', `/projects/${id}/changes?after=${revision}`),
   save: (id: string, base: number, changes: readonly LogEntry[]) =>
     call<{ revision: number }>('POST', `/projects/${id}/changes`, { base, changes }),
@@ -79,6 +81,8 @@ export const api = {
       body: file,
       signal: AbortSignal.timeout(120_000),
     }),
+  /** Keeps a file of another project with this one too. */
+  shareFile: (id: string, hash: string) => call<void>('PUT', `/projects/${id}/files/${hash}`),
   describe: (id: string, look: { findings: number; picture: string }) =>
     call<void>('PUT', `/projects/${id}/look`, look),
 };

@@ -5,6 +5,7 @@ import type {
   BuildRequest,
   EngineWorker,
   FileFormat,
+  OutlineFormat,
   FileReply,
   GapReply,
   InterferenceReply,
@@ -107,6 +108,10 @@ export class EngineClient {
 
   file(project: Project, part: Id, format: FileFormat): Promise<FileReply> {
     return this.surviving((worker) => worker.file(project, part, format));
+  }
+
+  outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<FileReply> {
+    return this.surviving((worker) => worker.outline(project, part, sketch, format));
   }
 
   /** Runs a call on a living worker; rejects with CrashError if that dies under it. */

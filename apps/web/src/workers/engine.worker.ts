@@ -20,6 +20,7 @@ import type {
   BuildRequest,
   EngineWorker,
   FileFormat,
+  OutlineFormat,
   FileReply,
   GapReply,
   InterferenceReply,
@@ -190,6 +191,11 @@ const requests = {
     return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
   },
 
+  async outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<FileReply> {
+    const bytes = await (await engine()).outlineFile(project, part, sketch, format);
+    return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
+  },
+
   async gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply> {
     const found = await (await engine()).gap(project, part, between);
     return found.ok ? { kind: 'gap', gap: found.value } : { kind: 'failed', issue: found.issue };
@@ -259,6 +265,7 @@ const worker: EngineWorker = {
     searches.run((signal) => requests.interference(project, poses, within, progress, signal)),
   stop: () => Promise.resolve(searches.stop()),
   file: (...args) => inTurn(() => requests.file(...args)),
+  outline: (...args) => inTurn(() => requests.outline(...args)),
   gap: (...args) => inTurn(() => requests.gap(...args)),
   zip: (files) => Promise.resolve(zipSync(files)),
   weigh: (...args) => inTurn(() => requests.weigh(...args)),

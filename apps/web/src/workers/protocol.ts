@@ -119,12 +119,15 @@ export interface WeightReply {
   readonly sizes: Readonly<Record<Id, readonly [number, number, number]>>;
 }
 export type FileFormat = 'step' | 'stl';
+export type OutlineFormat = 'dxf' | 'svg';
 
 export interface EngineWorker {
   /** Resolves when the kernel is ready. */
   ready(): Promise<void>;
   build(request: BuildRequest, progress: (done: number, of: number, name: string) => void): Promise<BuildReply>;
   file(project: Project, part: Id, format: FileFormat): Promise<FileReply>;
+  /** The outline of a sketch, with what it borrows where that is now. */
+  outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<FileReply>;
   gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply>;
   /** Files by their paths, packed off the page. */
   zip(files: Readonly<Record<string, Uint8Array>>): Promise<Uint8Array<ArrayBuffer>>;

@@ -5,16 +5,20 @@ import { issue, type Issue } from '../result/index.ts';
 import { entityKind, findEntity, Geometry, patternRefs, relationKind, type Relation } from '../sketch/index.ts';
 import { isSketch, stepKind, type SketchStep } from '../steps/index.ts';
 import { loopOfParts, partLinks } from './part-links.ts';
-import type { Part, Project } from './schema.ts';
+import { LIMITS, type Part, type Project } from './schema.ts';
 
 /** What a schema can't say: orders are complete, references point at what is there, names are unique. */
-export function checkProject(project: Project): Issue | undefined {
+export const checkProject = (project: Project): Issue | undefined => checkNested(project, 0);
+
+/** @param depth how many projects this one is brought into */
+function checkNested(project: Project, depth: number): Issue | undefined {
   return (
     checkOrder('values', project.valueOrder, project.values) ??
     checkOrder('parts', project.partOrder, project.parts) ??
     checkNames(project) ??
     checkOrder('variants', project.variantOrder ?? [], project.variants ?? {}) ??
     first(Object.entries(project.parts), ([id, part]) => checkPart(id, part)) ??
+    first(Object.values(project.parts), (part) => checkOrigin(part, depth)) ??
     checkAssemblies(project) ??
     checkLinks(project)
   );
@@ -64,6 +68,17 @@ function checkPart(id: Id, part: Part): Issue | undefined {
     built.add(stepId);
     return isSketch(step) ? checkSketch(step) : undefined;
   });
+}
+
+/** A part that comes from another project has nothing of its own, and what it comes from is sound. */
+function checkOrigin({ name, from, steps }: Part, depth: number): Issue | undefined {
+  if (!from) return undefined;
+  const { design, given = {} } = from;
+  if (Object.keys(steps).length > 0) return issue('part.brought', { name, project: design.name });
+  if (depth >= LIMITS.origins) return issue('part.origins', { name, most: LIMITS.origins });
+  if (!design.parts[from.part]) return issue('part.origin', { name, project: design.name });
+  if (Object.keys(given).some((id) => !design.values[id])) return issue('part.given', { name, project: design.name });
+  return checkNested(design, depth + 1);
 }
 
 /** References of entities and relations, by kind: a line stands on points, a relation on what is there. */

@@ -1,9 +1,9 @@
 import { placedInAssemblies } from './assembly-places.ts';
 import type { Id } from '../records/index.ts';
 import { stepKind } from '../steps/index.ts';
-import { namesUsed } from '../expressions/index.ts';
+import { namesUsed, valueScope } from '../expressions/index.ts';
 import { LENGTH, type Dimension } from '../units/index.ts';
-import type { Project } from './schema.ts';
+import type { Origin, Project } from './schema.ts';
 import { valueAt } from './value-at.ts';
 
 /** An expression somewhere in a project. */
@@ -31,7 +31,7 @@ export function placedExpressions(project: Project): PlacedExpression[] {
     })),
   );
   const steps = project.partOrder.flatMap((part) => {
-    const { name, steps: records, stepOrder, sections = {} } = project.parts[part]!;
+    const { name, steps: records, stepOrder, sections = {}, from } = project.parts[part]!;
     const cuts = Object.entries(sections).map(([id, section]): PlacedExpression => ({
       path: ['parts', part, 'sections', id, 'offset'],
       text: section.offset,
@@ -51,9 +51,21 @@ export function placedExpressions(project: Project): PlacedExpression[] {
           step,
         }));
     });
-    return [...built, ...cuts];
+    const given = from ? givenTo(from, part, name) : [];
+    return [...built, ...cuts, ...given];
   });
   return [...values, ...varied, ...steps, ...placedInAssemblies(project)];
+}
+
+/** What the values of a part from another project are given here. */
+function givenTo({ design, given = {} }: Origin, part: Id, called: string): PlacedExpression[] {
+  const own = valueScope(Object.values(design.values), design.unit);
+  return Object.entries(given).map(([id, text]) => {
+    const { name = id } = design.values[id] ?? {};
+    const result = own.lookup(name);
+    const asks = result.ok ? { asks: result.value.dimension } : {};
+    return { path: ['parts', part, 'from', 'given', id], text, ...asks, label: `${called} · ${name}`, part };
+  });
 }
 
 /** What a value may come to. */

@@ -29,6 +29,9 @@ This page is written by \`./helb docs\` from the Zod schemas in \`packages/core\
   drawn. Poses are never stored: the rest pose follows from the placements, the joints and their rest values.
 - A reference \`to: "other"\` is a thing \`on\` the part that is placed \`at\` a path, as it lies in the rest pose seen \`from\` a
   placement of the part itself. Which part takes from which has no loops.
+- A part with \`from\` comes from another project and has no steps here. Its \`design\` is that project at that revision, as
+  far as the part is built from it, evaluated with its own values; \`given\` are expressions over the values here that
+  stand instead of some of these.
 - Planes: z is up; Front is seen from -y (its x, y are space x, z), Top from +z (x, y), Right from +x (y, z). Forwards is
   towards whoever looks square on.
 
@@ -43,6 +46,7 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
   variant, variants: [...],            which it is told as (\`--variant NAME\`), and the names of all; the project itself first
   parts: [{
     name,
+    from: null | { project, revision, part, given: [{ name, expression }] },   of a part of another project
     takes_from: [{ part, steps: [...] }],   other parts, and the steps that take something from them
     steps:    [{ name, kind, state: "built" | "failed" | "suppressed", message: string | null,
                  references: [{ label, fate: "recovered" | "gone" }] }],    only those not found by their names

@@ -2,7 +2,7 @@ import type { Id } from '../records/index.ts';
 import type { OtherReference } from '../references/index.ts';
 import { stepKind, type Step } from '../steps/index.ts';
 import { partAt, placedParts } from './placed.ts';
-import type { Project } from './schema.ts';
+import type { Part, Project } from './schema.ts';
 
 // Which parts take something from which.
 
@@ -11,6 +11,10 @@ export const othersOf = (step: Step): OtherReference[] =>
   (stepKind(step.kind).references?.(step) ?? []).flatMap(({ reference }) =>
     reference.to === 'other' ? [reference] : [],
   );
+
+/** Does a part take something from where another is placed? */
+export const looksAtOthers = ({ steps }: Part): boolean =>
+  Object.values(steps).some((step) => othersOf(step).length > 0);
 
 /** That a part takes something from another, and with which of its steps. */
 export interface PartLink {
@@ -78,12 +82,11 @@ function upwards<T>(links: readonly PartLink[], of: (part: Id, sources: readonly
 export function buildOrder(project: Project, wanted: readonly Id[]): Id[] {
   const links = partLinks(project);
   const all = new Set(wanted);
-  const looks = (part: Id): boolean =>
-    Object.values(project.parts[part]?.steps ?? {}).some((step) => othersOf(step).length > 0);
   // grows while it is gone through
   for (const part of all) {
     takenBy(links, part).forEach((from) => all.add(from));
-    if (looks(part)) placedParts(project).forEach((other) => all.add(other));
+    if (project.parts[part] && looksAtOthers(project.parts[part]))
+      placedParts(project).forEach((other) => all.add(other));
   }
   const depth = upwards<number>(links, (_, sources) => Math.max(0, ...sources.map((one) => one + 1)));
   return [...all].sort((a, b) => depth(a) - depth(b));

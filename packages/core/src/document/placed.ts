@@ -1,6 +1,7 @@
 import type { Assembly, JointRecord, Placement, RatioRecord, RelationRecord, TraceRecord } from '../assembly/index.ts';
 import type { Id } from '../records/index.ts';
 import type { NameOf } from '../references/index.ts';
+import { drawnPart } from './drawn-part.ts';
 import type { Project } from './schema.ts';
 
 // What stands where in the assembly and in its groups, and what it is called.
@@ -58,7 +59,8 @@ export const namesAlong = (project: Project, path: string): string | undefined =
 export const namesFor =
   (project: Project | undefined, part: Id | undefined): NameOf =>
   (step, at) => {
-    const named = (id: Id | undefined) => (id === undefined ? undefined : project?.parts[id]?.steps[step]?.name);
+    const named = (id: Id | undefined) =>
+      project && id !== undefined ? drawnPart(project, id)?.steps[step]?.name : undefined;
     if (at === undefined) return named(part) ?? '?';
     const { assembly } = project ?? {};
     if (!project || !assembly) return '?';

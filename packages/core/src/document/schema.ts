@@ -16,6 +16,8 @@ export const LIMITS = {
   sections: 20,
   bytes: 8 * 1024 * 1024,
   depth: 32,
+  /** Projects within projects from which parts are brought. */
+  origins: 3,
 } as const;
 
 const atMost = (most: number) => (record: object) => Object.keys(record).length <= most;
@@ -54,6 +56,31 @@ export const sectionSchema = z.strictObject({
 });
 export type Section = z.infer<typeof sectionSchema>;
 
+/**
+ * From where a part of another project was brought. What it is built from comes along, so that it stays as it was at that
+ * revision, whatever becomes of the project.
+ */
+export const originSchema = z.strictObject({
+  /** Absent for a project that was read from a file. */
+  project: z
+    .string()
+    .regex(/^[0-9a-z]{12}$/, 'the id of a project')
+    .optional(),
+  revision: z.int().min(0),
+  /** In which of its variants; as it stands without one. */
+  variant: idSchema.optional(),
+  part: idSchema,
+  /** The part, those that it takes from, and the values that they use: all else of the project is left out. */
+  get design(): z.ZodType<Design> {
+    return projectSchema;
+  },
+  /** Values of the design that are given here instead, by expressions over the values of this project. */
+  given: z.record(idSchema, expressionSchema).refine(atMost(LIMITS.values)).optional(),
+});
+// eslint-disable-next-line @typescript-eslint/no-empty-object-type -- an alias could not refer to itself
+export interface Design extends Project {}
+export type Origin = z.infer<typeof originSchema>;
+
 export const partSchema = z.strictObject({
   name: nameSchema,
   /** Index into the palette of twelve muted colours. */
@@ -66,6 +93,8 @@ export const partSchema = z.strictObject({
   steps: z.record(idSchema, stepSchema).refine(atMost(LIMITS.steps), `a part has at most ${LIMITS.steps} steps`),
   /** Build order; holds each id of `steps` once. */
   stepOrder: z.array(idSchema).max(LIMITS.steps),
+  /** A part of another project: it has no steps here. */
+  from: originSchema.optional(),
 });
 export type Part = z.infer<typeof partSchema>;
 

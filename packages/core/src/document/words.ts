@@ -15,6 +15,12 @@ export const documentWords: Words = {
   'command.input': (f) => `${f['command']} can't be done: ${f['path'] ? `${f['path']}: ` : ''}${f['reason']}.`,
   'part.unknown': (f) => `There is no part ${f['id']} any more.`,
   'part.lost': (f) => `"${f['name']}" takes from a part that is not there.`,
+  'part.brought': (f) => `"${f['name']}" is drawn in the project "${f['project']}": change its steps there.`,
+  'part.origins': (f) =>
+    `"${f['name']}" comes through more than ${f['most']} projects: bring it from where it is drawn.`,
+  'part.origin': (f) => `The project "${f['project']}" has no such part as "${f['name']}" was.`,
+  'part.given': (f) => `"${f['name']}" is given a value that the project "${f['project']}" does not use for it.`,
+  'part.own': (f) => `"${f['name']}" is drawn here: it comes from no other project.`,
   'part.used': (f) =>
     `"${f['name']}" is taken from by ${listed(f['users'], f['count'])}. Remove or change these first.`,
   'part.loop': (f) => {

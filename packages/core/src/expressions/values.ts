@@ -14,11 +14,17 @@ export interface NamedExpression {
 /**
  * The results of all named expressions, each evaluated once when first asked for. A loop of names is found by the mark
  * "being evaluated" and reported with the names in their order round the loop.
+ *
+ * @param given results of some names that stand instead of their expressions
  */
-export function valueScope(values: Iterable<NamedExpression>, unit: LengthUnit): Scope {
+export function valueScope(
+  values: Iterable<NamedExpression>,
+  unit: LengthUnit,
+  given: ReadonlyMap<string, Result<Quantity>> = new Map(),
+): Scope {
   const entries = new Map<string, NamedExpression>();
   for (const entry of values) entries.set(entry.name, entry);
-  const done = new Map<string, Result<Quantity>>();
+  const done = new Map(given);
   const open: string[] = [];
   const scope: Scope = {
     unit,

@@ -32,6 +32,8 @@ function partLines(part: PartInspection): string[] {
   return [
     '',
     part.name,
+    ...(part.from ? [`  from "${part.from.project}", revision ${part.from.revision}`] : []),
+    ...(part.from?.given ?? []).map(({ name, expression }) => `  given ${name} = ${expression}`),
     ...part.takes_from.map(({ part: from, steps }) => `  takes from ${from} by ${steps.join(', ')}`),
     ...part.steps.map(
       (step, k) => `  ${k + 1}  ${step.kind} "${step.name}"  ${step.state}${step.message ? `: ${step.message}` : ''}`,

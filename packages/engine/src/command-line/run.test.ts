@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { boxOfOutline, readOutline } from '@helb/core/outlines';
 import { ProjectScript, stlVolume, writeProject, type Kernel } from '@helb/core';
 import { placementOf } from '@helb/core/assembly';
+import { rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
 import type { Inspection } from '../inspect.ts';
 import { run } from './run.ts';
@@ -60,6 +61,47 @@ test('bodies from STEP files beside the project, or in a folder that is named; f
   expect((await volumes(knob))['Crank knob']! / exact['Crank knob']!).toBeCloseTo(1, 6);
 });
 
+describe('bring', () => {
+  const block = (high: string) =>
+    new ProjectScript('Blocks')
+      .do('value.add', { id: 'h', name: 'high', expression: high })
+      .do('part.add', { id: 'b', name: 'Block' })
+      .do('step.add', { part: 'b', id: 's', step: { ...SKETCH, entities: rectangle(0, 0, 10, 20) } })
+      .do('step.add', { part: 'b', id: 'e', step: { kind: 'extrude', name: 'E', sketch: 's', distance: 'high' } });
+  const SKETCH = { kind: 'sketch', name: 'S', plane: 'top', relations: {} } as const;
+  const into = () => join(folder, 'into.json');
+  const from = () => join(folder, 'blocks.json');
+  const volume = async () => {
+    const { parts } = JSON.parse((await helb('inspect', into(), '--json')).out) as Inspection;
+    return parts.map(({ name, from: origin, volume_mm3 }) => [name, origin?.project, Math.round(volume_mm3)]);
+  };
+
+  test('a part of another file comes in; brought again it is taken as it is now, and what is otherwise is told', async () => {
+    await writeFile(into(), writeProject(new ProjectScript('Into').project));
+    await writeFile(from(), writeProject(block('3 mm').project));
+    const bring = () => helb('bring', into(), '--from', from(), '--part', 'Block');
+    expect(await bring()).toMatchObject({ code: 0, out: '' });
+    expect(await volume()).toEqual([['Block', 'Blocks', 600]]);
+    expect(await bring()).toMatchObject({ code: 0, out: 'Nothing is otherwise.' });
+    await writeFile(from(), writeProject(block('5 mm').project));
+    expect(await bring()).toMatchObject({ code: 0, out: 'high: 5 mm instead of 3 mm' });
+    expect(await volume()).toEqual([['Block', 'Blocks', 1000]]);
+    expect((await helb('inspect', into())).out).toContain('from "Blocks", revision 0');
+  });
+
+  test('in a variant, from a file that is there, of a part that it has; else the file stays as it was', async () => {
+    await writeFile(into(), writeProject(new ProjectScript('Into').project));
+    await helb('bring', into(), '--from', demo(), '--part', 'Tray', '--variant', 'school');
+    const before = await readFile(into(), 'utf8');
+    const refused = async (...args: string[]) => (await helb('bring', into(), ...args)).err;
+    expect(await refused('--part', 'Tray')).toContain('--from OTHER');
+    expect(await refused('--from', demo(), '--part', 'Nothing')).toContain('The parts are: Bearing bracket');
+    expect(await refused('--from', demo(), '--part', 'Tray', '--variant', 'x')).toContain('bench, table, school');
+    expect(await refused('--from', join(folder, 'no.json'), '--part', 'Tray')).toContain("can't be read");
+    expect(await readFile(into(), 'utf8')).toBe(before);
+  });
+});
+
 describe('inspect', () => {
   test('--json prints one object and nothing else, with the documented keys', async () => {
     const { code, out } = await helb('inspect', demo(), '--json');
@@ -74,6 +116,7 @@ describe('inspect', () => {
       'datums',
       'faces',
       'frames',
+      'from',
       'inertia_g_mm2',
       'mass_g',
       'name',

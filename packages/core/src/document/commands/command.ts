@@ -28,7 +28,9 @@ export function partIn(draft: Project, id: Id): Part {
 }
 
 export function stepIn(draft: Project, part: Id, id: Id): Step {
-  return partIn(draft, part).steps[id] ?? refuse('step.unknown', { id });
+  const { name, from, steps } = partIn(draft, part);
+  if (from) refuse('part.brought', { name, project: from.design.name });
+  return steps[id] ?? refuse('step.unknown', { id });
 }
 
 export function sketchIn(draft: Project, part: Id, id: Id): SketchStep {

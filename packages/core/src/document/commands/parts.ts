@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { idSchema, nameSchema, type Id } from '../../records/index.ts';
+import { expressionSchema, idSchema, nameSchema, type Id } from '../../records/index.ts';
 import { stepKind, type Step } from '../../steps/index.ts';
-import { materialSchema } from '../schema.ts';
+import { materialSchema, originSchema } from '../schema.ts';
 import { unplace } from './assembly.ts';
 import { command, insert, partIn, refuse } from './command.ts';
 
@@ -14,6 +14,52 @@ export const partCommands = {
       insert(draft.parts, id, { name, colour: colour ?? draft.partOrder.length % 12, steps: {}, stepOrder: [] });
       draft.partOrder.push(id);
       return `Add part ${name}`;
+    },
+  ),
+
+  /** Brings a part from another project: called and made of what it is there. */
+  'part.bring': command(
+    z.strictObject({ id: idSchema, name: nameSchema.optional(), from: originSchema }),
+    (draft, { id, name, from }) => {
+      const source = from.design.parts[from.part];
+      const called = name ?? source?.name ?? from.design.name;
+      const colour = source?.colour ?? draft.partOrder.length % 12;
+      const material = source?.material && { material: source.material };
+      insert(draft.parts, id, { name: called, colour, ...material, steps: {}, stepOrder: [], from });
+      draft.partOrder.push(id);
+      return `Bring ${called} from ${from.design.name}`;
+    },
+  ),
+
+  /** Takes a part as it is in another revision; what it is given here and what was made of it here stays. */
+  'part.update': command(
+    z.strictObject({ id: idSchema, from: originSchema.omit({ given: true }) }),
+    (draft, { id, from }) => {
+      const part = partIn(draft, id);
+      const before = part.from ?? refuse('part.own', { name: part.name });
+      const [old, next] = [before.design.parts[before.part]?.material, from.design.parts[from.part]?.material];
+      const isAsThere = part.material?.name === old?.name && part.material?.density_kg_m3 === old?.density_kg_m3;
+      if (isAsThere && next) part.material = next;
+      else if (isAsThere) delete part.material;
+      const given = Object.entries(before.given ?? {}).filter(([value]) => from.design.values[value]);
+      part.from = { ...from, ...(given.length > 0 ? { given: Object.fromEntries(given) } : {}) };
+      return `Take ${part.name} as it is in revision ${from.revision}`;
+    },
+  ),
+
+  /** Gives a value of a part that comes from another project, or lets it be as it is there. */
+  'part.give': command(
+    z.strictObject({ id: idSchema, value: idSchema, expression: expressionSchema.optional() }),
+    (draft, { id, value, expression }) => {
+      const part = partIn(draft, id);
+      const from = part.from ?? refuse('part.own', { name: part.name });
+      const { name } = from.design.values[value] ?? refuse('value.gone', { id: value });
+      const { [value]: own, ...others } = from.given ?? {};
+      void own;
+      const given = expression === undefined ? others : { ...others, [value]: expression };
+      if (Object.keys(given).length > 0) from.given = given;
+      else delete from.given;
+      return expression === undefined ? `Leave ${name} of ${part.name} as it is there` : `Give ${part.name} ${name}`;
     },
   ),
 
