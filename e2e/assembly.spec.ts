@@ -259,3 +259,57 @@ test('a second part is drawn on the first and takes its outline; a value changes
   await page.getByTestId('verb-sketch-here').click();
   await expect(page.getByRole('alert')).toContainText('take from each other in a loop');
 });
+
+test('a part is shifted and turned by the handle; gathered with another and taken apart again', async ({
+  page,
+  bench,
+}) => {
+  await bench.signUp();
+  await bringPlate(page);
+  await bench.bodies(1);
+  await arrived(page, () => page.getByRole('tab', { name: 'Parts' }).click());
+  await arrived(page, () => page.getByRole('button', { name: 'Place Plate' }).click());
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  const placements = page.getByRole('list', { name: 'Placements' });
+  const choose = (name: string, ...modifiers: 'Shift'[]) =>
+    placements.getByRole('button', { name, exact: true }).click({ modifiers });
+  await choose('Plate 2');
+  await page.getByTestId('verb-handle').click();
+  await expect(whole(page)).toHaveAttribute('data-moving', '0');
+  const placement = page.getByTestId('placement');
+  const number = (label: string) => placement.getByRole('button', { name: new RegExp(`^${label}: `) });
+  /** Drags a grip by its middle. */
+  const drag = async (grip: string, right: number, down: number) => {
+    const line = page.getByRole('button', { name: grip }).locator('path').nth(1);
+    const [x, y] = await line.evaluate((path: SVGPathElement) => {
+      const { x, y } = path.getPointAtLength(path.getTotalLength() / 2);
+      const box = path.ownerSVGElement!.getBoundingClientRect();
+      return [x + box.left, y + box.top] as const;
+    });
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + right, y + down, { steps: 5 });
+    await arrived(page, () => page.mouse.up());
+  };
+  await expect(number('At z')).toHaveText('0 mm');
+  await drag('Shift along z', 0, -40);
+  await expect(number('At z')).toHaveText(/^[1-9]\d* mm$/);
+  await expect(number('At x')).toHaveText('80 mm');
+  await drag('Turn about z', 60, -10);
+  await expect(number('Turned about z')).toHaveText(/^-\d*[05] deg$/);
+  await expect(number('Turned about x')).toHaveText('0 deg');
+  await expect(page.getByTestId('pose')).toHaveText('At rest');
+  const z = await number('At z').textContent();
+  const turn = await number('Turned about z').textContent();
+
+  // the first is held by the assembly: gathered with it both stand where they were, and so they do taken apart
+  await choose('Plate', 'Shift');
+  await arrived(page, () => bench.verb('Make a group'));
+  await expect(placements.getByRole('listitem')).toHaveText([/Group 1 × 2/]);
+  await placements.getByRole('button', { name: /^Group 1/ }).click();
+  await arrived(page, () => bench.verb('Take the group apart'));
+  await expect(placements.getByRole('listitem')).toHaveText([/Plate 2/, /Plate/]);
+  await choose('Plate 2');
+  await expect(number('At z')).toHaveText(z!);
+  await expect(number('Turned about z')).toHaveText(turn!);
+});

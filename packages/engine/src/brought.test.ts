@@ -1,7 +1,7 @@
 import {
   designScope,
   explain,
-  originOf,
+  broughtFrom,
   perform,
   ProjectScript,
   seedSieve,
@@ -48,7 +48,7 @@ test('every part of the demo, brought into an empty project, is what it is there
   const there = await build(demo);
   let project = new ProjectScript('Here').project;
   for (const id of demo.partOrder) {
-    const from = originOf(revision(demo), id);
+    const from = broughtFrom(revision(demo), id);
     project = did(project, { command: 'part.bring', input: { id, from } });
   }
   const here = await build(project);
@@ -64,7 +64,7 @@ describe('values', () => {
     new ProjectScript('Here')
       .do('value.add', { id: 'h', name: 'high', expression: '1 mm' })
       .do('value.add', { id: 'w', name: 'wide', expression: '4 cm' })
-      .do('part.bring', { id: 'b', from: { ...originOf(revision(block().project), 'b'), given } }).project;
+      .do('part.bring', { id: 'b', from: { ...broughtFrom(revision(block().project), 'b'), given } }).project;
 
   test('are those of its own project, whatever is called alike here', async () => {
     expect(total((await build(project()))['b']!)).toBeCloseTo(10 * 20 * 30, 6);
@@ -102,7 +102,7 @@ describe('another revision', () => {
     const side = (placement: string, name: string) =>
       ({ placement, on: { to: 'face', name }, spot: 'middle' }) as const;
     return new ProjectScript('Here')
-      .do('part.bring', { id: 'b', from: originOf(revision(block().project), 'b') })
+      .do('part.bring', { id: 'b', from: broughtFrom(revision(block().project), 'b') })
       .do('placement.add', { id: 'p', record: placementOf('Lower', { part: 'b' }, true) })
       .do('placement.add', {
         id: 'q',
@@ -126,7 +126,7 @@ describe('another revision', () => {
   };
   const update = (document: Project, number = 2): Action => ({
     command: 'part.update',
-    input: { id: 'b', from: originOf(revision(document, number), 'b') },
+    input: { id: 'b', from: broughtFrom(revision(document, number), 'b') },
   });
 
   test('joints go on, since faces have names', async () => {
@@ -159,7 +159,7 @@ describe('another revision', () => {
 test('parts that are drawn here take from those that come from elsewhere', async () => {
   const plane = { to: 'other', at: 'p', on: { to: 'face', name: 'e/end' } };
   const { project } = new ProjectScript('Here')
-    .do('part.bring', { id: 'b', from: originOf(revision(block().project), 'b') })
+    .do('part.bring', { id: 'b', from: broughtFrom(revision(block().project), 'b') })
     .do('placement.add', { id: 'p', record: placementOf('Lower', { part: 'b' }, true) })
     .do('part.add', { id: 'c', name: 'Cover' })
     .do('step.add', { part: 'c', id: 't', step: sketch(rectangle(0, 0, 10, 20), plane) })
@@ -172,8 +172,8 @@ test('parts that are drawn here take from those that come from elsewhere', async
   expect(total(d!)).toBeCloseTo(6000, 6);
   // and so they do when they are brought further
   const further = new ProjectScript('Further')
-    .do('part.bring', { id: 'x', from: originOf(revision(project), 'c') })
-    .do('part.bring', { id: 'y', from: originOf(revision(project), 'd') }).project;
+    .do('part.bring', { id: 'x', from: broughtFrom(revision(project), 'c') })
+    .do('part.bring', { id: 'y', from: broughtFrom(revision(project), 'd') }).project;
   const { x, y } = await build(further);
   expect(x!.bodies[0]!.measures.box_mm.low[2]).toBeCloseTo(30, 6);
   expect(total(y!)).toBeCloseTo(6000, 6);

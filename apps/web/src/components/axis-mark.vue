@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { AXIS_COLOURS } from '../view/axis-colours.ts';
 import type { ViewCamera } from '../view/camera.ts';
 
 /** Which way the axes run: three letters in the corner. */
@@ -16,13 +17,12 @@ const axes = computed(() => {
     return { name, x: x - ox, y: y - oy };
   });
 });
-const COLOURS = { x: '#B5452F', y: '#3E7A56', z: '#3D5A8A' } as const;
 </script>
 
 <template>
   <svg class="pointer-events-none absolute bottom-12 left-2 size-24" viewBox="-48 -48 96 96" aria-hidden="true">
     <g v-for="axis in axes" :key="axis.name">
-      <line x1="0" y1="0" :x2="axis.x" :y2="axis.y" :stroke="COLOURS[axis.name]" stroke-width="1.5" />
+      <line x1="0" y1="0" :x2="axis.x" :y2="axis.y" :stroke="AXIS_COLOURS[axis.name]" stroke-width="1.5" />
       <text
         v-if="Math.hypot(axis.x, axis.y) > 6"
         :x="axis.x * 1.3"
@@ -30,7 +30,7 @@ const COLOURS = { x: '#B5452F', y: '#3E7A56', z: '#3D5A8A' } as const;
         text-anchor="middle"
         dominant-baseline="central"
         class="font-mono text-[11px]"
-        :fill="COLOURS[axis.name]"
+        :fill="AXIS_COLOURS[axis.name]"
       >
         {{ axis.name }}
       </text>

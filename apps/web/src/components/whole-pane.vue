@@ -3,6 +3,7 @@ import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch }
 import { middle3, movedBy, PART_COLOURS, type Vec2, type Vec3 } from '@helb/core';
 import { useJoining } from '../stores/joining.ts';
 import { useModel } from '../stores/model.ts';
+import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
 import { useWhole } from '../stores/whole.ts';
 import { useWholeVerbs } from '../stores/whole-verbs.ts';
@@ -16,10 +17,12 @@ import UnderList from './under-list.vue';
 import ViewNames from './view-names.vue';
 import VerbStrip from './verb-strip.vue';
 import AxisMark from './axis-mark.vue';
+import PlacingHandle from './placing-handle.vue';
 
 /** Everything that is placed: looked at, picked, joined, and moved by the hand. */
 const whole = useWhole();
 const joining = useJoining();
+const placements = usePlacements();
 const store = useProject();
 const model = useModel();
 const { place: here, verbs } = useWholeVerbs();
@@ -305,6 +308,14 @@ const MOST_TOLD = 40;
       <ViewNames :names="views" :current="current" @look="(name) => look(name as ViewName)" />
       <button class="text-muted hover:text-ink" @click="fit">Fit</button>
     </nav>
+    <PlacingHandle
+      v-if="shown && placements.handleAt"
+      :at="placements.handleAt"
+      :view="shown.view"
+      :view-version="viewVersion"
+      @move="placements.follow"
+      @done="placements.letGo"
+    />
     <AxisMark v-if="shown" :view="shown.view" :view-version="viewVersion" />
     <UnderList
       v-if="under"

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { differences, filesUsed, originOf, type Action, type Id, type Origin, type Revision } from '@helb/core';
+import { differences, filesUsed, broughtFrom, type Action, type Id, type Origin, type Revision } from '@helb/core';
 import { api, ApiError, type ProjectCard } from '../sync/api.ts';
 import { newId } from './ids.ts';
 import { usePlacements } from './placements.ts';
@@ -81,7 +81,7 @@ export const useBrought = defineStore('brought', () => {
     const now = revisions.value.get(card.id);
     if (card.revision <= from.revision || !now) return { kind: 'as it is' };
     if (!now.document.parts[from.part]) return { kind: 'missing', what: 'part' };
-    const origin = originOf(now, from.part, from.variant);
+    const origin = broughtFrom(now, from.part, from.variant);
     const changes = differences(from, origin);
     return changes.length === 0 ? { kind: 'as it is' } : { kind: 'newer', origin, changes };
   }
@@ -104,7 +104,7 @@ export const useBrought = defineStore('brought', () => {
 
   /** Brings a part as it is now, and places it once beside everything else. */
   async function bring(revision: Revision, part: Id, variant: Id | undefined): Promise<void> {
-    const from = originOf(revision, part, variant);
+    const from = broughtFrom(revision, part, variant);
     message.value = '';
     if (!(await withFiles(from))) return;
     await whole.together();

@@ -82,6 +82,22 @@ export function useWholeVerbs() {
       of && 'part' in of
         ? [{ id: 'opposite', title: 'Opposite hand of it', key: '', run: () => placements.placeOpposite(of.part) }]
         : [];
+    const apart: Verb[] =
+      of && 'group' in of
+        ? [{ id: 'dissolve', title: 'Take the group apart', key: '', run: () => placements.dissolve(ids[0]!) }]
+        : [];
+    const [single] = ids.length === 1 ? ids : [];
+    const handle: Verb[] =
+      single !== undefined && placements.canHandle(single)
+        ? [
+            {
+              id: 'handle',
+              title: placements.handled === single ? 'Put the handle away' : 'Shift and turn',
+              key: 'M',
+              run: () => (placements.handled = placements.handled === single ? undefined : single),
+            },
+          ]
+        : [];
     const held = ids.every((id) => store.project?.assembly?.placements[id]?.held);
     const members = ids.flatMap((id) => placements.membersOf(id).map((member) => member.id));
     const seen: Verb[] = [
@@ -108,9 +124,10 @@ export function useWholeVerbs() {
     const first = [...joints.slice(0, 3), relate];
     return [
       ...(ids.length > 1 ? [{ id: 'gather', title: 'Make a group', key: 'G', run: () => placements.gather(ids) }] : []),
-      ...(asWhole ? [...seen, ...first] : [...first, ...seen]),
+      ...(asWhole ? [...handle, ...seen, ...first] : [...first, ...handle, ...seen]),
       ...traced,
       ...opposite,
+      ...apart,
       ...showAll,
       ...(whole.moved && placements.canPut(ids)
         ? [{ id: 'put', title: 'Put it here for good', key: 'U', run: () => placements.putHere(ids) }]

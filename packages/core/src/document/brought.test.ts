@@ -6,7 +6,7 @@ import {
   drawnPart,
   emptyProject,
   loadProject,
-  originOf,
+  broughtFrom,
   perform,
   placedExpressions,
   ProjectScript,
@@ -20,7 +20,7 @@ const demo = seedSieve();
 const named = (name: string, project: Project = demo) =>
   project.partOrder.find((id) => project.parts[id]!.name === name)!;
 const origin = (part: string, document = demo, revision = 3, variant?: string) =>
-  originOf({ project: 'a0b1c2d3e4f5', revision, document }, named(part, document), variant);
+  broughtFrom({ project: 'a0b1c2d3e4f5', revision, document }, named(part, document), variant);
 const knob = () => origin('Crank knob');
 
 const did = (project: Project, ...actions: Action[]): Project => {
@@ -75,7 +75,7 @@ describe('a part from another project', () => {
     const renamed = did(project, { command: 'part.rename', input: { id: 'k', name: 'Grip' } });
     expect(drawnPart(renamed, 'k')).toMatchObject({ name: 'Grip', stepOrder: source.stepOrder, steps: source.steps });
     // through two projects
-    const twice = did(emptyProject('Further'), bring(originOf({ revision: 1, document: renamed }, 'k'), 'far'));
+    const twice = did(emptyProject('Further'), bring(broughtFrom({ revision: 1, document: renamed }, 'k'), 'far'));
     expect(drawnPart(twice, 'far')).toMatchObject({ name: 'Grip', stepOrder: source.stepOrder });
   });
 
@@ -130,8 +130,8 @@ describe('a part from another project', () => {
     expect(refusal(emptyProject('H'), bring(broken))).toBe('The list of parts does not match what is there.');
     let deep = here();
     for (const id of ['l', 'm'])
-      deep = did(emptyProject('D'), bring(originOf({ revision: 1, document: deep }, deep.partOrder[0]!), id));
-    expect(refusal(emptyProject('D'), bring(originOf({ revision: 1, document: deep }, 'm'), 'n'))).toContain(
+      deep = did(emptyProject('D'), bring(broughtFrom({ revision: 1, document: deep }, deep.partOrder[0]!), id));
+    expect(refusal(emptyProject('D'), bring(broughtFrom({ revision: 1, document: deep }, 'm'), 'n'))).toContain(
       'comes through more than 3 projects',
     );
   });

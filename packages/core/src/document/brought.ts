@@ -20,7 +20,7 @@ export interface Revision {
 }
 
 /** A part of a project as it can be taken into another, with all that it is built from and nothing else. */
-export const originOf = ({ project, revision, document }: Revision, part: Id, variant?: Id): Origin => ({
+export const broughtFrom = ({ project, revision, document }: Revision, part: Id, variant?: Id): Origin => ({
   ...(project === undefined ? {} : { project }),
   revision,
   ...(variant !== undefined && document.variants?.[variant] ? { variant } : {}),

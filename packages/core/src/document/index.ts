@@ -1,5 +1,5 @@
 export * from './schema.ts';
-export { designScope, differences, filesUsed, originOf, type Revision } from './brought.ts';
+export { designScope, differences, filesUsed, broughtFrom, type Revision } from './brought.ts';
 export { checkProject } from './check.ts';
 export { buildsOn, COMMANDS, closure, standingOn, type CommandName, type Inputs } from './commands/index.ts';
 export { applyChange, perform, type Action, type Change, type FieldChange, type Performed } from './perform.ts';

@@ -1,7 +1,7 @@
 import {
   differences,
   explain,
-  originOf,
+  broughtFrom,
   perform,
   variantNamed,
   writeProject,
@@ -42,7 +42,7 @@ export async function bring({ file, from, part, variant }: BringOptions, world: 
   }
   const shown = variant === undefined ? undefined : variantNamed(document, variant);
   if (shown && !shown.ok) return refused(explain(shown.issue));
-  const origin = originOf({ revision: 0, document }, wanted, shown?.value);
+  const origin = broughtFrom({ revision: 0, document }, wanted, shown?.value);
   const here = project.partOrder.find((id) => isFrom(project.parts[id]!.from, origin));
   const done = perform(project, [bringing(project, here, origin)]);
   if (!done.ok) return refused(explain(done.issue));

@@ -2,26 +2,22 @@ import { z } from 'zod';
 import {
   assemblyRelationSchema,
   emptyAssembly,
-  groupSchema,
-  headOf,
   jointSchema,
-  placementOf,
   placementSchema,
   pressedSchema,
   ratioSchema,
   traceSchema,
   type Assembly,
 } from '../../assembly/index.ts';
-import { idSchema, nameSchema, type Id } from '../../records/index.ts';
+import { idSchema, type Id } from '../../records/index.ts';
 import { isPlaced } from '../check-assembly.ts';
-import { othersOf } from '../part-links.ts';
 import type { Project } from '../schema.ts';
 import { command, insert, refuse } from './command.ts';
 
 /** In which assembly: that of the project itself, or that of a group. */
 const where = { group: idSchema.optional() };
 
-function assemblyIn(draft: Project, group: Id | undefined): Assembly {
+export function assemblyIn(draft: Project, group: Id | undefined): Assembly {
   if (group === undefined) return (draft.assembly ??= emptyAssembly());
   return draft.groups?.[group] ?? refuse('group.unknown', { id: group });
 }
@@ -67,7 +63,7 @@ function recordCommands<S extends z.ZodObject>(kind: Kind, word: string, schema:
 }
 
 /** Every assembly: that of the project, and those of its groups. */
-const assembliesOf = ({ assembly, groups = {} }: Project): Assembly[] => [
+export const assembliesOf = ({ assembly, groups = {} }: Project): Assembly[] => [
   ...(assembly ? [assembly] : []),
   ...Object.values(groups),
 ];
@@ -135,86 +131,4 @@ export const assemblyCommands = {
       return pair ? 'Leave a pair to press' : 'Look at a pair again';
     },
   ),
-
-  'group.add': command(z.strictObject({ id: idSchema, name: nameSchema }), (draft, { id, name }) => {
-    draft.groups ??= {};
-    insert(draft.groups, id, { name, ...emptyAssembly() });
-    return `Add the group ${name}`;
-  }),
-
-  'group.rename': command(z.strictObject({ id: idSchema, name: groupSchema.shape.name }), (draft, { id, name }) => {
-    const group = draft.groups?.[id] ?? refuse('group.unknown', { id });
-    group.name = name;
-    return `Call the group ${name}`;
-  }),
-
-  /**
-   * Makes a group of placements: with the joints and relations between them they go into it, and one placement of it
-   * takes their place. Joints to others reach into it.
-   */
-  'group.gather': command(
-    z.strictObject({ id: idSchema, name: nameSchema, placement: idSchema, of: z.array(idSchema).min(1).max(500) }),
-    (draft, { id, name, placement, of }) => {
-      const outer = assemblyIn(draft, undefined);
-      const inside = new Set(of);
-      draft.groups ??= {};
-      const group = { name, ...emptyAssembly() };
-      for (const one of of) {
-        group.placements[one] = outer.placements[one] ?? refuse('assembly.gone', { what: 'placement' });
-        delete outer.placements[one];
-      }
-      const within = (path: string) => inside.has(headOf(path));
-      const into = (path: string) => (within(path) ? `${placement}/${path}` : path);
-      const divide = <T extends { a: { placement: string }; b: { placement: string } }>(
-        outside: Record<Id, T>,
-        inner: Record<Id, T>,
-      ) => {
-        for (const [key, record] of Object.entries(outside)) {
-          const { a, b } = record;
-          if (within(a.placement) && within(b.placement)) {
-            inner[key] = record;
-            delete outside[key];
-          } else for (const side of [a, b]) side.placement = into(side.placement);
-        }
-      };
-      divide(outer.joints, group.joints);
-      divide(outer.relations, group.relations);
-      const letGone: string[] = [];
-      for (const [key, ratio] of Object.entries(outer.ratios)) {
-        const own = [ratio.first, ratio.second].map(({ joint }) => group.joints[joint] !== undefined);
-        if (own.every(Boolean)) group.ratios[key] = ratio;
-        // between the inside and the outside nothing is tied
-        else if (own.some(Boolean)) letGone.push(ratio.name);
-        if (own.some(Boolean)) delete outer.ratios[key];
-      }
-      for (const trace of Object.values(outer.traces)) trace.placement = into(trace.placement);
-      for (const pair of Object.values(outer.pressed)) [pair.a, pair.b] = [into(pair.a), into(pair.b)];
-      for (const [key, other] of Object.entries({ ...outer.placements, ...group.placements })) {
-        if (other.repeat?.layout !== 'round') continue;
-        const { about } = other.repeat;
-        if (!inside.has(key)) about.placement = into(about.placement);
-        else if (!within(about.placement)) {
-          // what stands in the group knows nothing outside
-          letGone.push(`the repeats of ${other.name}`);
-          delete other.repeat;
-        }
-      }
-      for (const step of Object.values(draft.parts).flatMap(({ steps }) => Object.values(steps)))
-        for (const reference of othersOf(step)) {
-          reference.at = into(reference.at);
-          if (reference.from !== undefined) reference.from = into(reference.from);
-        }
-      insert(draft.groups, id, group);
-      const held = Object.values(group.placements).some((one) => one.held);
-      insert(outer.placements, placement, placementOf(name, { group: id, stiff: false }, held));
-      return `Make the group ${name}${letGone.length > 0 ? `, without ${letGone.join(', ')}` : ''}`;
-    },
-  ),
-
-  'group.remove': command(z.strictObject({ id: idSchema }), (draft, { id }) => {
-    const { name } = draft.groups?.[id] ?? refuse('group.unknown', { id });
-    unplace(draft, (of) => 'group' in of && of.group === id);
-    delete draft.groups![id];
-    return `Remove the group ${name}`;
-  }),
 };

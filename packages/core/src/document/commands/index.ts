@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { assemblyCommands } from './assembly.ts';
+import { groupCommands } from './groups.ts';
 import { partCommands } from './parts.ts';
 import { projectCommands } from './project.ts';
 import { sectionCommands } from './sections.ts';
@@ -19,6 +20,7 @@ export const COMMANDS = {
   ...partCommands,
   ...sectionCommands,
   ...assemblyCommands,
+  ...groupCommands,
   ...stepCommands,
   ...sketchCommands,
 };
