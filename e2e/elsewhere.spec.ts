@@ -1,8 +1,54 @@
-import { formatAmount } from '@helb/core';
+import { formatAmount, ProjectScript } from '@helb/core';
+import { placementOf } from '@helb/core/assembly';
+import { circle } from '@helb/core/samples';
 import { expect, test } from './house.ts';
-import { bringPlate } from './plate.ts';
+import { bringPlate, openFile } from './plate.ts';
 
-// Parts that are drawn in other projects.
+// What is taken from elsewhere: from other parts, and parts from other projects.
+
+test('a sketch takes what is drawn in another part, and where its plane crosses that', async ({ page, bench }) => {
+  const sketch = { kind: 'sketch', name: 'Round', plane: 'front', entities: circle(0, 20, 12), relations: {} } as const;
+  const { project } = new ProjectScript('Rod in a clamp')
+    .do('part.add', { id: 'rod', name: 'Rod' })
+    .do('step.add', { part: 'rod', id: 's', step: sketch })
+    .do('step.add', {
+      part: 'rod',
+      id: 'e',
+      step: { kind: 'extrude', name: 'Bar', sketch: 's', distance: '60 mm', ways: 'both' },
+    })
+    .do('part.add', { id: 'clamp', name: 'Clamp' })
+    .do('placement.add', { id: 'p', record: placementOf('Rod', { part: 'rod' }, true) })
+    .do('placement.add', { id: 'q', record: placementOf('Clamp', { part: 'clamp' }, true) });
+  await bench.signUp();
+  await openFile(page, project);
+  await bench.bodies(1);
+  await page.getByRole('tab', { name: 'Parts' }).click();
+  await page.getByTitle('Edit Clamp').click();
+  await bench.press('q');
+  await expect(page.getByLabel('View', { exact: true })).toHaveAttribute('data-others', '1');
+  await bench.turning(() => page.getByTestId('verb-sketch-front').click());
+  await bench.press('r');
+  // somewhere on the rim of the rod, which is 100 mm above and below the middle of the paper
+  const under = page.getByTestId('under');
+  const [x, y] = await bench.at(0, 0);
+  const rim = async () => {
+    for (let up = 0; up < 320; up += 4) {
+      await page.mouse.move(x, y - up);
+      if (((await under.count()) > 0 && (await under.textContent())?.includes('crossing')) ?? false) return;
+    }
+    throw new Error('the rim was not met');
+  };
+  // what is under the pointer is known once the plane has crossed the others
+  await expect(rim).toPass({ timeout: 20_000 });
+  await expect(under).toContainText('circle of Round in Rod');
+  const chosen = under.locator('[aria-current=true]');
+  for (let k = 0; k < 6 && !(await chosen.textContent())?.startsWith('crossing'); k++) await bench.press('Tab');
+  await expect(chosen).toContainText('crossing of face · round ⌀24 in Rod');
+  await page.mouse.down();
+  await page.mouse.up();
+  await expect(page.getByTestId('loans')).toContainText('crossing: a side of Bar in Rod');
+  await expect(bench.title()).toContainText('settled');
+});
 
 const volume = (wide: number) => `${formatAmount(wide * 40 * 6, 1)} mm³`;
 

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { ProjectScript, writeProject } from '@helb/core';
+import { ProjectScript, writeProject, type Project } from '@helb/core';
 import { placementOf } from '@helb/core/assembly';
 import { rectangle } from '@helb/core/samples';
 
@@ -31,8 +31,11 @@ function plate(): ProjectScript {
   return script.do('placement.add', { id: 'p', record: placementOf('Plate', { part: 'plate' }, true) });
 }
 
-/** From the shelf: the project of the plate, called Box, from a file. */
-export async function bringPlate(page: Page): Promise<void> {
-  const buffer = Buffer.from(writeProject(plate().project));
-  await page.locator('input[type=file]').setInputFiles({ name: 'box.json', mimeType: 'application/json', buffer });
+/** From the shelf: a project from a file. */
+export async function openFile(page: Page, project: Project): Promise<void> {
+  const buffer = Buffer.from(writeProject(project));
+  await page.locator('input[type=file]').setInputFiles({ name: 'a.json', mimeType: 'application/json', buffer });
 }
+
+/** From the shelf: the project of the plate, called Box. */
+export const bringPlate = (page: Page): Promise<void> => openFile(page, plate().project);

@@ -1,4 +1,14 @@
-import { fail, locate, ok, type Id, type Project, type Scope, type World } from '@helb/core';
+import {
+  fail,
+  locate,
+  ok,
+  type EdgeFacts,
+  type Frame,
+  type Id,
+  type Project,
+  type Scope,
+  type World,
+} from '@helb/core';
 import { assemble, emptyAssembly, restPose, type Assembled, type Pose, type Surroundings } from '@helb/core/assembly';
 import type { Model } from './model.ts';
 
@@ -12,6 +22,8 @@ export interface AssembledModel {
 export interface Sited extends World {
   /** The diagonal of its box, mm; 0 without a body. */
   readonly size: number;
+  /** Where a plane crosses its bodies. */
+  crossings(plane: Frame): EdgeFacts[];
 }
 
 /** Brings parts together as they are built; a rest pose that was found once is known when all of its mechanism comes again. */

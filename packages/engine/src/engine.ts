@@ -4,13 +4,14 @@ import {
   designScope,
   drawnPart,
   fail,
+  followedBy,
   locate,
-  namesUsed,
   ok,
   outlinePieces,
   PART_COLOURS,
   placedParts,
   stepKind,
+  undone,
   valueScope,
   writeDxf,
   writeStl,
@@ -18,6 +19,7 @@ import {
   writeSvg,
   type BodyHandle,
   type BodyReference,
+  type EdgeFacts,
   type ExportBody,
   type FileRecord,
   type Fineness,
@@ -32,9 +34,6 @@ import {
   type Project,
   type Result,
   type Scope,
-  type SketchSources,
-  type SolvedSketch,
-  type Step,
   type Thing,
 } from '@helb/core';
 import { emptyAssembly, memberPose, type Assembled } from '@helb/core/assembly';
@@ -43,7 +42,8 @@ import { BodyCache } from './body-cache.ts';
 import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
 import type { Model, PartModel, StepResult, ValueResult } from './model.ts';
 import { Neighbours } from './neighbours.ts';
-import { Site } from './site.ts';
+import { crossingsThere, Site } from './site.ts';
+import { SketchCache } from './sketch-cache.ts';
 import { Survey } from './survey.ts';
 import type { Walls } from './walls.ts';
 
@@ -88,7 +88,6 @@ export class Overtaken extends Error {
 export type FileSource = (file: FileRecord) => Promise<Uint8Array | { readonly reason: string }>;
 const NO_FILES: FileSource = () => Promise.resolve({ reason: '' });
 
-const MOST_SKETCHES = 300;
 /** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
 export const PRINTED: Fineness = { deflection: 0.05, angle: Math.PI / 18 };
 
@@ -122,7 +121,7 @@ const forOthers = ({ signal, progress, pause }: BuildOptions): BuildOptions => (
  * computed only if these are new. A step that fails leaves the bodies as they were; later steps go on from these.
  */
 export class Engine {
-  private readonly sketches = new Map<string, SolvedSketch>();
+  private readonly sketches = new SketchCache();
   private readonly survey: Survey;
   private readonly assembling = new Assembling();
   private readonly cache: BodyCache;
@@ -260,6 +259,26 @@ export class Engine {
     return this.kernel.gap(places[0]!, places[1]!);
   }
 
+  /**
+   * Where the plane of a sketch crosses the parts that stand round its own, by their placements: in the rest pose, seen from
+   * the first placement of the part. Only what can be referred to: repeats are left out, and other placements of the part.
+   */
+  async crossingsAround(project: Project, id: Id, sketch: Id): Promise<ReadonlyMap<string, readonly EdgeFacts[]>> {
+    const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const { members, rest } = this.assembling.whole(project, sites, scope);
+    const own = members.find(({ part }) => part === id);
+    const plane = sites.get(id)?.sketches.get(sketch)?.frame;
+    if (!own || !plane) return new Map();
+    const back = undone(memberPose(own, rest));
+    const others = members.filter((member) => member.part !== id && !member.id.includes(':'));
+    return new Map(
+      others.map((member) => {
+        const pose = followedBy(memberPose(member, rest), back);
+        return [member.id, crossingsThere({ world: sites.get(member.part)!, pose }, plane)];
+      }),
+    );
+  }
+
   /** The walls of a part's bodies, each with the key of its body. */
   async walls(
     project: Project,
@@ -335,7 +354,7 @@ export class Engine {
           ...(references.length > 0 ? { references } : {}),
         });
       if (kind.draw) {
-        const solved = this.solved(step, scope, kind.sources!(step, context));
+        const solved = this.sketches.solved(step, scope, kind.sources!(step, context));
         site.sketches.set(stepId, solved);
         add(solved.issue);
         continue;
@@ -399,23 +418,6 @@ export class Engine {
       this.kernel.keepFile(file.hash, bytes);
     }
     return undefined;
-  }
-
-  /** A solved sketch, kept for the next build: it depends on its step, on what its sizes come to and on what it borrows. */
-  private solved(step: Step, scope: Scope, sources: SketchSources): SolvedSketch {
-    const kind = stepKind(step.kind);
-    const sizes = kind.expressions(step).map(({ text }) => this.sizeKey(text, scope));
-    const key = JSON.stringify([{ ...step, name: '' }, sizes, sources]);
-    const solved = this.sketches.get(key) ?? kind.draw!(step, scope, sources);
-    this.sketches.delete(key);
-    this.sketches.set(key, solved);
-    if (this.sketches.size > MOST_SKETCHES) this.sketches.delete(this.sketches.keys().next().value!);
-    return solved;
-  }
-
-  /** What the values that an expression reads come to: all that its result depends on besides its text. */
-  private sizeKey(text: string, scope: Scope): unknown {
-    return [scope.unit, ...namesUsed(text).map((name) => scope.lookup(name))];
   }
 }
 

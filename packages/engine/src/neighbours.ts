@@ -6,7 +6,6 @@ import {
   partAt,
   STILL,
   undone,
-  type Elsewhere,
   type Id,
   type Movement,
   type Project,
@@ -16,6 +15,7 @@ import {
 import { emptyAssembly, restPoses } from '@helb/core/assembly';
 import type { Assembling, Sited } from './assembled.ts';
 import type { PartModel, StepResult } from './model.ts';
+import type { Seen } from './site.ts';
 
 /** How one part saw another when it was built. */
 interface Look {
@@ -44,7 +44,7 @@ export class Neighbours {
   ) {}
 
   /** What a step of a part sees at a placement, from one of its own or else from where it is drawn. */
-  seen(part: Id, step: Id, at: string, from: string | undefined): Result<Elsewhere> {
+  seen(part: Id, step: Id, at: string, from: string | undefined): Result<Seen> {
     const assembly = this.project.assembly ?? emptyAssembly();
     const other = partAt(this.project, assembly, at);
     if (other === undefined || (from !== undefined && partAt(this.project, assembly, from) !== part))

@@ -9,11 +9,14 @@ import {
   frameOn,
   LENGTH,
   locate,
+  movedEdge,
+  movedFrame,
   ok,
   planeOf,
   projected,
   scale3,
   stepKind,
+  undone,
   type BodyHandle,
   type Datum,
   type EdgeFacts,
@@ -21,6 +24,7 @@ import {
   type Frame,
   type Id,
   type Part,
+  type Reference,
   type ResolveContext,
   type Result,
   type Scope,
@@ -34,12 +38,21 @@ import type { Sited } from './assembled.ts';
 import type { UnsureReference } from './model.ts';
 import type { Survey } from './survey.ts';
 
+/** Another part as it is built, with what planes cross of it. */
+export interface Seen extends Elsewhere {
+  readonly world: Sited;
+}
+
 /** What a part takes from others. */
 export interface Outside {
   /** What a step of it sees at a placement. */
-  seen(step: Id, at: string, from: string | undefined): Result<Elsewhere>;
+  seen(step: Id, at: string, from: string | undefined): Result<Seen>;
   bodiesOf(part: Id): Result<readonly BodyHandle[]>;
 }
+
+/** Where a plane crosses another part, seen from this one. */
+export const crossingsThere = ({ world, pose }: Seen, plane: Frame): EdgeFacts[] =>
+  world.crossings(movedFrame(plane, undone(pose))).map((edge) => movedEdge(edge, pose));
 
 /** A part while it is being built: the bodies, sketches and datums that there are before the next step. */
 export class Site implements Sited {
@@ -79,7 +92,7 @@ export class Site implements Sited {
     return corners.reduce((most, corner) => Math.max(most, distance3(corner, corners[0]!)), 0);
   }
 
-  elsewhere = (at: string, from: string | undefined): Result<Elsewhere> => this.outside.seen(this.step, at, from);
+  elsewhere = (at: string, from: string | undefined): Result<Seen> => this.outside.seen(this.step, at, from);
 
   datum = (step: Id): Datum | undefined => this.datums.get(step);
 
@@ -100,7 +113,7 @@ export class Site implements Sited {
       },
       source: (wanted) => this.known(wanted, this.sources),
       bodiesOf: (part) => this.outside.bodiesOf(part),
-      project: (thing, how, frame) => projected(thing, how, frame, () => this.crossings(frame)),
+      project: (thing, how, frame, source) => projected(thing, how, frame, () => this.crossingsOf(source, frame)),
     };
   }
 
@@ -128,7 +141,16 @@ export class Site implements Sited {
     return ok(turned ? frameOn(origin, scale3(frame.z, -1)) : { ...frame, origin });
   }
 
-  private crossings = (frame: Frame): EdgeFacts[] => this.held.flatMap((body) => this.survey.crossing(body, frame));
+  crossings(plane: Frame): EdgeFacts[] {
+    return this.held.flatMap((body) => this.survey.crossing(body, plane));
+  }
+
+  /** Where a plane crosses the bodies of the part that something is of. */
+  private crossingsOf(source: Reference, plane: Frame): EdgeFacts[] {
+    if (source.to !== 'other') return this.crossings(plane);
+    const seen = this.elsewhere(source.at, source.from);
+    return seen.ok ? crossingsThere(seen.value, plane) : [];
+  }
 
   /** The solved sketch of an earlier step, or why there is none. */
   private sketchOf(wanted: Id): Result<SolvedSketch> {

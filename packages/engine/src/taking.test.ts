@@ -17,6 +17,7 @@ import {
   type OtherReference,
   type Project,
   type Relations,
+  type SketchStep,
   type Vec3,
 } from '@helb/core';
 import { placementOf, triple, type Placement } from '@helb/core/assembly';
@@ -154,6 +155,53 @@ describe('a cover drawn on a plate that is placed elsewhere', () => {
     });
     await engine.build(thicker, { progress: (_, __, name) => computed.push(name) });
     expect(computed).toEqual(['X']);
+  });
+
+  test('where its sketch crosses the plate: found round it, borrowed, and it follows', async () => {
+    // the sketch of the cover stands upright at x = 70 of the assembly, where the plate is 60 long and 6 high
+    const script = plateAndCover().do('placement.set', {
+      id: 'c',
+      fields: { at: triple('70 mm', '0 mm', '0 mm') },
+    });
+    const where = { part: 'cover', step: 't' };
+    const empty = { kind: 'sketch', name: 'T', plane: 'right', entities: {}, relations: {} } as const;
+    script.do('step.add', { part: 'cover', id: 't', step: empty });
+    const around = await engine.crossingsAround(script.project, 'cover', 't');
+    expect([...around.keys()]).toEqual(['p']);
+    const edges = around.get('p')!;
+    expect(edges).toHaveLength(4);
+    expect(edges.reduce((sum, { length }) => sum + length, 0)).toBeCloseTo(2 * (60 + 6), 6);
+    const model = (await engine.assemble(script.project, { mesh: { deflection: 1, angle: 1 } })).model;
+    const topology = model.parts.find(({ id }) => id === 'plate')!.bodies[0]!.topology!;
+    const { frame } = model.parts.find(({ id }) => id === 'cover')!.sketches.get('t')!;
+    // the four sides of the section, each from its face, as the page takes them
+    for (const face of topology.faces) {
+      const source: OtherReference = { to: 'other', at: 'p', from: 'c', on: { to: 'face', name: face.name } };
+      const thing = movedThing({ to: 'face', face, body: 0, topology }, STILL);
+      const seen = projected(thing, 'crossing', frame, () => edges);
+      if (!seen.ok) continue;
+      const loans = (script.project.parts['cover']!.steps['t'] as SketchStep).loans ?? {};
+      const made = borrowingOf(seen.value, source, 'crossing', { loans, construction: false, newId: script.newId });
+      script.do('sketch.borrow', { ...where, id: script.newId('o'), ...made });
+    }
+    script.do('step.add', {
+      part: 'cover',
+      id: 'x',
+      step: { kind: 'extrude', name: 'X', sketch: 't', distance: '2 mm' },
+    });
+    const { cover } = await build(script.project);
+    expect(told(cover!)).toEqual([]);
+    expect(total(cover!)).toBeCloseTo(60 * 6 * 2, 6);
+    near(box(cover!).low, [0, 20, 5]);
+    const taller = performed(script.project, { command: 'value.set', input: { id: 'v2', expression: '11 mm' } });
+    expect(total((await build(taller)).cover!)).toBeCloseTo(60 * 11 * 2, 6);
+    // past the plate nothing is crossed: what was borrowed stays where it was, and that is told
+    const past = performed(script.project, {
+      command: 'placement.set',
+      input: { id: 'c', fields: { at: triple('200 mm', '0 mm', '0 mm') } },
+    });
+    expect((await engine.crossingsAround(past, 'cover', 't')).get('p')).toEqual([]);
+    expect(told((await build(past)).cover!)).toEqual(['The sketch plane does not cross this face any more.']);
   });
 
   test('a joint between the two counts as well, where it holds by what comes before', async () => {

@@ -16,6 +16,7 @@ defineProps<{ at: Vec2; items: readonly string[]; chosen: number; width: number 
       :key="k"
       class="truncate px-1.5 py-0.5"
       :class="k === chosen ? 'bg-ink text-sheet' : ''"
+      :aria-current="k === chosen"
     >
       {{ item }}
     </p>

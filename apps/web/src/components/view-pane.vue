@@ -10,6 +10,7 @@ import { usePainting } from '../stores/painting.ts';
 import { useProject } from '../stores/project.ts';
 import { useVerbs } from '../stores/verbs.ts';
 import { VIEWS, type ViewName } from '../view/camera.ts';
+import { crossedNear } from '../view/crossed.ts';
 import { themeOf } from '../view/theme.ts';
 import { useGuides } from '../view/use-guides.ts';
 import { useOthers } from '../view/use-others.ts';
@@ -54,10 +55,15 @@ onMounted(() => {
     bodies: () => made.topologies,
     isBehind: (normal) => dot3(made.view.sight, normal) > 0,
     thing: (reference) => made.find(reference)[0]?.thing,
-    under: (at) =>
-      made
-        .pick(made.view.toScreen(toSpace(bench.editor!.solved.frame, at)))
-        .map((pick) => ({ words: pickWords(pick), reference: pick.reference, thing: pick.thing })),
+    under(at) {
+      const place = made.view.toScreen(toSpace(bench.editor!.solved.frame, at));
+      const picks = made.pick(place);
+      const crossed = crossedNear(made.view, place, model.built?.crossings ?? [], bench.around, (one) =>
+        made.find(one),
+      );
+      const more = crossed.filter(({ name }) => !picks.some((pick) => pick.name === name));
+      return [...picks, ...more].map((pick) => ({ ...pick, words: pickWords(pick) }));
+    },
   };
   made.view.controls.addEventListener('control', () => (current.value = ''));
   darkness.addEventListener('change', retheme);

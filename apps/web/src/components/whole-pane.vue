@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
-import { middle3, movedBy, PART_COLOURS, type Vec2, type Vec3 } from '@helb/core';
+import { drawnPart, middle3, movedBy, PART_COLOURS, type Vec2, type Vec3 } from '@helb/core';
 import { useJoining } from '../stores/joining.ts';
 import { useModel } from '../stores/model.ts';
 import { usePlacements } from '../stores/placements.ts';
@@ -104,7 +104,7 @@ watch(
 );
 watch([pointed, shown], ([member, view]) => {
   const found = member === undefined ? undefined : whole.memberOf(member);
-  const part = found && store.project?.parts[found.part];
+  const part = found && store.project && drawnPart(store.project, found.part);
   const built = found && whole.whole?.parts[found.part];
   if (!part || !built) return view?.setGuides([]);
   const guides = guidesOf(part, built, { origin: true, drawn: true, points: true });

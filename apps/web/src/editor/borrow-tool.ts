@@ -35,8 +35,8 @@ export interface BorrowHost {
   readonly frame: Frame;
   /** What lies under a place of the sketch plane, front to back. */
   under(pointer: PointerAt): readonly Under[];
-  /** Where the sketch plane crosses the bodies. */
-  crossings(): readonly EdgeFacts[];
+  /** Where the sketch plane crosses the bodies of the part that something is of. */
+  crossings(source: Reference): readonly EdgeFacts[];
   borrow(offer: Offer): Result<void>;
 }
 
@@ -76,6 +76,11 @@ export class BorrowTool implements Tool {
     return { words: this.found.map(({ words }) => words), chosen: this.chosen, at: this.at };
   }
 
+  /** What is offered first, or was stepped to. */
+  get pointed(): Reference | undefined {
+    return this.found[this.chosen]?.reference;
+  }
+
   move(pointer: PointerAt): void {
     const before = this.found[this.chosen];
     this.found = this.host.under(pointer).flatMap((under) => this.offersOf(under));
@@ -107,7 +112,7 @@ export class BorrowTool implements Tool {
 
   private offersOf({ words, reference, thing }: Under): Offer[] {
     return WAYS.filter((way) => way.suits(thing, this.host.frame)).flatMap((way): Offer[] => {
-      const seen = projected(thing, way.how, this.host.frame, this.host.crossings);
+      const seen = projected(thing, way.how, this.host.frame, () => this.host.crossings(reference));
       return seen.ok ? [{ words: way.words + words, reference, how: way.how, seen: seen.value }] : [];
     });
   }

@@ -24,7 +24,7 @@ export class Loans implements BorrowHost {
   }
 
   under = ({ at }: PointerAt): readonly Under[] => this.editor.port.under(at);
-  crossings = (): readonly EdgeFacts[] => this.editor.port.crossings();
+  crossings = (source: Reference): readonly EdgeFacts[] => this.editor.port.crossings(source);
 
   /** What the engine has told of the sources, but of what is borrowed now; what it does not know yet stays where drawn. */
   sourcesFor(step: SketchStep): SketchSources {

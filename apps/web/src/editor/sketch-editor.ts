@@ -23,6 +23,7 @@ import {
   type NewId,
   type Pattern,
   type Project,
+  type Reference,
   type Relation,
   type RelationName,
   type Result,
@@ -57,7 +58,7 @@ export interface EditorPort {
   /** What of the model lies under a place of the sketch plane, front to back. */
   under(at: Vec2): readonly Under[];
   /** Where the sketch plane crosses the bodies before it. */
-  crossings(): readonly EdgeFacts[];
+  crossings(source: Reference): readonly EdgeFacts[];
   /** Something to be shown has changed. */
   changed(): void;
   /** Something was refused: the page tells why. */

@@ -10,6 +10,7 @@ import {
   ok,
   printOfBody,
   type Action,
+  type EdgeFacts,
   type Gap,
   sameReference,
   stepKind,
@@ -103,6 +104,8 @@ export const useBench = defineStore('bench', () => {
   const gap = shallowRef<Gap>();
   /** Names of bodies that are not shown. */
   const hiddenBodies = shallowRef<ReadonlySet<string>>(new Set());
+  /** Where the plane of the sketch crosses what stands round the part, by placements. */
+  const around = shallowRef<Readonly<Record<string, readonly EdgeFacts[]>>>({});
   /** What an offer on the build sheet speaks of: it lights up. */
   const pointedAt = shallowRef<Reference>();
 
@@ -153,7 +156,7 @@ export const useBench = defineStore('bench', () => {
       newId,
       sources: () => sourcesOf(step),
       under: (at) => view.value?.under(at) ?? [],
-      crossings: () => model.built?.crossings ?? [],
+      crossings: (source) => (source.to === 'other' ? around.value[source.at] : model.built?.crossings) ?? [],
       changed: () => version.value++,
       told: (issue) => (store.message = explain(issue)),
     });
@@ -395,6 +398,7 @@ export const useBench = defineStore('bench', () => {
     picked,
     pointedStep,
     pointedAt,
+    around,
     hiddenBodies,
     toggleBody,
     gap,

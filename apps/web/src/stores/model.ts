@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { explain, type BodyReference, type Gap, type Id, type Project } from '@helb/core';
+import { explain, type BodyReference, type EdgeFacts, type Gap, type Id, type Project } from '@helb/core';
 import { EngineClient } from '../workers/engine-client.ts';
 import type {
   BuildReply,
@@ -79,6 +79,12 @@ export const useModel = defineStore('model', () => {
   }
   const bytesOf = (reply: FileReply) => (reply.kind === 'file' ? reply.bytes : explain(reply.issue));
 
+  /** Where the plane of a sketch crosses what stands round its part, by placements; nothing where that fails. */
+  const crossings = (project: Project, part: Id, sketch: Id): Promise<Readonly<Record<string, readonly EdgeFacts[]>>> =>
+    engine()
+      .crossings(project, part, sketch)
+      .catch(() => ({}));
+
   /** The smallest gap between two things of a part; undefined where one of them is not there. */
   async function gap(
     project: Project,
@@ -124,6 +130,7 @@ export const useModel = defineStore('model', () => {
     stop,
     file,
     outline,
+    crossings,
     gap,
     walls,
     zip,

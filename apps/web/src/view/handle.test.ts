@@ -29,7 +29,7 @@ test('what hangs on an arrow goes as far as the pointer goes along it, in whole 
   fc.assert(
     fc.property(fc.tuple(coordinate, coordinate, coordinate), fc.constantFrom(0, 1, 2), coordinate, (at, axis, far) => {
       const goal = at.map((c, k) => (k === axis ? c + far : c)) as unknown as Vec3;
-      const drag = take(shift(axis as 0 | 1 | 2), at, CORNER, CORNER.toScreen(at));
+      const drag = take(shift(axis), at, CORNER, CORNER.toScreen(at));
       movedBy(drag(CORNER.toScreen(goal), false).by, at).forEach((c, k) => expect(c).toBeCloseTo(goal[k]!, 6));
     }),
   );

@@ -1,5 +1,6 @@
 import { Group, type Object3D } from 'three';
 import {
+  movedBy,
   movedThing,
   printOf,
   sameReference,
@@ -11,10 +12,12 @@ import {
   type Box3,
 } from '@helb/core';
 import type { ViewCamera } from './camera.ts';
-import { cornerMark } from './marks.ts';
-import { picksOf, type Pick } from './picks.ts';
+import { clear, cornerMark, lineMark, thinLines } from './marks.ts';
+import { nearness } from './nearness.ts';
+import { guidePick, picksOf, type Guide, type Pick } from './picks.ts';
 import { matrixOf, PlacedScene, type Instance } from './placed-bodies.ts';
 import { placedMark, placedUnder, type MemberPick } from './placed-picks.ts';
+import type { ViewTheme } from './stage.ts';
 import type { ViewBody } from './viewport.ts';
 
 /** Another part where it stands round the one that is edited. */
@@ -23,6 +26,8 @@ export interface Neighbour extends Instance {
   readonly name: string;
   /** Can it be referred to? A repeat can not, nor another placement of the part itself. */
   readonly named: boolean;
+  /** Its datums and drawn curves, in its own coordinates. */
+  readonly guides: readonly Guide[];
 }
 
 /** Farther from the eye than anything of the part itself, nearer than whole bodies. */
@@ -33,9 +38,13 @@ export class Others {
   private readonly scene = new PlacedScene();
   private neighbours: readonly Neighbour[] = [];
   private own = '';
+  private readonly lines = new Group();
+  /** The one whose datums and drawn curves are shown and picked. */
+  private pointed: string | undefined;
+  readonly object = new Group();
 
-  get object(): Group {
-    return this.scene.object;
+  constructor() {
+    this.object.add(this.scene.object, this.lines);
   }
 
   /** Keys of the bodies that are here already. */
@@ -51,6 +60,8 @@ export class Others {
     ink: string,
   ): void {
     [this.neighbours, this.own] = [neighbours, own];
+    this.pointed = undefined;
+    clear(this.lines);
     this.scene.setBodies(parts);
     this.scene.setInstances(
       (part, layer) => (layer === 'pale' ? neighbours.filter((one) => one.part === part) : []),
@@ -58,12 +69,34 @@ export class Others {
     );
   }
 
+  /** Shows the datums and drawn curves of one of them, and of no other. */
+  point(member: string | undefined, { link, muted }: ViewTheme): void {
+    this.pointed = member;
+    clear(this.lines);
+    for (const { lines, look } of this.guidesOf(member)) {
+      const mark = thinLines(lines, look === 'datum' ? link : muted);
+      mark.matrixAutoUpdate = false;
+      mark.matrix.copy(matrixOf(this.poseOf(member!)));
+      this.lines.add(mark);
+    }
+  }
+
+  private guidesOf = (member: string | undefined): readonly Guide[] =>
+    this.neighbours.find((one) => one.member === member)?.guides ?? [];
+
   /** Things under a screen place, behind all of the part itself. */
   under(view: ViewCamera, at: Vec2): Pick[] {
     const members = this.neighbours.filter(({ named }) => named).map(({ member: id, part }) => ({ id, part }));
-    return placedUnder({ scene: this.scene, view, members, poseOf: this.poseOf }, at)
-      .filter(({ kind }) => kind !== 'body')
-      .flatMap((pick) => this.taken({ ...pick, depth: BEYOND + pick.depth }));
+    const found = placedUnder({ scene: this.scene, view, members, poseOf: this.poseOf }, at);
+    const { pointed } = this;
+    const guides = this.guidesOf(pointed).flatMap((guide): MemberPick[] => {
+      const pose = this.poseOf(pointed!);
+      const depth = nearness(view, at, guide.lines.length, (k) => movedBy(pose, guide.lines[k]!));
+      return depth === undefined ? [] : [{ ...guidePick(guide, depth), member: pointed!, at: [0, 0, 0] }];
+    });
+    return [...guides, ...found.filter(({ kind }) => kind !== 'body')].flatMap((pick) =>
+      this.taken({ ...pick, depth: BEYOND + pick.depth }),
+    );
   }
 
   /** The box round all of them; undefined where there are none. */
@@ -78,14 +111,18 @@ export class Others {
     const picks = this.scene
       .keysOf(neighbour.part)
       .flatMap((key, index) => picksOf(key, index, this.scene.body(key)!.topology));
+    picks.push(...neighbour.guides.map((guide) => guidePick(guide, 0)));
     const pick = picks.find(({ reference }) => sameReference(reference, on));
     return pick ? this.taken({ ...pick, member: at, at: [0, 0, 0] }) : [];
   }
 
   markOf(pick: Pick, pixel: number, colour: string): Object3D | undefined {
     if (pick.thing.to === 'vertex') return cornerMark(pick.thing.vertex.at, 6 * pixel, colour);
-    const mark = pick.origin && placedMark(this.scene, pick.origin, pixel, colour);
-    if (!mark) return undefined;
+    const guide = this.guidesOf(pick.origin?.member).find(({ name }) => name === pick.origin?.name);
+    const mark = guide
+      ? lineMark(guide.lines.flat(), colour)
+      : pick.origin && placedMark(this.scene, pick.origin, pixel, colour);
+    if (!mark || !pick.origin) return undefined;
     mark.matrixAutoUpdate = false;
     mark.matrix.copy(matrixOf(this.poseOf(pick.origin.member)));
     return mark;

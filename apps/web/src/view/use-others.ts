@@ -1,10 +1,13 @@
 import { computed, ref, watch, type Ref } from 'vue';
-import { followedBy, PART_COLOURS, undone } from '@helb/core';
+import { drawnPart, followedBy, PART_COLOURS, undone } from '@helb/core';
 import { memberPose } from '@helb/core/assembly';
+import { BorrowTool } from '../editor/borrow-tool.ts';
 import { useBench } from '../stores/bench.ts';
 import { useLooking } from '../stores/looking.ts';
+import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { useWhole } from '../stores/whole.ts';
+import { guidesOf } from './guides.ts';
 import type { Neighbour } from './others.ts';
 import type { Viewport } from './viewport.ts';
 
@@ -14,10 +17,14 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
   const looking = useLooking();
   const store = useProject();
   const whole = useWhole();
+  const model = useModel();
 
   const on = computed(() => looking.among && looking.isPlaced);
   /** How many are shown. */
   const count = ref(0);
+  /** The last one that was under the pointer: so that its lines can be reached beside it. */
+  const pointed = ref<string>();
+  const isAsked = computed(() => bench.askedField !== undefined);
 
   watch(
     [on, () => store.project, viewport],
@@ -26,7 +33,7 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
     },
     { immediate: true },
   );
-  watch([on, () => whole.whole, () => bench.partId, viewport], ([wanted, all, part, view]) => {
+  watch([on, () => whole.whole, () => bench.partId, viewport, isAsked], ([wanted, all, part, view, points]) => {
     if (!view) return;
     const members = all?.assembled.members ?? [];
     const own = members.find((member) => member.part === part);
@@ -41,11 +48,42 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
         const colour = PART_COLOURS[store.project?.parts[member.part]?.colour ?? 0]!;
         const pose = followedBy(memberPose(member, rest), back);
         const named = member.part !== part && !member.id.includes(':');
-        return { member: member.id, part: member.part, name: member.name, pose, colour, named };
+        const drawn = named && store.project && drawnPart(store.project, member.part);
+        const shown = all.parts[member.part];
+        const guides = drawn && shown ? guidesOf(drawn, shown, { origin: false, drawn: true, points }) : [];
+        return { member: member.id, part: member.part, name: member.name, pose, colour, named, guides };
       });
     const bodies = Object.fromEntries(Object.entries(all.parts).map(([id, one]) => [id, one.bodies]));
     view.setOthers(bodies, neighbours, own.id);
+    view.pointOther(pointed.value);
   });
+
+  // where something is asked for, the datums and drawn curves of what is under the pointer can be picked too
+  const tool = computed(() => {
+    void bench.version;
+    const now = bench.editor?.tool;
+    return now instanceof BorrowTool ? now : undefined;
+  });
+  const under = computed(() => {
+    void bench.version;
+    const found = tool.value ? tool.value.pointed : bench.askedField && bench.hovered[0]?.reference;
+    return found?.to === 'other' ? found.at : undefined;
+  });
+  watch([under, tool, isAsked], ([member, borrowing, asked]) => {
+    if (member !== undefined) pointed.value = member;
+    else if (!borrowing && !asked) pointed.value = undefined;
+  });
+  watch([pointed, viewport], ([member, view]) => view?.pointOther(member));
+
+  // and a sketch can borrow where its plane crosses them
+  watch(
+    [() => on.value && tool.value !== undefined, () => whole.whole, () => bench.editor?.step],
+    async ([wanted, all, sketch]) => {
+      const [project, part] = [store.project, bench.partId];
+      if (!wanted || !all || !project || part === undefined || sketch === undefined) return;
+      bench.around = await model.crossings(project, part, sketch);
+    },
+  );
 
   return count;
 }

@@ -1,14 +1,13 @@
 import {
   Box3,
-  BufferAttribute,
   BufferGeometry,
   Group,
-  LineBasicMaterial,
-  LineSegments,
   Mesh,
   Raycaster,
   Vector2,
   Vector3,
+  type LineBasicMaterial,
+  type LineSegments,
   type Object3D,
 } from 'three';
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
@@ -37,7 +36,7 @@ import {
   type Guide,
   type Pick,
 } from './picks.ts';
-import { cornerMark, faceMark, lineMark } from './marks.ts';
+import { clear, cornerMark, faceMark, lineMark, thinLines } from './marks.ts';
 import type { Painting } from './painting.ts';
 import { cornerNearness, nearness } from './nearness.ts';
 import { PALE, ShownBody, type Look } from './shown-body.ts';
@@ -127,6 +126,12 @@ export class Viewport {
     this.stage.redraw();
   }
 
+  /** Shows the datums and drawn curves of one of these, to be picked. */
+  pointOther(member: string | undefined): void {
+    this.others.point(member, this.theme);
+    this.stage.redraw();
+  }
+
   /** The box round what stands round the part; undefined where nothing is shown. */
   get othersBox() {
     return this.others.box;
@@ -141,24 +146,15 @@ export class Viewport {
   setGuides(guides: readonly Guide[]): void {
     this.guides = guides;
     clear(this.guideLines);
-    for (const { lines, look } of guides) {
-      const geometry = new BufferGeometry();
-      geometry.setAttribute('position', new BufferAttribute(Float32Array.from(lines.flat()), 3));
-      const material = new LineBasicMaterial({ color: look === 'datum' ? this.theme.link : this.theme.muted });
-      this.guideLines.add(new LineSegments(geometry, material));
-    }
+    for (const { lines, look } of guides)
+      this.guideLines.add(thinLines(lines, look === 'datum' ? this.theme.link : this.theme.muted));
     this.stage.redraw();
   }
 
   /** Shows threads by lines on their faces. */
   setSigns(lines: readonly (readonly Vec3[])[]): void {
     clear(this.signLines);
-    for (const places of lines) {
-      const geometry = new BufferGeometry();
-      geometry.setAttribute('position', new BufferAttribute(Float32Array.from(places.flat()), 3));
-      const material = new LineBasicMaterial({ color: this.theme.ink, transparent: true, opacity: 0.6 });
-      this.signLines.add(new LineSegments(geometry, material));
-    }
+    for (const places of lines) this.signLines.add(thinLines(places, this.theme.ink, 0.6));
     this.repaint();
   }
 
@@ -376,12 +372,5 @@ export class Viewport {
 
   private nearness(at: Vec2, count: number, point: (k: number) => Vec3): number | undefined {
     return nearness(this.view, at, count, point, (place) => this.cuts.hides(place));
-  }
-}
-
-function clear(group: Group): void {
-  for (const child of [...group.children]) {
-    group.remove(child);
-    (child as Mesh).geometry.dispose();
   }
 }

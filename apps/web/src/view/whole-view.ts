@@ -1,6 +1,6 @@
-import { BufferAttribute, BufferGeometry, Group, LineBasicMaterial, LineSegments, Vector3, type Object3D } from 'three';
+import { Group, Vector3, type Object3D } from 'three';
 import { movedBy, STILL, type Id, type Movement, type Vec2, type Vec3, type Box3 } from '@helb/core';
-import { cornerMark, lineMark } from './marks.ts';
+import { clear, cornerMark, lineMark, thinLines } from './marks.ts';
 import { nearness } from './nearness.ts';
 import { bodyPick, guidePick, type Guide } from './picks.ts';
 import { matrixOf, PlacedScene, type Instance, type Layer } from './placed-bodies.ts';
@@ -89,10 +89,8 @@ export class WholeView {
     this.guides = guides;
     clear(this.guideLines);
     for (const { member, guide } of guides) {
-      const geometry = new BufferGeometry();
-      geometry.setAttribute('position', new BufferAttribute(Float32Array.from(guide.lines.flat()), 3));
       const colour = guide.look === 'datum' ? this.theme.link : this.theme.muted;
-      this.put(this.guideLines, new LineSegments(geometry, new LineBasicMaterial({ color: colour })), member);
+      this.put(this.guideLines, thinLines(guide.lines, colour), member);
     }
     this.stage.redraw();
   }
@@ -183,12 +181,5 @@ export class WholeView {
   dispose(): void {
     this.placed.dispose();
     this.stage.dispose();
-  }
-}
-
-function clear(group: Group): void {
-  for (const child of [...group.children]) {
-    group.remove(child);
-    (child as LineSegments).geometry.dispose();
   }
 }

@@ -27,6 +27,7 @@ function fakes() {
         ready: () => Promise.resolve(),
         build: () => new Promise((resolve) => (fake.builds++, open.push(resolve))),
         file: () => Promise.resolve({ kind: 'file', bytes: new Uint8Array(3) }),
+        crossings: () => Promise.resolve({}),
         outline: () => Promise.resolve({ kind: 'file', bytes: new Uint8Array(2) }),
         zip: () => Promise.resolve(new Uint8Array(0)),
         weigh: () => Promise.resolve({ mass_g: 0, unknown: 0, failed: 0, sizes: {} }),

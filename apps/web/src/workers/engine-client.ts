@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import type { BodyReference, Id, Movement, Project } from '@helb/core';
+import type { BodyReference, EdgeFacts, Id, Movement, Project } from '@helb/core';
 import type {
   BuildReply,
   BuildRequest,
@@ -88,6 +88,10 @@ export class EngineClient {
     if (reply.kind === 'overtaken') return undefined;
     if ((reply as { memory: number }).memory > TIRED) this.retire();
     return isNewest() ? reply : undefined;
+  }
+
+  crossings(project: Project, part: Id, sketch: Id): Promise<Readonly<Record<string, readonly EdgeFacts[]>>> {
+    return this.surviving((worker) => worker.crossings(project, part, sketch));
   }
 
   gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply> {

@@ -196,6 +196,10 @@ const requests = {
     return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
   },
 
+  async crossings(project: Project, part: Id, sketch: Id) {
+    return Object.fromEntries(await (await engine()).crossingsAround(project, part, sketch));
+  },
+
   async gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply> {
     const found = await (await engine()).gap(project, part, between);
     return found.ok ? { kind: 'gap', gap: found.value } : { kind: 'failed', issue: found.issue };
@@ -266,6 +270,7 @@ const worker: EngineWorker = {
   stop: () => Promise.resolve(searches.stop()),
   file: (...args) => inTurn(() => requests.file(...args)),
   outline: (...args) => inTurn(() => requests.outline(...args)),
+  crossings: (...args) => inTurn(() => requests.crossings(...args)),
   gap: (...args) => inTurn(() => requests.gap(...args)),
   zip: (files) => Promise.resolve(zipSync(files)),
   weigh: (...args) => inTurn(() => requests.weigh(...args)),

@@ -128,6 +128,8 @@ export interface EngineWorker {
   file(project: Project, part: Id, format: FileFormat): Promise<FileReply>;
   /** The outline of a sketch, with what it borrows where that is now. */
   outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<FileReply>;
+  /** Where the plane of a sketch crosses the parts that stand round its own, by their placements. */
+  crossings(project: Project, part: Id, sketch: Id): Promise<Readonly<Record<string, readonly EdgeFacts[]>>>;
   gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply>;
   /** Files by their paths, packed off the page. */
   zip(files: Readonly<Record<string, Uint8Array>>): Promise<Uint8Array<ArrayBuffer>>;

@@ -18,7 +18,6 @@ import {
 import type { EdgeFacts, SpaceCurve } from '../kernel-port/index.ts';
 import { ok, fail, type Result } from '../result/index.ts';
 import { inTurn, type Entities, type Entity } from '../sketch/index.ts';
-import { isOwn } from './elsewhere.ts';
 import { helixSpans } from './helix.ts';
 import { armsOf, axisOf, curvesOf, type Thing } from './things.ts';
 
@@ -29,7 +28,8 @@ export type Borrowing = 'shape' | 'axis' | 'crossing';
  * What a thing looks like on a plane: sketch entities under keys that last as long as their source (names of edges and
  * corners). Exact: lines stay lines, circles become circles, ellipses or lines, free curves keep their control points.
  * Fails where nothing of it is seen.
- * @param crossings the curves in which the plane crosses the bodies, each by the name of its face
+ * @param crossings the curves in which the plane crosses the bodies of the part that the thing is of, each by the name of
+ *   its face
  */
 export function projected(
   thing: Thing,
@@ -54,9 +54,8 @@ export function projected(
 const boundary = ({ face, topology }: Extract<Thing, { to: 'face' }>): EdgeFacts[] =>
   topology.edges.filter(({ faces }) => faces.includes(face.name));
 
-/** Crossings are named by their face; several on one face are counted. Those with other parts are not known. */
-const isOn = ({ faces }: EdgeFacts, thing: Thing): boolean =>
-  thing.to === 'face' && isOwn(thing) && faces.includes(thing.face.name);
+/** Crossings are named by their face; several on one face are counted. */
+const isOn = ({ faces }: EdgeFacts, thing: Thing): boolean => thing.to === 'face' && faces.includes(thing.face.name);
 
 /** Nearer than this (mm) two projected places are one, and a direction that short is seen end-on. */
 const NEAR = 1e-7;

@@ -100,7 +100,7 @@ export interface ResolveContext {
   /** The bodies of another part as it is built; fails where it has none. */
   bodiesOf(part: Id): Result<readonly BodyHandle[]>;
   /** How a thing looks on a plane, as sketch entities by lasting keys. */
-  project(thing: Thing, how: Borrowing, frame: Frame): Result<Entities>;
+  project(thing: Thing, how: Borrowing, frame: Frame, source: Reference): Result<Entities>;
 }
 
 /** What the register knows of a kind of step. `I` are its inputs with all numbers and outlines resolved: plain data. */

@@ -61,7 +61,7 @@ export function sourcesOf(step: SketchStep, context: ResolveContext): SketchSour
   const borrowed: Record<Id, Entity> = { ...drawn.borrowed };
   for (const [id, loan] of Object.entries(step.loans ?? {})) {
     const found = context.find(loan.source, 'shape');
-    const seen = found.ok ? context.project(found.value, loan.how, frame) : found;
+    const seen = found.ok ? context.project(found.value, loan.how, frame, loan.source) : found;
     if (!seen.ok) {
       lost[id] = seen.issue;
       continue;
