@@ -1,29 +1,18 @@
 import type { Page } from '@playwright/test';
 import { ProjectScript, writeProject, type Project } from '@helb/core';
 import { placementOf } from '@helb/core/assembly';
-import { rectangle } from '@helb/core/samples';
+import { rectangle, rectangleSizes } from '@helb/core/samples';
 
 /** A plate `wide` x 40 x 6 mm with its corner at the origin, placed as drawn. */
 function plate(): ProjectScript {
   const script = new ProjectScript('Box').do('value.add', { id: 'v', name: 'wide', expression: '60 mm' });
   script.do('part.add', { id: 'plate', name: 'Plate' });
-  const far = (b: string, direction: 'horizontal' | 'vertical', value: string) =>
-    ({ kind: 'distance', a: 'p0', b, direction, sense: 1, value }) as const;
-  const relations = {
-    o: { kind: 'coincident', a: 'p0', b: 'origin' },
-    h: { kind: 'horizontal', a: 'p0', b: 'p1' },
-    v: { kind: 'vertical', a: 'p1', b: 'p2' },
-    u: { kind: 'horizontal', a: 'p2', b: 'p3' },
-    l: { kind: 'vertical', a: 'p0', b: 'p3' },
-    w: far('p1', 'horizontal', 'wide'),
-    d: far('p3', 'vertical', '40 mm'),
-  } as const;
   const sketch = {
     kind: 'sketch',
     name: 'Outline',
     plane: 'top',
     entities: rectangle(0, 0, 60, 40),
-    relations,
+    relations: rectangleSizes('wide', '40 mm'),
   } as const;
   script.do('step.add', { part: 'plate', id: 's', step: sketch });
   const extrusion = { kind: 'extrude', name: 'Sheet', sketch: 's', distance: '6 mm' } as const;

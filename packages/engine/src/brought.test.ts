@@ -78,6 +78,7 @@ describe('values', () => {
     expect(parts[0]!.from).toEqual({
       project: 'Blocks',
       revision: 1,
+      variant: null,
       part: 'Block',
       given: [{ name: 'half', expression: 'wide / 8' }],
     });

@@ -1,4 +1,5 @@
 import {
+  basisOf,
   outside,
   valueScope,
   variantsOf,
@@ -51,6 +52,8 @@ export interface PartInspection extends Totals {
   readonly from: {
     readonly project: string;
     readonly revision: number;
+    /** As which of its variants; null for the project itself. */
+    readonly variant: string | null;
     readonly part: string;
     readonly given: readonly { readonly name: string; readonly expression: string }[];
   } | null;
@@ -136,7 +139,7 @@ function inspectPart(project: Project, model: PartModel, links: readonly PartLin
   );
   return {
     name: part.name,
-    from: part.from ? originOf(part.from) : null,
+    from: part.from ? toldOf(part.from) : null,
     takes_from: links
       .filter((link) => link.part === model.id)
       .map(({ from, steps }) => ({ part: project.parts[from]!.name, steps: steps.map((id) => part.steps[id]!.name) })),
@@ -184,9 +187,10 @@ function inspectPart(project: Project, model: PartModel, links: readonly PartLin
   };
 }
 
-const originOf = ({ design, revision, part, given = {} }: Origin) => ({
+const toldOf = ({ design, revision, variant, part, given = {} }: Origin) => ({
   project: design.name,
   revision,
+  variant: variant === undefined ? null : basisOf(design),
   part: design.parts[part]!.name,
   given: Object.entries(given).map(([id, expression]) => ({ name: design.values[id]!.name, expression })),
 });

@@ -4,7 +4,6 @@ import {
   explain,
   locate,
   movedThing,
-  ORIGIN,
   perform,
   printOf,
   projected,
@@ -16,12 +15,11 @@ import {
   type Id,
   type OtherReference,
   type Project,
-  type Relations,
   type SketchStep,
   type Vec3,
 } from '@helb/core';
 import { placementOf, triple, type Placement } from '@helb/core/assembly';
-import { rectangle } from '@helb/core/samples';
+import { rectangle, rectangleSizes } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine, type PartModel } from './index.ts';
 import { axis, plane, total } from './test-bench.ts';
@@ -45,17 +43,7 @@ function plateAndCover(): ProjectScript {
   script.do('value.add', { id: 'v2', name: 'sheet', expression: '6 mm' });
   for (const id of ['plate', 'cover']) script.do('part.add', { id, name: id });
   const entities = rectangle(0, 0, 60, 40);
-  const size = (b: Id, direction: 'horizontal' | 'vertical', value: string) =>
-    ({ kind: 'distance', a: 'p0', b, direction, sense: 1, value }) as const;
-  const relations: Relations = {
-    o: { kind: 'coincident', a: 'p0', b: ORIGIN },
-    h: { kind: 'horizontal', a: 'p0', b: 'p1' },
-    v: { kind: 'vertical', a: 'p1', b: 'p2' },
-    u: { kind: 'horizontal', a: 'p2', b: 'p3' },
-    l: { kind: 'vertical', a: 'p0', b: 'p3' },
-    w: size('p1', 'horizontal', 'wide'),
-    d: size('p3', 'vertical', '40 mm'),
-  };
+  const relations = rectangleSizes('wide', '40 mm');
   script.do('step.add', {
     part: 'plate',
     id: 's',

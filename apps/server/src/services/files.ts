@@ -19,12 +19,11 @@ export class Files {
 
   /** Keeps a file with a project; the same bytes once only. */
   async keep(accountId: number, projectId: string, bytes: Buffer): Promise<{ hash: string; size: number }> {
-    const { FileRow } = this.database.models;
     await this.ofOwn(accountId, projectId);
     if (bytes.length === 0) throw new Refusal(422, 'The file is empty.');
     const hash = createHash('sha256').update(bytes).digest('hex');
     const file = { hash, size: bytes.length };
-    if ((await FileRow.count({ where: { projectId, hash } })) > 0) return file;
+    if (await this.has(projectId, hash)) return file;
     const packed = await pack(bytes);
     if (packed.length > MOST_PACKED)
       throw new Refusal(413, `Packed the file is larger than ${MOST_PACKED / 1024 ** 2} MB: bring in less at once.`);
@@ -35,6 +34,7 @@ export class Files {
   /** Keeps a file of another project of theirs with a project too. */
   async share(accountId: number, projectId: string, hash: string): Promise<void> {
     await this.ofOwn(accountId, projectId);
+    if (await this.has(projectId, hash)) return;
     const { size, packed } = await this.row(accountId, hash);
     await this.put(projectId, { hash, size, packed });
   }
@@ -47,6 +47,10 @@ export class Files {
 
   private async ofOwn(accountId: number, projectId: string): Promise<void> {
     if ((await this.database.models.ProjectRow.count({ where: { id: projectId, accountId } })) === 0) throw notFound();
+  }
+
+  private async has(projectId: string, hash: string): Promise<boolean> {
+    return (await this.database.models.FileRow.count({ where: { projectId, hash } })) > 0;
   }
 
   private async row(accountId: number, hash: string): Promise<FileRow> {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { designScope, explain, formatQuantity, stepKind, valueScope, type Action, type Id } from '@helb/core';
+import { basisOf, designScope, explain, formatQuantity, stepKind, valueScope, type Action, type Id } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useBrought } from '../stores/brought.ts';
 import { useModel } from '../stores/model.ts';
@@ -12,6 +12,12 @@ const bench = useBench();
 const store = useProject();
 const model = useModel();
 const brought = useBrought();
+
+const MISSING = {
+  project: 'This project is not on your shelf any more.',
+  part: 'This project has no such part any more.',
+  variant: 'This project has no such variant any more.',
+} as const;
 
 const from = computed(() => bench.part!.from!);
 const news = computed(() => brought.news.get(bench.partId!));
@@ -71,16 +77,14 @@ const steps = computed(() => {
           class="word-link"
           :to="{ name: 'bench', params: { id: from.project } }"
           >{{ from.design.name }}</RouterLink><strong v-else class="font-semibold">{{ from.design.name }}</strong
+        ><template v-if="from.variant !== undefined">
+          as <strong class="font-semibold">{{ basisOf(from.design) }}</strong></template
         ><template v-if="from.project"
           >, here as in revision <span class="font-mono text-[13px]">{{ from.revision }}</span></template
         ><template v-else>, brought from its file</template>. Its steps are changed there.
       </p>
       <p v-if="news?.kind === 'missing'" class="text-loose mt-2" role="status">
-        {{
-          news.what === 'project'
-            ? 'This project is not on your shelf any more.'
-            : `${from.design.name} has no such part any more.`
-        }}
+        {{ MISSING[news.what] }}
         The part stays here as it was.
       </p>
       <div v-else-if="news?.kind === 'newer'" class="bg-lit border-loose mt-2 border-l-3 px-3 py-2" role="status">

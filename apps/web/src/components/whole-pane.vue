@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { drawnPart, middle3, movedBy, PART_COLOURS, type Vec2, type Vec3 } from '@helb/core';
+import { useHandle } from '../stores/handle.ts';
 import { useJoining } from '../stores/joining.ts';
 import { useModel } from '../stores/model.ts';
-import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
 import { useWhole } from '../stores/whole.ts';
 import { useWholeVerbs } from '../stores/whole-verbs.ts';
@@ -22,7 +22,7 @@ import PlacingHandle from './placing-handle.vue';
 /** Everything that is placed: looked at, picked, joined, and moved by the hand. */
 const whole = useWhole();
 const joining = useJoining();
-const placements = usePlacements();
+const handle = useHandle();
 const store = useProject();
 const model = useModel();
 const { place: here, verbs } = useWholeVerbs();
@@ -309,12 +309,12 @@ const MOST_TOLD = 40;
       <button class="text-muted hover:text-ink" @click="fit">Fit</button>
     </nav>
     <PlacingHandle
-      v-if="shown && placements.handleAt"
-      :at="placements.handleAt"
+      v-if="shown && handle.at"
+      :at="handle.at"
       :view="shown.view"
       :view-version="viewVersion"
-      @move="placements.follow"
-      @done="placements.letGo"
+      @move="handle.follow"
+      @done="handle.letGo"
     />
     <AxisMark v-if="shown" :view="shown.view" :view-version="viewVersion" />
     <UnderList

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia';
+import { useDocumentVisibility } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { differences, filesUsed, broughtFrom, type Action, type Id, type Origin, type Revision } from '@helb/core';
 import { api, ApiError, type ProjectCard } from '../sync/api.ts';
@@ -10,8 +11,8 @@ import { useWhole } from './whole.ts';
 /** What has become of a part in the project that it comes from. */
 export type News =
   | { readonly kind: 'as it is' }
-  /** The project is not there any more, or the part in it. */
-  | { readonly kind: 'missing'; readonly what: 'project' | 'part' }
+  /** The project is not there any more, or the part or the variant in it. */
+  | { readonly kind: 'missing'; readonly what: 'project' | 'part' | 'variant' }
   | { readonly kind: 'newer'; readonly origin: Origin; readonly changes: readonly string[] };
 
 /** Parts from other projects: bringing them, and what is new of them there. */
@@ -63,7 +64,7 @@ export const useBrought = defineStore('brought', () => {
   }
   const asked = computed(() => [store.id, ...new Set(origins.value.map(([, { project }]) => project))].join(' '));
   watch(asked, () => void look(), { immediate: true });
-  addEventListener('visibilitychange', () => document.visibilityState === 'visible' && void look());
+  watch(useDocumentVisibility(), (now) => now === 'visible' && void look());
 
   const news = computed(
     (): ReadonlyMap<Id, News> =>
@@ -81,6 +82,8 @@ export const useBrought = defineStore('brought', () => {
     const now = revisions.value.get(card.id);
     if (card.revision <= from.revision || !now) return { kind: 'as it is' };
     if (!now.document.parts[from.part]) return { kind: 'missing', what: 'part' };
+    if (from.variant !== undefined && !now.document.variants?.[from.variant])
+      return { kind: 'missing', what: 'variant' };
     const origin = broughtFrom(now, from.part, from.variant);
     const changes = differences(from, origin);
     return changes.length === 0 ? { kind: 'as it is' } : { kind: 'newer', origin, changes };
@@ -105,9 +108,12 @@ export const useBrought = defineStore('brought', () => {
   /** Brings a part as it is now, and places it once beside everything else. */
   async function bring(revision: Revision, part: Id, variant: Id | undefined): Promise<void> {
     const from = broughtFrom(revision, part, variant);
+    const { id: into } = store;
     message.value = '';
     if (!(await withFiles(from))) return;
     await whole.together();
+    // somebody may have gone on to another project meanwhile
+    if (store.id !== into) return;
     const id = newId('part');
     store.act([
       { command: 'part.bring', input: { id, from } },
@@ -118,10 +124,11 @@ export const useBrought = defineStore('brought', () => {
   /** Takes parts as they are now where they come from, in one gesture. */
   async function take(ids: readonly Id[]): Promise<void> {
     const taken = newer.value.filter(({ id }) => ids.includes(id));
+    const { id: into } = store;
     message.value = '';
     for (const { origin } of taken) if (!(await withFiles(origin))) return;
     const actions = taken.map(({ id, origin: from }): Action => ({ command: 'part.update', input: { id, from } }));
-    if (actions.length > 0) store.act(actions);
+    if (actions.length > 0 && store.id === into) store.act(actions);
   }
 
   return { projects, listProjects, open, news, newer, bring, take, message };

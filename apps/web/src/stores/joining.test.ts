@@ -1,5 +1,6 @@
 /** @jest-environment jsdom */
 import { createPinia, setActivePinia } from 'pinia';
+import { nextTick } from 'vue';
 import {
   explain,
   fail,
@@ -10,6 +11,7 @@ import {
   valueScope,
   type Action,
   type Id,
+  type Movement,
   type OriginThing,
   type Project,
   type Reference,
@@ -17,6 +19,7 @@ import {
 } from '@helb/core';
 import { assemble, drive, keyOf, placementOf, restPose, triple, type JointRecord } from '@helb/core/assembly';
 import type { MemberPick } from '../view/placed-picks.ts';
+import { useHandle } from './handle.ts';
 import { useJoining } from './joining.ts';
 import { usePlacements } from './placements.ts';
 import { useProject } from './project.ts';
@@ -191,4 +194,53 @@ test('a placement is named so that no two are called the same; the first of a pr
   await placements.place({ part: 'lid' }, 'Lid');
   const added = Object.values(project().assembly!.placements).at(-1)!;
   expect(added).toMatchObject({ name: 'Lid 2', held: false });
+});
+
+describe('the handle', () => {
+  const shift = (x: number): Movement => [
+    [1, 0, 0, x],
+    [0, 1, 0, 0],
+    [0, 0, 1, 0],
+  ];
+  const held = async (member: Id, more?: Parameters<typeof bench>[0]) => {
+    const all = bench(more);
+    const handle = useHandle();
+    all.whole.picked = [pick(member, 'z')];
+    await nextTick();
+    handle.toggle(member);
+    return { ...all, handle };
+  };
+
+  test('what it is drawn to is shown, and becomes the numbers of the placement; others stay as they are typed', async () => {
+    const { handle, whole, acted } = await held('a');
+    handle.follow(shift(3));
+    handle.follow(shift(5));
+    expect(whole.memberPoses.get('a')![0][3]).toBeCloseTo(45, 9);
+    expect(acted).toEqual([]);
+    handle.letGo(shift(5));
+    const fields = { at: triple('45 mm', '0', '0'), turn: triple('0 deg', '0 deg', '0 deg') };
+    expect(acted).toEqual([{ command: 'placement.set', input: { id: 'a', fields } }]);
+    expect(whole.moved).toBeUndefined();
+  });
+
+  test('something else chosen on the way leaves all as it was', async () => {
+    const { handle, whole, acted } = await held('a');
+    handle.follow(shift(5));
+    whole.picked = [];
+    await nextTick();
+    expect([handle.on, whole.moved]).toEqual([undefined, undefined]);
+    handle.letGo(shift(5));
+    expect(acted).toEqual([]);
+  });
+
+  test('what is joined to others can not have it', async () => {
+    const { handle } = await held('a', (script) => script.do('joint.add', { id: 'j', record: hinge('f', 'a') }));
+    expect([handle.canHave('a'), handle.canHave('l')]).toEqual([false, true]);
+  });
+});
+
+const hinge = (a: Id, b: Id): JointRecord => ({
+  ...{ name: 'Hinge', kind: 'revolute', flip: false, offset: '0 mm', angle: '0 deg' },
+  a: { placement: a, on: { to: 'origin', name: 'z' }, spot: 'middle' },
+  b: { placement: b, on: { to: 'origin', name: 'z' }, spot: 'middle' },
 });

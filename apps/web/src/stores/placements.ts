@@ -1,23 +1,6 @@
 import { defineStore } from 'pinia';
-import { computed, ref, watch } from 'vue';
-import {
-  add3,
-  ANGLE,
-  evaluate,
-  followedBy,
-  formatAmount,
-  LENGTH,
-  middle3,
-  movedBy,
-  scale3,
-  valueScope,
-  type Action,
-  type Id,
-  type Movement,
-  type Project,
-  type Result,
-  type Vec3,
-} from '@helb/core';
+import { computed } from 'vue';
+import { formatAmount, type Action, type Id, type Movement } from '@helb/core';
 import {
   asDrawn,
   headOf,
@@ -26,12 +9,10 @@ import {
   memberPose,
   originOf,
   placementOf,
-  poseBy,
   triple,
   turnsOf,
   type Coordinate,
   type Placement,
-  type Pose,
   type Triple,
 } from '@helb/core/assembly';
 import { newId } from './ids.ts';
@@ -40,32 +21,17 @@ import { typedAs, useWhole } from './whole.ts';
 
 const inDegrees = (angle: number): number => (angle * 180) / Math.PI;
 
-/** Three numbers typed anew where they have changed. */
-function retyped(typed: Triple, is: readonly number[], was: readonly number[], unit: string, digits = 6): Triple {
+/** The numbers of a placement typed anew where they have changed from where they were. */
+export const replaced = ({ at, turn }: Placement, is: Movement, was: Movement, digits = 6) => ({
+  at: retyped(at, originOf(is), originOf(was), 'mm', digits),
+  turn: retyped(turn, turnsOf(is).map(inDegrees), turnsOf(was).map(inDegrees), 'deg', digits),
+});
+
+function retyped(typed: Triple, is: readonly number[], was: readonly number[], unit: string, digits: number): Triple {
   const text = (axis: keyof Triple, k: number) =>
     Math.abs(is[k]! - was[k]!) < 1e-6 ? typed[axis] : `${formatAmount(is[k]!, digits)} ${unit}`;
   return triple(text('x', 0), text('y', 1), text('z', 2));
 }
-
-/** Where a placement is drawn, as its numbers tell; undefined where one of them can't be read. */
-function drawnPose({ at, turn }: Placement, { values, unit }: Project): Movement | undefined {
-  const scope = valueScope(Object.values(values), unit);
-  const [place, turns] = [[at, LENGTH] as const, [turn, ANGLE] as const].map(([texts, asks]) =>
-    [texts.x, texts.y, texts.z].map((text) => evaluate(text, asks, scope)),
-  );
-  const amounts = (all: Result<number>[]) => all.flatMap((one) => (one.ok ? one.value : []));
-  const [where, how] = [amounts(place!), amounts(turns!)];
-  return where.length + how.length < 6 ? undefined : poseBy(where as unknown as Vec3, how as unknown as Vec3);
-}
-
-/** A pose with some of its bodies moved as one. */
-const shiftedBy = (pose: Pose, bodies: ReadonlySet<number>, by: Movement): Pose => ({
-  ...pose,
-  poses: pose.poses.map((at, k) => (bodies.has(k) ? followedBy(at, by) : at)),
-});
-
-/** Decimals of what is placed by the hand. */
-const BY_HAND = 3;
 
 /** How far a new placement stands from the others, mm. */
 const BESIDE = 20;
@@ -115,8 +81,9 @@ export const usePlacements = defineStore('placements', () => {
   });
 
   async function place(of: Placement['of'], name: string): Promise<void> {
+    const { id } = store;
     await whole.together();
-    store.act([placing(of, name)]);
+    if (store.id === id) store.act([placing(of, name)]);
   }
 
   /** A new part that is the opposite hand of another, of the same material, placed beside everything else. */
@@ -170,9 +137,7 @@ export const usePlacements = defineStore('placements', () => {
       const placed = assembly.placements[id];
       if (!member || !placed) return [];
       const [is, was] = [memberPose(member, now), all.mechanism.bodies[member.body]!.pose];
-      const at = retyped(placed.at, originOf(is), originOf(was), 'mm');
-      const turn = retyped(placed.turn, turnsOf(is).map(inDegrees), turnsOf(was).map(inDegrees), 'deg');
-      return [{ command: 'placement.set', input: { id, fields: { at, turn } } }];
+      return [{ command: 'placement.set', input: { id, fields: replaced(placed, is, was) } }];
     });
     const put = new Set(ids.flatMap((id) => membersOf(id).map(({ body }) => body)));
     const drawn = all.mechanism.bodies.map(({ pose }, body) => (put.has(body) ? now.poses[body]! : pose));
@@ -198,51 +163,6 @@ export const usePlacements = defineStore('placements', () => {
     store.act([{ command: 'group.dissolve', input: { placement: id } }]);
   }
 
-  /** The placement that has the handle: nothing that joins it to others may hold it. */
-  const handled = ref<Id>();
-  watch(only, (id) => id !== handled.value && (handled.value = undefined));
-  const canHandle = (id: Id): boolean => {
-    const { joints = {}, relations = {} } = store.project?.assembly ?? {};
-    return ![...Object.values(joints), ...Object.values(relations)].some(({ a, b }) =>
-      [a, b].some(({ placement }) => headOf(placement) === id),
-    );
-  };
-  /** Where the handle is: in the middle of what is placed, as that stands now. */
-  const handleAt = computed((): Vec3 | undefined => {
-    const id = handled.value;
-    if (id === undefined || !canHandle(id) || whole.exploded > 0) return undefined;
-    const middles = membersOf(id).flatMap((member) => {
-      const box = whole.whole?.parts[member.part]?.totals.box_mm;
-      const pose = whole.memberPoses.get(member.id);
-      return box && pose ? [movedBy(pose, middle3(box.low, box.high))] : [];
-    });
-    if (middles.length === 0) return undefined;
-    return scale3(middles.reduce(add3), 1 / middles.length);
-  });
-  /** Where things are when the handle is taken. */
-  let taken: Pose | undefined;
-  function follow(by: Movement): void {
-    const bodies = new Set(membersOf(handled.value!).map(({ body }) => body));
-    taken ??= whole.pose;
-    if (taken) whole.moved = shiftedBy(taken, bodies, by);
-  }
-  /** Puts it where the handle has brought it: its numbers are what they were, moved. */
-  function letGo(by: Movement): void {
-    const [id, all, before] = [handled.value!, whole.assembled, taken];
-    taken = undefined;
-    const placed = store.kept?.assembly?.placements[id];
-    const [member] = membersOf(id);
-    if (!placed || !member || !all || !before || !store.project) return;
-    const was = drawnPose(placed, store.project);
-    // a part may have been moved by the hand before; of a group only its numbers tell where it is
-    const from = 'part' in placed.of ? memberPose(member, before) : was;
-    if (!was || !from) return;
-    const is = followedBy(from, by);
-    const at = retyped(placed.at, originOf(is), originOf(was), 'mm', BY_HAND);
-    const turn = retyped(placed.turn, turnsOf(is).map(inDegrees), turnsOf(was).map(inDegrees), 'deg', BY_HAND);
-    if (set(id, { at, turn }).ok) whole.reset();
-  }
-
   return {
     records,
     chosen,
@@ -257,11 +177,6 @@ export const usePlacements = defineStore('placements', () => {
     remove,
     gather,
     dissolve,
-    handled,
-    canHandle,
-    handleAt,
-    follow,
-    letGo,
     canPut,
     putHere,
   };

@@ -1,6 +1,7 @@
 import { computed } from 'vue';
 import { frameOf, JOINTS, type JointName } from '@helb/core/assembly';
 import type { MemberPick } from '../view/placed-picks.ts';
+import { useHandle } from './handle.ts';
 import { newId } from './ids.ts';
 import { useJoining } from './joining.ts';
 import { usePlacements } from './placements.ts';
@@ -24,6 +25,7 @@ export function useWholeVerbs() {
   const whole = useWhole();
   const joining = useJoining();
   const placements = usePlacements();
+  const handle = useHandle();
   const store = useProject();
 
   const place = computed(() => {
@@ -77,24 +79,24 @@ export function useWholeVerbs() {
       only && only.kind !== 'body' && !only.member.includes(':') && frameOf(only.thing)
         ? [{ id: 'trace', title: 'Trace this point', key: 'T', run: () => trace(only) }]
         : [];
-    const of = placements.record?.of;
+    const { only: single, record } = placements;
+    const of = record?.of;
     const opposite: Verb[] =
       of && 'part' in of
         ? [{ id: 'opposite', title: 'Opposite hand of it', key: '', run: () => placements.placeOpposite(of.part) }]
         : [];
     const apart: Verb[] =
       of && 'group' in of
-        ? [{ id: 'dissolve', title: 'Take the group apart', key: '', run: () => placements.dissolve(ids[0]!) }]
+        ? [{ id: 'dissolve', title: 'Take the group apart', key: '', run: () => placements.dissolve(single!) }]
         : [];
-    const [single] = ids.length === 1 ? ids : [];
-    const handle: Verb[] =
-      single !== undefined && placements.canHandle(single)
+    const handled: Verb[] =
+      single !== undefined && handle.canHave(single)
         ? [
             {
               id: 'handle',
-              title: placements.handled === single ? 'Put the handle away' : 'Shift and turn',
+              title: handle.on === single ? 'Put the handle away' : 'Shift and turn',
               key: 'M',
-              run: () => (placements.handled = placements.handled === single ? undefined : single),
+              run: () => handle.toggle(single),
             },
           ]
         : [];
@@ -124,7 +126,7 @@ export function useWholeVerbs() {
     const first = [...joints.slice(0, 3), relate];
     return [
       ...(ids.length > 1 ? [{ id: 'gather', title: 'Make a group', key: 'G', run: () => placements.gather(ids) }] : []),
-      ...(asWhole ? [...handle, ...seen, ...first] : [...first, ...handle, ...seen]),
+      ...(asWhole ? [...handled, ...seen, ...first] : [...first, ...handled, ...seen]),
       ...traced,
       ...opposite,
       ...apart,

@@ -78,10 +78,15 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
   // and a sketch can borrow where its plane crosses them
   watch(
     [() => on.value && tool.value !== undefined, () => whole.whole, () => bench.editor?.step],
-    async ([wanted, all, sketch]) => {
+    async ([wanted, all, sketch], [, , before], onCleanup) => {
+      let isOver = false;
+      onCleanup(() => (isOver = true));
+      // of another plane they say nothing
+      if (sketch !== before) bench.around = {};
       const [project, part] = [store.project, bench.partId];
       if (!wanted || !all || !project || part === undefined || sketch === undefined) return;
-      bench.around = await model.crossings(project, part, sketch);
+      const found = await model.crossings(project, part, sketch);
+      if (!isOver) bench.around = found;
     },
   );
 

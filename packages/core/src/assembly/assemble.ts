@@ -10,16 +10,16 @@ import {
   movedBy,
   type Frame,
   type Movement,
-  type Vec3,
   movedFrame,
   undone,
 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { axisOf, ORIGIN_PLANES, type Reference, type Thing } from '../references/index.ts';
-import { attempt, issue, IssueError, type Issue, type Result } from '../result/index.ts';
+import { attempt, issue, IssueError, taken, type Issue, type Result } from '../result/index.ts';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
+import { amountsOf, drawnPose } from './drawn-pose.ts';
 import { overSides, type Place } from './equations.ts';
-import { asDrawn, featureOf, flipped, frameOf, movedFeature, poseBy } from './frames.ts';
+import { asDrawn, featureOf, flipped, frameOf, movedFeature } from './frames.ts';
 import type { Limits } from './grab.ts';
 import { isTurn, JOINTS, type Carried, type Coordinate } from './joints.ts';
 import {
@@ -43,7 +43,6 @@ import {
   type Placement,
   type RatioRecord,
   type Side,
-  type Triple,
 } from './records.ts';
 import { ASSEMBLY_RELATIONS, related } from './relations.ts';
 import { fighting, type restPose } from './rest.ts';
@@ -230,7 +229,7 @@ class Pieces {
     prefix: string,
     rest: Pose,
   ): Movement {
-    if (repeat.layout === 'line') return shift3(scale3(this.triple(repeat.by, LENGTH), k));
+    if (repeat.layout === 'line') return shift3(scale3(taken(amountsOf(repeat.by, LENGTH, this.around.scope)), k));
     const member = this.memberOf(prefix + repeat.about.placement);
     const axis = axisOf(taken(this.around.find(member.part, repeat.about.on)));
     if (!axis) throw new IssueError(issue('placement.axis'));
@@ -246,7 +245,7 @@ class Pieces {
 
   private place(prefix: string, id: string, placement: Placement): void {
     const { of, held, name } = placement;
-    const pose = poseBy(this.triple(placement.at, LENGTH), this.triple(placement.turn, ANGLE));
+    const pose = taken(drawnPose(placement, this.around.scope));
     const path = prefix + id;
     this.takeRoom();
     const first = this.members.length;
@@ -403,10 +402,6 @@ class Pieces {
     return movedFeature(feature, member.local);
   }
 
-  private triple({ x, y, z }: Triple, asks: Dimension): Vec3 {
-    return [this.read(x, asks), this.read(y, asks), this.read(z, asks)];
-  }
-
   private read = (text: string, asks: Dimension): number => taken(evaluate(text, asks, this.around.scope));
 
   /** What goes wrong is told of its owner, which is left out. */
@@ -418,8 +413,3 @@ class Pieces {
 type Feature = Parameters<typeof movedFeature>[0];
 
 const MOST_REPEATS = 500;
-
-function taken<T>(result: Result<T>): T {
-  if (result.ok) return result.value;
-  throw new IssueError(result.issue);
-}

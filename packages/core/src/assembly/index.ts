@@ -4,6 +4,7 @@ export * from './mechanism.ts';
 export * from './records.ts';
 export * from './frames.ts';
 export { originOf } from './pose.ts';
+export { amountsOf, drawnPose } from './drawn-pose.ts';
 export { assemble, memberPose, restPoses, type Assembled, type Member, type Surroundings } from './assemble.ts';
 export { drive, type Driven } from './drive.ts';
 export { explodedBy } from './explode.ts';

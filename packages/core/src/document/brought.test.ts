@@ -2,6 +2,7 @@ import { seedSieve } from '../demo/index.ts';
 import { namesUsed } from '../expressions/index.ts';
 import { explain } from '../wording/index.ts';
 import {
+  basisOf,
   differences,
   drawnPart,
   emptyProject,
@@ -63,6 +64,8 @@ describe('what of a project a part is built from', () => {
     const from = origin(demo.parts[user]!.name, demo, 3, variant);
     expect(from).toMatchObject({ variant, design: { values: { [value]: { expression } } } });
     expect(from.design.variants).toBeUndefined();
+    // it is told as what
+    expect(basisOf(from.design)).toBe(demo.variants![variant!]!.name);
   });
 });
 
@@ -105,6 +108,12 @@ describe('a part from another project', () => {
     const renamed = did(project, { command: 'value.rename', input: { id: 'v', name: 'handle' } });
     expect(renamed.parts['k']!.from!.given).toEqual({ [value!]: 'handle * 2' });
     expect(refusal(renamed, { command: 'value.remove', input: { id: 'v' } })).toContain('is used by Crank knob · ');
+    // where the value is not used there any more, what was given for it is let go, and that is told
+    const { [value!]: unused, ...values } = knob().design.values;
+    const without = { ...knob(), design: { ...knob().design, values, valueOrder: Object.keys(values) } };
+    const done = perform(renamed, [{ command: 'part.update', input: { id: 'k', from: without } }]);
+    expect(done.ok && done.value.change.label).toContain(`, without what was given for ${unused!.name}`);
+    expect(done.ok && done.value.project.parts['k']!.from!.given).toBeUndefined();
     // left as it is there
     const left = did(renamed, { command: 'part.give', input: { id: 'k', value: value! } });
     expect(left.parts['k']!.from!.given).toBeUndefined();

@@ -19,18 +19,25 @@ export interface Revision {
   readonly document: Project;
 }
 
-/** A part of a project as it can be taken into another, with all that it is built from and nothing else. */
-export const broughtFrom = ({ project, revision, document }: Revision, part: Id, variant?: Id): Origin => ({
-  ...(project === undefined ? {} : { project }),
-  revision,
-  ...(variant !== undefined && document.variants?.[variant] ? { variant } : {}),
-  part,
-  design: designFor(variantOf(document, variant), part),
-});
+/**
+ * A part of a project as it can be taken into another, with all that it is built from and nothing else. Of a variant it is
+ * told as what: the design is called so.
+ */
+export function broughtFrom({ project, revision, document }: Revision, part: Id, variant?: Id): Origin {
+  const shown = variant === undefined ? undefined : document.variants?.[variant];
+  const design = designFor(variantOf(document, variant), part);
+  return {
+    ...(project === undefined ? {} : { project }),
+    revision,
+    ...(shown ? { variant: variant! } : {}),
+    part,
+    design: shown ? { ...design, basis: shown.name } : design,
+  };
+}
 
-function designFor({ format, schema, name, unit, ...project }: Project, part: Id): Project {
-  const whole: Project = { format, schema, name, unit, ...project };
-  const needed = new Set(buildOrder(whole, [part]));
+function designFor(project: Project, part: Id): Project {
+  const { format, schema, name, unit, basis } = project;
+  const needed = new Set(buildOrder(project, [part]));
   const partOrder = project.partOrder.filter((id) => needed.has(id));
   const parts = Object.fromEntries(
     partOrder.map((id) => {
@@ -44,10 +51,11 @@ function designFor({ format, schema, name, unit, ...project }: Project, part: Id
   const groups = looks ? groupsIn(project.groups ?? {}, assembly.placements) : {};
   const built: Project = {
     ...{ format, schema, name, unit, values: {}, valueOrder: [], parts, partOrder },
+    ...(basis === undefined ? {} : { basis }),
     ...(looks ? { assembly } : {}),
     ...(Object.keys(groups).length > 0 ? { groups } : {}),
   };
-  const read = namesRead(whole, built);
+  const read = namesRead(project, built);
   const valueOrder = project.valueOrder.filter((id) => read.has(project.values[id]!.name));
   const values = valueOrder.map((id) => {
     const { name: called, expression, note } = project.values[id]!;
@@ -118,12 +126,14 @@ export function differences(before: Origin, after: Origin): string[] {
     without(is.parts, after.part),
     ({ name }) => `${name}, which it takes from, is changed`,
   );
-  const moved = isAlike(old.stepOrder, next.stepOrder) || steps.length > 0 ? [] : ['the order of its steps'];
+  const moved = isAlike(old.stepOrder, next.stepOrder) || steps.length > 0 ? [] : ['the order of its steps is changed'];
   const material = isAlike(old.material, next.material) ? [] : [`of ${materialOf(next)} instead of ${materialOf(old)}`];
-  const source = isAlike(old.from, next.from) ? [] : [`what it takes from “${(next.from ?? old.from)!.design.name}”`];
+  const source = isAlike(old.from, next.from)
+    ? []
+    : [`what it takes from “${(next.from ?? old.from)!.design.name}” is changed`];
   const stand = isAlike([was.assembly, was.groups], [is.assembly, is.groups])
     ? []
-    : ['how the parts stand that it takes from'];
+    : ['the parts that it takes from stand otherwise'];
   const unit = was.unit === is.unit ? [] : [`bare numbers are ${is.unit} instead of ${was.unit}`];
   return [...values, ...steps, ...moved, ...material, ...parts, ...source, ...stand, ...unit];
 }

@@ -46,7 +46,7 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
   variant, variants: [...],            which it is told as (\`--variant NAME\`), and the names of all; the project itself first
   parts: [{
     name,
-    from: null | { project, revision, part, given: [{ name, expression }] },   of a part of another project
+    from: null | { project, revision, variant: string | null, part, given: [{ name, expression }] },   of a part of another project
     takes_from: [{ part, steps: [...] }],   other parts, and the steps that take something from them
     steps:    [{ name, kind, state: "built" | "failed" | "suppressed", message: string | null,
                  references: [{ label, fate: "recovered" | "gone" }] }],    only those not found by their names

@@ -120,6 +120,34 @@ test('a group that is placed twice is taken apart in one place: it goes on in th
   near(is.get('c-2'), was.get('p2/c'));
 });
 
+test('in a turned group what stands in a row goes on the way that the group looks', () => {
+  const row = { layout: 'line', count: '3', by: triple('gap', '0 mm', '0 mm') } as const;
+  const quarter = triple('0 deg', '0 deg', '90 deg');
+  const project = did(
+    four().project,
+    gather,
+    { command: 'joint.remove', input: { ids: ['ab', 'cd'] } },
+    { command: 'joint.remove', input: { group: 'g', ids: ['bc'] } },
+    { command: 'placement.set', input: { id: 'pg', fields: { turn: quarter } } },
+    { command: 'placement.set', input: { group: 'g', id: 'c', fields: { repeat: row } } },
+  );
+  const [was, is] = [poses(project), poses(did(project, dissolve('pg')))];
+  expect(was.get('pg/c:3')![1][3] - was.get('pg/c')![1][3]).toBeCloseTo(24, 6);
+  for (const copy of ['c', 'c:2', 'c:3']) near(is.get(copy), was.get(`pg/${copy}`));
+});
+
+test('free ids are free of each other too', () => {
+  const named: Action = {
+    command: 'placement.add',
+    input: { group: 'g', id: 'b-2', record: placementOf('X', { part: 'x' }) },
+  };
+  const other: Action = { command: 'placement.add', input: { id: 'b', record: placementOf('Y', { part: 'x' }) } };
+  const { placements } = did(four().project, gather, named, other, dissolve('pg')).assembly!;
+  expect(Object.entries(placements).map(([id, { name }]) => `${id} ${name}`)).toEqual(
+    expect.arrayContaining(['b Y', 'b-2 b', 'b-2-2 X']),
+  );
+});
+
 test('groups in groups: the inner one stays, and what reaches into it follows', () => {
   const outer: Action = { command: 'group.gather', input: { id: 'h', name: 'All', placement: 'ph', of: ['pg', 'd'] } };
   const nested = did(four().project, gather, outer);

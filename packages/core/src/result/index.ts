@@ -30,6 +30,12 @@ export class IssueError extends Error {
   }
 }
 
+/** The value of a result; an IssueError where there is none. */
+export function taken<T>(result: Result<T>): T {
+  if (result.ok) return result.value;
+  throw new IssueError(result.issue);
+}
+
 /** Runs `body`; an IssueError becomes a failed Result, every other error is a fault and goes on. */
 export function attempt<T>(body: () => T): Result<T> {
   try {

@@ -1,7 +1,7 @@
 import type { Profile } from '../kernel-port/index.ts';
 import type { Frame } from '../math/index.ts';
 import { ORIGIN_PLANES } from '../references/index.ts';
-import { filled, findRegions, Geometry, type Entities } from '../sketch/index.ts';
+import { filled, findRegions, Geometry, ORIGIN, type Entities, type Relations } from '../sketch/index.ts';
 
 // What tests and benches draw: exactly where it is asked, without relations.
 
@@ -16,6 +16,21 @@ export const rectangle = (x: number, y: number, w: number, h: number): Entities 
   c: { kind: 'line', a: 'p2', b: 'p3' },
   d: { kind: 'line', a: 'p3', b: 'p0' },
 });
+
+/** What holds that rectangle where its first corner is the origin: a width and a depth, as typed. */
+export const rectangleSizes = (width: string, depth: string): Relations => {
+  const far = (b: string, direction: 'horizontal' | 'vertical', value: string) =>
+    ({ kind: 'distance', a: 'p0', b, direction, sense: 1, value }) as const;
+  return {
+    o: { kind: 'coincident', a: 'p0', b: ORIGIN },
+    h: { kind: 'horizontal', a: 'p0', b: 'p1' },
+    v: { kind: 'vertical', a: 'p1', b: 'p2' },
+    u: { kind: 'horizontal', a: 'p2', b: 'p3' },
+    l: { kind: 'vertical', a: 'p0', b: 'p3' },
+    w: far('p1', 'horizontal', width),
+    d: far('p3', 'vertical', depth),
+  };
+};
 
 /** A circle o about m. */
 export const circle = (x: number, y: number, radius: number): Entities => ({

@@ -32,7 +32,11 @@ function partLines(part: PartInspection): string[] {
   return [
     '',
     part.name,
-    ...(part.from ? [`  from "${part.from.project}", revision ${part.from.revision}`] : []),
+    ...(part.from
+      ? [
+          `  from "${part.from.project}"${part.from.variant ? ` as ${part.from.variant}` : ''}, revision ${part.from.revision}`,
+        ]
+      : []),
     ...(part.from?.given ?? []).map(({ name, expression }) => `  given ${name} = ${expression}`),
     ...part.takes_from.map(({ part: from, steps }) => `  takes from ${from} by ${steps.join(', ')}`),
     ...part.steps.map(

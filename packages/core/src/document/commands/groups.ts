@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import {
+  amountsOf,
+  drawnPose,
   emptyAssembly,
   groupSchema,
   headOf,
   originOf,
   placementOf,
-  poseBy,
   triple,
   turnsOf,
   type Assembly,
@@ -13,11 +14,11 @@ import {
   type Placement,
   type Triple,
 } from '../../assembly/index.ts';
-import { evaluate, MAX_LENGTH, namesUsed, valueScope, type Scope } from '../../expressions/index.ts';
-import { followedBy, type Vec3 } from '../../math/index.ts';
+import { MAX_LENGTH, namesUsed, valueScope, type Scope } from '../../expressions/index.ts';
+import { followedBy, turnedBy, type Movement, type Vec3 } from '../../math/index.ts';
 import { idSchema, nameSchema, type Id } from '../../records/index.ts';
-import { IssueError } from '../../result/index.ts';
-import { ANGLE, formatAmount, LENGTH, type Dimension } from '../../units/index.ts';
+import { taken } from '../../result/index.ts';
+import { formatAmount, LENGTH } from '../../units/index.ts';
 import { othersOf } from '../part-links.ts';
 import type { Project } from '../schema.ts';
 import { assembliesOf, assemblyIn, unplace } from './assembly.ts';
@@ -99,9 +100,7 @@ export const groupCommands = {
     const group = draft.groups?.[of.group] ?? refuse('group.unknown', { id: of.group });
     const scope = valueScope(Object.values(draft.values), draft.unit);
     delete outer.placements[id];
-    const names = new Map<Id, Id>();
-    for (const records of recordsOf(outer, group).map(([, inner]) => inner))
-      for (const key of Object.keys(records)) names.set(key, freeId(outer, key));
+    const names = freeIds(outer, group);
     const renamed = (path: string) => [names.get(headOf(path))!, ...path.split('/').slice(1)].join('/');
     const inner = copied(group);
     for (const one of Object.values(inner.placements))
@@ -110,8 +109,9 @@ export const groupCommands = {
     for (const { first, second } of Object.values(inner.ratios))
       for (const end of [first, second]) end.joint = names.get(end.joint)!;
     repath(draft, outer, (path) => (headOf(path) === id ? renamed(path.slice(id.length + 1)) : path));
-    for (const [into, from] of recordsOf(outer, inner))
-      for (const [key, record] of Object.entries(from)) insert(into, names.get(key)!, record);
+    for (const kind of KINDS)
+      for (const [key, record] of Object.entries(inner[kind]))
+        insert(outer[kind] as Record<Id, unknown>, names.get(key)!, record);
     const isElsewhere = assembliesOf(draft).some(({ placements }) =>
       Object.values(placements).some((other) => 'group' in other.of && other.of.group === of.group),
     );
@@ -147,43 +147,50 @@ function repath(draft: Project, outer: Assembly, to: (path: string) => string): 
     }
 }
 
-type Records = Record<Id, unknown>;
 const KINDS = ['placements', 'joints', 'relations', 'ratios', 'traces', 'pressed'] as const;
-const recordsOf = (outer: Assembly, inner: Assembly): (readonly [outer: Records, inner: Records])[] =>
-  KINDS.map((kind) => [outer[kind], inner[kind]]);
 
 const copied = ({ name, ...assembly }: Group): Assembly => {
   void name;
   return JSON.parse(JSON.stringify(assembly)) as Assembly;
 };
 
-/** An id that nothing in the assembly has: as it is where it can be. */
-function freeId(assembly: Assembly, id: Id): Id {
-  const isTaken = (one: Id) => KINDS.some((kind) => Object.hasOwn(assembly[kind], one));
-  let free = id;
-  for (let k = 2; isTaken(free); k++) free = `${id.slice(0, 20)}-${k}`;
-  return free;
+/** What the records of an assembly are called within another: as they are where those ids are free. */
+function freeIds(outer: Assembly, inner: Assembly): ReadonlyMap<Id, Id> {
+  const idsOf = (assembly: Assembly) => KINDS.flatMap((kind) => Object.keys(assembly[kind]));
+  const used = new Set(idsOf(outer));
+  return new Map(
+    [...new Set(idsOf(inner))].map((id) => {
+      let free = id;
+      for (let k = 2; used.has(free); k++) free = `${id.slice(0, 20)}-${k}`;
+      used.add(free);
+      return [id, free];
+    }),
+  );
 }
 
-/** Where something in a group stands without it. */
-function standing(group: Placement, { at, turn }: Placement, scope: Scope): Pick<Placement, 'at' | 'turn'> {
-  const amounts = (texts: Triple, asks: Dimension) =>
-    [texts.x, texts.y, texts.z].map((text) => {
-      const amount = evaluate(text, asks, scope);
-      if (!amount.ok) throw new IssueError(amount.issue);
-      return amount.value;
-    }) as unknown as Vec3;
-  const isTurned = amounts(group.turn, ANGLE).some((angle) => angle !== 0);
+/** Where something in a group stands without it, and where its repeats do. */
+function standing(
+  group: Placement,
+  { at, turn, repeat }: Placement,
+  scope: Scope,
+): Pick<Placement, 'at' | 'turn' | 'repeat'> {
+  const [space, pose] = [group, { at, turn }].map((one) => taken(drawnPose(one, scope))) as [Movement, Movement];
   const sum = (k: 'x' | 'y' | 'z') => sumOf(group.at[k], at[k]);
   const sums = triple(sum('x'), sum('y'), sum('z'));
+  const isTurned = turnsOf(space).some((angle) => angle !== 0);
   if (!isTurned && Object.values(sums).every((text) => text.length <= MAX_LENGTH)) return { at: sums, turn };
-  const [outer, inner] = [group, { at, turn }].map((one) => poseBy(amounts(one.at, LENGTH), amounts(one.turn, ANGLE)));
-  const pose = followedBy(inner!, outer!);
-  const typed = (numbers: Vec3, unit: string) =>
-    triple(...(numbers.map((one) => `${formatAmount(one, 9)} ${unit}`) as [string, string, string]));
-  const degrees = turnsOf(pose).map((angle) => (angle * 180) / Math.PI) as unknown as Vec3;
-  return { at: typed(originOf(pose), 'mm'), turn: typed(degrees, 'deg') };
+  const is = followedBy(pose, space);
+  return {
+    at: typed(originOf(is), 'mm'),
+    turn: typed(turnsOf(is).map((angle) => (angle * 180) / Math.PI) as unknown as Vec3, 'deg'),
+    ...(repeat?.layout === 'line'
+      ? { repeat: { ...repeat, by: typed(turnedBy(space, taken(amountsOf(repeat.by, LENGTH, scope))), 'mm') } }
+      : {}),
+  };
 }
+
+const typed = (numbers: Vec3, unit: string): Triple =>
+  triple(...(numbers.map((one) => `${formatAmount(one, 9)} ${unit}`) as [string, string, string]));
 
 /** The sum of two expressions as one would type it. */
 function sumOf(a: string, b: string): string {

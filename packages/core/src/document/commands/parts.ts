@@ -41,9 +41,12 @@ export const partCommands = {
       const isAsThere = part.material?.name === old?.name && part.material?.density_kg_m3 === old?.density_kg_m3;
       if (isAsThere && next) part.material = next;
       else if (isAsThere) delete part.material;
-      const given = Object.entries(before.given ?? {}).filter(([value]) => from.design.values[value]);
+      const all = Object.entries(before.given ?? {});
+      const given = all.filter(([value]) => from.design.values[value]);
       part.from = { ...from, ...(given.length > 0 ? { given: Object.fromEntries(given) } : {}) };
-      return `Take ${part.name} as it is in revision ${from.revision}`;
+      const lost = all.flatMap(([value]) => (from.design.values[value] ? [] : before.design.values[value]!.name));
+      const without = lost.length > 0 ? `, without what was given for ${lost.join(', ')}` : '';
+      return `Take ${part.name} as it is in revision ${from.revision}${without}`;
     },
   ),
 
