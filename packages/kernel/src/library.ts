@@ -1,5 +1,6 @@
 import init, { type OpenCascadeInstance } from 'replicad-opencascadejs';
 import { fail, ok, type Result } from '@helb/core';
+import { mendDeletes } from './destructors.ts';
 
 export type Library = OpenCascadeInstance;
 
@@ -11,21 +12,29 @@ const START_LIMIT_MS = 90_000;
 
 /** Starts one instance of the geometry library; it prints nothing. Rejects where it can't be loaded or never answers. */
 export async function startLibrary(source: LibrarySource): Promise<Library> {
-  const silent = { print() {}, printErr() {} };
-  if ('bytes' in source) return init({ ...silent, wasmBinary: source.bytes });
   // streamed and compiled by hand: only then does the browser keep the compiled code between visits
-  const module = await WebAssembly.compileStreaming(fetch(source.url));
+  const module =
+    'bytes' in source
+      ? await WebAssembly.compile(new Uint8Array(source.bytes))
+      : await WebAssembly.compileStreaming(fetch(source.url));
+  let table: WebAssembly.Table | undefined;
   const starting = init({
-    ...silent,
+    print() {},
+    printErr() {},
     instantiateWasm(imports: WebAssembly.Imports, done: (made: WebAssembly.Instance, of: WebAssembly.Module) => void) {
-      void WebAssembly.instantiate(module, imports).then((instance) => done(instance, module));
+      void WebAssembly.instantiate(module, imports).then((instance) => {
+        table = Object.values(instance.exports).find((one) => one instanceof WebAssembly.Table);
+        done(instance, module);
+      });
       return {};
     },
   });
   const late = new Promise<never>((_, reject) =>
-    setTimeout(() => reject(new Error('the geometry kernel did not start')), START_LIMIT_MS),
+    setTimeout(() => reject(new Error('the geometry kernel did not start')), START_LIMIT_MS).unref?.(),
   );
-  return Promise.race([starting, late]);
+  const library = await Promise.race([starting, late]);
+  if (table) mendDeletes({ library, table });
+  return library;
 }
 
 interface Deletable {

@@ -1,19 +1,34 @@
-import type { TopoDS_Shape } from 'replicad-opencascadejs';
-import { Scope, type Library } from './library.ts';
+import type { BRepCheck_Analyzer, TopoDS_Shape } from 'replicad-opencascadejs';
+import type { Library } from './library.ts';
 import { volumeOf } from './measure.ts';
 
 /** Does a shape keep the library's own rules: closed loops, curves on their surfaces, nothing that crosses itself? */
 export function isValid(library: Library, shape: TopoDS_Shape): boolean {
-  const scope = new Scope();
-  const check = new library.BRepCheck_Analyzer(shape, true, false, false);
-  const valid = check.IsValid();
-  // it would keep all that it has looked at for good (60 kB for a box) unless it looks at something else
-  const nothing = scope.keep(new library.TopoDS_Compound());
-  scope.keep(new library.TopoDS_Builder()).MakeCompound(nothing);
-  check.Init(nothing);
-  check.delete();
-  scope.close();
+  const { analyzer, nothing } = checkerOf(library);
+  analyzer.Init(shape, true);
+  const valid = analyzer.IsValid();
+  // it keeps all that it has looked at until it looks at something else
+  analyzer.Init(nothing);
   return valid;
+}
+
+interface Checker {
+  readonly analyzer: BRepCheck_Analyzer;
+  readonly nothing: TopoDS_Shape;
+}
+/** One for everything: each that is made keeps some kilobytes for good, even when deleted. */
+const checkers = new WeakMap<Library, Checker>();
+
+function checkerOf(library: Library): Checker {
+  const known = checkers.get(library);
+  if (known) return known;
+  const nothing = new library.TopoDS_Compound();
+  const builder = new library.TopoDS_Builder();
+  builder.MakeCompound(nothing);
+  builder.delete();
+  const made = { nothing, analyzer: new library.BRepCheck_Analyzer(nothing, true, false, false) };
+  checkers.set(library, made);
+  return made;
 }
 
 /** Guards against the silent failures of the library: invalid shells, inside-out and empty solids. */
