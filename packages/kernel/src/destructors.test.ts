@@ -1,10 +1,17 @@
 import { circle, profile, rectangle } from '@helb/core/samples';
-import type { BodyHandle, Entities, Profile, Result } from '@helb/core';
+import type { TopoDS_Shape } from 'replicad-opencascadejs';
+import type { BodyHandle, Profile, Result } from '@helb/core';
+import { pointerReader } from './destructors.ts';
 import type { OpenCascadeKernel } from './kernel.ts';
+import type { Library } from './library.ts';
 import { startKernelInNode } from './node.ts';
 
 let kernel: OpenCascadeKernel;
-beforeAll(async () => (kernel = await startKernelInNode()));
+let library: Library;
+beforeAll(async () => {
+  kernel = await startKernelInNode();
+  library = (kernel as unknown as { library: Library }).library;
+});
 
 const value = <T>(result: Result<T>): T => {
   if (!result.ok) throw new Error(JSON.stringify(result.issue));
@@ -13,65 +20,53 @@ const value = <T>(result: Result<T>): T => {
 const extruded = (area: Profile, to: number): BodyHandle =>
   value(kernel.extrude({ profile: area, from: 0, to, step: 's' }))[0]!;
 
-/**
- * Memory grows in large steps, and nothing less is seen: takes most of what is free, so that soon little is left.
- * @returns how to give it back
- */
-function fill(): () => void {
-  const allocator = (kernel as unknown as { library: unknown }).library as {
-    ___libc_malloc(size: number): number;
-    ___libc_free(at: number): void;
-  };
-  const taken: number[] = [];
-  const untilGrown = (): number => {
-    const [before, count] = [kernel.memory(), taken.length];
-    while (kernel.memory() === before) taken.push(allocator.___libc_malloc(BLOCK));
-    return taken.length - count;
-  };
-  untilGrown();
-  // each step gives as much, the block that made it grow is in the next one
-  const step = untilGrown();
-  for (let k = 1; k < step - LEFT; k++) taken.push(allocator.___libc_malloc(BLOCK));
-  return () => taken.forEach((at) => allocator.___libc_free(at));
+/** Counts how often what a shape refers to is referred to: a shape begins with that, which begins with its functions and the count. */
+function referencesTo(shape: TopoDS_Shape): number {
+  const words = new Uint32Array(library.wasmMemory.buffer);
+  return words[words[pointerReader(library)!(shape) / 4]! / 4 + 1]!;
 }
-const BLOCK = 2 ** 16;
-/** Blocks that stay free: small things come in pages of their own. */
-const LEFT = 128;
-const ROUNDS = 250;
+const box = () => {
+  const maker = new library.BRepPrimAPI_MakeBox(10, 20, 30);
+  return { maker, shape: maker.Shape() };
+};
 
-/** With so many sides that each body is large. */
-function cog(sides: number): Profile {
-  const entities: Entities = {};
-  for (let k = 0; k < sides; k++) {
-    const [angle, radius] = [(2 * Math.PI * k) / sides, k % 2 === 0 ? 20 : 18];
-    entities[`p${k}`] = { kind: 'point', x: radius * Math.cos(angle), y: radius * Math.sin(angle) };
-    entities[`l${k}`] = { kind: 'line', a: `p${k}`, b: `p${(k + 1) % sides}` };
-  }
-  return profile(entities);
-}
+test('a deleted shape no longer refers to what it is made of', () => {
+  const { maker, shape } = box();
+  maker.delete();
+  const before = referencesTo(shape);
+  const others = Array.from({ length: 20 }, () => shape.Reversed());
+  expect(referencesTo(shape)).toBe(before + 20);
+  others.forEach((other) => other.delete());
+  expect(referencesTo(shape)).toBe(before);
+});
 
-test('what is released gives its memory back: bodies, their meshes, and all that made them', () => {
-  const shown = (body: BodyHandle) => {
-    kernel.mesh(body, { deflection: 0.1, angle: 0.3 });
-    kernel.topology(body);
-    kernel.measure(body);
-    kernel.release(body);
-  };
-  const round = (k: number) => {
-    shown(extruded(cog(80), 5 + k / 1000));
-    if (k % 10 > 0) return;
-    const [block, pin] = [extruded(profile(rectangle(0, 0, 20, 10)), 5), extruded(profile(circle(5, 5, 3)), 9)];
-    value(kernel.combine('add', [block], [pin])).bodies.forEach(shown);
-    [block, pin].forEach((body) => kernel.release(body));
-  };
-  for (let k = 0; k < 20; k++) round(k);
-  const giveBack = fill();
-  const before = kernel.memory();
-  for (let k = 0; k < ROUNDS; k++) round(k);
-  expect(kernel.memory()).toBe(before);
-  expect(kernel.held).toBe(0);
-  giveBack();
-}, 60_000);
+test('a deleted maker lets go of what it has made, and of what it was given', () => {
+  const { maker, shape } = box();
+  const held = referencesTo(shape);
+  maker.delete();
+  const alone = referencesTo(shape);
+  expect(alone).toBeLessThan(held);
+
+  const rounding = new library.BRepFilletAPI_MakeFillet(shape, 'ChFi3d_Rational');
+  expect(referencesTo(shape)).toBeGreaterThan(alone);
+  rounding.delete();
+  expect(referencesTo(shape)).toBe(alone);
+
+  const move = new library.gp_Trsf();
+  const moved = new library.BRepBuilderAPI_Transform(shape, move, false, false);
+  expect(referencesTo(shape)).toBeGreaterThan(alone);
+  moved.delete();
+  expect(referencesTo(shape)).toBe(alone);
+  shape.delete();
+});
+
+test('who deletes twice is told so', () => {
+  const { maker, shape } = box();
+  shape.delete();
+  maker.delete();
+  expect(() => shape.delete()).toThrow();
+  expect(() => maker.delete()).toThrow();
+});
 
 test('what is used by another stays while that is there', () => {
   const block = extruded(profile(rectangle(0, 0, 20, 10)), 5);
@@ -84,8 +79,8 @@ test('what is used by another stays while that is there', () => {
         [0, 0, 1, 0],
       ],
       step: 'm',
-      instance: 1,
-    } as never),
+      instance: 'i1',
+    }),
   );
   kernel.release(block);
   // other things take the place of what was released

@@ -80,7 +80,7 @@ function mend({ prototype }: Maker, before: (object: Bound) => void): void {
  * Reads where in memory a bound object lies. The names of the fields are not told by the library: they are found by a point
  * whose coordinates are known. Undefined where they are not found.
  */
-function pointerReader(library: Library): ((object: Bound) => number) | undefined {
+export function pointerReader(library: Library): ((object: Bound) => number) | undefined {
   const point = new library.gp_Pnt(3.25, -7.5, 11.75);
   const isIt = (at: unknown): boolean =>
     typeof at === 'number' &&
