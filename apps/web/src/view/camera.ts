@@ -12,7 +12,8 @@ import {
   Vector4,
   type WebGLRenderer,
 } from 'three';
-import type { Frame, Vec2, Vec3 } from '@helb/core';
+import { dot3, sub3, type Frame, type Vec2, type Vec3 } from '@helb/core';
+import type { Screen } from './nearness.ts';
 
 CameraControls.install({
   THREE: { Box3, Matrix4, Quaternion, Raycaster, Sphere, Spherical, Vector2, Vector3, Vector4 },
@@ -141,11 +142,25 @@ export class ViewCamera {
     return { width: this.element.clientWidth || 1, height: this.element.clientHeight || 1 };
   }
 
-  /** Where a place in space is on the screen, px from the upper left of the view. */
+  /** Where a place in space is on the screen, px from the upper left of the view. Of many places ask `screen` once. */
   toScreen(place: Vec3): Vec2 {
+    return this.screen.toScreen(place);
+  }
+
+  /** How places come onto the screen as the camera stands now. */
+  get screen(): Screen {
+    const { pixel, camera } = this;
     const { width, height } = this.size;
-    const point = new Vector3(...place).project(this.camera);
-    return [((point.x + 1) / 2) * width, ((1 - point.y) / 2) * height];
+    const [eye, sight] = [camera.position.toArray(), this.sight];
+    const matrix = new Matrix4().multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse).elements;
+    // parallel sight: no place is divided by its distance
+    const row = (k: number, [x, y, z]: Vec3) =>
+      matrix[k]! * x + matrix[k + 4]! * y + matrix[k + 8]! * z + matrix[k + 12]!;
+    return {
+      pixel,
+      toScreen: (place) => [((row(0, place) + 1) / 2) * width, ((1 - row(1, place)) / 2) * height],
+      depthOf: (place) => dot3(sub3(place, eye), sight),
+    };
   }
 
   /** Where the line of sight through a screen place meets a plane, in its coordinates; undefined edge-on. */

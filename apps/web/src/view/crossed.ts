@@ -8,7 +8,7 @@ import type { Pick } from './picks.ts';
  * @param own where it crosses the part itself; @param around where it crosses others, by their placements
  */
 export function crossedNear(
-  view: ViewCamera,
+  { screen }: ViewCamera,
   at: Vec2,
   own: readonly EdgeFacts[],
   around: Readonly<Record<string, readonly EdgeFacts[]>>,
@@ -17,7 +17,7 @@ export function crossedNear(
   const near = (edges: readonly EdgeFacts[], referTo: (name: string) => Reference): Pick[] => {
     const found = edges.filter(({ curve }) => {
       const places = placesAlong(curve).flatMap((place, k, all) => (k === 0 ? [] : [all[k - 1]!, place]));
-      return nearness(view, at, places.length, (k) => places[k]!) !== undefined;
+      return nearness(screen, at, places.length, (k) => places[k]!) !== undefined;
     });
     return [...new Set(found.flatMap(({ faces }) => faces))].flatMap((name) => find(referTo(name)));
   };

@@ -1,20 +1,25 @@
-import { Vector3 } from 'three';
-import type { Vec2, Vec3 } from '@helb/core';
-import type { ViewCamera } from './camera.ts';
+import { add3, scale3, sub3, type Vec2, type Vec3 } from '@helb/core';
 import { toSegment } from './picks.ts';
 
 /** How near on the screen something must be to be meant. */
 export const PICK_PIXELS = 6;
 
-export const depthOf = (view: ViewCamera, place: Vec3): number =>
-  new Vector3(...place).sub(view.camera.position).dot(new Vector3(...view.sight));
+/** How places in space come onto the screen, while the camera stands still. */
+export interface Screen {
+  /** Where a place is, px from the upper left of the view. */
+  toScreen(place: Vec3): Vec2;
+  /** How far a place lies behind the eye's plane, mm. */
+  depthOf(place: Vec3): number;
+  /** Millimetres for a pixel. */
+  readonly pixel: number;
+}
 
 /**
  * How far from the eye a row of segments is where it comes nearest to a screen place; undefined where it does not come
  * near. A little nearer than it is: where an edge and its faces are equally far, the edge was meant.
  */
 export function nearness(
-  view: ViewCamera,
+  screen: Screen,
   at: Vec2,
   count: number,
   point: (k: number) => Vec3,
@@ -24,19 +29,19 @@ export function nearness(
   let depth: number | undefined;
   for (let k = 0; k < count; k += 2) {
     const [a, b] = [point(k), point(k + 1)];
-    const { distance, t } = toSegment(at, view.toScreen(a), view.toScreen(b));
+    const { distance, t } = toSegment(at, screen.toScreen(a), screen.toScreen(b));
     if (distance > nearest) continue;
     nearest = distance;
-    const place = new Vector3(...a).lerp(new Vector3(...b), t).toArray();
+    const place = add3(a, scale3(sub3(b, a), t));
     if (hides(place)) continue;
-    depth = depthOf(view, place) - view.pixel * PICK_PIXELS;
+    depth = screen.depthOf(place) - screen.pixel * PICK_PIXELS;
   }
   return depth;
 }
 
 /** How far from the eye a corner is that lies under a screen place: nearer than its edges. */
-export function cornerNearness(view: ViewCamera, at: Vec2, corner: Vec3): number | undefined {
-  const [x, y] = view.toScreen(corner);
+export function cornerNearness(screen: Screen, at: Vec2, corner: Vec3): number | undefined {
+  const [x, y] = screen.toScreen(corner);
   if (Math.hypot(x - at[0], y - at[1]) > PICK_PIXELS + 1) return undefined;
-  return depthOf(view, corner) - 2 * view.pixel * PICK_PIXELS;
+  return screen.depthOf(corner) - 2 * screen.pixel * PICK_PIXELS;
 }

@@ -91,7 +91,7 @@ export class Others {
     const { pointed } = this;
     const guides = this.guidesOf(pointed).flatMap((guide): MemberPick[] => {
       const pose = this.poseOf(pointed!);
-      const depth = nearness(view, at, guide.lines.length, (k) => movedBy(pose, guide.lines[k]!));
+      const depth = nearness(view.screen, at, guide.lines.length, (k) => movedBy(pose, guide.lines[k]!));
       return depth === undefined ? [] : [{ ...guidePick(guide, depth), member: pointed!, at: [0, 0, 0] }];
     });
     return [...guides, ...found.filter(({ kind }) => kind !== 'body')].flatMap((pick) =>

@@ -13,6 +13,7 @@ import {
   MeshLambertMaterial,
 } from 'three';
 import { boxRound, movedBox, type BodyMesh, type Box3, type Id, type Movement, type Topology } from '@helb/core';
+import { Rims } from './rims.ts';
 import type { ViewBody } from './viewport.ts';
 
 export const matrixOf = ([a, b, c]: Movement): Matrix4 => new Matrix4().set(...a, ...b, ...c, 0, 0, 0, 1);
@@ -33,11 +34,13 @@ export class PlacedBody {
   readonly object = new Group();
   private readonly faces: BufferGeometry;
   private readonly layers = new Map<Layer, InstancedLayer>();
+  readonly rims: Rims;
 
   constructor(
     readonly mesh: BodyMesh,
     readonly topology: Topology,
   ) {
+    this.rims = new Rims(mesh);
     this.faces = new BufferGeometry();
     this.faces.setAttribute('position', new BufferAttribute(mesh.positions, 3));
     this.faces.setAttribute('normal', new BufferAttribute(mesh.normals, 3));

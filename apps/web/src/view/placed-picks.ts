@@ -2,7 +2,7 @@ import { Raycaster, Vector2, type Object3D } from 'three';
 import { boxCorners, movedBy, type Id, type Movement, type Vec2, type Vec3 } from '@helb/core';
 import type { ViewCamera } from './camera.ts';
 import { cornerMark, faceMark, lineMark } from './marks.ts';
-import { cornerNearness, nearness } from './nearness.ts';
+import { cornerNearness } from './nearness.ts';
 import { bodyPick, cornerPick, edgePick, facePick, rangeAt, type Pick } from './picks.ts';
 import type { PlacedScene } from './placed-bodies.ts';
 
@@ -61,8 +61,8 @@ export function placedUnder(shown: PlacedShown, [x, y]: Vec2): MemberPick[] {
 
 /** Does the pointer come near to the body of a placement at all, seen on the screen? */
 function isNear({ scene, view, poseOf }: PlacedShown, [x, y]: Vec2, member: string, key: string): boolean {
-  const pose = poseOf(member);
-  const seen = boxCorners(scene.body(key)!.box).map((corner) => view.toScreen(movedBy(pose, corner)));
+  const [pose, { toScreen }] = [poseOf(member), view.screen];
+  const seen = boxCorners(scene.body(key)!.box).map((corner) => toScreen(movedBy(pose, corner)));
   const [us, vs] = [seen.map(([u]) => u), seen.map(([, v]) => v)];
   const margin = 8;
   return (
@@ -74,22 +74,17 @@ function isNear({ scene, view, poseOf }: PlacedShown, [x, y]: Vec2, member: stri
 }
 
 /** Edges and corners of a body of a placement within a few pixels. */
-function rimsNear({ scene, view, poseOf }: PlacedShown, at: Vec2, member: string, index: number, key: string) {
-  const { mesh, topology } = scene.body(key)!;
-  const pose = poseOf(member);
-  const edges = mesh.edges.flatMap((range): MemberPick[] => {
-    const point = (k: number): Vec3 => {
-      const first = 3 * (range.start + k);
-      return movedBy(pose, [mesh.edgePoints[first]!, mesh.edgePoints[first + 1]!, mesh.edgePoints[first + 2]!]);
-    };
-    const depth = nearness(view, at, range.count, point);
-    const edge = depth === undefined ? undefined : topology.edges.find(({ name }) => name === range.name);
-    return edge ? [{ ...edgePick(key, index, edge), depth: depth!, member, at: point(0) }] : [];
+function rimsNear({ scene, view, poseOf }: PlacedShown, place: Vec2, member: string, index: number, key: string) {
+  const { rims, topology } = scene.body(key)!;
+  const [pose, screen] = [poseOf(member), view.screen];
+  const edges = rims.near(screen, place, pose).flatMap(({ range, depth, at }): MemberPick[] => {
+    const edge = topology.edges.find(({ name }) => name === range.name);
+    return edge ? [{ ...edgePick(key, index, edge), depth, member, at }] : [];
   });
   const corners = topology.vertices.flatMap((vertex): MemberPick[] => {
-    const place = movedBy(pose, vertex.at);
-    const depth = cornerNearness(view, at, place);
-    return depth === undefined ? [] : [{ ...cornerPick(key, index, vertex), depth, member, at: place }];
+    const at = movedBy(pose, vertex.at);
+    const depth = cornerNearness(screen, place, at);
+    return depth === undefined ? [] : [{ ...cornerPick(key, index, vertex), depth, member, at }];
   });
   return [...edges, ...corners];
 }

@@ -14,6 +14,7 @@ import {
 import type { BodyMesh, Topology } from '@helb/core';
 import type { Walls } from '@helb/engine';
 import { paintOf, type Painting } from './painting.ts';
+import { Rims } from './rims.ts';
 
 /**
  * Shaded with its edges, edges alone, edges as drawings show them (the hidden ones broken), or painted by how thick the
@@ -48,6 +49,7 @@ export interface Paint {
 /** A body in the scene: its faces, its edges, and its edges again where they are hidden. */
 export class ShownBody {
   readonly object = new Group();
+  readonly rims: Rims;
   readonly faces: Mesh<BufferGeometry, MeshLambertMaterial>;
   private readonly edges: LineSegments<BufferGeometry, LineBasicMaterial>;
   private painted: Mesh<BufferGeometry, ShaderMaterial> | undefined;
@@ -58,6 +60,7 @@ export class ShownBody {
     readonly mesh: BodyMesh,
     readonly topology: Topology,
   ) {
+    this.rims = new Rims(mesh);
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
     geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3));

@@ -38,7 +38,7 @@ import {
 } from './picks.ts';
 import { clear, cornerMark, faceMark, lineMark, thinLines } from './marks.ts';
 import type { Painting } from './painting.ts';
-import { cornerNearness, nearness } from './nearness.ts';
+import { cornerNearness, nearness, type Screen } from './nearness.ts';
 import { PALE, ShownBody, type Look } from './shown-body.ts';
 import { Others, type Neighbour } from './others.ts';
 import { Stage, type ViewTheme } from './stage.ts';
@@ -300,7 +300,8 @@ export class Viewport {
 
   /** Everything under a screen place, front to back; an edge before the faces that it bounds. */
   pick([x, y]: Vec2): Pick[] {
-    const { width, height } = this.view.size;
+    const { screen, size } = this.view;
+    const { width, height } = size;
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), this.view.camera);
     const found: Pick[] = [];
@@ -313,10 +314,13 @@ export class Viewport {
         const face = range && shown.topology.faces.find(({ name }) => name === range.name);
         if (face) found.push({ ...facePick(body, k, shown.topology, face), depth: hit.distance });
       }
-      found.push(...this.edgesNear([x, y], body, k, shown), ...this.cornersNear([x, y], body, k, shown));
+      found.push(
+        ...this.edgesNear(screen, [x, y], body, k, shown),
+        ...this.cornersNear(screen, [x, y], body, k, shown),
+      );
     }
     for (const guide of this.guides) {
-      const depth = this.nearness([x, y], guide.lines.length, (at) => guide.lines[at]!);
+      const depth = nearness(screen, [x, y], guide.lines.length, (at) => guide.lines[at]!, this.cuts.hides);
       if (depth !== undefined) found.push(guidePick(guide, depth));
     }
     found.push(...this.others.under(this.view, [x, y]));
@@ -351,26 +355,17 @@ export class Viewport {
   }
 
   /** Edges within a few pixels, measured on the screen. */
-  private edgesNear(at: Vec2, body: string, index: number, { mesh, topology }: ShownBody): Pick[] {
-    return mesh.edges.flatMap((range): Pick[] => {
-      const point = (k: number): Vec3 => {
-        const first = 3 * (range.start + k);
-        return [mesh.edgePoints[first]!, mesh.edgePoints[first + 1]!, mesh.edgePoints[first + 2]!];
-      };
-      const depth = this.nearness(at, range.count, point);
-      const edge = depth === undefined ? undefined : topology.edges.find(({ name }) => name === range.name);
-      return edge ? [{ ...edgePick(body, index, edge), depth: depth! }] : [];
+  private edgesNear(screen: Screen, at: Vec2, body: string, index: number, { rims, topology }: ShownBody): Pick[] {
+    return rims.near(screen, at, undefined, this.cuts.hides).flatMap(({ range, depth }): Pick[] => {
+      const edge = topology.edges.find(({ name }) => name === range.name);
+      return edge ? [{ ...edgePick(body, index, edge), depth }] : [];
     });
   }
 
-  private cornersNear(at: Vec2, body: string, index: number, { topology }: ShownBody): Pick[] {
+  private cornersNear(screen: Screen, at: Vec2, body: string, index: number, { topology }: ShownBody): Pick[] {
     return topology.vertices.flatMap((vertex): Pick[] => {
-      const depth = this.cuts.hides(vertex.at) ? undefined : cornerNearness(this.view, at, vertex.at);
-      return depth === undefined ? [] : [{ ...cornerPick(body, index, vertex), depth }];
+      const depth = cornerNearness(screen, at, vertex.at);
+      return depth === undefined || this.cuts.hides(vertex.at) ? [] : [{ ...cornerPick(body, index, vertex), depth }];
     });
-  }
-
-  private nearness(at: Vec2, count: number, point: (k: number) => Vec3): number | undefined {
-    return nearness(this.view, at, count, point, (place) => this.cuts.hides(place));
   }
 }

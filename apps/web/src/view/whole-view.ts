@@ -165,7 +165,7 @@ export class WholeView {
     const found = placedUnder({ scene, view, members, poseOf }, at);
     for (const { member, guide } of this.guides) {
       const pose = this.poseOf(member);
-      const depth = nearness(view, at, guide.lines.length, (k) => movedBy(pose, guide.lines[k]!));
+      const depth = nearness(view.screen, at, guide.lines.length, (k) => movedBy(pose, guide.lines[k]!));
       if (depth !== undefined)
         found.push({ ...guidePick(guide, BESIDE + depth), member, at: movedBy(pose, guide.label ?? guide.lines[0]!) });
     }
