@@ -1,5 +1,5 @@
 import { startKernelInNode } from '@helb/kernel/node';
-import { endsOfCurve, type Vec3 } from '@helb/core';
+import { borrowingOf, endsOfCurve, projected, type Reference, type Thing, type Vec3 } from '@helb/core';
 import { Engine } from './index.ts';
 import { axis, Bench, circle, disc, rectangle, type Fields } from './test-bench.ts';
 
@@ -70,4 +70,31 @@ test('an area is wound up to a height', async () => {
     .sketch('s', rectangle(10, 0, 2, 1), 'front')
     .step('w', 'helix', { sketch: 's', axis: [axis('z')], by: 'height', pitch: '3 mm', height: '7.5 mm' });
   expect((await bench.volume()) / (2 * 2 * Math.PI * 11 * 2.5)).toBeCloseTo(1, 3);
+});
+
+test('seen on a plane a helix is a wave, which is borrowed and follows it', async () => {
+  const bench = wound({ turns: '2', pitch: '4 mm' }).sketch('v', {}, 'front');
+  const model = await bench.model();
+  const thing: Thing = { to: 'datum', datum: model.datums.get('h')! };
+  const seen = projected(thing, 'shape', model.sketches.get('v')!.frame, () => []);
+  if (!seen.ok) throw new Error(seen.issue.code);
+  const source: Reference = { to: 'datum', step: 'h' };
+  const { newId } = bench.script;
+  const borrowed = borrowingOf(seen.value, source, 'shape', { loans: {}, construction: false, newId });
+  bench.script.do('sketch.borrow', { part: 'part', step: 'v', id: 'o', ...borrowed });
+
+  for (const pitch of [4, 6]) {
+    const set = { command: 'step.set', input: { part: 'part', step: 'h', fields: { pitch: `${pitch} mm` } } } as const;
+    const { solution, sources } = (await bench.model(set)).sketches.get('v')!;
+    expect(sources.lost).toEqual({});
+    expect(solution).toMatchObject({ state: 'settled', freedoms: 0 });
+    const { entities } = solution.geometry;
+    const knots = Object.values(entities).flatMap((one) => (one.kind === 'spline' ? one.points : []));
+    expect(new Set(knots).size).toBe(2 * 16 + 1);
+    for (const id of knots) {
+      const [x, y] = solution.geometry.point(id);
+      expect(x).toBeCloseTo(10 * Math.cos((2 * Math.PI * y) / pitch), 9);
+    }
+    expect(Math.max(...knots.map((id) => solution.geometry.point(id)[1]))).toBeCloseTo(2 * pitch, 9);
+  }
 });

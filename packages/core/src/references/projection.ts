@@ -148,7 +148,7 @@ class Shadow {
   free(key: string, spans: readonly (readonly [Vec3, Vec3, Vec3, Vec3])[], from: string, to: string): void {
     const last = spans.length - 1;
     const closed = spans.length > 1 && distance2(this.seen(spans[0]![0]), this.seen(spans[last]![3])) < NEAR;
-    const between = (k: number) => (k === 0 ? from : k > last ? (closed ? from : to) : `${key} ${k}`);
+    const between = (k: number) => (k === 0 ? from : k > last ? (closed ? from : to) : `${key} point ${k}`);
     spans.forEach((span, k) => {
       const [a, b, c, d] = span.map(this.seen) as [Vec2, Vec2, Vec2, Vec2];
       const points = [this.place(between(k), a), this.place(between(k + 1), d)];
