@@ -327,6 +327,7 @@ const { moving, during } = useMoving();
 /** For benches and tests: what the view has come to. */
 defineExpose({ viewport });
 const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0));
+const load = computed(() => (void viewVersion.value, viewport.value?.load));
 </script>
 
 <template>
@@ -337,6 +338,7 @@ const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0
     :data-arrivals="model.arrivals"
     :data-took="model.built?.took"
     :data-drawn="drawn"
+    :data-load="load"
     :data-moving="moving"
     :data-others="others"
     :data-bodies="model.built?.bodies.length ?? 0"

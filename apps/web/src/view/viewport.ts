@@ -94,6 +94,11 @@ export class Viewport {
     return this.stage.drawn;
   }
 
+  /** What the last frame took: draw calls and triangles. For benches. */
+  get load(): string {
+    return `${this.stage.calls} ${this.stage.renderer.info.render.triangles}`;
+  }
+
   /** Called after each frame in which the camera or the size has changed. */
   set onView(told: () => void) {
     this.stage.onView = told;
