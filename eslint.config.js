@@ -22,9 +22,11 @@ const CORE_ORDER = [
   'samples',
   'steps',
   'assembly',
+  'drawing',
   'document',
   'formats',
   'outlines',
+  'sheet-files',
   'demo',
   'wording',
 ];
@@ -81,10 +83,18 @@ export default ts.config(
             // outlines of samples are for tests and benches
             allow('kernel', ['kernel', 'core', 'core-samples']),
             // the headless command line is where engine and kernel are put together
-            allow('engine', ['engine', 'core', 'core-assembly', 'core-outlines', 'core-samples', 'kernel']),
+            allow('engine', [
+              'engine',
+              'core',
+              'core-assembly',
+              'core-outlines',
+              'core-samples',
+              'core-sheet-files',
+              'kernel',
+            ]),
             allow('server', ['server', 'core', 'scripts']),
             // the readers of files are loaded when somebody opens one
-            allow('web', ['web', 'engine', 'core', 'core-assembly', 'core-outlines', 'kernel']),
+            allow('web', ['web', 'engine', 'core', 'core-assembly', 'core-outlines', 'core-sheet-files', 'kernel']),
             allow('e2e', ['e2e', 'core', 'core-assembly', 'core-samples', 'scripts']),
             allow('bench', ['bench', 'core', 'core-assembly', 'core-samples', 'kernel', 'engine', 'scripts', 'e2e']),
             allow('scripts', ['scripts', 'core', 'server']),

@@ -19,6 +19,7 @@ import {
   writeSvg,
   type BodyHandle,
   type BodyReference,
+  type ComposedSheet,
   type EdgeFacts,
   type ExportBody,
   type FileRecord,
@@ -39,6 +40,7 @@ import {
 import { emptyAssembly, memberPose, type Assembled } from '@helb/core/assembly';
 import { Assembling, type AssembledModel } from './assembled.ts';
 import { BodyCache } from './body-cache.ts';
+import { Drafting } from './drafting.ts';
 import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
 import type { Model, PartModel, StepResult, ValueResult } from './model.ts';
 import { Neighbours } from './neighbours.ts';
@@ -124,6 +126,7 @@ export class Engine {
   private readonly sketches = new SketchCache();
   private readonly survey: Survey;
   private readonly assembling = new Assembling();
+  private readonly drafting: Drafting;
   private readonly cache: BodyCache;
   private readonly files: FileSource;
 
@@ -133,6 +136,7 @@ export class Engine {
     { cache = new BodyCache(kernel), files = NO_FILES }: { cache?: BodyCache; files?: FileSource } = {},
   ) {
     this.survey = new Survey(kernel);
+    this.drafting = new Drafting(kernel, this.survey);
     this.cache = cache;
     this.files = files;
   }
@@ -323,6 +327,16 @@ export class Engine {
     const pieces = outlinePieces(solved);
     if (pieces.length === 0) return fail('export.nothing-drawn', { sketch: name });
     return ok(new TextEncoder().encode(format === 'dxf' ? writeDxf(pieces) : writeSvg(pieces)));
+  }
+
+  /** A sheet as it is printed; fails where its part has no body, or a view of it can not be had. */
+  async sheet(
+    project: Project,
+    id: Id,
+    pause?: (done: number, of: number) => Promise<void>,
+  ): Promise<Result<ComposedSheet>> {
+    const part = project.sheets?.[id]?.part;
+    return this.drafting.drawn(project, id, part === undefined ? undefined : await this.siteOf(project, part), pause);
   }
 
   private async buildPart(id: Id, part: Part, scope: Scope, site: Site, options: BuildOptions): Promise<Built> {

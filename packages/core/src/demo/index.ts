@@ -7,6 +7,7 @@ import { crankPin, shaft, stud, throwWheel } from './drive.ts';
 import { drumEnd } from './drum-end.ts';
 import { basePlate, boltHoles, rail, sidePlate } from './frame.ts';
 import { hopper } from './hopper.ts';
+import { drawSheets } from './sheets.ts';
 import { spout } from './spout.ts';
 import { putTogether } from './together.ts';
 import { tray } from './tray.ts';
@@ -147,6 +148,7 @@ export function seedSieve(): Project {
   };
   putTogether(script, parts);
   boltHoles(script, parts.side, parts.bracket);
+  drawSheets(script, { bracket: parts.bracket.part, knob: parts.knob, tray: parts.tray.part });
   return script.project;
 }
 

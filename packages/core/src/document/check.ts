@@ -1,4 +1,5 @@
 import { checkAssemblies } from './check-assembly.ts';
+import { checkSheets } from './check-sheets.ts';
 import { tidyName } from '../expressions/index.ts';
 import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
@@ -20,6 +21,8 @@ function checkNested(project: Project, depth: number): Issue | undefined {
     first(Object.entries(project.parts), ([id, part]) => checkPart(id, part)) ??
     first(Object.values(project.parts), (part) => checkOrigin(part, depth)) ??
     checkAssemblies(project) ??
+    checkOrder('sheets', project.sheetOrder ?? [], project.sheets ?? {}) ??
+    checkSheets(project) ??
     checkLinks(project)
   );
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { assemblySchema, groupsSchema } from '../assembly/index.ts';
+import { SHEET_LIMITS, sheetSchema } from '../drawing/index.ts';
 import { expressionSchema, idSchema, nameSchema } from '../records/index.ts';
 import { referenceSchema } from '../references/index.ts';
 import { stepSchema } from '../steps/index.ts';
@@ -128,6 +129,9 @@ export const projectSchema = z.strictObject({
   /** The parts where they are used, and how they hold together and move. */
   assembly: assemblySchema.optional(),
   groups: groupsSchema.optional(),
+  /** What parts are drawn on, in their order. */
+  sheets: z.record(idSchema, sheetSchema).refine(atMost(SHEET_LIMITS.sheets)).optional(),
+  sheetOrder: z.array(idSchema).max(SHEET_LIMITS.sheets).optional(),
 });
 export type Project = z.infer<typeof projectSchema>;
 

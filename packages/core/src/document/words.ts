@@ -29,6 +29,13 @@ export const documentWords: Words = {
       ? `"${first}" can not take from itself where it is placed elsewhere: take from another part.`
       : `Parts can not take from each other in a loop: "${first}" from ${others.map((name) => `"${name}"`).join(', and that from ')}.`;
   },
+  'sheet.unknown': (f) => `There is no sheet ${f['id']} any more.`,
+  'sheet.many': (f) => `A project has at most ${f['most']} sheets: remove one first.`,
+  'sheet.part': (f) => `"${f['name']}" draws a part that is not there.`,
+  'sheet.section': (f) => `"${f['name']}" shows a section that "${f['part']}" does not have.`,
+  'sheet.view': (f) => `On "${f['name']}" a view is folded out of one that does not come before it.`,
+  'view.unknown': (f) => `There is no view ${f['id']} any more.`,
+  'view.many': (f) => `A sheet has at most ${f['most']} views: put others on another sheet.`,
   'section.unknown': (f) => `There is no section ${f['id']} any more.`,
   'section.many': (f) => `A part has at most ${f['most']} sections: remove one first.`,
   'step.unknown': (f) => `There is no step ${f['id']} any more.`,

@@ -6,17 +6,18 @@ const isWhole = (sweep: number): boolean => Math.abs(sweep) > TURN - 1e-9;
 const degrees = (angle: number): number => ((((angle * 180) / Math.PI) % 360) + 360) % 360;
 const text = (n: number): string => `${Number(n.toFixed(9)) + 0}`;
 
-/**
- * Curves as a DXF file (version AC1015 of the format, ASCII): lines, arcs, circles, ellipses and cubic splines on
- * layer 0, in millimetres.
- */
-export function writeDxf(pieces: readonly Piece[]): string {
-  const pairs = (...list: readonly (readonly [code: number, value: string | number])[]) =>
-    list.map(([code, value]) => `${code}\n${typeof value === 'number' ? text(value) : value}`).join('\n');
+/** Pairs of a code and a value, as DXF files are made of. */
+export const dxfPairs = (...list: readonly (readonly [code: number, value: string | number])[]): string =>
+  list.map(([code, value]) => `${code}\n${typeof value === 'number' ? text(value) : value}`).join('\n');
+
+const pairs = dxfPairs;
+
+/** Curves as entities of a DXF file on a layer: lines, arcs, circles, ellipses and cubic splines. */
+export function dxfEntities(pieces: readonly Piece[], layer: string): string[] {
   const place = (code: number, [x, y]: Vec2) => pairs([code, x], [code + 10, y], [code + 20, 0]);
   const entity = (type: string, marker: string, ...rest: readonly string[]) =>
-    [pairs([0, type], [100, 'AcDbEntity'], [8, '0'], [100, marker]), ...rest].join('\n');
-  const drawn = pieces.map((piece) => {
+    [pairs([0, type], [100, 'AcDbEntity'], [8, layer], [100, marker]), ...rest].join('\n');
+  return pieces.map((piece) => {
     if (piece.form === 'segment') return entity('LINE', 'AcDbLine', place(10, piece.from), place(11, piece.to));
     if (piece.form === 'bezier') {
       const places = [piece.from, ...piece.inner, piece.to];
@@ -42,6 +43,13 @@ export function writeDxf(pieces: readonly Piece[]): string {
     if (isWhole(piece.sweep)) return entity('CIRCLE', 'AcDbCircle', ...circle);
     return entity('ARC', 'AcDbCircle', ...circle, pairs([100, 'AcDbArc'], [50, degrees(start)], [51, degrees(end)]));
   });
+}
+
+/** Curves as a DXF file (version AC1015 of the format, ASCII) on layer 0, in millimetres. */
+export const writeDxf = (pieces: readonly Piece[]): string => dxfFile(dxfEntities(pieces, '0'));
+
+/** A DXF file in millimetres of entities, with tables of what they use. */
+export function dxfFile(entities: readonly string[], tables: readonly string[] = []): string {
   const header = pairs(
     [0, 'SECTION'],
     [2, 'HEADER'],
@@ -51,7 +59,13 @@ export function writeDxf(pieces: readonly Piece[]): string {
     [70, '4'],
     [0, 'ENDSEC'],
   );
-  return `${[header, pairs([0, 'SECTION'], [2, 'ENTITIES']), ...drawn, pairs([0, 'ENDSEC'], [0, 'EOF'])].join('\n')}\n`;
+  const section = (name: string, content: readonly string[]) => [
+    pairs([0, 'SECTION'], [2, name]),
+    ...content,
+    pairs([0, 'ENDSEC']),
+  ];
+  const body = [...(tables.length > 0 ? section('TABLES', tables) : []), ...section('ENTITIES', entities)];
+  return `${[header, ...body, pairs([0, 'EOF'])].join('\n')}\n`;
 }
 
 /** Curves as an SVG file in real millimetres, y upwards turned downwards, one path for each run of joined curves. */
@@ -61,6 +75,17 @@ export function writeSvg(pieces: readonly Piece[]): string {
   const high = [0, 1].map((k) => Math.max(...boxes.map((box) => box.high[k]!))) as [number, number];
   const [w, h] = [high[0] - low[0], high[1] - low[1]];
   const place = ([x, y]: Vec2) => `${text(x - low[0])} ${text(high[1] - y)}`;
+  const paths = pathRuns(pieces, place)
+    .map((d) => `  <path d="${d}"/>`)
+    .join('\n');
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${text(w)}mm" height="${text(h)}mm" viewBox="0 0 ${text(w)} ${text(h)}" fill="none" stroke="#000" stroke-width="0.1">\n${paths}\n</svg>\n`;
+}
+
+/**
+ * Curves as path data of SVG, one for each run of joined curves.
+ * @param place writes a place down; y is turned downwards there
+ */
+export function pathRuns(pieces: readonly Piece[], place: (at: Vec2) => string): string[] {
   const runs: string[] = [];
   let last: Vec2 | undefined;
   for (const piece of pieces) {
@@ -70,8 +95,7 @@ export function writeSvg(pieces: readonly Piece[]): string {
     else runs.push(drawn);
     last = piece.to;
   }
-  const paths = runs.map((d) => `  <path d="${d}"/>`).join('\n');
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${text(w)}mm" height="${text(h)}mm" viewBox="0 0 ${text(w)} ${text(h)}" fill="none" stroke="#000" stroke-width="0.1">\n${paths}\n</svg>\n`;
+  return runs;
 }
 
 function written(piece: Piece, place: (at: Vec2) => string): string {

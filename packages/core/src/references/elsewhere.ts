@@ -65,7 +65,7 @@ function movedSurface(surface: Surface, by: Movement): Surface {
     : { ...surface, origin, axis: turnedBy(by, surface.axis) };
 }
 
-function movedCurve(curve: SpaceCurve, by: Movement): SpaceCurve {
+export function movedCurve(curve: SpaceCurve, by: Movement): SpaceCurve {
   const at = (place: Vec3) => movedBy(by, place);
   const along = (direction: Vec3) => turnedBy(by, direction);
   if (curve.form === 'line') return { form: 'line', from: at(curve.from), to: at(curve.to) };

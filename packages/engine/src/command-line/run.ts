@@ -8,12 +8,14 @@ import { filesIn } from './files.ts';
 import { poseOf } from './driving.ts';
 import { openProject } from './opening.ts';
 import { reportOf } from './report.ts';
+import { drawSheets } from './sheeting.ts';
 import { EXIT, written, type Surroundings } from './surroundings.ts';
 
 const USAGE = `Usage:
   helb inspect FILE [--variant NAME] [--set NAME=EXPR]... [--drive JOINT=VALUE]... [--interference] [--walls] [--json]
   helb export FILE --part NAME --to OUT.step|OUT.stl [--variant NAME] [--set NAME=EXPR]...
   helb export FILE --part NAME --sketch NAME --to OUT.dxf|OUT.svg [--variant NAME] [--set NAME=EXPR]...
+  helb sheet FILE [--sheet NAME] --to OUT.pdf|OUT.svg|OUT.dxf [--variant NAME] [--set NAME=EXPR]...
   helb bring FILE --from OTHER --part NAME [--variant NAME]
   helb write-demo FILE
 Files that a project brings in are looked for beside it, or in --files FOLDER.`;
@@ -52,6 +54,7 @@ function read(args: readonly string[]) {
       files: { type: 'string' },
       part: { type: 'string' },
       sketch: { type: 'string' },
+      sheet: { type: 'string' },
       from: { type: 'string' },
       to: { type: 'string' },
     },
@@ -110,6 +113,8 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
   },
 
   bring,
+
+  sheet: drawSheets,
 
   'write-demo'({ file }, world) {
     return written(file, writeProject(seedSieve()), '', world);

@@ -4,6 +4,7 @@ import { groupCommands } from './groups.ts';
 import { partCommands } from './parts.ts';
 import { projectCommands } from './project.ts';
 import { sectionCommands } from './sections.ts';
+import { sheetCommands } from './sheets.ts';
 import { sketchCommands } from './sketch.ts';
 import { stepCommands } from './steps.ts';
 import { valueCommands } from './values.ts';
@@ -21,6 +22,7 @@ export const COMMANDS = {
   ...sectionCommands,
   ...assemblyCommands,
   ...groupCommands,
+  ...sheetCommands,
   ...stepCommands,
   ...sketchCommands,
 };

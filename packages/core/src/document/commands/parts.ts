@@ -4,6 +4,7 @@ import { stepKind, type Step } from '../../steps/index.ts';
 import { materialSchema, originSchema } from '../schema.ts';
 import { unplace } from './assembly.ts';
 import { command, insert, partIn, refuse } from './command.ts';
+import { withoutSheetsOf } from './sheets.ts';
 
 const takes = (step: Step, part: Id): boolean => stepKind(step.kind).parts?.(step).includes(part) ?? false;
 
@@ -95,6 +96,7 @@ export const partCommands = {
       .map(([, user]) => user.name);
     if (users.length > 0) refuse('part.used', { name, users, count: users.length });
     unplace(draft, (of) => 'part' in of && of.part === id);
+    withoutSheetsOf(draft, id);
     delete draft.parts[id];
     draft.partOrder = draft.partOrder.filter((other) => other !== id);
     return `Remove part ${name}`;

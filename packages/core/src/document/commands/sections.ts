@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { idSchema } from '../../records/index.ts';
 import { LIMITS, sectionSchema } from '../schema.ts';
 import { command, insert, partIn, refuse } from './command.ts';
+import { withoutViewsOf } from './sheets.ts';
 
 const where = { part: idSchema };
 
@@ -27,6 +28,7 @@ export const sectionCommands = {
     const { sections } = partIn(draft, part);
     const { name } = sections?.[section] ?? refuse('section.unknown', { id: section });
     delete sections![section];
+    withoutViewsOf(draft, part, section);
     return `Remove ${name}`;
   }),
 };

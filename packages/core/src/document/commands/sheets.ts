@@ -1,0 +1,108 @@
+import { z } from 'zod';
+import { SHEET_LIMITS, sheetSchema, titleSchema, viewSchema, type Sheet, type View } from '../../drawing/index.ts';
+import { idSchema, type Id } from '../../records/index.ts';
+import type { Project } from '../schema.ts';
+import { command, insert, refuse } from './command.ts';
+
+const where = { sheet: idSchema };
+const viewFields = z.strictObject({
+  hidden: z.boolean().optional(),
+  smooth: z.boolean().optional(),
+  shift: z.tuple([z.number().min(-2000).max(2000), z.number().min(-2000).max(2000)]).optional(),
+});
+
+const sheetIn = (draft: Project, id: Id): Sheet => draft.sheets?.[id] ?? refuse('sheet.unknown', { id });
+const viewIn = (sheet: Sheet, id: Id): View => sheet.views[id] ?? refuse('view.unknown', { id });
+
+/** Takes the sheets away that a part is drawn on. */
+export function withoutSheetsOf(draft: Project, part: Id): void {
+  for (const [id, sheet] of Object.entries(draft.sheets ?? {})) if (sheet.part === part) dropSheet(draft, id);
+}
+
+/** Takes views of a section of a part off its sheets. */
+export function withoutViewsOf(draft: Project, part: Id, section: Id): void {
+  for (const sheet of Object.values(draft.sheets ?? {}))
+    if (sheet.part === part)
+      for (const [id, view] of Object.entries(sheet.views))
+        if (view.kind === 'section' && view.section === section) dropView(sheet, id);
+}
+
+function dropSheet(draft: Project, id: Id): void {
+  delete draft.sheets![id];
+  draft.sheetOrder = draft.sheetOrder!.filter((other) => other !== id);
+}
+
+/** With the views that are folded out of it. */
+function dropView(sheet: Sheet, id: Id): void {
+  delete sheet.views[id];
+  sheet.viewOrder = sheet.viewOrder.filter((other) => other !== id);
+  for (const [other, view] of Object.entries(sheet.views))
+    if (view.kind === 'projected' && view.of === id) dropView(sheet, other);
+}
+
+/** Sets what is given; what is given as undefined is as usual again. */
+function assign<T extends object>(record: T, fields: Partial<T>): void {
+  for (const key of Object.keys(fields) as (keyof T)[]) {
+    if (fields[key] === undefined) delete record[key];
+    else record[key] = fields[key];
+  }
+}
+
+export const sheetCommands = {
+  'sheet.add': command(z.strictObject({ id: idSchema, record: sheetSchema }), (draft, { id, record }) => {
+    draft.sheets ??= {};
+    draft.sheetOrder ??= [];
+    if (draft.sheetOrder.length >= SHEET_LIMITS.sheets) refuse('sheet.many', { most: SHEET_LIMITS.sheets });
+    insert(draft.sheets, id, record);
+    draft.sheetOrder.push(id);
+    return `Draw ${record.name}`;
+  }),
+
+  'sheet.set': command(
+    z.strictObject({
+      ...where,
+      fields: sheetSchema.pick({ name: true, paper: true, upright: true, projection: true, scale: true }).partial(),
+    }),
+    (draft, { sheet, fields }) => {
+      const record = sheetIn(draft, sheet);
+      assign(record, fields as Partial<Sheet>);
+      return `Change ${record.name}`;
+    },
+  ),
+
+  'sheet.title': command(z.strictObject({ ...where, fields: titleSchema }), (draft, { sheet, fields }) => {
+    const record = sheetIn(draft, sheet);
+    assign(record.title, fields);
+    return `Write into the title block of ${record.name}`;
+  }),
+
+  'sheet.remove': command(z.strictObject(where), (draft, { sheet }) => {
+    const { name } = sheetIn(draft, sheet);
+    dropSheet(draft, sheet);
+    return `Remove ${name}`;
+  }),
+
+  'view.add': command(z.strictObject({ ...where, id: idSchema, view: viewSchema }), (draft, { sheet, id, view }) => {
+    const record = sheetIn(draft, sheet);
+    if (record.viewOrder.length >= SHEET_LIMITS.views) refuse('view.many', { most: SHEET_LIMITS.views });
+    insert(record.views, id, view);
+    record.viewOrder.push(id);
+    return `Add a view to ${record.name}`;
+  }),
+
+  'view.set': command(
+    z.strictObject({ ...where, view: idSchema, fields: viewFields }),
+    (draft, { sheet, view, fields }) => {
+      const record = sheetIn(draft, sheet);
+      assign(viewIn(record, view), fields as Partial<View>);
+      return `Change a view of ${record.name}`;
+    },
+  ),
+
+  'view.remove': command(z.strictObject({ ...where, view: idSchema }), (draft, { sheet, view }) => {
+    const record = sheetIn(draft, sheet);
+    viewIn(record, view);
+    dropView(record, view);
+    return `Remove a view from ${record.name}`;
+  }),
+};

@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { idSchema, nameSchema, placeSchema } from '../records/index.ts';
+import { PAPER_NAMES } from './papers.ts';
+import { SCALE_NAMES } from './scales.ts';
+
+export const SHEET_LIMITS = { sheets: 100, views: 30 } as const;
+
+/** From where a base view is seen, of the six sides of the part. */
+export const SIDES = ['front', 'top', 'right', 'back', 'under', 'left'] as const;
+/** From where a projected view is seen, as one looks at the view that it is beside. */
+export const BESIDE = ['right', 'left', 'above', 'below'] as const;
+
+const common = {
+  /** Are hidden edges drawn, and those at which faces go on into each other? As usual for the kind if absent. */
+  hidden: z.boolean().optional(),
+  smooth: z.boolean().optional(),
+  /** How far it was dragged from where it is laid out, mm on paper. */
+  shift: placeSchema.optional(),
+};
+
+export const viewSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('base'), from: z.enum(SIDES), ...common }),
+  z.strictObject({ kind: z.literal('projected'), of: idSchema, beside: z.enum(BESIDE), ...common }),
+  z.strictObject({ kind: z.literal('corner'), ...common }),
+  /** Cut open at a section that the part keeps by name. */
+  z.strictObject({ kind: z.literal('section'), section: idSchema, ...common }),
+]);
+export type View = z.infer<typeof viewSchema>;
+
+const written = z.string().max(60).optional();
+/** What is written into the title block besides what the project knows. */
+export const titleSchema = z.strictObject({
+  drawn: written,
+  checked: written,
+  date: written,
+  revision: written,
+  /** The class of general tolerances, as ISO 2768-mK. */
+  tolerance: written,
+});
+export type Title = z.infer<typeof titleSchema>;
+
+export const sheetSchema = z.strictObject({
+  name: nameSchema,
+  /** The part that is drawn. */
+  part: idSchema,
+  paper: z.enum(PAPER_NAMES),
+  upright: z.boolean(),
+  /** Which way views are folded out (ISO 5456-2). */
+  projection: z.enum(['first', 'third']),
+  /** The largest that fits if absent. */
+  scale: z.enum(SCALE_NAMES).optional(),
+  views: z
+    .record(idSchema, viewSchema)
+    .refine((views) => Object.keys(views).length <= SHEET_LIMITS.views, `at most ${SHEET_LIMITS.views} views`),
+  viewOrder: z.array(idSchema).max(SHEET_LIMITS.views),
+  title: titleSchema,
+});
+export type Sheet = z.infer<typeof sheetSchema>;

@@ -1,0 +1,25 @@
+import type { Paper } from './papers.ts';
+import type { Sheet, View } from './schema.ts';
+
+/** A sheet as one begins it: three views folded out of each other and one from a corner. */
+export function usualSheet(
+  part: { readonly id: string; readonly name: string },
+  how: { readonly paper: Paper; readonly projection: Sheet['projection'] },
+): Sheet {
+  const first = how.projection === 'first';
+  const views: Record<string, View> = {
+    front: { kind: 'base', from: 'front' },
+    side: { kind: 'projected', of: 'front', beside: first ? 'left' : 'right' },
+    top: { kind: 'projected', of: 'front', beside: 'above' },
+    corner: { kind: 'corner' },
+  };
+  return {
+    name: part.name,
+    part: part.id,
+    ...how,
+    upright: false,
+    views,
+    viewOrder: Object.keys(views),
+    title: {},
+  };
+}

@@ -1,0 +1,99 @@
+import { LINE_KINDS, LINES, type Lettering, type LineKind, type SheetPicture } from '../drawing/index.ts';
+import { dxfEntities, dxfFile, dxfPairs } from './drawing-files.ts';
+
+/** Letters lie on a layer of their own. */
+const LETTERS = 'LETTERS';
+const layerOf = (line: LineKind): string => line.toUpperCase();
+
+/** A sheet as a DXF file of its real size, in mm: a layer for each kind of line, with its width and its dashes. */
+export function writeSheetDxf({ strokes, letters }: SheetPicture): string {
+  const used = LINE_KINDS.filter((line) => strokes.some((stroke) => stroke.line === line));
+  const entities = strokes.flatMap(({ line, pieces }) => dxfEntities(pieces, layerOf(line)));
+  return dxfFile([...entities, ...letters.map(lettering)], [lineTypes(used), layers(used)]);
+}
+
+const table = (name: string, count: number, rows: readonly string[]): string =>
+  [
+    dxfPairs([0, 'TABLE'], [2, name], [100, 'AcDbSymbolTable'], [70, `${count}`]),
+    ...rows,
+    dxfPairs([0, 'ENDTAB']),
+  ].join('\n');
+
+function lineTypes(used: readonly LineKind[]): string {
+  const type = (name: string, dashes: readonly number[], words: string) =>
+    [
+      dxfPairs(
+        ...([
+          [0, 'LTYPE'],
+          [100, 'AcDbSymbolTableRecord'],
+          [100, 'AcDbLinetypeTableRecord'],
+          [2, name],
+          [70, '0'],
+          [3, words],
+          [72, '65'],
+          [73, `${dashes.length}`],
+          [40, dashes.reduce((sum, dash) => sum + dash, 0)],
+        ] as const),
+      ),
+      ...dashes.map((dash, k) => dxfPairs([49, k % 2 === 0 ? dash : -dash], [74, '0'])),
+    ].join('\n');
+  const broken = used.filter((line) => LINES[line].dashes.length > 0);
+  const rows = [
+    type('BYBLOCK', [], ''),
+    type('BYLAYER', [], ''),
+    type('CONTINUOUS', [], 'solid'),
+    ...broken.map((line) => type(layerOf(line), LINES[line].dashes, LINES[line].words)),
+  ];
+  return table('LTYPE', rows.length, rows);
+}
+
+/** Widths in hundredths of a millimetre are taken from a list; the nearest one. */
+const WIDTHS = [13, 15, 18, 20, 25, 30, 35, 40, 50, 53, 60, 70, 80, 90, 100];
+const widthCode = (mm: number): number =>
+  WIDTHS.reduce((near, width) => (Math.abs(width - mm * 100) < Math.abs(near - mm * 100) ? width : near));
+
+function layers(used: readonly LineKind[]): string {
+  const layer = (name: string, type: string, width: number) =>
+    dxfPairs(
+      [0, 'LAYER'],
+      [100, 'AcDbSymbolTableRecord'],
+      [100, 'AcDbLayerTableRecord'],
+      [2, name],
+      [70, '0'],
+      [62, '7'],
+      [6, type],
+      [370, `${widthCode(width)}`],
+    );
+  const rows = [
+    layer('0', 'CONTINUOUS', 0.25),
+    ...used.map((line) =>
+      layer(layerOf(line), LINES[line].dashes.length > 0 ? layerOf(line) : 'CONTINUOUS', LINES[line].width),
+    ),
+    layer(LETTERS, 'CONTINUOUS', 0.25),
+  ];
+  return table('LAYER', rows.length, rows);
+}
+
+const ANCHORS = { start: 0, middle: 1, end: 2 } as const;
+
+function lettering({ at: [x, y], text, height, anchor }: Lettering): string {
+  return dxfPairs(
+    [0, 'TEXT'],
+    [100, 'AcDbEntity'],
+    [8, LETTERS],
+    [100, 'AcDbText'],
+    [10, x],
+    [20, y],
+    [30, 0],
+    [40, height],
+    [1, text.replace(/[\r\n]/g, ' ').replace(/[^\x20-\x7e]/g, coded)],
+    [72, `${ANCHORS[anchor]}`],
+    [11, x],
+    [21, y],
+    [31, 0],
+    [100, 'AcDbText'],
+  );
+}
+
+/** The file is ASCII: other letters by their code. */
+const coded = (letter: string): string => `\\U+${letter.charCodeAt(0).toString(16).toUpperCase().padStart(4, '0')}`;

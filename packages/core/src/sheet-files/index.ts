@@ -1,0 +1,1 @@
+export { writePdf, type SheetFonts } from './pdf.ts';

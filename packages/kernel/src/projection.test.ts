@@ -1,0 +1,111 @@
+import type { DrawnView, Frame, SpaceCurve, ViewRequest } from '@helb/core';
+import { frameOn, STILL } from '@helb/core';
+import { circle, profile } from '@helb/core/samples';
+import { all, box, kernel, one, withKernel } from './test-bench.ts';
+
+withKernel();
+
+const TOP: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
+const FRONT: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 0, 1], z: [0, -1, 0] };
+/** Seen along a diagonal of a cube. */
+const CORNER = frameOn([0, 0, 0], [-1 / Math.sqrt(3), -1 / Math.sqrt(3), 1 / Math.sqrt(3)]);
+
+function seen(body: number, eye: Frame, more: Partial<ViewRequest> = {}): DrawnView {
+  const drawn = kernel.draw({ bodies: [{ body, movement: STILL }], eye, ...more });
+  if (!drawn.ok) throw new Error(JSON.stringify(drawn.issue));
+  return drawn.value;
+}
+type Of<F extends SpaceCurve['form']> = Extract<SpaceCurve, { form: F }>;
+const curves = <F extends SpaceCurve['form']>({ lines }: DrawnView, form: F, hidden: boolean): Of<F>[] =>
+  lines.filter((line) => line.hidden === hidden).flatMap(({ curve }) => (curve.form === form ? [curve as Of<F>] : []));
+const rod = () => all(kernel.extrude({ profile: profile(circle(0, 0, 5)), from: 0, to: 30, step: 's' }))[0]!;
+
+test('a cube corner-on is a hexagon with angles of 120 degrees', () => {
+  const view = seen(box(10, 10, 10), CORNER);
+  const lines = curves(view, 'line', false);
+  expect(lines.length).toBe(9);
+  expect(curves(view, 'line', true).length).toBe(3);
+  const side = 10 * Math.sqrt(2 / 3);
+  for (const { from, to } of lines) {
+    expect(Math.hypot(to[0] - from[0], to[1] - from[1])).toBeCloseTo(side, 9);
+    // the directions are 60 degrees apart, one of them upright
+    const angle = (Math.atan2(to[1] - from[1], to[0] - from[0]) * 180) / Math.PI + 30;
+    expect(Math.abs(angle / 60 - Math.round(angle / 60))).toBeLessThan(1e-9);
+  }
+  // three meet at the near corner, and two or three at each of the six round it
+  const near = lines
+    .flatMap(({ from, to }) => [from, to])
+    .filter(([x, y]) => Math.hypot(x, y - 10 * CORNER.y[2]) < 1e-9);
+  expect(near.length).toBe(3);
+});
+
+test('a rod is a circle from its end and a rectangle from its side', () => {
+  const body = rod();
+  const end = seen(body, TOP);
+  expect(curves(end, 'circle', false).every(({ radius }) => Math.abs(radius - 5) < 1e-9)).toBe(true);
+  expect(end.lines.filter(({ hidden, curve }) => !hidden && curve.form !== 'circle')).toEqual([]);
+  const side = seen(body, FRONT);
+  const outline = side.lines.filter(({ hidden }) => !hidden);
+  expect(outline.every(({ curve }) => curve.form === 'line')).toBe(true);
+  // where a seam lies on the outline, it is told as an edge
+  expect(outline.length).toBe(4);
+  const places = outline.flatMap(({ curve }) => (curve.form === 'line' ? [curve.from, curve.to] : []));
+  expect([...new Set(places.map(([x, y]) => `${Math.round(x * 1e6)} ${Math.round(y * 1e6)}`))].sort()).toEqual(
+    ['-5000000 0', '-5000000 30000000', '5000000 0', '5000000 30000000'].sort(),
+  );
+});
+
+test('a tilted circle is an ellipse with the axes of its tilt', () => {
+  const tilt = Math.PI / 3;
+  const view = seen(rod(), frameOn([0, 0, 0], [0, -Math.sin(tilt), Math.cos(tilt)]));
+  const ellipses = curves(view, 'ellipse', false);
+  expect(ellipses.length).toBeGreaterThan(0);
+  for (const { major, minor } of ellipses) {
+    expect(Math.hypot(...major)).toBeCloseTo(5, 9);
+    expect(Math.hypot(...minor)).toBeCloseTo(5 * Math.cos(tilt), 9);
+  }
+});
+
+test('what lies behind is hidden, of one body and of several', () => {
+  const back = box(4, 4, 20, 'b');
+  const front = one(
+    kernel.moved({
+      body: back,
+      movement: [
+        [1, 0, 0, 0],
+        [0, 1, 0, -10],
+        [0, 0, 1, 5],
+      ],
+      step: 'm',
+      instance: '1',
+    }),
+  );
+  const drawn = kernel.draw({ bodies: [back, front].map((body) => ({ body, movement: STILL })), eye: FRONT });
+  if (!drawn.ok) throw new Error();
+  const length = (body: number, hidden: boolean) =>
+    drawn.value.lines
+      .filter((line) => line.body === body && line.hidden === hidden)
+      .reduce((sum, { curve }) => sum + (curve.form === 'line' ? Math.abs(curve.to[1] - curve.from[1]) : 0), 0);
+  // upright: two sides of each, once in front and once behind
+  expect(length(0, false)).toBeCloseTo(2 * 5, 6);
+  expect(length(1, false)).toBeCloseTo(2 * 20, 6);
+});
+
+test('cut open: what lies in front is gone, and the rims of the cut are told', () => {
+  const block = box(20, 10, 6);
+  const [bore] = all(kernel.extrude({ profile: profile(circle(10, 5, 2)), from: -1, to: 7, step: 'h' }));
+  const made = kernel.combine('cut', [block], [bore!]);
+  if (!made.ok) throw new Error();
+  const body = one({ ok: true, value: made.value.bodies[0]! });
+  const cut: Frame = { ...FRONT, origin: [0, 5, 0] };
+  const { cutFaces, lines } = seen(body, FRONT, { cut });
+  expect(cutFaces.length).toBe(2);
+  for (const { rims } of cutFaces) {
+    const places = rims.flatMap((rim) => (rim.form === 'line' ? [rim.from, rim.to] : []));
+    expect(places.length).toBe(8);
+    expect(Math.max(...places.map(([x]) => x)) - Math.min(...places.map(([x]) => x))).toBeCloseTo(8, 9);
+    expect(Math.max(...places.map(([, y]) => y)) - Math.min(...places.map(([, y]) => y))).toBeCloseTo(6, 9);
+  }
+  // the edges of the bore that are cut off are seen, what is behind them is the other half
+  expect(lines.some(({ hidden, sort }) => !hidden && sort === 'sharp')).toBe(true);
+});
