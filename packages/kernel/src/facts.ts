@@ -139,12 +139,13 @@ export function normalAt(library: Library, scope: Scope, face: TopoDS_Shape, edg
   return normalOf(library, scope, face, at.X(), at.Y()).normal;
 }
 
-/** @param ends where it begins and ends; absent for closed curves */
-function curveOf(
+/** @param ends where it begins and ends; absent for closed curves @param followed how closely free ones are, mm */
+export function curveOf(
   library: Library,
   scope: Scope,
   curve: BRepAdaptor_Curve,
   ends: readonly [Vec3, Vec3] | undefined,
+  followed = FOLLOWED,
 ): SpaceCurve {
   const kind = curve.GetType();
   const stretch = ends ? { from: ends[0], to: ends[1] } : {};
@@ -165,7 +166,7 @@ function curveOf(
       ...stretch,
     };
   }
-  return { form: 'free', spans: bezierSpans(library, scope, curve) };
+  return { form: 'free', spans: bezierSpans(library, scope, curve, followed) };
 }
 
 type Span = readonly [Vec3, Vec3, Vec3, Vec3];
@@ -174,7 +175,7 @@ const FOLLOWED = 1e-5;
 const MOST_SPANS = 200;
 
 /** Cubic Hermite spans between the joints of the curve, halved until they follow it. */
-function bezierSpans(library: Library, scope: Scope, curve: BRepAdaptor_Curve): Span[] {
+function bezierSpans(library: Library, scope: Scope, curve: BRepAdaptor_Curve, followed: number): Span[] {
   const count = curve.NbIntervals(library.GeomAbs_Shape.GeomAbs_C3);
   const joints = scope.keep(new library.NCollection_Array1_double(1, count + 1));
   curve.Intervals(joints, library.GeomAbs_Shape.GeomAbs_C3);
@@ -182,7 +183,7 @@ function bezierSpans(library: Library, scope: Scope, curve: BRepAdaptor_Curve): 
   const add = (a: number, b: number) => {
     const span = hermite(library, scope, curve, a, b);
     const off = [0.25, 0.5, 0.75].map((t) => distance3(bezierAt(span, t), valueAt(scope, curve, a + t * (b - a))));
-    if (Math.max(...off) <= FOLLOWED || spans.length >= MOST_SPANS) spans.push(span);
+    if (Math.max(...off) <= followed || spans.length >= MOST_SPANS) spans.push(span);
     else {
       add(a, (a + b) / 2);
       add((a + b) / 2, b);

@@ -1,9 +1,12 @@
 import type { HLRBRep_HLRToShape, TopoDS_Shape } from 'replicad-opencascadejs';
 import {
   add3,
+  cross3,
   distance3,
   dot3,
+  length3,
   movedCurve,
+  scale3,
   sub3,
   type DrawnLine,
   type DrawnView,
@@ -13,8 +16,8 @@ import {
   type SpaceCurve,
   type Vec3,
 } from '@helb/core';
-import { direction, point } from './edges.ts';
-import { edgeShape } from './facts.ts';
+import { direction, point, vec } from './edges.ts';
+import { curveOf, edgeShape } from './facts.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { plane } from './profile.ts';
 import { listOf, members, subShapes } from './shapes.ts';
@@ -72,7 +75,7 @@ export function drawnView(
     faces.map((face) => ({
       body,
       rims: subShapes(library, scope, face, 'TopAbs_EDGE').map((edge) =>
-        straightened(movedCurve(edgeShape(library, scope, edge).curve, toEye)),
+        movedCurve(edgeShape(library, scope, edge).curve, toEye),
       ),
     })),
   );
@@ -97,8 +100,8 @@ function linesOf(library: Library, scope: Scope, shapes: readonly TopoDS_Shape[]
       if (compound.IsNull()) return [];
       library.BRepLib.BuildCurves3d(compound);
       return subShapes(library, scope, compound, 'TopAbs_EDGE').flatMap((edge) => {
-        const { curve, length } = edgeShape(library, scope, edge);
-        return length < SHORTEST ? [] : [{ sort, hidden, body, curve: straightened(curve) }];
+        const curve = seenCurve(library, scope, edge);
+        return curve ? [{ sort, hidden, body, curve }] : [];
       });
     }),
   );
@@ -134,24 +137,45 @@ function intoFrame({ origin, x, y, z }: Frame): Movement {
 
 /** Shorter than this, mm, it is a place where something is seen end-on. */
 const SHORTEST = 1e-6;
+/** Nearer to a line than this, mm, a curve is one: the library gives circles that are seen edge-on as free curves. */
 const STRAIGHT = 1e-6;
+const SAMPLES = 16;
+/** Free curves are followed this closely, mm: far below the width of a line at any scale. */
+const FOLLOWED = 1e-3;
 
-/** A free curve whose control points lie on one line is a line: the library tells circles seen edge-on as such. */
-function straightened(curve: SpaceCurve): SpaceCurve {
-  if (curve.form !== 'free') return curve;
-  const places = curve.spans.flat();
-  const from = places[0]!;
-  const to = places.reduce((far, place) => (distance3(place, from) > distance3(far, from) ? place : far), from);
-  const [along, length] = [sub3(to, from), distance3(from, to)];
-  const off = (place: Vec3) => {
-    const [x, y] = sub3(place, from);
-    return Math.abs(x * along[1] - y * along[0]) / length;
-  };
-  if (length < SHORTEST || places.some((place) => off(place) > STRAIGHT)) return curve;
-  const shares = places.map((place) => {
-    const [x, y] = sub3(place, from);
-    return (x * along[0] + y * along[1]) / length ** 2;
-  });
-  const at = (share: number): Vec3 => [from[0] + share * along[0], from[1] + share * along[1], 0];
-  return { form: 'line', from: at(Math.min(...shares)), to: at(Math.max(...shares)) };
+/** A curve of a view; undefined where it is seen end-on. */
+function seenCurve(library: Library, scope: Scope, shape: TopoDS_Shape): SpaceCurve | undefined {
+  const curve = scope.keep(new library.BRepAdaptor_Curve(scope.keep(library.TopoDS.Edge(shape))));
+  const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
+  const at = (t: number): Vec3 => vec(scope.keep(curve.Value(first + t * (last - first))));
+  const places = Array.from({ length: SAMPLES + 1 }, (_, k) => at(k / SAMPLES));
+  const [from, to] = [places[0]!, farthest(places, places[0]!)];
+  const length = distance3(from, to);
+  if (length < SHORTEST) return undefined;
+  const way = scale3(sub3(to, from), 1 / length);
+  const off = (place: Vec3) => length3(cross3(sub3(place, from), way));
+  if (places.some((place) => off(place) > STRAIGHT))
+    return curveOf(library, scope, curve, isClosed(places) ? undefined : [from, places.at(-1)!], FOLLOWED);
+  // it may go there and back: from its least to its greatest place
+  const share = (t: number) => dot3(sub3(at(t), from), way);
+  const end = (sign: 1 | -1): Vec3 => at(greatest((t) => sign * share(t)));
+  return { form: 'line', from: end(-1), to: end(1) };
+}
+
+const isClosed = (places: readonly Vec3[]): boolean => distance3(places[0]!, places.at(-1)!) < 1e-7;
+
+const farthest = (places: readonly Vec3[], from: Vec3): Vec3 =>
+  places.reduce((far, place) => (distance3(place, from) > distance3(far, from) ? place : far), from);
+
+/** Where in 0..1 a function is greatest: the best of samples, then by thirds between its neighbours. */
+function greatest(of: (t: number) => number): number {
+  const best = Array.from({ length: SAMPLES + 1 }, (_, k) => k / SAMPLES).reduce((a, b) => (of(b) > of(a) ? b : a));
+  let [low, high] = [Math.max(0, best - 1 / SAMPLES), Math.min(1, best + 1 / SAMPLES)];
+  if (best === 0 || best === 1) return best;
+  for (let k = 0; k < 50; k++) {
+    const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
+    if (of(a) < of(b)) low = a;
+    else high = b;
+  }
+  return (low + high) / 2;
 }

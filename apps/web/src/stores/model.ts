@@ -1,6 +1,14 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { explain, type BodyReference, type EdgeFacts, type Gap, type Id, type Project } from '@helb/core';
+import {
+  explain,
+  type BodyReference,
+  type ComposedSheet,
+  type EdgeFacts,
+  type Gap,
+  type Id,
+  type Project,
+} from '@helb/core';
 import { EngineClient } from '../workers/engine-client.ts';
 import type {
   BuildReply,
@@ -8,6 +16,7 @@ import type {
   FileFormat,
   FileReply,
   OutlineFormat,
+  SheetFormat,
   WallsReply,
   WeightReply,
   WholeReply,
@@ -77,7 +86,25 @@ export const useModel = defineStore('model', () => {
   async function outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<Uint8Array | string> {
     return bytesOf(await engine().outline(project, part, sketch, format));
   }
+  const endDrawing = () => client?.endDrawing();
+  async function sheetFile(project: Project, ids: readonly Id[], format: SheetFormat): Promise<Uint8Array | string> {
+    return bytesOf(await engine().sheetFile(project, ids, format));
+  }
   const bytesOf = (reply: FileReply) => (reply.kind === 'file' ? reply.bytes : explain(reply.issue));
+
+  /** A sheet as it is printed, or why there is none; undefined where a newer request overtook it. */
+  async function sheet(project: Project, id: Id): Promise<ComposedSheet | string | undefined> {
+    const told = (done: number, of: number) => (progress.value = `view ${done + 1} of ${of}`);
+    try {
+      const reply = await engine().sheet(project, id, told);
+      if (reply?.kind === 'drawn') return reply.sheet;
+      return reply?.kind === 'failed' ? explain(reply.issue) : undefined;
+    } catch (error) {
+      return `The sheet could not be drawn: ${(error as Error).message}. Change something to try again.`;
+    } finally {
+      progress.value = '';
+    }
+  }
 
   /** Where the plane of a sketch crosses what stands round its part, by placements; nothing where that fails. */
   const crossings = (project: Project, part: Id, sketch: Id): Promise<Readonly<Record<string, readonly EdgeFacts[]>>> =>
@@ -130,6 +157,9 @@ export const useModel = defineStore('model', () => {
     stop,
     file,
     outline,
+    sheet,
+    sheetFile,
+    endDrawing,
     crossings,
     gap,
     walls,

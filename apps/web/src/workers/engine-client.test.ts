@@ -29,6 +29,8 @@ function fakes() {
         file: () => Promise.resolve({ kind: 'file', bytes: new Uint8Array(3) }),
         crossings: () => Promise.resolve({}),
         outline: () => Promise.resolve({ kind: 'file', bytes: new Uint8Array(2) }),
+        sheet: () => new Promise(() => undefined),
+        sheetFile: () => Promise.resolve({ kind: 'file', bytes: new Uint8Array(1) }),
         zip: () => Promise.resolve(new Uint8Array(0)),
         weigh: () => Promise.resolve({ mass_g: 0, unknown: 0, failed: 0, sizes: {} }),
         walls: () => Promise.resolve([]),
@@ -118,4 +120,17 @@ test('what brings all parts together is asked again of a fresh worker where one 
   await new Promise((resolve) => setTimeout(resolve));
   started[1]!.together(4);
   expect((await whole)?.took).toBe(4);
+});
+
+test('a drawing that is ended goes with its worker; what waited behind it is asked again of a fresh one', async () => {
+  const { starter, started } = fakes();
+  const client = new EngineClient(starter);
+  const drawing = client.sheet(request.project, 's', none);
+  const build = client.build(request, none);
+  client.endDrawing();
+  await expect(drawing).rejects.toThrow('stopped');
+  expect(started[0]!.ended).toBe(true);
+  await new Promise((resolve) => setTimeout(resolve));
+  started[1]!.finish(6);
+  expect((await build)?.took).toBe(6);
 });

@@ -9,6 +9,8 @@ import type {
   FileReply,
   GapReply,
   InterferenceReply,
+  SheetFormat,
+  SheetReply,
   WallsReply,
   WeightReply,
   WholeReply,
@@ -28,7 +30,7 @@ export interface Starter {
  */
 export class EngineClient {
   private worker: ReturnType<Starter['start']> | undefined;
-  private readonly newest = { build: 0, assemble: 0 };
+  private readonly newest = { build: 0, assemble: 0, sheet: 0 };
   /** How to tell the calls that are under way that their worker died. */
   private readonly underWay = new Set<(reason: Error) => void>();
 
@@ -65,8 +67,8 @@ export class EngineClient {
    * Of calls of one kind only the newest counts. What the page shows already is in the worker that made it: a fresh one is
    * asked for all of it again.
    */
-  private async latest<R extends BuildReply | WholeReply>(
-    kind: 'build' | 'assemble',
+  private async latest<R extends BuildReply | WholeReply | SheetReply>(
+    kind: 'build' | 'assemble' | 'sheet',
     progress: Progress,
     known: readonly string[],
     call: (worker: EngineWorker, known: readonly string[], told: Progress) => Promise<R>,
@@ -88,6 +90,22 @@ export class EngineClient {
     if (reply.kind === 'overtaken') return undefined;
     if ((reply as { memory: number }).memory > TIRED) this.retire();
     return isNewest() ? reply : undefined;
+  }
+
+  sheet(project: Project, id: Id, progress: Progress): Promise<SheetReply | undefined> {
+    return this.latest('sheet', progress, [], (worker, _, told) =>
+      worker.sheet(project, id, told as (done: number, of: number) => void),
+    );
+  }
+
+  /** Ends a drawing. It may take minutes inside the kernel, where no message reaches it: its worker goes with it. */
+  endDrawing(): void {
+    this.newest.sheet++;
+    this.died('stopped');
+  }
+
+  sheetFile(project: Project, ids: readonly Id[], format: SheetFormat): Promise<FileReply> {
+    return this.surviving((worker) => worker.sheetFile(project, ids, format));
   }
 
   crossings(project: Project, part: Id, sketch: Id): Promise<Readonly<Record<string, readonly EdgeFacts[]>>> {

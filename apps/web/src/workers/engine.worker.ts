@@ -1,7 +1,19 @@
 import * as Comlink from 'comlink';
 import { zipSync } from 'fflate';
+import regularUrl from '@fontsource/source-sans-3/files/source-sans-3-latin-400-normal.woff?url';
+import boldUrl from '@fontsource/source-sans-3/files/source-sans-3-latin-600-normal.woff?url';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
-import type { BodyReference, Id, Material, Movement, Project, SolvedSketch } from '@helb/core';
+import {
+  writeSheetDxf,
+  writeSheetSvg,
+  type BodyReference,
+  type Id,
+  type Material,
+  type Movement,
+  type Project,
+  type SheetPicture,
+  type SolvedSketch,
+} from '@helb/core';
 import {
   assemblyFindings,
   Engine,
@@ -25,6 +37,8 @@ import type {
   GapReply,
   InterferenceReply,
   PlacedPart,
+  SheetFormat,
+  SheetReply,
   SketchReply,
   WallsReply,
   WeightReply,
@@ -196,6 +210,28 @@ const requests = {
     return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
   },
 
+  async sheet(project: Project, id: Id, told: (done: number, of: number) => void, signal: AbortSignal) {
+    const drawn = await (
+      await engine()
+    ).sheet(project, id, async (done, of) => {
+      told(done, of);
+      await pause();
+      if (signal.aborted) throw new Overtaken();
+    });
+    const reply: SheetReply = drawn.ok ? { kind: 'drawn', sheet: drawn.value } : { kind: 'failed', issue: drawn.issue };
+    return reply;
+  },
+
+  async sheetFile(project: Project, ids: readonly Id[], format: SheetFormat): Promise<FileReply> {
+    const pictures: SheetPicture[] = [];
+    for (const id of ids) {
+      const drawn = await (await engine()).sheet(project, id);
+      if (!drawn.ok) return { kind: 'failed', issue: drawn.issue };
+      pictures.push(drawn.value.picture);
+    }
+    return { kind: 'file', bytes: await SHEET_WRITERS[format](pictures, project.name) };
+  },
+
   async crossings(project: Project, part: Id, sketch: Id) {
     return Object.fromEntries(await (await engine()).crossingsAround(project, part, sketch));
   },
@@ -239,6 +275,21 @@ const requests = {
   },
 };
 
+/** Sheets as files; what writes PDF is loaded with the first. */
+const SHEET_WRITERS: Readonly<
+  Record<SheetFormat, (sheets: readonly SheetPicture[], title: string) => Promise<Uint8Array>>
+> = {
+  async pdf(sheets, title) {
+    const [{ writePdf }, regular, bold] = await Promise.all([
+      import('@helb/core/sheet-files'),
+      ...[regularUrl, boldUrl].map(async (url) => new Uint8Array(await (await fetch(url)).arrayBuffer())),
+    ] as const);
+    return writePdf(sheets, { regular: regular!, bold: bold! }, title);
+  },
+  svg: ([sheet]) => Promise.resolve(new TextEncoder().encode(writeSheetSvg(sheet!))),
+  dxf: ([sheet]) => Promise.resolve(new TextEncoder().encode(writeSheetDxf(sheet!))),
+};
+
 const placedPart = (part: PartModel, material: Material | undefined): PlacedPart => ({
   bodies: part.bodies.map(told),
   datums: Object.fromEntries(part.datums),
@@ -258,7 +309,8 @@ const sketchReply = ({ frame, solution, regions, sources }: SolvedSketch): Sketc
   sources,
 });
 
-const [builds, wholes, searches] = [new Newest('overtaken'), new Newest('overtaken'), new Newest('stopped')];
+const [builds, wholes, drawings] = [new Newest('overtaken'), new Newest('overtaken'), new Newest('overtaken')];
+const searches = new Newest('stopped');
 const worker: EngineWorker = {
   async ready() {
     await engine();
@@ -270,6 +322,8 @@ const worker: EngineWorker = {
   stop: () => Promise.resolve(searches.stop()),
   file: (...args) => inTurn(() => requests.file(...args)),
   outline: (...args) => inTurn(() => requests.outline(...args)),
+  sheet: (project, id, progress) => drawings.run((signal) => requests.sheet(project, id, progress, signal)),
+  sheetFile: (...args) => inTurn(() => requests.sheetFile(...args)),
   crossings: (...args) => inTurn(() => requests.crossings(...args)),
   gap: (...args) => inTurn(() => requests.gap(...args)),
   zip: (files) => Promise.resolve(zipSync(files)),

@@ -1,5 +1,6 @@
 import type {
   BodyMeasures,
+  ComposedSheet,
   BodyReference,
   BodyMesh,
   Datum,
@@ -118,6 +119,11 @@ export interface WeightReply {
   /** Extents along x, y and z by part, mm. */
   readonly sizes: Readonly<Record<Id, readonly [number, number, number]>>;
 }
+export type SheetReply =
+  | { readonly kind: 'overtaken' }
+  | { readonly kind: 'drawn'; readonly sheet: ComposedSheet }
+  | { readonly kind: 'failed'; readonly issue: Issue };
+export type SheetFormat = 'pdf' | 'svg' | 'dxf';
 export type FileFormat = 'step' | 'stl';
 export type OutlineFormat = 'dxf' | 'svg';
 
@@ -128,6 +134,10 @@ export interface EngineWorker {
   file(project: Project, part: Id, format: FileFormat): Promise<FileReply>;
   /** The outline of a sketch, with what it borrows where that is now. */
   outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<FileReply>;
+  /** A sheet as it is printed; a newer request overtakes an older one. */
+  sheet(project: Project, id: Id, progress: (done: number, of: number) => void): Promise<SheetReply>;
+  /** One sheet, or of PDF several, as a file. */
+  sheetFile(project: Project, ids: readonly Id[], format: SheetFormat): Promise<FileReply>;
   /** Where the plane of a sketch crosses the parts that stand round its own, by their placements. */
   crossings(project: Project, part: Id, sketch: Id): Promise<Readonly<Record<string, readonly EdgeFacts[]>>>;
   gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply>;

@@ -73,12 +73,16 @@ export function composed(sheet: Sheet, views: readonly SeenView[], text: Omit<Ti
   const boxes: Record<Id, Box> = {};
   for (const [k, { seen, layers }] of shown.entries()) {
     const { id, eye, bodies, cut } = seen;
-    for (const { line, pieces } of layers) strokes.push({ line, pieces: onPaper(id, pieces) });
+    for (const { line, pieces } of layers) strokes.push({ line, pieces: onPaper(id, pieces), view: id });
     if (seen.view.kind !== 'corner')
-      strokes.push({ line: 'centre', pieces: onPaper(id, centreLines(bodies, eye, { factor, cut: cut?.plane })) });
+      strokes.push({
+        line: 'centre',
+        pieces: onPaper(id, centreLines(bodies, eye, { factor, cut: cut?.plane })),
+        view: id,
+      });
     for (const [body, rims] of cutRims(seen)) {
       const angle = (body % 2 === 0 ? 1 : -1) * (Math.PI / 4);
-      strokes.push({ line: 'hatch', pieces: hatching(onPaper(id, rims), angle, HATCH_APART) });
+      strokes.push({ line: 'hatch', pieces: hatching(onPaper(id, rims), angle, HATCH_APART), view: id });
     }
     const { low, high } = laid[k]!.box;
     const [dx, dy] = places.get(id)!;

@@ -6,3 +6,4 @@ export { LINES, LINE_KINDS, type Lettering, type LineKind, type SheetPicture, ty
 export { composed, USUAL_LINES, type ComposedSheet, type SeenView } from './compose.ts';
 export type { TitleText } from './title-block.ts';
 export { usualSheet } from './usual.ts';
+export { BESIDE_WORDS, SIDE_WORDS, viewWords } from './view-words.ts';

@@ -1,4 +1,5 @@
 import type { Vec2 } from '../math/index.ts';
+import type { Id } from '../records/index.ts';
 import type { Piece } from '../sketch/pieces/index.ts';
 
 /**
@@ -21,6 +22,8 @@ export const LINE_KINDS = Object.keys(LINES) as LineKind[];
 export interface Stroke {
   readonly line: LineKind;
   readonly pieces: readonly Piece[];
+  /** The view that it belongs to. */
+  readonly view?: Id;
 }
 
 /** Words on paper: `at` is where their base line begins, ends or has its middle. */

@@ -18,7 +18,7 @@ export async function writePdf(sheets: readonly SheetPicture[], fonts: SheetFont
   const file = await PDFDocument.create();
   file.setTitle(title);
   file.setProducer('Helb');
-  file.registerFontkit(fontkit as never);
+  file.registerFontkit(fontkit);
   const [regular, bold] = await Promise.all(
     [fonts.regular, fonts.bold].map((bytes) => file.embedFont(bytes, { subset: true })),
   );
