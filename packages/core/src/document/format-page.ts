@@ -32,6 +32,8 @@ This page is written by \`./helb docs\` from the Zod schemas in \`packages/core\
 - A part with \`from\` comes from another project and has no steps here. Its \`design\` is that project at that revision, as
   far as the part is built from it, evaluated with its own values; \`given\` are expressions over the values here that
   stand instead of some of these.
+- \`sheets\` are set up, not drawn: from where their views are seen and what is written into the title block. Lines, scale and
+  places follow from the part; \`shift\` is how far a view was dragged from where it is laid out, mm on paper.
 - Planes: z is up; Front is seen from -y (its x, y are space x, z), Top from +z (x, y), Right from +x (y, z). Forwards is
   towards whoever looks square on.
 

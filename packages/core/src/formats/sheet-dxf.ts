@@ -12,19 +12,23 @@ export function writeSheetDxf({ strokes, letters }: SheetPicture): string {
   return dxfFile([...entities, ...letters.map(lettering)], [lineTypes(used), layers(used)]);
 }
 
-const table = (name: string, count: number, rows: readonly string[]): string =>
-  [
-    dxfPairs([0, 'TABLE'], [2, name], [100, 'AcDbSymbolTable'], [70, `${count}`]),
-    ...rows,
+/** @param first the handle of the table; those of its rows follow */
+function table(name: string, first: number, rows: readonly ((handle: string) => string)[]): string {
+  const handle = (k: number) => (first + k).toString(16).toUpperCase();
+  return [
+    dxfPairs([0, 'TABLE'], [2, name], [5, handle(0)], [100, 'AcDbSymbolTable'], [70, `${rows.length}`]),
+    ...rows.map((row, k) => row(handle(k + 1))),
     dxfPairs([0, 'ENDTAB']),
   ].join('\n');
+}
 
 function lineTypes(used: readonly LineKind[]): string {
-  const type = (name: string, dashes: readonly number[], words: string) =>
+  const type = (name: string, dashes: readonly number[], words: string) => (handle: string) =>
     [
       dxfPairs(
         ...([
           [0, 'LTYPE'],
+          [5, handle],
           [100, 'AcDbSymbolTableRecord'],
           [100, 'AcDbLinetypeTableRecord'],
           [2, name],
@@ -44,7 +48,7 @@ function lineTypes(used: readonly LineKind[]): string {
     type('CONTINUOUS', [], 'solid'),
     ...broken.map((line) => type(layerOf(line), LINES[line].dashes, LINES[line].words)),
   ];
-  return table('LTYPE', rows.length, rows);
+  return table('LTYPE', 0x10, rows);
 }
 
 /** Widths in hundredths of a millimetre are taken from a list; the nearest one. */
@@ -53,9 +57,10 @@ const widthCode = (mm: number): number =>
   WIDTHS.reduce((near, width) => (Math.abs(width - mm * 100) < Math.abs(near - mm * 100) ? width : near));
 
 function layers(used: readonly LineKind[]): string {
-  const layer = (name: string, type: string, width: number) =>
+  const layer = (name: string, type: string, width: number) => (handle: string) =>
     dxfPairs(
       [0, 'LAYER'],
+      [5, handle],
       [100, 'AcDbSymbolTableRecord'],
       [100, 'AcDbLayerTableRecord'],
       [2, name],
@@ -71,7 +76,7 @@ function layers(used: readonly LineKind[]): string {
     ),
     layer(LETTERS, 'CONTINUOUS', 0.25),
   ];
-  return table('LAYER', rows.length, rows);
+  return table('LAYER', 0x40, rows);
 }
 
 const ANCHORS = { start: 0, middle: 1, end: 2 } as const;

@@ -1,0 +1,76 @@
+import { usualSheet, viewWords } from '../drawing/index.ts';
+import { loadProject, writeProject, parseProject } from './load.ts';
+import { perform, type Action } from './perform.ts';
+import { ProjectScript } from './script.ts';
+
+const begun = () => {
+  const script = new ProjectScript('Plates').do('part.add', { id: 'p', name: 'Plate' });
+  script.do('section.add', {
+    part: 'p',
+    id: 'cut',
+    section: { name: 'Middle', plane: { to: 'origin', name: 'front' }, offset: '0 mm', turned: false },
+  });
+  const record = usualSheet({ id: 'p', name: 'Plate' }, { paper: 'A4', projection: 'first' });
+  return script.do('sheet.add', { id: 's', record });
+};
+const refusal = (script: ProjectScript, action: Action) => {
+  const done = perform(script.project, [action]);
+  return done.ok ? undefined : done.issue.code;
+};
+
+test('a sheet is set up, its views added and set, and it is kept in the file', () => {
+  const script = begun()
+    .do('view.add', { sheet: 's', id: 'a', view: { kind: 'section', section: 'cut' } })
+    .do('view.set', { sheet: 's', view: 'a', fields: { hidden: true, shift: [3, 4] } })
+    .do('sheet.set', { sheet: 's', fields: { paper: 'A3', scale: '1:5' } })
+    .do('sheet.title', { sheet: 's', fields: { drawn: 'me' } });
+  const { sheets } = script.project;
+  expect(sheets!['s']).toMatchObject({ paper: 'A3', scale: '1:5', title: { drawn: 'me' } });
+  expect(sheets!['s']!.views['a']).toEqual({ kind: 'section', section: 'cut', hidden: true, shift: [3, 4] });
+  const read = parseProject(writeProject(script.project));
+  expect(read).toEqual({ ok: true, value: script.project });
+  // as usual again
+  script
+    .do('sheet.set', { sheet: 's', fields: { scale: undefined } })
+    .do('view.set', { sheet: 's', view: 'a', fields: { shift: undefined } });
+  expect(script.project.sheets!['s']).not.toHaveProperty('scale');
+  expect(script.project.sheets!['s']!.views['a']).not.toHaveProperty('shift');
+});
+
+test('with a view go those that are folded out of it; with a section its views; with a part its sheets', () => {
+  const script = begun().do('view.add', { sheet: 's', id: 'a', view: { kind: 'section', section: 'cut' } });
+  script.do('view.remove', { sheet: 's', view: 'front' });
+  expect(script.project.sheets!['s']!.viewOrder).toEqual(['corner', 'a']);
+  script.do('section.remove', { part: 'p', section: 'cut' });
+  expect(script.project.sheets!['s']!.viewOrder).toEqual(['corner']);
+  script.do('part.remove', { id: 'p' });
+  expect(script.project.sheets).toEqual({});
+  expect(script.project.sheetOrder).toEqual([]);
+});
+
+test('what is not there can not be drawn', () => {
+  const script = begun();
+  const record = script.project.sheets!['s']!;
+  expect(refusal(script, { command: 'sheet.add', input: { id: 't', record: { ...record, part: 'q' } } })).toBe(
+    'sheet.part',
+  );
+  const add = (view: object) => ({ command: 'view.add', input: { sheet: 's', id: 'a', view } }) as Action;
+  expect(refusal(script, add({ kind: 'section', section: 'other' }))).toBe('sheet.section');
+  expect(refusal(script, add({ kind: 'projected', of: 'nothing', beside: 'right' }))).toBe('sheet.view');
+  expect(refusal(script, add({ kind: 'projected', of: 'a', beside: 'right' }))).toBe('sheet.view');
+  expect(refusal(script, { command: 'view.remove', input: { sheet: 's', view: 'x' } })).toBe('view.unknown');
+  expect(refusal(script, { command: 'sheet.remove', input: { sheet: 'x' } })).toBe('sheet.unknown');
+  const lost = structuredClone(script.project);
+  lost.sheetOrder = [];
+  expect(loadProject(lost)).toMatchObject({ ok: false, issue: { code: 'project.order' } });
+});
+
+test('views are called by where they are seen from', () => {
+  const { sheets, parts } = begun().project;
+  const sheet = sheets!['s']!;
+  const words = (view: Parameters<typeof viewWords>[0]) =>
+    viewWords(view, sheet, (id) => parts['p']!.sections![id]!.name);
+  expect(words(sheet.views['front']!)).toBe('from the front');
+  expect(words(sheet.views['top']!)).toBe('from the front, from above it');
+  expect(words({ kind: 'section', section: 'cut' })).toBe('cut: Middle');
+});

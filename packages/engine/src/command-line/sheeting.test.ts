@@ -1,0 +1,128 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ProjectScript, usualSheet, writeProject, type Kernel, type View } from '@helb/core';
+import { circle, rectangle } from '@helb/core/samples';
+import { startKernelInNode } from '@helb/kernel/node';
+import { Engine } from '../engine.ts';
+import { run } from './run.ts';
+
+let folder: string;
+let kernel: Kernel;
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'helb-'));
+  kernel = await startKernelInNode();
+});
+afterAll(() => rm(folder, { recursive: true }));
+
+async function helb(...args: string[]) {
+  const said: string[] = [];
+  const code = await run(args, {
+    print: () => undefined,
+    complain: (text) => said.push(text),
+    startKernel: () => Promise.resolve(kernel),
+  });
+  return { code, said: said.join('\n') };
+}
+/** Programs of other people, which read what was written. */
+const read = (program: string, ...args: string[]) => execFileSync(program, args, { encoding: 'utf8' });
+
+/** A plate of `wide` x 30 x 8 mm with a bore of 10 mm in its middle, and a section through that. */
+function plate(): ProjectScript {
+  const script = new ProjectScript('Box').do('value.add', { id: 'v', name: 'thick', expression: '8 mm' });
+  script.do('part.add', { id: 'p', name: 'Plate' });
+  script.do('part.material', { id: 'p', material: { name: 'Beech', density_kg_m3: 720 } });
+  const sketch = { kind: 'sketch', name: 'S', plane: 'top', relations: {} } as const;
+  const entities = { ...rectangle(0, 0, 40, 30), ...circle(20, 15, 5) };
+  script.do('step.add', { part: 'p', id: 's', step: { ...sketch, entities } });
+  script.do('step.add', { part: 'p', id: 'e', step: { kind: 'extrude', name: 'E', sketch: 's', distance: 'thick' } });
+  const plane = { to: 'origin', name: 'front' } as const;
+  const section = { name: 'Middle', plane, offset: '-15 mm', turned: false };
+  script.do('section.add', { part: 'p', id: 'c', section });
+  const views: Record<string, View> = {
+    top: { kind: 'base', from: 'top' },
+    cut: { kind: 'section', section: 'c' },
+  };
+  const usual = usualSheet({ id: 'p', name: 'Plate' }, { paper: 'A3', projection: 'third' });
+  return script.do('sheet.add', { id: 'd', record: { ...usual, views, viewOrder: ['top', 'cut'], scale: '1:1' } });
+}
+async function kept(script: ProjectScript): Promise<string> {
+  const file = join(folder, 'plate.json');
+  await writeFile(file, writeProject(script.project));
+  return file;
+}
+
+test('a sheet as PDF: of its real size, its letters as text in fonts that come along', async () => {
+  const [file, to] = [await kept(plate()), join(folder, 'plate.pdf')];
+  const { code, said } = await helb('sheet', file, '--to', to);
+  expect(code).toBe(0);
+  expect(said).toContain('second person');
+  const info = read('pdfinfo', to);
+  const [, width, height] = /Page size:\s+([\d.]+) x ([\d.]+) pts/.exec(info)!;
+  expect(Number(width)).toBeCloseTo((420 * 72) / 25.4, 1);
+  expect(Number(height)).toBeCloseTo((297 * 72) / 25.4, 1);
+  const fonts = read('pdffonts', to).trim().split('\n').slice(2);
+  expect(fonts.length).toBe(2);
+  for (const font of fonts) expect(font).toMatch(/SourceSans3.* yes (yes|no) +yes/);
+  const text = read('pdftotext', to, '-');
+  // 40 x 30 x 8 mm without the bore, of beech
+  const mass = ((40 * 30 - Math.PI * 25) * 8 * 0.72) / 1000;
+  for (const words of ['Plate', 'Beech', `${mass.toFixed(1)} g`, 'A–A', '1:1', '1 of 1']) expect(text).toContain(words);
+});
+
+test('a sheet as DXF: without an error for an independent reader', async () => {
+  const [file, to] = [await kept(plate()), join(folder, 'plate.dxf')];
+  expect((await helb('sheet', file, '--sheet', 'Plate', '--to', to)).code).toBe(0);
+  expect(read('ezdxf', 'audit', to)).toMatch(/No errors found/);
+});
+
+test('a sheet as SVG; the views follow the part, a section shows what is cut', async () => {
+  const [file, to] = [await kept(plate()), join(folder, 'plate.svg')];
+  expect((await helb('sheet', file, '--sheet', 'Plate', '--to', to, '--set', 'thick=12 mm')).code).toBe(0);
+  expect(await readFile(to, 'utf8')).toContain('class="hatch"');
+  const engine = new Engine(kernel);
+  const heights = await Promise.all(
+    ['8 mm', '12 mm'].map(async (thick) => {
+      const { project } = plate().do('value.set', { id: 'v', expression: thick });
+      const drawn = await engine.sheet(project, 'd');
+      if (!drawn.ok) throw new Error(drawn.issue.code);
+      const { low, high } = drawn.value.boxes['cut']!;
+      expect(high[0] - low[0]).toBeCloseTo(40, 6);
+      return high[1] - low[1];
+    }),
+  );
+  expect(heights.map((height) => Math.round(height * 1e6) / 1e6)).toEqual([8, 12]);
+});
+
+test('what is seen of a part is seen once: only what has changed is seen anew', async () => {
+  const engine = new Engine(kernel);
+  const seen: number[] = [];
+  const draw = (script: ProjectScript) => engine.sheet(script.project, 'd', (k) => Promise.resolve(void seen.push(k)));
+  await draw(plate());
+  expect(seen.splice(0)).toEqual([0, 1]);
+  await draw(plate().do('sheet.set', { sheet: 'd', fields: { paper: 'A4', scale: '2:1' } }));
+  expect(seen.splice(0)).toEqual([]);
+  const offset = { part: 'p', section: 'c', fields: { offset: '-8 mm' } };
+  await draw(plate().do('section.set', offset));
+  expect(seen.splice(0)).toEqual([1]);
+  await draw(plate().do('value.set', { id: 'v', expression: '9 mm' }));
+  expect(seen).toEqual([0, 1]);
+});
+
+test('what can not be drawn is told', async () => {
+  const file = await kept(plate());
+  const to = join(folder, 'x.pdf');
+  expect(await helb('sheet', file, '--sheet', 'Lid', '--to', to)).toMatchObject({
+    code: 1,
+    said: 'There is no sheet "Lid". The sheets are: Plate.',
+  });
+  expect((await helb('sheet', file, '--to', join(folder, 'x.dxf'))).said).toMatch(/--sheet NAME/);
+  const empty = await kept(plate().do('step.suppress', { part: 'p', step: 'e', on: true }));
+  expect(await helb('sheet', empty, '--to', to)).toEqual({
+    code: 3,
+    said: 'Plate: "Plate" has no body to export yet.',
+  });
+  const bare = await kept(plate().do('sheet.remove', { sheet: 'd' }));
+  expect((await helb('sheet', bare, '--to', to)).said).toBe('There is no sheet. The project has none yet.');
+});
