@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ref } from 'vue';
 import type { Result } from '@helb/core';
 
 /** A text that is changed when it is left or Enter is pressed; Esc, or a refusal, puts the old one back. */
@@ -16,25 +17,28 @@ const {
   change: (text: string) => Result<void>;
 }>();
 
-function take(event: Event) {
-  const input = event.target as HTMLInputElement;
-  const text = input.value.trim();
-  if (text !== value && !change(text).ok) input.value = value;
+/** What is being typed: it stays even if the page is drawn anew meanwhile. */
+const typed = ref<string>();
+
+function take() {
+  const text = typed.value?.trim() ?? value;
+  if (text !== value) change(text);
+  typed.value = undefined;
 }
 function leave(event: Event) {
-  const input = event.target as HTMLInputElement;
-  input.value = value;
-  input.blur();
+  typed.value = undefined;
+  (event.target as HTMLElement).blur();
 }
 const enter = (event: Event) => (event.target as HTMLInputElement).blur();
 </script>
 
 <template>
   <input
-    :value="value"
+    :value="typed ?? value"
     :aria-label="label"
     :placeholder="placeholder"
     :maxlength="most"
+    @input="typed = ($event.target as HTMLInputElement).value"
     @change="take"
     @keydown.enter="enter"
     @keydown.esc="leave"

@@ -1,0 +1,95 @@
+import { execFileSync } from 'node:child_process';
+import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
+import { expect, test } from './house.ts';
+
+test.beforeEach(async ({ bench }) => {
+  await bench.signUp();
+  await bench.newDemo();
+});
+
+const sheet = (page: Page) => page.getByLabel('Sheet', { exact: true });
+const view = (page: Page, name: string) => page.getByRole('button', { name: `View ${name}`, exact: true });
+const row = (page: Page, name: string) =>
+  page.getByLabel('Sheets of the project').getByRole('button', { name, exact: true });
+
+async function toSheets(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Sheets' }).click();
+  await expect(sheet(page)).toHaveAttribute('data-drawn', 'true', { timeout: 60_000 });
+}
+async function saved(page: Page, name: string): Promise<string> {
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name, exact: true }).click();
+  return (await download).path();
+}
+/** Middle and size of a view on the screen. */
+async function place(page: Page, name: string) {
+  const box = (await view(page, name).boundingBox())!;
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2, width: box.width };
+}
+
+test('a sheet of the bearing: its section, folded out of it, its files', async ({ page }) => {
+  await toSheets(page);
+  await expect(sheet(page).getByText('A–A')).toBeVisible();
+  await expect(sheet(page).getByText('Aluminium 6082')).toBeVisible();
+  const [top, cut] = [await place(page, 'from above'), await place(page, 'cut: Through the shaft')];
+  // in first angle what is seen from the front stands over what is seen from above, and in line with it
+  expect(cut.y).toBeLessThan(top.y);
+  await page.getByRole('button', { name: 'projection: first angle' }).click();
+  await page.getByRole('option', { name: 'third angle' }).click();
+  await expect.poll(async () => (await place(page, 'cut: Through the shaft')).y).toBeGreaterThan(top.y);
+  const pdf = await saved(page, 'PDF');
+  expect(execFileSync('pdfinfo', [pdf], { encoding: 'utf8' })).toMatch(/Page size:\s+841\.89 x 595\.27\d* pts \(A4\)/);
+  expect(execFileSync('pdftotext', [pdf, '-'], { encoding: 'utf8' })).toContain('Bearing bracket');
+  expect(execFileSync('ezdxf', ['audit', await saved(page, 'DXF')], { encoding: 'utf8' })).toContain('No errors found');
+  expect(await readFile(await saved(page, 'SVG'), 'utf8')).toContain('width="297mm" height="210mm"');
+  const all = await saved(page, 'all in one PDF file');
+  expect(execFileSync('pdfinfo', [all], { encoding: 'utf8' })).toMatch(/Pages:\s+3\n/);
+});
+
+test('a part is drawn at once; views are added, dragged, put back and removed', async ({ page }) => {
+  await page.getByRole('link', { name: 'Sheets' }).click();
+  await page.getByRole('button', { name: 'Draw Rail' }).click();
+  await expect(row(page, 'Rail')).toHaveAttribute('aria-current', 'true');
+  await expect(view(page, 'from the front')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByLabel('Views of the sheet').getByRole('listitem')).toHaveCount(4);
+  await view(page, 'from the front').click();
+  await page.getByRole('button', { name: 'from its right', exact: true }).click();
+  await expect(view(page, 'from the front, from its right')).toBeVisible();
+  // dragged down along its line only
+  const before = await place(page, 'from the front, from its right');
+  await page.mouse.move(before.x, before.y);
+  await page.mouse.down();
+  await page.mouse.move(before.x - 30, before.y + 40, { steps: 4 });
+  await page.mouse.up();
+  await expect
+    .poll(async () => Math.round((await place(page, 'from the front, from its right')).x))
+    .toBeLessThan(before.x - 20);
+  expect((await place(page, 'from the front, from its right')).y).toBeCloseTo(before.y, 0);
+  await page.getByRole('button', { name: 'put back' }).click();
+  await expect.poll(async () => (await place(page, 'from the front, from its right')).x).toBeCloseTo(before.x, 0);
+  // with the view goes what is folded out of it
+  await page.getByRole('button', { name: 'Remove the view from the front', exact: true }).click();
+  await expect(page.getByLabel('Views of the sheet').getByRole('listitem')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByLabel('Views of the sheet').getByRole('listitem')).toHaveCount(5);
+  await page.getByLabel('Checked by').fill('the village');
+  await page.getByLabel('Checked by').press('Enter');
+  await expect(sheet(page).getByText('the village')).toBeVisible();
+});
+
+test('the sheet follows the part: a value changes, and the paper has other views', async ({ bench, page }) => {
+  await toSheets(page);
+  const before = await place(page, 'from above');
+  await page.getByRole('link', { name: 'Values' }).click();
+  const value = page.getByLabel('Expression of plate length', { exact: true });
+  await value.fill('60 mm');
+  await value.press('Enter');
+  await toSheets(page);
+  await expect
+    .poll(async () => (await place(page, 'from above')).width / before.width, { timeout: 30_000 })
+    .toBeLessThan(0.9);
+  await bench.kept();
+  await page.reload();
+  await expect(sheet(page)).toHaveAttribute('data-drawn', 'true', { timeout: 60_000 });
+});
