@@ -62,7 +62,7 @@ test('a body from a STEP file comes in and is worked on; what is no STEP file is
   const volume = await bench.figure('Volume').textContent();
   await page.getByRole('link', { name: 'Output' }).click();
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: /STEP/ }).first().click();
+  await page.getByLabel('Download STEP of Bearing bracket').click();
   const bytes = await readFile(await (await download).path());
   await page.getByRole('link', { name: 'Bench' }).click();
   await page.getByRole('tab', { name: 'Parts' }).click();

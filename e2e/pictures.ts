@@ -19,7 +19,6 @@ try {
   await page.goto('/enter');
   await page.getByLabel('Name').fill('demo');
   await page.getByLabel('Password').fill('seed-sieve-demo');
-  await shot('enter');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByText('Seed sieve').click();
   await page.locator('[data-bodies="1"]').waitFor({ timeout: 60_000 });
@@ -48,7 +47,12 @@ try {
   await page.getByLabel('Name of plate thickness', { exact: true }).focus();
   await shot('values');
   await page.getByRole('link', { name: 'Output' }).click();
+  await page.getByRole('button', { name: 'count and measure' }).click();
+  await page.getByRole('table', { name: 'Cut list' }).waitFor({ timeout: 60_000 });
   await shot('output');
+  await page.getByRole('link', { name: 'Sheets' }).click();
+  await page.locator('[data-drawn="true"]').waitFor({ timeout: 60_000 });
+  await shot('sheets');
 } finally {
   await browser.close();
   await house.close();

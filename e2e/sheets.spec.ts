@@ -78,6 +78,28 @@ test('a part is drawn at once; views are added, dragged, put back and removed', 
   await expect(sheet(page).getByText('the village')).toBeVisible();
 });
 
+test('all parts as one file, where they stand; what they are made of and cut from', async ({ page }) => {
+  await page.getByRole('link', { name: 'Output' }).click();
+  const whole = async (format: string): Promise<string> => {
+    const download = page.waitForEvent('download', { timeout: 120_000 });
+    await page.getByLabel(`Download ${format} of All parts, as they are placed`).click();
+    return (await download).path();
+  };
+  expect(await readFile(await whole('STEP'), 'latin1')).toContain("'Left drum end'");
+  // a zip file, and glTF
+  expect((await readFile(await whole('3MF'))).subarray(0, 2).toString()).toBe('PK');
+  expect((await readFile(await whole('glTF'))).subarray(0, 4).toString()).toBe('glTF');
+  await page.getByRole('button', { name: 'count and measure' }).click();
+  const cut = page.getByRole('table', { name: 'Cut list' });
+  await expect(cut.getByRole('row', { name: /2 × Side plate/ })).toBeVisible({ timeout: 60_000 });
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'cut list as CSV' }).click();
+  expect(await readFile(await (await download).path(), 'utf8')).toMatch(/^panel,.*,6,Side plate,2,/m);
+  await page.emulateMedia({ media: 'print' });
+  await expect(cut).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Bench' })).toBeHidden();
+});
+
 test('the sheet follows the part: a value changes, and the paper has other views', async ({ bench, page }) => {
   await toSheets(page);
   const before = await place(page, 'from above');

@@ -8,20 +8,17 @@ import {
   locate,
   ok,
   outlinePieces,
-  PART_COLOURS,
   placedParts,
   stepKind,
   undone,
   valueScope,
   writeDxf,
-  writeStl,
   withoutNumber,
   writeSvg,
   type BodyHandle,
   type BodyReference,
   type ComposedSheet,
   type EdgeFacts,
-  type ExportBody,
   type FileRecord,
   type Fineness,
   type Gap,
@@ -41,6 +38,7 @@ import { emptyAssembly, memberPose, type Assembled } from '@helb/core/assembly';
 import { Assembling, type AssembledModel } from './assembled.ts';
 import { BodyCache } from './body-cache.ts';
 import { Drafting } from './drafting.ts';
+import { Exporting, type FileFormat } from './exporting.ts';
 import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
 import type { Model, PartModel, StepResult, ValueResult } from './model.ts';
 import { Neighbours } from './neighbours.ts';
@@ -90,9 +88,6 @@ export class Overtaken extends Error {
 export type FileSource = (file: FileRecord) => Promise<Uint8Array | { readonly reason: string }>;
 const NO_FILES: FileSource = () => Promise.resolve({ reason: '' });
 
-/** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
-export const PRINTED: Fineness = { deflection: 0.05, angle: Math.PI / 18 };
-
 /** Enough to tell which bodies may meet: the exact ones tell whether they do. */
 const COARSE: Fineness = { deflection: 0.2, angle: 0.5 };
 
@@ -127,6 +122,7 @@ export class Engine {
   private readonly survey: Survey;
   private readonly assembling = new Assembling();
   private readonly drafting: Drafting;
+  private readonly exporting: Exporting;
   private readonly cache: BodyCache;
   private readonly files: FileSource;
 
@@ -137,6 +133,7 @@ export class Engine {
   ) {
     this.survey = new Survey(kernel);
     this.drafting = new Drafting(kernel, this.survey);
+    this.exporting = new Exporting(kernel, this.survey);
     this.cache = cache;
     this.files = files;
   }
@@ -295,27 +292,17 @@ export class Engine {
     );
   }
 
-  /** A STEP file of one part; fails where it has no body. */
-  async stepFile(project: Project, id: Id): Promise<Result<Uint8Array>> {
-    const part = project.parts[id];
-    if (!part) return fail('part.unknown', { id });
-    const bodies = (await this.siteOf(project, id))!.handles;
-    if (bodies.length === 0) return fail('export.empty', { part: part.name });
-    const named = bodies.map((body, k): ExportBody => ({
-      name: bodies.length === 1 ? part.name : `${part.name} ${k + 1}`,
-      colour: PART_COLOURS[part.colour]!,
-      body,
-    }));
-    return this.kernel.writeStep(part.name, named);
+  /** A part as a file of another program; fails where it has no body. */
+  async partFile(project: Project, id: Id, format: FileFormat): Promise<Result<Uint8Array>> {
+    if (!project.parts[id]) return fail('part.unknown', { id });
+    return this.exporting.part(project, id, (await this.siteOf(project, id))!.handles, format);
   }
 
-  /** A binary STL file of one part, fine enough to print; fails where it has no body. */
-  async stlFile(project: Project, id: Id): Promise<Result<Uint8Array>> {
-    const part = project.parts[id];
-    if (!part) return fail('part.unknown', { id });
-    const { parts } = await this.build(project, { parts: [id], mesh: PRINTED });
-    const meshes = parts.flatMap(({ bodies }) => bodies.flatMap((body) => body.mesh ?? []));
-    return meshes.length > 0 ? ok(writeStl(meshes, part.name)) : fail('export.empty', { part: part.name });
+  /** Everything that is placed as one file, where the design puts it; fails where there is nothing. */
+  async wholeFile(project: Project, format: FileFormat): Promise<Result<Uint8Array>> {
+    const { model, sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const assembled = this.assembling.whole(project, sites, scope);
+    return this.exporting.whole(project, { model, assembled }, (part) => sites.get(part)?.handles ?? [], format);
   }
 
   /** The outline of a sketch as a DXF or SVG file, construction left out; fails where nothing is drawn. */

@@ -2,6 +2,8 @@ export type { AssembledModel } from './assembled.ts';
 export { BodyCache } from './body-cache.ts';
 export { Engine, Overtaken, type BuildOptions, type FileSource, type InterferenceOptions } from './engine.ts';
 export { assemblyFindings, namesIn, type AssemblyInspection } from './inspect-assembly.ts';
+export { FILE_FORMATS, type FileFormat } from './exporting.ts';
+export { cutList, writeCutList, writeMakeUp, type CutGroup } from './lists.ts';
 export { makeUpList, wholeOf, type MakeUpRow, type Whole } from './make-up.ts';
 export type { Encounter } from './interference.ts';
 export { findings, inspect, recoveredWords, type Finding, type Inspection, type PartInspection } from './inspect.ts';

@@ -219,7 +219,7 @@ export class OpenCascadeKernel implements Kernel {
   mesh = (body: BodyHandle, fineness: Fineness): BodyMesh => this.mesher.mesh(body, this.body(body), fineness);
 
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array> {
-    const shapes = bodies.map(({ name, colour, body }) => ({ name, colour, shape: this.body(body).shape }));
+    const shapes = bodies.map(({ body, ...rest }) => ({ ...rest, shape: this.body(body).shape }));
     return guarded(this.library, (scope) => stepFile(this.library, scope, title, shapes));
   }
 

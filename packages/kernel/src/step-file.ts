@@ -1,25 +1,39 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
+import type { ExportBody } from '@helb/core';
 import { fail, ok, type Library, type Scope } from './library.ts';
 
-/** Writes solids with names and colours into one STEP file (AP214, mm) through the library's file system in memory. */
+/**
+ * Writes solids with names and colours into one STEP file (AP214, mm) through the library's file system in memory. What has
+ * places is a component of one assembly, called as the title.
+ */
 export function stepFile(
   library: Library,
   scope: Scope,
   title: string,
-  bodies: readonly { readonly name: string; readonly colour: string; readonly shape: TopoDS_Shape }[],
+  bodies: readonly (Omit<ExportBody, 'body'> & { readonly shape: TopoDS_Shape })[],
 ) {
   const text = (value: string) => scope.keep(new library.TCollection_ExtendedString(value, true));
   const doc = scope.keep(new library.TDocStd_Document(text('BinXCAF')));
   const main = scope.keep(doc.Main());
   const shapes = scope.keep(library.XCAFDoc_DocumentTool.ShapeTool(main));
   const colours = scope.keep(library.XCAFDoc_DocumentTool.ColorTool(main));
-  for (const { name, colour, shape } of bodies) {
+  const whole = bodies.some(({ places }) => places) ? scope.keep(shapes.NewShape()) : undefined;
+  if (whole) scope.keep(library.TDataStd_Name.Set(whole, text(title)));
+  for (const { name, colour, shape, places = [] } of bodies) {
     const label = scope.keep(shapes.AddShape(shape, false, true));
     scope.keep(library.TDataStd_Name.Set(label, text(name)));
     const shade = scope.keep(new library.Quantity_Color());
     library.Quantity_Color.ColorFromHex(colour, shade);
     colours.SetColor(label, shade, library.XCAFDoc_ColorType.XCAFDoc_ColorSurf);
+    for (const { name: called, at } of places) {
+      const motion = scope.keep(new library.gp_Trsf());
+      motion.SetValues(...at[0], ...at[1], ...at[2]);
+      const location = scope.keep(new library.TopLoc_Location(motion));
+      const component = scope.keep(shapes.AddComponent(whole!, label, location));
+      scope.keep(library.TDataStd_Name.Set(component, text(called)));
+    }
   }
+  if (whole) shapes.UpdateAssemblies();
   const writer = scope.keep(new library.STEPCAFControl_Writer());
   writer.SetColorMode(true);
   writer.SetNameMode(true);

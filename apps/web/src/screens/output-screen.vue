@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { drawnPart, isSketch, PART_COLOURS, writeProject, type Id } from '@helb/core';
+import { FILE_FORMATS, type FileFormat } from '@helb/engine';
+import StockLists from '../components/stock-lists.vue';
 import { download, fileName } from '../download.ts';
 import { useBatch } from '../stores/batch.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
-import type { FileFormat, OutlineFormat } from '../workers/protocol.ts';
+import { usePlacements } from '../stores/placements.ts';
+import type { OutlineFormat } from '../workers/protocol.ts';
 
 const store = useProject();
 const model = useModel();
+const placements = usePlacements();
 const batch = useBatch();
 const busy = ref<string>();
 /** Of what a zip can be made: of the variant that is shown, and of all where there are several. */
@@ -25,13 +29,21 @@ const fileOf = (name: string) =>
   fileName(store.variant === undefined ? name : `${name} ${batch.names.get(store.variant)}`);
 const message = ref('');
 
-const FORMATS: readonly { format: FileFormat; title: string; type: string; words: string }[] = [
-  { format: 'step', title: 'STEP', type: 'model/step', words: 'exact solids in mm, with name and colour' },
-  { format: 'stl', title: 'STL', type: 'model/stl', words: 'triangles in mm, within 0.05 mm' },
-];
+const FORMATS = Object.entries(FILE_FORMATS).map(([format, told]) => ({ format: format as FileFormat, ...told }));
+type Format = (typeof FORMATS)[number];
 
-const part = (id: Id, { format, type }: (typeof FORMATS)[number]) =>
-  save(`${id} ${format}`, store.kept!.parts[id]!.name, format, type, () => model.file(store.project!, id, format));
+/** The rows: all that is placed where anything is, then each part. */
+const rows = computed((): { id?: Id; name: string; colour?: string }[] => [
+  ...(placements.records.length > 0 ? [{ name: 'All parts, as they are placed' }] : []),
+  ...(store.kept?.partOrder ?? []).map((id) => {
+    const { name, colour } = store.kept!.parts[id]!;
+    return { id, name, colour: PART_COLOURS[colour]! };
+  }),
+]);
+const write = ({ id, name }: { id?: Id; name: string }, { format, type }: Format) =>
+  save(`${id ?? ''} ${format}`, id === undefined ? store.kept!.name : name, format, type, () =>
+    model.file(store.project!, id, format),
+  );
 
 /** Asks for the bytes of a file, and saves them or tells why there are none. */
 async function save(
@@ -74,34 +86,42 @@ const project = () =>
     <div class="max-w-3xl">
       <h1 class="mb-4 text-lg font-semibold">Output</h1>
       <p v-if="message" class="text-clash mb-3" role="alert">{{ message }}</p>
-      <table class="mb-6 w-full border-collapse">
+      <table class="mb-2 w-full border-collapse">
         <thead>
           <tr class="text-muted border-ink border-b text-left text-sm">
             <th class="py-1 font-normal">part</th>
-            <th v-for="format in FORMATS" :key="format.format" class="font-normal">{{ format.words }}</th>
+            <th v-for="{ format, title, words } in FORMATS" :key="format" class="font-normal" :title="words">
+              {{ title }}
+            </th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="id in store.kept?.partOrder" :key="id" class="border-rule border-b">
-            <td class="py-2">
+          <tr v-for="row in rows" :key="row.id ?? ''" class="border-rule border-b">
+            <td class="py-1.5">
               <span
+                v-if="row.colour"
                 class="mr-2 inline-block size-3 rounded-full"
-                :style="{ background: PART_COLOURS[store.kept!.parts[id]!.colour] }"
-              />{{ store.kept!.parts[id]!.name }}
+                :style="{ background: row.colour }"
+              />{{ row.name }}
             </td>
             <td v-for="format in FORMATS" :key="format.format">
               <button
                 class="word-link"
                 :disabled="busy !== undefined"
-                :aria-label="`Download ${format.title} of ${store.kept!.parts[id]!.name}`"
-                @click="part(id, format)"
+                :aria-label="`Download ${format.title} of ${row.name}`"
+                :title="format.words"
+                @click="write(row, format)"
               >
-                {{ busy === `${id} ${format.format}` ? 'Writing…' : `Download ${format.title}` }}
+                {{ busy === `${row.id ?? ''} ${format.format}` ? 'writing…' : format.title }}
               </button>
             </td>
           </tr>
         </tbody>
       </table>
+      <p class="text-muted mb-5 text-sm">
+        STEP: exact solids with names and colours. STL, 3MF, OBJ: triangles within 0.05 mm, all in millimetres; 3MF with
+        names and colours. glTF: to look at, in metres as that format has it.
+      </p>
       <p class="mb-6 flex flex-wrap gap-x-5 gap-y-1" data-testid="batch">
         <span class="text-muted">All parts in one zip</span>
         <template v-if="batch.progress === undefined">
@@ -147,6 +167,7 @@ const project = () =>
           </tr>
         </tbody>
       </table>
+      <StockLists />
       <p class="mb-6">
         The whole project as a file that Helb reads:
         <button class="word-link" @click="project">download project file</button>

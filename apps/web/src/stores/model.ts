@@ -9,6 +9,7 @@ import {
   type Id,
   type Project,
 } from '@helb/core';
+import type { MakeUpRow } from '@helb/engine';
 import { EngineClient } from '../workers/engine-client.ts';
 import type {
   BuildReply,
@@ -80,7 +81,7 @@ export const useModel = defineStore('model', () => {
   const stop = () => engine().stop();
 
   /** The bytes of a file, or the reason in words why there is none. */
-  async function file(project: Project, part: Id, format: FileFormat): Promise<Uint8Array | string> {
+  async function file(project: Project, part: Id | undefined, format: FileFormat): Promise<Uint8Array | string> {
     return bytesOf(await engine().file(project, part, format));
   }
   async function outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<Uint8Array | string> {
@@ -133,6 +134,12 @@ export const useModel = defineStore('model', () => {
       .weigh(project)
       .catch(() => undefined);
 
+  /** What all that is placed is made of; undefined where the worker died on it. */
+  const makeUp = (project: Project): Promise<readonly MakeUpRow[] | undefined> =>
+    engine()
+      .makeUp(project)
+      .catch(() => undefined);
+
   /** The walls of a part's bodies; undefined where they could not be measured. */
   const walls = (project: Project, part: Id, upTo?: Id): Promise<WallsReply | undefined> =>
     engine()
@@ -162,6 +169,7 @@ export const useModel = defineStore('model', () => {
     endDrawing,
     crossings,
     gap,
+    makeUp,
     walls,
     zip,
     weigh,

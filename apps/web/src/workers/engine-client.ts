@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
 import type { BodyReference, EdgeFacts, Id, Movement, Project } from '@helb/core';
+import type { MakeUpRow } from '@helb/engine';
 import type {
   BuildReply,
   BuildRequest,
@@ -124,11 +125,15 @@ export class EngineClient {
     return this.surviving((worker) => worker.weigh(project));
   }
 
+  makeUp(project: Project): Promise<readonly MakeUpRow[]> {
+    return this.surviving((worker) => worker.makeUp(project));
+  }
+
   walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply> {
     return this.surviving((worker) => worker.walls(project, part, upTo));
   }
 
-  file(project: Project, part: Id, format: FileFormat): Promise<FileReply> {
+  file(project: Project, part: Id | undefined, format: FileFormat): Promise<FileReply> {
     return this.surviving((worker) => worker.file(project, part, format));
   }
 

@@ -23,6 +23,7 @@ import {
   totalsOf,
   wholeOf,
   type BodyModel,
+  type FileFormat,
   type FileSource,
   type PartModel,
 } from '@helb/engine';
@@ -31,7 +32,6 @@ import type {
   BuildReply,
   BuildRequest,
   EngineWorker,
-  FileFormat,
   OutlineFormat,
   FileReply,
   GapReply,
@@ -199,9 +199,9 @@ const requests = {
     return { kind: 'found', encounters };
   },
 
-  async file(project: Project, part: Id, format: FileFormat): Promise<FileReply> {
+  async file(project: Project, part: Id | undefined, format: FileFormat): Promise<FileReply> {
     const ready = await engine();
-    const bytes = await (format === 'step' ? ready.stepFile(project, part) : ready.stlFile(project, part));
+    const bytes = await (part === undefined ? ready.wholeFile(project, format) : ready.partFile(project, part, format));
     return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
   },
 
@@ -268,6 +268,11 @@ const requests = {
     };
   },
 
+  async makeUp(project: Project) {
+    const { model, assembled } = await (await engine()).assemble(project, { pause });
+    return makeUpList(project, model, assembled.members);
+  },
+
   async walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply> {
     const options = { mesh: SHOWN, ...(upTo === undefined ? {} : { upTo }) };
     const found = await (await engine()).walls(project, part, options);
@@ -327,6 +332,7 @@ const worker: EngineWorker = {
   crossings: (...args) => inTurn(() => requests.crossings(...args)),
   gap: (...args) => inTurn(() => requests.gap(...args)),
   zip: (files) => Promise.resolve(zipSync(files)),
+  makeUp: (...args) => inTurn(() => requests.makeUp(...args)),
   weigh: (...args) => inTurn(() => requests.weigh(...args)),
   walls: (...args) => inTurn(() => requests.walls(...args)),
 };

@@ -19,7 +19,7 @@ import type {
   Topology,
 } from '@helb/core';
 import type { Assembled } from '@helb/core/assembly';
-import type { Encounter, Finding, MakeUpRow, StepResult, Totals, ValueResult, Walls } from '@helb/engine';
+import type { Encounter, FileFormat, Finding, MakeUpRow, StepResult, Totals, ValueResult, Walls } from '@helb/engine';
 
 /** Everything that crosses between the page and the engine's worker: plain data. */
 export interface BuildRequest {
@@ -124,14 +124,15 @@ export type SheetReply =
   | { readonly kind: 'drawn'; readonly sheet: ComposedSheet }
   | { readonly kind: 'failed'; readonly issue: Issue };
 export type SheetFormat = 'pdf' | 'svg' | 'dxf';
-export type FileFormat = 'step' | 'stl';
+export type { FileFormat };
 export type OutlineFormat = 'dxf' | 'svg';
 
 export interface EngineWorker {
   /** Resolves when the kernel is ready. */
   ready(): Promise<void>;
   build(request: BuildRequest, progress: (done: number, of: number, name: string) => void): Promise<BuildReply>;
-  file(project: Project, part: Id, format: FileFormat): Promise<FileReply>;
+  /** A part as a file, or all that is placed. */
+  file(project: Project, part: Id | undefined, format: FileFormat): Promise<FileReply>;
   /** The outline of a sketch, with what it borrows where that is now. */
   outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<FileReply>;
   /** A sheet as it is printed; a newer request overtakes an older one. */
@@ -144,6 +145,8 @@ export interface EngineWorker {
   /** Files by their paths, packed off the page. */
   zip(files: Readonly<Record<string, Uint8Array>>): Promise<Uint8Array<ArrayBuffer>>;
   weigh(project: Project): Promise<WeightReply>;
+  /** What all that is placed is made of. */
+  makeUp(project: Project): Promise<readonly MakeUpRow[]>;
   walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply>;
   /** All parts that are placed, brought together; a newer request overtakes an older one. */
   assemble(request: WholeRequest, progress: (done: number, of: number, name: string) => void): Promise<WholeReply>;

@@ -1,10 +1,9 @@
 import type { Vec2 } from '../math/index.ts';
 import { LINE_KINDS, LINES, type Lettering, type SheetPicture } from '../drawing/index.ts';
 import { pathRuns } from './drawing-files.ts';
+import { escapedXml } from './solids.ts';
 
 const text = (n: number): string => `${Number(n.toFixed(6)) + 0}`;
-const escaped = (words: string): string =>
-  words.replace(/[&<>"]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign]!);
 
 /** Capitals of the letters that are used are so high, in parts of their size. */
 export const CAPITALS = 0.66;
@@ -33,7 +32,7 @@ export function writeSheetSvg(picture: SheetPicture): string {
   });
   const words = picture.letters.map(({ at, text: said, height, anchor, bold }: Lettering) => {
     const weight = bold ? ' font-weight="600"' : '';
-    return `  <text x="${text(at[0])}" y="${text(picture.size[1] - at[1])}" font-size="${text(height / CAPITALS)}" text-anchor="${anchor}"${weight}>${escaped(said)}</text>`;
+    return `  <text x="${text(at[0])}" y="${text(picture.size[1] - at[1])}" font-size="${text(height / CAPITALS)}" text-anchor="${anchor}"${weight}>${escapedXml(said)}</text>`;
   });
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">
 <g fill="none" stroke="#000" stroke-linecap="round" stroke-linejoin="round">

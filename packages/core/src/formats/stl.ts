@@ -1,10 +1,13 @@
+import { movedBy, type Movement, type Vec3 } from '../math/index.ts';
 import type { BodyMesh } from '../kernel-port/index.ts';
+
+type Triangles = Pick<BodyMesh, 'positions' | 'triangles'>;
 
 /**
  * Binary STL (3D Systems, 1989): 80 bytes of header, a count, then 50 bytes a triangle, little-endian, mm.
  * The format has no units; slicers take millimetres.
  */
-export function writeStl(meshes: readonly Pick<BodyMesh, 'positions' | 'triangles'>[], title: string): Uint8Array {
+export function writeStl(meshes: readonly Triangles[], title: string): Uint8Array {
   const count = meshes.reduce((sum, mesh) => sum + mesh.triangles.length / 3, 0);
   const bytes = new Uint8Array(84 + 50 * count);
   // a header must not begin with "solid", which marks the text form
@@ -21,6 +24,14 @@ export function writeStl(meshes: readonly Pick<BodyMesh, 'positions' | 'triangle
       at += 50;
     }
   return bytes;
+}
+
+/** Triangles where they stand. */
+export function movedTriangles({ positions, triangles }: Triangles, at: Movement): Triangles {
+  const moved = new Float32Array(positions.length);
+  for (let k = 0; k < positions.length; k += 3)
+    moved.set(movedBy(at, [...positions.subarray(k, k + 3)] as unknown as Vec3), k);
+  return { positions: moved, triangles };
 }
 
 function normalOf([a, b, c]: readonly Float32Array[]): readonly number[] {

@@ -84,6 +84,8 @@ export interface ExportBody {
   /** `#rrggbb` */
   readonly colour: string;
   readonly body: BodyHandle;
+  /** Where it stands, each by its name: then it is a part of an assembly. As it was drawn if absent. */
+  readonly places?: readonly { readonly name: string; readonly at: Movement }[];
 }
 
 /**

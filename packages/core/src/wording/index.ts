@@ -17,6 +17,9 @@ const engineWords: Words = {
   'drive.limit': (f) => `"${f['name']}" can not go there: its limits do not let it.`,
   'drive.far': (f) => `The mechanism can not follow ${f['name']}: something holds it before.`,
   'export.nothing-drawn': (f) => `"${f['sketch']}" has no outline to export yet.`,
+  'export.part': (f) => `There is no part "${f['part']}". The parts are: ${f['known']}.`,
+  'export.sketch': (f) => `There is no sketch "${f['sketch']}" in "${f['part']}".`,
+  'export.nothing-placed': () => 'Nothing is placed yet: place parts first, or export them one by one.',
   'export.empty': (f) => `"${f['part']}" has no body to export yet.`,
 };
 

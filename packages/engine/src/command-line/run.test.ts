@@ -226,6 +226,46 @@ describe('export', () => {
     });
   });
 
+  test('all that is placed, as STEP read again: as many bodies, as large, where they stand, by their names', async () => {
+    const [step, stl, obj] = ['step', 'stl', 'obj'].map((ending) => join(folder, `whole.${ending}`)) as [
+      string,
+      string,
+      string,
+    ];
+    for (const to of [step, stl, obj]) expect(await helb('export', demo(), '--to', to)).toMatchObject({ code: 0 });
+    const { parts, assembly: whole } = JSON.parse((await helb('inspect', demo(), '--json')).out) as Inspection;
+    const volumeOf = (name: string) => parts.find((part) => part.name === name)!.volume_mm3;
+    const volume = whole!.placements.reduce((sum, { part }) => sum + volumeOf(part), 0);
+    expect(stlVolume(await readFile(stl))! / volume).toBeCloseTo(1, 2);
+
+    const bytes = await readFile(step);
+    const text = bytes.toString('latin1');
+    for (const { name } of whole!.placements) expect(text).toContain(`'${name}'`);
+    const script = new ProjectScript('Read').do('part.add', { id: 'p', name: 'All' });
+    const hash = createHash('sha256').update(bytes).digest('hex');
+    const file = { hash, name: 'whole.step', size: bytes.length };
+    script.do('step.add', { part: 'p', id: 'b', step: { kind: 'bring-in', name: 'B', file } });
+    const project = join(folder, 'read.json');
+    await writeFile(project, writeProject(script.project));
+    const [all] = (JSON.parse((await helb('inspect', project, '--json')).out) as Inspection).parts;
+    expect(all!.bodies).toBe(whole!.placements.length);
+    expect(all!.volume_mm3 / volume).toBeCloseTo(1, 6);
+    for (const end of ['low', 'high'] as const)
+      all!.box_mm![end].forEach((c, k) => expect(c).toBeCloseTo(whole!.box_mm![end][k]!, 3));
+
+    const lines = (await readFile(obj, 'utf8')).split('\n');
+    expect(lines.filter((line) => line.startsWith('o '))).toHaveLength(whole!.placements.length);
+  }, 60_000);
+
+  test('the make-up list and the cut list as tables', async () => {
+    const [makeUp, cut] = [join(folder, 'make-up.csv'), join(folder, 'cut.csv')];
+    expect(await helb('export', demo(), '--list', 'make-up', '--to', makeUp)).toMatchObject({ code: 0 });
+    expect(await helb('export', demo(), '--list', 'cut', '--to', cut)).toMatchObject({ code: 0 });
+    expect(await readFile(makeUp, 'utf8')).toMatch(/^Rail,2,/m);
+    expect(await readFile(cut, 'utf8')).toMatch(/^panel,.*,6,Side plate,2,/m);
+    expect(await helb('export', demo(), '--list', 'cut', '--to', join(folder, 'cut.txt'))).toMatchObject({ code: 1 });
+  });
+
   test('a place that can not be written is told', async () => {
     const to = join(folder, 'no such folder', 'b.stl');
     expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', to)).toMatchObject({

@@ -1,11 +1,13 @@
 import { dirname } from 'node:path';
 import { parseArgs } from 'node:util';
-import { drawnPart, explain, seedSieve, writeProject, type Project, type Result } from '@helb/core';
-import { Engine, PRINTED } from '../engine.ts';
+import { explain, seedSieve, writeProject } from '@helb/core';
+import { Engine } from '../engine.ts';
+import { PRINTED } from '../exporting.ts';
 import { inspect } from '../inspect.ts';
 import { bring } from './bringing.ts';
 import { filesIn } from './files.ts';
 import { poseOf } from './driving.ts';
+import { exportFile } from './export-file.ts';
 import { openProject } from './opening.ts';
 import { reportOf } from './report.ts';
 import { drawSheets } from './sheeting.ts';
@@ -13,8 +15,9 @@ import { EXIT, written, type Surroundings } from './surroundings.ts';
 
 const USAGE = `Usage:
   helb inspect FILE [--variant NAME] [--set NAME=EXPR]... [--drive JOINT=VALUE]... [--interference] [--walls] [--json]
-  helb export FILE --part NAME --to OUT.step|OUT.stl [--variant NAME] [--set NAME=EXPR]...
-  helb export FILE --part NAME --sketch NAME --to OUT.dxf|OUT.svg [--variant NAME] [--set NAME=EXPR]...
+  helb export FILE [--part NAME] --to OUT.step|stl|3mf|obj|glb [--variant NAME] [--set NAME=EXPR]...
+  helb export FILE --part NAME --sketch NAME --to OUT.dxf|svg [--variant NAME] [--set NAME=EXPR]...
+  helb export FILE --list make-up|cut --to OUT.csv [--variant NAME] [--set NAME=EXPR]...
   helb sheet FILE [--sheet NAME] --to OUT.pdf|OUT.svg|OUT.dxf [--variant NAME] [--set NAME=EXPR]...
   helb bring FILE --from OTHER --part NAME [--variant NAME]
   helb write-demo FILE
@@ -54,6 +57,7 @@ function read(args: readonly string[]) {
       files: { type: 'string' },
       part: { type: 'string' },
       sketch: { type: 'string' },
+      list: { type: 'string' },
       sheet: { type: 'string' },
       from: { type: 'string' },
       to: { type: 'string' },
@@ -80,37 +84,7 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
     return model.parts.some((part) => part.steps.some((step) => step.state === 'failed')) ? EXIT.failed : EXIT.done;
   },
 
-  async export({ file, set, part, sketch, to, files, variant }, world) {
-    const write = WRITERS.find(({ ending }) => to?.toLowerCase().endsWith(ending));
-    if (part === undefined || to === undefined || !write || write.ofSketch !== (sketch !== undefined)) {
-      world.complain(
-        `Say which part and where to: --part NAME --to OUT.step or OUT.stl; of a sketch also --sketch NAME, to OUT.dxf or OUT.svg.\n${USAGE}`,
-      );
-      return EXIT.usage;
-    }
-    const opened = await openProject(file, set, variant, world);
-    if (typeof opened === 'number') return opened;
-    const { project } = opened;
-    const id = project.partOrder.find((candidate) => project.parts[candidate]!.name === part);
-    if (id === undefined) {
-      const known = project.partOrder.map((candidate) => project.parts[candidate]!.name).join(', ');
-      world.complain(`There is no part "${part}". The parts are: ${known || 'none'}.`);
-      return EXIT.usage;
-    }
-    const { steps } = drawnPart(project, id)!;
-    const drawn = Object.keys(steps).find((step) => steps[step]!.kind === 'sketch' && steps[step].name === sketch);
-    if (write.ofSketch && drawn === undefined) {
-      world.complain(`There is no sketch "${sketch}" in "${part}".`);
-      return EXIT.usage;
-    }
-    const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
-    const bytes = await write.bytes(engine, project, id, drawn ?? '');
-    if (!bytes.ok) {
-      world.complain(explain(bytes.issue));
-      return EXIT.failed;
-    }
-    return written(to, bytes.value, CAUTION, world);
-  },
+  export: exportFile,
 
   bring,
 
@@ -120,27 +94,3 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
     return written(file, writeProject(seedSieve()), '', world);
   },
 };
-
-const CAUTION =
-  "Before it is cut, turned or printed: check sizes and units in the machine's program; guards, eyes, clamping; follow the machine's manual and local rules. Nothing here proves strength.";
-
-const WRITERS: readonly {
-  readonly ending: string;
-  /** It writes the outline of one sketch, not a part. */
-  readonly ofSketch: boolean;
-  readonly bytes: (engine: Engine, project: Project, part: string, sketch: string) => Promise<Result<Uint8Array>>;
-}[] = [
-  { ending: '.step', ofSketch: false, bytes: (engine, project, part) => engine.stepFile(project, part) },
-  { ending: '.stp', ofSketch: false, bytes: (engine, project, part) => engine.stepFile(project, part) },
-  { ending: '.stl', ofSketch: false, bytes: (engine, project, part) => engine.stlFile(project, part) },
-  {
-    ending: '.dxf',
-    ofSketch: true,
-    bytes: (engine, project, part, sketch) => engine.outlineFile(project, part, sketch, 'dxf'),
-  },
-  {
-    ending: '.svg',
-    ofSketch: true,
-    bytes: (engine, project, part, sketch) => engine.outlineFile(project, part, sketch, 'svg'),
-  },
-];

@@ -1,0 +1,98 @@
+import { dirname, extname } from 'node:path';
+import { drawnPart, explain, fail, ok, type Id, type Project, type Result } from '@helb/core';
+import { Engine } from '../engine.ts';
+import { FILE_FORMATS, type FileFormat } from '../exporting.ts';
+import { cutList, writeCutList, writeMakeUp } from '../lists.ts';
+import { makeUpList } from '../make-up.ts';
+import { filesIn } from './files.ts';
+import { openProject } from './opening.ts';
+import { EXIT, written, type Surroundings } from './surroundings.ts';
+
+export interface ExportOptions {
+  readonly file: string;
+  readonly set: readonly string[];
+  readonly variant?: string | undefined;
+  readonly files?: string | undefined;
+  readonly part?: string | undefined;
+  readonly sketch?: string | undefined;
+  readonly list?: string | undefined;
+  readonly to?: string | undefined;
+}
+
+/** What is written: asked for by a file's ending, and what of the project. */
+interface Wanted {
+  readonly engine: Engine;
+  readonly project: Project;
+  readonly part?: Id;
+  readonly sketch?: Id;
+}
+type Write = (wanted: Wanted) => Promise<Result<Uint8Array | string>>;
+
+const solids =
+  (format: FileFormat): Write =>
+  ({ engine, project, part }) =>
+    part === undefined ? engine.wholeFile(project, format) : engine.partFile(project, part, format);
+const outline =
+  (format: 'dxf' | 'svg'): Write =>
+  ({ engine, project, part, sketch }) =>
+    engine.outlineFile(project, part!, sketch!, format);
+
+const SOLIDS: Readonly<Record<string, Write>> = {
+  ...Object.fromEntries(Object.keys(FILE_FORMATS).map((format) => [format, solids(format as FileFormat)])),
+  stp: solids('step'),
+};
+const OUTLINES: Readonly<Record<string, Write>> = { dxf: outline('dxf'), svg: outline('svg') };
+const LISTS: Readonly<Record<string, Write>> = {
+  'make-up': async ({ engine, project }) => ok(writeMakeUp(await rowsOf(engine, project))),
+  cut: async ({ engine, project }) => ok(writeCutList(cutList(await rowsOf(engine, project)))),
+};
+async function rowsOf(engine: Engine, project: Project) {
+  const { model, assembled } = await engine.assemble(project);
+  return makeUpList(project, model, assembled.members);
+}
+
+const CAUTION =
+  "Before it is cut, turned or printed: check sizes and units in the machine's program; guards, eyes, clamping; follow the machine's manual and local rules. Nothing here proves strength.";
+const USAGE =
+  'Say what and where to: a part (--part NAME) or all that is placed, --to OUT.step, .stl, .3mf, .obj or .glb; of a sketch also --sketch NAME, to OUT.dxf or .svg; a list: --list make-up or cut, to OUT.csv.';
+
+/** Writes a part, all that is placed, the outline of a sketch or a list as a file of another program. */
+export async function exportFile(options: ExportOptions, world: Surroundings): Promise<number> {
+  const { file, set, variant, files, to } = options;
+  const write = to === undefined ? undefined : writerOf(options, extname(to).slice(1).toLowerCase());
+  const refused = (words: string) => {
+    world.complain(words);
+    return EXIT.usage;
+  };
+  if (!write || to === undefined) return refused(USAGE);
+  const opened = await openProject(file, set, variant, world);
+  if (typeof opened === 'number') return opened;
+  const { project } = opened;
+  const named = namedIn(project, options);
+  if (!named.ok) return refused(explain(named.issue));
+  const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+  const bytes = await write({ engine, project, ...named.value });
+  if (bytes.ok) return written(to, bytes.value, CAUTION, world);
+  world.complain(explain(bytes.issue));
+  return EXIT.failed;
+}
+
+function writerOf({ part, sketch, list }: ExportOptions, ending: string): Write | undefined {
+  const known = (writers: Readonly<Record<string, Write>>, name: string) =>
+    Object.hasOwn(writers, name) ? writers[name] : undefined;
+  if (list !== undefined) return ending === 'csv' ? known(LISTS, list) : undefined;
+  if (sketch !== undefined) return part === undefined ? undefined : known(OUTLINES, ending);
+  return known(SOLIDS, ending);
+}
+
+/** The part and the sketch that are called so. */
+function namedIn(project: Project, { part, sketch }: ExportOptions): Result<{ part?: Id; sketch?: Id }> {
+  if (part === undefined) return ok({});
+  const names = project.partOrder.map((id) => project.parts[id]!.name);
+  const id = project.partOrder[names.indexOf(part)];
+  if (id === undefined) return fail('export.part', { part, known: names.join(', ') || 'none' });
+  if (sketch === undefined) return ok({ part: id });
+  const { steps } = drawnPart(project, id)!;
+  const drawn = Object.keys(steps).find((step) => steps[step]!.kind === 'sketch' && steps[step].name === sketch);
+  return drawn === undefined ? fail('export.sketch', { part, sketch }) : ok({ part: id, sketch: drawn });
+}
