@@ -2,6 +2,7 @@ import type { Family, Figure } from './measure.ts';
 import { motionFigures } from './motion.ts';
 import { pageFigures } from './page.ts';
 import { rebuildFigures } from './rebuild.ts';
+import { sheetFigures } from './sheets.ts';
 import { sketchFigures } from './sketch.ts';
 import { stepFigures } from './steps.ts';
 import { survivalFigures } from './survival.ts';
@@ -13,6 +14,7 @@ const FAMILIES: readonly Family[] = [
   { name: 'rebuild', run: rebuildFigures },
   { name: 'survival', run: survivalFigures },
   { name: 'motion', run: motionFigures },
+  { name: 'sheets', run: sheetFigures },
   { name: 'page', run: pageFigures },
 ];
 

@@ -211,6 +211,9 @@ test('no screen has a fault that the accessibility checker knows', async ({ benc
   await check();
   await page.getByRole('link', { name: 'Values' }).click();
   await check();
+  await page.getByRole('link', { name: 'Sheets' }).click();
+  await expect(page.getByLabel('Sheet', { exact: true })).toHaveAttribute('data-drawn', 'true', { timeout: 60_000 });
+  await check();
   await page.getByRole('link', { name: 'Output' }).click();
   await check();
 });

@@ -16,7 +16,7 @@ export const router = createRouter({
         { path: '', name: 'bench', component: () => import('./screens/bench-screen.vue') },
         { path: 'values', name: 'values', component: () => import('./screens/values-screen.vue') },
         { path: 'motion', name: 'motion', component: () => import('./screens/motion-screen.vue') },
-        { path: 'sheets/:sheet?', name: 'sheets', component: () => import('./screens/sheets-screen.vue') },
+        { path: 'sheets', name: 'sheets', component: () => import('./screens/sheets-screen.vue') },
         { path: 'output', name: 'output', component: () => import('./screens/output-screen.vue') },
       ],
     },

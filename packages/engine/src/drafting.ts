@@ -14,9 +14,11 @@ import {
   type Frame,
   type Id,
   type Kernel,
+  type Part,
   type Project,
   type Result,
   type SeenView,
+  type Sheet,
   type View,
 } from '@helb/core';
 import type { Site } from './site.ts';
@@ -46,29 +48,15 @@ export class Drafting {
     const sheet = project.sheets?.[sheetId];
     if (!sheet) return fail('sheet.unknown', { id: sheetId });
     const part = project.parts[sheet.part]!;
-    const handles = site?.handles ?? [];
-    if (!site || handles.length === 0) return fail('export.empty', { part: part.name });
-    const views: SeenView[] = [];
-    for (const [k, id] of sheet.viewOrder.entries()) {
-      const view = sheet.views[id]!;
-      const cut = view.kind === 'section' ? site.section(part.sections![view.section]!) : undefined;
-      if (cut && !cut.ok) return cut;
-      const eye = EYES[view.kind](view as never, views, cut?.value);
-      const drawn = await this.view(handles, eye, cut?.value, () => pause?.(k, sheet.viewOrder.length));
-      if (!drawn.ok) return drawn;
-      const letter = LETTERS[views.filter((other) => other.cut).length % LETTERS.length]!;
-      views.push({
-        ...{ id, view, eye, drawn: drawn.value },
-        bodies: handles.map((body) => ({ topology: this.survey.topology(body), movement: STILL })),
-        ...(cut ? { cut: { plane: cut.value, letter } } : {}),
-      });
-    }
+    if (!site || site.handles.length === 0) return fail('export.empty', { part: part.name });
+    const views = await this.views(sheet, part, site, pause);
+    if (!views.ok) return views;
     const { mass_g } = totalsOf(
-      handles.map((body) => this.kernel.measure(body)),
+      site.handles.map((body) => this.kernel.measure(body)),
       part.material,
     );
     return ok(
-      composed(sheet, views, {
+      composed(sheet, views.value, {
         project: project.name,
         part: part.name,
         material: part.material?.name ?? '',
@@ -77,6 +65,25 @@ export class Drafting {
         of: project.sheetOrder?.length ?? 1,
       }),
     );
+  }
+
+  private async views(sheet: Sheet, part: Part, site: Site, pause?: Pause): Promise<Result<SeenView[]>> {
+    const bodies = site.handles.map((body) => ({ topology: this.survey.topology(body), movement: STILL }));
+    const views: SeenView[] = [];
+    for (const [k, id] of sheet.viewOrder.entries()) {
+      const view = sheet.views[id]!;
+      const cut = view.kind === 'section' ? site.section(part.sections![view.section]!) : undefined;
+      if (cut && !cut.ok) return cut;
+      const eye = EYES[view.kind](view as never, views, cut?.value);
+      const drawn = await this.view(site.handles, eye, cut?.value, () => pause?.(k, sheet.viewOrder.length));
+      if (!drawn.ok) return drawn;
+      const letter = LETTERS[views.filter((other) => other.cut).length % LETTERS.length]!;
+      views.push({
+        ...{ id, view, eye, bodies, drawn: drawn.value },
+        ...(cut ? { cut: { plane: cut.value, letter } } : {}),
+      });
+    }
+    return ok(views);
   }
 
   private async view(

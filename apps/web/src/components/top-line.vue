@@ -142,7 +142,7 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
       <RouterLink
         v-for="screen in screens"
         :key="screen.name"
-        :to="{ name: screen.name, params: { id: route.params['id'] } }"
+        :to="{ name: screen.name, params: route.params }"
         class="flex h-full items-center border-b-2 pt-0.5"
         :class="
           route.name === screen.name ? 'border-act font-semibold' : 'text-muted hover:text-ink border-transparent'

@@ -55,67 +55,94 @@ export function drawingArea(size: Vec2): Area {
 /** A sheet put together from what is seen in its views. */
 export function composed(sheet: Sheet, views: readonly SeenView[], text: Omit<TitleText, 'scale'>): ComposedSheet {
   const size = paperSize(sheet.paper, sheet.upright);
-  const flat = views.map((seen) => ({ seen, layers: layersOf(seen) }));
-  const shown = flat.filter(({ layers }) => layers.some(({ pieces }) => pieces.length > 0));
-  const laid = shown.map(({ seen: { id, view, eye }, layers }): LaidView => ({
-    id,
-    view,
-    eye,
-    box: extentOf(layers.flatMap(({ pieces }) => pieces.map(boxOf))),
-  }));
+  const shown = views.flatMap((seen) => {
+    const layers = layersOf(seen);
+    const boxes = layers.flatMap(({ pieces }) => pieces.map(boxOf));
+    return boxes.length > 0 ? [{ seen, layers, box: extentOf(boxes) }] : [];
+  });
+  const laid = shown.map(({ seen: { id, view, eye }, box }): LaidView => ({ id, view, eye, box }));
   const { scale, places } = laidOut(sheet, laid, drawingArea(size));
   const factor = scaleFactor(scale);
-  const onPaper = (id: Id, pieces: readonly Piece[]) =>
-    pieces.map((piece) => scaledPiece(piece, factor, places.get(id)!));
+  const placed = shown.map((one) => placedView(one, factor, places.get(one.seen.id)!));
+  const { low, high } = withinFrame(size);
+  const all: Inked[] = [
+    { strokes: [{ line: 'frame', pieces: frameOf(low, high) }], letters: [] },
+    ...placed.map(({ inked }) => inked),
+    ...placed.map((one) => cutMarkOf(one, placed, factor)),
+    titleBlock(sheet, { ...text, scale }, size),
+  ];
+  const strokes = all.flatMap((one) => one.strokes).filter(({ pieces }) => pieces.length > 0);
+  return {
+    picture: { size, strokes, letters: all.flatMap((one) => one.letters) },
+    scale,
+    boxes: Object.fromEntries(placed.map(({ seen, box }) => [seen.id, box])),
+  };
+}
 
-  const strokes: Stroke[] = [{ line: 'frame', pieces: frameOf(withinFrame(size).low, withinFrame(size).high) }];
-  const letters: Lettering[] = [];
-  const boxes: Record<Id, Box> = {};
-  for (const [k, { seen, layers }] of shown.entries()) {
-    const { id, eye, bodies, cut } = seen;
-    for (const { line, pieces } of layers) strokes.push({ line, pieces: onPaper(id, pieces), view: id });
-    if (seen.view.kind !== 'corner')
-      strokes.push({
-        line: 'centre',
-        pieces: onPaper(id, centreLines(bodies, eye, { factor, cut: cut?.plane })),
-        view: id,
-      });
-    for (const [body, rims] of cutRims(seen)) {
-      const angle = (body % 2 === 0 ? 1 : -1) * (Math.PI / 4);
-      strokes.push({ line: 'hatch', pieces: hatching(onPaper(id, rims), angle, HATCH_APART), view: id });
-    }
-    const { low, high } = laid[k]!.box;
-    const [dx, dy] = places.get(id)!;
-    boxes[id] = {
-      low: [low[0] * factor + dx, low[1] * factor + dy],
-      high: [high[0] * factor + dx, high[1] * factor + dy],
-    };
-    if (!cut) continue;
-    const middle = (boxes[id].low[0] + boxes[id].high[0]) / 2;
-    const name = `${cut.letter}–${cut.letter}`;
-    letters.push({ at: [middle, boxes[id].high[1] + 6], text: name, height: LETTER, anchor: 'middle', bold: true });
-  }
-  for (const { seen } of shown) {
-    if (!seen.cut) continue;
-    const across = shown.find(({ seen: { view, eye } }) => isAcross(view, eye, seen.cut!.plane));
-    if (!across) continue;
-    const { id, eye } = across.seen;
-    const mark = cutMark(seen.cut.plane, eye, { factor, at: places.get(id)!, box: boxes[id]! });
-    strokes.push(...mark.strokes);
-    for (const at of mark.letters)
-      letters.push({ at, text: seen.cut.letter, height: LETTER, anchor: 'middle', bold: true });
-  }
-  const title = titleBlock(sheet, { ...text, scale }, size);
-  strokes.push(...title.strokes);
-  letters.push(...title.letters);
-  return { picture: { size, strokes: strokes.filter(({ pieces }) => pieces.length > 0), letters }, scale, boxes };
+interface Inked {
+  readonly strokes: readonly Stroke[];
+  readonly letters: readonly Lettering[];
+}
+/** A view where it stands on paper. */
+interface PlacedView {
+  readonly seen: SeenView;
+  readonly at: Vec2;
+  readonly box: Box;
+  readonly inked: Inked;
+}
+interface ShownView {
+  readonly seen: SeenView;
+  readonly layers: readonly Layer[];
+  readonly box: Box;
+}
+
+function placedView({ seen, layers, box }: ShownView, factor: number, at: Vec2): PlacedView {
+  const { id: view, eye, bodies, cut } = seen;
+  const onPaper = (pieces: readonly Piece[]) => pieces.map((piece) => scaledPiece(piece, factor, at));
+  const centres = seen.view.kind === 'corner' ? [] : centreLines(bodies, eye, { factor, cut: cut?.plane });
+  const hatched = [...cutRims(seen)].map(([body, rims]) =>
+    hatching(onPaper(rims), (body % 2 === 0 ? 1 : -1) * (Math.PI / 4), HATCH_APART),
+  );
+  const place = ([x, y]: Vec2): Vec2 => [x * factor + at[0], y * factor + at[1]];
+  const [low, high] = [place(box.low), place(box.high)];
+  const name = cut && `${cut.letter}–${cut.letter}`;
+  const middle: Vec2 = [(low[0] + high[0]) / 2, high[1] + 6];
+  return {
+    seen,
+    at,
+    box: { low, high },
+    inked: {
+      strokes: [
+        ...layers.map(({ line, pieces }) => ({ line, pieces: onPaper(pieces), view })),
+        { line: 'centre', pieces: onPaper(centres), view },
+        ...hatched.map((pieces): Stroke => ({ line: 'hatch', pieces, view })),
+      ],
+      letters: name ? [{ at: middle, text: name, height: LETTER, anchor: 'middle', bold: true }] : [],
+    },
+  };
+}
+
+/** Of a section, where it is cut: drawn in the first view that sees its plane edge-on. */
+function cutMarkOf({ seen: { cut } }: PlacedView, all: readonly PlacedView[], factor: number): Inked {
+  const across = cut && all.find(({ seen: { view, eye } }) => isAcross(view, eye, cut.plane));
+  if (!across) return { strokes: [], letters: [] };
+  const { strokes, letters } = cutMark(cut.plane, across.seen.eye, { factor, at: across.at, box: across.box });
+  return {
+    strokes,
+    letters: letters.map((at) => ({ at, text: cut.letter, height: LETTER, anchor: 'middle', bold: true })),
+  };
 }
 
 const isAcross = (view: View, eye: Frame, plane: Frame): boolean =>
   view.kind !== 'corner' && view.kind !== 'section' && Math.abs(dot3(eye.z, plane.z)) < 1e-9;
 
+interface Layer {
+  readonly line: LineKind;
+  readonly pieces: readonly Piece[];
+}
+
 /** The lines of a view by their kinds, in mm of the thing. */
-function layersOf({ view, drawn }: SeenView): { readonly line: LineKind; readonly pieces: readonly Piece[] }[] {
+function layersOf({ view, drawn }: SeenView): Layer[] {
   const { hidden, smooth } = { ...USUAL_LINES[view.kind], ...view };
   const pick = (isHidden: boolean, isSmooth: boolean) =>
     drawn.lines

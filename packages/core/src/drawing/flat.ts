@@ -2,9 +2,6 @@ import { length3, toPlane, type Frame, type Vec2, type Vec3 } from '../math/inde
 import type { SpaceCurve } from '../kernel-port/index.ts';
 import { arcBetween, ellipseBetween, fullCircle, fullEllipse, type Piece } from '../sketch/pieces/index.ts';
 
-/** The plane of an eye, in which the curves of a view lie. */
-export const EYE_PLANE: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
-
 /** A curve of a view as drawn pieces: it lies in the plane of the eye, at height 0. */
 export function flatPieces(curve: SpaceCurve): Piece[] {
   const at = (place: Vec3): Vec2 => [place[0], place[1]];

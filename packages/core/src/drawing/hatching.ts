@@ -19,9 +19,10 @@ export function hatching(rims: readonly Piece[], angle: number, apart: number): 
   const heights = chords.flatMap(([a, b]) => [a[1], b[1]]);
   const [low, high] = [Math.min(...heights), Math.max(...heights)];
   const lines: Piece[] = [];
+  const step = Math.max(apart, (high - low) / MOST_ROWS);
   // by whole numbers of gaps, so that the faces of one body are hatched in one
-  for (let row = Math.ceil(low / apart); row * apart < high; row++) {
-    const height = row * apart + 1e-7;
+  for (let row = Math.ceil(low / step); row * step < high; row++) {
+    const height = row * step + 1e-7;
     const met = chords
       .filter(([a, b]) => a[1] <= height !== b[1] <= height)
       .map(([a, b]) => a[0] + ((height - a[1]) / (b[1] - a[1])) * (b[0] - a[0]))
@@ -31,6 +32,9 @@ export function hatching(rims: readonly Piece[], angle: number, apart: number): 
   }
   return lines;
 }
+
+/** Larger faces are hatched wider. */
+const MOST_ROWS = 1000;
 
 const fromRow = (u: number, v: number, along: Vec2, across: Vec2): Vec2 => [
   u * along[0] + v * across[0],

@@ -12,7 +12,6 @@ export const LINES = {
   smooth: { width: 0.25, dashes: [], words: 'edges at which faces go on' },
   centre: { width: 0.25, dashes: [6, 0.75, 0.25, 0.75], words: 'centre lines' },
   hatch: { width: 0.18, dashes: [], words: 'hatching of what is cut' },
-  cut: { width: 0.5, dashes: [6, 0.75, 0.25, 0.75], words: 'where it is cut' },
   frame: { width: 0.7, dashes: [], words: 'frame' },
   thin: { width: 0.25, dashes: [], words: 'title block, symbols' },
 } as const satisfies Record<string, { width: number; dashes: readonly number[]; words: string }>;

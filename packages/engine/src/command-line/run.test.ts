@@ -253,8 +253,16 @@ describe('export', () => {
     for (const end of ['low', 'high'] as const)
       all!.box_mm![end].forEach((c, k) => expect(c).toBeCloseTo(whole!.box_mm![end][k]!, 3));
 
-    const lines = (await readFile(obj, 'utf8')).split('\n');
-    expect(lines.filter((line) => line.startsWith('o '))).toHaveLength(whole!.placements.length);
+    const objects = (await readFile(obj, 'utf8')).split('\no ').slice(1);
+    expect(objects).toHaveLength(whole!.placements.length);
+    // watertight: over each edge of a triangle lies another, which goes along it the other way
+    const open = objects.filter((object) => {
+      const faces = object.split('\n').flatMap((line) => (line.startsWith('f ') ? [line.slice(2).split(' ')] : []));
+      const edges = faces.flatMap(([a, b, c]) => [`${a} ${b}`, `${b} ${c}`, `${c} ${a}`]);
+      const known = new Set(edges);
+      return known.size < edges.length || edges.some((edge) => !known.has(edge.split(' ').reverse().join(' ')));
+    });
+    expect(open.map((object) => object.slice(0, object.indexOf('\n')))).toEqual([]);
   }, 60_000);
 
   test('the make-up list and the cut list as tables', async () => {
