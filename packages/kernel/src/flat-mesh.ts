@@ -77,7 +77,60 @@ export function flatPatch(loops: readonly Polyline[], normal: Vec3): Patch {
   }
   const normals = new Float32Array(3 * count);
   for (let k = 0; k < count; k++) normals.set(frame.z, 3 * k);
-  return { positions, normals, triangles: facingUp(Uint32Array.from(earcut(plane, openings)), plane) };
+  const triangles = facingUp(Uint32Array.from(earcut(plane, openings)), plane);
+  return { positions, normals, triangles: joined(triangles, plane, [...openings, count]) };
+}
+
+/**
+ * Triangles whose edges meet whole edges of others. The triangulation passes over points that lie on a line with their
+ * neighbours, as the corners of two slots in a row: the edge that it draws there instead is divided at them.
+ * @param ends where each loop ends among the points
+ */
+function joined(triangles: Uint32Array, plane: readonly number[], ends: readonly number[]): Uint32Array {
+  const count = plane.length / 2;
+  const edge = (a: number, b: number) => a * count + b;
+  const known = new Set<number>();
+  for (const [k, end] of ends.entries()) {
+    const first = k === 0 ? 0 : ends[k - 1]!;
+    for (let a = first; a < end; a++) {
+      const b = a + 1 < end ? a + 1 : first;
+      known.add(edge(a, b)).add(edge(b, a));
+    }
+  }
+  for (let t = 0; t < triangles.length; t += 3)
+    for (let k = 0; k < 3; k++) known.add(edge(triangles[t + k]!, triangles[t + ((k + 1) % 3)]!));
+  const made: number[] = [];
+  const divide = (corners: readonly [number, number, number]): void => {
+    for (const k of [0, 1, 2]) {
+      const [a, b, c] = [0, 1, 2].map((n) => corners[(k + n) % 3]!) as [number, number, number];
+      const along = known.has(edge(b, a)) ? [] : between(plane, a, b);
+      if (along.length === 0) continue;
+      [a, ...along].forEach((from, n, all) => divide([from, all[n + 1] ?? b, c]));
+      return;
+    }
+    made.push(...corners);
+  };
+  for (let t = 0; t < triangles.length; t += 3) divide([triangles[t]!, triangles[t + 1]!, triangles[t + 2]!]);
+  return made.length > triangles.length ? Uint32Array.from(made) : triangles;
+}
+
+/** Nearer to a line than this, mm, a point lies on it: coordinates have single precision. */
+const ON_LINE = 1e-4;
+
+/** The points that lie on the way from one to another, in their order. */
+function between(plane: readonly number[], a: number, b: number): number[] {
+  const [ax, ay] = [plane[2 * a]!, plane[2 * a + 1]!];
+  const [dx, dy] = [plane[2 * b]! - ax, plane[2 * b + 1]! - ay];
+  const length = Math.hypot(dx, dy);
+  const found: { readonly k: number; readonly share: number }[] = [];
+  for (let k = 0; k < plane.length / 2; k++) {
+    if (k === a || k === b) continue;
+    const [x, y] = [plane[2 * k]! - ax, plane[2 * k + 1]! - ay];
+    const share = (x * dx + y * dy) / length;
+    const isOn = Math.abs(x * dy - y * dx) / length < ON_LINE && share > ON_LINE && share < length - ON_LINE;
+    if (isOn) found.push({ k, share });
+  }
+  return found.sort((p, q) => p.share - q.share).map(({ k }) => k);
 }
 
 /** Twice the area of a closed polygon, positive counter-clockwise. */

@@ -105,6 +105,24 @@ describe('the mesh of a body', () => {
     }
   });
 
+  test('is closed where openings stand in a row, with their corners on one line', () => {
+    const slots = [
+      [-95, 72],
+      [65, 72],
+      [-95, -78],
+      [65, -78],
+      [-15, 72],
+    ].map(([x, y], k) =>
+      all(kernel.extrude({ profile: profile(rectangle(x!, y!, 30.2, 6.2)), from: -1, to: 7, step: `h${k}` })),
+    );
+    const plate = all(kernel.extrude({ profile: profile(rectangle(-150, -100, 300, 200)), from: 0, to: 6, step: 's' }));
+    const cut = kernel.combine('cut', plate, slots.flat());
+    if (!cut.ok) throw new Error();
+    const mesh = kernel.mesh(one({ ok: true, value: cut.value.bodies[0]! }), FINE);
+    expect(openSides(mesh)).toBe(0);
+    expect(volumeOf(mesh)).toBeCloseTo((300 * 200 - 5 * 30.2 * 6.2) * 6, -1);
+  });
+
   test('of what an edit has left alone is kept, and is what a mesh from nothing gives', async () => {
     const plate = bored(box(40, 20, 5), 10, 'b1');
     const before = kernel.mesh(plate, FINE);
