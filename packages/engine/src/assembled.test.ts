@@ -236,6 +236,7 @@ describe('blocks', () => {
         material: 'M',
         mass_g: expect.closeTo(6, 9),
         size_mm: [20, 30, 10].map((c) => expect.closeTo(c, 6)),
+        fill: expect.closeTo(1, 9) as number,
       },
       {
         part: 'b',
@@ -244,6 +245,7 @@ describe('blocks', () => {
         material: 'M',
         mass_g: expect.closeTo(47.1, 9),
         size_mm: [20, 30, 10].map((c) => expect.closeTo(c, 6)),
+        fill: expect.closeTo(1, 9) as number,
       },
     ]);
     const whole = wholeOf(project, model, assembled.members, assembled.rest);

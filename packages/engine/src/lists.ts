@@ -21,18 +21,21 @@ export interface CutPiece {
   readonly size_mm: readonly number[];
 }
 
-/** A panel is at most a quarter as thick as it is wide; a bar at least three times as long as it is wide. */
-const [THIN, LONG] = [4, 3];
+/**
+ * A panel is at most a quarter as thick as it is wide; a bar at least three times as long as it is wide. What fills less of
+ * its box, as something hollow or bent, is cut from neither.
+ */
+const [THIN, LONG, FULL] = [4, 3, 0.6];
 /** Sizes that differ by less, mm, are of one stock. */
 const ALIKE = 0.01;
 
 /** The parts that are placed, by what they are cut from. Their sizes are those along the axes in which they are drawn. */
 export function cutList(rows: readonly MakeUpRow[]): CutGroup[] {
   const groups: (CutGroup & { readonly pieces: CutPiece[] })[] = [];
-  for (const { name, count, material, size_mm } of rows) {
+  for (const { name, count, material, size_mm, fill } of rows) {
     if (!size_mm) continue;
     const [a, b, c] = size_mm.toSorted((p, q) => q - p) as [number, number, number];
-    const [stock, section, size] = stockOf(a, b, c);
+    const [stock, section, size] = stockOf(a, b, c, fill ?? 0);
     const isSame = (group: CutGroup) =>
       group.stock === stock &&
       group.material === material &&
@@ -48,7 +51,8 @@ export function cutList(rows: readonly MakeUpRow[]): CutGroup[] {
   return groups.sort((p, q) => (place(p) < place(q) ? -1 : 1));
 }
 
-function stockOf(a: number, b: number, c: number): [Stock, readonly number[], readonly number[]] {
+function stockOf(a: number, b: number, c: number, fill: number): [Stock, readonly number[], readonly number[]] {
+  if (fill < FULL) return ['block', [], [a, b, c]];
   if (c * THIN <= b) return ['panel', [c], [a, b]];
   return b * LONG <= a ? ['bar', [b, c], [a]] : ['block', [], [a, b, c]];
 }

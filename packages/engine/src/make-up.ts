@@ -24,6 +24,8 @@ export interface MakeUpRow {
   readonly mass_g: number | null;
   /** Extents along x, y and z of the part, mm; null without a body. */
   readonly size_mm: Vec3 | null;
+  /** Which share of its box it fills; null without a body. */
+  readonly fill: number | null;
 }
 
 /** The whole as it stands in a pose. */
@@ -67,7 +69,10 @@ export function makeUpList(project: Project, model: Weighed, members: readonly M
     const { name, material } = project.parts[part]!;
     const { mass_g, box_mm } = of;
     const size_mm = box_mm && ([0, 1, 2].map((k) => box_mm.high[k]! - box_mm.low[k]!) as unknown as Vec3);
-    return [{ part, name, count, material: material?.name ?? null, mass_g: of.bodies > 0 ? mass_g : null, size_mm }];
+    const fill = size_mm && of.volume_mm3 / (size_mm[0] * size_mm[1] * size_mm[2]);
+    return [
+      { part, name, count, material: material?.name ?? null, mass_g: of.bodies > 0 ? mass_g : null, size_mm, fill },
+    ];
   });
 }
 

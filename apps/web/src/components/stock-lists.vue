@@ -25,7 +25,7 @@ async function ask() {
   asking.value = false;
 }
 const groups = computed(() => cutList(rows.value ?? []));
-const STOCK = { panel: 'Panels', bar: 'Bars', block: 'Blocks' } as const;
+const STOCK = { panel: 'Panels', bar: 'Bars', block: 'Blocks, and what is bent or hollow' } as const;
 const mm = (sizes: readonly number[]) => sizes.map((size) => formatAmount(size, 2)).join(' × ');
 
 const save = (what: string, table: string) =>
@@ -75,7 +75,7 @@ const print = () => window.print();
         <thead>
           <tr class="text-muted border-ink border-b text-left text-sm">
             <th class="py-1 font-normal">cut from</th>
-            <th class="font-normal">count</th>
+            <th class="w-14 font-normal">count</th>
             <th class="font-normal">part</th>
             <th class="text-right font-normal">size, mm</th>
           </tr>
@@ -93,7 +93,7 @@ const print = () => window.print();
                   }}<template v-if="section_mm.length > 0">, {{ mm(section_mm) }} mm</template></template
                 >
               </td>
-              <td class="font-mono text-sm">{{ count }} ×</td>
+              <td class="w-14 font-mono text-sm">{{ count }} ×</td>
               <td>{{ name }}</td>
               <td class="text-right font-mono text-sm">{{ mm(size_mm) }}</td>
             </tr>

@@ -83,100 +83,104 @@ const project = () =>
 
 <template>
   <main class="bg-paper min-h-0 grow overflow-y-auto p-6">
-    <div class="max-w-3xl">
-      <h1 class="mb-4 text-lg font-semibold">Output</h1>
-      <p v-if="message" class="text-clash mb-3" role="alert">{{ message }}</p>
-      <table class="mb-2 w-full border-collapse">
-        <thead>
-          <tr class="text-muted border-ink border-b text-left text-sm">
-            <th class="py-1 font-normal">part</th>
-            <th v-for="{ format, title, words } in FORMATS" :key="format" class="font-normal" :title="words">
-              {{ title }}
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="row in rows" :key="row.id ?? ''" class="border-rule border-b">
-            <td class="py-1.5">
-              <span
-                v-if="row.colour"
-                class="mr-2 inline-block size-3 rounded-full"
-                :style="{ background: row.colour }"
-              />{{ row.name }}
-            </td>
-            <td v-for="format in FORMATS" :key="format.format">
+    <h1 class="mb-4 text-lg font-semibold">Output</h1>
+    <p v-if="message" class="text-clash mb-3" role="alert">{{ message }}</p>
+    <div class="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-10">
+      <div>
+        <table class="mb-2 w-full border-collapse">
+          <thead>
+            <tr class="text-muted border-ink border-b text-left text-sm">
+              <th class="py-1 font-normal">part</th>
+              <th v-for="{ format, title, words } in FORMATS" :key="format" class="font-normal" :title="words">
+                {{ title }}
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in rows" :key="row.id ?? ''" class="border-rule border-b">
+              <td class="py-1.5">
+                <span
+                  v-if="row.colour"
+                  class="mr-2 inline-block size-3 rounded-full"
+                  :style="{ background: row.colour }"
+                />{{ row.name }}
+              </td>
+              <td v-for="format in FORMATS" :key="format.format">
+                <button
+                  class="word-link"
+                  :disabled="busy !== undefined"
+                  :aria-label="`Download ${format.title} of ${row.name}`"
+                  :title="format.words"
+                  @click="write(row, format)"
+                >
+                  {{ busy === `${row.id ?? ''} ${format.format}` ? 'writing…' : format.title }}
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="text-muted mb-5 text-sm">
+          STEP: exact solids with names and colours. STL, 3MF, OBJ: triangles within 0.05 mm, all in millimetres; 3MF
+          with names and colours. glTF: to look at, in metres as that format has it.
+        </p>
+        <p class="mb-6 flex flex-wrap gap-x-5 gap-y-1" data-testid="batch">
+          <span class="text-muted">All parts in one zip</span>
+          <template v-if="batch.progress === undefined">
+            <template v-for="{ all, words } in extents" :key="words">
               <button
+                v-for="{ format, title } in FORMATS"
+                :key="format"
                 class="word-link"
-                :disabled="busy !== undefined"
-                :aria-label="`Download ${format.title} of ${row.name}`"
-                :title="format.words"
-                @click="write(row, format)"
+                @click="batch.run(format, all)"
               >
-                {{ busy === `${row.id ?? ''} ${format.format}` ? 'writing…' : format.title }}
+                {{ title }}{{ words }}
               </button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <p class="text-muted mb-5 text-sm">
-        STEP: exact solids with names and colours. STL, 3MF, OBJ: triangles within 0.05 mm, all in millimetres; 3MF with
-        names and colours. glTF: to look at, in metres as that format has it.
-      </p>
-      <p class="mb-6 flex flex-wrap gap-x-5 gap-y-1" data-testid="batch">
-        <span class="text-muted">All parts in one zip</span>
-        <template v-if="batch.progress === undefined">
-          <template v-for="{ all, words } in extents" :key="words">
-            <button
-              v-for="{ format, title } in FORMATS"
-              :key="format"
-              class="word-link"
-              @click="batch.run(format, all)"
-            >
-              {{ title }}{{ words }}
-            </button>
+            </template>
           </template>
-        </template>
-        <template v-else>
-          <span role="status">{{ batch.progress }}</span>
-          <button class="word-link" @click="batch.stop()">stop</button>
-        </template>
-      </p>
-      <p v-for="reason in batch.left" :key="reason" class="text-clash text-sm">{{ reason }}</p>
-      <table v-if="sketches.length > 0" class="mb-6 w-full border-collapse">
-        <thead>
-          <tr class="text-muted border-ink border-b text-left text-sm">
-            <th class="py-1 font-normal">sketch</th>
-            <th class="font-normal" :colspan="OUTLINES.length">its outline in mm, construction left out</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="sketch in sketches" :key="`${sketch.partId} ${sketch.id}`" class="border-rule border-b">
-            <td class="py-2">
-              {{ sketch.name }} <span class="text-muted text-sm">{{ sketch.part }}</span>
-            </td>
-            <td v-for="format in OUTLINES" :key="format.format">
-              <button
-                class="word-link"
-                :disabled="busy !== undefined"
-                :aria-label="`Download ${format.title} of ${sketch.name}`"
-                @click="outline(sketch, format)"
-              >
-                Download {{ format.title }}
-              </button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <StockLists />
-      <p class="mb-6">
-        The whole project as a file that Helb reads:
-        <button class="word-link" @click="project">download project file</button>
-      </p>
-      <div class="border-loose border-l-3 bg-sheet p-4" role="note">
-        <strong>Before it is cut, turned or printed:</strong> check sizes and units in the machine's own program. Guards
-        on, eyes and ears protected, work clamped, fumes led away, unplug before reaching in. The machine's manual,
-        local rules and a qualified person come before anything here. Nothing in Helb proves strength: where a part may
-        carry load or people, have it checked.
+          <template v-else>
+            <span role="status">{{ batch.progress }}</span>
+            <button class="word-link" @click="batch.stop()">stop</button>
+          </template>
+        </p>
+        <p v-for="reason in batch.left" :key="reason" class="text-clash text-sm">{{ reason }}</p>
+        <table v-if="sketches.length > 0" class="mb-6 w-full border-collapse">
+          <thead>
+            <tr class="text-muted border-ink border-b text-left text-sm">
+              <th class="py-1 font-normal">sketch</th>
+              <th class="font-normal" :colspan="OUTLINES.length">its outline in mm, construction left out</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="sketch in sketches" :key="`${sketch.partId} ${sketch.id}`" class="border-rule border-b">
+              <td class="py-2">
+                {{ sketch.name }} <span class="text-muted text-sm">{{ sketch.part }}</span>
+              </td>
+              <td v-for="format in OUTLINES" :key="format.format">
+                <button
+                  class="word-link"
+                  :disabled="busy !== undefined"
+                  :aria-label="`Download ${format.title} of ${sketch.name}`"
+                  @click="outline(sketch, format)"
+                >
+                  Download {{ format.title }}
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <div>
+        <StockLists />
+        <p class="mb-6">
+          The whole project as a file that Helb reads:
+          <button class="word-link" @click="project">download project file</button>
+        </p>
+        <div class="border-loose border-l-3 bg-sheet p-4" role="note">
+          <strong>Before it is cut, turned or printed:</strong> check sizes and units in the machine's own program.
+          Guards on, eyes and ears protected, work clamped, fumes led away, unplug before reaching in. The machine's
+          manual, local rules and a qualified person come before anything here. Nothing in Helb proves strength: where a
+          part may carry load or people, have it checked.
+        </div>
       </div>
     </div>
   </main>

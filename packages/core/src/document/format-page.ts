@@ -72,7 +72,7 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
     redundant: [[...]],                sets that together tell something twice: no harm
     placements: [{ name, part, at_mm, turn_deg: [x, y, z], freedoms, moves }],   turned about x, then y, then z of space
     joints: [{ name, kind, coordinates: [{ name, value, unit: "deg" | "mm", least, most }], message }],
-    makeUp: [{ part, name, count, material, mass_g, size_mm }],                  mass and size of one of them
+    makeUp: [{ part, name, count, material, mass_g, size_mm, fill }],            mass, size of one of them, share of its box
     mass_g, unknown, centre_mm, inertia_g_mm2, box_mm,                           unknown: placements without a material
     interference: null | [{ a, b, overlap_mm3, at_mm, compared, pressed }]       with \`--interference\`
   },
