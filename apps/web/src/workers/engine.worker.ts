@@ -1,7 +1,5 @@
 import * as Comlink from 'comlink';
 import { zipSync } from 'fflate';
-import regularUrl from '@fontsource/source-sans-3/files/source-sans-3-latin-400-normal.woff?url';
-import boldUrl from '@fontsource/source-sans-3/files/source-sans-3-latin-600-normal.woff?url';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
 import {
   writeSheetDxf,
@@ -285,11 +283,11 @@ const SHEET_WRITERS: Readonly<
   Record<SheetFormat, (sheets: readonly SheetPicture[], title: string) => Promise<Uint8Array>>
 > = {
   async pdf(sheets, title) {
-    const [{ writePdf }, regular, bold] = await Promise.all([
+    const [{ writePdf }, { sheetFonts }] = await Promise.all([
       import('@helb/core/sheet-files'),
-      ...[regularUrl, boldUrl].map(async (url) => new Uint8Array(await (await fetch(url)).arrayBuffer())),
-    ] as const);
-    return writePdf(sheets, { regular: regular!, bold: bold! }, title);
+      import('./sheet-fonts.ts'),
+    ]);
+    return writePdf(sheets, await sheetFonts(), title);
   },
   svg: ([sheet]) => Promise.resolve(new TextEncoder().encode(writeSheetSvg(sheet!))),
   dxf: ([sheet]) => Promise.resolve(new TextEncoder().encode(writeSheetDxf(sheet!))),

@@ -7,11 +7,16 @@ import { CAPITALS, sheetPaths } from '../formats/index.ts';
 const POINTS = 72 / 25.4;
 const INK = rgb(0, 0, 0);
 
-/** Fonts that are embedded, as the bytes of WOFF or OpenType files. */
+/**
+ * Fonts that are embedded, as the bytes of WOFF or OpenType files: a letter is taken from the first that has it.
+ */
 export interface SheetFonts {
-  readonly regular: Uint8Array;
-  readonly bold: Uint8Array;
+  readonly regular: readonly Uint8Array[];
+  readonly bold: readonly Uint8Array[];
 }
+
+/** What no font has a letter for is told by this. */
+const UNKNOWN = '?';
 
 /** Sheets as one PDF file, a page each of its real size: lines as curves, letters as text in embedded fonts. */
 export async function writePdf(sheets: readonly SheetPicture[], fonts: SheetFonts, title: string): Promise<Uint8Array> {
@@ -19,13 +24,11 @@ export async function writePdf(sheets: readonly SheetPicture[], fonts: SheetFont
   file.setTitle(title);
   file.setProducer('Helb');
   file.registerFontkit(fontkit);
-  const [regular, bold] = await Promise.all(
-    [fonts.regular, fonts.bold].map((bytes) => file.embedFont(bytes, { subset: true })),
-  );
+  const used = { regular: new Fonts(file, fonts.regular), bold: new Fonts(file, fonts.bold) };
   for (const sheet of sheets) {
     const page = file.addPage([sheet.size[0] * POINTS, sheet.size[1] * POINTS]);
     drawLines(page, sheet);
-    sheet.letters.forEach((words) => drawWords(page, words, words.bold ? bold! : regular!));
+    for (const words of sheet.letters) await drawWords(page, words, words.bold ? used.bold : used.regular);
   }
   return file.save();
 }
@@ -46,12 +49,52 @@ function drawLines(page: PDFPage, sheet: SheetPicture): void {
   }
 }
 
-function drawWords(page: PDFPage, { at, text, height, anchor }: Lettering, font: PDFFont): void {
+async function drawWords(page: PDFPage, { at, text, height, anchor }: Lettering, fonts: Fonts): Promise<void> {
   const size = (height / CAPITALS) * POINTS;
-  // what the font has no letter for would be an empty box: it is left out
-  const known = new Set(font.getCharacterSet());
-  const said = [...text].filter((letter) => known.has(letter.codePointAt(0)!)).join('');
+  const runs = await fonts.runs(text);
+  const widths = runs.map(({ font, words }) => font.widthOfTextAtSize(words, size));
   const share = { start: 0, middle: 0.5, end: 1 }[anchor];
-  const x = at[0] * POINTS - share * font.widthOfTextAtSize(said, size);
-  page.drawText(said, { x, y: at[1] * POINTS, size, font, color: INK });
+  let x = at[0] * POINTS - share * widths.reduce((sum, width) => sum + width, 0);
+  for (const [k, { font, words }] of runs.entries()) {
+    page.drawText(words, { x, y: at[1] * POINTS, size, font, color: INK });
+    x += widths[k]!;
+  }
+}
+
+/** Fonts that stand in for each other; each is embedded when the first letter of it is wanted. */
+class Fonts {
+  private readonly letters: readonly ReadonlySet<number>[];
+  private readonly embedded = new Map<number, Promise<PDFFont>>();
+
+  constructor(
+    private readonly file: PDFDocument,
+    private readonly sources: readonly Uint8Array[],
+  ) {
+    this.letters = sources.map((bytes) => {
+      const font = fontkit.create(bytes as never);
+      return new Set('characterSet' in font ? font.characterSet : []);
+    });
+  }
+
+  /** A text in stretches of one font each. */
+  async runs(text: string): Promise<{ font: PDFFont; words: string }[]> {
+    const runs: { source: number; words: string }[] = [];
+    for (const letter of text) {
+      const having = this.sourceOf(letter);
+      const source = having < 0 ? this.sourceOf(UNKNOWN) : having;
+      const words = having < 0 ? UNKNOWN : letter;
+      const last = runs.at(-1);
+      if (last?.source === source) last.words += words;
+      else runs.push({ source, words });
+    }
+    return Promise.all(runs.map(async ({ source, words }) => ({ font: await this.font(source), words })));
+  }
+
+  private sourceOf = (letter: string): number => this.letters.findIndex((known) => known.has(letter.codePointAt(0)!));
+
+  private font(source: number): Promise<PDFFont> {
+    const known = this.embedded.get(source) ?? this.file.embedFont(this.sources[source]!, { subset: true });
+    this.embedded.set(source, known);
+    return known;
+  }
 }

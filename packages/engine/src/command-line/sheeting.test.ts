@@ -71,6 +71,15 @@ test('a sheet as PDF: of its real size, its letters as text in fonts that come a
   for (const words of ['Plate', 'Beech', `${mass.toFixed(1)} g`, 'A–A', '1:1', '1 of 1']) expect(text).toContain(words);
 });
 
+test('letters of other languages come from other fonts; what none has is told by a question mark', async () => {
+  const script = plate().do('sheet.title', { sheet: 'd', fields: { drawn: 'Łucja Ωμέγα Юрий 木', date: '5 °C ±1' } });
+  const to = join(folder, 'letters.pdf');
+  expect((await helb('sheet', await kept(script), '--to', to)).code).toBe(0);
+  const text = read('pdftotext', to, '-');
+  expect(text).toContain('Łucja Ωμέγα Юрий ?');
+  expect(text).toContain('5 °C ±1');
+});
+
 test('a sheet as DXF: without an error for an independent reader', async () => {
   const [file, to] = [await kept(plate()), join(folder, 'plate.dxf')];
   expect((await helb('sheet', file, '--sheet', 'Plate', '--to', to)).code).toBe(0);

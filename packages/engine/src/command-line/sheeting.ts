@@ -28,10 +28,11 @@ const WRITERS: Readonly<
 /** Loaded when somebody writes one. */
 async function pdf(sheets: readonly SheetPicture[], title: string): Promise<Uint8Array> {
   const { writePdf } = await import('@helb/core/sheet-files');
+  const { resolve } = createRequire(import.meta.url);
   const font = (weight: number) =>
-    readFile(
-      createRequire(import.meta.url).resolve(
-        `@fontsource/source-sans-3/files/source-sans-3-latin-${weight}-normal.woff`,
+    Promise.all(
+      ['latin', 'latin-ext', 'greek', 'cyrillic'].map((letters) =>
+        readFile(resolve(`@fontsource/source-sans-3/files/source-sans-3-${letters}-${weight}-normal.woff`)),
       ),
     );
   const [regular, bold] = await Promise.all([font(400), font(600)]);
