@@ -139,7 +139,7 @@ function intoFrame({ origin, x, y, z }: Frame): Movement {
 const SHORTEST = 1e-6;
 /** Nearer to a line than this, mm, a curve is one: the library gives circles that are seen edge-on as free curves. */
 const STRAIGHT = 1e-6;
-const SAMPLES = 16;
+const SAMPLES = 8;
 /** Free curves are followed this closely, mm: far below the width of a line at any scale. */
 const FOLLOWED = 1e-3;
 
@@ -148,31 +148,41 @@ function seenCurve(library: Library, scope: Scope, shape: TopoDS_Shape): SpaceCu
   const curve = scope.keep(new library.BRepAdaptor_Curve(scope.keep(library.TopoDS.Edge(shape))));
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
   const at = (t: number): Vec3 => vec(scope.keep(curve.Value(first + t * (last - first))));
-  const places = Array.from({ length: SAMPLES + 1 }, (_, k) => at(k / SAMPLES));
-  const [from, to] = [places[0]!, farthest(places, places[0]!)];
-  const length = distance3(from, to);
+  const ends = [at(0), at(1)] as const;
+  const closed = distance3(...ends) < 1e-7;
+  const kind = curve.GetType();
+  if (kind === 'GeomAbs_Line') return closed ? undefined : { form: 'line', from: ends[0], to: ends[1] };
+  if (kind !== 'GeomAbs_Circle' && kind !== 'GeomAbs_Ellipse') {
+    const between = Array.from({ length: SAMPLES - 1 }, (_, k) => at((k + 1) / SAMPLES));
+    const line = lineThrough([ends[0], ...between, ends[1]], at);
+    if (line !== null) return line;
+  }
+  return curveOf(library, scope, curve, closed ? undefined : ends, FOLLOWED);
+}
+
+/**
+ * The line that a curve follows, as the library gives circles that are seen edge-on: from its least to its greatest place,
+ * since it may go there and back. Undefined where it is one place, null where it is no line.
+ */
+function lineThrough(places: readonly Vec3[], at: (t: number) => Vec3): SpaceCurve | undefined | null {
+  const from = places[0]!;
+  const far = places.reduce((a, b) => (distance3(b, from) > distance3(a, from) ? b : a));
+  const length = distance3(far, from);
   if (length < SHORTEST) return undefined;
-  const way = scale3(sub3(to, from), 1 / length);
-  const off = (place: Vec3) => length3(cross3(sub3(place, from), way));
-  if (places.some((place) => off(place) > STRAIGHT))
-    return curveOf(library, scope, curve, isClosed(places) ? undefined : [from, places.at(-1)!], FOLLOWED);
-  // it may go there and back: from its least to its greatest place
-  const share = (t: number) => dot3(sub3(at(t), from), way);
-  const end = (sign: 1 | -1): Vec3 => at(greatest((t) => sign * share(t)));
+  const way = scale3(sub3(far, from), 1 / length);
+  if (places.some((place) => length3(cross3(sub3(place, from), way)) > STRAIGHT)) return null;
+  const shares = places.map((place) => dot3(sub3(place, from), way));
+  const end = (sign: 1 | -1): Vec3 => {
+    const best = shares.reduce((a, share, k) => (sign * share > sign * shares[a]! ? k : a), 0);
+    if (best === 0 || best === SAMPLES) return places[best]!;
+    return at(greatest((t) => sign * dot3(sub3(at(t), from), way), (best - 1) / SAMPLES, (best + 1) / SAMPLES));
+  };
   return { form: 'line', from: end(-1), to: end(1) };
 }
 
-const isClosed = (places: readonly Vec3[]): boolean => distance3(places[0]!, places.at(-1)!) < 1e-7;
-
-const farthest = (places: readonly Vec3[], from: Vec3): Vec3 =>
-  places.reduce((far, place) => (distance3(place, from) > distance3(far, from) ? place : far), from);
-
-/** Where in 0..1 a function is greatest: the best of samples, then by thirds between its neighbours. */
-function greatest(of: (t: number) => number): number {
-  const best = Array.from({ length: SAMPLES + 1 }, (_, k) => k / SAMPLES).reduce((a, b) => (of(b) > of(a) ? b : a));
-  let [low, high] = [Math.max(0, best - 1 / SAMPLES), Math.min(1, best + 1 / SAMPLES)];
-  if (best === 0 || best === 1) return best;
-  for (let k = 0; k < 50; k++) {
+/** Where between two parameters a function with one summit is greatest, by thirds. */
+function greatest(of: (t: number) => number, low: number, high: number): number {
+  for (let k = 0; k < 40; k++) {
     const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
     if (of(a) < of(b)) low = a;
     else high = b;
