@@ -11,9 +11,9 @@ const colourOf = (part: string) => PART_COLOURS[store.project!.parts[part]!.colo
 
 <template>
   <div class="border-rule bg-sheet w-80 shrink-0 overflow-y-auto border-r">
-    <h2 class="heading px-4 pt-3 pb-1">
+    <h1 class="heading px-4 pt-3 pb-1">
       Sheets <span class="text-muted font-normal">{{ sheets.order.length }}</span>
-    </h2>
+    </h1>
     <p v-if="sheets.order.length === 0" class="text-muted px-4 pb-2">
       Nothing is drawn yet. Choose a part below: its views are laid out at once.
     </p>
