@@ -300,9 +300,9 @@ export class Engine {
 
   /** Everything that is placed as one file, where the design puts it; fails where there is nothing. */
   async wholeFile(project: Project, format: FileFormat): Promise<Result<Uint8Array>> {
-    const { model, sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
     const assembled = this.assembling.whole(project, sites, scope);
-    return this.exporting.whole(project, { model, assembled }, (part) => sites.get(part)?.handles ?? [], format);
+    return this.exporting.whole(project, assembled, (part) => sites.get(part)?.handles ?? [], format);
   }
 
   /** The outline of a sketch as a DXF or SVG file, construction left out; fails where nothing is drawn. */

@@ -17,8 +17,7 @@ import {
   type Result,
   type Solid,
 } from '@helb/core';
-import { memberPose } from '@helb/core/assembly';
-import type { AssembledModel } from './assembled.ts';
+import { memberPose, type Assembled } from '@helb/core/assembly';
 import type { Survey } from './survey.ts';
 
 /** What parts, and all that is placed, are written as: by its name, and the ending of its files. */
@@ -75,11 +74,10 @@ export class Exporting {
   /** Everything that is placed, where the design puts it; fails where there is nothing. */
   whole(
     project: Project,
-    { assembled }: AssembledModel,
+    { members, rest }: Assembled,
     bodiesOf: (part: Id) => readonly BodyHandle[],
     format: FileFormat,
   ): Result<Uint8Array> {
-    const { members, rest } = assembled;
     const pieces = project.partOrder.flatMap((id): Piece[] => {
       const places = members
         .filter(({ part }) => part === id)

@@ -1,5 +1,6 @@
 import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
 import type { BodyHandle, CombineKind, MoveRequest, Result, SplitRequest } from '@helb/core';
+import { motionOf } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { carried, distinct, type NamedSolid } from './names.ts';
 import { plane } from './profile.ts';
@@ -86,8 +87,7 @@ export function splitBy(
 /** A copy moved, turned or mirrored; its faces are named after the step, the instance and what they were. */
 export function movedBody(library: Library, scope: Scope, body: NamedSolid, request: MoveRequest): Result<NamedSolid> {
   const { movement, step, instance } = request;
-  const motion = scope.keep(new library.gp_Trsf());
-  motion.SetValues(...movement[0], ...movement[1], ...movement[2]);
+  const motion = motionOf(library, scope, movement);
   const maker = scope.keep(new library.BRepBuilderAPI_Transform(body.shape, motion, true, false));
   if (!maker.IsDone()) return fail('kernel.failed', { reason: 'it could not be moved' });
   const shape = library.TopoDS.Solid(scope.keep(maker.Shape()));

@@ -1,5 +1,5 @@
 import type { TopoDS_Edge, TopoDS_Vertex } from 'replicad-opencascadejs';
-import { scale3, toSpace, type Frame, type Piece, type Vec2, type Vec3 } from '@helb/core';
+import { scale3, toSpace, type Frame, type Movement, type Piece, type Vec2, type Vec3 } from '@helb/core';
 import type { Library, Scope } from './library.ts';
 
 export const point = (library: Library, scope: Scope, at: Vec3) => scope.keep(new library.gp_Pnt(...at));
@@ -10,6 +10,15 @@ export const axes = (library: Library, scope: Scope, { origin, z, x }: Pick<Fram
   scope.keep(
     new library.gp_Ax3(point(library, scope, origin), direction(library, scope, z), direction(library, scope, x)),
   );
+/** A motion of the library. */
+export function motionOf(library: Library, scope: Scope, movement: Movement) {
+  const motion = scope.keep(new library.gp_Trsf());
+  motion.SetValues(...movement[0], ...movement[1], ...movement[2]);
+  return motion;
+}
+/** Where something stands that is moved and shares all else with what it was. */
+export const locationOf = (library: Library, scope: Scope, movement: Movement) =>
+  scope.keep(new library.TopLoc_Location(motionOf(library, scope, movement)));
 export const direction = (library: Library, scope: Scope, to: Vec3) => scope.keep(new library.gp_Dir(...to));
 
 type Bezier = Extract<Piece, { form: 'bezier' }>;

@@ -1,6 +1,6 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { Meeting, Movement, Result, Vec3 } from '@helb/core';
-import { vec } from './edges.ts';
+import { locationOf, vec } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import type { NamedSolid } from './names.ts';
 import { listOf, subShapes } from './shapes.ts';
@@ -15,9 +15,7 @@ export function meetingOf(
   [a, b]: readonly [NamedSolid, NamedSolid],
   movement: Movement,
 ): Result<Meeting> {
-  const motion = scope.keep(new library.gp_Trsf());
-  motion.SetValues(...movement[0], ...movement[1], ...movement[2]);
-  const moved = scope.keep(b.shape.Moved(scope.keep(new library.TopLoc_Location(motion)), false));
+  const moved = scope.keep(b.shape.Moved(locationOf(library, scope, movement), false));
   const search = scope.keep(new library.BRepExtrema_DistShapeShape());
   search.LoadS1(a.shape);
   search.LoadS2(moved);

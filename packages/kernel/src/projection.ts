@@ -4,8 +4,10 @@ import {
   cross3,
   distance3,
   dot3,
+  fromTo3,
   length3,
   movedCurve,
+  ORIGIN_PLANES,
   scale3,
   sub3,
   type DrawnLine,
@@ -16,7 +18,7 @@ import {
   type SpaceCurve,
   type Vec3,
 } from '@helb/core';
-import { direction, point, vec } from './edges.ts';
+import { direction, locationOf, point, vec } from './edges.ts';
 import { curveOf, edgeShape } from './facts.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { plane } from './profile.ts';
@@ -52,11 +54,9 @@ export function drawnView(
   eye: Frame,
   cut: Frame | undefined,
 ): Result<DrawnView> {
-  const whole = shapes.map(({ shape, movement }) => {
-    const motion = scope.keep(new library.gp_Trsf());
-    motion.SetValues(...movement[0], ...movement[1], ...movement[2]);
-    return scope.keep(shape.Moved(scope.keep(new library.TopLoc_Location(motion)), false));
-  });
+  const whole = shapes.map(({ shape, movement }) =>
+    scope.keep(shape.Moved(locationOf(library, scope, movement), false)),
+  );
   if (!cut) return ok({ lines: linesOf(library, scope, whole, eye), cutFaces: [] });
   const opened: Opened[] = [];
   for (const shape of whole) {
@@ -64,7 +64,8 @@ export function drawnView(
     if (!open.ok) return open;
     opened.push(open.value);
   }
-  const toEye = intoFrame(eye);
+  // places as the eye tells them: x, y, and the height over its plane
+  const toEye = fromTo3(eye, ORIGIN_PLANES.top);
   const lines = linesOf(
     library,
     scope,
@@ -127,12 +128,6 @@ function openedAt(library: Library, scope: Scope, shape: TopoDS_Shape, cut: Fram
     rest: scope.keep(operation.Shape()),
     faces: members(library, scope, scope.keep(operation.Modified(sheet))),
   });
-}
-
-/** How places in space are told by a frame: x, y, and the height over it. */
-function intoFrame({ origin, x, y, z }: Frame): Movement {
-  const row = (axis: Vec3) => [...axis, -dot3(axis, origin)] as unknown as Movement[0];
-  return [row(x), row(y), row(z)];
 }
 
 /** Shorter than this, mm, it is a place where something is seen end-on. */

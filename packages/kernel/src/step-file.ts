@@ -1,5 +1,6 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { ExportBody } from '@helb/core';
+import { locationOf } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 
 /**
@@ -26,10 +27,7 @@ export function stepFile(
     library.Quantity_Color.ColorFromHex(colour, shade);
     colours.SetColor(label, shade, library.XCAFDoc_ColorType.XCAFDoc_ColorSurf);
     for (const { name: called, at } of places) {
-      const motion = scope.keep(new library.gp_Trsf());
-      motion.SetValues(...at[0], ...at[1], ...at[2]);
-      const location = scope.keep(new library.TopLoc_Location(motion));
-      const component = scope.keep(shapes.AddComponent(whole!, label, location));
+      const component = scope.keep(shapes.AddComponent(whole!, label, locationOf(library, scope, at)));
       scope.keep(library.TDataStd_Name.Set(component, text(called)));
     }
   }

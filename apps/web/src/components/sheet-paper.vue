@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { CAPITALS, LINES, sheetPaths, viewWords, type Id, type SheetPicture } from '@helb/core';
+import { CAPITALS, sheetPaths, viewWords, type Id, type SheetPicture } from '@helb/core';
 import { useModel } from '../stores/model.ts';
 import { useSheets } from '../stores/sheets.ts';
+import SheetLines from './sheet-lines.vue';
 
 /** The sheet as it is printed. Its views are dragged, by the pointer or by arrow keys; the paper by the middle button. */
 const sheets = useSheets();
@@ -48,7 +49,6 @@ const views = computed(() =>
     words: sheets.sheet?.views[id] ? viewWords(sheets.sheet.views[id], sheets.sheet, sheets.sectionName) : '',
   })),
 );
-const dash = (line: keyof typeof LINES) => LINES[line].dashes.join(' ') || undefined;
 
 /** Where the pointer is, mm on paper, y downwards. */
 function place(event: MouseEvent): [number, number] {
@@ -128,13 +128,7 @@ const middle = (): [number, number] => [
     >
       <rect :width="size[0]" :height="size[1]" fill="#fff" stroke="#ded7c9" stroke-width="0.3" />
       <g fill="none" stroke="#111" stroke-linecap="round" stroke-linejoin="round">
-        <path
-          v-for="{ line, d } in base"
-          :key="line"
-          :d="d"
-          :stroke-width="LINES[line].width"
-          :stroke-dasharray="dash(line)"
-        />
+        <SheetLines :layers="base" />
         <g
           v-for="view in views"
           :key="view.id"
@@ -159,13 +153,7 @@ const middle = (): [number, number] => [
             stroke-dasharray="1.5 1.5"
             class="group-hover:stroke-[#8a8273]"
           />
-          <path
-            v-for="{ line, d } in view.layers"
-            :key="line"
-            :d="d"
-            :stroke-width="LINES[line].width"
-            :stroke-dasharray="dash(line)"
-          />
+          <SheetLines :layers="view.layers" />
         </g>
       </g>
       <g fill="#111" font-family="'Source Sans 3', sans-serif" class="pointer-events-none">

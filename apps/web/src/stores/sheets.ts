@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { explain, usualSheet, type Action, type ComposedSheet, type Id, type Sheet, type View } from '@helb/core';
 import { download, fileName } from '../download.ts';
 import type { SheetFormat } from '../workers/protocol.ts';
@@ -36,11 +36,16 @@ export const useSheets = defineStore('sheets', () => {
   const part = computed(() => (sheet.value ? store.project!.parts[sheet.value.part] : undefined));
   const sectionName = (section: Id): string => part.value?.sections?.[section]?.name ?? '?';
 
-  function show(next: Id | undefined): void {
-    if (next !== id.value) composed.value = undefined;
-    wanted.value = next;
-    picked.value = undefined;
-  }
+  const show = (next: Id): void => void (wanted.value = next);
+  // what was drawn is of another sheet now, or of another project
+  watch(
+    [() => store.id, id],
+    () => {
+      composed.value = undefined;
+      picked.value = undefined;
+    },
+    { flush: 'sync' },
+  );
 
   /** Draws what is looked at; what was drawn before stays where that fails. */
   async function draw(): Promise<void> {
@@ -81,7 +86,7 @@ export const useSheets = defineStore('sheets', () => {
       show(made);
   }
 
-  const set = (fields: Partial<Sheet>) => act({ command: 'sheet.set', input: { sheet: id.value!, fields: fields } });
+  const set = (fields: Partial<Sheet>) => act({ command: 'sheet.set', input: { sheet: id.value!, fields } });
   const write = (fields: Sheet['title']) => act({ command: 'sheet.title', input: { sheet: id.value!, fields } });
   const remove = (one: Id) => act({ command: 'sheet.remove', input: { sheet: one } });
 

@@ -5,6 +5,7 @@ import {
   movedBy,
   scale3,
   sub3,
+  toPlane,
   turnedBy,
   type Frame,
   type Movement,
@@ -12,7 +13,6 @@ import {
   type Vec3,
 } from '../math/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
-import { seenAt } from './flat.ts';
 import { segment } from './picture.ts';
 import type { Piece } from '../sketch/pieces/index.ts';
 
@@ -61,7 +61,7 @@ export function centreLines(
   for (const { topology, movement } of bodies)
     for (const { from, to, axis, radius } of roundsOf(topology)) {
       const beyond = Math.min(Math.max(LEAST, 0.5 * radius * factor), MOST) / factor;
-      const [a, b] = [from, to].map((place) => seenAt(eye, movedBy(movement, place))) as [Vec2, Vec2];
+      const [a, b] = [from, to].map((place) => toPlane(eye, movedBy(movement, place))) as [Vec2, Vec2];
       const lean = Math.abs(dot3(turnedBy(movement, axis), eye.z));
       if (lean > 1 - 1e-9) {
         const arm = radius + beyond;

@@ -1,14 +1,14 @@
 import { dot3, type Frame, type Movement, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { DrawnView, Topology } from '../kernel-port/index.ts';
-import { boxOf, type Box, type Piece } from '../sketch/pieces/index.ts';
+import { boxOf, scaled, type Box, type Piece } from '../sketch/pieces/index.ts';
 import { centreLines } from './centre-lines.ts';
 import { notCovered } from './covered.ts';
 import { extentOf } from './extent.ts';
-import { flatPieces, scaledPiece } from './flat.ts';
+import { flatPieces } from './flat.ts';
 import { hatching } from './hatching.ts';
 import { laidOut, type LaidView } from './layout.ts';
-import { paperSize, withinFrame, type Area } from './papers.ts';
+import { paperSize, withinFrame } from './papers.ts';
 import { frameOf, type Lettering, type LineKind, type SheetPicture, type Stroke } from './picture.ts';
 import { scaleFactor } from './scales.ts';
 import type { Sheet, View } from './schema.ts';
@@ -47,7 +47,7 @@ const HATCH_APART = 3;
 const LETTER = 5;
 
 /** What may be drawn on: within the frame, above the title block. */
-export function drawingArea(size: Vec2): Area {
+function drawingArea(size: Vec2): Box {
   const { low, high } = withinFrame(size);
   return { low: [low[0], low[1] + TITLE_HEIGHT], high };
 }
@@ -98,7 +98,7 @@ interface ShownView {
 
 function placedView({ seen, layers, box }: ShownView, factor: number, at: Vec2): PlacedView {
   const { id: view, eye, bodies, cut } = seen;
-  const onPaper = (pieces: readonly Piece[]) => pieces.map((piece) => scaledPiece(piece, factor, at));
+  const onPaper = (pieces: readonly Piece[]) => pieces.map((piece) => scaled(piece, factor, at));
   const centres = seen.view.kind === 'corner' ? [] : centreLines(bodies, eye, { factor, cut: cut?.plane });
   const hatched = [...cutRims(seen)].map(([body, rims]) =>
     hatching(onPaper(rims), (body % 2 === 0 ? 1 : -1) * (Math.PI / 4), HATCH_APART),

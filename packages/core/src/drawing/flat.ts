@@ -1,4 +1,4 @@
-import { length3, toPlane, type Frame, type Vec2, type Vec3 } from '../math/index.ts';
+import { length3, type Vec2, type Vec3 } from '../math/index.ts';
 import type { SpaceCurve } from '../kernel-port/index.ts';
 import { arcBetween, ellipseBetween, fullCircle, fullEllipse, type Piece } from '../sketch/pieces/index.ts';
 
@@ -27,23 +27,3 @@ export function flatPieces(curve: SpaceCurve): Piece[] {
   const minor = length3(curve.minor);
   return [ends ? ellipseBetween('', [centre, tip, minor], ...ends) : fullEllipse('', centre, tip, minor)];
 }
-
-/** A piece drawn at a scale, shifted on paper. */
-export function scaledPiece(piece: Piece, factor: number, [dx, dy]: Vec2): Piece {
-  const at = ([x, y]: Vec2): Vec2 => [x * factor + dx, y * factor + dy];
-  const along = ([x, y]: Vec2): Vec2 => [x * factor, y * factor];
-  const ends = { from: at(piece.from), to: at(piece.to) };
-  switch (piece.form) {
-    case 'segment':
-      return { ...piece, ...ends };
-    case 'bezier':
-      return { ...piece, ...ends, inner: [at(piece.inner[0]), at(piece.inner[1])] };
-    case 'arc':
-      return { ...piece, ...ends, centre: at(piece.centre), radius: piece.radius * factor };
-    case 'ellipse':
-      return { ...piece, ...ends, centre: at(piece.centre), major: along(piece.major), minor: along(piece.minor) };
-  }
-}
-
-/** Where a place in space is seen by an eye. */
-export const seenAt = (eye: Frame, place: Vec3): Vec2 => toPlane(eye, place);

@@ -40,7 +40,3 @@ const fromRow = (u: number, v: number, along: Vec2, across: Vec2): Vec2 => [
   u * along[0] + v * across[0],
   u * along[1] + v * across[1],
 ];
-
-/** The area that hatching covers, mm^2: for tests. */
-export const hatchedArea = (lines: readonly Piece[], apart: number): number =>
-  lines.reduce((sum, { from, to }) => sum + Math.hypot(to[0] - from[0], to[1] - from[1]) * apart, 0);

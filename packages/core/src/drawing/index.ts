@@ -1,5 +1,5 @@
 export * from './schema.ts';
-export { PAPERS, paperSize, withinFrame, type Area, type Paper } from './papers.ts';
+export { PAPERS, paperSize, withinFrame, type Paper } from './papers.ts';
 export { SCALE_NAMES, scaleFactor } from './scales.ts';
 export { BESIDE_EYES, CORNER_EYE, SIDE_EYES } from './eyes.ts';
 export { LINES, LINE_KINDS, type Lettering, type LineKind, type SheetPicture, type Stroke } from './picture.ts';

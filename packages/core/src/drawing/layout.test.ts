@@ -2,11 +2,11 @@ import fc from 'fast-check';
 import type { Box } from '../sketch/pieces/index.ts';
 import { BESIDE_EYES, CORNER_EYE, SIDE_EYES } from './eyes.ts';
 import { laidOut, type LaidView } from './layout.ts';
-import { paperSize, withinFrame, type Area } from './papers.ts';
+import { paperSize, withinFrame } from './papers.ts';
 import { SCALE_NAMES, scaleFactor } from './scales.ts';
 import { BESIDE, type View } from './schema.ts';
 
-const AREA: Area = { low: [20, 46], high: [287, 200] };
+const AREA: Box = { low: [20, 46], high: [287, 200] };
 const common = {} as const;
 
 /** A block a x b x c from its middle, seen from an eye. */

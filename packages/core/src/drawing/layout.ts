@@ -1,8 +1,7 @@
 import { add2, type Frame, type Vec2 } from '../math/index.ts';
-import type { Box } from '../sketch/pieces/index.ts';
+import { boxesOverlap, type Box } from '../sketch/pieces/index.ts';
 import { extentOf } from './extent.ts';
 import { BESIDE_EYES } from './eyes.ts';
-import type { Area } from './papers.ts';
 import { largestFitting, scaleFactor } from './scales.ts';
 import { BESIDE, type Sheet, type View } from './schema.ts';
 import type { Id } from '../records/index.ts';
@@ -35,7 +34,7 @@ const WAYS: Readonly<Record<Beside, Vec2>> = { right: [1, 0], left: [-1, 0], abo
  * Lays views out: those that are folded out beside the one that they belong to, the others where there is room. The scale
  * is the one that is set, or the largest at which all fit; all together stand in the middle of the area.
  */
-export function laidOut(sheet: Pick<Sheet, 'projection' | 'scale'>, views: readonly LaidView[], area: Area): Layout {
+export function laidOut(sheet: Pick<Sheet, 'projection' | 'scale'>, views: readonly LaidView[], area: Box): Layout {
   const room: Vec2 = [area.high[0] - area.low[0] - 2 * PADDING, area.high[1] - area.low[1] - 2 * PADDING];
   const scale =
     sheet.scale ??
@@ -77,7 +76,7 @@ function placed(
     });
     const found = besideWhich(view, eye, done);
     const way = found && waysIn(projection, found.beside);
-    const free = (candidate: Vec2) => done.every((other) => !overlap(covered(candidate), other.box));
+    const free = (candidate: Vec2) => done.every((other) => !boxesOverlap(covered(candidate), other.box, GAP - 1e-9));
     const folded = found && way && nextTo(found.other, way, box, factor);
     // what is folded out stands there in any case; what only could be, where there is room
     const at =
@@ -152,9 +151,3 @@ function corners(done: readonly Placed[], box: Box, factor: number): Vec2[] {
   ];
   return ways.map((way) => nextTo(first, way, box, factor));
 }
-
-const overlap = (a: Box, b: Box): boolean =>
-  a.low[0] < b.high[0] + GAP - 1e-9 &&
-  b.low[0] < a.high[0] + GAP - 1e-9 &&
-  a.low[1] < b.high[1] + GAP - 1e-9 &&
-  b.low[1] < a.high[1] + GAP - 1e-9;

@@ -1,4 +1,5 @@
 import type { Vec2 } from '../math/index.ts';
+import type { Box } from '../sketch/pieces/index.ts';
 
 /**
  * Sizes of sheets lying on their longer side, mm: ISO 216 for A4 to A0, ANSI/ASME Y14.1 for A to E (8.5 x 11 in to
@@ -28,13 +29,8 @@ export function paperSize(paper: Paper, upright: boolean): Vec2 {
 /** The frame leaves 20 mm at the left for filing, else 10 mm (ISO 5457). */
 export const MARGINS = { left: 20, other: 10 } as const;
 
-export interface Area {
-  readonly low: Vec2;
-  readonly high: Vec2;
-}
-
 /** What lies within the frame of a sheet, mm from its lower left corner. */
-export const withinFrame = ([width, height]: Vec2): Area => ({
+export const withinFrame = ([width, height]: Vec2): Box => ({
   low: [MARGINS.left, MARGINS.other],
   high: [width - MARGINS.other, height - MARGINS.other],
 });

@@ -10,7 +10,8 @@ export const SIDES = ['front', 'top', 'right', 'back', 'under', 'left'] as const
 /** From where a projected view is seen, as one looks at the view that it is beside. */
 export const BESIDE = ['right', 'left', 'above', 'below'] as const;
 
-const common = {
+/** What every view can be set to. */
+export const viewFields = {
   /** Are hidden edges drawn, and those at which faces go on into each other? As usual for the kind if absent. */
   hidden: z.boolean().optional(),
   smooth: z.boolean().optional(),
@@ -19,11 +20,11 @@ const common = {
 };
 
 export const viewSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('base'), from: z.enum(SIDES), ...common }),
-  z.strictObject({ kind: z.literal('projected'), of: idSchema, beside: z.enum(BESIDE), ...common }),
-  z.strictObject({ kind: z.literal('corner'), ...common }),
+  z.strictObject({ kind: z.literal('base'), from: z.enum(SIDES), ...viewFields }),
+  z.strictObject({ kind: z.literal('projected'), of: idSchema, beside: z.enum(BESIDE), ...viewFields }),
+  z.strictObject({ kind: z.literal('corner'), ...viewFields }),
   /** Cut open at a section that the part keeps by name. */
-  z.strictObject({ kind: z.literal('section'), section: idSchema, ...common }),
+  z.strictObject({ kind: z.literal('section'), section: idSchema, ...viewFields }),
 ]);
 export type View = z.infer<typeof viewSchema>;
 

@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { frameOn, STILL, type Vec2 } from '../math/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
-import { along, fullCircle, lengthOf, type Piece } from '../sketch/pieces/index.ts';
+import { along, fullCircle, lengthOf, scaled, type Piece } from '../sketch/pieces/index.ts';
 import { centreLines } from './centre-lines.ts';
 import { notCovered } from './covered.ts';
 import { cutMark } from './cut-mark.ts';
 import { SIDE_EYES } from './eyes.ts';
-import { flatPieces, scaledPiece } from './flat.ts';
-import { hatchedArea, hatching } from './hatching.ts';
+import { flatPieces } from './flat.ts';
+import { hatching } from './hatching.ts';
 import { frameOf, segment } from './picture.ts';
 
 const coordinate = fc.double({ min: -50, max: 50, noNaN: true });
@@ -17,7 +17,8 @@ describe('hatching', () => {
   test('covers the area of what is cut and leaves openings free', () => {
     const rims = [...frameOf([0, 0], [40, 30]), fullCircle('', [20, 15], 8)];
     const lines = hatching(rims, Math.PI / 4, 0.5);
-    expect(hatchedArea(lines, 0.5) / (40 * 30 - Math.PI * 64)).toBeCloseTo(1, 2);
+    const covered = lines.reduce((sum, line) => sum + lengthOf(line) * 0.5, 0);
+    expect(covered / (40 * 30 - Math.PI * 64)).toBeCloseTo(1, 2);
     for (const { from, to } of lines) {
       const [mx, my] = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2];
       expect(Math.hypot(mx - 20, my - 15)).toBeGreaterThan(7.9);
@@ -73,7 +74,7 @@ describe('curves of views as pieces', () => {
   test('are drawn at a scale', () => {
     fc.assert(
       fc.property(place, fc.double({ min: 0.01, max: 10, noNaN: true }), place, (at, factor, [dx, dy]) => {
-        const circle = scaledPiece(fullCircle('', at, 5), factor, [dx, dy]);
+        const circle = scaled(fullCircle('', at, 5), factor, [dx, dy]);
         const [x, y] = along(circle, 0.37);
         expect(Math.hypot(x - at[0] * factor - dx, y - at[1] * factor - dy)).toBeCloseTo(5 * factor, 9);
       }),

@@ -7,10 +7,8 @@ const degrees = (angle: number): number => ((((angle * 180) / Math.PI) % 360) + 
 const text = (n: number): string => `${Number(n.toFixed(9)) + 0}`;
 
 /** Pairs of a code and a value, as DXF files are made of. */
-export const dxfPairs = (...list: readonly (readonly [code: number, value: string | number])[]): string =>
+export const pairs = (...list: readonly (readonly [code: number, value: string | number])[]): string =>
   list.map(([code, value]) => `${code}\n${typeof value === 'number' ? text(value) : value}`).join('\n');
-
-const pairs = dxfPairs;
 
 /** Curves as entities of a DXF file on a layer: lines, arcs, circles, ellipses and cubic splines. */
 export function dxfEntities(pieces: readonly Piece[], layer: string): string[] {

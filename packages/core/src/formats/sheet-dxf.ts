@@ -1,5 +1,5 @@
 import { LINE_KINDS, LINES, type Lettering, type LineKind, type SheetPicture } from '../drawing/index.ts';
-import { dxfEntities, dxfFile, dxfPairs } from './drawing-files.ts';
+import { dxfEntities, dxfFile, pairs } from './drawing-files.ts';
 
 /** Letters lie on a layer of their own. */
 const LETTERS = 'LETTERS';
@@ -16,16 +16,16 @@ export function writeSheetDxf({ strokes, letters }: SheetPicture): string {
 function table(name: string, first: number, rows: readonly ((handle: string) => string)[]): string {
   const handle = (k: number) => (first + k).toString(16).toUpperCase();
   return [
-    dxfPairs([0, 'TABLE'], [2, name], [5, handle(0)], [100, 'AcDbSymbolTable'], [70, `${rows.length}`]),
+    pairs([0, 'TABLE'], [2, name], [5, handle(0)], [100, 'AcDbSymbolTable'], [70, `${rows.length}`]),
     ...rows.map((row, k) => row(handle(k + 1))),
-    dxfPairs([0, 'ENDTAB']),
+    pairs([0, 'ENDTAB']),
   ].join('\n');
 }
 
 function lineTypes(used: readonly LineKind[]): string {
   const type = (name: string, dashes: readonly number[], words: string) => (handle: string) =>
     [
-      dxfPairs(
+      pairs(
         ...([
           [0, 'LTYPE'],
           [5, handle],
@@ -39,7 +39,7 @@ function lineTypes(used: readonly LineKind[]): string {
           [40, dashes.reduce((sum, dash) => sum + dash, 0)],
         ] as const),
       ),
-      ...dashes.map((dash, k) => dxfPairs([49, k % 2 === 0 ? dash : -dash], [74, '0'])),
+      ...dashes.map((dash, k) => pairs([49, k % 2 === 0 ? dash : -dash], [74, '0'])),
     ].join('\n');
   const broken = used.filter((line) => LINES[line].dashes.length > 0);
   const rows = [
@@ -58,7 +58,7 @@ const widthCode = (mm: number): number =>
 
 function layers(used: readonly LineKind[]): string {
   const layer = (name: string, type: string, width: number) => (handle: string) =>
-    dxfPairs(
+    pairs(
       [0, 'LAYER'],
       [5, handle],
       [100, 'AcDbSymbolTableRecord'],
@@ -82,7 +82,7 @@ function layers(used: readonly LineKind[]): string {
 const ANCHORS = { start: 0, middle: 1, end: 2 } as const;
 
 function lettering({ at: [x, y], text, height, anchor }: Lettering): string {
-  return dxfPairs(
+  return pairs(
     [0, 'TEXT'],
     [100, 'AcDbEntity'],
     [8, LETTERS],

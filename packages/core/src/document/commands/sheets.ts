@@ -1,15 +1,18 @@
 import { z } from 'zod';
-import { SHEET_LIMITS, sheetSchema, titleSchema, viewSchema, type Sheet, type View } from '../../drawing/index.ts';
+import {
+  SHEET_LIMITS,
+  sheetSchema,
+  titleSchema,
+  viewFields,
+  viewSchema,
+  type Sheet,
+  type View,
+} from '../../drawing/index.ts';
 import { idSchema, type Id } from '../../records/index.ts';
 import type { Project } from '../schema.ts';
 import { command, insert, refuse } from './command.ts';
 
 const where = { sheet: idSchema };
-const viewFields = z.strictObject({
-  hidden: z.boolean().optional(),
-  smooth: z.boolean().optional(),
-  shift: z.tuple([z.number().min(-2000).max(2000), z.number().min(-2000).max(2000)]).optional(),
-});
 
 const sheetIn = (draft: Project, id: Id): Sheet => draft.sheets?.[id] ?? refuse('sheet.unknown', { id });
 const viewIn = (sheet: Sheet, id: Id): View => sheet.views[id] ?? refuse('view.unknown', { id });
@@ -91,7 +94,7 @@ export const sheetCommands = {
   }),
 
   'view.set': command(
-    z.strictObject({ ...where, view: idSchema, fields: viewFields }),
+    z.strictObject({ ...where, view: idSchema, fields: z.strictObject(viewFields) }),
     (draft, { sheet, view, fields }) => {
       const record = sheetIn(draft, sheet);
       assign(viewIn(record, view), fields as Partial<View>);

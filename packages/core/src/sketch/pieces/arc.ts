@@ -62,6 +62,7 @@ export const arc: CurveForm<Arc> = {
     sweptTo(start, sweep, Math.atan2(place[1] - centre[1], place[0] - centre[0])),
   areaShare: ({ from, to, radius, sweep }) => cross2(from, to) / 2 + (radius * radius * (sweep - Math.sin(sweep))) / 2,
   reversed: (piece) => ({ ...piece, start: piece.start + piece.sweep, sweep: -piece.sweep }),
+  scaled: (piece, factor, at) => ({ ...piece, centre: at(piece.centre), radius: piece.radius * factor }),
   stretch: (piece, t0, t1) => ({
     ...piece,
     start: piece.start + t0 * piece.sweep,

@@ -43,6 +43,7 @@ export const bezier: CurveForm<Bezier> = {
     );
   },
   reversed: (piece) => ({ ...piece, inner: [piece.inner[1], piece.inner[0]] }),
+  scaled: (piece, _, at) => ({ ...piece, inner: [at(piece.inner[0]), at(piece.inner[1])] }),
   stretch: (piece, t0, t1) => ({ ...piece, inner: [blossom(piece, t0, t0, t1), blossom(piece, t0, t1, t1)] }),
   summits(piece) {
     const [p0, p1, p2, p3] = controls(piece).map((place) => place[1]) as [number, number, number, number];

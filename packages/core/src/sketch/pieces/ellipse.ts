@@ -69,6 +69,12 @@ export const ellipse: CurveForm<EllipsePiece> = {
   areaShare: ({ from, to, major, minor, sweep }) =>
     cross2(from, to) / 2 + (cross2(major, minor) * (sweep - Math.sin(sweep))) / 2,
   reversed: (piece) => ({ ...piece, start: piece.start + piece.sweep, sweep: -piece.sweep }),
+  scaled: (piece, factor, at) => ({
+    ...piece,
+    centre: at(piece.centre),
+    major: scale2(piece.major, factor),
+    minor: scale2(piece.minor, factor),
+  }),
   stretch: (piece, t0, t1) => ({
     ...piece,
     start: piece.start + t0 * piece.sweep,

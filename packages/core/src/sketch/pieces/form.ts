@@ -22,6 +22,8 @@ export interface CurveForm<P extends PieceBase> {
   areaShare(piece: P): number;
   /** The same curve the other way round; `from`, `to` and `turned` are changed by the caller. */
   reversed(piece: P): P;
+  /** The same curve `factor` times as large, its places moved by `at`; `from` and `to` are set by the caller. */
+  scaled(piece: P, factor: number, at: (place: Vec2) => Vec2): P;
   /** The stretch between two parameters; the ends are set by the caller. */
   stretch(piece: P, t0: number, t1: number): P;
   /** Parameters inside (0, 1) at which the curve changes between rising and falling. */

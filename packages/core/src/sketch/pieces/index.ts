@@ -36,6 +36,12 @@ export const reversed = (piece: Piece): Piece => {
   return { ...rest, from: piece.to, to: piece.from, ...(turned ? {} : { turned: true }) };
 };
 
+/** The same curve `factor` times as large, then shifted. */
+export function scaled(piece: Piece, factor: number, [dx, dy]: Vec2): Piece {
+  const at = ([x, y]: Vec2): Vec2 => [x * factor + dx, y * factor + dy];
+  return { ...formOf(piece).scaled(piece, factor, at), from: at(piece.from), to: at(piece.to) };
+}
+
 /** The stretch between two parameters; `from` and `to` are given, so that neighbours meet exactly. */
 export const stretch = (piece: Piece, t0: number, t1: number, from: Vec2, to: Vec2): Piece => ({
   ...formOf(piece).stretch(piece, t0, t1),

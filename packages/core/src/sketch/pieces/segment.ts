@@ -15,6 +15,7 @@ export const segment: CurveForm<Segment> = {
   },
   areaShare: ({ from, to }) => cross2(from, to) / 2,
   reversed: (piece) => piece,
+  scaled: (piece) => piece,
   stretch: (piece) => piece,
   summits: () => [],
   box: ({ from, to }) => boxAround([from, to]),
