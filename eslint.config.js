@@ -13,6 +13,7 @@ const CORE_ORDER = [
   'result',
   'math',
   'units',
+  'fits',
   'expressions',
   'records',
   'solver',

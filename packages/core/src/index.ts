@@ -1,6 +1,7 @@
 export * from './result/index.ts';
 export * from './math/index.ts';
 export * from './units/index.ts';
+export * from './fits/index.ts';
 export * from './expressions/index.ts';
 export * from './records/index.ts';
 export * from './solver/index.ts';

@@ -20,6 +20,7 @@ import {
   type ComposedSheet,
   type EdgeFacts,
   type FileRecord,
+  type FittingMark,
   type Fineness,
   type Gap,
   type Id,
@@ -30,6 +31,7 @@ import {
   type Part,
   type PlaceOnBody,
   type Project,
+  type Reference,
   type Result,
   type Scope,
   type Thing,
@@ -326,10 +328,16 @@ export class Engine {
     return this.drafting.drawn(project, id, part === undefined ? undefined : await this.siteOf(project, part), pause);
   }
 
+  /** The dimensions that make sense for what is picked in a view of a sheet. */
+  async fittingMarks(project: Project, sheet: Id, view: Id, picked: readonly Reference[]): Promise<FittingMark[]> {
+    const part = project.sheets?.[sheet]?.part;
+    const site = part === undefined ? undefined : await this.siteOf(project, part);
+    return site ? this.drafting.fitting(project, sheet, site, view, picked) : [];
+  }
+
   private async buildPart(id: Id, part: Part, scope: Scope, site: Site, options: BuildOptions): Promise<Built> {
     const steps: StepResult[] = [];
     const keys: string[] = [];
-    const signs: PartModel['signs'][number][] = [];
     let state: { readonly id: number; readonly bodies: readonly BodyHandle[] } = { id: 0, bodies: [] };
     let before: readonly BodyHandle[] | undefined;
     const last = options.upTo === undefined ? -1 : part.stepOrder.indexOf(options.upTo);
@@ -392,7 +400,7 @@ export class Engine {
       }
       state = entry;
       site.sources.set(stepId, { kind: step.kind, inputs: inputs.value, on });
-      kind.signs?.(inputs.value).forEach((sign) => signs.push({ ...sign, step: stepId }));
+      kind.signs?.(inputs.value).forEach((sign) => site.signs.push({ ...sign, step: stepId }));
       keys.push(key);
       add();
     }
@@ -400,7 +408,7 @@ export class Engine {
     const earlier = (before ?? []).map((body) => this.survey.describe(body, options));
     site.bodies = state.bodies;
     const sections = sectionsOf(part.sections, site);
-    const { sketches, datums } = site;
+    const { sketches, datums, signs } = site;
     const plane = options.before === undefined ? undefined : sketches.get(options.before)?.frame;
     const crossings = plane && before ? before.flatMap((body) => this.survey.crossing(body, plane)) : [];
     return {

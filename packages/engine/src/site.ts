@@ -29,6 +29,7 @@ import {
   type Result,
   type Scope,
   type Section,
+  type Sign,
   type SolvedSketch,
   type Source,
   type Step,
@@ -58,6 +59,8 @@ export const crossingsThere = ({ world, pose }: Seen, plane: Frame): EdgeFacts[]
 export class Site implements Sited {
   readonly sketches = new Map<Id, SolvedSketch>();
   readonly datums = new Map<Id, Datum>();
+  /** Threads and the like, by the step that makes them. */
+  readonly signs: (Sign & { readonly step: Id })[] = [];
   /** Steps that make bodies, as they were resolved. */
   readonly sources = new Map<Id, Source>();
   private held: readonly BodyHandle[] = [];

@@ -1,4 +1,11 @@
-import type { BRepAdaptor_Curve, gp_Ax1, gp_Pnt, gp_Vec, TopoDS_Shape } from 'replicad-opencascadejs';
+import type {
+  BRepAdaptor_Curve,
+  BRepAdaptor_Surface,
+  gp_Ax1,
+  gp_Pnt,
+  gp_Vec,
+  TopoDS_Shape,
+} from 'replicad-opencascadejs';
 import {
   add3,
   bezierAt,
@@ -65,7 +72,39 @@ function surfaceOf(library: Library, scope: Scope, shape: TopoDS_Shape): Surface
     const sphere = scope.keep(surface.Sphere());
     return { form: 'sphere', centre: vec(scope.keep(sphere.Location())), radius: sphere.Radius() };
   }
+  if (kind === 'GeomAbs_Cone') return coneOf(ringAt(scope, surface, 0), ringAt(scope, surface, 1), outside.at);
+  if (kind === 'GeomAbs_Torus') {
+    const [outer, inner] = [ringAt(scope, surface, 0), ringAt(scope, surface, Math.PI)];
+    const [major, minor] = [(outer.radius + inner.radius) / 2, (outer.radius - inner.radius) / 2];
+    return { form: 'torus', origin: outer.centre, axis: outer.axis, major, minor };
+  }
   return { form: 'free' };
+}
+
+interface Ring {
+  readonly centre: Vec3;
+  readonly axis: Vec3;
+  readonly radius: number;
+}
+
+/** A circle of a surface that goes round an axis: the library's own classes for cones and rings are not bound. */
+function ringAt(scope: Scope, surface: BRepAdaptor_Surface, v: number): Ring {
+  const at = (u: number) => vec(scope.keep(surface.Value(u, v)));
+  const [near, side, far] = [at(0), at(Math.PI / 2), at(Math.PI)];
+  const centre = scale3(add3(near, far), 0.5);
+  const axis = direction3(cross3(sub3(near, centre), sub3(side, centre))) ?? ([0, 0, 1] as const);
+  return { centre, axis, radius: distance3(near, far) / 2 };
+}
+
+/** The cone through two circles; `at` is a place on it, which tells on which side of its tip it lies. */
+function coneOf(a: Ring, b: Ring, at: Vec3): Surface {
+  const [narrow, wide] = a.radius < b.radius ? [a, b] : [b, a];
+  const run = sub3(wide.centre, narrow.centre);
+  const [rise, height] = [wide.radius - narrow.radius, Math.hypot(...run)];
+  const origin = sub3(narrow.centre, scale3(run, narrow.radius / rise));
+  const along = scale3(run, 1 / height);
+  const axis = dot3(sub3(at, origin), along) < 0 ? scale3(along, -1) : along;
+  return { form: 'cone', origin, axis, angle: Math.atan2(rise, height) };
 }
 
 /** A place inside the parameters of a face and the normal there, out of the body. */

@@ -14,12 +14,17 @@ import {
   type View,
 } from '@helb/core';
 import { useSheets } from '../stores/sheets.ts';
+import { useWriting } from '../stores/writing.ts';
 import ChoiceWord from './choice-word.vue';
+import MarkDesk from './mark-desk.vue';
 import NameField from './name-field.vue';
+import SheetFindings from './sheet-findings.vue';
+import SheetWriting from './sheet-writing.vue';
 import TypedField from './typed-field.vue';
 
 /** What the sheet is set up as: paper, scale, views, and what is written into the title block. */
 const sheets = useSheets();
+const writing = useWriting();
 
 const papers = Object.fromEntries(Object.keys(PAPERS).map((name) => [name, name]));
 const scales = computed(() => ({
@@ -68,6 +73,9 @@ const set = (fields: Partial<Sheet>) => sheets.set(fields);
 <template>
   <aside class="border-rule bg-sheet w-75 shrink-0 overflow-y-auto border-l" aria-label="Desk">
     <template v-if="sheets.sheet && sheets.id">
+      <MarkDesk v-if="writing.mark && writing.chosen" :key="writing.chosen" />
+      <SheetFindings />
+      <SheetWriting />
       <section class="border-rule space-y-1.5 border-b p-4">
         <NameField :value="sheets.sheet.name" label="Name of the sheet" @change="(name) => set({ name })" />
         <p>

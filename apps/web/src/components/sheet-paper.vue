@@ -1,12 +1,21 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
-import { CAPITALS, sheetPaths, viewWords, type Id, type SheetPicture } from '@helb/core';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { scaleFactor, sheetPaths, viewWords, type Handle, type Id, type SheetPicture } from '@helb/core';
+import { nearestHandle } from '../editor/handles.ts';
 import { useModel } from '../stores/model.ts';
 import { useSheets } from '../stores/sheets.ts';
+import { useWriting } from '../stores/writing.ts';
+import SheetHandles from './sheet-handles.vue';
 import SheetLines from './sheet-lines.vue';
+import SheetMarks from './sheet-marks.vue';
+import SheetWords from './sheet-words.vue';
 
-/** The sheet as it is printed. Its views are dragged, by the pointer or by arrow keys; the paper by the middle button. */
+/**
+ * The sheet as it is printed. Its views and what is written into them are dragged, by the pointer or by arrow keys; the paper
+ * by the middle button. While something is written, things are picked in its views.
+ */
 const sheets = useSheets();
+const writing = useWriting();
 const model = useModel();
 const svg = ref<SVGSVGElement>();
 
@@ -40,7 +49,7 @@ const views = computed(() =>
     id,
     layers: layersOf(
       picture.value!,
-      picture.value!.strokes.filter(({ view }) => view === id),
+      picture.value!.strokes.filter(({ view, mark }) => view === id && mark === undefined),
     ),
     x: low[0] - 3,
     y: size.value[1] - high[1] - 3,
@@ -56,10 +65,26 @@ function place(event: MouseEvent): [number, number] {
   return [x, y];
 }
 
-const held = ref<{ readonly id?: Id; readonly from: readonly [number, number]; by: [number, number] }>();
+const held = ref<{
+  readonly id?: Id;
+  readonly mark?: Id;
+  readonly from: readonly [number, number];
+  by: [number, number];
+}>();
+const hovered = shallowRef<Handle>();
 
+function pressMark(event: PointerEvent, mark: Id) {
+  if (event.button !== 0 || writing.verb) return press(event);
+  writing.chosen = mark;
+  sheets.picked = undefined;
+  held.value = { mark, from: place(event), by: [0, 0] };
+  svg.value!.setPointerCapture(event.pointerId);
+  event.preventDefault();
+}
 function press(event: PointerEvent, id?: Id) {
+  if (event.button === 0 && writing.verb && hovered.value) return void writing.pick(hovered.value);
   const wantsPaper = event.button === 1 || event.button === 2 || event.shiftKey || id === undefined;
+  if (event.button === 0) writing.chosen = undefined;
   if (id !== undefined && !wantsPaper) sheets.picked = id;
   else if (event.button === 0 && !event.shiftKey) sheets.picked = undefined;
   held.value = { ...(wantsPaper ? {} : { id }), from: place(event), by: [0, 0] };
@@ -67,17 +92,28 @@ function press(event: PointerEvent, id?: Id) {
   event.preventDefault();
 }
 function drag(event: PointerEvent) {
-  if (!held.value) return;
   const [x, y] = place(event);
-  const { id, from } = held.value;
-  if (id !== undefined) held.value.by = [x - from[0], y - from[1]];
+  if (!held.value) {
+    const near = NEAR / sight.value.zoom;
+    hovered.value = writing.verb && nearestHandle(sheets.composed?.handles ?? [], [x, size.value[1] - y], near);
+    return;
+  }
+  const { id, mark, from } = held.value;
+  if (id !== undefined || mark !== undefined) held.value.by = [x - from[0], y - from[1]];
   else sight.value = { ...sight.value, x: sight.value.x + from[0] - x, y: sight.value.y + from[1] - y };
 }
 function release() {
-  const { id, by } = held.value ?? {};
+  const { id, mark, by } = held.value ?? {};
   held.value = undefined;
+  if (mark !== undefined && by && Math.hypot(...by) > 0.5) {
+    const factor = scaleFactor(sheets.composed!.scale);
+    writing.shift(mark, [by[0] / factor, -by[1] / factor]);
+  }
   if (id !== undefined && by && Math.hypot(...by) > 0.5) shift(id, by[0], -by[1]);
 }
+
+/** How near to a line one picks it, mm on paper as a whole. */
+const NEAR = 2;
 
 /** Moves a view on the paper, mm; whole half millimetres are enough. */
 function shift(id: Id, dx: number, dy: number) {
@@ -133,7 +169,8 @@ const middle = (): [number, number] => [
           v-for="view in views"
           :key="view.id"
           :transform="held?.id === view.id ? `translate(${held.by[0]} ${held.by[1]})` : undefined"
-          class="group cursor-move outline-none"
+          class="group outline-none"
+          :class="writing.verb ? 'cursor-crosshair' : 'cursor-move'"
           tabindex="0"
           role="button"
           :aria-label="`View ${view.words}`"
@@ -157,18 +194,10 @@ const middle = (): [number, number] => [
         </g>
       </g>
       <g fill="#111" font-family="'Source Sans 3', sans-serif" class="pointer-events-none">
-        <text
-          v-for="({ at, text, height, anchor, bold }, k) in picture.letters"
-          :key="k"
-          :x="at[0]"
-          :y="size[1] - at[1]"
-          :font-size="height / CAPITALS"
-          :text-anchor="anchor"
-          :font-weight="bold ? 600 : 400"
-        >
-          {{ text }}
-        </text>
+        <SheetWords :letters="picture.letters.filter(({ mark }) => mark === undefined)" :height="size[1]" />
       </g>
+      <SheetMarks :held="held" @press="pressMark" />
+      <SheetHandles :hovered="hovered" />
     </svg>
     <p v-else-if="sheets.sheet && !sheets.message" class="text-muted grid h-full place-items-center">
       <span>Drawing… {{ model.progress }} <button class="word-link ml-2" @click="sheets.stop()">stop</button></span>

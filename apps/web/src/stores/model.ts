@@ -91,6 +91,7 @@ export const useModel = defineStore('model', () => {
   async function sheetFile(project: Project, ids: readonly Id[], format: SheetFormat): Promise<Uint8Array | string> {
     return bytesOf(await engine().sheetFile(project, ids, format));
   }
+  const fittingMarks = (...args: Parameters<EngineClient['fittingMarks']>) => engine().fittingMarks(...args);
   const bytesOf = (reply: FileReply) => (reply.kind === 'file' ? reply.bytes : explain(reply.issue));
 
   /** A sheet as it is printed, or why there is none; undefined where a newer request overtook it. */
@@ -166,6 +167,7 @@ export const useModel = defineStore('model', () => {
     outline,
     sheet,
     sheetFile,
+    fittingMarks,
     endDrawing,
     crossings,
     gap,

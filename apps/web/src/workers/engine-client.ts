@@ -105,6 +105,10 @@ export class EngineClient {
     this.died('stopped');
   }
 
+  fittingMarks(...args: Parameters<EngineWorker['fittingMarks']>): ReturnType<EngineWorker['fittingMarks']> {
+    return this.surviving((worker) => worker.fittingMarks(...args));
+  }
+
   sheetFile(project: Project, ids: readonly Id[], format: SheetFormat): Promise<FileReply> {
     return this.surviving((worker) => worker.sheetFile(project, ids, format));
   }

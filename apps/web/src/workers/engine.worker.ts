@@ -326,6 +326,7 @@ const worker: EngineWorker = {
   file: (...args) => inTurn(() => requests.file(...args)),
   outline: (...args) => inTurn(() => requests.outline(...args)),
   sheet: (project, id, progress) => drawings.run((signal) => requests.sheet(project, id, progress, signal)),
+  fittingMarks: (...args) => inTurn(async () => (await engine()).fittingMarks(...args)),
   sheetFile: (...args) => inTurn(() => requests.sheetFile(...args)),
   crossings: (...args) => inTurn(() => requests.crossings(...args)),
   gap: (...args) => inTurn(() => requests.gap(...args)),

@@ -1,20 +1,22 @@
 import type {
   BodyMeasures,
-  ComposedSheet,
-  BodyReference,
   BodyMesh,
+  BodyReference,
+  ComposedSheet,
   Datum,
   EdgeFacts,
   Entities,
+  FittingMark,
   Frame,
   Gap,
   Id,
   Issue,
   Movement,
   Project,
+  Reference,
   Region,
-  Sign,
   Result,
+  Sign,
   SketchSources,
   Topology,
 } from '@helb/core';
@@ -137,6 +139,8 @@ export interface EngineWorker {
   outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<FileReply>;
   /** A sheet as it is printed; a newer request overtakes an older one. */
   sheet(project: Project, id: Id, progress: (done: number, of: number) => void): Promise<SheetReply>;
+  /** The dimensions that make sense for what is picked in a view of a sheet. */
+  fittingMarks(project: Project, sheet: Id, view: Id, picked: readonly Reference[]): Promise<readonly FittingMark[]>;
   /** One sheet, or of PDF several, as a file. */
   sheetFile(project: Project, ids: readonly Id[], format: SheetFormat): Promise<FileReply>;
   /** Where the plane of a sketch crosses the parts that stand round its own, by their placements. */

@@ -11,10 +11,18 @@ export function checkSheets({ sheets = {}, parts }: Project): Issue | undefined 
     for (const view of Object.values(sheet.views))
       if (view.kind === 'section' && !Object.hasOwn(sections, view.section))
         return issue('sheet.section', { name: sheet.name, part: part.name });
+    if (!hasItsMarks(sheet)) return issue('project.order', { what: `marks of ${sheet.name}` });
+    if (Object.values(sheet.marks ?? {}).some(({ view }) => !Object.hasOwn(sheet.views, view)))
+      return issue('mark.view', { name: sheet.name });
     const wrong = wrongOrder(sheet);
     if (wrong) return wrong;
   }
   return undefined;
+}
+
+function hasItsMarks({ marks = {}, markOrder = [] }: Sheet): boolean {
+  const isWhole = markOrder.length === Object.keys(marks).length && new Set(markOrder).size === markOrder.length;
+  return isWhole && markOrder.every((id) => Object.hasOwn(marks, id));
 }
 
 /** A view comes after the one that it is folded out of: so none is folded out of itself. */

@@ -14,7 +14,8 @@ import {
 } from '../math/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
 import { segment } from './picture.ts';
-import type { Piece } from '../sketch/pieces/index.ts';
+import type { Box, Piece } from '../sketch/pieces/index.ts';
+import type { Witness } from './witness/index.ts';
 
 /** A whole round thing: a bore, a pin, a cone; from one end of its axis to the other. */
 interface Round {
@@ -81,4 +82,17 @@ export function centreLines(
       }
     }
   return [...found.values()].flatMap(({ pieces }) => pieces);
+}
+
+/** Across views of what is symmetrical as a whole, the line in which it mirrors: so its two sides need no figures each. */
+export function mirrorLines(mirrors: Witness['mirrors'], eye: Frame, { low, high }: Box, factor: number): Piece[] {
+  const beyond = MOST / factor;
+  return mirrors.flatMap(({ across, at, isTold }) => {
+    const way: Vec2 = [eye.x[across]!, eye.y[across]!];
+    if (!isTold || Math.hypot(...way) < 1 - 1e-9) return [];
+    const [x, y] = [at * way[0], at * way[1]];
+    return Math.abs(way[0]) > 0.5
+      ? [segment([x, low[1] - beyond], [x, high[1] + beyond])]
+      : [segment([low[0] - beyond, y], [high[0] + beyond, y])];
+  });
 }

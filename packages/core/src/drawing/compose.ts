@@ -2,15 +2,19 @@ import { dot3, type Frame, type Movement, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { DrawnView, Topology } from '../kernel-port/index.ts';
 import { boxOf, scaled, type Box, type Piece } from '../sketch/pieces/index.ts';
-import { centreLines } from './centre-lines.ts';
+import { centreLines, mirrorLines } from './centre-lines.ts';
 import { notCovered } from './covered.ts';
 import { extentOf } from './extent.ts';
 import { flatPieces } from './flat.ts';
 import { hatching } from './hatching.ts';
+import { textWidth } from './label.ts';
 import { laidOut, type LaidView } from './layout.ts';
-import { paperSize, withinFrame } from './papers.ts';
+import { marked, type ComposedMark, type MarkedSheet, type MarkedView, type Scene, type SeenMark } from './marked.ts';
+import { PAPERS, paperSize, withinFrame } from './papers.ts';
 import { frameOf, type Lettering, type LineKind, type SheetPicture, type Stroke } from './picture.ts';
 import { scaleFactor } from './scales.ts';
+import type { SheetFinding } from './findings.ts';
+import { handlesIn, type Handle } from './handles.ts';
 import type { Sheet, View } from './schema.ts';
 import { cutMark } from './cut-mark.ts';
 import { TITLE_HEIGHT, titleBlock, type TitleText } from './title-block.ts';
@@ -32,6 +36,11 @@ export interface ComposedSheet {
   readonly scale: string;
   /** What each view covers, mm on paper. */
   readonly boxes: Readonly<Record<Id, Box>>;
+  readonly marks: Readonly<Record<Id, ComposedMark>>;
+  /** What can be picked in its views. */
+  readonly handles: readonly Handle[];
+  /** What is to be mended before the sheet goes out. */
+  readonly findings: readonly SheetFinding[];
 }
 
 /** Which lines a kind of view shows where nothing else is said. */
@@ -52,8 +61,23 @@ function drawingArea(size: Vec2): Box {
   return { low: [low[0], low[1] + TITLE_HEIGHT], high };
 }
 
+/** A sheet put together, with what checking it needs. */
+export interface PutTogether {
+  readonly sheet: Omit<ComposedSheet, 'findings'>;
+  readonly views: readonly MarkedView[];
+  readonly read: MarkedSheet['read'];
+}
+
+/** Height of capitals, mm (ISO 3098): larger on large paper. */
+export const letterHeight = ({ paper }: Pick<Sheet, 'paper'>): number => (Math.max(...PAPERS[paper]) > 500 ? 3.5 : 2.5);
+
 /** A sheet put together from what is seen in its views. */
-export function composed(sheet: Sheet, views: readonly SeenView[], text: Omit<TitleText, 'scale'>): ComposedSheet {
+export function composed(
+  sheet: Sheet,
+  views: readonly SeenView[],
+  text: Omit<TitleText, 'scale'>,
+  written: { readonly marks: readonly SeenMark[]; readonly scene: Scene },
+): PutTogether {
   const size = paperSize(sheet.paper, sheet.upright);
   const shown = views.flatMap((seen) => {
     const layers = layersOf(seen);
@@ -63,21 +87,59 @@ export function composed(sheet: Sheet, views: readonly SeenView[], text: Omit<Ti
   const laid = shown.map(({ seen: { id, view, eye }, box }): LaidView => ({ id, view, eye, box }));
   const { scale, places } = laidOut(sheet, laid, drawingArea(size));
   const factor = scaleFactor(scale);
-  const placed = shown.map((one) => placedView(one, factor, places.get(one.seen.id)!));
+  const { mirrors } = written.scene.witness;
+  const placed = shown.map((one) => placedView(one, factor, places.get(one.seen.id)!, mirrors));
+  const open = placed.map(({ seen, at, box, visible }): MarkedView => ({
+    ...{ id: seen.id, eye: seen.eye, factor, at, box, visible },
+  }));
   const { low, high } = withinFrame(size);
+  const signs = placed.map((one) => cutMarkOf(one, placed, factor));
+  const title = titleBlock(sheet, { ...text, scale }, size);
+  const marks = marked(written.marks, open, written.scene, {
+    height: letterHeight(sheet),
+    margins: outside(drawingArea(size), size),
+    before: signs.flatMap(({ letters, strokes }) => [
+      ...letters.map((one) => ({ text: lettersBox(one), lines: [] })),
+      ...strokes.flatMap(({ pieces }) => pieces.map((piece) => ({ text: boxOf(piece), lines: [] }))),
+    ]),
+  });
   const all: Inked[] = [
     { strokes: [{ line: 'frame', pieces: frameOf(low, high) }], letters: [] },
     ...placed.map(({ inked }) => inked),
-    ...placed.map((one) => cutMarkOf(one, placed, factor)),
-    titleBlock(sheet, { ...text, scale }, size),
+    ...signs,
+    ...placed.map((one) => sectionName(one, marks)),
+    marks,
+    title,
   ];
   const strokes = all.flatMap((one) => one.strokes).filter(({ pieces }) => pieces.length > 0);
   return {
-    picture: { size, strokes, letters: all.flatMap((one) => one.letters) },
-    scale,
-    boxes: Object.fromEntries(placed.map(({ seen, box }) => [seen.id, box])),
+    sheet: {
+      picture: { size, strokes, letters: all.flatMap((one) => one.letters) },
+      scale,
+      boxes: Object.fromEntries(placed.map(({ seen, box }) => [seen.id, box])),
+      marks: marks.marks,
+      handles: open
+        .filter(({ id }) => sheet.views[id]?.kind !== 'corner')
+        .flatMap((view) => handlesIn(view, written.scene)),
+    },
+    views: open,
+    read: marks.read,
   };
 }
+
+/** All round an area, to the rim of the paper. */
+const outside = ({ low, high }: Box, [width, height]: Vec2): Box[] => [
+  { low: [0, 0], high: [width, low[1]] },
+  { low: [0, high[1]], high: [width, height] },
+  { low: [0, 0], high: [low[0], height] },
+  { low: [high[0], 0], high: [width, height] },
+];
+
+/** What letters in their middle cover. */
+const lettersBox = ({ at: [x, y], text, height }: Lettering): Box => {
+  const half = (textWidth(text) * height) / 2;
+  return { low: [x - half, y], high: [x + half, y + height] };
+};
 
 interface Inked {
   readonly strokes: readonly Stroke[];
@@ -88,6 +150,8 @@ interface PlacedView {
   readonly seen: SeenView;
   readonly at: Vec2;
   readonly box: Box;
+  /** The lines that are seen, on paper. */
+  readonly visible: readonly Piece[];
   readonly inked: Inked;
 }
 interface ShownView {
@@ -96,30 +160,50 @@ interface ShownView {
   readonly box: Box;
 }
 
-function placedView({ seen, layers, box }: ShownView, factor: number, at: Vec2): PlacedView {
+function placedView(
+  { seen, layers, box }: ShownView,
+  factor: number,
+  at: Vec2,
+  mirrors: Scene['witness']['mirrors'],
+): PlacedView {
   const { id: view, eye, bodies, cut } = seen;
   const onPaper = (pieces: readonly Piece[]) => pieces.map((piece) => scaled(piece, factor, at));
-  const centres = seen.view.kind === 'corner' ? [] : centreLines(bodies, eye, { factor, cut: cut?.plane });
+  const round = seen.view.kind === 'corner' ? [] : centreLines(bodies, eye, { factor, cut: cut?.plane });
+  const middles = seen.view.kind === 'corner' ? [] : notCovered(mirrorLines(mirrors, eye, box, factor), round);
+  const centres = [...round, ...middles];
   const hatched = [...cutRims(seen)].map(([body, rims]) =>
     hatching(onPaper(rims), (body % 2 === 0 ? 1 : -1) * (Math.PI / 4), HATCH_APART),
   );
   const place = ([x, y]: Vec2): Vec2 => [x * factor + at[0], y * factor + at[1]];
   const [low, high] = [place(box.low), place(box.high)];
-  const name = cut && `${cut.letter}–${cut.letter}`;
-  const middle: Vec2 = [(low[0] + high[0]) / 2, high[1] + 6];
+  const drawn = layers.map(({ line, pieces }) => ({ line, pieces: onPaper(pieces), view }));
   return {
     seen,
     at,
     box: { low, high },
+    visible: drawn.flatMap(({ line, pieces }) => (line === 'hidden' ? [] : pieces)),
     inked: {
       strokes: [
-        ...layers.map(({ line, pieces }) => ({ line, pieces: onPaper(pieces), view })),
+        ...drawn,
         { line: 'centre', pieces: onPaper(centres), view },
         ...hatched.map((pieces): Stroke => ({ line: 'hatch', pieces, view })),
       ],
-      letters: name ? [{ at: middle, text: name, height: LETTER, anchor: 'middle', bold: true }] : [],
+      letters: [],
     },
   };
+}
+
+/** What a section is called, over it and over what is written there. */
+function sectionName({ seen: { id, cut }, box: { low, high } }: PlacedView, { marks, views }: MarkedSheet): Inked {
+  if (!cut) return { strokes: [], letters: [] };
+  const x = (low[0] + high[0]) / 2;
+  const over = Object.entries(marks).filter(
+    ([mark, { box }]) =>
+      views.get(mark) === id && box.low[1] > high[1] && Math.abs(box.low[0] + box.high[0] - 2 * x) < 40,
+  );
+  const top = over.reduce((most, [, { box }]) => Math.max(most, box.high[1]), high[1] + 3);
+  const text = `${cut.letter}–${cut.letter}`;
+  return { strokes: [], letters: [{ at: [x, top + 3], text, height: LETTER, anchor: 'middle', bold: true }] };
 }
 
 /** Of a section, where it is cut: drawn in the first view that sees its plane edge-on. */
@@ -127,8 +211,12 @@ function cutMarkOf({ seen: { cut } }: PlacedView, all: readonly PlacedView[], fa
   const across = cut && all.find(({ seen: { view, eye } }) => isAcross(view, eye, cut.plane));
   if (!across) return { strokes: [], letters: [] };
   const { strokes, letters } = cutMark(cut.plane, across.seen.eye, { factor, at: across.at, box: across.box });
+  const known = across.inked.strokes.flatMap(({ line, pieces }) => (line === 'centre' ? pieces : []));
   return {
-    strokes,
+    strokes: strokes.map(({ line, pieces }) => ({
+      line,
+      pieces: line === 'centre' ? notCovered(pieces, known) : pieces,
+    })),
     letters: letters.map((at) => ({ at, text: cut.letter, height: LETTER, anchor: 'middle', bold: true })),
   };
 }

@@ -14,6 +14,7 @@ export const LINES = {
   hatch: { width: 0.18, dashes: [], words: 'hatching of what is cut' },
   frame: { width: 0.7, dashes: [], words: 'frame' },
   thin: { width: 0.25, dashes: [], words: 'title block, symbols' },
+  size: { width: 0.18, dashes: [], words: 'dimensions, leaders, notes' },
 } as const satisfies Record<string, { width: number; dashes: readonly number[]; words: string }>;
 export type LineKind = keyof typeof LINES;
 export const LINE_KINDS = Object.keys(LINES) as LineKind[];
@@ -23,6 +24,8 @@ export interface Stroke {
   readonly pieces: readonly Piece[];
   /** The view that it belongs to. */
   readonly view?: Id;
+  /** The mark that it belongs to: a dimension, a note. */
+  readonly mark?: Id;
 }
 
 /** Words on paper: `at` is where their base line begins, ends or has its middle. */
@@ -33,6 +36,10 @@ export interface Lettering {
   readonly height: number;
   readonly anchor: 'start' | 'middle' | 'end';
   readonly bold?: boolean;
+  /** How far it is turned counter-clockwise about `at`, rad. */
+  readonly angle?: number;
+  /** The mark that it belongs to. */
+  readonly mark?: Id;
 }
 
 /** A sheet as it is printed: everything in mm from its lower left corner. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { idSchema, nameSchema, placeSchema } from '../records/index.ts';
+import { MARK_LIMITS, markSchema } from './marks/index.ts';
 import { PAPER_NAMES } from './papers.ts';
 import { SCALE_NAMES } from './scales.ts';
 
@@ -54,6 +55,12 @@ export const sheetSchema = z.strictObject({
     .record(idSchema, viewSchema)
     .refine((views) => Object.keys(views).length <= SHEET_LIMITS.views, `at most ${SHEET_LIMITS.views} views`),
   viewOrder: z.array(idSchema).max(SHEET_LIMITS.views),
+  /** What is written into the views. */
+  marks: z
+    .record(idSchema, markSchema)
+    .refine((marks) => Object.keys(marks).length <= MARK_LIMITS.marks, `at most ${MARK_LIMITS.marks} marks`)
+    .optional(),
+  markOrder: z.array(idSchema).max(MARK_LIMITS.marks).optional(),
   title: titleSchema,
 });
 export type Sheet = z.infer<typeof sheetSchema>;

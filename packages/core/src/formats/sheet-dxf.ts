@@ -81,7 +81,7 @@ function layers(used: readonly LineKind[]): string {
 
 const ANCHORS = { start: 0, middle: 1, end: 2 } as const;
 
-function lettering({ at: [x, y], text, height, anchor }: Lettering): string {
+function lettering({ at: [x, y], text, height, anchor, angle = 0 }: Lettering): string {
   return pairs(
     [0, 'TEXT'],
     [100, 'AcDbEntity'],
@@ -91,6 +91,7 @@ function lettering({ at: [x, y], text, height, anchor }: Lettering): string {
     [20, y],
     [30, 0],
     [40, height],
+    [50, (angle * 180) / Math.PI],
     [1, text.replace(/[\r\n]/g, ' ').replace(/[^\x20-\x7e]/g, coded)],
     [72, `${ANCHORS[anchor]}`],
     [11, x],

@@ -1,6 +1,6 @@
 import DxfParser from 'dxf-parser';
 import { XMLParser } from 'fast-xml-parser';
-import { composed, usualSheet, type Lettering, type SheetPicture } from '../drawing/index.ts';
+import { composed, usualSheet, Witness, type Lettering, type SheetPicture } from '../drawing/index.ts';
 import { fullCircle, fullEllipse } from '../sketch/pieces/index.ts';
 import { writeSheetDxf } from './sheet-dxf.ts';
 import { writeSheetSvg } from './sheet-svg.ts';
@@ -64,7 +64,8 @@ test('a sheet of nothing is its frame and its title block', () => {
     title: { date: 'today' },
   };
   const text = { project: 'Sieve', part: 'Plate', material: 'Beech', mass: '12 g', number: 2, of: 5 };
-  const { picture, boxes, scale } = composed(sheet, [], text);
+  const written = { marks: [], scene: { witness: new Witness([]), topologies: [] } };
+  const { picture, boxes, scale } = composed(sheet, [], text, written).sheet;
   expect(boxes).toEqual({});
   expect(picture.size).toEqual([420, 297]);
   const said = picture.letters.map((one) => one.text);

@@ -30,9 +30,11 @@ export function writeSheetSvg(picture: SheetPicture): string {
     const dash = dashes.length > 0 ? ` stroke-dasharray="${dashes.join(' ')}"` : '';
     return `  <path class="${line}" stroke-width="${width}"${dash} d="${d}"/>`;
   });
-  const words = picture.letters.map(({ at, text: said, height, anchor, bold }: Lettering) => {
+  const words = picture.letters.map(({ at, text: said, height, anchor, bold, angle }: Lettering) => {
     const weight = bold ? ' font-weight="600"' : '';
-    return `  <text x="${text(at[0])}" y="${text(picture.size[1] - at[1])}" font-size="${text(height / CAPITALS)}" text-anchor="${anchor}"${weight}>${escapedXml(said)}</text>`;
+    const [x, y] = [text(at[0]), text(picture.size[1] - at[1])];
+    const turn = angle ? ` transform="rotate(${text((-angle * 180) / Math.PI)} ${x} ${y})"` : '';
+    return `  <text x="${x}" y="${y}" font-size="${text(height / CAPITALS)}" text-anchor="${anchor}"${weight}${turn}>${escapedXml(said)}</text>`;
   });
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">
 <g fill="none" stroke="#000" stroke-linecap="round" stroke-linejoin="round">

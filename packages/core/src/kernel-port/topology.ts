@@ -45,7 +45,16 @@ export type Surface =
       readonly radius: number;
       readonly hollow: boolean;
     }
+  /** `origin` is its tip, `axis` goes from there into it, `angle` is half of that between its flanks, rad. */
   | { readonly form: 'cone'; readonly origin: Vec3; readonly axis: Vec3; readonly angle: number }
+  /** A ring: of the round section `minor` is the radius; its middle goes round `origin` at the distance `major`. */
+  | {
+      readonly form: 'torus';
+      readonly origin: Vec3;
+      readonly axis: Vec3;
+      readonly major: number;
+      readonly minor: number;
+    }
   | { readonly form: 'sphere'; readonly centre: Vec3; readonly radius: number }
   | { readonly form: 'free' };
 

@@ -1,3 +1,5 @@
+import type { Vec3 } from './vector.ts';
+
 /**
  * A number with its derivatives by a few variables (forward-mode automatic differentiation, Wengert 1964): a formula
  * written once gives its exact Jacobian too. For rare residuals; the frequent ones are differentiated by hand.
@@ -32,6 +34,11 @@ export class Dual {
     return this.chained(Math.atan2(this.value, x.value), x.value / square, x, -this.value / square);
   }
 
+  cos = (): Dual => this.chained(Math.cos(this.value), -Math.sin(this.value));
+  sin = (): Dual => this.chained(Math.sin(this.value), Math.cos(this.value));
+  /** The same size without its sign. */
+  abs = (): Dual => (this.value < 0 ? this.scaled(-1) : this);
+
   sqrt(): Dual {
     const root = Math.sqrt(Math.max(this.value, 0));
     return this.chained(root, 1 / (2 * Math.max(root, 1e-12)));
@@ -61,3 +68,29 @@ export const unitD = (a: DualVec): DualVec => {
   const length = lengthD(a);
   return [a[0].over(length), a[1].over(length)];
 };
+
+export type DualVec3 = readonly [Dual, Dual, Dual];
+
+/** A place or direction that no variable moves. @param variables how many of them there are */
+export const constant3 = ([x, y, z]: Vec3, variables: number): DualVec3 => {
+  const still = new Float64Array(variables);
+  return [new Dual(x, still), new Dual(y, still), new Dual(z, still)];
+};
+export const valueOf3 = (a: DualVec3): Vec3 => [a[0].value, a[1].value, a[2].value];
+const each3 = (a: DualVec3, b: DualVec3, of: (p: Dual, q: Dual) => Dual): DualVec3 => [
+  of(a[0], b[0]),
+  of(a[1], b[1]),
+  of(a[2], b[2]),
+];
+export const addD3 = (a: DualVec3, b: DualVec3): DualVec3 => each3(a, b, (p, q) => p.add(q));
+export const subD3 = (a: DualVec3, b: DualVec3): DualVec3 => each3(a, b, (p, q) => p.sub(q));
+export const timesD3 = (a: DualVec3, s: Dual): DualVec3 => each3(a, a, (p) => p.times(s));
+export const dotD3 = (a: DualVec3, b: DualVec3): Dual => a[0].times(b[0]).add(a[1].times(b[1])).add(a[2].times(b[2]));
+export const lengthD3 = (a: DualVec3): Dual => dotD3(a, a).sqrt();
+export const crossD3 = (a: DualVec3, b: DualVec3): DualVec3 => [
+  a[1].times(b[2]).sub(a[2].times(b[1])),
+  a[2].times(b[0]).sub(a[0].times(b[2])),
+  a[0].times(b[1]).sub(a[1].times(b[0])),
+];
+/** A vector that moves, seen along one that does not. */
+export const alongD3 = (a: DualVec3, [x, y, z]: Vec3): Dual => a[0].scaled(x).add(a[1].scaled(y)).add(a[2].scaled(z));

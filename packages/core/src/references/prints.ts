@@ -24,7 +24,7 @@ const roundedPlace = (place: Vec3): [number, number, number] => [
 ];
 
 export function printOfFace({ surface, area, centre }: FaceFacts): Print {
-  const form = surface.form === 'free' ? 'surface' : surface.form;
+  const form = surface.form === 'free' || surface.form === 'torus' ? 'surface' : surface.form;
   const along = surface.form === 'plane' ? surface.normal : 'axis' in surface ? surface.axis : undefined;
   return { form, size: rounded(area), at: roundedPlace(centre), ...(along ? { along: roundedPlace(along) } : {}) };
 }

@@ -96,6 +96,7 @@ export function surfaceWords({ surface }: FaceFacts): string {
   if (surface.form === 'plane') return 'flat';
   if (surface.form === 'cylinder') return `${surface.hollow ? 'bore' : 'round'} ⌀${formatAmount(2 * surface.radius)}`;
   if (surface.form === 'cone') return 'conical';
+  if (surface.form === 'torus') return `rounded R${formatAmount(surface.minor)}`;
   if (surface.form === 'sphere') return `ball ⌀${formatAmount(2 * surface.radius)}`;
   return 'curved';
 }

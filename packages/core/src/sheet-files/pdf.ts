@@ -1,4 +1,4 @@
-import { LineCapStyle, PDFDocument, rgb, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
+import { LineCapStyle, PDFDocument, radians, rgb, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
 import * as fontkit from 'fontkit';
 import { LINES, type Lettering, type SheetPicture } from '../drawing/index.ts';
 import { CAPITALS, sheetPaths } from '../formats/index.ts';
@@ -49,15 +49,20 @@ function drawLines(page: PDFPage, sheet: SheetPicture): void {
   }
 }
 
-async function drawWords(page: PDFPage, { at, text, height, anchor }: Lettering, fonts: Fonts): Promise<void> {
+async function drawWords(
+  page: PDFPage,
+  { at, text, height, anchor, angle = 0 }: Lettering,
+  fonts: Fonts,
+): Promise<void> {
   const size = (height / CAPITALS) * POINTS;
   const runs = await fonts.runs(text);
   const widths = runs.map(({ font, words }) => font.widthOfTextAtSize(words, size));
   const share = { start: 0, middle: 0.5, end: 1 }[anchor];
-  let x = at[0] * POINTS - share * widths.reduce((sum, width) => sum + width, 0);
+  let along = -share * widths.reduce((sum, width) => sum + width, 0);
   for (const [k, { font, words }] of runs.entries()) {
-    page.drawText(words, { x, y: at[1] * POINTS, size, font, color: INK });
-    x += widths[k]!;
+    const [x, y] = [at[0] * POINTS + along * Math.cos(angle), at[1] * POINTS + along * Math.sin(angle)];
+    page.drawText(words, { x, y, size, font, color: INK, rotate: radians(angle) });
+    along += widths[k]!;
   }
 }
 

@@ -10,38 +10,76 @@ export interface DimensionText {
   readonly width: number;
 }
 
+/** Something to be placed: what it is like with its text at a place. */
+export interface Placeable<T> {
+  /** Where it was put by hand. */
+  readonly at?: Vec2 | undefined;
+  /** Where others are: it keeps out of there. */
+  readonly avoid?: readonly Box[];
+  /** Places for its text, the usual one first. */
+  places(): readonly Vec2[];
+  draw(at: Vec2): T;
+}
+
+/** What a drawn thing takes up: its text, and lines that others keep off. */
+export interface Taken {
+  readonly text: Box;
+  readonly lines: readonly (readonly [Vec2, Vec2])[];
+}
+
 /**
- * Draws all dimensions of a sketch so that no text lies on another, on a dimension line or on the outline, as long as
- * there is room: those placed by hand stay, the others take the first free place of their kind, in the order given.
+ * Places things so that no text lies on another, on a dimension line or on the outline, as long as there is room: those
+ * placed by hand stay, the others take the first free place of their own, in the order given.
+ * @param gap between dimension lines, mm @param before what is there already
  */
+export function laidOutFreely<T>(
+  items: readonly Placeable<T>[],
+  takes: (drawn: T, index: number) => Taken,
+  outline: readonly (readonly [Vec2, Vec2])[],
+  gap: number,
+  before: readonly Taken[] = [],
+): T[] {
+  const sheet = new Sheet(outline, gap);
+  before.forEach((one) => sheet.add(one));
+  const drawn = items.map((): T | undefined => undefined);
+  items.forEach(({ at, draw }, k) => {
+    if (at) sheet.add(takes((drawn[k] = draw(at)), k));
+  });
+  items.forEach((item, k) => {
+    if (drawn[k] !== undefined) return;
+    let [best, fewest] = [undefined as T | undefined, Infinity];
+    for (const at of item.places()) {
+      const candidate = item.draw(at);
+      const troubles = sheet.troubles(takes(candidate, k), item.avoid);
+      if (troubles < fewest) [best, fewest] = [candidate, troubles];
+      if (fewest === 0) break;
+    }
+    sheet.add(takes((drawn[k] = best!), k));
+  });
+  return drawn.map((one) => one!);
+}
+
+/** Draws all dimensions of a sketch. */
 export function layoutDimensions(
   items: readonly DimensionText[],
   geometry: Geometry,
   { gap, height }: Pick<AnnotationSpace, 'gap' | 'height'>,
 ): Annotation[] {
   const box = geometry.box() ?? { low: [0, 0] as const, high: [0, 0] as const };
-  const sheet = new Sheet(outlineOf(geometry), gap);
-  const drawn = items.map((): Annotation | undefined => undefined);
-  const draw = (k: number, at: Vec2): Annotation => {
-    const { relation, width } = items[k]!;
-    return relationKind(relation.kind).dimension!.annotate(relation, geometry, { ...box, gap, width, height }, at);
-  };
-  items.forEach(({ relation, width }, k) => {
-    if (relation.at) sheet.add((drawn[k] = draw(k, relation.at)), textBox(drawn[k], width, height));
-  });
-  items.forEach(({ relation, width }, k) => {
-    if (drawn[k]) return;
-    const places = relationKind(relation.kind).dimension!.places(relation, geometry, { ...box, gap, width, height });
-    let [best, fewest] = [undefined as Annotation | undefined, Infinity];
-    for (const at of places) {
-      const annotation = draw(k, at);
-      const troubles = sheet.troubles(annotation, textBox(annotation, width, height));
-      if (troubles < fewest) [best, fewest] = [annotation, troubles];
-      if (fewest === 0) break;
-    }
-    sheet.add((drawn[k] = best!), textBox(best!, width, height));
-  });
-  return drawn.map((annotation) => annotation!);
+  return laidOutFreely(
+    items.map(({ relation, width }) => {
+      const { dimension } = relationKind(relation.kind);
+      const space = { ...box, gap, width, height };
+      return {
+        at: relation.at,
+        places: () => dimension!.places(relation, geometry, space),
+        draw: (at) => dimension!.annotate(relation, geometry, space, at),
+      };
+    }),
+    (annotation, k) => ({ text: textBox(annotation, items[k]!.width, height), lines: dimensionLine(annotation) }),
+    outlineOf(geometry),
+    gap,
+  );
 }
 
 /** The box of the text. */
@@ -61,22 +99,22 @@ const outlineOf = (geometry: Geometry): [Vec2, Vec2][] =>
 /** What is on the sheet already. */
 class Sheet {
   private readonly texts: Box[] = [];
-  private readonly lines: [Vec2, Vec2][] = [];
+  private readonly lines: (readonly [Vec2, Vec2])[] = [];
 
   constructor(
     private readonly outline: readonly (readonly [Vec2, Vec2])[],
     private readonly gap: number,
   ) {}
 
-  add(annotation: Annotation, text: Box): void {
+  add({ text, lines }: Taken): void {
     this.texts.push(text);
-    this.lines.push(...dimensionLine(annotation));
+    this.lines.push(...lines);
   }
 
   /** How often a dimension here would lie on something; on another text counts most. */
-  troubles(annotation: Annotation, text: Box): number {
-    const own = dimensionLine(annotation);
+  troubles({ text, lines: own }: Taken, avoid: readonly Box[] = []): number {
     return (
+      3 * avoid.filter((box) => boxesOverlap(box, text, 0) || own.some((line) => crosses(line, box))).length +
       4 * this.texts.filter((other) => boxesOverlap(other, text, this.gap * 0.1)).length +
       2 * this.texts.filter((other) => own.some((line) => crosses(line, other))).length +
       2 * this.lines.filter((line) => crosses(line, text)).length +

@@ -40,6 +40,7 @@ import { thicken, thickenSchema, thickenWords } from './thicken/index.ts';
 import { windingWords } from './winding.ts';
 
 export { signLines, type Sign } from './thread/index.ts';
+export { BOLT_NAMES } from './hole/tables.ts';
 export type { Field, Fields } from './fields.ts';
 export { applying, filledIn, isUsual } from './fields.ts';
 export type {

@@ -9,6 +9,8 @@ import { editWords } from '../sketch/index.ts';
 import { referencesWords } from '../references/index.ts';
 import { stepWords } from '../steps/index.ts';
 import { unitWords } from '../units/index.ts';
+import { fitWords } from '../fits/index.ts';
+import { markWords, sheetWords } from '../drawing/index.ts';
 
 const engineWords: Words = {
   'engine.before': (f) => `Not built: "${f['step']}" before it has to be mended first.`,
@@ -35,6 +37,9 @@ const WORDS: Words = {
   ...tableWords,
   ...outlineWords,
   ...engineWords,
+  ...fitWords,
+  ...markWords,
+  ...sheetWords,
 };
 
 /** The sentence for an issue: what is wrong and what would work. */

@@ -1,10 +1,13 @@
 import { z } from 'zod';
 import {
+  MARK_LIMITS,
+  markSchema,
   SHEET_LIMITS,
   sheetSchema,
   titleSchema,
   viewFields,
   viewSchema,
+  type Mark,
   type Sheet,
   type View,
 } from '../../drawing/index.ts';
@@ -15,6 +18,7 @@ import { command, insert, refuse } from './command.ts';
 const where = { sheet: idSchema };
 
 const sheetIn = (draft: Project, id: Id): Sheet => draft.sheets?.[id] ?? refuse('sheet.unknown', { id });
+const markIn = (sheet: Sheet, id: Id): Mark => sheet.marks?.[id] ?? refuse('mark.unknown', { id });
 const viewIn = (sheet: Sheet, id: Id): View => sheet.views[id] ?? refuse('view.unknown', { id });
 
 /** Takes the sheets away that a part is drawn on. */
@@ -35,12 +39,18 @@ function dropSheet(draft: Project, id: Id): void {
   draft.sheetOrder = draft.sheetOrder!.filter((other) => other !== id);
 }
 
-/** With the views that are folded out of it. */
+/** With the views that are folded out of it, and what is written into it. */
 function dropView(sheet: Sheet, id: Id): void {
   delete sheet.views[id];
+  for (const [mark, { view }] of Object.entries(sheet.marks ?? {})) if (view === id) dropMark(sheet, mark);
   sheet.viewOrder = sheet.viewOrder.filter((other) => other !== id);
   for (const [other, view] of Object.entries(sheet.views))
     if (view.kind === 'projected' && view.of === id) dropView(sheet, other);
+}
+
+function dropMark(sheet: Sheet, id: Id): void {
+  delete sheet.marks![id];
+  sheet.markOrder = sheet.markOrder!.filter((other) => other !== id);
 }
 
 /** Sets what is given; what is given as undefined is as usual again. */
@@ -107,5 +117,31 @@ export const sheetCommands = {
     viewIn(record, view);
     dropView(record, view);
     return `Remove a view from ${record.name}`;
+  }),
+
+  'mark.add': command(z.strictObject({ ...where, id: idSchema, mark: markSchema }), (draft, { sheet, id, mark }) => {
+    const record = sheetIn(draft, sheet);
+    viewIn(record, mark.view);
+    record.marks ??= {};
+    record.markOrder ??= [];
+    if (record.markOrder.length >= MARK_LIMITS.marks) refuse('mark.many', { most: MARK_LIMITS.marks });
+    insert(record.marks, id, mark);
+    record.markOrder.push(id);
+    return `Write into ${record.name}`;
+  }),
+
+  'mark.set': command(z.strictObject({ ...where, id: idSchema, mark: markSchema }), (draft, { sheet, id, mark }) => {
+    const record = sheetIn(draft, sheet);
+    viewIn(record, mark.view);
+    markIn(record, id);
+    record.marks![id] = mark;
+    return `Change what is written into ${record.name}`;
+  }),
+
+  'mark.remove': command(z.strictObject({ ...where, id: idSchema }), (draft, { sheet, id }) => {
+    const record = sheetIn(draft, sheet);
+    markIn(record, id);
+    dropMark(record, id);
+    return `Take something off ${record.name}`;
   }),
 };

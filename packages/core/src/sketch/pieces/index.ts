@@ -8,7 +8,7 @@ import { segment, type Segment } from './segment.ts';
 export { arcBetween, fullCircle, onCircle, sameCircle, type Arc } from './arc.ts';
 export { fromQuadratic, type Bezier } from './bezier.ts';
 export { carrierOf, eccentricAngle, ellipseBetween, fullEllipse, onEllipse, type EllipsePiece } from './ellipse.ts';
-export { boxesOverlap, inTurn, TURN, type Box } from './form.ts';
+export { boxAround, boxesOverlap, inTurn, TURN, type Box } from './form.ts';
 export { meetings, parameterAt } from './meetings.ts';
 export type { Segment } from './segment.ts';
 

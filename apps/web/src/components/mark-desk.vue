@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import {
+  CHARACTERISTICS,
+  isSize,
+  issue,
+  markSchema,
+  markTitle,
+  ok,
+  placedExpressions,
+  toleranceSchema,
+  type Action,
+  type Mark,
+  type Result,
+  type Tolerance,
+} from '@helb/core';
+import { useProject } from '../stores/project.ts';
+import { useSheets } from '../stores/sheets.ts';
+import { useWriting } from '../stores/writing.ts';
+import ChoiceWord from './choice-word.vue';
+import NumberChip from './number-chip.vue';
+import TypedField from './typed-field.vue';
+
+/** The dimension or note that is picked: what it says, and how it is said. */
+const store = useProject();
+const sheets = useSheets();
+const writing = useWriting();
+
+const id = computed(() => writing.chosen!);
+const mark = computed(() => writing.mark!);
+const words = computed(() => sheets.composed?.marks[id.value]?.words ?? '');
+const set = (fields: object) => writing.set(id.value, { ...mark.value, ...fields });
+const without = (key: 'at' | 'tolerance' | 'extra') =>
+  writing.set(id.value, Object.fromEntries(Object.entries(mark.value).filter(([name]) => name !== key)) as Mark);
+
+/** Takes a text that has to fit the schema of the mark. */
+const take =
+  (fields: (text: string) => object) =>
+  (text: string): Result<void> => {
+    const read = markSchema.safeParse({ ...mark.value, ...fields(text) });
+    if (read.success) writing.set(id.value, read.data);
+    else writing.message = `That does not fit: ${read.error.issues[0]!.message}.`;
+    return read.success ? ok(undefined) : { ok: false, issue: issue('command.input', {}) };
+  };
+
+const sized = computed(() => (isSize(mark.value) ? mark.value : undefined));
+/** The number that it shows, where that is one of the model: a lone name stands for its value. */
+const driven = computed(() => {
+  const drives = sized.value?.drives;
+  const project = store.project!;
+  const path = drives && ['parts', sheets.sheet!.part, 'steps', drives.step, ...drives.path];
+  const place = path && placedExpressions(project).find((one) => one.path.join('/') === path.join('/'));
+  if (!place?.asks) return undefined;
+  const value = Object.entries(project.values).find(([, { name }]) => name === place.text.trim());
+  const change = (expression: string): Action[] =>
+    value
+      ? [{ command: 'value.set', input: { id: value[0], expression } }]
+      : [{ command: 'expression.set', input: { path: [...place.path], expression } }];
+  return {
+    asks: place.asks,
+    text: value?.[1].expression ?? place.text,
+    name: value?.[1].name,
+    label: place.label,
+    change,
+  };
+});
+
+const tolerance = computed(() => sized.value?.tolerance);
+const TOLERANCES = { none: 'as the general ones', even: '±', limits: 'limits', fit: 'class of ISO 286' };
+const BEGUN: Readonly<Record<string, Tolerance>> = {
+  even: { kind: 'even', by: 0.1 },
+  limits: { kind: 'limits', upper: 0.1, lower: 0 },
+  fit: { kind: 'fit', class: 'H7' },
+};
+const chooseTolerance = (kind: string) => (kind === 'none' ? without('tolerance') : set({ tolerance: BEGUN[kind] }));
+/** Sets a field of the tolerance, or says what would fit. */
+const within = (fields: (text: string) => object) => (text: string) => {
+  const read = toleranceSchema.safeParse({ ...tolerance.value, ...fields(text) });
+  if (read.success) set({ tolerance: read.data });
+  else writing.message = `That does not fit: ${read.error.issues[0]!.message}.`;
+  return ok(undefined);
+};
+const number = (text: string) => Number(text.replace(',', '.').replace('−', '-'));
+const characteristics = Object.fromEntries(CHARACTERISTICS.map((name) => [name, name]));
+</script>
+
+<template>
+  <section class="border-rule space-y-1.5 border-b p-4" aria-label="What is picked">
+    <h2 class="heading flex justify-between gap-2">
+      <span>{{ markTitle(mark) }}</span>
+      <button class="word-link text-sm font-normal" @click="writing.remove(id)">take off</button>
+    </h2>
+    <p class="font-mono">{{ words }}</p>
+    <p v-if="driven" class="text-sm">
+      <span class="text-muted">Changes the model:</span> {{ driven.name ?? '' }}
+      <NumberChip :text="driven.text" :asks="driven.asks" :label="driven.label" :change="driven.change" />
+    </p>
+    <p v-else-if="sized" class="text-muted text-sm">Read off the model.</p>
+    <template v-if="sized">
+      <p class="text-sm">
+        Tolerance
+        <ChoiceWord
+          :value="tolerance?.kind ?? 'none'"
+          :options="TOLERANCES"
+          label="tolerance"
+          @choose="chooseTolerance"
+        />
+        <TypedField
+          v-if="tolerance?.kind === 'even'"
+          class="field ml-1.5 w-20"
+          label="plus and minus"
+          :value="`${tolerance.by}`"
+          :change="within((text) => ({ by: number(text) }))"
+        />
+        <TypedField
+          v-if="tolerance?.kind === 'fit'"
+          class="field ml-1.5 w-20"
+          label="tolerance class"
+          :value="tolerance.class"
+          :change="within((text) => ({ class: text }))"
+        />
+      </p>
+      <p v-if="tolerance?.kind === 'limits'" class="flex gap-2 text-sm">
+        <TypedField
+          v-for="end in ['upper', 'lower'] as const"
+          :key="end"
+          class="field w-24"
+          :label="`${end} limit`"
+          :value="`${tolerance[end]}`"
+          :change="within((text) => ({ [end]: number(text) }))"
+        />
+      </p>
+      <label class="flex items-center gap-1.5 text-sm"
+        ><input
+          type="checkbox"
+          :checked="sized.extra ?? false"
+          @change="($event.target as HTMLInputElement).checked ? set({ extra: true }) : without('extra')"
+        />in brackets: told for convenience only</label
+      >
+    </template>
+    <textarea
+      v-if="mark.kind === 'note'"
+      class="field h-20 w-full"
+      aria-label="Text of the note"
+      maxlength="300"
+      :value="mark.text"
+      @change="take((text) => ({ text }))(($event.target as HTMLTextAreaElement).value)"
+    />
+    <template v-if="mark.kind === 'surface'">
+      <TypedField class="field w-32" label="Texture" :value="mark.text" :change="take((text) => ({ text }))" />
+      <p class="text-sm">
+        material is removed for it:
+        <ChoiceWord
+          :value="mark.removed"
+          :options="{ any: 'as one likes', yes: 'yes', no: 'no' }"
+          label="removed"
+          @choose="(removed) => set({ removed })"
+        />
+      </p>
+    </template>
+    <TypedField
+      v-if="mark.kind === 'datum'"
+      class="field w-16"
+      label="Letter of the datum"
+      :value="mark.letter"
+      :change="take((letter) => ({ letter }))"
+    />
+    <template v-if="mark.kind === 'geometric'">
+      <p class="text-sm">
+        <ChoiceWord
+          :value="mark.characteristic"
+          :options="characteristics"
+          label="characteristic"
+          @choose="(characteristic) => set({ characteristic })"
+        />
+        within
+        <TypedField
+          class="field w-20"
+          label="Width of the zone, mm"
+          :value="`${mark.zone}`"
+          :change="take((text) => ({ zone: number(text) }))"
+        />
+        mm
+      </p>
+      <label class="flex items-center gap-1.5 text-sm"
+        ><input
+          type="checkbox"
+          :checked="mark.round"
+          @change="set({ round: ($event.target as HTMLInputElement).checked })"
+        />a round zone</label
+      >
+      <label class="flex items-center gap-2 text-sm"
+        >Datums
+        <TypedField
+          class="field w-24"
+          label="Letters of datums, with spaces between"
+          :value="mark.datums.join(' ')"
+          :change="take((text) => ({ datums: text.split(/[\s,]+/).filter(Boolean) }))"
+      /></label>
+    </template>
+    <p v-if="mark.at">
+      <button class="word-link text-sm" @click="without('at')">put where there is room</button>
+    </p>
+  </section>
+</template>

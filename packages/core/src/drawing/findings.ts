@@ -1,0 +1,139 @@
+import type { Id } from '../records/index.ts';
+import { issue, type Issue, type Words } from '../result/index.ts';
+import { formatAmount } from '../units/index.ts';
+import { referenceWords, type NameOf } from '../references/index.ts';
+import { checkedSizes, type BuiltPart, type OpenView, type SaidMark } from './completeness/index.ts';
+import { markReferences, type Mark } from './marks/index.ts';
+import { isSeenIn, contextOf, type SeenMark, type Scene } from './marked.ts';
+import { letterHeight, type PutTogether } from './compose.ts';
+import { spotOf } from './witness/index.ts';
+import type { Sheet } from './schema.ts';
+
+/** Something to mend on a sheet before it goes out. */
+export interface SheetFinding {
+  readonly issue: Issue;
+  /** The mark or the view that it is about. */
+  readonly mark?: Id;
+  readonly view?: Id;
+  /** The mark that would mend it. */
+  readonly place?: Mark;
+}
+
+/** What findings are made from. */
+export interface Checked {
+  readonly sheet: Sheet;
+  readonly together: PutTogether;
+  readonly marks: readonly SeenMark[];
+  /** What other sheets of the part say. */
+  readonly elsewhere: readonly SaidMark[];
+  readonly built: BuiltPart;
+  readonly scene: Scene;
+  readonly material: string;
+  readonly nameOf: NameOf;
+}
+
+/** Sizes that are missing, said twice or shown at hidden lines, marks that are lost, views and words that are not needed or not there. */
+export function sheetFindings(checked: Checked): SheetFinding[] {
+  return [...lost(checked), ...sizes(checked), ...atHidden(checked), ...idleViews(checked), ...noMaterial(checked)];
+}
+
+function lost({ together, marks }: Checked): SheetFinding[] {
+  return marks.flatMap(({ id }) => {
+    const read = together.read.get(id);
+    return read && !read.ok ? [{ issue: read.issue, mark: id }] : [];
+  });
+}
+
+function sizes({ sheet, together, marks, elsewhere, built, scene, nameOf }: Checked): SheetFinding[] {
+  const own = marks.map(({ id, mark }): SaidMark => {
+    const read = together.read.get(id);
+    return { sheet: '', id, mark, read: read?.ok ? read.value : undefined };
+  });
+  const height = letterHeight(sheet);
+  const views = together.views
+    .filter(({ id }) => sheet.views[id]?.kind !== 'corner')
+    .map((view): OpenView => ({
+      ...{ id: view.id, eye: view.eye, context: contextOf(view, scene, height), isSeen: isSeenIn(view) },
+    }));
+  const check = checkedSizes(built, scene.witness, [...own, ...elsewhere], views);
+  const said = new Map([...own, ...elsewhere].map(({ id, read }) => [id, read?.words ?? '']));
+  return [
+    ...check.missing.map(({ mark, words }): SheetFinding => ({
+      issue: issue('sheet.missing', {
+        size: words,
+        of: thingsOf(mark, nameOf),
+        between: Number(mark.kind === 'distance' || mark.kind === 'angle'),
+        note: Number(mark.kind === 'note'),
+      }),
+      place: mark,
+    })),
+    ...check.doubled
+      .filter((one) => one.sheet === '')
+      .map(({ id, words, by }): SheetFinding => ({
+        issue: issue('sheet.double', { size: words, by: by.map((other) => said.get(other) ?? '') }),
+        mark: id,
+      })),
+    ...(check.untold.length > 0 ? [{ issue: issue('sheet.untold', { count: check.untold.length }) }] : []),
+  ];
+}
+
+/** What a mark is attached to, in words; of many the first few. */
+function thingsOf(mark: Mark, nameOf: NameOf): string {
+  const words = [...new Set(markReferences(mark).map((reference) => referenceWords(reference, nameOf)))];
+  const both = mark.kind === 'distance' || mark.kind === 'angle';
+  if (both && words.length === 1)
+    return words[0]!.replace(/^a (side|face)/, 'two $1s').replace(/^an edge/, 'two edges');
+  return words.length > 2 ? `${words.slice(0, 2).join(', ')} and ${words.length - 2} more` : words.join(' and ');
+}
+
+/** Dimensions should stand where what they tell is seen (ISO 129-1). */
+function atHidden({ together, marks, scene }: Checked): SheetFinding[] {
+  return marks.flatMap(({ id, mark, things }): SheetFinding[] => {
+    const [view, read] = [together.views.find((one) => one.id === mark.view), together.read.get(id)];
+    if (!view || !read?.ok || read.value.tells.length === 0) return [];
+    const isSeen = isSeenIn(view);
+    const { toCentres } = read.value;
+    const hidden = things.some((thing) => {
+      const spot = thing && spotOf(thing, scene.witness, view.eye);
+      return spot && !(toCentres && spot.endOn) && !isSeen({ thing, spot });
+    });
+    return hidden ? [{ issue: issue('sheet.hidden', { size: read.value.words }), mark: id }] : [];
+  });
+}
+
+/** Views in which nothing is told, on a sheet that has dimensions. */
+function idleViews({ sheet, marks }: Checked): SheetFinding[] {
+  if (marks.length === 0) return [];
+  const used = new Set(marks.map(({ mark }) => mark.view));
+  const parents = new Set(Object.values(sheet.views).flatMap((view) => (view.kind === 'projected' ? [view.of] : [])));
+  return sheet.viewOrder
+    .filter((id) => {
+      const kind = sheet.views[id]!.kind;
+      return (kind === 'base' || kind === 'projected') && !used.has(id) && !parents.has(id);
+    })
+    .map((view) => ({ issue: issue('sheet.idle'), view }));
+}
+
+const noMaterial = ({ material }: Checked): SheetFinding[] =>
+  material === '' ? [{ issue: issue('sheet.material') }] : [];
+
+export const sheetWords: Words = {
+  'sheet.missing': (f) =>
+    f['note'] === 1
+      ? `No word tells the shape of ${f['of']}.`
+      : `Missing: ${f['size']}, ${f['between'] === 1 ? 'between' : 'of'} ${f['of']}.`,
+  'sheet.double': (f) => {
+    const by = (f['by'] as readonly string[]).filter((words) => words !== '');
+    return by.length > 0
+      ? `${f['size']} is said twice: it follows from ${by.slice(0, 4).join(', ')}.`
+      : `${f['size']} need not be said: it shows by itself.`;
+  },
+  'sheet.untold': (f) =>
+    `Something of ${formatAmount(Number(f['count']), 0)} faces can not be told in these views: add a view from which they are seen square, or a section.`,
+  'sheet.hidden': (f) =>
+    `${f['size']} is told at a hidden edge: put it into a view where that is seen, or into a section.`,
+  'sheet.idle': () => 'Nothing is told in this view: is it needed?',
+  'sheet.material': () => 'The part has no material: the title block says nothing of it.',
+  'mark.gone': () => 'What this was attached to is gone: choose again, or remove it.',
+  'mark.unseen': () => 'Its view shows nothing any more.',
+};

@@ -1,0 +1,160 @@
+import type { Frame, Vec2 } from '../math/index.ts';
+import type { Id } from '../records/index.ts';
+import type { Topology } from '../kernel-port/index.ts';
+import type { Thing } from '../references/index.ts';
+import { fail, type Result } from '../result/index.ts';
+import { laidOutFreely, type Taken } from '../sketch/index.ts';
+import { nearestOn, boxOf, boxesOverlap, polyline, type Box, type Piece } from '../sketch/pieces/index.ts';
+import { readMark, type Held, type Mark, type MarkContext, type MarkInk, type ReadMark } from './marks/index.ts';
+import type { Lettering, Stroke } from './picture.ts';
+import { spotOf, type Witness } from './witness/index.ts';
+
+/** A mark with what it is attached to, as that is now; nothing where that is gone. */
+export interface SeenMark {
+  readonly id: Id;
+  readonly mark: Mark;
+  readonly things: readonly (Thing | undefined)[];
+}
+
+/** A mark on a composed sheet. */
+export interface ComposedMark {
+  /** What it says: "⌀12 H7"; nothing where it can not be read. */
+  readonly words: string;
+  /** Where its text stands, mm of the thing in the plane of the eye, as it is stored. */
+  readonly at: Vec2;
+  /** What its text covers, mm on paper. */
+  readonly box: Box;
+}
+
+/** A part with the views that marks are read in. */
+export interface Scene {
+  readonly witness: Witness;
+  readonly topologies: readonly Topology[];
+}
+
+/** A view that marks can be drawn in. */
+export interface MarkedView {
+  readonly id: Id;
+  readonly eye: Frame;
+  readonly factor: number;
+  /** Where its origin lies on paper. */
+  readonly at: Vec2;
+  readonly box: Box;
+  /** What is seen in it, on paper. */
+  readonly visible: readonly Piece[];
+}
+
+/** What a mark says; fails where what it is attached to is gone, or can not be read in its view. */
+export function readSeen({ mark, things }: SeenMark, eye: Frame, context: Omit<MarkContext, 'eye'>): Result<ReadMark> {
+  const held = things.flatMap((thing): Held[] => (thing ? [{ thing, spot: spotOf(thing, context.witness, eye) }] : []));
+  if (held.length < things.length) return fail('mark.gone');
+  return readMark(mark, held, { ...context, eye });
+}
+
+/** What reading a mark needs to know of where it is drawn. */
+export function contextOf(
+  { factor, at, box }: Omit<MarkedView, 'id' | 'eye' | 'visible'>,
+  scene: Scene,
+  height: number,
+): Omit<MarkContext, 'eye'> {
+  return { ...scene, factor, box, height, paper: ([x, y]) => [x * factor + at[0], y * factor + at[1]] };
+}
+
+export interface MarkedSheet {
+  readonly strokes: readonly Stroke[];
+  readonly letters: readonly Lettering[];
+  readonly marks: Readonly<Record<Id, ComposedMark>>;
+  /** The view that each drawn mark stands in. */
+  readonly views: ReadonlyMap<Id, Id>;
+  readonly read: ReadonlyMap<Id, Result<ReadMark>>;
+}
+
+/** What else there is on a sheet. */
+export interface Surroundings {
+  /** Of capitals, mm. */
+  readonly height: number;
+  /** What no mark should reach into. */
+  readonly margins: readonly Box[];
+  /** Signs and letters that are there already. */
+  readonly before: readonly Taken[];
+}
+
+/** All marks of a sheet as they are drawn: those put somewhere by hand there, the others where there is room. */
+export function marked(
+  seen: readonly SeenMark[],
+  views: readonly MarkedView[],
+  scene: Scene,
+  { height, margins, before }: Surroundings,
+): MarkedSheet {
+  const contexts = new Map(views.map((view) => [view.id, { view, context: contextOf(view, scene, height) }]));
+  const read = new Map(
+    seen.map((one): readonly [Id, Result<ReadMark>] => {
+      const found = contexts.get(one.mark.view);
+      return [one.id, found ? readSeen(one, found.view.eye, found.context) : fail('mark.unseen')];
+    }),
+  );
+  const drawable = seen.flatMap(({ id, mark }) => {
+    const result = read.get(id)!;
+    const { view, context } = contexts.get(mark.view) ?? {};
+    return result.ok && view && context ? [{ id, mark, view, context, value: result.value }] : [];
+  });
+  // shorter dimensions stand nearer to the outline
+  drawable.sort((a, b) => (a.value.long ?? 0) - (b.value.long ?? 0));
+  const outline = views.flatMap(({ visible }) => visible.flatMap(chords));
+  const inks: readonly MarkInk[] = laidOutFreely(
+    drawable.map(({ mark, context, value }) => ({
+      at: mark.at && context.paper(mark.at),
+      avoid: [...margins, ...views.flatMap(({ id, box }) => (id === mark.view ? [] : [wider(box)]))],
+      places: () => value.places(),
+      draw: (at: Vec2) => value.draw(at),
+    })),
+    (ink) => ink,
+    outline,
+    LANE * height,
+    before,
+  );
+  return {
+    strokes: drawable.flatMap(({ id, view }, k): Stroke[] => [
+      { line: 'size', pieces: inks[k]!.pieces, view: view.id, mark: id },
+      { line: 'centre', pieces: inks[k]!.axes ?? [], view: view.id, mark: id },
+    ]),
+    letters: drawable.flatMap(({ id }, k) => inks[k]!.letters.map((one) => ({ ...one, mark: id }))),
+    marks: Object.fromEntries(
+      drawable.map(({ id, view, value }, k) => {
+        const { text } = inks[k]!;
+        const middle: Vec2 = [(text.low[0] + text.high[0]) / 2, (text.low[1] + text.high[1]) / 2];
+        const at: Vec2 = [(middle[0] - view.at[0]) / view.factor, (middle[1] - view.at[1]) / view.factor];
+        return [id, { words: value.words, at, box: text }];
+      }),
+    ),
+    views: new Map(drawable.map(({ id, view }) => [id, view.id])),
+    read,
+  };
+}
+const LANE = 2.9;
+
+/** With some room round it, mm. */
+const wider = ({ low, high }: Box): Box => ({ low: [low[0] - 2, low[1] - 2], high: [high[0] + 2, high[1] + 2] });
+
+function chords(piece: Piece): (readonly [Vec2, Vec2])[] {
+  const places = polyline(piece);
+  return places.slice(1).map((to, k) => [places[k]!, to] as const);
+}
+
+/** Nearer than this, mm on paper, a place lies on a line. */
+const ON = 0.02;
+
+/** Is a thing seen in a view: does a place of its rim lie on a visible line? */
+export function isSeenIn(view: MarkedView): (held: Held) => boolean {
+  const boxes = view.visible.map(boxOf);
+  return ({ spot }) =>
+    !spot ||
+    spot.places.some((place) => {
+      const at: Vec2 = [place[0] * view.factor + view.at[0], place[1] * view.factor + view.at[1]];
+      return view.visible.some((piece, k) => {
+        if (!boxesOverlap({ low: at, high: at }, boxes[k]!, ON)) return false;
+        const [x, y] = nearestOn(piece, at);
+        return Math.hypot(x - at[0], y - at[1]) < ON;
+      });
+    });
+}

@@ -1,0 +1,29 @@
+import { z } from 'zod';
+import { ok, type Result } from '../../../result/index.ts';
+import { rowWords, sizeFields, sizeRow, things } from '../fields.ts';
+import type { MarkKind, ReadMark } from '../kind.ts';
+import { alike, atRim, fromSide, timesRow } from '../round.ts';
+
+/** The diameter of what is round: of one thing, or of several that are alike. */
+export const diameterSchema = z.strictObject({ kind: z.literal('diameter'), ...sizeFields, of: things(1) });
+export type DiameterMark = z.infer<typeof diameterSchema>;
+
+export const diameter: MarkKind<DiameterMark> = {
+  schema: diameterSchema,
+  title: 'Diameter',
+  sized: true,
+  references: ({ of }) => of,
+  on: (mark, of) => ({ ...mark, of: [...of] }),
+  read(mark, held, context): Result<ReadMark> {
+    const found = alike(held);
+    if (!found.ok) return found;
+    const { first, radii } = found.value;
+    const row = sizeRow([...timesRow(held.length), { sign: 'diameter' }], 2 * radii[0]!.value, '', mark);
+    if (!row.ok) return row;
+    return ok({
+      tells: radii.map((radius) => radius.scaled(2)),
+      words: rowWords(row.value),
+      ...(first.endOn ? atRim(first, row.value, true, context) : fromSide(first, row.value, context)),
+    });
+  },
+};

@@ -1,0 +1,211 @@
+import {
+  addD3,
+  alongD3,
+  crossD3,
+  direction2,
+  direction3,
+  dot3,
+  Dual,
+  dotD,
+  leftD,
+  lengthD3,
+  subD3,
+  timesD3,
+  toPlane,
+  unitD,
+  valueOf3,
+  type DualVec,
+  type DualVec3,
+  type Frame,
+  type Vec2,
+  type Vec3,
+} from '../../math/index.ts';
+import type { EdgeFacts } from '../../kernel-port/index.ts';
+import { facesOfName, type Thing } from '../../references/index.ts';
+import { placesOnCurve } from './places.ts';
+import type { MovingAxis, MovingSurface } from './surfaces.ts';
+import type { Witness } from './witness.ts';
+
+/** What a thing is in a view, for dimensions: mm of the thing in the plane of the eye. */
+export interface Spot {
+  /** A place: a corner, what is round seen from its end. */
+  readonly point?: DualVec;
+  /** A line: its unit normal, and how high places on it lie along that. */
+  readonly line?: { readonly normal: DualVec; readonly height: Dual };
+  /** Of what is round, mm. */
+  readonly radius?: Dual;
+  /** Of what is round: is it seen from its end? */
+  readonly endOn?: boolean;
+  /** Is it the rim of something round, seen from the side? */
+  readonly rim?: boolean;
+  /** Places of the thing: dimensions begin at one of them. */
+  readonly places: readonly Vec2[];
+}
+
+/** Two directions differ by less than this where they count as one. */
+const SAME = 1e-9;
+
+/** What a thing is in a view; undefined where it leans, so that nothing can be measured to it there. */
+export function spotOf(thing: Thing, witness: Witness, eye: Frame): Spot | undefined {
+  const sight = new Sight(witness, eye);
+  if (thing.to === 'face') {
+    const face = witness.face(thing.body, thing.face.name);
+    return face && sight.face(face.surface, face.places);
+  }
+  if (thing.to === 'edge') return sight.edge(thing.edge, thing.body);
+  return thing.to === 'vertex' ? sight.corner(thing.vertex.name, thing.vertex.at, thing.body) : undefined;
+}
+
+class Sight {
+  constructor(
+    private readonly witness: Witness,
+    private readonly eye: Frame,
+  ) {}
+
+  face({ plane, axis, radius, centre, ring }: MovingSurface, rim: readonly Vec3[]): Spot | undefined {
+    const places = rim.map((place) => toPlane(this.eye, place));
+    const sized = radius ? { radius } : {};
+    if (plane) {
+      if (Math.abs(dot3(valueOf3(plane.normal), this.eye.z)) > SAME) return undefined;
+      return { line: this.line(plane.normal, plane.height), places };
+    }
+    if (ring) return { ...sized, places };
+    if (axis) return this.round(axis, places, sized);
+    return centre && { point: this.flat(centre), ...sized, endOn: true, places };
+  }
+
+  private round(axis: MovingAxis, places: readonly Vec2[], more: Pick<Spot, 'radius'>): Spot | undefined {
+    const lean = Math.abs(dot3(valueOf3(axis.along), this.eye.z));
+    if (lean > 1 - SAME) return { point: this.flat(axis.at), ...more, endOn: true, places };
+    if (lean > SAME) return undefined;
+    const normal = leftD(unitD(this.way(axis.along)));
+    return { line: { normal, height: dotD(normal, this.flat(axis.at)) }, ...more, endOn: false, places };
+  }
+
+  edge({ curve, faces, middle }: EdgeFacts, body: number): Spot | undefined {
+    const surfaces = this.surfaces(faces, body);
+    const places = placesOnCurve(curve, middle).map((place) => toPlane(this.eye, place));
+    if (curve.form === 'circle') return this.rim(surfaces, curve, middle, places);
+    if (curve.form !== 'line') return undefined;
+    const on = pointOn(this.witness, surfaces, middle);
+    const way = direction3([curve.to[0] - curve.from[0], curve.to[1] - curve.from[1], curve.to[2] - curve.from[2]]);
+    if (!on || !way) return undefined;
+    const lean = Math.abs(dot3(way, this.eye.z));
+    if (lean > 1 - SAME) return { point: this.flat(on), places };
+    const [a, b] = surfaces.map(({ plane }) => plane?.normal);
+    const along = a && b ? crossD3(a, b) : this.witness.still(way);
+    const normal = leftD(unitD(this.way(along)));
+    return { line: { normal, height: dotD(normal, this.flat(on)) }, places };
+  }
+
+  /** The rim of what is round: seen from its end a place with a radius, from the side a line across the axis. */
+  private rim(
+    surfaces: readonly MovingSurface[],
+    { axis }: Extract<EdgeFacts['curve'], { form: 'circle' }>,
+    middle: Vec3,
+    places: readonly Vec2[],
+  ): Spot | undefined {
+    const round = surfaces.map((surface) => surface.axis).find((one) => one && isParallel(valueOf3(one.along), axis));
+    const on = pointOn(this.witness, surfaces, middle);
+    if (!round || !on) return undefined;
+    const from = subD3(on, round.at);
+    const rise = round.along.map((c, k) => c.times(from[k]!)).reduce((sum, one) => sum.add(one));
+    const radius = lengthD3(subD3(from, timesD3(round.along, rise)));
+    const lean = Math.abs(dot3(axis, this.eye.z));
+    if (lean > 1 - SAME) return { point: this.flat(round.at), radius, endOn: true, places };
+    if (lean > SAME) return undefined;
+    const normal = unitD(this.way(round.along));
+    const foot = addD3(round.at, timesD3(round.along, rise));
+    return { line: { normal, height: dotD(normal, this.flat(foot)) }, radius, endOn: false, rim: true, places };
+  }
+
+  corner(name: string, at: Vec3, body: number): Spot | undefined {
+    const on = pointOn(this.witness, this.surfaces(facesOfName(name), body), at);
+    return on && { point: this.flat(on), places: [toPlane(this.eye, at)] };
+  }
+
+  private surfaces(names: readonly string[], body: number): MovingSurface[] {
+    return names.flatMap((name) => this.witness.face(body, name)?.surface ?? []);
+  }
+
+  private way = (along: DualVec3): DualVec => [alongD3(along, this.eye.x), alongD3(along, this.eye.y)];
+
+  private flat(place: DualVec3): DualVec {
+    const [x, y] = toPlane(this.eye, [0, 0, 0]);
+    const [u, v] = this.way(place);
+    return [u.plus(x), v.plus(y)];
+  }
+
+  private line(normal: DualVec3, height: Dual): NonNullable<Spot['line']> {
+    const flat = this.way(normal);
+    const [x, y] = toPlane(this.eye, [0, 0, 0]);
+    return { normal: flat, height: height.add(flat[0].scaled(x)).add(flat[1].scaled(y)) };
+  }
+}
+
+const isParallel = (a: Vec3, b: Vec3): boolean => Math.abs(dot3(a, b)) > 1 - SAME;
+
+/**
+ * A place where surfaces meet, as it moves with them: along their normals as they do, else not. Undefined where all of
+ * them touch, so that the place is nowhere to be seen.
+ */
+export function pointOn(witness: Witness, surfaces: readonly MovingSurface[], place: Vec3): DualVec3 | undefined {
+  const normals: Vec3[] = [];
+  const taken: MovingSurface[] = [];
+  // of more than three those that meet at the clearest angles are met first in most models; the others agree
+  for (const surface of surfaces) {
+    const normal = surface.normal(place);
+    if (normals.length < 3 && square(normal, normals) > 0.02) {
+      normals.push(normal);
+      taken.push(surface);
+    }
+  }
+  if (taken.length < 2) return undefined;
+  const offs = taken.map((surface) => surface.off(place));
+  const inverse = inverted(normals.map((a) => normals.map((b) => dot3(a, b))));
+  // the shortest way to all of them: N^T (N N^T)^-1
+  return [0, 1, 2].map((k) => {
+    const d = new Float64Array(witness.count);
+    offs.forEach((off, j) => {
+      const share = normals.reduce((sum, normal, i) => sum + normal[k]! * inverse[i]![j]!, 0);
+      for (let u = 0; u < d.length; u++) d[u]! -= share * off.d[u]!;
+    });
+    return new Dual(place[k]!, d);
+  }) as unknown as DualVec3;
+}
+
+/** How much of a direction is left square to others, 0 to 1. */
+function square(normal: Vec3, others: readonly Vec3[]): number {
+  let rest = normal;
+  const basis: Vec3[] = [];
+  for (const other of [...others, normal]) {
+    let left: Vec3 = other;
+    for (const one of basis) {
+      const share = dot3(left, one);
+      left = [left[0] - share * one[0], left[1] - share * one[1], left[2] - share * one[2]];
+    }
+    rest = left;
+    const unit = direction3(left);
+    if (unit) basis.push(unit);
+  }
+  return Math.hypot(...rest);
+}
+
+/** The inverse of a small symmetric matrix (Gauss and Jordan). */
+function inverted(rows: readonly (readonly number[])[]): number[][] {
+  const n = rows.length;
+  const all = rows.map((row, i) => [...row, ...rows.map((_, j) => (i === j ? 1 : 0))]);
+  for (let k = 0; k < n; k++) {
+    const pivot = all[k]![k]!;
+    for (let j = 0; j < 2 * n; j++) all[k]![j]! /= pivot;
+    for (let i = 0; i < n; i++) {
+      const factor = all[i]![k]!;
+      if (i !== k) for (let j = 0; j < 2 * n; j++) all[i]![j]! -= factor * all[k]![j]!;
+    }
+  }
+  return all.map((row) => row.slice(n));
+}
+
+/** The way in which a line runs, in a view. */
+export const wayOf = ({ normal }: NonNullable<Spot['line']>): Vec2 =>
+  direction2([-normal[1].value, normal[0].value]) ?? [1, 0];

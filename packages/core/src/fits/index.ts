@@ -1,0 +1,1 @@
+export { deviations, fitWords, isFitClass, type Deviations } from './iso286.ts';
