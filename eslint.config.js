@@ -98,7 +98,7 @@ export default ts.config(
             allow('web', ['web', 'engine', 'core', 'core-assembly', 'core-outlines', 'core-sheet-files', 'kernel']),
             allow('e2e', ['e2e', 'core', 'core-assembly', 'core-samples', 'scripts']),
             allow('bench', ['bench', 'core', 'core-assembly', 'core-samples', 'kernel', 'engine', 'scripts', 'e2e']),
-            allow('scripts', ['scripts', 'core', 'server']),
+            allow('scripts', ['engine', 'kernel', 'scripts', 'core', 'server']),
           ],
         },
       ],

@@ -77,6 +77,7 @@ function pressMark(event: PointerEvent, mark: Id) {
   if (event.button !== 0 || writing.verb) return press(event);
   writing.chosen = mark;
   sheets.picked = undefined;
+  (event.currentTarget as SVGElement).focus();
   held.value = { mark, from: place(event), by: [0, 0] };
   svg.value!.setPointerCapture(event.pointerId);
   event.preventDefault();

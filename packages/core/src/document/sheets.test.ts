@@ -1,4 +1,4 @@
-import { usualSheet, viewWords } from '../drawing/index.ts';
+import { usualSheet, viewWords, type Mark } from '../drawing/index.ts';
 import { loadProject, writeProject, parseProject } from './load.ts';
 import { perform, type Action } from './perform.ts';
 import { ProjectScript } from './script.ts';
@@ -73,4 +73,38 @@ test('views are called by where they are seen from', () => {
   expect(words(sheet.views['front']!)).toBe('from the front');
   expect(words(sheet.views['top']!)).toBe('from the front, from above it');
   expect(words({ kind: 'section', section: 'cut' })).toBe('cut: Middle');
+});
+
+describe('what is written into views', () => {
+  const face = (name: string) => ({ to: 'face', name }) as const;
+  const mark: Mark = { kind: 'diameter', view: 'side', of: [face('x/side/o')] };
+  const written = () => begun().do('mark.add', { sheet: 's', id: 'm', mark });
+
+  test('is added, changed, kept in the file and taken off', () => {
+    const script = written().do('mark.set', { sheet: 's', id: 'm', mark: { ...mark, at: [1, 2], extra: true } });
+    expect(script.project.sheets!['s']!.marks).toEqual({ m: { ...mark, at: [1, 2], extra: true } });
+    expect(parseProject(writeProject(script.project))).toEqual({ ok: true, value: script.project });
+    script.do('mark.remove', { sheet: 's', id: 'm' });
+    expect(script.project.sheets!['s']).toMatchObject({ marks: {}, markOrder: [] });
+  });
+
+  test('goes with its view, and with that which it is folded out of', () => {
+    expect(written().do('view.remove', { sheet: 's', view: 'side' }).project.sheets!['s']!.marks).toEqual({});
+    expect(written().do('view.remove', { sheet: 's', view: 'front' }).project.sheets!['s']!.marks).toEqual({});
+  });
+
+  test('stands in a view that is there, and is what its kind may be', () => {
+    const add = (record: object): Action =>
+      ({ command: 'mark.add', input: { sheet: 's', id: 'n', mark: record } }) as Action;
+    expect(refusal(begun(), add({ ...mark, view: 'gone' }))).toBe('view.unknown');
+    expect(refusal(begun(), { command: 'mark.remove', input: { sheet: 's', id: 'gone' } })).toBe('mark.unknown');
+    expect(refusal(begun(), add({ ...mark, of: [] }))).toBe('command.input');
+    expect(refusal(begun(), add({ ...mark, tolerance: { kind: 'fit', class: 'Q7' } }))).toBe('command.input');
+    expect(refusal(begun(), add({ ...mark, tolerance: { kind: 'limits', upper: 0, lower: 0.1 } }))).toBe(
+      'command.input',
+    );
+    const kept = written().project;
+    const lost = { ...kept, sheets: { s: { ...kept.sheets!['s']!, markOrder: [] } } };
+    expect(loadProject(lost)).toMatchObject({ ok: false, issue: { code: 'project.order' } });
+  });
 });

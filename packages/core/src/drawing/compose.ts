@@ -97,11 +97,10 @@ export function composed(
   const title = titleBlock(sheet, { ...text, scale }, size);
   const marks = marked(written.marks, open, written.scene, {
     height: letterHeight(sheet),
-    margins: outside(drawingArea(size), size),
-    before: signs.flatMap(({ letters, strokes }) => [
-      ...letters.map((one) => ({ text: lettersBox(one), lines: [] })),
-      ...strokes.flatMap(({ pieces }) => pieces.map((piece) => ({ text: boxOf(piece), lines: [] }))),
-    ]),
+    margins: outside(drawingArea(size)),
+    before: signs.flatMap(({ letters, strokes }) =>
+      letters.map((one) => ({ text: lettersBox(one), lines: straightLines(strokes) })),
+    ),
   });
   const all: Inked[] = [
     { strokes: [{ line: 'frame', pieces: frameOf(low, high) }], letters: [] },
@@ -127,13 +126,17 @@ export function composed(
   };
 }
 
-/** All round an area, to the rim of the paper. */
-const outside = ({ low, high }: Box, [width, height]: Vec2): Box[] => [
-  { low: [0, 0], high: [width, low[1]] },
-  { low: [0, high[1]], high: [width, height] },
-  { low: [0, 0], high: [low[0], height] },
-  { low: [high[0], 0], high: [width, height] },
+const FAR = 1e5;
+/** All round an area. */
+const outside = ({ low, high }: Box): Box[] => [
+  { low: [-FAR, -FAR], high: [FAR, low[1]] },
+  { low: [-FAR, high[1]], high: [FAR, FAR] },
+  { low: [-FAR, -FAR], high: [low[0], FAR] },
+  { low: [high[0], -FAR], high: [FAR, FAR] },
 ];
+
+const straightLines = (strokes: readonly Stroke[]): (readonly [Vec2, Vec2])[] =>
+  strokes.flatMap(({ pieces }) => pieces.map(({ from, to }) => [from, to] as const));
 
 /** What letters in their middle cover. */
 const lettersBox = ({ at: [x, y], text, height }: Lettering): Box => {

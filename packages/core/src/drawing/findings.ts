@@ -56,7 +56,6 @@ function sizes({ sheet, together, marks, elsewhere, built, scene, nameOf }: Chec
       ...{ id: view.id, eye: view.eye, context: contextOf(view, scene, height), isSeen: isSeenIn(view) },
     }));
   const check = checkedSizes(built, scene.witness, [...own, ...elsewhere], views);
-  const said = new Map([...own, ...elsewhere].map(({ id, read }) => [id, read?.words ?? '']));
   return [
     ...check.missing.map(({ mark, words }): SheetFinding => ({
       issue: issue('sheet.missing', {
@@ -70,7 +69,7 @@ function sizes({ sheet, together, marks, elsewhere, built, scene, nameOf }: Chec
     ...check.doubled
       .filter((one) => one.sheet === '')
       .map(({ id, words, by }): SheetFinding => ({
-        issue: issue('sheet.double', { size: words, by: by.map((other) => said.get(other) ?? '') }),
+        issue: issue('sheet.double', { size: words, by }),
         mark: id,
       })),
     ...(check.untold.length > 0 ? [{ issue: issue('sheet.untold', { count: check.untold.length }) }] : []),
@@ -123,7 +122,7 @@ export const sheetWords: Words = {
       ? `No word tells the shape of ${f['of']}.`
       : `Missing: ${f['size']}, ${f['between'] === 1 ? 'between' : 'of'} ${f['of']}.`,
   'sheet.double': (f) => {
-    const by = (f['by'] as readonly string[]).filter((words) => words !== '');
+    const by = f['by'] as readonly string[];
     return by.length > 0
       ? `${f['size']} is said twice: it follows from ${by.slice(0, 4).join(', ')}.`
       : `${f['size']} need not be said: it shows by itself.`;

@@ -7,7 +7,7 @@ import { laidOutFreely, type Taken } from '../sketch/index.ts';
 import { nearestOn, boxOf, boxesOverlap, polyline, type Box, type Piece } from '../sketch/pieces/index.ts';
 import { readMark, type Held, type Mark, type MarkContext, type MarkInk, type ReadMark } from './marks/index.ts';
 import type { Lettering, Stroke } from './picture.ts';
-import { spotOf, type Witness } from './witness/index.ts';
+import { spotOf, type Spot, type Witness } from './witness/index.ts';
 
 /** A mark with what it is attached to, as that is now; nothing where that is gone. */
 export interface SeenMark {
@@ -98,8 +98,8 @@ export function marked(
     const { view, context } = contexts.get(mark.view) ?? {};
     return result.ok && view && context ? [{ id, mark, view, context, value: result.value }] : [];
   });
-  // shorter dimensions stand nearer to the outline
-  drawable.sort((a, b) => (a.value.long ?? 0) - (b.value.long ?? 0));
+  // shorter dimensions stand nearer to the outline; what only points somewhere finds room between them
+  drawable.sort((a, b) => (a.value.long ?? Infinity) - (b.value.long ?? Infinity) || 0);
   const outline = views.flatMap(({ visible }) => visible.flatMap(chords));
   const inks: readonly MarkInk[] = laidOutFreely(
     drawable.map(({ mark, context, value }) => ({
@@ -144,12 +144,12 @@ function chords(piece: Piece): (readonly [Vec2, Vec2])[] {
 /** Nearer than this, mm on paper, a place lies on a line. */
 const ON = 0.02;
 
-/** Is a thing seen in a view: does a place of its rim lie on a visible line? */
+/** Is a thing seen in a view: does a place of its rim, of what is round its outline, lie on a visible line? */
 export function isSeenIn(view: MarkedView): (held: Held) => boolean {
   const boxes = view.visible.map(boxOf);
   return ({ spot }) =>
     !spot ||
-    spot.places.some((place) => {
+    outlineOf(spot).some((place) => {
       const at: Vec2 = [place[0] * view.factor + view.at[0], place[1] * view.factor + view.at[1]];
       return view.visible.some((piece, k) => {
         if (!boxesOverlap({ low: at, high: at }, boxes[k]!, ON)) return false;
@@ -157,4 +157,14 @@ export function isSeenIn(view: MarkedView): (held: Held) => boolean {
         return Math.hypot(x - at[0], y - at[1]) < ON;
       });
     });
+}
+
+/** Places at which one sees a thing: of what is round and seen from the side those at which it turns away. */
+function outlineOf({ places, line, radius, rim }: Spot): readonly Vec2[] {
+  if (!line || !radius || rim) return places;
+  const [n, r] = [[line.normal[0].value, line.normal[1].value] as const, radius.value];
+  const heights = places.map(([x, y]) => x * -n[1] + y * n[0]);
+  const middle = (Math.min(...heights) + Math.max(...heights)) / 2;
+  const foot: Vec2 = [n[0] * line.height.value - n[1] * middle, n[1] * line.height.value + n[0] * middle];
+  return [r, -r].map((off) => [foot[0] + off * n[0], foot[1] + off * n[1]]);
 }

@@ -114,7 +114,7 @@ class Sheet {
   /** How often a dimension here would lie on something; on another text counts most. */
   troubles({ text, lines: own }: Taken, avoid: readonly Box[] = []): number {
     return (
-      3 * avoid.filter((box) => boxesOverlap(box, text, 0) || own.some((line) => crosses(line, box))).length +
+      5 * avoid.filter((box) => boxesOverlap(box, text, 0) || own.some((line) => crosses(line, box))).length +
       4 * this.texts.filter((other) => boxesOverlap(other, text, this.gap * 0.1)).length +
       2 * this.texts.filter((other) => own.some((line) => crosses(line, other))).length +
       2 * this.lines.filter((line) => crosses(line, text)).length +

@@ -10,7 +10,7 @@ import { poseOf } from './driving.ts';
 import { exportFile } from './export-file.ts';
 import { openProject } from './opening.ts';
 import { reportOf } from './report.ts';
-import { drawSheets } from './sheeting.ts';
+import { sheets } from './sheeting.ts';
 import { EXIT, written, type Surroundings } from './surroundings.ts';
 
 const USAGE = `Usage:
@@ -19,6 +19,8 @@ const USAGE = `Usage:
   helb export FILE --part NAME --sketch NAME --to OUT.dxf|svg [--variant NAME] [--set NAME=EXPR]...
   helb export FILE --list make-up|cut --to OUT.csv [--variant NAME] [--set NAME=EXPR]...
   helb sheet FILE [--sheet NAME] --to OUT.pdf|OUT.svg|OUT.dxf [--variant NAME] [--set NAME=EXPR]...
+  helb sheet FILE [--sheet NAME] --check [--variant NAME] [--set NAME=EXPR]...
+  helb sheet FILE [--sheet NAME] --tell
   helb bring FILE --from OTHER --part NAME [--variant NAME]
   helb write-demo FILE
 Files that a project brings in are looked for beside it, or in --files FOLDER.`;
@@ -54,6 +56,8 @@ function read(args: readonly string[]) {
       drive: { type: 'string', multiple: true, default: [] },
       interference: { type: 'boolean', default: false },
       walls: { type: 'boolean', default: false },
+      check: { type: 'boolean', default: false },
+      tell: { type: 'boolean', default: false },
       files: { type: 'string' },
       part: { type: 'string' },
       sketch: { type: 'string' },
@@ -88,7 +92,7 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
 
   bring,
 
-  sheet: drawSheets,
+  sheet: sheets,
 
   'write-demo'({ file }, world) {
     return written(file, writeProject(seedSieve()), '', world);

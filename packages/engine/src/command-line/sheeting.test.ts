@@ -18,12 +18,13 @@ afterAll(() => rm(folder, { recursive: true }));
 
 async function helb(...args: string[]) {
   const said: string[] = [];
+  const printed: string[] = [];
   const code = await run(args, {
-    print: () => undefined,
+    print: (text) => printed.push(text),
     complain: (text) => said.push(text),
     startKernel: () => Promise.resolve(kernel),
   });
-  return { code, said: said.join('\n') };
+  return { code, said: said.join('\n'), printed };
 }
 /** Programs of other people, which read what was written. */
 const read = (program: string, ...args: string[]) => execFileSync(program, args, { encoding: 'utf8' });
@@ -128,10 +129,30 @@ test('what can not be drawn is told', async () => {
   });
   expect((await helb('sheet', file, '--to', join(folder, 'x.dxf'))).said).toMatch(/--sheet NAME/);
   const empty = await kept(plate().do('step.suppress', { part: 'p', step: 'e', on: true }));
-  expect(await helb('sheet', empty, '--to', to)).toEqual({
+  expect(await helb('sheet', empty, '--to', to)).toMatchObject({
     code: 3,
     said: 'Plate: "Plate" has no body to export yet.',
   });
   const bare = await kept(plate().do('sheet.remove', { sheet: 'd' }));
   expect((await helb('sheet', bare, '--to', to)).said).toBe('There is no sheet. The project has none yet.');
+});
+
+test('what is missing on a sheet is told, and written into the project', async () => {
+  const file = await kept(plate());
+  const before = await helb('sheet', file, '--check');
+  expect(before.code).toBe(3);
+  // width, depth and thickness, the bore; its place follows from the middle lines
+  expect(before.printed.map((line) => /Missing: (\S+),/.exec(line)?.[1]).sort()).toEqual(['30', '40', '8', '⌀10']);
+  expect((await helb('sheet', file, '--tell')).code).toBe(0);
+  const after = await helb('sheet', file, '--check');
+  expect([after.code, after.printed]).toEqual([0, ['All sizes are told, each once.']]);
+  const to = join(folder, 'told.pdf');
+  expect((await helb('sheet', file, '--to', to)).code).toBe(0);
+  const words = read('pdftotext', to, '-');
+  for (const size of ['40', '30', '10', '8']) expect(words.split(/\s+/)).toContain(size);
+  const dxf = join(folder, 'told.dxf');
+  expect((await helb('sheet', file, '--sheet', 'Plate', '--to', dxf)).code).toBe(0);
+  expect(read('ezdxf', 'audit', dxf)).toContain('No errors found');
+  expect(await readFile(dxf, 'utf8')).toContain('\nSIZE\n');
+  expect((await helb('sheet', file, '--sheet', 'No', '--tell')).said).toContain('The sheets are: Plate.');
 });

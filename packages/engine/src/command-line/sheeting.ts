@@ -1,10 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname } from 'node:path';
-import { explain, writeSheetDxf, writeSheetSvg, type Project, type SheetPicture } from '@helb/core';
+import { explain, writeSheetDxf, writeSheetSvg, type Id, type Project, type SheetPicture } from '@helb/core';
 import { Engine } from '../engine.ts';
 import { filesIn } from './files.ts';
 import { openProject } from './opening.ts';
+import { checkSheets, tellSizes } from './telling.ts';
 import { EXIT, written, type Surroundings } from './surroundings.ts';
 
 export interface SheetOptions {
@@ -14,6 +15,8 @@ export interface SheetOptions {
   readonly files?: string | undefined;
   readonly sheet?: string | undefined;
   readonly to?: string | undefined;
+  readonly check?: boolean;
+  readonly tell?: boolean;
 }
 
 /** What sheets are written as, by the ending of the file. */
@@ -39,25 +42,39 @@ async function pdf(sheets: readonly SheetPicture[], title: string): Promise<Uint
   return writePdf(sheets, { regular, bold }, title);
 }
 
-/** Draws a sheet of a project, or all of them in one PDF file. */
-export async function drawSheets(options: SheetOptions, world: Surroundings): Promise<number> {
-  const { file, set, variant, files, sheet, to } = options;
+/** Draws sheets of a project, tells what is missing on them, or writes that into the project. */
+export async function sheets(options: SheetOptions, world: Surroundings): Promise<number> {
+  const ids = (project: Project) => wantedOf(project, options.sheet, world);
+  if (options.tell) return tellSizes(options, ids, world);
+  return options.check ? checkSheets(options, ids, world) : drawSheets(options, ids, world);
+}
+
+function wantedOf(project: Project, sheet: string | undefined, world: Surroundings): readonly Id[] | number {
+  const wanted = (project.sheetOrder ?? []).filter((id) => sheet === undefined || project.sheets![id]!.name === sheet);
+  if (wanted.length > 0) return wanted;
+  world.complain(`${sheet === undefined ? 'There is no sheet' : `There is no sheet "${sheet}"`}. ${namesOf(project)}`);
+  return EXIT.usage;
+}
+
+/** One sheet, or all of them in one PDF file. */
+async function drawSheets(
+  { file, set, variant, files, sheet, to }: SheetOptions,
+  ids: (project: Project) => readonly Id[] | number,
+  world: Surroundings,
+): Promise<number> {
   const ending = to?.toLowerCase().split('.').at(-1) ?? '';
   const write = Object.hasOwn(WRITERS, ending) ? WRITERS[ending] : undefined;
   if (to === undefined || !write || (sheet === undefined && ending !== 'pdf')) {
-    world.complain('Say which sheet and where to: --sheet NAME --to OUT.pdf, .svg or .dxf; all of them: --to OUT.pdf.');
+    world.complain(
+      'Say which sheet and where to: --sheet NAME --to OUT.pdf, .svg or .dxf; all of them: --to OUT.pdf; or --check, or --tell.',
+    );
     return EXIT.usage;
   }
   const opened = await openProject(file, set, variant, world);
   if (typeof opened === 'number') return opened;
   const { project } = opened;
-  const wanted = (project.sheetOrder ?? []).filter((id) => sheet === undefined || project.sheets![id]!.name === sheet);
-  if (wanted.length === 0) {
-    world.complain(
-      `${sheet === undefined ? 'There is no sheet' : `There is no sheet "${sheet}"`}. ${namesOf(project)}`,
-    );
-    return EXIT.usage;
-  }
+  const wanted = ids(project);
+  if (typeof wanted === 'number') return wanted;
   const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
   const pictures: SheetPicture[] = [];
   for (const id of wanted) {

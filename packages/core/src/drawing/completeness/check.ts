@@ -33,12 +33,12 @@ export interface MissingSize {
 
 export interface SizesCheck {
   readonly missing: readonly MissingSize[];
-  /** What is said twice: by a mark, and by others together. */
+  /** What is said twice: by a mark, and by others together, told by what they say. */
   readonly doubled: readonly {
     readonly sheet: Id;
     readonly id: Id;
     readonly words: string;
-    readonly by: readonly Id[];
+    readonly by: readonly string[];
   }[];
   /** Faces of which something is free that no mark of these views would tell. */
   readonly untold: readonly string[];
@@ -81,11 +81,13 @@ type Counting = readonly { readonly sheet: Id; readonly id: Id; readonly words: 
 
 /** Marks that say nothing that the others do not say. */
 function saidTwice(all: Counting, implied: Span): SizesCheck['doubled'] {
-  return all.flatMap(({ sheet, id, words, read }) => {
+  return all.flatMap((one) => {
+    const { sheet, id, words, read } = one;
     const span = implied.copy();
-    const owners = new Map<number, Id>();
+    const owners = new Map<number, string>();
     for (const other of all)
-      if (other.id !== id) for (const { d } of other.read.tells) if (span.add(d)) owners.set(span.rank - 1, other.id);
+      if (other !== one)
+        for (const { d } of other.read.tells) if (span.add(d)) owners.set(span.rank - 1, other.words);
     if (!read.tells.every(({ d }) => span.says(d))) return [];
     const by = read.tells.flatMap(({ d }) => span.sumOf(d)).flatMap((row) => owners.get(row) ?? []);
     return [{ sheet, id, words, by: [...new Set(by)] }];

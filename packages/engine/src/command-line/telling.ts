@@ -1,0 +1,63 @@
+import { dirname } from 'node:path';
+import { explain, perform, tellingAll, writeProject, type ComposedSheet, type Id, type Project } from '@helb/core';
+import { Engine } from '../engine.ts';
+import { filesIn } from './files.ts';
+import { openProject, readProject } from './opening.ts';
+import type { SheetOptions } from './sheeting.ts';
+import { EXIT, written, type Surroundings } from './surroundings.ts';
+
+/** Prints what is to be mended on sheets before they go out; fails where there is something. */
+export async function checkSheets(options: SheetOptions, ids: SheetsOf, world: Surroundings): Promise<number> {
+  const { file, set, variant, files } = options;
+  const opened = await openProject(file, set, variant, world);
+  if (typeof opened === 'number') return opened;
+  const { project } = opened;
+  const wanted = ids(project);
+  if (typeof wanted === 'number') return wanted;
+  const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+  let found = 0;
+  for (const id of wanted) {
+    const sheet = await drawnIn(engine, project, id, world);
+    if (!sheet) return EXIT.failed;
+    for (const { issue } of sheet.findings) world.print(`${project.sheets![id]!.name}: ${explain(issue)}`);
+    found += sheet.findings.length;
+  }
+  if (found === 0) world.print('All sizes are told, each once.');
+  return found === 0 ? EXIT.done : EXIT.failed;
+}
+
+/** Writes the sizes that are missing on sheets into the project of a file. */
+export async function tellSizes(options: SheetOptions, ids: SheetsOf, world: Surroundings): Promise<number> {
+  const { file, files } = options;
+  let project = await readProject(file, world);
+  if (typeof project === 'number') return project;
+  const wanted = ids(project);
+  if (typeof wanted === 'number') return wanted;
+  const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+  for (const id of wanted) {
+    const sheet = await drawnIn(engine, project, id, world);
+    if (!sheet) return EXIT.failed;
+    const told = perform(project, tellingAll(project, id, sheet));
+    if (!told.ok) {
+      world.complain(explain(told.issue));
+      return EXIT.failed;
+    }
+    project = told.value.project;
+  }
+  return written(file, writeProject(project), '', world);
+}
+
+/** The sheets that are meant; an exit code where there are none, told already. */
+type SheetsOf = (project: Project) => readonly Id[] | number;
+
+async function drawnIn(
+  engine: Engine,
+  project: Project,
+  id: Id,
+  world: Surroundings,
+): Promise<ComposedSheet | undefined> {
+  const drawn = await engine.sheet(project, id);
+  if (drawn.ok) return drawn.value;
+  world.complain(`${project.sheets![id]!.name}: ${explain(drawn.issue)}`);
+  return undefined;
+}
