@@ -17,6 +17,7 @@ export const router = createRouter({
         { path: 'values', name: 'values', component: () => import('./screens/values-screen.vue') },
         { path: 'motion', name: 'motion', component: () => import('./screens/motion-screen.vue') },
         { path: 'sheets', name: 'sheets', component: () => import('./screens/sheets-screen.vue') },
+        { path: 'checks', name: 'checks', component: () => import('./screens/checks-screen.vue') },
         { path: 'output', name: 'output', component: () => import('./screens/output-screen.vue') },
       ],
     },

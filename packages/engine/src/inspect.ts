@@ -22,6 +22,7 @@ import {
 } from '@helb/core';
 import type { Assembled, Pose } from '@helb/core/assembly';
 import { assemblyFindings, inspectAssembly, type AssemblyInspection } from './inspect-assembly.ts';
+import { modelFindings } from './checks/of-model.ts';
 import type { Encounter } from './interference.ts';
 import type { Model, PartModel } from './model.ts';
 import { seenFrom, totalsOf, type Seen, type Totals } from './totals.ts';
@@ -212,72 +213,10 @@ function shown(result: Quantity | undefined, unit: LengthUnit) {
   return { result: result.amount, unit: isNumber(result.dimension) ? '' : 'mm, rad, kg' };
 }
 
-/** Everything that stands in the way of a finished project, worst first. */
-export function findings(project: Project, model: Model): Finding[] {
-  const found: Finding[] = [];
-  for (const { name, issue } of model.values)
-    if (issue) found.push({ code: issue.code, part: null, step: null, message: `${name}: ${explain(issue)}` });
-  const scope = valueScope(Object.values(project.values), project.unit);
-  for (const id of project.valueOrder) {
-    const beyond = outside(project.values[id]!, scope);
-    if (beyond) found.push({ code: beyond.code, part: null, step: null, message: explain(beyond) });
-  }
-  for (const partModel of model.parts) {
-    const part = drawnPart(project, partModel.id)!;
-    for (const { id, issue, references = [] } of partModel.steps) {
-      const step = part.steps[id]!.name;
-      if (issue) found.push({ code: issue.code, part: part.name, step, message: explain(issue) });
-      const recovered = references.filter(({ fate }) => fate === 'recovered');
-      if (recovered.length > 0)
-        found.push({ code: 'reference.recovered', part: part.name, step, message: recoveredWords(recovered.length) });
-    }
-    // lines that a path or thin walls follow may well end
-    const followed = new Set(
-      partModel.steps.flatMap(({ id, state }) =>
-        state === 'built' ? stepKind(part.steps[id]!.kind).uses(part.steps[id]!) : [],
-      ),
-    );
-    for (const [id, sketch] of partModel.sketches)
-      found.push(...sketchFindings(part.name, part.steps[id]!.name, sketch, followed.has(id)));
-    if (!part.material && partModel.bodies.length > 0)
-      found.push({
-        code: 'part.material',
-        part: part.name,
-        step: null,
-        message: 'No material is set, so the mass is not known.',
-      });
-  }
-  return found;
-}
-
-export const recoveredWords = (count: number): string =>
-  `${count === 1 ? '1 reference was' : `${count} references were`} recovered by ${count === 1 ? 'its' : 'their'} shape: please confirm.`;
-
-function sketchFindings(
-  part: string,
-  step: string,
-  { solution, regions, sources }: SolvedSketch,
-  followed: boolean,
-): Finding[] {
-  const found: Finding[] = [];
-  if (solution.state === 'loose') {
-    const count = solution.freedoms === 1 ? '1 freedom is' : `${solution.freedoms} freedoms are`;
-    found.push({ code: 'sketch.loose', part, step, message: `${count} left.` });
-  }
-  const more = Object.values(sources.more).reduce((sum, count) => sum + count, 0);
-  if (more > 0)
-    found.push({
-      code: 'borrow.more',
-      part,
-      step,
-      message: `A borrowed outline has ${more === 1 ? 'one curve' : `${more} curves`} more than was borrowed.`,
-    });
-  for (const { at } of followed ? [] : regions.openEnds)
-    found.push({
-      code: 'sketch.open',
-      part,
-      step,
-      message: `The outline ends at ${at.map((c) => c.toFixed(2)).join(' / ')}.`,
-    });
-  return found;
-}
+/** Everything that stands in the way of a finished model, by the names of what it is about. */
+export const findings = (project: Project, model: Model): Finding[] =>
+  modelFindings(project, model).map(({ code, words, part, step }) => ({
+    ...{ code, message: words },
+    part: part === undefined ? null : project.parts[part]!.name,
+    step: part === undefined || step === undefined ? null : drawnPart(project, part)!.steps[step]!.name,
+  }));

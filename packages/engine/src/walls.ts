@@ -61,7 +61,7 @@ export function wallsOf(mesh: BodyMesh): Walls {
 }
 
 /** A wall has a skin on either side: where these lean to each other by more than this (cosine), they are a wedge. */
-const OPPOSED = 0.5;
+const OPPOSED = 0.7;
 
 /** How far it is from a place of the skin through a wall, against the normal; undefined where there is none. */
 function behind(tree: TriangleTree, place: Vec3, normal: Vec3, inside: number): number | undefined {

@@ -19,6 +19,7 @@ import ChoiceWord from './choice-word.vue';
 import MarkDesk from './mark-desk.vue';
 import NameField from './name-field.vue';
 import SheetFindings from './sheet-findings.vue';
+import SheetIssues from './sheet-issues.vue';
 import SheetWriting from './sheet-writing.vue';
 import TypedField from './typed-field.vue';
 
@@ -181,6 +182,7 @@ const set = (fields: Partial<Sheet>) => sheets.set(fields);
           >
         </p>
       </section>
+      <SheetIssues />
       <section class="border-rule space-y-1.5 border-b p-4">
         <h2 class="heading">Title block</h2>
         <label v-for="{ key, label, placeholder } in TITLE" :key="key" class="flex items-center gap-2">

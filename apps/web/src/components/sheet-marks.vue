@@ -7,7 +7,9 @@ import SheetLines from './sheet-lines.vue';
 import SheetWords from './sheet-words.vue';
 
 /** Dimensions and notes of a sheet: picked, dragged by the pointer or by arrow keys, taken off. */
-const { held = undefined } = defineProps<{ held?: { readonly mark?: Id; readonly by: readonly [number, number] } | undefined }>();
+const { held = undefined } = defineProps<{
+  held?: { readonly mark?: Id; readonly by: readonly [number, number] } | undefined;
+}>();
 const emit = defineEmits<{ press: [event: PointerEvent, mark: Id] }>();
 const sheets = useSheets();
 const writing = useWriting();

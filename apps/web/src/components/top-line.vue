@@ -24,6 +24,7 @@ const screens = [
   { name: 'values', title: 'Values' },
   { name: 'motion', title: 'Motion' },
   { name: 'sheets', title: 'Sheets' },
+  { name: 'checks', title: 'Checks' },
   { name: 'output', title: 'Output' },
 ];
 

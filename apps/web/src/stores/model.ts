@@ -91,6 +91,7 @@ export const useModel = defineStore('model', () => {
   async function sheetFile(project: Project, ids: readonly Id[], format: SheetFormat): Promise<Uint8Array | string> {
     return bytesOf(await engine().sheetFile(project, ids, format));
   }
+  const checks = (...args: Parameters<EngineClient['checks']>) => engine().checks(...args);
   const fittingMarks = (...args: Parameters<EngineClient['fittingMarks']>) => engine().fittingMarks(...args);
   const bytesOf = (reply: FileReply) => (reply.kind === 'file' ? reply.bytes : explain(reply.issue));
 
@@ -168,6 +169,7 @@ export const useModel = defineStore('model', () => {
     sheet,
     sheetFile,
     fittingMarks,
+    checks,
     endDrawing,
     crossings,
     gap,

@@ -5,10 +5,10 @@ import {
   evaluate,
   explain,
   formatQuantity,
-  isTyped,
   namesUsed,
   outside,
   placedExpressions,
+  unnamedNumbers,
   usersOf,
   valueScope,
   variantOf,
@@ -49,10 +49,6 @@ export interface NumberRow extends PlacedExpression {
 export const replacing =
   ({ path }: PlacedExpression) =>
   (expression: string): Action[] => [{ command: 'expression.set', input: { path: [...path], expression } }];
-
-/** Numbers of parts, and of how they are placed: there nothing is as usual. */
-const isOfGeometry = ({ part, path, text }: PlacedExpression): boolean =>
-  part !== undefined || ((path[0] === 'assembly' || path[0] === 'groups') && !/^0( |$)/.test(text));
 
 const scopeOf = ({ values, unit }: Project) => valueScope(Object.values(values), unit);
 
@@ -112,20 +108,18 @@ export const useValues = defineStore('values', () => {
     const { project, kept } = store;
     if (!project || !kept) return [];
     const scope = scopeOf(project);
-    return placedExpressions(kept)
-      .filter((place) => isOfGeometry(place) && namesUsed(place.text).length === 0 && isTyped(kept, place))
-      .flatMap((place) => {
-        const { asks } = place;
-        if (!asks) return [];
-        const result = evaluate(place.text, asks, scope);
-        return {
-          ...place,
-          key: place.path.join('/'),
-          result: result.ok
-            ? formatQuantity({ amount: result.value, dimension: asks }, project.unit, 4)
-            : explain(result.issue),
-        };
-      });
+    return unnamedNumbers(kept).flatMap((place) => {
+      const { asks } = place;
+      if (!asks) return [];
+      const result = evaluate(place.text, asks, scope);
+      return {
+        ...place,
+        key: place.path.join('/'),
+        result: result.ok
+          ? formatQuantity({ amount: result.value, dimension: asks }, project.unit, 4)
+          : explain(result.issue),
+      };
+    });
   });
   const shownNumbers = computed(() => numbers.value.filter(({ label, text }) => fits(`${label} ${text}`)));
 

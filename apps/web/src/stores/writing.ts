@@ -131,7 +131,7 @@ export const useWriting = defineStore('writing', () => {
     return [...'ABCDEFGHJKLMNPRSTUVWXYZ'].find((letter) => !used.has(letter)) ?? 'A';
   }
 
-  function show(finding: SheetFinding, references: readonly Reference[]): void {
+  function show(finding: Omit<SheetFinding, 'issue'>, references: readonly Reference[]): void {
     leave();
     chosen.value = finding.mark;
     sheets.picked = finding.view ?? finding.place?.view;

@@ -10,6 +10,7 @@ import type {
   FileReply,
   GapReply,
   InterferenceReply,
+  ChecksReply,
   SheetFormat,
   SheetReply,
   WallsReply,
@@ -31,7 +32,7 @@ export interface Starter {
  */
 export class EngineClient {
   private worker: ReturnType<Starter['start']> | undefined;
-  private readonly newest = { build: 0, assemble: 0, sheet: 0 };
+  private readonly newest = { build: 0, assemble: 0, sheet: 0, checks: 0 };
   /** How to tell the calls that are under way that their worker died. */
   private readonly underWay = new Set<(reason: Error) => void>();
 
@@ -68,8 +69,8 @@ export class EngineClient {
    * Of calls of one kind only the newest counts. What the page shows already is in the worker that made it: a fresh one is
    * asked for all of it again.
    */
-  private async latest<R extends BuildReply | WholeReply | SheetReply>(
-    kind: 'build' | 'assemble' | 'sheet',
+  private async latest<R extends BuildReply | WholeReply | SheetReply | ChecksReply>(
+    kind: 'build' | 'assemble' | 'sheet' | 'checks',
     progress: Progress,
     known: readonly string[],
     call: (worker: EngineWorker, known: readonly string[], told: Progress) => Promise<R>,
@@ -99,9 +100,23 @@ export class EngineClient {
     );
   }
 
+  checks(project: Project, progress: (words: string) => void): Promise<ChecksReply | undefined> {
+    return this.latest(
+      'checks',
+      (_, __, words) => progress(words),
+      [],
+      (worker, _, told) =>
+        worker.checks(
+          project,
+          Comlink.proxy((words: string) => told(0, 0, words)),
+        ),
+    );
+  }
+
   /** Ends a drawing. It may take minutes inside the kernel, where no message reaches it: its worker goes with it. */
   endDrawing(): void {
     this.newest.sheet++;
+    this.newest.checks++;
     this.died('stopped');
   }
 

@@ -15,6 +15,7 @@ import {
 import {
   assemblyFindings,
   Engine,
+  checkedProject,
   findings,
   makeUpList,
   Overtaken,
@@ -35,6 +36,7 @@ import type {
   GapReply,
   InterferenceReply,
   PlacedPart,
+  ChecksReply,
   SheetFormat,
   SheetReply,
   SketchReply,
@@ -220,6 +222,15 @@ const requests = {
     return reply;
   },
 
+  async checks(project: Project, told: (words: string) => void, signal: AbortSignal): Promise<ChecksReply> {
+    const findings = await checkedProject(await engine(), project, async (words) => {
+      told(words);
+      await pause();
+      if (signal.aborted) throw new Overtaken();
+    });
+    return { kind: 'checked', findings };
+  },
+
   async sheetFile(project: Project, ids: readonly Id[], format: SheetFormat): Promise<FileReply> {
     const pictures: SheetPicture[] = [];
     for (const id of ids) {
@@ -314,6 +325,7 @@ const sketchReply = ({ frame, solution, regions, sources }: SolvedSketch): Sketc
 
 const [builds, wholes, drawings] = [new Newest('overtaken'), new Newest('overtaken'), new Newest('overtaken')];
 const searches = new Newest('stopped');
+const looks = new Newest('overtaken');
 const worker: EngineWorker = {
   async ready() {
     await engine();
@@ -326,6 +338,7 @@ const worker: EngineWorker = {
   file: (...args) => inTurn(() => requests.file(...args)),
   outline: (...args) => inTurn(() => requests.outline(...args)),
   sheet: (project, id, progress) => drawings.run((signal) => requests.sheet(project, id, progress, signal)),
+  checks: (project, progress) => looks.run((signal) => requests.checks(project, progress, signal)),
   fittingMarks: (...args) => inTurn(async () => (await engine()).fittingMarks(...args)),
   sheetFile: (...args) => inTurn(() => requests.sheetFile(...args)),
   crossings: (...args) => inTurn(() => requests.crossings(...args)),

@@ -21,7 +21,17 @@ import type {
   Topology,
 } from '@helb/core';
 import type { Assembled } from '@helb/core/assembly';
-import type { Encounter, FileFormat, Finding, MakeUpRow, StepResult, Totals, ValueResult, Walls } from '@helb/engine';
+import type {
+  CheckFinding,
+  Encounter,
+  FileFormat,
+  Finding,
+  MakeUpRow,
+  StepResult,
+  Totals,
+  ValueResult,
+  Walls,
+} from '@helb/engine';
 
 /** Everything that crosses between the page and the engine's worker: plain data. */
 export interface BuildRequest {
@@ -125,6 +135,8 @@ export type SheetReply =
   | { readonly kind: 'overtaken' }
   | { readonly kind: 'drawn'; readonly sheet: ComposedSheet }
   | { readonly kind: 'failed'; readonly issue: Issue };
+export type ChecksReply =
+  { readonly kind: 'overtaken' } | { readonly kind: 'checked'; readonly findings: readonly CheckFinding[] };
 export type SheetFormat = 'pdf' | 'svg' | 'dxf';
 export type { FileFormat };
 export type OutlineFormat = 'dxf' | 'svg';
@@ -139,6 +151,8 @@ export interface EngineWorker {
   outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<FileReply>;
   /** A sheet as it is printed; a newer request overtakes an older one. */
   sheet(project: Project, id: Id, progress: (done: number, of: number) => void): Promise<SheetReply>;
+  /** Every finding of the project; a newer request overtakes an older one. */
+  checks(project: Project, progress: (words: string) => void): Promise<ChecksReply>;
   /** The dimensions that make sense for what is picked in a view of a sheet. */
   fittingMarks(project: Project, sheet: Id, view: Id, picked: readonly Reference[]): Promise<readonly FittingMark[]>;
   /** One sheet, or of PDF several, as a file. */

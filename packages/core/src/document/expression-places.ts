@@ -2,8 +2,8 @@ import { placedInAssemblies } from './assembly-places.ts';
 import type { Id } from '../records/index.ts';
 import { stepKind } from '../steps/index.ts';
 import { namesUsed, valueScope } from '../expressions/index.ts';
-import { LENGTH, type Dimension } from '../units/index.ts';
-import type { Origin, Project } from './schema.ts';
+import { LENGTH, NUMBER, type Dimension } from '../units/index.ts';
+import type { Limits, Origin, Project } from './schema.ts';
 import { valueAt } from './value-at.ts';
 
 /** An expression somewhere in a project. */
@@ -54,7 +54,7 @@ export function placedExpressions(project: Project): PlacedExpression[] {
     const given = from ? givenTo(from, part, name) : [];
     return [...built, ...cuts, ...given];
   });
-  return [...values, ...varied, ...steps, ...placedInAssemblies(project)];
+  return [...values, ...varied, ...steps, ...placedInAssemblies(project), ...limitsOf(project)];
 }
 
 /** What the values of a part from another project are given here. */
@@ -67,6 +67,25 @@ function givenTo({ design, given = {} }: Origin, part: Id, called: string): Plac
     return { path: ['parts', part, 'from', 'given', id], text, ...asks, label: `${called} · ${name}`, part };
   });
 }
+
+/** What checks take for too little. */
+const limitsOf = ({ limits = {} }: Project): PlacedExpression[] => {
+  const place = (limit: keyof Limits, asks: Dimension, label: string): PlacedExpression[] => {
+    const text = limits[limit];
+    return text === undefined ? [] : [{ path: ['limits', limit], text, asks, label }];
+  };
+  return [...place('wall', LENGTH, 'Checks · thinnest wall'), ...place('web', NUMBER, 'Checks · beside holes')];
+};
+
+/** Numbers of parts, and of how they are placed, in which no name stands: nothing ties them to what they depend on. */
+export const unnamedNumbers = (project: Project): PlacedExpression[] =>
+  placedExpressions(project).filter(
+    (place) => isOfGeometry(place) && namesUsed(place.text).length === 0 && isTyped(project, place),
+  );
+
+/** Where things are placed at 0 nobody has typed a number. */
+const isOfGeometry = ({ part, path, text }: PlacedExpression): boolean =>
+  part !== undefined || ((path[0] === 'assembly' || path[0] === 'groups') && !/^0( |$)/.test(text));
 
 /** What a value may come to. */
 function boundsOf({ values }: Project, id: Id): PlacedExpression[] {

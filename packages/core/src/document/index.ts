@@ -4,7 +4,7 @@ export { checkProject } from './check.ts';
 export { buildsOn, COMMANDS, closure, standingOn, type CommandName, type Inputs } from './commands/index.ts';
 export { applyChange, perform, type Action, type Change, type FieldChange, type Performed } from './perform.ts';
 export { drawnPart } from './drawn-part.ts';
-export { isTyped, placedExpressions, usersOf, type PlacedExpression } from './expression-places.ts';
+export { isTyped, placedExpressions, unnamedNumbers, usersOf, type PlacedExpression } from './expression-places.ts';
 export { pushed, reversal, stacksOf, type LogEntry, type Stacks } from './history.ts';
 export { deeperThan, loadProject, parseProject, writeProject } from './load.ts';
 export { formatPage } from './format-page.ts';

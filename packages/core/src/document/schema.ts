@@ -109,6 +109,16 @@ export const variantSchema = z.strictObject({
 });
 export type Variant = z.infer<typeof variantSchema>;
 
+/** What checks take for too little; as usual where nothing is set. */
+export const limitsSchema = z.strictObject({
+  /** The thinnest wall that can be made. */
+  wall: expressionSchema.optional(),
+  /** What has to be left beside a hole, in parts of its diameter. */
+  web: expressionSchema.optional(),
+});
+export type Limits = z.infer<typeof limitsSchema>;
+export const USUAL_LIMITS = { wall: '1 mm', web: '0.5' } as const satisfies Limits;
+
 export const projectSchema = z.strictObject({
   format: z.literal('helb-project'),
   schema: z.literal(SCHEMA_VERSION),
@@ -132,6 +142,7 @@ export const projectSchema = z.strictObject({
   /** What parts are drawn on, in their order. */
   sheets: z.record(idSchema, sheetSchema).refine(atMost(SHEET_LIMITS.sheets)).optional(),
   sheetOrder: z.array(idSchema).max(SHEET_LIMITS.sheets).optional(),
+  limits: limitsSchema.optional(),
 });
 export type Project = z.infer<typeof projectSchema>;
 

@@ -36,6 +36,7 @@ export const documentWords: Words = {
   'sheet.view': (f) => `On "${f['name']}" a view is folded out of one that does not come before it.`,
   'view.unknown': (f) => `There is no view ${f['id']} any more.`,
   'view.many': (f) => `A sheet has at most ${f['most']} views: put others on another sheet.`,
+  'sheet.issued': (f) => `"${f['name']}" went out as ${f['revision']} already: give it another revision.`,
   'mark.unknown': (f) => `There is no mark ${f['id']} any more.`,
   'mark.many': (f) => `A sheet has at most ${f['most']} dimensions and notes: put others on another sheet.`,
   'mark.view': (f) => `On "${f['name']}" something is written into a view that is not there.`,

@@ -8,6 +8,7 @@ import { extentOf } from './extent.ts';
 import { flatPieces } from './flat.ts';
 import { hatching } from './hatching.ts';
 import { textWidth } from './label.ts';
+import { lookOf } from './issues.ts';
 import { laidOut, type LaidView } from './layout.ts';
 import { marked, type ComposedMark, type MarkedSheet, type MarkedView, type Scene, type SeenMark } from './marked.ts';
 import { PAPERS, paperSize, withinFrame } from './papers.ts';
@@ -17,7 +18,7 @@ import type { SheetFinding } from './findings.ts';
 import { handlesIn, type Handle } from './handles.ts';
 import type { Sheet, View } from './schema.ts';
 import { cutMark } from './cut-mark.ts';
-import { TITLE_HEIGHT, titleBlock, type TitleText } from './title-block.ts';
+import { titleBlock, titleHeight, type TitleText } from './title-block.ts';
 
 /** A view with what is seen in it. */
 export interface SeenView {
@@ -39,6 +40,8 @@ export interface ComposedSheet {
   readonly marks: Readonly<Record<Id, ComposedMark>>;
   /** What can be picked in its views. */
   readonly handles: readonly Handle[];
+  /** What each view looks like, as a short print. */
+  readonly looks: Readonly<Record<Id, string>>;
   /** What is to be mended before the sheet goes out. */
   readonly findings: readonly SheetFinding[];
 }
@@ -56,9 +59,9 @@ const HATCH_APART = 3;
 const LETTER = 5;
 
 /** What may be drawn on: within the frame, above the title block. */
-function drawingArea(size: Vec2): Box {
+function drawingArea(size: Vec2, sheet: Sheet): Box {
   const { low, high } = withinFrame(size);
-  return { low: [low[0], low[1] + TITLE_HEIGHT], high };
+  return { low: [low[0], low[1] + titleHeight(sheet)], high };
 }
 
 /** A sheet put together, with what checking it needs. */
@@ -85,7 +88,7 @@ export function composed(
     return boxes.length > 0 ? [{ seen, layers, box: extentOf(boxes) }] : [];
   });
   const laid = shown.map(({ seen: { id, view, eye }, box }): LaidView => ({ id, view, eye, box }));
-  const { scale, places } = laidOut(sheet, laid, drawingArea(size));
+  const { scale, places } = laidOut(sheet, laid, drawingArea(size, sheet));
   const factor = scaleFactor(scale);
   const { mirrors } = written.scene.witness;
   const placed = shown.map((one) => placedView(one, factor, places.get(one.seen.id)!, mirrors));
@@ -97,7 +100,7 @@ export function composed(
   const title = titleBlock(sheet, { ...text, scale }, size);
   const marks = marked(written.marks, open, written.scene, {
     height: letterHeight(sheet),
-    margins: outside(drawingArea(size)),
+    margins: outside(drawingArea(size, sheet)),
     before: signs.flatMap(({ letters, strokes }) =>
       letters.map((one) => ({ text: lettersBox(one), lines: straightLines(strokes) })),
     ),
@@ -117,6 +120,7 @@ export function composed(
       scale,
       boxes: Object.fromEntries(placed.map(({ seen, box }) => [seen.id, box])),
       marks: marks.marks,
+      looks: Object.fromEntries(placed.map((one) => [one.seen.id, lookOf(one.box, one.visible, factor)])),
       handles: open
         .filter(({ id }) => sheet.views[id]?.kind !== 'corner')
         .flatMap((view) => handlesIn(view, written.scene)),

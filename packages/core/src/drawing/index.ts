@@ -9,7 +9,7 @@ export { fittingMarks, type FittingMark } from './fitting.ts';
 export type { Handle } from './handles.ts';
 export { sheetFindings, sheetWords, type SheetFinding } from './findings.ts';
 export type { BuiltPart, SaidMark } from './completeness/index.ts';
-export { Witness } from './witness/index.ts';
+export { placesOfFace, Witness } from './witness/index.ts';
 export {
   CHARACTERISTICS,
   isSize,
@@ -23,6 +23,7 @@ export {
   type Mark,
   type Tolerance,
 } from './marks/index.ts';
+export { changesSince, changeWords, issuedNow, nextRevision, type SheetChange } from './issues.ts';
 export type { TitleText } from './title-block.ts';
 export { usualSheet } from './usual.ts';
 export { BESIDE_WORDS, SIDE_WORDS, viewWords } from './view-words.ts';

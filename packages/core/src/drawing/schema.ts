@@ -4,7 +4,7 @@ import { MARK_LIMITS, markSchema } from './marks/index.ts';
 import { PAPER_NAMES } from './papers.ts';
 import { SCALE_NAMES } from './scales.ts';
 
-export const SHEET_LIMITS = { sheets: 100, views: 30 } as const;
+export const SHEET_LIMITS = { sheets: 100, views: 30, issues: 50 } as const;
 
 /** From where a base view is seen, of the six sides of the part. */
 export const SIDES = ['front', 'top', 'right', 'back', 'under', 'left'] as const;
@@ -41,6 +41,19 @@ export const titleSchema = z.strictObject({
 });
 export type Title = z.infer<typeof titleSchema>;
 
+/** A sheet as it went out: what it said then, to tell what has changed since. */
+export const issuedSchema = z.strictObject({
+  revision: z.string().trim().min(1).max(10),
+  date: z.string().max(20),
+  /** What is new in it. */
+  words: z.string().max(120),
+  /** What each mark said. */
+  said: z.record(idSchema, z.string().max(600)),
+  /** What each view looked like, as a short print. */
+  looks: z.record(idSchema, z.string().max(80)),
+});
+export type Issued = z.infer<typeof issuedSchema>;
+
 export const sheetSchema = z.strictObject({
   name: nameSchema,
   /** The part that is drawn. */
@@ -62,5 +75,7 @@ export const sheetSchema = z.strictObject({
     .optional(),
   markOrder: z.array(idSchema).max(MARK_LIMITS.marks).optional(),
   title: titleSchema,
+  /** As it went out, the last time last. */
+  issued: z.array(issuedSchema).max(SHEET_LIMITS.issues).optional(),
 });
 export type Sheet = z.infer<typeof sheetSchema>;

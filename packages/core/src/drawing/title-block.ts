@@ -1,5 +1,5 @@
 import type { Vec2 } from '../math/index.ts';
-import { fullCircle } from '../sketch/pieces/index.ts';
+import { fullCircle, type Piece } from '../sketch/pieces/index.ts';
 import { withinFrame } from './papers.ts';
 import { frameOf, segment, type Lettering, type Stroke } from './picture.ts';
 import type { Sheet } from './schema.ts';
@@ -20,7 +20,7 @@ export interface TitleText {
 export const TITLE_WIDTH = 180;
 const ROW = 9;
 const ROWS = 4;
-export const TITLE_HEIGHT = ROW * ROWS;
+const TITLE_HEIGHT = ROW * ROWS;
 
 /** Fields by rows from above: what they are called, and how wide, in parts of 18. */
 function fields(sheet: Sheet, text: TitleText): (readonly [label: string, words: string, width: number])[][] {
@@ -78,8 +78,33 @@ export function titleBlock(sheet: Sheet, text: TitleText, size: Vec2): { strokes
     }
   }
   const sign = projectionSign(sheet.projection, [high[0] - 9.2, below + ROW / 2 - 0.4]);
-  return { strokes: [{ line: 'thin', pieces: lines }, ...sign], letters };
+  const went = revisions(sheet, left, below + TITLE_HEIGHT);
+  return {
+    strokes: [{ line: 'thin', pieces: [...lines, ...went.lines] }, ...sign],
+    letters: [...letters, ...went.letters],
+  };
 }
+
+/** Rows over the title block: the last few times that the sheet went out, with what was new. */
+function revisions({ issued = [] }: Sheet, left: number, top: number): { lines: Piece[]; letters: Lettering[] } {
+  const rows = issued.slice(-MOST_REVISIONS);
+  const columns = [0, 14, 42, TITLE_WIDTH];
+  const high = rows.length * REVISION_ROW;
+  const lines = rows.length === 0 ? [] : columns.map((x) => segment([left + x, top], [left + x, top + high]));
+  const letters = rows.flatMap(({ revision, date, words }, k): Lettering[] => {
+    const y = top + (rows.length - 1 - k) * REVISION_ROW;
+    lines.push(segment([left, y + REVISION_ROW], [left + TITLE_WIDTH, y + REVISION_ROW]));
+    return [revision, date, shortened(words, TITLE_WIDTH - 45)].map((text, i) => ({
+      ...{ at: [left + columns[i]! + 1.2, y + 1.4] as const, text, height: 2.2, anchor: 'start' },
+    }));
+  });
+  return { lines, letters };
+}
+const [REVISION_ROW, MOST_REVISIONS] = [5, 4];
+
+/** How high title block and revisions are, mm. */
+export const titleHeight = ({ issued = [] }: Pick<Sheet, 'issued'>): number =>
+  TITLE_HEIGHT + Math.min(issued.length, MOST_REVISIONS) * REVISION_ROW;
 
 /** Letters of 2.8 mm are about 1.75 mm wide each. */
 const shortened = (words: string, room: number): string => {

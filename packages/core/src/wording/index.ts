@@ -22,6 +22,17 @@ const engineWords: Words = {
   'export.part': (f) => `There is no part "${f['part']}". The parts are: ${f['known']}.`,
   'export.sketch': (f) => `There is no sketch "${f['sketch']}" in "${f['part']}".`,
   'export.nothing-placed': () => 'Nothing is placed yet: place parts first, or export them one by one.',
+  'wall.thin': (f) => `Its thinnest wall is ${f['is']} mm; at least ${f['least']} mm are asked for.`,
+  'hole.near': (f) =>
+    f['count'] === 1
+      ? `Too little is left beside a hole of ⌀${f['diameter']}: ${f['web']} mm, where ${f['least']} mm are asked for.`
+      : `Too little is left beside ${f['count']} holes; beside one of ⌀${f['diameter']} ${f['web']} mm, where ${f['least']} mm are asked for.`,
+  'number.unnamed': (f) =>
+    f['count'] === 1
+      ? 'One number has no name.'
+      : `${f['count']} numbers have no name: what depends on what can not be seen.`,
+  'sheet.dated': (f) =>
+    `It went out as ${f['revision']}; ${f['count'] === 1 ? 'one thing has' : `${f['count']} things have`} changed since: let it go out anew.`,
   'export.empty': (f) => `"${f['part']}" has no body to export yet.`,
 };
 

@@ -10,6 +10,8 @@ import { poseOf } from './driving.ts';
 import { exportFile } from './export-file.ts';
 import { openProject } from './opening.ts';
 import { reportOf } from './report.ts';
+import { checkedProject } from '../checks/index.ts';
+import { checksReport, toldPlainly } from './checks-report.ts';
 import { sheets } from './sheeting.ts';
 import { EXIT, written, type Surroundings } from './surroundings.ts';
 
@@ -21,6 +23,7 @@ const USAGE = `Usage:
   helb sheet FILE [--sheet NAME] --to OUT.pdf|OUT.svg|OUT.dxf [--variant NAME] [--set NAME=EXPR]...
   helb sheet FILE [--sheet NAME] --check [--variant NAME] [--set NAME=EXPR]...
   helb sheet FILE [--sheet NAME] --tell
+  helb check FILE [--variant NAME] [--set NAME=EXPR]... [--json]
   helb bring FILE --from OTHER --part NAME [--variant NAME]
   helb write-demo FILE
 Files that a project brings in are looked for beside it, or in --files FOLDER.`;
@@ -93,6 +96,17 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
   bring,
 
   sheet: sheets,
+
+  async check({ file, set, json, files, variant }, world) {
+    const opened = await openProject(file, set, variant, world);
+    if (typeof opened === 'number') return opened;
+    const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+    const found = await checkedProject(engine, opened.project);
+    world.print(
+      json ? JSON.stringify(toldPlainly(opened.project, found), null, 2) : checksReport(opened.project, found),
+    );
+    return found.some(({ blocks }) => blocks !== 'later') ? EXIT.failed : EXIT.done;
+  },
 
   'write-demo'({ file }, world) {
     return written(file, writeProject(seedSieve()), '', world);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import {
+  issuedSchema,
   MARK_LIMITS,
   markSchema,
   SHEET_LIMITS,
@@ -87,6 +88,19 @@ export const sheetCommands = {
     const record = sheetIn(draft, sheet);
     assign(record.title, fields);
     return `Write into the title block of ${record.name}`;
+  }),
+
+  /** Puts down what a sheet says as it goes out; the title block has its revision from then on. */
+  'sheet.issue': command(z.strictObject({ ...where, issued: issuedSchema }), (draft, { sheet, issued }) => {
+    const record = sheetIn(draft, sheet);
+    record.issued ??= [];
+    if (record.issued.some(({ revision }) => revision === issued.revision))
+      refuse('sheet.issued', { name: record.name, revision: issued.revision });
+    if (record.issued.length >= SHEET_LIMITS.issues) record.issued.shift();
+    record.issued.push(issued);
+    record.title.revision = issued.revision;
+    if (issued.date) record.title.date = issued.date;
+    return `${record.name} goes out as ${issued.revision}`;
   }),
 
   'sheet.remove': command(z.strictObject(where), (draft, { sheet }) => {

@@ -17,7 +17,7 @@ export function placesOnCurve(curve: SpaceCurve, middle: Vec3): Vec3[] {
   return [middle];
 }
 
-export function placesOfFace({ edges }: Topology, { name }: FaceFacts): Vec3[] {
+export function placesOfFace({ edges }: Topology, { name }: Pick<FaceFacts, 'name'>): Vec3[] {
   const all = edges
     .filter(({ faces }) => faces.includes(name))
     .flatMap(({ curve, middle }) => placesOnCurve(curve, middle));

@@ -1,0 +1,72 @@
+import type { Id } from '../records/index.ts';
+import { lengthOf, type Box, type Piece } from '../sketch/pieces/index.ts';
+import type { ComposedSheet } from './compose.ts';
+import type { Issued, Sheet } from './schema.ts';
+
+/** A short print of what a view shows, whatever its scale: it changes where that does. */
+export function lookOf({ low, high }: Box, visible: readonly Piece[], factor: number): string {
+  const length = visible.reduce((sum, piece) => sum + lengthOf(piece), 0);
+  const sizes = [high[0] - low[0], high[1] - low[1], length].map((n) => (n / factor).toPrecision(6));
+  return `${sizes.join(' ')} ${visible.length}`;
+}
+
+/** Something that is otherwise than when the sheet went out. */
+export interface SheetChange {
+  readonly kind: 'new' | 'gone' | 'lost' | 'otherwise' | 'look' | 'view';
+  readonly mark?: Id;
+  readonly view?: Id;
+  readonly before: string;
+  readonly now: string;
+}
+
+/** What has changed since a sheet went out. */
+export function changesSince({ said, looks }: Issued, sheet: Sheet, composed: ComposedSheet): SheetChange[] {
+  const marks = sheet.markOrder ?? [];
+  const written = marks.flatMap((mark): SheetChange[] => {
+    const [before, now] = [said[mark], composed.marks[mark]?.words];
+    if (before === undefined) return [{ kind: 'new', mark, before: '', now: now ?? '' }];
+    if (now === undefined) return [{ kind: 'lost', mark, before, now: '' }];
+    return before === now ? [] : [{ kind: 'otherwise', mark, before, now }];
+  });
+  const gone = Object.entries(said).flatMap(([mark, before]): SheetChange[] =>
+    marks.includes(mark) ? [] : [{ kind: 'gone', before, now: '' }],
+  );
+  const views = Object.entries(composed.looks).flatMap(([view, now]): SheetChange[] => {
+    const before = looks[view];
+    if (before === undefined) return [{ kind: 'view', view, before: '', now }];
+    return before === now ? [] : [{ kind: 'look', view, before, now }];
+  });
+  return [...written, ...gone, ...views];
+}
+
+type ChangeWords = Readonly<Record<SheetChange['kind'], (change: SheetChange, view: string) => string>>;
+const WORDS: ChangeWords = {
+  new: ({ now }) => `New: ${now}.`,
+  gone: ({ before }) => `Taken off: ${before}.`,
+  lost: ({ before }) => `What ${before} belonged to is gone.`,
+  otherwise: ({ before, now }) => `${before} is ${now} now.`,
+  look: (_, view) => `The view ${view} looks otherwise.`,
+  view: (_, view) => `The view ${view} is new.`,
+};
+/** A change as a sentence. @param view what the view is called */
+export const changeWords = (change: SheetChange, view: string): string => WORDS[change.kind](change, view);
+
+/** A sheet as it goes out now. */
+export const issuedNow = (
+  composed: ComposedSheet,
+  { revision, date, words }: Pick<Issued, 'revision' | 'date' | 'words'>,
+): Issued => ({
+  ...{ revision, date, words },
+  said: Object.fromEntries(Object.entries(composed.marks).map(([id, mark]) => [id, mark.words])),
+  looks: { ...composed.looks },
+});
+
+/** The revision after another: A, B ... Z, AA, where I and O are left out; or 1, 2 ... */
+export function nextRevision(revision: string | undefined): string {
+  const letters = 'ABCDEFGHJKLMNPQRSTUVWXYZ';
+  if (revision !== undefined && /^\d+$/.test(revision)) return `${Number(revision) + 1}`;
+  const last = revision?.at(-1)?.toUpperCase();
+  if (revision === undefined || last === undefined || !letters.includes(last)) return 'A';
+  const next = letters[letters.indexOf(last) + 1];
+  return next === undefined ? `${nextRevision(revision.slice(0, -1) || undefined)}A` : revision.slice(0, -1) + next;
+}
