@@ -22,6 +22,7 @@ const CORE_ORDER = [
   'references',
   'samples',
   'steps',
+  'cutting',
   'assembly',
   'drawing',
   'document',

@@ -9,6 +9,7 @@ export * from './sketch/index.ts';
 export * from './kernel-port/index.ts';
 export * from './references/index.ts';
 export * from './steps/index.ts';
+export * from './cutting/index.ts';
 export * from './drawing/index.ts';
 export * from './document/index.ts';
 export * from './formats/index.ts';

@@ -7,14 +7,11 @@ import {
   followedBy,
   locate,
   ok,
-  outlinePieces,
   placedParts,
   stepKind,
   undone,
   valueScope,
-  writeDxf,
   withoutNumber,
-  writeSvg,
   type BodyHandle,
   type BodyReference,
   type ComposedSheet,
@@ -44,6 +41,7 @@ import { Exporting, type FileFormat } from './exporting.ts';
 import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
 import type { Model, PartModel, StepResult, ValueResult } from './model.ts';
 import { Neighbours } from './neighbours.ts';
+import { faceOutline, sketchOutline, type FaceOutlineOptions, type OutlineFormat } from './outlines.ts';
 import { crossingsThere, Site } from './site.ts';
 import { SketchCache } from './sketch-cache.ts';
 import { Survey } from './survey.ts';
@@ -308,14 +306,20 @@ export class Engine {
   }
 
   /** The outline of a sketch as a DXF or SVG file, construction left out; fails where nothing is drawn. */
-  async outlineFile(project: Project, part: Id, sketch: Id, format: 'dxf' | 'svg'): Promise<Result<Uint8Array>> {
+  async outlineFile(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<Result<Uint8Array>> {
     const { parts } = await this.build(project, { parts: [part] });
-    const solved = parts[0]?.sketches.get(sketch);
-    const name = drawnPart(project, part)?.steps[sketch]?.name ?? sketch;
-    if (!solved) return fail('engine.suppressed', { step: name });
-    const pieces = outlinePieces(solved);
-    if (pieces.length === 0) return fail('export.nothing-drawn', { sketch: name });
-    return ok(new TextEncoder().encode(format === 'dxf' ? writeDxf(pieces) : writeSvg(pieces)));
+    return sketchOutline(project, part, sketch, parts[0]?.sketches.get(sketch), format);
+  }
+
+  /** A flat face of a part as it is cut out; fails where there is none, or the cut does not fit in. */
+  async cutFile(
+    project: Project,
+    id: Id,
+    options: FaceOutlineOptions,
+    format: OutlineFormat,
+  ): Promise<Result<Uint8Array>> {
+    const site = await this.siteOf(project, id);
+    return site ? faceOutline(project.parts[id]!.name, site, options, format) : fail('part.unknown', { id });
   }
 
   /** A sheet as it is printed; fails where its part has no body, or a view of it can not be had. */

@@ -3,6 +3,7 @@ export { BodyCache } from './body-cache.ts';
 export { Engine, Overtaken, type BuildOptions, type FileSource, type InterferenceOptions } from './engine.ts';
 export { assemblyFindings, namesIn, type AssemblyInspection } from './inspect-assembly.ts';
 export { FILE_FORMATS, type FileFormat } from './exporting.ts';
+export type { FaceOutlineOptions, OutlineFormat } from './outlines.ts';
 export { cutList, writeCutList, writeMakeUp, type CutGroup } from './lists.ts';
 export { makeUpList, wholeOf, type MakeUpRow, type Whole } from './make-up.ts';
 export type { Encounter } from './interference.ts';

@@ -5,6 +5,7 @@ import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import CopyFigures from './copy-figures.vue';
+import CutFace from './cut-face.vue';
 
 /** What can be read off what is picked: off one thing, or between two. */
 const bench = useBench();
@@ -49,6 +50,7 @@ const readings = computed((): [string, string][] => {
       {{ pick.kind === 'guide' ? '' : `${pick.kind} · ` }}{{ pick.words }}<span v-if="pick.kind === 'edge'"> mm</span
       ><span v-if="pick.within" class="text-muted"> in {{ pick.within }}</span>
     </p>
+    <CutFace />
     <CopyFigures class="mt-1" :figures="readings" prefix="reading" />
     <p v-if="bench.picked.length === 1" class="text-muted mt-1 text-sm">Shift-click something else to measure to it.</p>
   </section>

@@ -24,6 +24,7 @@ import SketchCanvas from './sketch-canvas.vue';
 import SketchTitle from './sketch-title.vue';
 import UnderList from './under-list.vue';
 import ViewNames from './view-names.vue';
+import ViewPicture from './view-picture.vue';
 import VerbStrip from './verb-strip.vue';
 
 const bench = useBench();
@@ -385,6 +386,7 @@ const load = computed(() => (void viewVersion.value, viewport.value?.load));
       <span class="bg-rule h-4 w-px" />
       <ViewNames :names="['Square-on']" :current="current" @look="squareOn" />
       <button class="text-muted hover:text-ink" @click="fit">Fit</button>
+      <ViewPicture v-if="!bench.editor" :name="bench.part?.name ?? ''" :take="() => viewport?.png()" />
       <button
         v-if="bench.editor"
         :aria-pressed="showRelations"

@@ -15,6 +15,7 @@ import type { MemberPick } from '../view/placed-picks.ts';
 import { WholeView } from '../view/whole-view.ts';
 import UnderList from './under-list.vue';
 import ViewNames from './view-names.vue';
+import ViewPicture from './view-picture.vue';
 import VerbStrip from './verb-strip.vue';
 import AxisMark from './axis-mark.vue';
 import PlacingHandle from './placing-handle.vue';
@@ -307,6 +308,7 @@ const MOST_TOLD = 40;
     <nav class="bg-paper/80 absolute top-2 right-3 flex items-center gap-3 text-[13px]" aria-label="Views">
       <ViewNames :names="views" :current="current" @look="(name) => look(name as ViewName)" />
       <button class="text-muted hover:text-ink" @click="fit">Fit</button>
+      <ViewPicture :name="store.kept?.name ?? ''" :take="() => shown?.stage.png()" />
     </nav>
     <PlacingHandle
       v-if="shown && handle.at"

@@ -2,9 +2,10 @@
 import { computed, ref } from 'vue';
 import { drawnPart, isSketch, PART_COLOURS, writeProject, type Id } from '@helb/core';
 import { FILE_FORMATS, type FileFormat } from '@helb/engine';
+import CutOutlines from '../components/cut-outlines.vue';
 import StockLists from '../components/stock-lists.vue';
 import { download, fileName } from '../download.ts';
-import { useBatch } from '../stores/batch.ts';
+import { useBatch, type BatchFormat } from '../stores/batch.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { usePlacements } from '../stores/placements.ts';
@@ -31,6 +32,12 @@ const message = ref('');
 
 const FORMATS = Object.entries(FILE_FORMATS).map(([format, told]) => ({ format: format as FileFormat, ...told }));
 type Format = (typeof FORMATS)[number];
+/** What a zip can hold of every part; of every sheet. */
+const BATCHES: readonly { format: BatchFormat; title: string }[] = [
+  ...FORMATS,
+  { format: 'dxf', title: 'flat faces' },
+  { format: 'pdf', title: 'sheets' },
+];
 
 /** The rows: all that is placed where anything is, then each part. */
 const rows = computed((): { id?: Id; name: string; colour?: string }[] => [
@@ -124,11 +131,11 @@ const project = () =>
           with names and colours. glTF: to look at, in metres as that format has it.
         </p>
         <p class="mb-6 flex flex-wrap gap-x-5 gap-y-1" data-testid="batch">
-          <span class="text-muted">All parts in one zip</span>
+          <span class="text-muted">All in one zip</span>
           <template v-if="batch.progress === undefined">
             <template v-for="{ all, words } in extents" :key="words">
               <button
-                v-for="{ format, title } in FORMATS"
+                v-for="{ format, title } in BATCHES"
                 :key="format"
                 class="word-link"
                 @click="batch.run(format, all)"
@@ -143,6 +150,7 @@ const project = () =>
           </template>
         </p>
         <p v-for="reason in batch.left" :key="reason" class="text-clash text-sm">{{ reason }}</p>
+        <CutOutlines />
         <table v-if="sketches.length > 0" class="mb-6 w-full border-collapse">
           <thead>
             <tr class="text-muted border-ink border-b text-left text-sm">

@@ -1,10 +1,14 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
-import { variantOf, variantsOf, type Id, type Project } from '@helb/core';
+import { variantOf, variantsOf, type CutOptions, type Id, type Project } from '@helb/core';
 import { download, fileName } from '../download.ts';
 import type { FileFormat } from '../workers/protocol.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
+
+/** Solids, sheets (`pdf`) or flat faces as they are cut out (`dxf`). */
+export type BatchFormat = FileFormat | 'pdf' | 'dxf';
+type Made = Uint8Array | string;
 
 /** Files of all parts, of one variant or of all, in one zip: made one after the other, and stopped at any time. */
 export const useBatch = defineStore('batch', () => {
@@ -13,6 +17,8 @@ export const useBatch = defineStore('batch', () => {
   /** What is being written: "Tray, school · 3 of 24". */
   const progress = ref<string>();
   const stopped = ref(false);
+  /** How flat parts are cut out: the width of the cut, and how close arcs follow other curves. */
+  const cutting = ref<CutOptions>({ width: 0 });
   /** Parts that gave no file, with the reason. */
   const left = ref<readonly string[]>([]);
 
@@ -30,21 +36,35 @@ export const useBatch = defineStore('batch', () => {
     },
   );
 
+  /** What is written of a project, one file after the other. */
+  function filesOf(project: Project, format: BatchFormat): { name: string; make: (of: Project) => Promise<Made> }[] {
+    if (format === 'pdf')
+      return (project.sheetOrder ?? []).map((sheet) => ({
+        name: project.sheets![sheet]!.name,
+        make: (of) => model.sheetFile(of, [sheet], 'pdf'),
+      }));
+    return project.partOrder.map((part) => ({
+      name: project.parts[part]!.name,
+      make: (of) => (format === 'dxf' ? model.cut(of, part, { ...cutting.value }, 'dxf') : model.file(of, part, format)),
+    }));
+  }
+
   /** @param all of every variant, each in a folder of its own; else of the one that is shown */
-  async function run(format: FileFormat, all: boolean): Promise<void> {
+  async function run(format: BatchFormat, all: boolean): Promise<void> {
     if (!store.kept || progress.value !== undefined) return;
     const project = store.kept;
     // as they are called now, whatever happens to them meanwhile
     const variants = variantsOf(project).filter(({ id }) => all || id === store.variant);
-    const tasks = variants.flatMap((variant) => project.partOrder.map((part) => ({ ...variant, part })));
+    const tasks = variants.flatMap((variant) =>
+      filesOf(project, format).map((file) => ({ ...variant, variant: variant.name, ...file })),
+    );
     const files: Record<string, Uint8Array> = {};
     const missing: string[] = [];
     stopped.value = false;
-    for (const [k, { id, name: variant, part }] of tasks.entries()) {
-      const { name } = project.parts[part]!;
+    for (const [k, { id, variant, name, make }] of tasks.entries()) {
       const called = variants.length > 1 ? `${name}, ${variant}` : name;
       progress.value = `${called} · ${k + 1} of ${tasks.length}`;
-      const bytes = await made(variantOf(project, id), part, format);
+      const bytes = await make(variantOf(project, id)).catch((error: unknown) => (error as Error).message);
       if (stopped.value) break;
       const folder = variants.length > 1 ? `${fileName(variant)}/` : '';
       if (typeof bytes === 'string') missing.push(`${called}: ${bytes}`);
@@ -57,12 +77,9 @@ export const useBatch = defineStore('batch', () => {
     download(`${fileName(project.name)}-${format}.zip`, await model.zip(files), 'application/zip');
   }
 
-  const made = (project: Project, part: Id, format: FileFormat): Promise<Uint8Array | string> =>
-    model.file(project, part, format).catch((error: unknown) => (error as Error).message);
-
   const stop = () => (stopped.value = true);
 
-  return { progress, left, names, run, stop };
+  return { progress, left, names, cutting, run, stop };
 });
 
 /** Two parts of one name get a number. */

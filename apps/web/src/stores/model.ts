@@ -92,6 +92,7 @@ export const useModel = defineStore('model', () => {
     return bytesOf(await engine().sheetFile(project, ids, format));
   }
   const checks = (...args: Parameters<EngineClient['checks']>) => engine().checks(...args);
+  const cut = async (...args: Parameters<EngineClient['cut']>) => bytesOf(await engine().cut(...args));
   const fittingMarks = (...args: Parameters<EngineClient['fittingMarks']>) => engine().fittingMarks(...args);
   const bytesOf = (reply: FileReply) => (reply.kind === 'file' ? reply.bytes : explain(reply.issue));
 
@@ -169,6 +170,7 @@ export const useModel = defineStore('model', () => {
     sheet,
     sheetFile,
     fittingMarks,
+    cut,
     checks,
     endDrawing,
     crossings,

@@ -335,6 +335,8 @@ export class Viewport {
     );
   }
 
+  png = (): Promise<Blob> => this.stage.png();
+
   picture(width: number, height: number): string {
     return this.stage.picture(width, height);
   }

@@ -30,6 +30,7 @@ function fakes() {
         crossings: () => Promise.resolve({}),
         outline: () => Promise.resolve({ kind: 'file', bytes: new Uint8Array(2) }),
         sheet: () => new Promise(() => undefined),
+        cut: () => Promise.resolve({ kind: 'file', bytes: new Uint8Array(4) }),
         checks: () => new Promise(() => undefined),
         fittingMarks: () => Promise.resolve([]),
         sheetFile: () => Promise.resolve({ kind: 'file', bytes: new Uint8Array(1) }),

@@ -120,6 +120,10 @@ export class EngineClient {
     this.died('stopped');
   }
 
+  cut(...args: Parameters<EngineWorker['cut']>): Promise<FileReply> {
+    return this.surviving((worker) => worker.cut(...args));
+  }
+
   fittingMarks(...args: Parameters<EngineWorker['fittingMarks']>): ReturnType<EngineWorker['fittingMarks']> {
     return this.surviving((worker) => worker.fittingMarks(...args));
   }

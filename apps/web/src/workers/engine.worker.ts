@@ -9,6 +9,7 @@ import {
   type Material,
   type Movement,
   type Project,
+  type Result,
   type SheetPicture,
   type SolvedSketch,
 } from '@helb/core';
@@ -202,12 +203,12 @@ const requests = {
   async file(project: Project, part: Id | undefined, format: FileFormat): Promise<FileReply> {
     const ready = await engine();
     const bytes = await (part === undefined ? ready.wholeFile(project, format) : ready.partFile(project, part, format));
-    return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
+    return fileReply(bytes);
   },
 
   async outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<FileReply> {
     const bytes = await (await engine()).outlineFile(project, part, sketch, format);
-    return bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
+    return fileReply(bytes);
   },
 
   async sheet(project: Project, id: Id, told: (done: number, of: number) => void, signal: AbortSignal) {
@@ -314,6 +315,9 @@ const placedPart = (part: PartModel, material: Material | undefined): PlacedPart
   ),
 });
 
+const fileReply = (bytes: Result<Uint8Array>): FileReply =>
+  bytes.ok ? { kind: 'file', bytes: bytes.value } : { kind: 'failed', issue: bytes.issue };
+
 const sketchReply = ({ frame, solution, regions, sources }: SolvedSketch): SketchReply => ({
   frame,
   entities: solution.geometry.entities,
@@ -339,6 +343,7 @@ const worker: EngineWorker = {
   outline: (...args) => inTurn(() => requests.outline(...args)),
   sheet: (project, id, progress) => drawings.run((signal) => requests.sheet(project, id, progress, signal)),
   checks: (project, progress) => looks.run((signal) => requests.checks(project, progress, signal)),
+  cut: (...args) => inTurn(async () => fileReply(await (await engine()).cutFile(...args))),
   fittingMarks: (...args) => inTurn(async () => (await engine()).fittingMarks(...args)),
   sheetFile: (...args) => inTurn(() => requests.sheetFile(...args)),
   crossings: (...args) => inTurn(() => requests.crossings(...args)),

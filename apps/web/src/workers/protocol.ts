@@ -24,9 +24,11 @@ import type { Assembled } from '@helb/core/assembly';
 import type {
   CheckFinding,
   Encounter,
+  FaceOutlineOptions,
   FileFormat,
   Finding,
   MakeUpRow,
+  OutlineFormat,
   StepResult,
   Totals,
   ValueResult,
@@ -139,7 +141,7 @@ export type ChecksReply =
   { readonly kind: 'overtaken' } | { readonly kind: 'checked'; readonly findings: readonly CheckFinding[] };
 export type SheetFormat = 'pdf' | 'svg' | 'dxf';
 export type { FileFormat };
-export type OutlineFormat = 'dxf' | 'svg';
+export type { OutlineFormat };
 
 export interface EngineWorker {
   /** Resolves when the kernel is ready. */
@@ -149,6 +151,8 @@ export interface EngineWorker {
   file(project: Project, part: Id | undefined, format: FileFormat): Promise<FileReply>;
   /** The outline of a sketch, with what it borrows where that is now. */
   outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<FileReply>;
+  /** A flat face of a part as it is cut out: the largest one, or one that is told. */
+  cut(project: Project, part: Id, options: FaceOutlineOptions, format: OutlineFormat): Promise<FileReply>;
   /** A sheet as it is printed; a newer request overtakes an older one. */
   sheet(project: Project, id: Id, progress: (done: number, of: number) => void): Promise<SheetReply>;
   /** Every finding of the project; a newer request overtakes an older one. */

@@ -9,6 +9,7 @@ import { editWords } from '../sketch/index.ts';
 import { referencesWords } from '../references/index.ts';
 import { stepWords } from '../steps/index.ts';
 import { unitWords } from '../units/index.ts';
+import { cuttingWords } from '../cutting/index.ts';
 import { fitWords } from '../fits/index.ts';
 import { markWords, sheetWords } from '../drawing/index.ts';
 
@@ -48,6 +49,7 @@ const WORDS: Words = {
   ...tableWords,
   ...outlineWords,
   ...engineWords,
+  ...cuttingWords,
   ...fitWords,
   ...markWords,
   ...sheetWords,
