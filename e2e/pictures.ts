@@ -52,7 +52,12 @@ try {
   await shot('output');
   await page.getByRole('link', { name: 'Sheets' }).click();
   await page.locator('[data-drawn="true"]').waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Distance 72', exact: true }).locator('> rect').click();
+  await pause(300);
   await shot('sheets');
+  await page.getByRole('link', { name: 'Checks' }).click();
+  await page.getByLabel('Hard to change later').waitFor({ timeout: 120_000 });
+  await shot('checks');
 } finally {
   await browser.close();
   await house.close();
@@ -161,7 +166,6 @@ async function stepPictures(on: Page): Promise<void> {
   await pause(1200);
   await on.mouse.move(700, 600, { steps: 3 });
   await pause(600);
-  await shot('round');
   await on.keyboard.press('Enter');
   await pause(600);
   await mendPicture(on);

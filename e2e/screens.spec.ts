@@ -214,6 +214,9 @@ test('no screen has a fault that the accessibility checker knows', async ({ benc
   await page.getByRole('link', { name: 'Sheets' }).click();
   await expect(page.getByLabel('Sheet', { exact: true })).toHaveAttribute('data-drawn', 'true', { timeout: 60_000 });
   await check();
+  await page.getByRole('link', { name: 'Checks' }).click();
+  await expect(page.getByLabel('Hard to change later')).toBeVisible({ timeout: 60_000 });
+  await check();
   await page.getByRole('link', { name: 'Output' }).click();
   await check();
 });

@@ -2,7 +2,6 @@ import {
   ACCEPT_WORDS,
   buildOrder,
   designScope,
-  drawnPart,
   fail,
   followedBy,
   locate,

@@ -1,7 +1,5 @@
 import {
   basisOf,
-  outside,
-  valueScope,
   variantsOf,
   displayUnit,
   drawnPart,
@@ -15,8 +13,6 @@ import {
   type Project,
   type Quantity,
   partLinks,
-  stepKind,
-  type SolvedSketch,
   type Vec3,
   type Id,
 } from '@helb/core';

@@ -20,7 +20,7 @@ interface Read {
 async function read(bench: Bench, options: FaceOutlineOptions): Promise<readonly Read[] | string> {
   const file = await Bench.engine.cutFile(bench.script.project, 'part', options, 'dxf');
   if (!file.ok) return file.issue.code;
-  return new DxfParser().parseSync(new TextDecoder().decode(file.value))!.entities as unknown as Read[];
+  return new DxfParser().parseSync(new TextDecoder().decode(file.value))!.entities;
 }
 const sizeOf = (entities: readonly Read[]) => {
   const places = entities.flatMap(({ vertices = [] }) => vertices);

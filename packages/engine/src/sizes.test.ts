@@ -196,7 +196,7 @@ const codes = ({ findings }: ComposedSheet) => findings.map(({ issue }) => issue
 const told = (project: Project, marks: readonly Mark[], prefix = 'm'): Project =>
   changed(
     project,
-    ...marks.map((mark, k) => ({ command: 'mark.add', input: { sheet: 'd', id: `${prefix}${k}`, mark } }) as Action),
+    ...marks.map((mark, k): Action => ({ command: 'mark.add', input: { sheet: 'd', id: `${prefix}${k}`, mark } })),
   );
 
 describe.each(SAMPLES)('$name', ({ part, sizes }) => {
@@ -312,7 +312,7 @@ describe('a plate with a bore', () => {
     const wider = changed(project, {
       command: 'step.set',
       input: { part: 'part', step: 'e', fields: { distance: '12 mm' } },
-    } as Action);
+    });
     const thick: Mark = { kind: 'distance', view: 'front', of: [face('e/start'), face('e/end')] };
     const both = told(wider, [thick], 'n');
     expect((await drawn(both)).marks['n0']!.words).toBe('12');

@@ -7,7 +7,6 @@ import {
   formatQuantity,
   namesUsed,
   outside,
-  placedExpressions,
   unnamedNumbers,
   usersOf,
   valueScope,

@@ -34,8 +34,17 @@ This page is written by \`./helb docs\` from the Zod schemas in \`packages/core\
   stand instead of some of these.
 - \`sheets\` are set up, not drawn: from where their views are seen and what is written into the title block. Lines, scale and
   places follow from the part; \`shift\` is how far a view was dragged from where it is laid out, mm on paper.
+- \`marks\` of a sheet are its dimensions, callouts and notes: what they are attached to (\`of\`, references to faces, edges and
+  corners), never a figure. \`at\` is where their text was dragged to, mm of the thing in the plane of the view. \`drives\` is
+  the number of the model that one changes. \`issued\` is what a sheet said each time it went out.
+- \`limits\` is what checks take for too little: the thinnest wall, and what is left beside a hole in parts of its diameter.
 - Planes: z is up; Front is seen from -y (its x, y are space x, z), Top from +z (x, y), Right from +x (y, z). Forwards is
   towards whoever looks square on.
+
+## What \`./helb check FILE --json\` prints
+
+A list of findings: \`{ code, blocks, part, step, sheet, message }\`, the worst first. \`blocks\` is what each stands in the way
+of: \`model\`, \`fit\`, \`paper\`, \`shop\` or \`later\`. Exit code 0: nothing, or only what makes later changes hard. 3: something else.
 
 ## What \`./helb inspect FILE --json\` prints
 

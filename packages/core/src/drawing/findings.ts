@@ -1,3 +1,4 @@
+import type { Frame } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { issue, type Issue, type Words } from '../result/index.ts';
 import { formatAmount } from '../units/index.ts';
@@ -54,6 +55,7 @@ function sizes({ sheet, together, marks, elsewhere, built, scene, nameOf }: Chec
     .filter(({ id }) => sheet.views[id]?.kind !== 'corner')
     .map((view): OpenView => ({
       ...{ id: view.id, eye: view.eye, context: contextOf(view, scene, height), isSeen: isSeenIn(view) },
+      spotOf: spotsIn(view.eye, scene),
     }));
   const check = checkedSizes(built, scene.witness, [...own, ...elsewhere], views);
   return [
@@ -74,6 +76,17 @@ function sizes({ sheet, together, marks, elsewhere, built, scene, nameOf }: Chec
       })),
     ...(check.untold.length > 0 ? [{ issue: issue('sheet.untold', { count: check.untold.length }) }] : []),
   ];
+}
+
+/** What things are in a view, each looked at once. */
+function spotsIn(eye: Frame, { witness }: Scene): OpenView['spotOf'] {
+  const known = new Map<string, ReturnType<OpenView['spotOf']>>();
+  return (thing) => {
+    const key = thing.to === 'face' ? `${thing.body} ${thing.face.name}` : '';
+    if (key === '') return spotOf(thing, witness, eye);
+    if (!known.has(key)) known.set(key, spotOf(thing, witness, eye));
+    return known.get(key);
+  };
 }
 
 /** What a mark is attached to, in words; of many the first few. */

@@ -16,11 +16,25 @@ export class Dual {
     return new Dual(value, d);
   }
 
-  add = (other: Dual): Dual => this.chained(this.value + other.value, 1, other, 1);
-  sub = (other: Dual): Dual => this.chained(this.value - other.value, 1, other, -1);
-  times = (other: Dual): Dual => this.chained(this.value * other.value, other.value, other, this.value);
-  plus = (constant: number): Dual => this.chained(this.value + constant, 1);
-  scaled = (factor: number): Dual => this.chained(this.value * factor, factor);
+  add(other: Dual): Dual {
+    return this.chained(this.value + other.value, 1, other, 1);
+  }
+
+  sub(other: Dual): Dual {
+    return this.chained(this.value - other.value, 1, other, -1);
+  }
+
+  times(other: Dual): Dual {
+    return this.chained(this.value * other.value, other.value, other, this.value);
+  }
+
+  plus(constant: number): Dual {
+    return this.chained(this.value + constant, 1);
+  }
+
+  scaled(factor: number): Dual {
+    return this.chained(this.value * factor, factor);
+  }
 
   /** Division; a divisor of 0 is taken as a tiny one, so that residuals stay finite. */
   over(other: Dual): Dual {
@@ -34,10 +48,18 @@ export class Dual {
     return this.chained(Math.atan2(this.value, x.value), x.value / square, x, -this.value / square);
   }
 
-  cos = (): Dual => this.chained(Math.cos(this.value), -Math.sin(this.value));
-  sin = (): Dual => this.chained(Math.sin(this.value), Math.cos(this.value));
+  cos(): Dual {
+    return this.chained(Math.cos(this.value), -Math.sin(this.value));
+  }
+
+  sin(): Dual {
+    return this.chained(Math.sin(this.value), Math.cos(this.value));
+  }
+
   /** The same size without its sign. */
-  abs = (): Dual => (this.value < 0 ? this.scaled(-1) : this);
+  abs(): Dual {
+    return this.value < 0 ? this.scaled(-1) : this;
+  }
 
   sqrt(): Dual {
     const root = Math.sqrt(Math.max(this.value, 0));

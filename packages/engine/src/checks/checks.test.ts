@@ -88,8 +88,8 @@ test('parts that stand in each other, and a step that fails', async () => {
     turn: { x: '0 deg', y: '0 deg', z: '0 deg' },
     held: true,
   });
-  bench.script.do('placement.add', { id: 'a', record: placed('0 mm') } as never);
-  bench.script.do('placement.add', { id: 'b', record: placed('20 mm') } as never);
+  bench.script.do('placement.add', { id: 'a', record: placed('0 mm') });
+  bench.script.do('placement.add', { id: 'b', record: placed('20 mm') });
   const found = await checked(bench.script.project);
   expect(codes(found).slice(0, 2)).toEqual([expect.stringMatching(/^model /), 'fit assembly.overlap']);
   expect(found[0]).toMatchObject({ part: 'part', step: 'f' });

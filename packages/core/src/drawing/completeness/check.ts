@@ -1,8 +1,8 @@
 import type { Frame } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
-import { stepOfFace } from '../../references/index.ts';
+import { stepOfFace, type Thing } from '../../references/index.ts';
 import { isSize, readMark, type Held, type Mark, type MarkContext, type ReadMark } from '../marks/index.ts';
-import { Span, spotOf, Witness } from '../witness/index.ts';
+import type { Span, Spot, Witness } from '../witness/index.ts';
 import { allFaces, faceOf, type BuiltPart, type Candidate, type Item } from './candidate.ts';
 import { fromSketches } from './from-sketches.ts';
 import { fromSteps } from './from-steps.ts';
@@ -21,6 +21,8 @@ export interface OpenView {
   readonly id: Id;
   readonly eye: Frame;
   readonly context: Omit<MarkContext, 'eye'>;
+  /** What a thing is in it. */
+  spotOf(thing: Thing): Spot | undefined;
   /** Is a thing seen in it, and not behind others? */
   isSeen(held: Held): boolean;
 }
@@ -55,8 +57,7 @@ export function checkedSizes(
   said: readonly SaidMark[],
   views: readonly OpenView[],
 ): SizesCheck {
-  const implied = new Span(witness.count);
-  for (const row of witness.implied) implied.add(row);
+  const { implied } = witness;
   const counting = said.flatMap(({ mark, read, ...where }) =>
     read && read.tells.length > 0 && !(isSize(mark) && mark.extra) ? [{ ...where, words: read.words, read }] : [],
   );
@@ -86,8 +87,7 @@ function saidTwice(all: Counting, implied: Span): SizesCheck['doubled'] {
     const span = implied.copy();
     const owners = new Map<number, string>();
     for (const other of all)
-      if (other !== one)
-        for (const { d } of other.read.tells) if (span.add(d)) owners.set(span.rank - 1, other.words);
+      if (other !== one) for (const { d } of other.read.tells) if (span.add(d)) owners.set(span.rank - 1, other.words);
     if (!read.tells.every(({ d }) => span.says(d))) return [];
     const by = read.tells.flatMap(({ d }) => span.sumOf(d)).flatMap((row) => owners.get(row) ?? []);
     return [{ sheet, id, words, by: [...new Set(by)] }];
@@ -108,8 +108,8 @@ function proposed(built: BuiltPart, witness: Witness, known: Known, views: reado
   let clear = true;
   for (const candidate of [...fromSteps(built), ...fromSketches(built), ...generalCandidates(built)]) {
     if (known.span.rank >= witness.count) break;
-    const placed = placedIn(candidate, witness, views);
-    if (!placed || placed.read.tells.every(({ d }) => known.span.says(d))) continue;
+    const placed = placedIn(candidate, views, (tells) => tells.every(({ d }) => known.span.says(d)));
+    if (!placed) continue;
     clear = takenBy(known.span, known.implied, placed.read) && clear;
     found.push(placed);
   }
@@ -128,18 +128,20 @@ function withoutSurplus<T extends { readonly read: ReadMark }>(found: readonly T
   return kept;
 }
 
-/** A candidate in the view that shows it best. */
+/** A candidate in the view that shows it best; none where all of it is said. */
 function placedIn(
   { items, mark }: Candidate,
-  witness: Witness,
   views: readonly OpenView[],
+  isSaid: (tells: ReadMark['tells']) => boolean,
 ): { mark: Mark; read: ReadMark } | undefined {
   let best: { mark: Mark; read: ReadMark; cost: number } | undefined;
   for (const [k, view] of views.entries()) {
-    const held = items.map(({ thing }): Held => ({ thing, spot: spotOf(thing, witness, view.eye) }));
+    const held = items.map(({ thing }): Held => ({ thing, spot: view.spotOf(thing) }));
     const made = mark(view.id, view.eye);
     const read = readMark(made, held, { ...view.context, eye: view.eye });
     if (!read.ok) continue;
+    // what it tells is the same in every view
+    if (!best && isSaid(read.value.tells)) return undefined;
     const hidden = held.filter((one) => !view.isSeen(one)).length;
     const cost = 10 * Math.min(hidden, 3) + costOf(made, held) + k * 0.01;
     if (!best || cost < best.cost) best = { mark: made, read: read.value, cost };

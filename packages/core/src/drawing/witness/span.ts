@@ -4,18 +4,28 @@
  */
 const NOTHING = 1e-5;
 
+/** A row without what is said already. */
+interface Rest {
+  readonly rest: Float64Array;
+  /** How much of each vector of the basis was in it. */
+  readonly shares: Float64Array;
+  /** How long the row was, and what is left of it. */
+  readonly length: number;
+  readonly left: number;
+}
+
 /** Rows that say something of their own, and what others say by them (Gram and Schmidt, twice, after Kahan and Parlett). */
 export class Span {
-  private readonly basis: Float64Array[] = [];
-  /** Each vector of the basis as a sum of the rows that were taken. */
-  private readonly made: Float64Array[] = [];
+  private readonly basis: Sparse[] = [];
+  /** Of each row that was taken what it shares with the basis before it, and what was left of it. */
+  private readonly taken: Pick<Rest, 'shares' | 'left'>[] = [];
 
   constructor(private readonly count: number) {}
 
   copy(): Span {
     const other = new Span(this.count);
     other.basis.push(...this.basis);
-    other.made.push(...this.made);
+    other.taken.push(...this.taken);
     return other;
   }
 
@@ -25,49 +35,74 @@ export class Span {
 
   /** Takes a row if it says something new. */
   add(row: Float64Array): boolean {
-    const { rest, shares, length } = this.without(row);
-    const left = Math.hypot(...rest);
-    if (this.rank >= this.count || left < NOTHING * Math.max(length, 1)) return false;
-    const made = new Float64Array(this.count);
-    shares.forEach((share, k) => this.made[k]!.forEach((m, i) => (made[i]! -= share * m)));
-    made[this.rank] = 1;
-    this.basis.push(rest.map((entry) => entry / left));
-    this.made.push(made.map((entry) => entry / left));
+    if (this.rank >= this.count) return false;
+    const { rest, shares, length, left } = this.without(row);
+    if (left < NOTHING * Math.max(length, 1)) return false;
+    this.basis.push(sparse(rest, left));
+    this.taken.push({ shares, left });
     return true;
   }
 
   says(row: Float64Array): boolean {
-    const { rest, length } = this.without(row);
-    return Math.hypot(...rest) < NOTHING * Math.max(length, 1);
+    if (this.rank >= this.count) return true;
+    const { length, left } = this.without(row);
+    return left < NOTHING * Math.max(length, 1);
   }
 
   /** The rows that were taken, by number, of which another is the sum. */
   sumOf(row: Float64Array): number[] {
     const { shares } = this.without(row);
-    const sum = new Float64Array(this.count);
-    shares.forEach((share, k) => this.made[k]!.forEach((m, i) => (sum[i]! += share * m)));
+    // from vectors of the basis back to the rows that they were made of, the last first
+    const sum = new Float64Array(this.rank);
+    for (let k = this.rank - 1; k >= 0; k--) {
+      const { shares: before, left } = this.taken[k]!;
+      sum[k] = shares[k]! / left;
+      for (let j = 0; j < k; j++) shares[j]! -= sum[k]! * before[j]!;
+    }
     const largest = sum.reduce((most, entry) => Math.max(most, Math.abs(entry)), 0);
     return [...sum.keys()].filter((k) => Math.abs(sum[k]!) > 1e-6 * largest);
   }
 
-  /** What moves one unknown and is not held: 0 where it is. */
+  /** How much of an unknown is not held: 0 where it is, 1 where nothing says anything of it. */
   freedomOf(unknown: number): number {
     const row = new Float64Array(this.count);
     row[unknown] = 1;
-    return Math.hypot(...this.without(row).rest);
+    return this.without(row).left;
   }
 
-  private without(row: Float64Array): { rest: Float64Array; shares: Float64Array; length: number } {
-    const rest = Float64Array.from(row);
+  private without(row: Float64Array): Rest {
+    const rest = row.slice();
     const shares = new Float64Array(this.rank);
+    const length = norm(row);
     for (let round = 0; round < 2; round++)
-      this.basis.forEach((one, k) => {
+      for (let k = 0; k < this.rank; k++) {
+        const { at, by } = this.basis[k]!;
         let share = 0;
-        for (let i = 0; i < rest.length; i++) share += one[i]! * rest[i]!;
-        if (share === 0) return;
-        for (let i = 0; i < rest.length; i++) rest[i]! -= share * one[i]!;
+        for (let i = 0; i < at.length; i++) share += by[i]! * rest[at[i]!]!;
+        if (share === 0) continue;
+        for (let i = 0; i < at.length; i++) rest[at[i]!]! -= share * by[i]!;
         shares[k]! += share;
-      });
-    return { rest, shares, length: Math.hypot(...row) };
+      }
+    return { rest, shares, length, left: norm(rest) };
   }
+}
+
+/** Sizes tell few unknowns each: most vectors are nearly empty. */
+interface Sparse {
+  readonly at: Int32Array;
+  readonly by: Float64Array;
+}
+
+/** @param length by which it is divided */
+function sparse(row: Float64Array, length: number): Sparse {
+  const at: number[] = [];
+  // what rounding has left counts as nothing
+  for (let i = 0; i < row.length; i++) if (Math.abs(row[i]!) > 1e-14 * length) at.push(i);
+  return { at: Int32Array.from(at), by: Float64Array.from(at, (i) => row[i]! / length) };
+}
+
+function norm(row: Float64Array): number {
+  let square = 0;
+  for (let i = 0; i < row.length; i++) square += row[i]! * row[i]!;
+  return Math.sqrt(square);
 }

@@ -18,6 +18,7 @@ import type { FaceFacts, Surface, Topology } from '../../kernel-port/index.ts';
 import { impliedRows } from './implied.ts';
 import { mirrorsOf } from './mirrors.ts';
 import { placesOfFace } from './places.ts';
+import { Span } from './span.ts';
 import { movingBall, movingCone, movingCylinder, movingPlane, movingRing, type MovingSurface } from './surfaces.ts';
 import { Unknowns } from './unknowns.ts';
 
@@ -62,8 +63,8 @@ export class Witness {
   readonly faces: readonly WitnessedFace[];
   /** Faces that are neither flat nor round about an axis: numbers do not tell them. */
   readonly curved: readonly { readonly body: number; readonly face: FaceFacts }[];
-  /** What holds of itself, a row each over the unknowns. */
-  readonly implied: readonly Float64Array[];
+  /** What holds of itself. */
+  readonly implied: Span;
   /** Where it mirrors as a whole; told by a centre line where more lies off the middle than the two outer faces. */
   readonly mirrors: readonly { readonly across: number; readonly at: number; readonly isTold: boolean }[];
   private readonly byName = new Map<string, WitnessedFace>();
@@ -89,7 +90,8 @@ export class Witness {
     this.faces = declared.flatMap(({ surface, ...one }) => (surface ? [{ ...one, surface: surface(count) }] : []));
     this.curved = declared.filter(({ surface }) => !surface).map(({ body, face }) => ({ body, face }));
     for (const one of this.faces) this.byName.set(keyOf(one.body, one.face.name), one);
-    this.implied = [...this.held(), ...impliedRows(this, mirrors)];
+    this.implied = new Span(count);
+    for (const row of distinct([...this.held(), ...impliedRows(this, mirrors)])) this.implied.add(row);
   }
 
   get count(): number {
@@ -273,6 +275,17 @@ function placedAlong(parts: Parts, axis: Vec3, place: Vec3, what: string, kin: s
   const sign = Math.sign(dot3(way, axis));
   const tip: Later<DualVec3> = (n) => addD3(at(n), timesD3(direction.along(n), rise(n).scaled(sign)));
   return { tip, direction };
+}
+
+/** Rows that are not alike: of places on one face many say the same. */
+function distinct(rows: readonly Float64Array[]): Float64Array[] {
+  const known = new Map<string, Float64Array>();
+  for (const row of rows) {
+    let key = '';
+    for (let k = 0; k < row.length; k++) if (Math.abs(row[k]!) > 1e-9) key += `${k} ${row[k]!.toFixed(7)} `;
+    if (key !== '' && !known.has(key)) known.set(key, row);
+  }
+  return [...known.values()];
 }
 
 const keyOf = (body: number, name: string): string => `${body} ${name}`;
