@@ -176,7 +176,7 @@ async function stepPictures(on: Page): Promise<void> {
   await on.keyboard.press('i');
   await pause(1200);
   await shot('section');
-  await on.getByTestId('sections').getByRole('button', { name: 'remove' }).click();
+  await on.getByTestId('sections').getByRole('button', { name: 'remove' }).last().click();
   await on.getByRole('button', { name: 'look: Shaded' }).click();
   await on.getByRole('option', { name: 'Wall thickness' }).click();
   await on.getByText('thinnest about').waitFor();

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { markTitle, scaleFactor, sheetPaths, type Id } from '@helb/core';
+import { ARROW_WAYS } from '../editor/arrow-keys.ts';
 import { useSheets } from '../stores/sheets.ts';
 import { useWriting } from '../stores/writing.ts';
 import SheetLines from './sheet-lines.vue';
@@ -38,14 +39,8 @@ const marks = computed(() => {
 });
 const height = computed(() => sheets.composed!.picture.size[1]);
 
-const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
 function onKey(event: KeyboardEvent, id: Id) {
-  const way = ARROWS[event.key];
+  const way = ARROW_WAYS[event.key];
   const step = 2 / scaleFactor(sheets.composed!.scale);
   if (way) writing.shift(id, [way[0] * step, way[1] * step]);
   else if (event.key === 'Delete' || event.key === 'Backspace') writing.remove(id);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue';
 import { scaleFactor, sheetPaths, viewWords, type Handle, type Id, type SheetPicture } from '@helb/core';
+import { ARROW_WAYS } from '../editor/arrow-keys.ts';
 import { nearestHandle } from '../editor/handles.ts';
 import { useModel } from '../stores/model.ts';
 import { useSheets } from '../stores/sheets.ts';
@@ -122,14 +123,8 @@ function shift(id: Id, dx: number, dy: number) {
   const half = (n: number) => Math.round(2 * n) / 2;
   sheets.setView(id, { shift: [half(x + dx), half(y + dy)] });
 }
-const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
 function onKey(event: KeyboardEvent, id: Id) {
-  const way = ARROWS[event.key];
+  const way = ARROW_WAYS[event.key];
   if (way) shift(id, 5 * way[0], 5 * way[1]);
   else if (event.key === 'Delete' || event.key === 'Backspace') sheets.removeView(id);
   else return;
