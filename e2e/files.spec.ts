@@ -96,6 +96,25 @@ test('a body from a STEP file comes in and is worked on; what is no STEP file is
     .getByRole('button', { name: 'Part 16', exact: true })
     .click();
   await expect(bench.figure('Volume')).toHaveText(rounded!);
+  // with the file that it brings in it goes out as a zip, and comes in again for somebody else
+  await page.getByRole('link', { name: 'Output' }).click();
+  const zip = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'as a zip' }).click();
+  const packed = await readFile(await (await zip).path());
+  expect(Object.keys(unzipSync(packed)).filter((path) => path.startsWith('files/'))).toHaveLength(1);
+  await page.getByRole('link', { name: 'Helb' }).click();
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await bench.signUp();
+  const shelf = page.locator('input[type=file]');
+  await shelf.setInputFiles({ name: 'a.zip', mimeType: 'application/zip', buffer: Buffer.from('PK no') });
+  await expect(page.getByRole('alert')).toBeVisible();
+  await shelf.setInputFiles({ name: 'sieve.helb.zip', mimeType: 'application/zip', buffer: packed });
+  await page.getByRole('tab', { name: 'Parts' }).click();
+  await page
+    .getByRole('list', { name: 'Parts of the project' })
+    .getByRole('button', { name: 'Part 16', exact: true })
+    .click();
+  await expect(bench.figure('Volume')).toHaveText(rounded!);
 });
 
 test('all parts of all variants go out in one zip, a folder for each', async ({ page, bench }) => {

@@ -252,6 +252,18 @@ describe.each(SAMPLES)('$name', ({ part, sizes }) => {
   });
 });
 
+test('a thread that is shown by a sign wants a word at its face', async () => {
+  const pin = new Bench()
+    .sketch('s', circle(0, 0, 4))
+    .step('e', 'extrude', { sketch: 's', distance: '30 mm' })
+    .step('t', 'thread', { faces: [face('e/side/o')], size: 'm8', extent: 'part', length: '12 mm' });
+  const project = withSheet(pin);
+  const marks = missing(await drawn(project));
+  expect(marks.map(({ kind }) => kind).sort()).toEqual(['diameter', 'distance', 'note']);
+  expect(marks.find(({ kind }) => kind === 'note')).toMatchObject({ text: expect.stringContaining('M8') as string });
+  expect(missing(await drawn(told(project, marks)))).toEqual([]);
+});
+
 describe('a plate with a bore', () => {
   const plate = () => {
     const bench = new Bench().block('e', 40, 30, 8).sketch('h', circle(20, 15, 5));

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { drawnPart, isSketch, PART_COLOURS, writeProject, type Id } from '@helb/core';
+import { drawnPart, filesUsed, isSketch, PART_COLOURS, writeProject, type Id } from '@helb/core';
 import { FILE_FORMATS, type FileFormat } from '@helb/engine';
 import CutOutlines from '../components/cut-outlines.vue';
 import StockLists from '../components/stock-lists.vue';
 import { download, fileName } from '../download.ts';
+import { packedProject, ZIP_TYPE } from '../project-file.ts';
 import { useBatch, type BatchFormat } from '../stores/batch.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { usePlacements } from '../stores/placements.ts';
+import { api } from '../sync/api.ts';
 import type { OutlineFormat } from '../workers/protocol.ts';
 
 const store = useProject();
@@ -84,6 +86,24 @@ const sketches = computed(() =>
 const outline = ({ id, partId, name }: (typeof sketches.value)[number], { format, type }: (typeof OUTLINES)[number]) =>
   save(`${partId} ${id} ${format}`, name, format, type, () => model.outline(store.project!, partId, id, format));
 
+/** The project with the files that it brings in, as one zip. */
+async function projectZip() {
+  busy.value = 'project';
+  message.value = '';
+  const hashes = [...new Set(filesUsed(store.kept!).map(({ hash }) => hash))];
+  try {
+    const files = new Map<string, Uint8Array>();
+    for (const hash of hashes) files.set(hash, await api.file(hash));
+    download(
+      `${fileName(store.kept!.name)}.helb.zip`,
+      (await packedProject(writeProject(store.kept!), files)) as Uint8Array<ArrayBuffer>,
+      ZIP_TYPE,
+    );
+  } catch (error) {
+    message.value = `The project could not be packed: ${(error as Error).message}`;
+  }
+  busy.value = undefined;
+}
 const project = () =>
   download(`${fileName(store.kept!.name)}.helb.json`, writeProject(store.kept!), 'application/json');
 </script>
@@ -181,7 +201,9 @@ const project = () =>
         <StockLists />
         <p class="mb-6">
           The whole project as a file that Helb reads:
-          <button class="word-link" @click="project">download project file</button>
+          <button class="word-link" @click="project">download project file</button>, or with the files that it brings
+          in,
+          <button class="word-link" :disabled="busy !== undefined" @click="projectZip">as a zip</button>
         </p>
         <div class="border-loose border-l-3 bg-sheet p-4" role="note">
           <strong>Before it is cut, turned or printed:</strong> check sizes and units in the machine's own program.

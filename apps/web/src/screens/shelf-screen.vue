@@ -4,6 +4,7 @@ import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import HelbMark from '../components/helb-mark.vue';
 import { useSession } from '../stores/session.ts';
+import { isZip, unpackedProject } from '../project-file.ts';
 import { api, type ProjectCard } from '../sync/api.ts';
 
 const session = useSession();
@@ -11,6 +12,7 @@ const router = useRouter();
 const cards = ref<ProjectCard[]>();
 const message = ref('');
 const removing = ref<string>();
+const MOST_IMPORTED = 128 * 1024 * 1024;
 
 async function tell<T>(work: Promise<T>): Promise<T | undefined> {
   message.value = '';
@@ -33,12 +35,32 @@ async function importFile(event: Event) {
   const file = input.files?.[0];
   input.value = '';
   if (!file) return;
+  if (file.size > MOST_IMPORTED) return void (message.value = 'The file is larger than 128 MB.');
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  if (isZip(bytes)) return importZip(bytes);
   if (file.size > 8 * 1024 * 1024) return void (message.value = 'The file is larger than 8 MB.');
   try {
-    await create({ document: JSON.parse(await file.text()) as unknown });
+    await create({ document: JSON.parse(new TextDecoder().decode(bytes)) as unknown });
   } catch {
     message.value = `${file.name} is not a readable project file.`;
   }
+}
+
+/** A project with the files that it brings in. */
+async function importZip(bytes: Uint8Array) {
+  const read = await tell(unpackedProject(bytes));
+  const made = read && (await tell(api.create({ document: read.document })));
+  if (!read || !made) return;
+  for (const [k, file] of read.files.entries()) {
+    message.value = `Bringing in its files: ${k + 1} of ${read.files.length} …`;
+    try {
+      await api.keepFile(made.id, file);
+    } catch (error) {
+      message.value = `The project came in, but not all of its files: ${(error as Error).message}`;
+      return void (await load());
+    }
+  }
+  await router.push({ name: 'bench', params: { id: made.id } });
 }
 
 async function remove(id: string) {
@@ -78,7 +100,12 @@ const open = (card: ProjectCard) =>
         <button class="word-link" @click="create({ demo: true })">Another copy of the demo</button>
         <label class="word-link focus-within:outline-link cursor-pointer focus-within:outline-2">
           Import a project file
-          <input type="file" accept=".json,application/json" class="sr-only" @change="importFile" />
+          <input
+            type="file"
+            accept=".json,.zip,application/json,application/zip"
+            class="sr-only"
+            @change="importFile"
+          />
         </label>
       </div>
       <p v-if="message" class="text-clash mb-4" role="alert">{{ message }}</p>

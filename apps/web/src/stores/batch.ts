@@ -45,7 +45,8 @@ export const useBatch = defineStore('batch', () => {
       }));
     return project.partOrder.map((part) => ({
       name: project.parts[part]!.name,
-      make: (of) => (format === 'dxf' ? model.cut(of, part, { ...cutting.value }, 'dxf') : model.file(of, part, format)),
+      make: (of) =>
+        format === 'dxf' ? model.cut(of, part, { ...cutting.value }, 'dxf') : model.file(of, part, format),
     }));
   }
 

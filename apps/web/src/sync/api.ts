@@ -81,6 +81,12 @@ export const api = {
       body: file,
       signal: AbortSignal.timeout(120_000),
     }),
+  /** A file that is kept, by its hash. */
+  async file(hash: string): Promise<Uint8Array> {
+    const response = await fetch(`/api/files/${hash}`, { signal: AbortSignal.timeout(120_000) });
+    if (!response.ok) throw new ApiError(response.status, 'a file that it brings in is not there any more', {});
+    return new Uint8Array(await response.arrayBuffer());
+  },
   /** Keeps a file of another project with this one too. */
   shareFile: (id: string, hash: string) => call<void>('PUT', `/projects/${id}/files/${hash}`),
   describe: (id: string, look: { findings: number; picture: string }) =>

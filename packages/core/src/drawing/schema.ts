@@ -48,9 +48,9 @@ export const issuedSchema = z.strictObject({
   /** What is new in it. */
   words: z.string().max(120),
   /** What each mark said. */
-  said: z.record(idSchema, z.string().max(600)),
+  said: z.record(idSchema, z.string().max(600)).refine((said) => Object.keys(said).length <= MARK_LIMITS.marks),
   /** What each view looked like, as a short print. */
-  looks: z.record(idSchema, z.string().max(80)),
+  looks: z.record(idSchema, z.string().max(80)).refine((looks) => Object.keys(looks).length <= SHEET_LIMITS.views),
 });
 export type Issued = z.infer<typeof issuedSchema>;
 

@@ -25,8 +25,6 @@ export interface Item {
 export interface Candidate {
   readonly items: readonly Item[];
   mark(view: Id, eye: Frame): Mark;
-  /** Larger where other views or marks are better. */
-  readonly after?: number;
 }
 
 export const faceItem = (topology: Topology, body: number, face: FaceFacts): Item => ({

@@ -1,6 +1,6 @@
 import type { Frame } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
-import { stepOfFace, type Thing } from '../../references/index.ts';
+import { isCalled, stepOfFace, type Thing } from '../../references/index.ts';
 import { isSize, readMark, type Held, type Mark, type MarkContext, type ReadMark } from '../marks/index.ts';
 import type { Span, Spot, Witness } from '../witness/index.ts';
 import { allFaces, faceOf, type BuiltPart, type Candidate, type Item } from './candidate.ts';
@@ -67,6 +67,7 @@ export function checkedSizes(
   const missing = [
     ...proposed(built, witness, { span, implied, counting }, views),
     ...curvedFaces(built, witness, said, views),
+    ...threads(built, said, views),
   ];
   return { missing, doubled, untold: span.rank < witness.count ? untold(witness, span) : [] };
 }
@@ -180,6 +181,23 @@ function curvedFaces(
     const name = built.steps[step]?.name ?? step;
     const text = thread ? thread.name : `${name}: shape as in the model file`;
     return [{ mark: { kind: 'note', view: view.id, of: [item.reference], text }, words: text }];
+  });
+}
+
+/** Threads that are shown by a sign need a word at the face that they are on. */
+function threads(built: BuiltPart, said: readonly SaidMark[], views: readonly OpenView[]): MissingSize[] {
+  const covered = new Set(said.flatMap(({ read }) => read?.covers ?? []));
+  const faces = allFaces(built);
+  return built.threads.flatMap(({ step, name }): MissingSize[] => {
+    const record = built.steps[step];
+    const wanted = record?.kind === 'thread' ? (record.faces ?? []) : [];
+    const on = faces.filter((item) =>
+      wanted.some((reference) => reference.to === 'face' && isCalled(reference.name, faceOf(item).name)),
+    );
+    const view = views.find((one) => on.every(({ thing }) => one.spotOf(thing))) ?? views[0];
+    if (on.length === 0 || !view || on.some((item) => covered.has(faceOf(item).name))) return [];
+    const of = on.map(({ reference }) => reference);
+    return [{ mark: { kind: 'note', view: view.id, of, text: name }, words: name }];
   });
 }
 

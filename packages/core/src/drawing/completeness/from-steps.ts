@@ -46,13 +46,12 @@ const TAKEN: Taken = {
   chamfer(step, id, faces) {
     const bevels = faces.filter((item) => roleOfFace(faceOf(item).name) === 'bevel');
     const drives = step.distance === undefined ? {} : { drives: { step: id, path: ['distance'] } };
-    const made = (items: readonly Item[], after: number): Candidate => ({
+    const made = (items: readonly Item[]): Candidate => ({
       items,
-      after,
       mark: (view) => ({ kind: 'chamfer', view, of: references(items), ...drives }),
     });
     // all in one, else one by one
-    return bevels.length === 0 ? [] : [made(bevels, 0), ...bevels.map((bevel) => made([bevel], 1))];
+    return bevels.length === 0 ? [] : [made(bevels), ...bevels.map((bevel) => made([bevel]))];
   },
   hole(step, id, _, built) {
     const walls = allFaces(built).filter((item) => isWall(faceOf(item).name, id));

@@ -10,33 +10,37 @@ export interface Mirror {
   readonly unknown: number;
 }
 
-/** What holds without a figure: faces touch where they go on into each other, mirror images move as one sees them. */
-export const impliedRows = (witness: Witness, mirrors: readonly Mirror[]): Float64Array[] => [
-  ...touching(witness),
-  ...mirrors.flatMap((mirror) => symmetric(witness, mirror)),
-];
-
-/** Along an edge at which two faces go on into each other both come out by as much. */
-function touching(witness: Witness): Float64Array[] {
-  return witness.topologies.flatMap(({ edges }, body) =>
-    edges.flatMap(({ turn, faces, curve, middle }) => {
-      if (turn !== 'smooth' || faces.length !== 2) return [];
-      const [a, b] = faces.map((name) => witness.face(body, name)?.surface);
-      if (!a || !b) return [];
-      return placesOnCurve(curve, middle).map((place) => {
-        const sign = Math.sign(dot3(a.normal(place), b.normal(place)));
-        return a.off(place).sub(b.off(place).scaled(sign)).d;
-      });
-    }),
-  );
+/**
+ * What holds without a figure: faces touch where they go on into each other, mirror images move as one sees them. Row after
+ * row: of rich parts there are too many to keep.
+ */
+export function* impliedRows(witness: Witness, mirrors: readonly Mirror[]): Generator<Float64Array> {
+  yield* touching(witness);
+  for (const mirror of mirrors) yield* symmetric(witness, mirror);
 }
 
-function symmetric({ faces, count }: Witness, mirror: Mirror): Float64Array[] {
-  const found = faces.map((one) => ({ ...one.face, one }));
-  return faces.flatMap(({ face, surface, places }) => {
-    const image = mirroredFace(face, found, mirror)?.one;
-    return image ? places.map((place) => likeIts(image, surface, place, mirror, count)) : [];
-  });
+/** Along an edge at which two faces go on into each other both come out by as much. */
+function* touching(witness: Witness): Generator<Float64Array> {
+  for (const [body, { edges }] of witness.topologies.entries())
+    for (const { turn, faces, curve, middle } of edges) {
+      if (turn !== 'smooth' || faces.length !== 2) continue;
+      const [a, b] = faces.map((name) => witness.face(body, name)?.surface);
+      if (!a || !b) continue;
+      for (const place of placesOnCurve(curve, middle)) {
+        const sign = Math.sign(dot3(a.normal(place), b.normal(place)));
+        yield a.off(place).sub(b.off(place).scaled(sign)).d;
+      }
+    }
+}
+
+function* symmetric({ faces, count }: Witness, mirror: Mirror): Generator<Float64Array> {
+  const found = faces.map((one, index) => ({ ...one.face, one, index }));
+  for (const [index, { face, surface, places }] of faces.entries()) {
+    const image = mirroredFace(face, found, mirror);
+    // what holds of one holds of the other
+    if (!image || image.index < index) continue;
+    for (const place of places) yield likeIts(image.one, surface, place, mirror, count);
+  }
 }
 
 /** As a face comes out at a place, so does its image; where the mirror moves, the image moves twice as far. */
@@ -51,7 +55,7 @@ function likeIts(
   const normal = image.surface.normal(there);
   const seen = surface.normal(place).map((c, k) => (k === mirror.across ? -c : c)) as unknown as Vec3;
   const sign = Math.sign(dot3(seen, normal));
-  const row = Float64Array.from({ length: count }, () => 0);
+  const row = new Float64Array(count);
   const [own, other] = [surface.off(place).d, image.surface.off(there).d];
   for (let k = 0; k < count; k++) row[k] = other[k]! - sign * own[k]!;
   row[mirror.unknown]! += 2 * normal[mirror.across]!;

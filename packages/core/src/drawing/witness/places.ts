@@ -3,7 +3,7 @@ import type { FaceFacts, SpaceCurve, Topology } from '../../kernel-port/index.ts
 import { armsOf } from '../../references/index.ts';
 
 /** So many places on its rim tell how a face moves: more than a surface has freedoms. */
-const ENOUGH = 16;
+const ENOUGH = 12;
 
 /** Places on a curve: its ends and its middle, of what is closed four. */
 export function placesOnCurve(curve: SpaceCurve, middle: Vec3): Vec3[] {

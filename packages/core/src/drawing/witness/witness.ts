@@ -91,7 +91,8 @@ export class Witness {
     this.curved = declared.filter(({ surface }) => !surface).map(({ body, face }) => ({ body, face }));
     for (const one of this.faces) this.byName.set(keyOf(one.body, one.face.name), one);
     this.implied = new Span(count);
-    for (const row of distinct([...this.held(), ...impliedRows(this, mirrors)])) this.implied.add(row);
+    for (const row of this.held()) this.implied.add(row);
+    for (const row of distinct(impliedRows(this, mirrors))) this.implied.add(row);
   }
 
   get count(): number {
@@ -278,14 +279,15 @@ function placedAlong(parts: Parts, axis: Vec3, place: Vec3, what: string, kin: s
 }
 
 /** Rows that are not alike: of places on one face many say the same. */
-function distinct(rows: readonly Float64Array[]): Float64Array[] {
-  const known = new Map<string, Float64Array>();
+function* distinct(rows: Iterable<Float64Array>): Generator<Float64Array> {
+  const known = new Set<string>();
   for (const row of rows) {
     let key = '';
     for (let k = 0; k < row.length; k++) if (Math.abs(row[k]!) > 1e-9) key += `${k} ${row[k]!.toFixed(7)} `;
-    if (key !== '' && !known.has(key)) known.set(key, row);
+    if (key === '' || known.has(key)) continue;
+    known.add(key);
+    yield row;
   }
-  return [...known.values()];
 }
 
 const keyOf = (body: number, name: string): string => `${body} ${name}`;
