@@ -38,8 +38,6 @@ export async function unpackedProject(bytes: Uint8Array): Promise<UnpackedProjec
   });
   const document = entries[DOCUMENT];
   if (!document) throw new Error(`This zip holds no project: there is no ${DOCUMENT} in it.`);
-  const files = Object.entries(entries).flatMap(([name, content]) =>
-    name === DOCUMENT ? [] : [new Blob([content])],
-  );
+  const files = Object.entries(entries).flatMap(([name, content]) => (name === DOCUMENT ? [] : [new Blob([content])]));
   return { document: JSON.parse(new TextDecoder().decode(document)) as unknown, files };
 }
