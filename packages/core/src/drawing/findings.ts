@@ -71,7 +71,7 @@ function sizes({ sheet, together, marks, elsewhere, built, scene, nameOf }: Chec
     ...check.doubled
       .filter((one) => one.sheet === '')
       .map(({ id, words, by }): SheetFinding => ({
-        issue: issue('sheet.double', { size: words, by }),
+        issue: issue('sheet.double', { size: words, by: by.slice(0, 4).join(', ') }),
         mark: id,
       })),
     ...(check.untold.length > 0 ? [{ issue: issue('sheet.untold', { count: check.untold.length }) }] : []),
@@ -134,12 +134,10 @@ export const sheetWords: Words = {
     f['note'] === 1
       ? `No word tells the shape of ${f['of']}.`
       : `Missing: ${f['size']}, ${f['between'] === 1 ? 'between' : 'of'} ${f['of']}.`,
-  'sheet.double': (f) => {
-    const by = f['by'] as readonly string[];
-    return by.length > 0
-      ? `${f['size']} is said twice: it follows from ${by.slice(0, 4).join(', ')}.`
-      : `${f['size']} need not be said: it shows by itself.`;
-  },
+  'sheet.double': (f) =>
+    f['by']
+      ? `${f['size']} is said twice: it follows from ${f['by']}.`
+      : `${f['size']} need not be said: it shows by itself.`,
   'sheet.untold': (f) =>
     `Something of ${formatAmount(Number(f['count']), 0)} faces can not be told in these views: add a view from which they are seen square, or a section.`,
   'sheet.hidden': (f) =>
