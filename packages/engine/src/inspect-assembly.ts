@@ -135,22 +135,34 @@ export const namesIn =
   (path: string): string =>
     members.find(({ id }) => id === path)?.name ?? namesAlong(project, path) ?? path;
 
-/** What stands in the way of an assembly that is right. */
-export function assemblyFindings(
+/** What stands in the way of an assembly that is right, with the paths of what it is about. */
+export interface AssemblyFinding {
+  readonly code: string;
+  readonly message: string;
+  readonly about: readonly string[];
+}
+
+export const assemblyFindings = (...args: Parameters<typeof foundTogether>): Finding[] =>
+  foundTogether(...args).map(({ code, message }) => ({ code, part: null, step: null, message }));
+
+export function foundTogether(
   project: Project,
   assembled: Assembled,
   encounters: readonly Encounter[] = [],
-): Finding[] {
+): AssemblyFinding[] {
   const nameOf = namesIn(project, assembled);
-  const finding = (code: string, message: string): Finding => ({ code, part: null, step: null, message });
+  const finding = (code: string, message: string, about: readonly string[]): AssemblyFinding => ({
+    ...{ code, message, about },
+  });
   const { issues, fighting } = assembled;
   return [
-    ...[...issues].map(([owner, wrong]) => finding(wrong.code, `${nameOf(owner)}: ${explain(wrong)}`)),
+    ...[...issues].map(([owner, wrong]) => finding(wrong.code, `${nameOf(owner)}: ${explain(wrong)}`, [owner])),
     ...(fighting.length > 0
       ? [
           finding(
             'assembly.clash',
             `These can not all hold: ${fighting.map(nameOf).join(', ')}. Without any one of them the others do.`,
+            fighting,
           ),
         ]
       : []),
@@ -160,12 +172,16 @@ export function assemblyFindings(
         finding(
           'assembly.uncompared',
           `Whether ${nameOf(a)} and ${nameOf(b)} overlap could not be found out: look at them, or move one a little.`,
+          [a, b],
         ),
       ),
     ...encounters
       .filter(({ overlap_mm3, pressed }) => overlap_mm3 > 0 && !pressed)
       .map(({ a, b, overlap_mm3 }) =>
-        finding('assembly.overlap', `${nameOf(a)} and ${nameOf(b)} overlap by ${overlap_mm3.toPrecision(3)} mm³.`),
+        finding('assembly.overlap', `${nameOf(a)} and ${nameOf(b)} overlap by ${overlap_mm3.toPrecision(3)} mm³.`, [
+          a,
+          b,
+        ]),
       ),
   ];
 }

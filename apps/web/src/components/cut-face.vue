@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { download, fileName } from '../download.ts';
+import { OUTLINES } from '../outline-files.ts';
 import { useBatch } from '../stores/batch.ts';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
-import type { OutlineFormat } from '../workers/protocol.ts';
 
 /** The flat face that is picked, as it is cut out. */
 const bench = useBench();
@@ -20,25 +20,22 @@ const face = computed(() => {
     ? pick.reference
     : undefined;
 });
-async function save(format: OutlineFormat) {
+async function save({ format, type }: (typeof OUTLINES)[number]) {
   const bytes = await model
     .cut(store.project!, bench.partId!, { ...batch.cutting, face: face.value! }, format)
     .catch((error: unknown) => (error as Error).message);
   message.value = typeof bytes === 'string' ? bytes : '';
   if (typeof bytes !== 'string')
-    download(
-      `${fileName(bench.part!.name)}-face.${format}`,
-      bytes as Uint8Array<ArrayBuffer>,
-      'application/octet-stream',
-    );
+    download(`${fileName(bench.part!.name)}-face.${format}`, bytes as Uint8Array<ArrayBuffer>, type);
 }
 </script>
 
 <template>
   <p v-if="face" class="mt-1 text-sm" title="With the width of the cut that is set at Output">
     <span class="text-muted">As it is cut out, {{ batch.cutting.width }} mm wide:</span>
-    <button class="word-link ml-2" @click="save('dxf')">DXF</button>
-    <button class="word-link ml-2" @click="save('svg')">SVG</button>
+    <button v-for="outline in OUTLINES" :key="outline.format" class="word-link ml-2" @click="save(outline)">
+      {{ outline.title }}
+    </button>
   </p>
   <p v-if="message" class="text-clash text-sm" role="alert">{{ message }}</p>
 </template>

@@ -2,10 +2,10 @@
 import { computed, ref } from 'vue';
 import { ok, PART_COLOURS, type Id } from '@helb/core';
 import { download, fileName } from '../download.ts';
+import { OUTLINES } from '../outline-files.ts';
 import { useBatch } from '../stores/batch.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
-import type { OutlineFormat } from '../workers/protocol.ts';
 import TypedField from './typed-field.vue';
 
 /** The largest flat face of each part as it is cut out, with or without the width of the cut. */
@@ -15,10 +15,6 @@ const batch = useBatch();
 const message = ref('');
 const busy = ref<string>();
 
-const FORMATS: readonly { format: OutlineFormat; title: string; type: string }[] = [
-  { format: 'dxf', title: 'DXF', type: 'image/vnd.dxf' },
-  { format: 'svg', title: 'SVG', type: 'image/svg+xml' },
-];
 const parts = computed(() => (store.kept?.partOrder ?? []).map((id) => ({ id, ...store.kept!.parts[id]! })));
 
 /** Takes numbers of mm within what a cut can be; anything else is put back. */
@@ -39,7 +35,7 @@ function setArcs(text: string) {
   return ok(undefined);
 }
 
-async function save(id: Id, name: string, { format, type }: (typeof FORMATS)[number]) {
+async function save(id: Id, name: string, { format, type }: (typeof OUTLINES)[number]) {
   busy.value = `${id} ${format}`;
   const bytes = await model
     .cut(store.project!, id, { ...batch.cutting }, format)
@@ -57,7 +53,7 @@ async function save(id: Id, name: string, { format, type }: (typeof FORMATS)[num
       <thead>
         <tr class="text-muted border-ink border-b text-left text-sm">
           <th class="py-1 font-normal">largest flat face, as it is cut out</th>
-          <th class="font-normal" :colspan="FORMATS.length">openings first, material to the left</th>
+          <th class="font-normal" :colspan="OUTLINES.length">openings first, material to the left</th>
         </tr>
       </thead>
       <tbody>
@@ -67,7 +63,7 @@ async function save(id: Id, name: string, { format, type }: (typeof FORMATS)[num
               name
             }}
           </td>
-          <td v-for="format in FORMATS" :key="format.format">
+          <td v-for="format in OUTLINES" :key="format.format">
             <button
               class="word-link"
               :disabled="busy !== undefined"

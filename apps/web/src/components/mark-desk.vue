@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import {
   CHARACTERISTICS,
+  evaluate,
   isSize,
   issue,
   markSchema,
@@ -9,6 +10,7 @@ import {
   ok,
   placedExpressions,
   toleranceSchema,
+  valueScope,
   type Action,
   type Mark,
   type Result,
@@ -56,7 +58,12 @@ const driven = computed(() => {
     value
       ? [{ command: 'value.set', input: { id: value[0], expression } }]
       : [{ command: 'expression.set', input: { path: [...place.path], expression } }];
+  // what came later in the model may have changed what this number alone told
+  const comesTo = evaluate(place.text, place.asks, valueScope(Object.values(project.values), project.unit));
+  const shown = sheets.composed?.marks[id.value]?.amount;
+  const holds = shown === undefined || (comesTo.ok && Math.abs(Math.abs(comesTo.value) - shown) < 1e-6);
   return {
+    holds,
     asks: place.asks,
     text: value?.[1].expression ?? place.text,
     name: value?.[1].name,
@@ -92,7 +99,10 @@ const characteristics = Object.fromEntries(CHARACTERISTICS.map((name) => [name, 
     </h2>
     <p class="font-mono">{{ words }}</p>
     <p v-if="driven" class="text-sm">
-      <span class="text-muted">Changes the model:</span> {{ driven.name ?? '' }}
+      <span class="text-muted">{{
+        driven.holds ? 'Changes the model:' : 'Came from this number, but shows what was made of it since:'
+      }}</span>
+      {{ driven.name ?? '' }}
       <NumberChip :text="driven.text" :asks="driven.asks" :label="driven.label" :change="driven.change" />
     </p>
     <p v-else-if="sized" class="text-muted text-sm">Read off the model.</p>
@@ -138,13 +148,14 @@ const characteristics = Object.fromEntries(CHARACTERISTICS.map((name) => [name, 
         />in brackets: told for convenience only</label
       >
     </template>
-    <textarea
+    <TypedField
       v-if="mark.kind === 'note'"
       class="field h-20 w-full"
-      aria-label="Text of the note"
-      maxlength="300"
+      lines
+      label="Text of the note"
+      :most="300"
       :value="mark.text"
-      @change="take((text) => ({ text }))(($event.target as HTMLTextAreaElement).value)"
+      :change="take((text) => ({ text }))"
     />
     <template v-if="mark.kind === 'surface'">
       <TypedField class="field w-32" label="Texture" :value="mark.text" :change="take((text) => ({ text }))" />

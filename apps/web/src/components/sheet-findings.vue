@@ -33,7 +33,7 @@ function show(k: number) {
     </h2>
     <p v-if="findings.length === 0" class="text-muted">All sizes are told, each once.</p>
     <p v-if="placeable.length > 1" class="pb-1">
-      <button class="word-link" @click="writing.addAll(placeable)">
+      <button class="word-link" :disabled="sheets.busy" @click="writing.addAll(placeable)">
         tell all {{ placeable.length }} that are missing
       </button>
     </p>
@@ -43,7 +43,9 @@ function show(k: number) {
         <span>
           {{ explain(issue) }}
           <button v-if="shows(k)" class="word-link ml-1.5" @click="show(k)">show me</button>
-          <button v-if="place" class="word-link ml-2.5" @click="writing.add(place)">tell it</button>
+          <button v-if="place" class="word-link ml-2.5" :disabled="sheets.busy" @click="writing.add(place)">
+            tell it
+          </button>
           <button v-if="mark !== undefined" class="word-link ml-2.5" @click="writing.remove(mark)">take it off</button>
         </span>
       </li>

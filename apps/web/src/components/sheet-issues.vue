@@ -81,7 +81,7 @@ function send() {
         placeholder="what is new"
         maxlength="120"
       />
-      <button class="word-link shrink-0" :disabled="!revision.trim()" @click="send">goes out</button>
+      <button class="word-link shrink-0" :disabled="!revision.trim() || sheets.busy" @click="send">goes out</button>
     </p>
     <p v-if="wrong" class="text-clash" role="alert">{{ wrong }}</p>
   </section>

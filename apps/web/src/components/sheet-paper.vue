@@ -74,6 +74,10 @@ const held = ref<{
 }>();
 const hovered = shallowRef<Handle>();
 
+/** While something is written, what lies at a place of the paper. */
+const handleAt = ([x, y]: readonly [number, number]): Handle | undefined =>
+  writing.verb && nearestHandle(sheets.composed?.handles ?? [], [x, size.value[1] - y], NEAR / sight.value.zoom);
+
 function pressMark(event: PointerEvent, mark: Id) {
   if (event.button !== 0 || writing.verb) return press(event);
   writing.chosen = mark;
@@ -84,7 +88,8 @@ function pressMark(event: PointerEvent, mark: Id) {
   event.preventDefault();
 }
 function press(event: PointerEvent, id?: Id) {
-  if (event.button === 0 && writing.verb && hovered.value) return void writing.pick(hovered.value);
+  const handle = handleAt(place(event));
+  if (event.button === 0 && handle) return void writing.pick(handle);
   const wantsPaper = event.button === 1 || event.button === 2 || event.shiftKey || id === undefined;
   if (event.button === 0) writing.chosen = undefined;
   if (id !== undefined && !wantsPaper) sheets.picked = id;
@@ -96,8 +101,7 @@ function press(event: PointerEvent, id?: Id) {
 function drag(event: PointerEvent) {
   const [x, y] = place(event);
   if (!held.value) {
-    const near = NEAR / sight.value.zoom;
-    hovered.value = writing.verb && nearestHandle(sheets.composed?.handles ?? [], [x, size.value[1] - y], near);
+    hovered.value = handleAt([x, y]);
     return;
   }
   const { id, mark, from } = held.value;

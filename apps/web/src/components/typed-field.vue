@@ -8,12 +8,15 @@ const {
   label,
   placeholder = '',
   most = 200,
+  lines = false,
   change,
 } = defineProps<{
   value: string;
   label: string;
   placeholder?: string;
   most?: number;
+  /** Several lines: Enter begins another. */
+  lines?: boolean;
   change: (text: string) => Result<void>;
 }>();
 
@@ -33,14 +36,15 @@ const enter = (event: Event) => (event.target as HTMLInputElement).blur();
 </script>
 
 <template>
-  <input
+  <component
+    :is="lines ? 'textarea' : 'input'"
     :value="typed ?? value"
     :aria-label="label"
     :placeholder="placeholder"
     :maxlength="most"
     @input="typed = ($event.target as HTMLInputElement).value"
     @change="take"
-    @keydown.enter="enter"
+    @keydown.enter="lines || enter($event)"
     @keydown.esc="leave"
   />
 </template>

@@ -5,13 +5,13 @@ import { FILE_FORMATS, type FileFormat } from '@helb/engine';
 import CutOutlines from '../components/cut-outlines.vue';
 import StockLists from '../components/stock-lists.vue';
 import { download, fileName } from '../download.ts';
+import { OUTLINES } from '../outline-files.ts';
 import { packedProject, ZIP_TYPE } from '../project-file.ts';
 import { useBatch, type BatchFormat } from '../stores/batch.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { api } from '../sync/api.ts';
-import type { OutlineFormat } from '../workers/protocol.ts';
 
 const store = useProject();
 const model = useModel();
@@ -70,11 +70,6 @@ async function save(
   busy.value = undefined;
 }
 
-/** The outlines of sketches: what flat parts are cut from. */
-const OUTLINES: readonly { format: OutlineFormat; title: string; type: string }[] = [
-  { format: 'dxf', title: 'DXF', type: 'image/vnd.dxf' },
-  { format: 'svg', title: 'SVG', type: 'image/svg+xml' },
-];
 const sketches = computed(() =>
   (store.kept?.partOrder ?? []).flatMap((partId) => {
     const { name, steps, stepOrder } = drawnPart(store.kept!, partId)!;

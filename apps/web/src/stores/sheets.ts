@@ -81,9 +81,10 @@ export const useSheets = defineStore('sheets', () => {
     const { paper = 'A4', projection = 'first' } = before ?? {};
     const { name } = store.project!.parts[partId]!;
     const record = usualSheet({ id: partId, name }, { paper, projection });
+    // it has not gone out yet
+    const { revision: _, ...title } = before?.title ?? {};
     const made = newId('sheet');
-    if (act({ command: 'sheet.add', input: { id: made, record: { ...record, title: { ...before?.title } } } }))
-      show(made);
+    if (act({ command: 'sheet.add', input: { id: made, record: { ...record, title } } })) show(made);
   }
 
   const set = (fields: Partial<Sheet>) => act({ command: 'sheet.set', input: { sheet: id.value!, fields } });

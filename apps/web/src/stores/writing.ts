@@ -78,7 +78,9 @@ export const useWriting = defineStore('writing', () => {
     chosen.value = id;
   }
   /** Writes all that findings ask for, as one gesture. */
-  const addAll = (all: readonly Mark[]) => act(...all.map((one) => adding(one, newId('mark'))));
+  function addAll(all: readonly Mark[]): void {
+    if (act(...all.map((one) => adding(one, newId('mark'))))) leave();
+  }
 
   const set = (id: Id, made: Mark) => act({ command: 'mark.set', input: { sheet: sheets.id!, id, mark: made } });
   function remove(id: Id): void {

@@ -15,4 +15,4 @@ export { ProjectScript } from './script.ts';
 export * from './materials.ts';
 export { namesAlong, namesFor, partAt, placedParts, recordsAlong } from './placed.ts';
 export { buildOrder, othersOf, partLinks, takeable, type PartLink } from './part-links.ts';
-export { tellingAll } from './tell-sizes.ts';
+export { telling, tellingAll } from './tell-sizes.ts';

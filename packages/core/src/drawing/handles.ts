@@ -1,7 +1,7 @@
 import { dot3, toPlane, type Vec2, type Vec3 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
-import type { EdgeFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
-import { armsOf, bezierAt, printOfEdge, printOfFace, printOfVertex, type Reference } from '../references/index.ts';
+import type { EdgeFacts, Topology } from '../kernel-port/index.ts';
+import { placesAlong, printOfEdge, printOfFace, printOfVertex, type Reference } from '../references/index.ts';
 import type { MarkedView, Scene } from './marked.ts';
 
 /** Something that can be picked in a view: what it stands for, and where it is seen, mm on paper. */
@@ -48,27 +48,9 @@ function standsFor(edge: EdgeFacts, { faces }: Topology, towards: Vec3): Referen
   return { to: 'edge', name: edge.name, print: printOfEdge(edge) };
 }
 
-const STEPS = 24;
+/** Of what is round every so many of the places along it are enough for picking. */
+const ROUND_STEP = 3;
 
 /** Places along an edge, near enough for the eye. */
-function tracks({ curve, middle }: EdgeFacts): Vec3[] {
-  if (curve.form === 'line') return [curve.from, curve.to];
-  if (curve.form === 'free')
-    return curve.spans.flatMap((span) => [0, 0.25, 0.5, 0.75, 1].map((t) => bezierAt(span, t)));
-  return curve.form === 'helix' ? [middle] : roundTrack(curve);
-}
-
-function roundTrack(curve: Extract<SpaceCurve, { form: 'circle' | 'ellipse' }>): Vec3[] {
-  const [u, v] = armsOf(curve);
-  const { centre, from, to } = curve;
-  const angleOf = (place: Vec3) => {
-    const arm = [0, 1, 2].map((k) => place[k]! - centre[k]!) as unknown as Vec3;
-    return Math.atan2(dot3(arm, v) / dot3(v, v), dot3(arm, u) / dot3(u, u));
-  };
-  const start = from ? angleOf(from) : 0;
-  const sweep = from && to ? (angleOf(to) - start + 4 * Math.PI) % (2 * Math.PI) || 2 * Math.PI : 2 * Math.PI;
-  return Array.from({ length: STEPS + 1 }, (_, k): Vec3 => {
-    const [c, s] = [Math.cos(start + (sweep * k) / STEPS), Math.sin(start + (sweep * k) / STEPS)];
-    return [0, 1, 2].map((i) => centre[i]! + c * u[i]! + s * v[i]!) as unknown as Vec3;
-  });
-}
+const tracks = ({ curve }: EdgeFacts): Vec3[] =>
+  placesAlong(curve).filter((_, k) => (curve.form !== 'circle' && curve.form !== 'ellipse') || k % ROUND_STEP === 0);

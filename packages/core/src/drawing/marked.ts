@@ -20,6 +20,8 @@ export interface SeenMark {
 export interface ComposedMark {
   /** What it says: "⌀12 H7"; nothing where it can not be read. */
   readonly words: string;
+  /** The first size that it tells, mm or rad. */
+  readonly amount?: number;
   /** Where its text stands, mm of the thing in the plane of the eye, as it is stored. */
   readonly at: Vec2;
   /** What its text covers, mm on paper. */
@@ -124,7 +126,8 @@ export function marked(
         const { text } = inks[k]!;
         const middle: Vec2 = [(text.low[0] + text.high[0]) / 2, (text.low[1] + text.high[1]) / 2];
         const at: Vec2 = [(middle[0] - view.at[0]) / view.factor, (middle[1] - view.at[1]) / view.factor];
-        return [id, { words: value.words, at, box: text }];
+        const [size] = value.tells;
+        return [id, { words: value.words, ...(size ? { amount: size.value } : {}), at, box: text }];
       }),
     ),
     views: new Map(drawable.map(({ id, view }) => [id, view.id])),

@@ -1,4 +1,5 @@
 import {
+  cross3,
   dot3,
   evaluate,
   explain,
@@ -88,11 +89,7 @@ function webTo({ name, surface }: FaceFacts, { face, origin, axis, radius, place
   const height = -dot3(sub3(origin, surface.origin), surface.normal);
   if (height <= 0) return Infinity;
   const rim = placesOfFace(topology, { name });
-  const across: Vec3 = [
-    surface.normal[1] * axis[2] - surface.normal[2] * axis[1],
-    surface.normal[2] * axis[0] - surface.normal[0] * axis[2],
-    surface.normal[0] * axis[1] - surface.normal[1] * axis[0],
-  ];
+  const across = cross3(surface.normal, axis);
   // beside it, and at some height of it
   const isBeside = overlaps(rim, [origin], across, radius) && overlaps(rim, places, axis, 0);
   return isBeside ? height - radius : Infinity;

@@ -1,4 +1,4 @@
-import { changesSince, explain, issue, type Id, type Project } from '@helb/core';
+import { changesSince, explain, issue, telling } from '@helb/core';
 import type { Check, CheckFinding } from './kind.ts';
 
 /** Sheets: what is missing on them, and whether they show the model as they went out. */
@@ -17,7 +17,7 @@ export const ofSheets: Check = {
       for (const { issue: wrong, place } of drawn.value.findings)
         found.push({
           ...{ ...where, code: wrong.code, words: explain(wrong) },
-          ...(place ? { cure: { label: 'tell it', actions: [telling(project, id, place)] } } : {}),
+          ...(place ? { cure: { label: 'tell it', actions: telling(project, id, [place]) } } : {}),
         });
       const last = sheet.issued?.at(-1);
       const changes = last ? changesSince(last, sheet, drawn.value) : [];
@@ -29,12 +29,3 @@ export const ofSheets: Check = {
     return found;
   },
 };
-
-type Telling = Extract<CheckFinding['cure'], object>['actions'][number];
-
-function telling(project: Project, sheet: Id, mark: object): Telling {
-  const marks = project.sheets![sheet]!.marks ?? {};
-  let count = Object.keys(marks).length + 1;
-  while (marks[`m${count}`]) count++;
-  return { command: 'mark.add', input: { sheet, id: `m${count}`, mark } } as Telling;
-}

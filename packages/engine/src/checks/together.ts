@@ -1,4 +1,4 @@
-import { assemblyFindings } from '../inspect-assembly.ts';
+import { foundTogether } from '../inspect-assembly.ts';
 import type { Check, CheckFinding } from './kind.ts';
 
 /** Joints that do not hold, and parts that stand in each other. */
@@ -7,9 +7,8 @@ export const together: Check = {
   async look({ project, engine, pause }) {
     if (Object.keys(project.assembly?.placements ?? {}).length === 0) return [];
     const { assembled, encounters } = await engine.interference(project, { pause: () => pause('parts together') });
-    const members = new Map(assembled.members.map(({ id, name }) => [name, id]));
-    return assemblyFindings(project, assembled, encounters).map(({ code, message }): CheckFinding => {
-      const placements = [...members].flatMap(([name, id]) => (message.includes(name) ? [id] : []));
+    return foundTogether(project, assembled, encounters).map(({ code, message, about }): CheckFinding => {
+      const placements = assembled.members.flatMap(({ id }) => (about.includes(id) ? [id] : []));
       return { code, blocks: 'fit', words: message, placements };
     });
   },

@@ -75,7 +75,8 @@ export async function exportFile(options: ExportOptions, world: Surroundings): P
     world.complain(words);
     return EXIT.usage;
   };
-  if (!write || to === undefined) return refused(USAGE);
+  const isCut = options.outline === true && options.sketch === undefined;
+  if (!write || to === undefined || (!isCut && (options.width ?? options.arcs) !== undefined)) return refused(USAGE);
   const cut = cutOf(options);
   if (!cut) return refused('Widths of cuts and how far arcs may be off are numbers of mm: --width 0.2 --arcs 0.01.');
   const opened = await openProject(file, set, variant, world);

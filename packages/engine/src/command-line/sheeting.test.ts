@@ -154,5 +154,13 @@ test('what is missing on a sheet is told, and written into the project', async (
   expect((await helb('sheet', file, '--sheet', 'Plate', '--to', dxf)).code).toBe(0);
   expect(read('ezdxf', 'audit', dxf)).toContain('No errors found');
   expect(await readFile(dxf, 'utf8')).toContain('\nSIZE\n');
+  expect((await helb('sheet', file, '--tell', '--to', to)).said).toMatch(/one of --to, --check and --tell/);
+  expect((await helb('sheet', file, '--tell', '--set', 'thick=9 mm')).said).toMatch(/leave out --variant and --set/);
+  expect((await helb('export', file, '--part', 'Plate', '--width', '1', '--to', 'x.step')).code).toBe(1);
+  const flat = join(folder, 'flat.dxf');
+  const cut = ['export', file, '--part', 'Plate', '--outline', '--width'];
+  expect((await helb(...cut, 'wide', '--to', flat)).said).toMatch(/numbers of mm/);
+  expect((await helb(...cut, '0.2', '--to', flat)).code).toBe(0);
+  expect(read('ezdxf', 'audit', flat)).toContain('No errors found');
   expect((await helb('sheet', file, '--sheet', 'No', '--tell')).said).toContain('The sheets are: Plate.');
 });

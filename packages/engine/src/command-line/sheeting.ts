@@ -44,6 +44,14 @@ async function pdf(sheets: readonly SheetPicture[], title: string): Promise<Uint
 
 /** Draws sheets of a project, tells what is missing on them, or writes that into the project. */
 export async function sheets(options: SheetOptions, world: Surroundings): Promise<number> {
+  if ([options.tell, options.check, options.to !== undefined].filter(Boolean).length > 1) {
+    world.complain('Say one of --to, --check and --tell.');
+    return EXIT.usage;
+  }
+  if (options.tell && (options.variant !== undefined || options.set.length > 0)) {
+    world.complain('What is told is written into the project as it stands: leave out --variant and --set.');
+    return EXIT.usage;
+  }
   const ids = (project: Project) => wantedOf(project, options.sheet, world);
   if (options.tell) return tellSizes(options, ids, world);
   return options.check ? checkSheets(options, ids, world) : drawSheets(options, ids, world);

@@ -1,4 +1,4 @@
-import type { Frame, Vec3 } from '../../math/index.ts';
+import { dot3, type Frame, type Vec3 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { EdgeFacts, FaceFacts, Topology } from '../../kernel-port/index.ts';
 import { printOfEdge, printOfFace, type Reference, type Thing } from '../../references/index.ts';
@@ -44,7 +44,6 @@ export const bodyOf = ({ thing }: Item): number => (thing as Extract<Thing, { to
 
 /** The direction in which a view measures between places so that it is along a direction in space. */
 export const alongIn = (eye: Frame, way: Vec3): 'level' | 'upright' | 'straight' => {
-  const part = (axis: Vec3) => Math.abs(way[0] * axis[0] + way[1] * axis[1] + way[2] * axis[2]);
-  if (part(eye.x) > 1 - 1e-9) return 'level';
-  return part(eye.y) > 1 - 1e-9 ? 'upright' : 'straight';
+  if (Math.abs(dot3(way, eye.x)) > 1 - 1e-9) return 'level';
+  return Math.abs(dot3(way, eye.y)) > 1 - 1e-9 ? 'upright' : 'straight';
 };

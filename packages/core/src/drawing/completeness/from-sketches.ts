@@ -1,12 +1,11 @@
-import { distance2, dot2, sub2, type Vec2, type Vec3 } from '../../math/index.ts';
+import { add3, direction2, distance2, dot2, left2, scale3, sub2, type Vec2, type Vec3 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Geometry, Relation } from '../../sketch/index.ts';
 import { alongIn, allFaces, bodyOf, edgeItem, faceOf, type BuiltPart, type Candidate, type Item } from './candidate.ts';
 
-/** A dimension of a sketch, and the faces that its curves have made. */
+/** A sketch, and the faces that its curves have made. */
 interface Drawn {
   readonly built: BuiltPart;
-  readonly sketch: Id;
   readonly geometry: Geometry;
   /** Directions of the sketch in space. */
   readonly axes: readonly [Vec3, Vec3];
@@ -26,7 +25,7 @@ const TAKEN: Taken = {
     const [a, b] = [endOf(relation.a, way, drawn), endOf(relation.b, way, drawn)];
     if (!a || !b || a.reference === b.reference) return undefined;
     const [u, v] = drawn.axes;
-    const space: Vec3 = [0, 1, 2].map((k) => u[k]! * way[0] + v[k]! * way[1]) as unknown as Vec3;
+    const space = add3(scale3(u, way[0]), scale3(v, way[1]));
     const items = [a, b];
     return {
       items,
@@ -74,7 +73,7 @@ export function fromSketches(built: BuiltPart): Candidate[] {
     if (step.kind !== 'sketch' || !solved) return [];
     const makers = built.stepOrder.filter((id) => (built.steps[id] as { sketch?: Id }).sketch === sketch);
     const drawn: Drawn = {
-      ...{ built, sketch, geometry: solved.solution.geometry, axes: [solved.frame.x, solved.frame.y] },
+      ...{ built, geometry: solved.solution.geometry, axes: [solved.frame.x, solved.frame.y] },
       facesOf: (entity) => faces.filter((item) => isOf(faceOf(item).name, makers, entity)),
     };
     return Object.entries(step.relations).flatMap(([id, relation]) => {
@@ -106,16 +105,12 @@ function wayOf({ a, b, direction }: Extract<Relation, { kind: 'distance' }>, geo
   const place = (id: Id) => (geometry.roleOf(id) === 'circle' ? geometry.circle(id).centre : geometry.point(id));
   if (geometry.roleOf(b) === 'line') {
     const line = geometry.line(b);
-    const [x, y] = unit(sub2(line.b, line.a));
-    return [-y, x];
+    return left2(unit(sub2(line.b, line.a)));
   }
   return unit(sub2(place(b), place(a)));
 }
 
-const unit = ([x, y]: Vec2): Vec2 => {
-  const length = Math.hypot(x, y) || 1;
-  return [x / length, y / length];
-};
+const unit = (way: Vec2): Vec2 => direction2(way) ?? [1, 0];
 
 const flat = (items: readonly Item[]): Item | undefined => items.find((item) => faceOf(item).surface.form === 'plane');
 

@@ -58,7 +58,7 @@ export const isSize = (mark: Mark): mark is SizeMark => kindOf(mark).sized === t
 
 export const markTitle = (mark: Mark): string => kindOf(mark).title;
 /** The things that it is attached to. */
-export const markReferences = (mark: Mark): readonly Reference[] => kindOf(mark).references(mark);
-export const markOn = (mark: Mark, references: readonly Reference[]): Mark => kindOf(mark).on(mark, references);
+export const markReferences = ({ of }: Mark): readonly Reference[] => of;
+export const markOn = (mark: Mark, references: readonly Reference[]): Mark => ({ ...mark, of: [...references] });
 export const readMark = (mark: Mark, held: readonly Held[], context: MarkContext): Result<ReadMark> =>
   kindOf(mark).read(mark, held, context);

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Dual, Frame, Vec2 } from '../../math/index.ts';
 import type { Topology } from '../../kernel-port/index.ts';
-import type { Reference, Thing } from '../../references/index.ts';
+import type { Thing } from '../../references/index.ts';
 import type { Result } from '../../result/index.ts';
 import type { Box, Piece } from '../../sketch/pieces/index.ts';
 import type { Lettering } from '../picture.ts';
@@ -63,9 +63,6 @@ export interface MarkKind<M> {
   readonly title: string;
   /** Set on dimensions: they have tolerances, and may stand in brackets. */
   readonly sized?: true;
-  references(mark: M): readonly Reference[];
-  /** The same mark on other things. */
-  on(mark: M, references: readonly Reference[]): M;
   /** What it comes to on these things; fails where it makes no sense for them. */
   read(mark: M, held: readonly Held[], context: MarkContext): Result<ReadMark>;
 }

@@ -1,3 +1,5 @@
+import { norm } from '../../math/index.ts';
+
 /**
  * Below this share of its length a row says nothing that others do not say; rows shorter than 1 are measured by that: an
  * unknown that counts changes a size by about as much as itself.
@@ -99,10 +101,4 @@ function sparse(row: Float64Array, length: number): Sparse {
   // what rounding has left counts as nothing
   for (let i = 0; i < row.length; i++) if (Math.abs(row[i]!) > 1e-14 * length) at.push(i);
   return { at: Int32Array.from(at), by: Float64Array.from(at, (i) => row[i]! / length) };
-}
-
-function norm(row: Float64Array): number {
-  let square = 0;
-  for (let i = 0; i < row.length; i++) square += row[i]! * row[i]!;
-  return Math.sqrt(square);
 }

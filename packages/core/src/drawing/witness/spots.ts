@@ -1,6 +1,10 @@
 import {
+  add3,
   addD3,
   alongD3,
+  choleskyInPlace,
+  choleskySolve,
+  cross3,
   crossD3,
   direction2,
   direction3,
@@ -8,7 +12,9 @@ import {
   Dual,
   dotD,
   leftD,
+  length3,
   lengthD3,
+  scale3,
   subD3,
   timesD3,
   toPlane,
@@ -162,48 +168,35 @@ export function pointOn(witness: Witness, surfaces: readonly MovingSurface[], pl
   }
   if (taken.length < 2) return undefined;
   const offs = taken.map((surface) => surface.off(place));
-  const inverse = inverted(normals.map((a) => normals.map((b) => dot3(a, b))));
+  const solve = gramInverse(normals);
   // the shortest way to all of them: N^T (N N^T)^-1
-  return [0, 1, 2].map((k) => {
+  const ways = normals.map((_, j) => {
+    const shares = solve(Float64Array.from(normals, (_, i) => (i === j ? 1 : 0)));
+    return normals.reduce<Vec3>((sum, normal, i) => add3(sum, scale3(normal, shares[i]!)), [0, 0, 0]);
+  });
+  return place.map((at, k) => {
     const d = new Float64Array(witness.count);
-    offs.forEach((off, j) => {
-      const share = normals.reduce((sum, normal, i) => sum + normal[k]! * inverse[i]![j]!, 0);
-      for (let u = 0; u < d.length; u++) d[u]! -= share * off.d[u]!;
-    });
-    return new Dual(place[k]!, d);
+    offs.forEach((off, j) => off.d.forEach((by, u) => (d[u]! -= ways[j]![k]! * by)));
+    return new Dual(at, d);
   }) as unknown as DualVec3;
 }
 
-/** How much of a direction is left square to others, 0 to 1. */
-function square(normal: Vec3, others: readonly Vec3[]): number {
-  let rest = normal;
-  const basis: Vec3[] = [];
-  for (const other of [...others, normal]) {
-    let left: Vec3 = other;
-    for (const one of basis) {
-      const share = dot3(left, one);
-      left = [left[0] - share * one[0], left[1] - share * one[1], left[2] - share * one[2]];
-    }
-    rest = left;
-    const unit = direction3(left);
-    if (unit) basis.push(unit);
-  }
-  return Math.hypot(...rest);
+/** How much of a direction is left square to at most two others, 0 to 1. */
+function square(normal: Vec3, [a, b]: readonly Vec3[]): number {
+  if (!a) return 1;
+  const across = b ? direction3(cross3(a, b)) : undefined;
+  return across ? Math.abs(dot3(normal, across)) : length3(cross3(normal, a));
 }
 
-/** The inverse of a small symmetric matrix (Gauss and Jordan). */
-function inverted(rows: readonly (readonly number[])[]): number[][] {
-  const n = rows.length;
-  const all = rows.map((row, i) => [...row, ...rows.map((_, j) => (i === j ? 1 : 0))]);
-  for (let k = 0; k < n; k++) {
-    const pivot = all[k]![k]!;
-    for (let j = 0; j < 2 * n; j++) all[k]![j]! /= pivot;
-    for (let i = 0; i < n; i++) {
-      const factor = all[i]![k]!;
-      if (i !== k) for (let j = 0; j < 2 * n; j++) all[i]![j]! -= factor * all[k]![j]!;
-    }
-  }
-  return all.map((row) => row.slice(n));
+/** What applies the inverse of N N^T, of the normals as the rows of N. */
+function gramInverse(normals: readonly Vec3[]): (right: Float64Array) => Float64Array {
+  const n = normals.length;
+  const factor = Float64Array.from(normals.flatMap((a) => normals.map((b) => dot3(a, b))));
+  choleskyInPlace(factor, n);
+  return (right) => {
+    choleskySolve(factor, n, right);
+    return right;
+  };
 }
 
 /** The way in which a line runs, in a view. */

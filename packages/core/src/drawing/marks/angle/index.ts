@@ -19,8 +19,6 @@ export const angle: MarkKind<AngleMark> = {
   schema: angleSchema,
   title: 'Angle',
   sized: true,
-  references: ({ of }) => of,
-  on: (mark, of) => ({ ...mark, of: [...of] }),
   read(mark, held, context): Result<ReadMark> {
     const [a, b] = held.map(({ spot }) => spot);
     if (!a || !b) return fail('mark.leans');

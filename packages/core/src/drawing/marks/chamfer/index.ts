@@ -18,8 +18,6 @@ export const chamferMark: MarkKind<ChamferMark> = {
   schema: chamferSchema,
   title: 'Chamfer',
   sized: true,
-  references: ({ of }) => of,
-  on: (mark, of) => ({ ...mark, of: [...of] }),
   read(mark, held, context): Result<ReadMark> {
     const bevels = held.map(({ thing }) => bevelOf(thing, context));
     const sizes = bevels.flatMap((bevel) => bevel ?? []);

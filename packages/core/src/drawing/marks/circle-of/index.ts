@@ -23,8 +23,6 @@ export const circleOf: MarkKind<CircleOfMark> = {
   schema: circleOfSchema,
   title: 'Circle of holes',
   sized: true,
-  references: ({ of }) => of,
-  on: (mark, of) => ({ ...mark, of: [...of] }),
   read(mark, held, context): Result<ReadMark> {
     const points = held.map(({ spot }) => spot?.point);
     if (points.some((point) => !point)) return fail('mark.leans');

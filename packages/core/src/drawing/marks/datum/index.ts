@@ -19,8 +19,6 @@ export type DatumMark = z.infer<typeof datumSchema>;
 export const datum: MarkKind<DatumMark> = {
   schema: datumSchema,
   title: 'Datum letter',
-  references: ({ of }) => of,
-  on: (mark, of) => ({ ...mark, of: [...of] }),
   read({ letter }, held, context): Result<ReadMark> {
     const label = labelOf(context, [{ cells: [[letter]] }]);
     const tips = tipsOf(held[0]!, context);

@@ -12,8 +12,6 @@ export const diameter: MarkKind<DiameterMark> = {
   schema: diameterSchema,
   title: 'Diameter',
   sized: true,
-  references: ({ of }) => of,
-  on: (mark, of) => ({ ...mark, of: [...of] }),
   read(mark, held, context): Result<ReadMark> {
     const found = alike(held);
     if (!found.ok) return found;

@@ -26,8 +26,6 @@ export const distance: MarkKind<DistanceMark> = {
   schema: distanceSchema,
   title: 'Distance',
   sized: true,
-  references: ({ of }) => of,
-  on: (mark, of) => ({ ...mark, of: [...of] }),
   read(mark, held, context): Result<ReadMark> {
     const spots = held.map(({ spot }) => spot);
     if (spots.some((spot) => !spot)) return fail('mark.leans');

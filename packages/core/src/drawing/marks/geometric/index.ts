@@ -38,8 +38,6 @@ export type GeometricMark = z.infer<typeof geometricSchema>;
 export const geometric: MarkKind<GeometricMark> = {
   schema: geometricSchema,
   title: 'Geometrical tolerance',
-  references: ({ of }) => of,
-  on: (mark, of) => ({ ...mark, of: [...of] }),
   read({ characteristic, zone, round, datums }, held, context): Result<ReadMark> {
     const width: LabelRow = [...(round ? [{ sign: 'diameter' } as const] : []), formatAmount(zone)];
     const row: LabelRow = [{ cells: [[{ sign: characteristic }], width, ...datums.map((letter) => [letter])] }];

@@ -27,8 +27,6 @@ export const holeMark: MarkKind<HoleMark> = {
   schema: holeSchema,
   title: 'Hole',
   sized: true,
-  references: ({ of }) => of,
-  on: (mark, of) => ({ ...mark, of: [...of] }),
   read(mark, held, context): Result<ReadMark> {
     const holes = held.flatMap((one) => drilled(one, context) ?? []);
     const [first] = holes;

@@ -18,8 +18,6 @@ export type NoteMark = z.infer<typeof noteSchema>;
 export const note: MarkKind<NoteMark> = {
   schema: noteSchema,
   title: 'Note',
-  references: ({ of }) => of,
-  on: (mark, of) => ({ ...mark, of: [...of] }),
   read({ text }, held, context): Result<ReadMark> {
     const rows = text.split('\n').map((line) => [line]);
     const common = {

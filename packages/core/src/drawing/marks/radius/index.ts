@@ -17,8 +17,6 @@ export const radius: MarkKind<RadiusMark> = {
   schema: radiusSchema,
   title: 'Radius',
   sized: true,
-  references: ({ of }) => of,
-  on: (mark, of) => ({ ...mark, of: [...of] }),
   read(mark, held, context): Result<ReadMark> {
     const found = alike(held);
     if (!found.ok) return found;

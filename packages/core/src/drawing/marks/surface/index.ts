@@ -26,8 +26,6 @@ const SLOPE = Math.tan(Math.PI / 6);
 export const surface: MarkKind<SurfaceMark> = {
   schema: surfaceSchema,
   title: 'Surface',
-  references: ({ of }) => of,
-  on: (mark, of) => ({ ...mark, of: [...of] }),
   read({ text, removed }, held, context): Result<ReadMark> {
     const label = labelOf(context, [text]);
     const tips = tipsOf(held[0]!, context);
