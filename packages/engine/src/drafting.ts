@@ -3,7 +3,9 @@ import {
   composed,
   contextOf,
   CORNER_EYE,
+  cutLine,
   drawnPart,
+  drawnView,
   fail,
   fittingMarks,
   formatAmount,
@@ -14,16 +16,17 @@ import {
   readSeen,
   sheetFindings,
   SIDE_EYES,
-  STILL,
+  unseenParts,
   Witness,
-  type BodyHandle,
   type BuiltPart,
   type ComposedSheet,
+  type CutLine,
   type DrawnView,
   type FittingMark,
   type Frame,
   type Id,
   type Kernel,
+  type Looked,
   type NameOf,
   type Part,
   type Project,
@@ -36,9 +39,10 @@ import {
   type Sheet,
   type View,
 } from '@helb/core';
+import { DRAWN, openedBodies } from './opening.ts';
 import type { Site } from './site.ts';
 import type { Survey } from './survey.ts';
-import { totalsOf } from './totals.ts';
+import type { Subject, SubjectBody } from './subject.ts';
 
 /** Views that are kept: those of some sheets, so that only what has changed is seen anew. */
 const MOST_VIEWS = 120;
@@ -49,7 +53,7 @@ const LETTERS = 'ABCDEFGHJKLMNPRSTUVWXYZ';
 /** Called before each view that has to be seen anew; may throw to stop. */
 type Pause = (done: number, of: number) => Promise<void>;
 
-/** Draws parts on sheets. What is seen of a body from somewhere is kept as long as the body. */
+/** Draws parts and the whole on sheets. What is seen of bodies from somewhere is kept for as long as there is room. */
 export class Drafting {
   private readonly seen = new Map<string, Result<DrawnView>>();
   private scene: { readonly key: string; readonly scene: Scene } | undefined;
@@ -59,37 +63,29 @@ export class Drafting {
     private readonly survey: Survey,
   ) {}
 
-  /** A sheet as it is printed. Fails where the part has no body, or a view of it can not be had. */
-  async drawn(project: Project, sheetId: Id, site: Site | undefined, pause?: Pause): Promise<Result<ComposedSheet>> {
-    const sheet = project.sheets?.[sheetId];
-    if (!sheet) return fail('sheet.unknown', { id: sheetId });
-    const part = project.parts[sheet.part]!;
-    if (!site || site.handles.length === 0) return fail('export.empty', { part: part.name });
-    const views = await this.views(sheet, part, site, pause);
+  /** A sheet as it is printed. Fails where there is no body, or a view can not be had. */
+  async drawn(project: Project, sheetId: Id, subject: Subject, pause?: Pause): Promise<Result<ComposedSheet>> {
+    const sheet = project.sheets![sheetId]!;
+    if (subject.bodies(0).length === 0) return fail('export.empty', { part: subject.name });
+    const views = await this.views(sheet, subject, pause);
     if (!views.ok) return views;
-    const marks = marksOf(sheet, site);
-    const scene = this.sceneOf(site);
-    const material = part.material?.name ?? '';
-    const { mass_g } = totalsOf(
-      site.handles.map((body) => this.kernel.measure(body)),
-      part.material,
-    );
-    const mass = mass_g === null ? '' : `${formatAmount(mass_g, 1)} g`;
-    const number = (project.sheetOrder?.indexOf(sheetId) ?? 0) + 1;
+    const { name, material, mass_g, parts, own } = subject;
     const text = {
-      project: project.name,
-      part: part.name,
-      material,
-      mass,
-      number,
+      ...{ project: project.name, part: name, material },
+      mass: mass_g === null ? '' : `${formatAmount(mass_g, 1)} g`,
+      number: (project.sheetOrder?.indexOf(sheetId) ?? 0) + 1,
       of: project.sheetOrder?.length ?? 1,
     };
-    const together = composed(sheet, views.value, text, { marks, scene });
+    const isNumbered = Object.values(sheet.views).some(({ numbered }) => numbered);
+    const marks = own ? marksOf(sheet, own.site) : [];
+    const scene = own ? this.sceneOf(own.site) : NOTHING;
+    const together = composed(sheet, views.value, text, { marks, scene, parts: isNumbered ? parts : [] });
+    if (!own) return ok({ ...together.sheet, findings: unseenParts(views.value, parts) });
     const findings = sheetFindings({
       ...{ sheet, together, marks, scene, material },
-      elsewhere: this.saidElsewhere(project, sheetId, part, site, scene),
-      built: builtPart(project, sheet.part, site),
-      nameOf: nameIn(project, sheet.part),
+      elsewhere: this.saidElsewhere(project, sheetId, own.part, own.site, scene),
+      built: builtPart(project, own.id, own.site),
+      nameOf: nameIn(project, own.id),
     });
     return ok({ ...together.sheet, findings });
   }
@@ -97,8 +93,8 @@ export class Drafting {
   /** The dimensions that make sense for what is picked in a view of a sheet. */
   fitting(project: Project, sheetId: Id, site: Site, view: Id, references: readonly Reference[]): FittingMark[] {
     const sheet = project.sheets?.[sheetId];
-    const part = sheet && project.parts[sheet.part];
-    const eye = part && eyesOf(sheet, part, site).get(view);
+    const part = sheet?.part === undefined ? undefined : project.parts[sheet.part];
+    const eye = sheet && part && eyesOf(sheet, part, site).get(view);
     if (!eye) return [];
     const picks = references.flatMap((reference) => {
       const match = locate(reference, 'shape', site);
@@ -120,7 +116,7 @@ export class Drafting {
   /** What the other sheets of a part say. */
   private saidElsewhere(project: Project, own: Id, part: Part, site: Site, scene: Scene): SaidMark[] {
     return Object.entries(project.sheets ?? {}).flatMap(([id, sheet]) => {
-      if (id === own || project.parts[sheet.part] !== part || !sheet.marks) return [];
+      if (id === own || sheet.part === undefined || project.parts[sheet.part] !== part || !sheet.marks) return [];
       const eyes = eyesOf(sheet, part, site);
       return marksOf(sheet, site).map((one): SaidMark => {
         const eye = eyes.get(one.mark.view);
@@ -130,47 +126,77 @@ export class Drafting {
     });
   }
 
-  private async views(sheet: Sheet, part: Part, site: Site, pause?: Pause): Promise<Result<SeenView[]>> {
-    const bodies = site.handles.map((body) => ({ topology: this.survey.topology(body), movement: STILL }));
+  private async views(sheet: Sheet, subject: Subject, pause?: Pause): Promise<Result<SeenView[]>> {
     const views: SeenView[] = [];
     for (const [k, id] of sheet.viewOrder.entries()) {
       const view = sheet.views[id]!;
-      const cut = view.kind === 'section' ? site.section(part.sections![view.section]!) : undefined;
+      if (view.kind === 'detail') {
+        views.push({ ...views.find((other) => other.id === view.of)!, id, view });
+        continue;
+      }
+      const cut = subject.own && cutOf(view, subject.own.part, subject.own.site);
       if (cut && !cut.ok) return cut;
-      const eye = EYES[view.kind](view as never, views, cut?.value);
-      const drawn = await this.view(site.handles, eye, cut?.value, () => pause?.(k, sheet.viewOrder.length));
+      const eye = EYES[view.kind](view as never, views, cut?.value.frame);
+      const bodies = subject.bodies(view.apart ?? 0);
+      const drawn = await this.view(bodies, eye, cut?.value, () => pause?.(k, sheet.viewOrder.length));
       if (!drawn.ok) return drawn;
-      const letter = LETTERS[views.filter((other) => other.cut).length % LETTERS.length]!;
+      const letter = LETTERS[views.filter((other) => other.view.kind === 'section').length % LETTERS.length]!;
       views.push({
-        ...{ id, view, eye, bodies, drawn: drawn.value },
-        ...(cut ? { cut: { plane: cut.value, letter } } : {}),
+        ...{ id, view, eye, drawn: drawn.value },
+        bodies: bodies.map(({ handle, ...rest }) => ({ ...rest, topology: this.survey.topology(handle) })),
+        ...(cut ? { cut: { line: cut.value, letter } } : {}),
       });
     }
     return ok(views);
   }
 
   private async view(
-    handles: readonly BodyHandle[],
+    bodies: readonly SubjectBody[],
     eye: Frame,
-    cut: Frame | undefined,
+    cut: CutLine | undefined,
     pause: () => Promise<void> | undefined,
   ): Promise<Result<DrawnView>> {
-    const key = JSON.stringify([handles, eye, cut]);
-    let drawn = this.seen.get(key);
-    if (!drawn) {
+    const key = JSON.stringify([bodies.map(({ handle, movement }) => [handle, movement]), eye, cut]);
+    let seen = this.seen.get(key);
+    if (!seen) {
       await pause();
-      drawn = this.kernel.draw({
-        bodies: handles.map((body) => ({ body, movement: STILL })),
-        eye,
-        ...(cut ? { cut } : {}),
-      });
+      const looked = cut ? this.opened(bodies, cut) : ok(bodies.map((body, k) => this.looked(body, k)));
+      seen = looked.ok ? ok(drawnView(looked.value, eye)) : looked;
     }
     // the one that was asked for last goes last
     this.seen.delete(key);
-    this.seen.set(key, drawn);
+    this.seen.set(key, seen);
     if (this.seen.size > MOST_VIEWS) this.seen.delete(this.seen.keys().next().value!);
-    return drawn;
+    return seen;
   }
+
+  private looked({ handle, movement }: SubjectBody, body: number): Looked {
+    const { mesh, topology } = this.survey.describe(handle, { mesh: DRAWN });
+    return { topology: topology!, mesh: mesh!, movement, body };
+  }
+
+  private opened(bodies: readonly SubjectBody[], cut: CutLine): Result<Looked[]> {
+    const handles = bodies.map(({ handle }) => handle);
+    return openedBodies(this.kernel, handles, cut);
+  }
+}
+
+const NOTHING: Scene = { topologies: [], witness: new Witness([]) };
+
+/** Where a view is cut open, as the part is now; undefined where it is not. */
+function cutOf(view: View, { sections = {} }: Part, site: Site): Result<CutLine> | undefined {
+  if (view.kind !== 'section') return undefined;
+  const plane = site.section(sections[view.section]!);
+  if (!plane.ok) return plane;
+  const steps: { at: Frame; plane: Frame | undefined }[] = [];
+  for (const step of view.steps ?? []) {
+    const at = site.section(sections[step.at]!);
+    if (!at.ok) return at;
+    const next = step.section === undefined ? undefined : site.section(sections[step.section]!);
+    if (next && !next.ok) return next;
+    steps.push({ at: at.value, plane: next?.value });
+  }
+  return cutLine({ plane: plane.value, steps });
 }
 
 /** Where nothing is drawn, but only read. */
@@ -202,8 +228,8 @@ function eyesOf(sheet: Sheet, part: Part, site: Site): Map<Id, Frame> {
   const eyes: { id: Id; eye: Frame }[] = [];
   for (const id of sheet.viewOrder) {
     const view = sheet.views[id]!;
-    const cut = view.kind === 'section' ? site.section(part.sections![view.section]!) : undefined;
-    if (!cut || cut.ok) eyes.push({ id, eye: EYES[view.kind](view as never, eyes, cut?.value) });
+    const cut = cutOf(view, part, site);
+    if (!cut || cut.ok) eyes.push({ id, eye: EYES[view.kind](view as never, eyes, cut?.value.frame) });
   }
   return new Map(eyes.map(({ id, eye }) => [id, eye]));
 }
@@ -212,6 +238,7 @@ type Eyes = {
   readonly [K in View['kind']]: (
     view: Extract<View, { kind: K }>,
     before: readonly Pick<SeenView, 'id' | 'eye'>[],
+    /** Of a section, along its planes. */
     cut: Frame | undefined,
   ) => Frame;
 };
@@ -220,5 +247,6 @@ const EYES: Eyes = {
   base: ({ from }) => SIDE_EYES[from],
   projected: ({ of, beside }, before) => BESIDE_EYES[beside](before.find(({ id }) => id === of)!.eye),
   corner: () => CORNER_EYE,
-  section: (_, __, cut) => frameOn([0, 0, 0], cut!.z),
+  detail: ({ of }, before) => before.find(({ id }) => id === of)!.eye,
+  section: (_, __, cut) => frameOn([0, 0, 0], cut!.y),
 };

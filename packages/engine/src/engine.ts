@@ -43,6 +43,7 @@ import { Neighbours } from './neighbours.ts';
 import { faceOutline, sketchOutline, type FaceOutlineOptions, type OutlineFormat } from './outlines.ts';
 import { crossingsThere, Site } from './site.ts';
 import { SketchCache } from './sketch-cache.ts';
+import { partSubject, wholeSubject, type Subject } from './subject.ts';
 import { Survey } from './survey.ts';
 import type { Walls } from './walls.ts';
 
@@ -327,8 +328,20 @@ export class Engine {
     id: Id,
     pause?: (done: number, of: number) => Promise<void>,
   ): Promise<Result<ComposedSheet>> {
-    const part = project.sheets?.[id]?.part;
-    return this.drafting.drawn(project, id, part === undefined ? undefined : await this.siteOf(project, part), pause);
+    const sheet = project.sheets?.[id];
+    if (!sheet) return fail('sheet.unknown', { id });
+    const subject = await this.subjectOf(project, sheet.part);
+    return subject ? this.drafting.drawn(project, id, subject, pause) : fail('part.unknown', { id: sheet.part! });
+  }
+
+  private async subjectOf(project: Project, part: Id | undefined): Promise<Subject | undefined> {
+    if (part !== undefined) {
+      const site = await this.siteOf(project, part);
+      return site && partSubject(this.survey, part, project.parts[part]!, site);
+    }
+    const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const assembled = this.assembling.whole(project, sites, scope);
+    return wholeSubject(this.survey, project, assembled, (id) => sites.get(id)?.handles ?? []);
   }
 
   /** The dimensions that make sense for what is picked in a view of a sheet. */

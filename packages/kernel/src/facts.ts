@@ -213,23 +213,25 @@ type Span = readonly [Vec3, Vec3, Vec3, Vec3];
 const FOLLOWED = 1e-5;
 const MOST_SPANS = 200;
 
-/** Cubic Hermite spans between the joints of the curve, halved until they follow it. */
+/** Cubic Hermite spans between the joints of the curve, halved until they follow it: less closely where it takes too many. */
 function bezierSpans(library: Library, scope: Scope, curve: BRepAdaptor_Curve, followed: number): Span[] {
   const count = curve.NbIntervals(library.GeomAbs_Shape.GeomAbs_C3);
   const joints = scope.keep(new library.NCollection_Array1_double(1, count + 1));
   curve.Intervals(joints, library.GeomAbs_Shape.GeomAbs_C3);
   const spans: Span[] = [];
+  const most = Math.max(MOST_SPANS, count);
   const add = (a: number, b: number) => {
+    if (spans.length > most) return;
     const span = hermite(library, scope, curve, a, b);
     const off = [0.25, 0.5, 0.75].map((t) => distance3(bezierAt(span, t), valueAt(scope, curve, a + t * (b - a))));
-    if (Math.max(...off) <= followed || spans.length >= MOST_SPANS) spans.push(span);
+    if (Math.max(...off) <= followed || b - a < 1e-9) spans.push(span);
     else {
       add(a, (a + b) / 2);
       add((a + b) / 2, b);
     }
   };
   for (let k = 1; k <= count; k++) add(joints.Value(k), joints.Value(k + 1));
-  return spans;
+  return spans.length > most ? bezierSpans(library, scope, curve, 10 * followed) : spans;
 }
 
 function hermite(library: Library, scope: Scope, curve: BRepAdaptor_Curve, a: number, b: number): Span {

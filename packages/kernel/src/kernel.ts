@@ -29,8 +29,6 @@ import {
   type ThickenRequest,
   type ThreadRequest,
   type Topology,
-  type DrawnView,
-  type ViewRequest,
 } from '@helb/core';
 import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
 import { bevelled, hollowed, insideOf, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
@@ -43,7 +41,6 @@ import { meetingOf } from './meetings.ts';
 import type { NamedSolid } from './names.ts';
 import { forgetParts } from './parts.ts';
 import { spiralled, sweptAlong } from './pipes.ts';
-import { drawnView } from './projection.ts';
 import { readSolids } from './step-reader.ts';
 import { stepFile } from './step-file.ts';
 import { isSound } from './soundness.ts';
@@ -209,12 +206,6 @@ export class OpenCascadeKernel implements Kernel {
 
   meeting = (a: BodyHandle, b: BodyHandle, movement: Movement): Result<Meeting> =>
     guarded(this.library, (scope) => meetingOf(this.library, scope, [this.body(a), this.body(b)], movement));
-
-  draw = ({ bodies, eye, cut }: ViewRequest): Result<DrawnView> =>
-    guarded(this.library, (scope) => {
-      const shapes = bodies.map(({ body, movement }) => ({ shape: this.body(body).shape, movement }));
-      return drawnView(this.library, scope, shapes, eye, cut);
-    });
 
   mesh = (body: BodyHandle, fineness: Fineness): BodyMesh => this.mesher.mesh(body, this.body(body), fineness);
 

@@ -1,18 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import {
-  BESIDE_WORDS,
-  ok,
-  PAPERS,
-  SCALE_NAMES,
-  SIDE_WORDS,
-  USUAL_LINES,
-  viewWords,
-  type Id,
-  type Sheet,
-  type Title,
-  type View,
-} from '@helb/core';
+import { ok, PAPERS, SCALE_NAMES, type Sheet, type Title } from '@helb/core';
 import { useSheets } from '../stores/sheets.ts';
 import { useWriting } from '../stores/writing.ts';
 import ChoiceWord from './choice-word.vue';
@@ -20,6 +8,7 @@ import MarkDesk from './mark-desk.vue';
 import NameField from './name-field.vue';
 import SheetFindings from './sheet-findings.vue';
 import SheetIssues from './sheet-issues.vue';
+import SheetViews from './sheet-views.vue';
 import SheetWriting from './sheet-writing.vue';
 import TypedField from './typed-field.vue';
 
@@ -32,31 +21,6 @@ const scales = computed(() => ({
   '': `as fits (${sheets.composed?.scale ?? '…'})`,
   ...Object.fromEntries(SCALE_NAMES.map((name) => [name, name])),
 }));
-const wordsOf = (view: View) => viewWords(view, sheets.sheet!, sheets.sectionName);
-
-/** The view beside which others are folded out: the one that is picked, else the first that can be. */
-const unfoldable = computed((): Id | undefined => {
-  const { views = {}, viewOrder = [] } = sheets.sheet ?? {};
-  const can = (id: Id | undefined) => id !== undefined && views[id] && FOLDED.has(views[id].kind);
-  return can(sheets.picked) ? sheets.picked : viewOrder.find(can);
-});
-const FOLDED: ReadonlySet<View['kind']> = new Set(['base', 'projected']);
-
-const bases = Object.entries(SIDE_WORDS).map(([from, words]) => ({ words, view: { kind: 'base', from } as View }));
-const beside = computed(() =>
-  Object.entries(BESIDE_WORDS).map(([side, words]) => ({
-    words,
-    view: { kind: 'projected', of: unfoldable.value, beside: side } as View,
-  })),
-);
-const cuts = computed(() =>
-  Object.entries(sheets.part?.sections ?? {}).map(([section, { name }]) => ({
-    words: name,
-    view: { kind: 'section' as const, section } as const,
-  })),
-);
-
-const lines = (view: View) => ({ ...USUAL_LINES[view.kind], ...view });
 const TITLE: readonly { key: keyof Title; label: string; placeholder: string }[] = [
   { key: 'drawn', label: 'Drawn by', placeholder: '' },
   { key: 'checked', label: 'Checked by', placeholder: '' },
@@ -76,7 +40,7 @@ const set = (fields: Partial<Sheet>) => sheets.set(fields);
     <template v-if="sheets.sheet && sheets.id">
       <MarkDesk v-if="writing.mark && writing.chosen" :key="writing.chosen" />
       <SheetFindings />
-      <SheetWriting />
+      <SheetWriting v-if="sheets.part" />
       <section class="border-rule space-y-1.5 border-b p-4">
         <NameField :value="sheets.sheet.name" label="Name of the sheet" @change="(name) => set({ name })" />
         <p>
@@ -113,75 +77,7 @@ const set = (fields: Partial<Sheet>) => sheets.set(fields);
           />
         </p>
       </section>
-      <section class="border-rule border-b p-4">
-        <h2 class="heading mb-1">Views</h2>
-        <ul aria-label="Views of the sheet">
-          <li
-            v-for="id in sheets.sheet.viewOrder"
-            :key="id"
-            class="border-rule border-b py-1"
-            :class="sheets.picked === id ? 'bg-lit' : ''"
-          >
-            <div class="flex items-baseline gap-2">
-              <button class="min-w-0 grow truncate text-left" @click="sheets.picked = id">
-                {{ wordsOf(sheets.sheet.views[id]!) }}
-              </button>
-              <button
-                class="word-link text-sm"
-                :aria-label="`Remove the view ${wordsOf(sheets.sheet.views[id]!)}`"
-                @click="sheets.removeView(id)"
-              >
-                remove
-              </button>
-            </div>
-            <div class="text-muted flex gap-4 text-sm">
-              <label class="flex items-center gap-1.5"
-                ><input
-                  type="checkbox"
-                  :checked="lines(sheets.sheet.views[id]!).hidden"
-                  @change="sheets.setView(id, { hidden: ($event.target as HTMLInputElement).checked })"
-                />hidden edges</label
-              >
-              <label class="flex items-center gap-1.5"
-                ><input
-                  type="checkbox"
-                  :checked="lines(sheets.sheet.views[id]!).smooth"
-                  @change="sheets.setView(id, { smooth: ($event.target as HTMLInputElement).checked })"
-                />smooth edges</label
-              >
-              <button
-                v-if="sheets.sheet.views[id]!.shift"
-                class="word-link"
-                @click="sheets.setView(id, { shift: undefined } as never)"
-              >
-                put back
-              </button>
-            </div>
-          </li>
-        </ul>
-        <p class="mt-2 text-sm">
-          <span class="text-muted">Add a view</span>
-          <template v-for="{ words, view } in bases" :key="words">
-            {{ ' ' }}<button class="word-link mr-1.5" @click="sheets.addView(view)">{{ words }}</button>
-          </template>
-          <button class="word-link" @click="sheets.addView({ kind: 'corner' })">from a corner</button>
-        </p>
-        <p v-if="unfoldable" class="mt-1 text-sm">
-          <span class="text-muted">Fold out of “{{ wordsOf(sheets.sheet.views[unfoldable]!) }}”</span>
-          <template v-for="{ words, view } in beside" :key="words">
-            {{ ' ' }}<button class="word-link mr-1.5" @click="sheets.addView(view)">{{ words }}</button>
-          </template>
-        </p>
-        <p class="mt-1 text-sm">
-          <span class="text-muted">Cut open</span>
-          <template v-for="{ words, view } in cuts" :key="words">
-            {{ ' ' }}<button class="word-link mr-1.5" @click="sheets.addView(view)">{{ words }}</button>
-          </template>
-          <span v-if="cuts.length === 0" class="text-muted">
-            — sections are kept by name on the bench; this part has none yet</span
-          >
-        </p>
-      </section>
+      <SheetViews />
       <SheetIssues />
       <section class="border-rule space-y-1.5 border-b p-4">
         <h2 class="heading">Title block</h2>
@@ -216,6 +112,6 @@ const set = (fields: Partial<Sheet>) => sheets.set(fields);
         </p>
       </section>
     </template>
-    <p v-else class="text-muted p-4">A sheet shows a part from several sides, with a title block.</p>
+    <p v-else class="text-muted p-4">A sheet shows a part from several sides, or the whole, with a title block.</p>
   </aside>
 </template>

@@ -31,7 +31,9 @@ function show(k: number) {
         >{{ findings.length }}</span
       >
     </h2>
-    <p v-if="findings.length === 0" class="text-muted">All sizes are told, each once.</p>
+    <p v-if="findings.length === 0" class="text-muted">
+      {{ sheets.part ? 'All sizes are told, each once.' : 'Every part is seen where it has its number.' }}
+    </p>
     <p v-if="placeable.length > 1" class="pb-1">
       <button class="word-link" :disabled="sheets.busy" @click="writing.addAll(placeable)">
         tell all {{ placeable.length }} that are missing

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue';
-import { scaleFactor, sheetPaths, viewWords, type Handle, type Id, type SheetPicture } from '@helb/core';
+import { sheetPaths, viewWords, type Handle, type Id, type SheetPicture } from '@helb/core';
 import { ARROW_WAYS } from '../editor/arrow-keys.ts';
 import { nearestHandle } from '../editor/handles.ts';
 import { useModel } from '../stores/model.ts';
@@ -46,18 +46,25 @@ const base = computed(() =>
     : [],
 );
 const views = computed(() =>
-  Object.entries(sheets.composed?.boxes ?? {}).map(([id, { low, high }]) => ({
-    id,
-    layers: layersOf(
-      picture.value!,
-      picture.value!.strokes.filter(({ view, mark }) => view === id && mark === undefined),
-    ),
-    x: low[0] - 3,
-    y: size.value[1] - high[1] - 3,
-    width: high[0] - low[0] + 6,
-    height: high[1] - low[1] + 6,
-    words: sheets.sheet?.views[id] ? viewWords(sheets.sheet.views[id], sheets.sheet, sheets.sectionName) : '',
-  })),
+  Object.entries(sheets.composed?.views ?? {}).map(
+    ([
+      id,
+      {
+        box: { low, high },
+      },
+    ]) => ({
+      id,
+      layers: layersOf(
+        picture.value!,
+        picture.value!.strokes.filter(({ view, mark }) => view === id && mark === undefined),
+      ),
+      x: low[0] - 3,
+      y: size.value[1] - high[1] - 3,
+      width: high[0] - low[0] + 6,
+      height: high[1] - low[1] + 6,
+      words: sheets.sheet?.views[id] ? viewWords(sheets.sheet.views[id], sheets.sheet, sheets.sectionName) : '',
+    }),
+  ),
 );
 
 /** Where the pointer is, mm on paper, y downwards. */
@@ -87,7 +94,14 @@ function pressMark(event: PointerEvent, mark: Id) {
   svg.value!.setPointerCapture(event.pointerId);
   event.preventDefault();
 }
+/** A press says where a detail lies: in mm of the thing. */
+function enlargeAt([x, y]: readonly [number, number], id: Id) {
+  const { at, factor } = sheets.composed!.views[id]!;
+  sheets.enlarge(id, [(x - at[0]) / factor, (size.value[1] - y - at[1]) / factor]);
+}
 function press(event: PointerEvent, id?: Id) {
+  if (event.button === 0 && sheets.enlarging && id !== undefined && id === sheets.picked)
+    return enlargeAt(place(event), id);
   const handle = handleAt(place(event));
   if (event.button === 0 && handle) return void writing.pick(handle);
   const wantsPaper = event.button === 1 || event.button === 2 || event.shiftKey || id === undefined;
@@ -112,7 +126,7 @@ function release() {
   const { id, mark, by } = held.value ?? {};
   held.value = undefined;
   if (mark !== undefined && by && Math.hypot(...by) > 0.5) {
-    const factor = scaleFactor(sheets.composed!.scale);
+    const { factor } = sheets.composed!.views[writing.marks[mark]!.view]!;
     writing.shift(mark, [by[0] / factor, -by[1] / factor]);
   }
   if (id !== undefined && by && Math.hypot(...by) > 0.5) shift(id, by[0], -by[1]);
@@ -170,7 +184,7 @@ const middle = (): [number, number] => [
           :key="view.id"
           :transform="held?.id === view.id ? `translate(${held.by[0]} ${held.by[1]})` : undefined"
           class="group outline-none"
-          :class="writing.verb ? 'cursor-crosshair' : 'cursor-move'"
+          :class="writing.verb || sheets.enlarging ? 'cursor-crosshair' : 'cursor-move'"
           tabindex="0"
           role="button"
           :aria-label="`View ${view.words}`"

@@ -1,6 +1,15 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { explain, usualSheet, type Action, type ComposedSheet, type Id, type Sheet, type View } from '@helb/core';
+import {
+  explain,
+  usualSheet,
+  usualWhole,
+  type Action,
+  type ComposedSheet,
+  type Id,
+  type Sheet,
+  type View,
+} from '@helb/core';
 import { download, fileName } from '../download.ts';
 import type { SheetFormat } from '../workers/protocol.ts';
 import { newId } from './ids.ts';
@@ -12,6 +21,15 @@ const TYPES: Readonly<Record<SheetFormat, string>> = {
   svg: 'image/svg+xml',
   dxf: 'image/vnd.dxf',
 };
+
+/** What a detail shows at first: so far round its middle, mm on paper. */
+const DETAIL = 12;
+
+/** What a view can be set to; undefined is as usual again. */
+export type ViewFields = { readonly [K in keyof Settable]?: Settable[K] | undefined };
+type ViewOf<K extends View['kind']> = Extract<View, { kind: K }>;
+type Settable = Pick<ViewOf<'section'>, 'hidden' | 'smooth' | 'shift' | 'apart' | 'numbered' | 'steps'> &
+  Pick<ViewOf<'detail'>, 'radius' | 'times'>;
 
 const STOPPED =
   'Stopped. Threads that are cut in full take long to be seen from every side: as a sign they are drawn at once.';
@@ -33,7 +51,11 @@ export const useSheets = defineStore('sheets', () => {
   /** The one that was asked for, else the first. */
   const id = computed(() => order.value.find((one) => one === wanted.value) ?? order.value[0]);
   const sheet = computed((): Sheet | undefined => (id.value ? store.project!.sheets![id.value] : undefined));
-  const part = computed(() => (sheet.value ? store.project!.parts[sheet.value.part] : undefined));
+  /** The part that is drawn; none where it is the whole. */
+  const part = computed(() => {
+    const of = sheet.value?.part;
+    return of === undefined ? undefined : store.project!.parts[of];
+  });
   const sectionName = (section: Id): string => part.value?.sections?.[section]?.name ?? '?';
 
   const show = (next: Id): void => void (wanted.value = next);
@@ -43,6 +65,7 @@ export const useSheets = defineStore('sheets', () => {
     () => {
       composed.value = undefined;
       picked.value = undefined;
+      enlarging.value = false;
     },
     { flush: 'sync' },
   );
@@ -75,12 +98,14 @@ export const useSheets = defineStore('sheets', () => {
     return result.ok;
   }
 
-  /** A new sheet of a part, as the last one was set up. */
-  function add(partId: Id): void {
+  /** A new sheet of a part, or of the whole, as the last one was set up. */
+  function add(partId?: Id): void {
     const before = order.value.length > 0 ? store.project!.sheets![order.value.at(-1)!]! : undefined;
     const { paper = 'A4', projection = 'first' } = before ?? {};
-    const { name } = store.project!.parts[partId]!;
-    const record = usualSheet({ id: partId, name }, { paper, projection });
+    const record =
+      partId === undefined
+        ? usualWhole({ paper: paper === 'A4' ? 'A3' : paper, projection })
+        : usualSheet({ id: partId, name: store.project!.parts[partId]!.name }, { paper, projection });
     // it has not gone out yet
     const { revision: _, ...title } = before?.title ?? {};
     const made = newId('sheet');
@@ -95,9 +120,24 @@ export const useSheets = defineStore('sheets', () => {
     const made = newId('view');
     if (act({ command: 'view.add', input: { sheet: id.value!, id: made, view } })) picked.value = made;
   }
-  const setView = (view: Id, fields: { hidden?: boolean; smooth?: boolean; shift?: [number, number] }) =>
+  const setView = (view: Id, fields: ViewFields) =>
     act({ command: 'view.set', input: { sheet: id.value!, view, fields } });
   const removeView = (view: Id) => act({ command: 'view.remove', input: { sheet: id.value!, view } });
+
+  /** Is a detail of the picked view to be shown? The next press in it says where. */
+  const enlarging = ref(false);
+  /** Shows what lies round a place of a view larger. @param at mm of the thing in the plane of its eye */
+  function enlarge(of: Id, [x, y]: readonly [number, number]): void {
+    enlarging.value = false;
+    const { factor } = composed.value!.views[of]!;
+    const rounded = (n: number) => Number(n.toPrecision(3));
+    const detail = {
+      at: [rounded(x), rounded(y)] as [number, number],
+      radius: rounded(DETAIL / factor),
+      times: 2 as const,
+    };
+    addView({ kind: 'detail', of, ...detail });
+  }
 
   /** Writes sheets as a file of one of the kinds. */
   async function save(ids: readonly Id[], format: SheetFormat): Promise<void> {
@@ -112,7 +152,7 @@ export const useSheets = defineStore('sheets', () => {
   }
 
   return {
-    ...{ id, order, sheet, part, sectionName, composed, message, busy, picked },
-    ...{ show, draw, stop, add, set, write, remove, addView, setView, removeView, save },
+    ...{ id, order, sheet, part, sectionName, composed, message, busy, picked, enlarging },
+    ...{ show, draw, stop, add, set, write, remove, addView, setView, removeView, enlarge, save },
   };
 });

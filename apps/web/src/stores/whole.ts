@@ -2,11 +2,9 @@ import { defineStore } from 'pinia';
 import { until } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
-  followedBy,
   formatAmount,
-  middle3,
   movedBy,
-  shift3,
+  type Id,
   type Movement,
   type Project,
   type Topology,
@@ -15,7 +13,7 @@ import {
 } from '@helb/core';
 import {
   drive,
-  explodedBy,
+  explodedPoses,
   Grab,
   isAngle,
   memberPose,
@@ -144,19 +142,9 @@ export const useWhole = defineStore('whole', () => {
   const shownPoses = computed((): readonly Movement[] => {
     const [all, now] = [assembled.value, pose.value];
     if (!all || !now) return [];
-    if (exploded.value === 0) return now.poses;
-    const offsets = explodedBy(all.mechanism, now, middles(), all.mechanism.size * 2.4 * exploded.value);
-    return now.poses.map((at, k) => followedBy(at, shift3(offsets[k]!)));
+    const boxOf = (part: Id) => whole.value!.parts[part]?.totals.box_mm ?? undefined;
+    return explodedPoses(all, now, boxOf, exploded.value);
   });
-  /** The middle of what rides on each body, in its coordinates. */
-  function middles(): Vec3[] {
-    const { members, mechanism } = assembled.value!;
-    return mechanism.bodies.map((_, k): Vec3 => {
-      const member = members.find(({ body }) => body === k);
-      const box = member && whole.value!.parts[member.part]?.totals.box_mm;
-      return box ? movedBy(member.local, middle3(box.low, box.high)) : [0, 0, 0];
-    });
-  }
   const memberPoses = computed(
     (): ReadonlyMap<string, Movement> =>
       new Map(

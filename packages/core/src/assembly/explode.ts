@@ -1,7 +1,46 @@
-import { add3, dot3, movedBy, scale3, sub3, turnedBy, type Vec3 } from '../math/index.ts';
+import {
+  add3,
+  dot3,
+  followedBy,
+  middle3,
+  movedBy,
+  scale3,
+  shift3,
+  sub3,
+  turnedBy,
+  type Box3,
+  type Movement,
+  type Vec3,
+} from '../math/index.ts';
+import type { Id } from '../records/index.ts';
+import type { Assembled } from './assemble.ts';
 import { SPACE } from './equations.ts';
 import type { Mechanism, Pose } from './mechanism.ts';
 import { spanning } from './spanning.ts';
+
+/** How far a body goes at most from the one that it is joined to, as a multiple of how large a usual one is. */
+const FAR = 2.4;
+
+/**
+ * Where bodies stand taken apart: joint by joint away from what is held, along the axis of the joint, on the side on which
+ * they lie.
+ * @param share of the way as far as is shown, 0 to 1 @param boxOf the box round a part, in its own coordinates
+ */
+export function explodedPoses(
+  { mechanism, members }: Pick<Assembled, 'mechanism' | 'members'>,
+  pose: Pick<Pose, 'poses'>,
+  boxOf: (part: Id) => Box3 | undefined,
+  share: number,
+): readonly Movement[] {
+  if (share === 0) return pose.poses;
+  const middles = mechanism.bodies.map((_, k): Vec3 => {
+    const member = members.find(({ body }) => body === k);
+    const box = member && boxOf(member.part);
+    return box ? movedBy(member.local, middle3(box.low, box.high)) : [0, 0, 0];
+  });
+  const offsets = explodedBy(mechanism, pose, middles, mechanism.size * FAR * share);
+  return pose.poses.map((at, k) => followedBy(at, shift3(offsets[k]!)));
+}
 
 /**
  * How far each body stands off in an exploded view, mm, by the places of the bodies: joint by joint away from what is held,

@@ -7,7 +7,7 @@ export { originOf } from './pose.ts';
 export { amountsOf, drawnPose } from './drawn-pose.ts';
 export { assemble, memberPose, restPoses, type Assembled, type Member, type Surroundings } from './assemble.ts';
 export { drive, type Driven } from './drive.ts';
-export { explodedBy } from './explode.ts';
+export { explodedBy, explodedPoses } from './explode.ts';
 export { fighting, restPose } from './rest.ts';
 export { ASSEMBLY_RELATIONS, related, type AssemblyRelationName, type Feature } from './relations.ts';
 export { Grab, type Limits } from './grab.ts';

@@ -1,28 +1,25 @@
-import { usualSheet, type View } from '../drawing/index.ts';
+import { usualSheet, usualWhole, type View } from '../drawing/index.ts';
 import type { ProjectScript } from '../document/index.ts';
 import type { Id } from '../records/index.ts';
 import { SHEET_MARKS } from './sheet-marks.ts';
 
-/** Three parts on sheets: a bearing cut open, a turned knob, and the tray. */
+/** Three parts on sheets, a bearing cut open, a turned knob cut open by half, and the tray; and the whole, taken apart. */
 export function drawSheets(script: ProjectScript, parts: Readonly<Record<'bracket' | 'knob' | 'tray', Id>>): void {
   const { bracket, knob, tray } = parts;
-  const section = script.newId('c');
-  const plane = { to: 'origin', name: 'front' } as const;
-  script.do('section.add', {
-    part: bracket,
-    id: section,
-    section: { name: 'Through the shaft', plane, offset: '0 mm', turned: false },
-  });
-  const across = script.newId('c');
-  script.do('section.add', {
-    part: tray,
-    id: across,
-    section: { name: 'Across', plane, offset: '0 mm', turned: false },
-  });
+  const sectionOf = (part: Id, name: string, plane: 'front' | 'right', turned = false): Id => {
+    const id = script.newId('c');
+    const section = { name, plane: { to: 'origin', name: plane }, offset: '0 mm', turned } as const;
+    script.do('section.add', { part, id, section });
+    return id;
+  };
+  const shaft = sectionOf(bracket, 'Through the shaft', 'front');
+  const across = sectionOf(tray, 'Across', 'front');
+  const middle = sectionOf(knob, 'Through the middle', 'front');
+  const half = sectionOf(knob, 'Right of the middle', 'right', true);
+  const title = { drawn: 'seed library', date: '2026-11', revision: 'A', tolerance: 'ISO 2768-mK' };
   const sheetOf = (part: Id, views: Readonly<Record<Id, View>>) => {
     const { name } = script.project.parts[part]!;
     const record = usualSheet({ id: part, name }, { paper: 'A4', projection: 'first' });
-    const title = { drawn: 'seed library', date: '2026-11', revision: 'A', tolerance: 'ISO 2768-mK' };
     const marks = SHEET_MARKS[name] ?? {};
     script.do('sheet.add', {
       id: script.newId('d'),
@@ -31,11 +28,11 @@ export function drawSheets(script: ProjectScript, parts: Readonly<Record<'bracke
   };
   sheetOf(bracket, {
     top: { kind: 'base', from: 'top' },
-    cut: { kind: 'section', section },
+    cut: { kind: 'section', section: shaft },
     corner: { kind: 'corner' },
   });
   sheetOf(knob, {
-    front: { kind: 'base', from: 'front', hidden: false },
+    front: { kind: 'section', section: middle, steps: [{ at: half }] },
     top: { kind: 'projected', of: 'front', beside: 'above', hidden: false },
     corner: { kind: 'corner' },
   });
@@ -44,4 +41,7 @@ export function drawSheets(script: ProjectScript, parts: Readonly<Record<'bracke
     cut: { kind: 'section', section: across },
     corner: { kind: 'corner' },
   });
+  const whole = usualWhole({ paper: 'A3', projection: 'first' });
+  const { tolerance: _, ...heading } = title;
+  script.do('sheet.add', { id: script.newId('d'), record: { ...whole, title: heading } });
 }

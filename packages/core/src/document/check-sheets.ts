@@ -1,23 +1,42 @@
-import type { Sheet } from '../drawing/index.ts';
+import { parentOf, type Sheet, type View } from '../drawing/index.ts';
+import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
 import type { Project } from './schema.ts';
 
 /** What is drawn on sheets is there: the part, its sections, and the views that others are folded out of. */
 export function checkSheets({ sheets = {}, parts }: Project): Issue | undefined {
   for (const sheet of Object.values(sheets)) {
-    const part = parts[sheet.part];
-    if (!part) return issue('sheet.part', { name: sheet.name });
-    const sections = part.sections ?? {};
-    for (const view of Object.values(sheet.views))
-      if (view.kind === 'section' && !Object.hasOwn(sections, view.section))
-        return issue('sheet.section', { name: sheet.name, part: part.name });
-    if (!hasItsMarks(sheet)) return issue('project.order', { what: `marks of ${sheet.name}` });
-    if (Object.values(sheet.marks ?? {}).some(({ view }) => !Object.hasOwn(sheet.views, view)))
-      return issue('mark.view', { name: sheet.name });
-    const wrong = wrongOrder(sheet);
+    const wrong = wrongSubject(sheet, parts) ?? wrongMarks(sheet) ?? wrongOrder(sheet);
     if (wrong) return wrong;
   }
   return undefined;
+}
+
+/** The whole has no sections, and nothing is written into its views; a part is one thing. */
+function wrongSubject({ name, part: id, views, marks }: Sheet, parts: Project['parts']): Issue | undefined {
+  const part = id === undefined ? undefined : parts[id];
+  if (id !== undefined && !part) return issue('sheet.part', { name });
+  if (id === undefined && Object.keys(marks ?? {}).length > 0) return issue('sheet.whole', { name });
+  const sections = part?.sections ?? {};
+  for (const view of Object.values(views)) {
+    if (part && (view.apart !== undefined || view.numbered !== undefined)) return issue('sheet.apart', { name });
+    if (sectionsIn(view).some((section) => !Object.hasOwn(sections, section)))
+      return issue('sheet.section', { name, part: part?.name ?? 'the whole' });
+  }
+  return undefined;
+}
+
+/** The sections that a view is cut open at. */
+const sectionsIn = (view: View): readonly Id[] =>
+  view.kind === 'section'
+    ? [view.section, ...(view.steps ?? []).flatMap(({ at, section }) => (section === undefined ? [at] : [at, section]))]
+    : [];
+
+function wrongMarks(sheet: Sheet): Issue | undefined {
+  if (!hasItsMarks(sheet)) return issue('project.order', { what: `marks of ${sheet.name}` });
+  return Object.values(sheet.marks ?? {}).some(({ view }) => !Object.hasOwn(sheet.views, view))
+    ? issue('mark.view', { name: sheet.name })
+    : undefined;
 }
 
 function hasItsMarks({ marks = {}, markOrder = [] }: Sheet): boolean {
@@ -31,8 +50,8 @@ function wrongOrder({ name, views, viewOrder }: Sheet): Issue | undefined {
   if (!complete || !viewOrder.every((id) => Object.hasOwn(views, id)))
     return issue('project.order', { what: `views of ${name}` });
   const late = viewOrder.find((id, k) => {
-    const view = views[id]!;
-    return view.kind === 'projected' && !viewOrder.slice(0, k).includes(view.of);
+    const parent = parentOf(views[id]!);
+    return parent !== undefined && !viewOrder.slice(0, k).includes(parent);
   });
   return late === undefined ? undefined : issue('sheet.view', { name });
 }

@@ -47,12 +47,12 @@ const [LEAST, MOST] = [0.8, 2.5];
 /**
  * Centre lines of what is round: crosses where it is seen from its end, its axis where it is seen from the side. In mm of
  * the thing, in the plane of the eye.
- * @param cut of a section: axes are drawn only where they lie in it
+ * @param cut the planes of a section: axes are drawn only where they lie in one of them
  */
 export function centreLines(
   bodies: readonly { readonly topology: Topology; readonly movement: Movement }[],
   eye: Frame,
-  { factor, cut }: { readonly factor: number; readonly cut: Frame | undefined },
+  { factor, cut }: { readonly factor: number; readonly cut: readonly Frame[] | undefined },
 ): Piece[] {
   const found = new Map<string, { readonly pieces: readonly Piece[]; readonly reach: number }>();
   const offer = (key: string, reach: number, pieces: readonly Piece[]) => {
@@ -71,7 +71,10 @@ export function centreLines(
           segment([a[0], a[1] - arm], [a[0], a[1] + arm]),
         ];
         offer(`at ${told(a)}`, arm, cross);
-      } else if (lean < 1e-9 && (!cut || Math.abs(heightOver(cut, movedBy(movement, from))) < 1e-6)) {
+      } else if (
+        lean < 1e-9 &&
+        (!cut || cut.some((plane) => Math.abs(heightOver(plane, movedBy(movement, from))) < 1e-6))
+      ) {
         const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
         const [ux, uy] = [(b[0] - a[0]) / length, (b[1] - a[1]) / length];
         const [p, q]: [Vec2, Vec2] = [

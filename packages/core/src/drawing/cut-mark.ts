@@ -1,47 +1,83 @@
-import { alongPlane, heightOver, type Frame, type Vec2 } from '../math/index.ts';
+import { alongPlane, left2, toPlane, type Frame, type Vec2 } from '../math/index.ts';
 import type { Box } from '../sketch/pieces/index.ts';
+import type { CutLine } from './cut.ts';
 import { segment, type Stroke } from './picture.ts';
 
 /** How far the line of a cut reaches beyond the view, how long its wide ends and its arrows are, mm on paper. */
 const [BEYOND, END, ARROW] = [8, 6, 9];
 
 /**
- * Where a view is cut (ISO 128-3): a line across it with wide ends, arrows that tell the way in which the section is seen,
- * and places for its letter.
+ * Where a view is cut (ISO 128-3): a line across it, wide at its ends and where it goes on elsewhere, arrows that tell the
+ * way in which the section is seen, and places for its letter.
  */
 export function cutMark(
-  plane: Frame,
+  { frame, stretches }: CutLine,
   eye: Frame,
   { factor, at, box }: { readonly factor: number; readonly at: Vec2; readonly box: Box },
 ): { readonly strokes: Stroke[]; readonly letters: Vec2[] } {
-  const [nx, ny] = alongPlane(eye, plane.z);
-  // the plane is seen edge-on: its places are those at this height along its normal
-  const height = -heightOver(plane, eye.origin);
-  const foot: Vec2 = [at[0] + nx * height * factor, at[1] + ny * height * factor];
-  const way: Vec2 = [-ny, nx];
-  const along = ([x, y]: Vec2) => (x - foot[0]) * way[0] + (y - foot[1]) * way[1];
-  const reach = [box.low, box.high, [box.low[0], box.high[1]] as Vec2, [box.high[0], box.low[1]] as Vec2].map(along);
-  const place = (t: number, off = 0): Vec2 => [foot[0] + t * way[0] + off * nx, foot[1] + t * way[1] + off * ny];
-  const [low, high] = [Math.min(...reach) - BEYOND, Math.max(...reach) + BEYOND];
-  const ends = [
-    { t: low, into: 1 },
-    { t: high, into: -1 },
+  const up = alongPlane(eye, frame.y);
+  // a cut that goes straight on may be looked at along any line in its plane
+  const way: Vec2 = stretches.length === 1 ? left2([-up[0], -up[1]]) : alongPlane(eye, frame.x);
+  const [u, v] = toPlane(eye, frame.origin);
+  const foot: Vec2 = [at[0] + u * factor, at[1] + v * factor];
+  const place = ([t, h]: Vec2): Vec2 => [foot[0] + t * way[0] + h * up[0], foot[1] + t * way[1] + h * up[1]];
+  const within = (axis: Vec2): [low: number, high: number] => {
+    const corners: Vec2[] = [box.low, box.high, [box.low[0], box.high[1]], [box.high[0], box.low[1]]];
+    const reach = corners.map(([x, y]) => (x - foot[0]) * axis[0] + (y - foot[1]) * axis[1]);
+    return [Math.min(...reach) - BEYOND, Math.max(...reach) + BEYOND];
+  };
+  const [[low, high], [, top]] = [within(way), within(up)];
+  const line = stretches.flatMap(({ from, to, height }): Vec2[] => {
+    const h = height === undefined ? top : height * factor;
+    const [a, b] = [Math.max(from * factor, low), Math.min(to * factor, high)];
+    return height === undefined && to === Infinity
+      ? [[a, h]]
+      : [
+          [a, h],
+          [b, h],
+        ];
+  });
+  const [first, last] = [line[0]!, line.at(-1)!];
+  const arrowAt = ([t, h]: Vec2) =>
+    [
+      [
+        [t, h + ARROW],
+        [t, h],
+      ] as const,
+      [
+        [t, h],
+        [t - 1, h + 3],
+      ] as const,
+      [
+        [t, h],
+        [t + 1, h + 3],
+      ] as const,
+    ].map(([p, q]) => segment(place(p as Vec2), place(q as Vec2)));
+  const wide = [
+    [first, towards(first, line[1]!, END)] as const,
+    [last, towards(last, line.at(-2)!, END)] as const,
+    ...line
+      .slice(1, -1)
+      .flatMap((corner, k) =>
+        [line[k]!, line[k + 2]!].map((next) => [corner, towards(corner, next, END / 2)] as const),
+      ),
   ];
-  // it is looked against the normal of the plane: arrows come from its front
-  const arrows = ends.flatMap(({ t }) => [
-    segment(place(t, ARROW), place(t)),
-    segment(place(t), place(t - 1, 3)),
-    segment(place(t), place(t + 1, 3)),
-  ]);
   return {
     strokes: [
-      { line: 'centre', pieces: [segment(place(low + END), place(high - END))] },
-      { line: 'visible', pieces: ends.map(({ t, into }) => segment(place(t), place(t + into * END))) },
-      { line: 'thin', pieces: arrows },
+      { line: 'centre', pieces: line.slice(1).map((to, k) => segment(place(line[k]!), place(to))) },
+      { line: 'visible', pieces: wide.map(([from, to]) => segment(place(from), place(to))) },
+      { line: 'thin', pieces: [...arrowAt(first), ...arrowAt(last)] },
     ],
-    letters: ends.map(({ t, into }) => {
-      const [x, y] = place(t - into * 4, ARROW - 3);
+    letters: [first, last].map(([t, h], k) => {
+      const [x, y] = place([t + (k === 0 ? -4 : 4), h + ARROW - 3]);
       return [x, y - 2.5];
     }),
   };
+}
+
+/** A place on the way to another, so far on, but not beyond it. */
+function towards([x, y]: Vec2, [u, v]: Vec2, by: number): Vec2 {
+  const length = Math.hypot(u - x, v - y);
+  const share = length === 0 ? 0 : Math.min(1, by / length);
+  return [x + (u - x) * share, y + (v - y) * share];
 }

@@ -6,9 +6,10 @@ import { referenceWords, type NameOf } from '../references/index.ts';
 import { checkedSizes, type BuiltPart, type OpenView, type SaidMark } from './completeness/index.ts';
 import { markReferences, type Mark } from './marks/index.ts';
 import { isSeenIn, contextOf, type SeenMark, type Scene } from './marked.ts';
-import { letterHeight, type PutTogether } from './compose.ts';
+import { letterHeight, type PutTogether, type SeenView } from './compose.ts';
+import type { ListedPart } from './parts-list.ts';
 import { spotOf } from './witness/index.ts';
-import type { Sheet } from './schema.ts';
+import { parentOf, type Sheet } from './schema.ts';
 
 /** Something to mend on a sheet before it goes out. */
 export interface SheetFinding {
@@ -117,7 +118,7 @@ function atHidden({ together, marks, scene }: Checked): SheetFinding[] {
 function idleViews({ sheet, marks }: Checked): SheetFinding[] {
   if (marks.length === 0) return [];
   const used = new Set(marks.map(({ mark }) => mark.view));
-  const parents = new Set(Object.values(sheet.views).flatMap((view) => (view.kind === 'projected' ? [view.of] : [])));
+  const parents = new Set(Object.values(sheet.views).map(parentOf));
   return sheet.viewOrder
     .filter((id) => {
       const kind = sheet.views[id]!.kind;
@@ -129,7 +130,23 @@ function idleViews({ sheet, marks }: Checked): SheetFinding[] {
 const noMaterial = ({ material }: Checked): SheetFinding[] =>
   material === '' ? [{ issue: issue('sheet.material') }] : [];
 
+/** Of the whole: parts of the list that no view shows that calls parts by their numbers. */
+export function unseenParts(views: readonly SeenView[], parts: readonly ListedPart[]): SheetFinding[] {
+  const numbered = views.filter(({ view }) => view.numbered);
+  if (numbered.length === 0) return [];
+  const seen = new Set(
+    numbered.flatMap(({ drawn, bodies }) =>
+      drawn.lines.flatMap(({ hidden, body }) => (hidden ? [] : [bodies[body]!.part])),
+    ),
+  );
+  return parts.flatMap(({ part, name }, k) =>
+    seen.has(part) ? [] : [{ issue: issue('sheet.unseen', { number: k + 1, part: name }), view: numbered[0]!.id }],
+  );
+}
+
 export const sheetWords: Words = {
+  'sheet.unseen': (f) =>
+    `${f['number']}, ${f['part']}, is not seen where parts have their numbers: take that view further apart, or number another view.`,
   'sheet.missing': (f) =>
     f['note'] === 1
       ? `No word tells the shape of ${f['of']}.`

@@ -3,11 +3,12 @@ export { PAPERS, paperSize, withinFrame, type Paper } from './papers.ts';
 export { SCALE_NAMES, scaleFactor } from './scales.ts';
 export { BESIDE_EYES, CORNER_EYE, SIDE_EYES } from './eyes.ts';
 export { LINES, LINE_KINDS, type Lettering, type LineKind, type SheetPicture, type Stroke } from './picture.ts';
+export { cutAway, cutLine, cutWords, type Cut, type CutLine } from './cut.ts';
 export { composed, USUAL_LINES, type ComposedSheet, type PutTogether, type SeenView } from './compose.ts';
 export { contextOf, readSeen, type ComposedMark, type Scene, type SeenMark } from './marked.ts';
 export { fittingMarks, type FittingMark } from './fitting.ts';
 export type { Handle } from './handles.ts';
-export { sheetFindings, sheetWords, type SheetFinding } from './findings.ts';
+export { sheetFindings, sheetWords, unseenParts, type SheetFinding } from './findings.ts';
 export type { BuiltPart, SaidMark } from './completeness/index.ts';
 export { placesOfFace, Witness } from './witness/index.ts';
 export {
@@ -24,6 +25,7 @@ export {
   type Tolerance,
 } from './marks/index.ts';
 export { changesSince, changeWords, issuedNow, nextRevision, type SheetChange } from './issues.ts';
+export type { ListedPart } from './parts-list.ts';
 export type { TitleText } from './title-block.ts';
-export { usualSheet } from './usual.ts';
+export { usualSheet, usualWhole } from './usual.ts';
 export { BESIDE_WORDS, SIDE_WORDS, viewWords } from './view-words.ts';

@@ -12,6 +12,8 @@ export interface LaidView {
   readonly view: View;
   readonly eye: Frame;
   readonly box: Box;
+  /** What is written round it: so far beyond it, mm on paper, nothing else should begin. */
+  readonly around?: number;
 }
 
 export interface Layout {
@@ -39,11 +41,11 @@ export function laidOut(sheet: Pick<Sheet, 'projection' | 'scale'>, views: reado
   const scale =
     sheet.scale ??
     largestFitting((factor) => {
-      const { low, high } = extent(placed(sheet.projection, views, factor, false));
+      const { low, high } = extent(withNames(placed(sheet.projection, views, factor, false)));
       return high[0] - low[0] <= room[0] && high[1] - low[1] <= room[1];
     });
   const factor = scaleFactor(scale);
-  const { low, high } = extent(placed(sheet.projection, views, factor, false));
+  const { low, high } = extent(withNames(placed(sheet.projection, views, factor, false)));
   const middle: Vec2 = [
     (area.low[0] + area.high[0] - low[0] - high[0]) / 2,
     (area.low[1] + area.high[1] - low[1] - high[1]) / 2,
@@ -58,7 +60,14 @@ interface Placed {
   readonly at: Vec2;
   /** What it covers on paper. */
   readonly box: Box;
+  readonly around: number;
 }
+
+/** With what is written round them. */
+const withNames = (all: readonly Placed[]): { readonly box: Box }[] =>
+  all.map(({ box: { low, high }, around }) => ({
+    box: { low: [low[0] - around, low[1] - around], high: [high[0] + around, high[1] + around] },
+  }));
 
 const extent = (all: readonly { readonly box: Box }[]): Box => extentOf(all.map(({ box }) => box));
 
@@ -69,7 +78,7 @@ function placed(
   shifted: boolean,
 ): Placed[] {
   const done: Placed[] = [];
-  for (const { id, view, eye, box } of views) {
+  for (const { id, view, eye, box, around = 0 } of views) {
     const covered = (at: Vec2): Box => ({
       low: [at[0] + factor * box.low[0], at[1] + factor * box.low[1]],
       high: [at[0] + factor * box.high[0], at[1] + factor * box.high[1]],
@@ -93,7 +102,7 @@ function placed(
     // it may be dragged away from the view that it is folded out of, not out of line with it
     const by: Vec2 = way && view.kind === 'projected' ? [way[0] === 0 ? 0 : dx, way[1] === 0 ? 0 : dy] : [dx, dy];
     const place = add2(done.length === 0 ? [0, 0] : at, by);
-    done.push({ id, eye, at: place, box: covered(place) });
+    done.push({ id, eye, at: place, box: covered(place), around });
   }
   return done;
 }

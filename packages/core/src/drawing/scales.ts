@@ -14,3 +14,10 @@ export function scaleFactor(name: string): number {
 /** The largest scale of which `fits` holds; the smallest of all where none does. */
 export const largestFitting = (fits: (factor: number) => boolean): string =>
   SCALE_NAMES.find((name) => fits(scaleFactor(name))) ?? SCALE_NAMES.at(-1)!;
+
+/** A factor as a scale, also one that is no usual scale. */
+export function scaleName(factor: number): string {
+  const known = SCALE_NAMES.find((name) => Math.abs(scaleFactor(name) / factor - 1) < 1e-9);
+  const rounded = (n: number) => Number(n.toFixed(2));
+  return known ?? (factor > 1 ? `${rounded(factor)}:1` : `1:${rounded(1 / factor)}`);
+}

@@ -18,16 +18,44 @@ export const viewFields = {
   smooth: z.boolean().optional(),
   /** How far it was dragged from where it is laid out, mm on paper. */
   shift: placeSchema.optional(),
+  /** Of the whole: how far its parts stand off from what they are joined to, as a share of the most that is shown. */
+  apart: z.number().min(0).max(1).optional(),
+  /** Of the whole: are parts called by their numbers in the list of parts? */
+  numbered: z.boolean().optional(),
 };
+
+/** From other sections on, on their front, a view is cut open at yet another one, or not at all; at most so often. */
+export const cutStepsSchema = z.array(z.strictObject({ at: idSchema, section: idSchema.optional() })).max(8);
+
+/** What a detail can be set to: how much it shows, mm of the thing, and how many times as large as the sheet. */
+export const DETAIL_TIMES = [2, 5, 10, 20] as const;
+export const detailFields = { radius: z.number().min(0.01).max(1e5), times: z.literal(DETAIL_TIMES) };
 
 export const viewSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('base'), from: z.enum(SIDES), ...viewFields }),
   z.strictObject({ kind: z.literal('projected'), of: idSchema, beside: z.enum(BESIDE), ...viewFields }),
   z.strictObject({ kind: z.literal('corner'), ...viewFields }),
   /** Cut open at a section that the part keeps by name. */
-  z.strictObject({ kind: z.literal('section'), section: idSchema, ...viewFields }),
+  z.strictObject({
+    kind: z.literal('section'),
+    section: idSchema,
+    steps: cutStepsSchema.optional(),
+    ...viewFields,
+  }),
+  /** What of another view lies in a circle, larger. */
+  z.strictObject({
+    kind: z.literal('detail'),
+    of: idSchema,
+    /** The middle of the circle in the plane of the eye, mm of the thing. */
+    at: placeSchema,
+    ...detailFields,
+    ...viewFields,
+  }),
 ]);
 export type View = z.infer<typeof viewSchema>;
+
+/** The view that one is folded out of, or shows a detail of. */
+export const parentOf = (view: View): string | undefined => ('of' in view ? view.of : undefined);
 
 const written = z.string().max(60).optional();
 /** What is written into the title block besides what the project knows. */
@@ -56,8 +84,8 @@ export type Issued = z.infer<typeof issuedSchema>;
 
 export const sheetSchema = z.strictObject({
   name: nameSchema,
-  /** The part that is drawn. */
-  part: idSchema,
+  /** The part that is drawn; the whole as it is put together if absent. */
+  part: idSchema.optional(),
   paper: z.enum(PAPER_NAMES),
   upright: z.boolean(),
   /** Which way views are folded out (ISO 5456-2). */

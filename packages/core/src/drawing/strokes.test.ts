@@ -4,6 +4,7 @@ import type { Topology } from '../kernel-port/index.ts';
 import { along, fullCircle, lengthOf, scaled, type Piece } from '../sketch/pieces/index.ts';
 import { centreLines } from './centre-lines.ts';
 import { notCovered } from './covered.ts';
+import { cutLine } from './cut.ts';
 import { cutMark } from './cut-mark.ts';
 import { SIDE_EYES } from './eyes.ts';
 import { flatPieces } from './flat.ts';
@@ -146,15 +147,17 @@ describe('centre lines', () => {
     const [half] = centreLines(bodies, SIDE_EYES.top, { factor: 0.1, cut: undefined });
     expect(half!.from[0]).toBeCloseTo(10 - 3 - 8, 9);
     const cutAt = (y: number) => frameOn([0, y, 0], [0, -1, 0]);
-    expect(centreLines(bodies, SIDE_EYES.front, { factor: 1, cut: cutAt(5) })).toHaveLength(1);
-    expect(centreLines(bodies, SIDE_EYES.front, { factor: 1, cut: cutAt(7) })).toEqual([]);
+    expect(centreLines(bodies, SIDE_EYES.front, { factor: 1, cut: [cutAt(5)] })).toHaveLength(1);
+    expect(centreLines(bodies, SIDE_EYES.front, { factor: 1, cut: [cutAt(7)] })).toEqual([]);
   });
 });
 
 test('where it is cut: a line across the view, its arrows from the side that is left out', () => {
   const plane = frameOn([0, 5, 0], [0, -1, 0]);
   const box = { low: [0, 0], high: [40, 20] } as const;
-  const { strokes, letters } = cutMark(plane, SIDE_EYES.top, { factor: 2, at: [0, 0], box });
+  const cut = cutLine({ plane, steps: [] });
+  if (!cut.ok) throw new Error(cut.issue.code);
+  const { strokes, letters } = cutMark(cut.value, SIDE_EYES.top, { factor: 2, at: [0, 0], box });
   const [line] = strokes.find((stroke) => stroke.line === 'centre')!.pieces;
   expect([line!.from[1], line!.to[1]]).toEqual([10, 10]);
   expect(Math.min(line!.from[0], line!.to[0])).toBeLessThan(0);

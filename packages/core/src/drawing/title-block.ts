@@ -107,7 +107,7 @@ export const titleHeight = ({ issued = [] }: Pick<Sheet, 'issued'>): number =>
   TITLE_HEIGHT + Math.min(issued.length, MOST_REVISIONS) * REVISION_ROW;
 
 /** Letters of 2.8 mm are about 1.75 mm wide each. */
-const shortened = (words: string, room: number): string => {
+export const shortened = (words: string, room: number): string => {
   const most = Math.floor(room / 1.75);
   return words.length > most ? `${words.slice(0, most - 1)}…` : words;
 };

@@ -64,9 +64,9 @@ test('a sheet of nothing is its frame and its title block', () => {
     title: { date: 'today' },
   };
   const text = { project: 'Sieve', part: 'Plate', material: 'Beech', mass: '12 g', number: 2, of: 5 };
-  const written = { marks: [], scene: { witness: new Witness([]), topologies: [] } };
-  const { picture, boxes, scale } = composed(sheet, [], text, written).sheet;
-  expect(boxes).toEqual({});
+  const written = { marks: [], scene: { witness: new Witness([]), topologies: [] }, parts: [] };
+  const { picture, views, scale } = composed(sheet, [], text, written).sheet;
+  expect(views).toEqual({});
   expect(picture.size).toEqual([420, 297]);
   const said = picture.letters.map((one) => one.text);
   for (const words of ['Sieve', 'Plate', 'Beech', '12 g', '2 of 5', 'today', scale, 'A3'])

@@ -19,12 +19,10 @@ import type {
   ThreadRequest,
 } from './requests.ts';
 import type { EdgeFacts, Topology } from './topology.ts';
-import type { DrawnView, ViewRequest } from './views.ts';
 import type { Result, Words } from '../result/index.ts';
 
 export type * from './requests.ts';
 export type * from './topology.ts';
-export type * from './views.ts';
 
 /** Exact measures of one body. Inertia is about the centre of mass, for a density of 1 per mm^3 (mm^5). */
 export interface BodyMeasures {
@@ -140,8 +138,6 @@ export interface Kernel {
   gap(a: PlaceOnBody, b: PlaceOnBody): Result<Gap>;
   /** How two bodies stand to each other, the second moved; places in the space of the first. */
   meeting(a: BodyHandle, b: BodyHandle, movement: Movement): Result<Meeting>;
-  /** What is seen of bodies, as exact curves, for drawings. */
-  draw(request: ViewRequest): Result<DrawnView>;
   mesh(body: BodyHandle, fineness: Fineness): BodyMesh;
   /** A STEP file (ISO 10303-21, AP214) with names and colours, in millimetres. */
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array>;

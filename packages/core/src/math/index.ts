@@ -2,6 +2,7 @@ export * from './vector.ts';
 export * from './frame.ts';
 export * from './movement.ts';
 export * from './box.ts';
+export * from './conjugate.ts';
 export * from './matrix.ts';
 export * from './random.ts';
 export * from './dual.ts';

@@ -6,6 +6,7 @@ import {
   dot3,
   heightOver,
   length2,
+  principalAxes,
   scale2,
   sub2,
   sub3,
@@ -124,7 +125,7 @@ class Shadow {
 
   /** What is round, by two conjugate half diameters u and v: a circle, an ellipse, or edge-on a line. */
   round(key: string, centre: Vec2, [u, v]: readonly [Vec2, Vec2], ends?: readonly [RoundEnd, RoundEnd]): void {
-    const [p, q] = principal(u, v);
+    const [p, q] = principalAxes(u, v);
     if (length2(q) < NEAR) return this.edgeOn(key, centre, p, [u, v], ends);
     const middle = this.place(`${key} centre`, centre);
     // sketch arcs run counter-clockwise
@@ -214,12 +215,3 @@ const SHADOWS: { readonly [F in SpaceCurve['form']]: Drawer<CurveOf<F>> } = {
   helix: (shadow, curve, key, from, to) => shadow.free(key, helixSpans(curve), from, to),
   free: (shadow, { spans }, key, from, to) => shadow.free(key, spans, from, to),
 };
-
-/** The half axes of the ellipse with these conjugate half diameters, the longer first (Rytz). */
-function principal(u: Vec2, v: Vec2): readonly [Vec2, Vec2] {
-  const t = Math.atan2(2 * dot2(u, v), dot2(u, u) - dot2(v, v)) / 2;
-  const [c, s] = [Math.cos(t), Math.sin(t)];
-  const p = add2(scale2(u, c), scale2(v, s));
-  const q = add2(scale2(u, -s), scale2(v, c));
-  return length2(p) >= length2(q) ? [p, q] : [q, p];
-}

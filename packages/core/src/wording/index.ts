@@ -11,7 +11,7 @@ import { stepWords } from '../steps/index.ts';
 import { unitWords } from '../units/index.ts';
 import { cuttingWords } from '../cutting/index.ts';
 import { fitWords } from '../fits/index.ts';
-import { markWords, sheetWords } from '../drawing/index.ts';
+import { cutWords, markWords, sheetWords } from '../drawing/index.ts';
 
 const engineWords: Words = {
   'engine.before': (f) => `Not built: "${f['step']}" before it has to be mended first.`,
@@ -52,6 +52,7 @@ const WORDS: Words = {
   ...cuttingWords,
   ...fitWords,
   ...markWords,
+  ...cutWords,
   ...sheetWords,
 };
 

@@ -9,7 +9,8 @@ export const ofSheets: Check = {
     for (const id of project.sheetOrder ?? []) {
       const sheet = project.sheets![id]!;
       const drawn = await engine.sheet(project, id, () => pause(`the sheet ${sheet.name}`));
-      const where = { blocks: 'paper', sheet: id, part: sheet.part } as const;
+      const of = sheet.part === undefined ? {} : { part: sheet.part };
+      const where = { blocks: 'paper', sheet: id, ...of } as const;
       if (!drawn.ok) {
         found.push({ ...where, code: drawn.issue.code, words: explain(drawn.issue) });
         continue;

@@ -97,7 +97,7 @@ test('a sheet as SVG; the views follow the part, a section shows what is cut', a
       const { project } = plate().do('value.set', { id: 'v', expression: thick });
       const drawn = await engine.sheet(project, 'd');
       if (!drawn.ok) throw new Error(drawn.issue.code);
-      const { low, high } = drawn.value.boxes['cut']!;
+      const { low, high } = drawn.value.views['cut']!.box;
       expect(high[0] - low[0]).toBeCloseTo(40, 6);
       return high[1] - low[1];
     }),

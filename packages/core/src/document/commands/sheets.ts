@@ -1,8 +1,11 @@
 import { z } from 'zod';
 import {
+  cutStepsSchema,
+  detailFields,
   issuedSchema,
   MARK_LIMITS,
   markSchema,
+  parentOf,
   SHEET_LIMITS,
   sheetSchema,
   titleSchema,
@@ -32,7 +35,16 @@ export function withoutViewsOf(draft: Project, part: Id, section: Id): void {
   for (const sheet of Object.values(draft.sheets ?? {}))
     if (sheet.part === part)
       for (const [id, view] of Object.entries(sheet.views))
-        if (view.kind === 'section' && view.section === section) dropView(sheet, id);
+        if (view.kind === 'section') withoutSection(sheet, id, view, section);
+}
+
+/** A view that is cut open there goes; one that only goes on there is cut as far as it still is. */
+function withoutSection(sheet: Sheet, id: Id, view: Extract<View, { kind: 'section' }>, section: Id): void {
+  if (view.section === section) return dropView(sheet, id);
+  if (!view.steps) return;
+  view.steps = view.steps
+    .filter(({ at }) => at !== section)
+    .map((step) => (step.section === section ? { at: step.at } : step));
 }
 
 function dropSheet(draft: Project, id: Id): void {
@@ -45,8 +57,7 @@ function dropView(sheet: Sheet, id: Id): void {
   delete sheet.views[id];
   for (const [mark, { view }] of Object.entries(sheet.marks ?? {})) if (view === id) dropMark(sheet, mark);
   sheet.viewOrder = sheet.viewOrder.filter((other) => other !== id);
-  for (const [other, view] of Object.entries(sheet.views))
-    if (view.kind === 'projected' && view.of === id) dropView(sheet, other);
+  for (const [other, view] of Object.entries(sheet.views)) if (parentOf(view) === id) dropView(sheet, other);
 }
 
 function dropMark(sheet: Sheet, id: Id): void {
@@ -118,10 +129,21 @@ export const sheetCommands = {
   }),
 
   'view.set': command(
-    z.strictObject({ ...where, view: idSchema, fields: z.strictObject(viewFields) }),
-    (draft, { sheet, view, fields }) => {
+    z.strictObject({
+      ...where,
+      view: idSchema,
+      fields: z.strictObject({
+        ...viewFields,
+        steps: cutStepsSchema.optional(),
+        radius: detailFields.radius.optional(),
+        times: detailFields.times.optional(),
+      }),
+    }),
+    (draft, { sheet, view: id, fields }) => {
       const record = sheetIn(draft, sheet);
-      assign(viewIn(record, view), fields as Partial<View>);
+      const view = viewIn(record, id);
+      assign(view, fields as Partial<View>);
+      if (!viewSchema.safeParse(view).success) refuse('view.fields');
       return `Change a view of ${record.name}`;
     },
   ),

@@ -1,5 +1,4 @@
-import type { DrawnView, Frame, SpaceCurve, ViewRequest } from '@helb/core';
-import { frameOn, STILL } from '@helb/core';
+import { drawnView, frameOn, STILL, type DrawnView, type Frame, type Looked, type SpaceCurve } from '@helb/core';
 import { circle, profile } from '@helb/core/samples';
 import { all, box, kernel, one, withKernel } from './test-bench.ts';
 
@@ -10,11 +9,13 @@ const FRONT: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 0, 1], z: [0, -1,
 /** Seen along a diagonal of a cube. */
 const CORNER = frameOn([0, 0, 0], [-1 / Math.sqrt(3), -1 / Math.sqrt(3), 1 / Math.sqrt(3)]);
 
-function seen(body: number, eye: Frame, more: Partial<ViewRequest> = {}): DrawnView {
-  const drawn = kernel.draw({ bodies: [{ body, movement: STILL }], eye, ...more });
-  if (!drawn.ok) throw new Error(JSON.stringify(drawn.issue));
-  return drawn.value;
-}
+const looked = (body: number, movement = STILL): Looked => ({
+  topology: kernel.topology(body),
+  mesh: kernel.mesh(body, { deflection: 0.05, angle: Math.PI / 18 }),
+  movement,
+  body,
+});
+const seen = (body: number, eye: Frame): DrawnView => drawnView([looked(body)], eye);
 type Of<F extends SpaceCurve['form']> = Extract<SpaceCurve, { form: F }>;
 const curves = <F extends SpaceCurve['form']>({ lines }: DrawnView, form: F, hidden: boolean): Of<F>[] =>
   lines.filter((line) => line.hidden === hidden).flatMap(({ curve }) => (curve.form === form ? [curve as Of<F>] : []));
@@ -68,44 +69,23 @@ test('a tilted circle is an ellipse with the axes of its tilt', () => {
 
 test('what lies behind is hidden, of one body and of several', () => {
   const back = box(4, 4, 20, 'b');
-  const front = one(
-    kernel.moved({
-      body: back,
-      movement: [
-        [1, 0, 0, 0],
-        [0, 1, 0, -10],
-        [0, 0, 1, 5],
-      ],
-      step: 'm',
-      instance: '1',
-    }),
+  const before = looked(back, [
+    [1, 0, 0, 0],
+    [0, 1, 0, -10],
+    [0, 0, 1, 5],
+  ]);
+  const drawn = drawnView(
+    [
+      { ...looked(back), body: 0 },
+      { ...before, body: 1 },
+    ],
+    FRONT,
   );
-  const drawn = kernel.draw({ bodies: [back, front].map((body) => ({ body, movement: STILL })), eye: FRONT });
-  if (!drawn.ok) throw new Error();
   const length = (body: number, hidden: boolean) =>
-    drawn.value.lines
+    drawn.lines
       .filter((line) => line.body === body && line.hidden === hidden)
       .reduce((sum, { curve }) => sum + (curve.form === 'line' ? Math.abs(curve.to[1] - curve.from[1]) : 0), 0);
   // upright: two sides of each, once in front and once behind
-  expect(length(0, false)).toBeCloseTo(2 * 5, 6);
-  expect(length(1, false)).toBeCloseTo(2 * 20, 6);
-});
-
-test('cut open: what lies in front is gone, and the rims of the cut are told', () => {
-  const block = box(20, 10, 6);
-  const [bore] = all(kernel.extrude({ profile: profile(circle(10, 5, 2)), from: -1, to: 7, step: 'h' }));
-  const made = kernel.combine('cut', [block], [bore!]);
-  if (!made.ok) throw new Error();
-  const body = one({ ok: true, value: made.value.bodies[0]! });
-  const cut: Frame = { ...FRONT, origin: [0, 5, 0] };
-  const { cutFaces, lines } = seen(body, FRONT, { cut });
-  expect(cutFaces.length).toBe(2);
-  for (const { rims } of cutFaces) {
-    const places = rims.flatMap((rim) => (rim.form === 'line' ? [rim.from, rim.to] : []));
-    expect(places.length).toBe(8);
-    expect(Math.max(...places.map(([x]) => x)) - Math.min(...places.map(([x]) => x))).toBeCloseTo(8, 9);
-    expect(Math.max(...places.map(([, y]) => y)) - Math.min(...places.map(([, y]) => y))).toBeCloseTo(6, 9);
-  }
-  // the edges of the bore that are cut off are seen, what is behind them is the other half
-  expect(lines.some(({ hidden, sort }) => !hidden && sort === 'sharp')).toBe(true);
+  expect(length(0, false)).toBeCloseTo(2 * 5, 4);
+  expect(length(1, false)).toBeCloseTo(2 * 20, 4);
 });

@@ -1,0 +1,149 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { BESIDE_WORDS, SIDE_WORDS, USUAL_LINES, viewWords, type Id, type View } from '@helb/core';
+import { useSheets } from '../stores/sheets.ts';
+import CutSteps from './cut-steps.vue';
+import DetailSize from './detail-size.vue';
+
+/** The views of a sheet: what each shows, and which can be added. */
+const sheets = useSheets();
+const wordsOf = (view: View) => viewWords(view, sheets.sheet!, sheets.sectionName);
+
+const SQUARE: ReadonlySet<View['kind']> = new Set(['base', 'projected', 'section']);
+/** The view that others are folded out of or show a detail of: the one that is picked, else the first that can be. */
+const square = computed((): Id | undefined => {
+  const { views = {}, viewOrder = [] } = sheets.sheet ?? {};
+  const can = (id: Id | undefined) => id !== undefined && views[id] && SQUARE.has(views[id].kind);
+  return can(sheets.picked) ? sheets.picked : viewOrder.find(can);
+});
+
+const bases = Object.entries(SIDE_WORDS).map(([from, words]) => ({ words, view: { kind: 'base', from } as View }));
+const corners = computed(() =>
+  sheets.part
+    ? [{ words: 'from a corner', view: { kind: 'corner' } as View }]
+    : [
+        { words: 'from a corner', view: { kind: 'corner' } as View },
+        { words: 'taken apart', view: { kind: 'corner', apart: 0.4, numbered: true } as View },
+      ],
+);
+const beside = computed(() =>
+  Object.entries(BESIDE_WORDS).map(([side, words]) => ({
+    words,
+    view: { kind: 'projected', of: square.value, beside: side } as View,
+  })),
+);
+const cuts = computed(() =>
+  Object.entries(sheets.part?.sections ?? {}).map(([section, { name }]) => ({
+    words: name,
+    view: { kind: 'section' as const, section } as const,
+  })),
+);
+
+const lines = (view: View) => ({ ...USUAL_LINES[view.kind], ...view });
+const isOn = (event: Event) => (event.target as HTMLInputElement).checked;
+
+function enlarge(): void {
+  sheets.picked = square.value;
+  sheets.enlarging = true;
+}
+</script>
+
+<template>
+  <section v-if="sheets.sheet" class="border-rule border-b p-4">
+    <h2 class="heading mb-1">Views</h2>
+    <ul aria-label="Views of the sheet">
+      <li
+        v-for="id in sheets.sheet.viewOrder"
+        :key="id"
+        class="border-rule border-b py-1"
+        :class="sheets.picked === id ? 'bg-lit' : ''"
+      >
+        <div class="flex items-baseline gap-2">
+          <button class="min-w-0 grow truncate text-left" @click="sheets.picked = id">
+            {{ wordsOf(sheets.sheet.views[id]!) }}
+          </button>
+          <button
+            class="word-link text-sm"
+            :aria-label="`Remove the view ${wordsOf(sheets.sheet.views[id]!)}`"
+            @click="sheets.removeView(id)"
+          >
+            remove
+          </button>
+        </div>
+        <div class="text-muted flex flex-wrap gap-x-4 text-sm">
+          <label class="flex items-center gap-1.5"
+            ><input
+              type="checkbox"
+              :checked="lines(sheets.sheet.views[id]!).hidden"
+              @change="sheets.setView(id, { hidden: isOn($event) })"
+            />hidden edges</label
+          >
+          <label class="flex items-center gap-1.5"
+            ><input
+              type="checkbox"
+              :checked="lines(sheets.sheet.views[id]!).smooth"
+              @change="sheets.setView(id, { smooth: isOn($event) })"
+            />smooth edges</label
+          >
+          <template v-if="!sheets.part">
+            <label class="flex items-center gap-1.5"
+              ><input
+                type="checkbox"
+                :checked="sheets.sheet.views[id]!.numbered ?? false"
+                @change="sheets.setView(id, { numbered: isOn($event) || undefined })"
+              />numbers</label
+            >
+            <label class="flex items-center gap-1.5"
+              >taken apart<input
+                type="range"
+                class="accent-ink w-24"
+                min="0"
+                max="1"
+                step="0.05"
+                :value="sheets.sheet.views[id]!.apart ?? 0"
+                @change="sheets.setView(id, { apart: Number(($event.target as HTMLInputElement).value) || undefined })"
+            /></label>
+          </template>
+          <button
+            v-if="sheets.sheet.views[id]!.shift"
+            class="word-link"
+            @click="sheets.setView(id, { shift: undefined })"
+          >
+            put back
+          </button>
+        </div>
+        <CutSteps v-if="sheets.sheet.views[id]!.kind === 'section'" :id="id" />
+        <DetailSize v-if="sheets.sheet.views[id]!.kind === 'detail'" :id="id" />
+      </li>
+    </ul>
+    <p class="mt-2 text-sm">
+      <span class="text-muted">Add a view</span>
+      <template v-for="{ words, view } in [...bases, ...corners]" :key="words">
+        {{ ' ' }}<button class="word-link mr-1.5" @click="sheets.addView(view)">{{ words }}</button>
+      </template>
+    </p>
+    <p v-if="square" class="mt-1 text-sm">
+      <span class="text-muted">Fold out of “{{ wordsOf(sheets.sheet.views[square]!) }}”</span>
+      <template v-for="{ words, view } in beside" :key="words">
+        {{ ' ' }}<button class="word-link mr-1.5" @click="sheets.addView(view)">{{ words }}</button>
+      </template>
+    </p>
+    <p v-if="square && sheets.part" class="mt-1 text-sm">
+      <span class="text-muted">Of “{{ wordsOf(sheets.sheet.views[square]!) }}”</span>
+      {{ ' ' }}<button v-if="!sheets.enlarging" class="word-link" @click="enlarge">show a detail larger</button>
+      <span v-else role="status"
+        >press in it where the detail lies
+        <button class="word-link ml-1" @click="sheets.enlarging = false">leave</button></span
+      >
+    </p>
+    <p v-if="sheets.part" class="mt-1 text-sm">
+      <span class="text-muted">Cut open</span>
+      <template v-for="{ words, view } in cuts" :key="words">
+        {{ ' ' }}<button class="word-link mr-1.5" @click="sheets.addView(view)">{{ words }}</button>
+      </template>
+      <span v-if="cuts.length === 0" class="text-muted">
+        — sections are kept by name on the bench; this part has none yet</span
+      >
+    </p>
+  </section>
+</template>

@@ -1,0 +1,94 @@
+import { direction2, distance2, scale2, sub2, add2, type Vec2 } from '../math/index.ts';
+import type { Id } from '../records/index.ts';
+import { laidOutFreely, type Taken } from '../sketch/index.ts';
+import { along, fullCircle, lengthOf, type Box, type Piece } from '../sketch/pieces/index.ts';
+import { arrowPieces } from './label.ts';
+import { segment, type Lettering, type Stroke } from './picture.ts';
+
+/** A part that is pointed to: its number, and what of it is seen, on paper. */
+export interface Numbered {
+  readonly number: number;
+  readonly seen: readonly Piece[];
+}
+
+/** Of its lines so many are tried, the longest first. */
+const TIPS = 4;
+/** How far from the view numbers stand, and from each other, mm; and rows of them, one behind the other. */
+const [AWAY, APART, ROWS] = [9, 7, 3];
+
+/**
+ * Numbers in circles round a view, each with a leader to its part (ISO 6433), placed so that none lies on another.
+ * @param box what the view covers, mm on paper @param height of the figures, mm
+ */
+export function balloons(
+  parts: readonly Numbered[],
+  box: Box,
+  {
+    height,
+    view,
+    avoid,
+    before,
+  }: { readonly height: number; readonly view: Id; readonly avoid: readonly Box[]; readonly before: readonly Taken[] },
+): { readonly strokes: Stroke[]; readonly letters: Lettering[]; readonly taken: Taken[] } {
+  const radius = 1.7 * height;
+  const ring = Array.from({ length: ROWS }, (_, k) => ringRound(box, AWAY + k * APART)).flat();
+  const inks = laidOutFreely(
+    parts.map(({ seen }) => {
+      const tips = tipsOn(seen);
+      const reach = (at: Vec2) => Math.min(...tips.map((tip) => distance2(tip, at)));
+      return {
+        avoid,
+        places: () => ring.toSorted((a, b) => reach(a) - reach(b)),
+        draw: (at: Vec2) => {
+          const tip = tips.reduce((best, other) => (distance2(other, at) < distance2(best, at) ? other : best));
+          const way = direction2(sub2(tip, at)) ?? ([0, -1] as const);
+          const from = add2(at, scale2(way, radius));
+          return { at, lines: [[from, tip] as const], way, tip };
+        },
+      };
+    }),
+    ({ at: [x, y], lines }) => ({ text: { low: [x - radius, y - radius], high: [x + radius, y + radius] }, lines }),
+    [],
+    radius,
+    before,
+  );
+  return {
+    strokes: inks.map(({ at, lines, tip, way }) => ({
+      ...{ line: 'size', view },
+      pieces: [fullCircle('', at, radius), segment(...lines[0]!), ...arrowPieces(tip, way)],
+    })),
+    letters: inks.map(({ at: [x, y] }, k) => ({
+      ...{ at: [x, y - height / 2] as const, text: `${parts[k]!.number}`, height, anchor: 'middle' },
+    })),
+    taken: inks.map(({ at: [x, y], lines }) => ({
+      text: { low: [x - radius, y - radius], high: [x + radius, y + radius] },
+      lines,
+    })),
+  };
+}
+
+/** Where a leader may end: in the middle of the longest lines. */
+const tipsOn = (seen: readonly Piece[]): Vec2[] =>
+  seen
+    .toSorted((a, b) => lengthOf(b) - lengthOf(a))
+    .slice(0, TIPS)
+    .map((piece) => along(piece, 0.5));
+
+/** Places round a box, so far away from it. */
+function ringRound({ low, high }: Box, away: number): Vec2[] {
+  const [x0, y0, x1, y1] = [low[0] - away, low[1] - away, high[0] + away, high[1] + away];
+  const steps = (from: number, to: number) => {
+    const count = Math.max(1, Math.round((to - from) / APART));
+    return Array.from({ length: count + 1 }, (_, k) => from + ((to - from) * k) / count);
+  };
+  return [
+    ...steps(x0, x1).flatMap((x): Vec2[] => [
+      [x, y0],
+      [x, y1],
+    ]),
+    ...steps(y0, y1).flatMap((y): Vec2[] => [
+      [x0, y],
+      [x1, y],
+    ]),
+  ];
+}

@@ -1,0 +1,159 @@
+import type { Vec3 } from '../math/index.ts';
+
+/** A stretch of a segment, as shares of it. */
+export type Stretch = readonly [from: number, to: number];
+
+/** Numbers kept of a triangle: three half planes (x, y, 1), its plane (x, y, 1 -> height), its greatest height. */
+const KEPT = 13;
+/** Triangles as steep as this cover next to nothing, and their heights can not be told from single precision. */
+const STEEP = 2e-3;
+
+/**
+ * What hides: the triangles that are turned to an eye far above, in a grid over its plane. Each triangle hides just that
+ * stretch of a segment that lies within it and beneath it; no samples are taken (as Appel 1967, over triangles).
+ */
+export class Curtain {
+  private readonly kept: Float64Array;
+  private readonly starts: Uint32Array;
+  private readonly entries: Uint32Array;
+  private readonly stamps: Uint32Array;
+  private stamp = 0;
+  private readonly columns: number;
+  private readonly rows: number;
+  private readonly cell: number;
+  private readonly low: readonly [number, number];
+  /** Beneath by less than this, mm, a segment lies on a triangle. */
+  private readonly beneath: number;
+  private readonly count: number;
+
+  /** @param points x, y, z of each; z to the eye. @param triangles three points each, all that there are */
+  constructor(points: Float64Array, triangles: Uint32Array, size: number) {
+    this.beneath = 1e-4 * size;
+    const within = 1e-7 * size;
+    this.kept = new Float64Array((triangles.length / 3) * KEPT);
+    const boxes = new Float64Array((triangles.length / 3) * 4);
+    let count = 0;
+    const [lowest, highest] = [
+      [Infinity, Infinity],
+      [-Infinity, -Infinity],
+    ] as [[number, number], [number, number]];
+    for (let k = 0; k < triangles.length; k += 3) {
+      if (!this.keep(points, triangles, k, count, within)) continue;
+      const corners = [3 * triangles[k]!, 3 * triangles[k + 1]!, 3 * triangles[k + 2]!] as const;
+      for (const axis of [0, 1] as const) {
+        const [a, b, c] = [points[corners[0] + axis]!, points[corners[1] + axis]!, points[corners[2] + axis]!];
+        const [from, to] = [Math.min(a, b, c), Math.max(a, b, c)];
+        boxes[4 * count + axis] = from;
+        boxes[4 * count + 2 + axis] = to;
+        lowest[axis] = Math.min(lowest[axis], from);
+        highest[axis] = Math.max(highest[axis], to);
+      }
+      count++;
+    }
+    this.count = count;
+    this.low = count > 0 ? lowest : [0, 0];
+    const [width, height] = count > 0 ? [highest[0] - lowest[0], highest[1] - lowest[1]] : [1, 1];
+    this.cell = Math.max(Math.sqrt((width * height) / Math.max(count, 1)) * 1.5, Math.max(width, height) / 500, 1e-9);
+    this.columns = Math.floor(width / this.cell) + 1;
+    this.rows = Math.floor(height / this.cell) + 1;
+    [this.starts, this.entries] = this.grid(boxes, count);
+    this.stamps = new Uint32Array(count);
+  }
+
+  /** The stretches of a segment that something hides, in no order; they may overlap. */
+  hidden(a: Vec3, b: Vec3): Stretch[] {
+    const found: Stretch[] = [];
+    if (this.count === 0) return found;
+    this.stamp++;
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const lowest = Math.min(a[2], b[2]) + this.beneath;
+    const [fromRow, toRow] = [this.row(Math.min(a[1], b[1])), this.row(Math.max(a[1], b[1]))];
+    for (let row = fromRow; row <= toRow; row++) {
+      const [y0, y1] = [this.low[1] + row * this.cell, this.low[1] + (row + 1) * this.cell];
+      let [p, q] = [0, 1];
+      if (Math.abs(dy) > 1e-12) {
+        const [s, t] = [(y0 - a[1]) / dy, (y1 - a[1]) / dy];
+        p = Math.max(0, Math.min(s, t));
+        q = Math.min(1, Math.max(s, t));
+      }
+      const [x0, x1] = [a[0] + p * dx, a[0] + q * dx];
+      const [first, last] = [this.column(Math.min(x0, x1) - 1e-9), this.column(Math.max(x0, x1) + 1e-9)];
+      for (let cell = row * this.columns + first; cell <= row * this.columns + last; cell++)
+        for (let k = this.starts[cell]!; k < this.starts[cell + 1]!; k++) {
+          const triangle = this.entries[k]!;
+          if (this.stamps[triangle] === this.stamp) continue;
+          this.stamps[triangle] = this.stamp;
+          if (this.kept[triangle * KEPT + 12]! <= lowest) continue;
+          const stretch = this.behind(triangle * KEPT, a, b);
+          if (stretch) found.push(stretch);
+        }
+    }
+    return found;
+  }
+
+  private behind(k: number, a: Vec3, b: Vec3): Stretch | undefined {
+    const { kept } = this;
+    let [from, to] = [0, 1];
+    for (let i = 0; i < 4; i++) {
+      const n = k + 3 * i;
+      const [u, v, w] = [kept[n]!, kept[n + 1]!, kept[n + 2]!];
+      let [p, q] = [u * a[0] + v * a[1] + w, u * b[0] + v * b[1] + w];
+      // the fourth is the plane: its height over that of the segment
+      if (i === 3) [p, q] = [p - a[2] - this.beneath, q - b[2] - this.beneath];
+      if (p < 0 && q < 0) return undefined;
+      if (p < 0) from = Math.max(from, p / (p - q));
+      else if (q < 0) to = Math.min(to, p / (p - q));
+      if (from >= to) return undefined;
+    }
+    return [from, to];
+  }
+
+  /** Keeps what `behind` needs of a triangle; false where it is turned away or seen edge-on. */
+  private keep(points: Float64Array, triangles: Uint32Array, k: number, at: number, within: number): boolean {
+    const [p, q, r] = [3 * triangles[k]!, 3 * triangles[k + 1]!, 3 * triangles[k + 2]!];
+    const [x, y, z] = [points[p]!, points[p + 1]!, points[p + 2]!];
+    const [ux, uy, uz] = [points[q]! - x, points[q + 1]! - y, points[q + 2]! - z];
+    const [vx, vy, vz] = [points[r]! - x, points[r + 1]! - y, points[r + 2]! - z];
+    const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    if (nz <= STEEP * Math.hypot(nx, ny, nz) || nz < 1e-12) return false;
+    const { kept } = this;
+    const n = at * KEPT;
+    const corners = [p, q, r];
+    for (let i = 0; i < 3; i++) {
+      const [from, to] = [corners[i]!, corners[(i + 1) % 3]!];
+      const [ex, ey] = [points[to]! - points[from]!, points[to + 1]! - points[from + 1]!];
+      const length = Math.hypot(ex, ey);
+      const [a, b] = [-ey / length, ex / length];
+      kept[n + 3 * i] = a;
+      kept[n + 3 * i + 1] = b;
+      kept[n + 3 * i + 2] = within - a * points[from]! - b * points[from + 1]!;
+    }
+    kept[n + 9] = -nx / nz;
+    kept[n + 10] = -ny / nz;
+    kept[n + 11] = z + (nx * x + ny * y) / nz;
+    kept[n + 12] = Math.max(z, z + uz, z + vz);
+    return true;
+  }
+
+  private readonly row = (y: number): number =>
+    Math.min(this.rows - 1, Math.max(0, Math.floor((y - this.low[1]) / this.cell)));
+  private readonly column = (x: number): number =>
+    Math.min(this.columns - 1, Math.max(0, Math.floor((x - this.low[0]) / this.cell)));
+
+  /** Which triangles lie in which cell: where the entries of each cell begin, and the entries. */
+  private grid(boxes: Float64Array, count: number): [starts: Uint32Array, entries: Uint32Array] {
+    const starts = new Uint32Array(this.columns * this.rows + 1);
+    const cells = (triangle: number, visit: (cell: number) => void) => {
+      const b = 4 * triangle;
+      const [first, last] = [this.column(boxes[b]!), this.column(boxes[b + 2]!)];
+      for (let row = this.row(boxes[b + 1]!); row <= this.row(boxes[b + 3]!); row++)
+        for (let column = first; column <= last; column++) visit(row * this.columns + column);
+    };
+    for (let k = 0; k < count; k++) cells(k, (cell) => starts[cell + 1]!++);
+    for (let k = 1; k < starts.length; k++) starts[k]! += starts[k - 1]!;
+    const next = starts.slice();
+    const entries = new Uint32Array(starts.at(-1)!);
+    for (let k = 0; k < count; k++) cells(k, (cell) => (entries[next[cell]!++] = k));
+    return [starts, entries];
+  }
+}

@@ -1,0 +1,173 @@
+import { cross2, distance2, dot2, length2, principalAxes, scale2, sub2, type Vec2, type Vec3 } from '../math/index.ts';
+import type { SpaceCurve } from '../kernel-port/index.ts';
+import { armsOf, bezierAt, helixSpans } from '../references/index.ts';
+import { inTurn } from '../sketch/pieces/index.ts';
+
+type Span = readonly [Vec3, Vec3, Vec3, Vec3];
+
+/**
+ * What a curve looks like from above its plane: exact, at height 0; lines stay lines, circles become circles, ellipses or
+ * lines, free curves keep their control points.
+ * @param places along the stretch of it that is wanted, in the space of the curve; at least its two ends
+ * @returns undefined where that is seen end-on
+ */
+export type FlatCurve = (places: readonly Vec3[]) => SpaceCurve | undefined;
+
+/** Shorter than this, mm, something is seen end-on. */
+const NEAR = 1e-7;
+
+const flat = ([x, y]: Vec3): Vec2 => [x, y];
+const lying = ([x, y]: Vec2): Vec3 => [x, y, 0];
+
+type CurveOf<F extends SpaceCurve['form']> = Extract<SpaceCurve, { form: F }>;
+
+const FLAT: { readonly [F in SpaceCurve['form']]: (curve: CurveOf<F>) => FlatCurve } = {
+  line: () => (places) => lineBetween(flat(places[0]!), flat(places.at(-1)!)),
+  circle: (curve) => round(curve),
+  ellipse: (curve) => round(curve),
+  helix: (curve) => free(helixSpans(curve)),
+  free: ({ spans }) => free(spans),
+};
+
+/** How stretches of a curve look from above. */
+export const flatCurve = (curve: SpaceCurve): FlatCurve => FLAT[curve.form](curve as never);
+
+const lineBetween = (from: Vec2, to: Vec2): SpaceCurve | undefined =>
+  distance2(from, to) < NEAR ? undefined : { form: 'line', from: lying(from), to: lying(to) };
+
+function round(curve: CurveOf<'circle' | 'ellipse'>): FlatCurve {
+  const centre = flat(curve.centre);
+  const arms = armsOf(curve);
+  const [major, other] = principalAxes(flat(arms[0]), flat(arms[1]));
+  if (length2(other) < NEAR) return edgeOn(centre, major);
+  // counter-clockwise as it is seen
+  const minor = cross2(major, other) < 0 ? scale2(other, -1) : other;
+  const [a, b] = [length2(major), length2(minor)];
+  const angle = (place: Vec3): number => {
+    const out = sub2(flat(place), centre);
+    return Math.atan2(dot2(out, minor) / b ** 2, dot2(out, major) / a ** 2);
+  };
+  const at = (t: number): Vec3 => [
+    centre[0] + major[0] * Math.cos(t) + minor[0] * Math.sin(t),
+    centre[1] + major[1] * Math.cos(t) + minor[1] * Math.sin(t),
+    0,
+  ];
+  const whole: SpaceCurve =
+    a - b < NEAR
+      ? { form: 'circle', centre: lying(centre), axis: [0, 0, 1], radius: a }
+      : { form: 'ellipse', centre: lying(centre), major: lying(major), minor: lying(minor) };
+  return (places) => {
+    if (isClosed(places)) return whole;
+    const [from, via, to] = [angle(places[0]!), angle(middleOf(places)), angle(places.at(-1)!)];
+    const forwards = inTurn(via - from) < inTurn(to - from);
+    return { ...whole, from: at(forwards ? from : to), to: at(forwards ? to : from) };
+  };
+}
+
+/** A round curve seen as a line: from the least to the greatest place, its turning points exact. */
+const edgeOn =
+  (centre: Vec2, reach: Vec2): FlatCurve =>
+  (places) => {
+    const most = length2(reach);
+    if (most < NEAR) return undefined;
+    const unit = scale2(reach, 1 / most);
+    const heights = places.map((place) => dot2(sub2(flat(place), centre), unit));
+    const [low, high] = [Math.min(...heights), Math.max(...heights)];
+    const turnsAt = (end: number) => heights.slice(1, -1).includes(end) || isClosed(places);
+    const at = (height: number): Vec2 => [centre[0] + height * unit[0], centre[1] + height * unit[1]];
+    return lineBetween(at(turnsAt(low) ? -most : low), at(turnsAt(high) ? most : high));
+  };
+
+const isClosed = (places: readonly Vec3[]): boolean =>
+  places.length > 2 && Math.hypot(...places[0]!.map((c, k) => c - places.at(-1)![k]!)) < NEAR;
+
+/** A place between the ends. */
+function middleOf(places: readonly Vec3[]): Vec3 {
+  if (places.length > 2) return places[Math.floor(places.length / 2)]!;
+  const [a, b] = [places[0]!, places[1]!];
+  return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2];
+}
+
+const free =
+  (spans: readonly Span[]): FlatCurve =>
+  (places) => {
+    const seen = (some: readonly Span[]): SpaceCurve | undefined => {
+      const lying3 = some.map((span) => span.map((place) => lying(flat(place))) as unknown as Span);
+      const isPoint = lying3.every((span) => span.every((place) => distance2(flat(place), flat(lying3[0]![0])) < NEAR));
+      return isPoint ? undefined : { form: 'free', spans: lying3 };
+    };
+    if (isClosed(places)) return seen(spans);
+    const [p, q] = [parameterAt(spans, places[0]!), parameterAt(spans, places.at(-1)!)];
+    return seen(stretched(spans, Math.min(p, q), Math.max(p, q)));
+  };
+
+/** Where along spans a place lies: which one, and how far in it. */
+function parameterAt(spans: readonly Span[], place: Vec3): number {
+  const off = (t: number): number => {
+    const k = Math.min(Math.floor(t), spans.length - 1);
+    const at = bezierAt(spans[k]!, t - k);
+    return (at[0] - place[0]) ** 2 + (at[1] - place[1]) ** 2 + (at[2] - place[2]) ** 2;
+  };
+  let best = 0;
+  for (let k = 1; k <= spans.length * SAMPLES; k++) if (off(k / SAMPLES) < off(best)) best = k / SAMPLES;
+  let [low, high] = [Math.max(0, best - 1 / SAMPLES), Math.min(spans.length, best + 1 / SAMPLES)];
+  while (high - low > 1e-7) {
+    const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
+    if (off(a) < off(b)) high = b;
+    else low = a;
+  }
+  return (low + high) / 2;
+}
+const SAMPLES = 8;
+
+/** What of spans lies between two places of theirs. */
+function stretched(spans: readonly Span[], from: number, to: number): Span[] {
+  return spans.flatMap((span, k) => {
+    const [a, b] = [Math.max(0, from - k), Math.min(1, to - k)];
+    return b - a > 1e-6 ? [between(span, a, b)] : [];
+  });
+}
+
+/** A stretch of a cubic, by its blossom (de Casteljau, Ramshaw 1987). */
+function between(span: Span, a: number, b: number): Span {
+  const mix = (p: Vec3, q: Vec3, t: number): Vec3 => [
+    p[0] + (q[0] - p[0]) * t,
+    p[1] + (q[1] - p[1]) * t,
+    p[2] + (q[2] - p[2]) * t,
+  ];
+  const blossom = (...at: readonly number[]): Vec3 => {
+    let row: readonly Vec3[] = span;
+    for (const t of at) row = row.slice(1).map((q, k) => mix(row[k]!, q, t));
+    return row[0]!;
+  };
+  return [blossom(a, a, a), blossom(a, a, b), blossom(a, b, b), blossom(b, b, b)];
+}
+
+/** A smooth line through places, as one sees it: a cubic from each to the next (Catmull and Rom 1974, centripetal). */
+export const flatThrough: FlatCurve = (places) => {
+  const seen = places.map(flat).filter((place, k, all) => k === 0 || distance2(place, all[k - 1]!) > NEAR);
+  if (seen.length < 3) return seen.length < 2 ? undefined : lineBetween(seen[0]!, seen[1]!);
+  const closed = distance2(seen[0]!, seen.at(-1)!) < NEAR;
+  const at = (k: number): Vec2 | undefined =>
+    seen[k] ?? (closed ? seen.at(k < 0 ? k - 1 : k + 1 - seen.length) : undefined);
+  const spans = seen.slice(1).map((to, k): Span => {
+    const from = seen[k]!;
+    const step = Math.sqrt(distance2(from, to));
+    const tangent = (before: Vec2 | undefined, here: Vec2, after: Vec2 | undefined): Vec2 => {
+      if (!before || !after) return scale2(sub2(after ?? here, before ?? here), 1 / step);
+      const [p, q] = [Math.sqrt(distance2(before, here)), Math.sqrt(distance2(here, after))];
+      const along = (i: 0 | 1) =>
+        (here[i] - before[i]) / p - (after[i] - before[i]) / (p + q) + (after[i] - here[i]) / q;
+      return [along(0), along(1)];
+    };
+    const [m, n] = [tangent(at(k - 1), from, to), tangent(from, to, at(k + 2))];
+    const third = step / 3;
+    return [
+      lying(from),
+      lying([from[0] + m[0] * third, from[1] + m[1] * third]),
+      lying([to[0] - n[0] * third, to[1] - n[1] * third]),
+      lying(to),
+    ];
+  });
+  return { form: 'free', spans };
+};

@@ -1,0 +1,2 @@
+export { drawnView, type Looked } from './sight.ts';
+export type * from './views.ts';

@@ -1,0 +1,85 @@
+import type { BodyMesh } from '../kernel-port/index.ts';
+
+/**
+ * A mesh as one closed skin: the patches of its faces sewn together along their edges, with who meets whom. It knows nothing of eyes, so
+ * it is made once for a body.
+ */
+export interface Shell {
+  /** x, y, z of its points, mm. */
+  readonly points: Float64Array;
+  /** Three points a triangle, counter-clockwise seen from outside. */
+  readonly triangles: Uint32Array;
+  /** The face that each triangle lies on, by its place in the mesh. */
+  readonly faceOf: Uint32Array;
+  /** Pairs of triangles that meet: two points, two triangles each. */
+  readonly meetings: Uint32Array;
+  /** The points along each edge of the body, one after the other. */
+  readonly lines: ReadonlyMap<string, readonly number[]>;
+  /** The edge of the body that two points next to each other lie on, by `pairOf` them. */
+  readonly lineAt: ReadonlyMap<number, string>;
+}
+
+/** Two points in any order, as one number. */
+export const pairOf = (a: number, b: number): number => Math.min(a, b) * MOST_POINTS + Math.max(a, b);
+const MOST_POINTS = 2 ** 26;
+
+/** Nearer than this, mm, points of two patches are one: far above what single precision leaves, far below any triangle. */
+const SEWN = 1e-4;
+
+const known = new WeakMap<BodyMesh, Shell>();
+
+export function shellOf(mesh: BodyMesh): Shell {
+  let shell = known.get(mesh);
+  if (!shell) known.set(mesh, (shell = sewn(mesh)));
+  return shell;
+}
+
+function sewn({ positions, triangles: corners, faces, edgePoints, edges }: BodyMesh): Shell {
+  const points: number[] = [];
+  const byPlace = new Map<string, number>();
+  const pointAt = (of: Float32Array, k: number): number => {
+    const [x, y, z] = [of[3 * k]!, of[3 * k + 1]!, of[3 * k + 2]!];
+    const key = `${Math.round(x / SEWN)} ${Math.round(y / SEWN)} ${Math.round(z / SEWN)}`;
+    let point = byPlace.get(key);
+    if (point === undefined) {
+      byPlace.set(key, (point = points.length / 3));
+      points.push(x, y, z);
+    }
+    return point;
+  };
+  const moved = Uint32Array.from({ length: positions.length / 3 }, (_, k) => pointAt(positions, k));
+  const triangles = corners.map((corner) => moved[corner]!);
+  const faceOf = new Uint32Array(triangles.length / 3);
+  faces.forEach(({ start, count }, face) => faceOf.fill(face, start / 3, (start + count) / 3));
+  const lines = new Map(
+    edges.map(({ name, start, count }) => {
+      const line: number[] = [];
+      for (let k = start; k < start + count; k++) {
+        const point = pointAt(edgePoints, k);
+        if (line.at(-1) !== point) line.push(point);
+      }
+      return [name, line] as const;
+    }),
+  );
+  const lineAt = new Map<number, string>();
+  for (const [name, line] of lines)
+    for (let k = 1; k < line.length; k++) lineAt.set(pairOf(line[k - 1]!, line[k]!), name);
+  return { points: Float64Array.from(points), triangles, faceOf, meetings: meetingsOf(triangles), lines, lineAt };
+}
+
+function meetingsOf(triangles: Uint32Array): Uint32Array {
+  const open = new Map<number, number>();
+  const found: number[] = [];
+  for (let k = 0; k < triangles.length; k++) {
+    const [a, b] = [triangles[k]!, triangles[k % 3 === 2 ? k - 2 : k + 1]!];
+    if (a === b) continue;
+    const triangle = Math.floor(k / 3);
+    const other = open.get(b * MOST_POINTS + a);
+    if (other === undefined) open.set(a * MOST_POINTS + b, triangle);
+    else {
+      found.push(a, b, triangle, other);
+      open.delete(b * MOST_POINTS + a);
+    }
+  }
+  return Uint32Array.from(found);
+}

@@ -1,0 +1,271 @@
+import {
+  boxRound,
+  distance3,
+  dot3,
+  followedBy,
+  fromTo3,
+  type Frame,
+  type Movement,
+  sub3,
+  turnedBy,
+  type Vec3,
+} from '../math/index.ts';
+import type { BodyMesh, EdgeFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
+import { endsOfCurve, movedCurve, ORIGIN_PLANES } from '../references/index.ts';
+import { Curtain } from './curtain.ts';
+import { flatCurve } from './flat-curve.ts';
+import { outlineOf, type Track } from './outlines.ts';
+import { placeAt, runsOf } from './runs.ts';
+import { pairOf, shellOf, type Shell } from './shell.ts';
+import type { DrawnLine, DrawnView } from './views.ts';
+
+/** A body that is looked at: its exact edges and faces, its triangles, and where it stands. */
+export interface Looked {
+  readonly topology: Topology;
+  readonly mesh: BodyMesh;
+  readonly movement: Movement;
+  /** Which of the bodies it is, or is a piece of. */
+  readonly body: number;
+  /** The faces that it was cut open at, by name. */
+  readonly opened?: ReadonlySet<string>;
+}
+
+/**
+ * What an eye far away, that looks against the z of its frame, sees of bodies: their edges, and the lines at which their
+ * faces turn away from it. What a line looks like is exact, wherever its curve is; where it goes behind something is as
+ * exact as the triangles are.
+ */
+export function drawnView(looked: readonly Looked[], eye: Frame): DrawnView {
+  const sights = looked.map((body) => sightOf(body, eye));
+  const size = sizeOf(sights);
+  if (size === 0) return { lines: [], cutFaces: [] };
+  const curtain = new Curtain(...together(sights), size);
+  const lines = sights.flatMap((sight) =>
+    tracksOf(sight, size).flatMap(({ sort, track, turns = [] }) =>
+      runsOf(track.places, turns, curtain, SHORTEST * size).flatMap(({ places, hidden }): DrawnLine[] => {
+        const curve = track.curve(places);
+        return curve ? [{ sort, hidden, body: sight.body, curve }] : [];
+      }),
+    ),
+  );
+  return { lines, cutFaces: sights.flatMap(cutFacesOf) };
+}
+/** Stretches shorter than this share of the whole are not told apart from what they lie in. */
+const SHORTEST = 3e-4;
+/** How far the triangles may lie within what is round, as a share of the whole. */
+const FINE = 5e-4;
+
+/** A body as the eye has it. */
+interface Sight extends Looked {
+  readonly shell: Shell;
+  readonly toEye: Movement;
+  /** x, y, and height to the eye of each point of the shell. */
+  readonly points: Float64Array;
+}
+
+function sightOf(looked: Looked, eye: Frame): Sight {
+  const shell = shellOf(looked.mesh);
+  const toEye = followedBy(looked.movement, fromTo3(eye, ORIGIN_PLANES.top));
+  const points = new Float64Array(shell.points.length);
+  for (let k = 0; k < points.length; k += 3)
+    for (let i = 0; i < 3; i++) {
+      const [a, b, c, d] = toEye[i]!;
+      points[k + i] = a * shell.points[k]! + b * shell.points[k + 1]! + c * shell.points[k + 2]! + d;
+    }
+  return { ...looked, shell, toEye, points };
+}
+
+function sizeOf(sights: readonly Sight[]): number {
+  const boxes = sights.flatMap(({ points }) => {
+    const [low, high] = [Array<number>(3).fill(Infinity), Array<number>(3).fill(-Infinity)];
+    points.forEach((c, k) => {
+      low[k % 3] = Math.min(low[k % 3]!, c);
+      high[k % 3] = Math.max(high[k % 3]!, c);
+    });
+    return points.length > 0 ? [{ low: low as unknown as Vec3, high: high as unknown as Vec3 }] : [];
+  });
+  const box = boxRound(boxes);
+  return box ? distance3(box.low, box.high) : 0;
+}
+
+/** All points and triangles. */
+function together(sights: readonly Sight[]): [points: Float64Array, triangles: Uint32Array] {
+  const count = (of: (sight: Sight) => number) => sights.reduce((sum, sight) => sum + of(sight), 0);
+  const points = new Float64Array(count((sight) => sight.points.length));
+  const triangles = new Uint32Array(count(({ shell }) => shell.triangles.length));
+  let [at, next] = [0, 0];
+  for (const { points: own, shell } of sights) {
+    points.set(own, at);
+    for (const corner of shell.triangles) triangles[next++] = corner + at / 3;
+    at += own.length;
+  }
+  return [points, triangles];
+}
+
+interface SortedTrack {
+  readonly sort: DrawnLine['sort'];
+  readonly track: Track;
+  /** Where along its places outlines end on it. */
+  readonly turns?: readonly number[];
+}
+
+/** All lines of a body: its edges, those that are smooth told apart by whether a face turns away there, and outlines. */
+function tracksOf(sight: Sight, size: number): SortedTrack[] {
+  const { topology, mesh, shell, toEye } = sight;
+  const { byFace, atEdges } = turnsOf(sight);
+  const surfaces = new Map(topology.faces.map(({ name, surface }) => [name, surface]));
+  const outlines = [...byFace].flatMap(([face, pairs]) => {
+    const { name } = mesh.faces[face]!;
+    return chained(pairs).map((chain) => {
+      const track = outlineOf(surfaces.get(name)!, placesAt(sight, chain), toEye, FINE * size);
+      return { face: name, track, sort: 'outline' as const };
+    });
+  });
+  const risers = risersOf(sight);
+  const edges = topology.edges.flatMap((edge): SortedTrack[] => {
+    const along = alongEdge(sight, edge);
+    if (!along || edge.faces.some((face) => risers.has(face))) return [];
+    const curve = flatCurve(along.curve);
+    const ends = outlines.flatMap(({ face, track: { places } }) =>
+      edge.faces.includes(face) ? [places[0]!, places.at(-1)!] : [],
+    );
+    const track = (sort: DrawnLine['sort'], places: readonly Vec3[]): SortedTrack => ({
+      sort,
+      track: { places, curve },
+      turns: ends.flatMap((end) => passedAt(places, end, FINE * size)),
+    });
+    if (edge.turn !== 'smooth') return [track('sharp', along.places)];
+    const { line, places } = along;
+    return stretches(line, (a, b) => atEdges.has(pairOf(a, b))).map(({ from, to, is }) =>
+      track(is ? 'outline' : 'smooth', from === 0 && to === line.length - 1 ? places : places.slice(from, to + 1)),
+    );
+  });
+  return [...edges, ...outlines];
+}
+
+/** An edge as the eye has it: its exact curve, and places along it that begin and end where that does. */
+function alongEdge(
+  sight: Sight,
+  edge: EdgeFacts,
+): { readonly line: readonly number[]; readonly curve: SpaceCurve; readonly places: readonly Vec3[] } | undefined {
+  const line = sight.shell.lines.get(edge.name);
+  if (!line || line.length < 2) return undefined;
+  const curve = movedCurve(edge.curve, sight.toEye);
+  const places = placesAt(sight, line);
+  const [first, last] = places[0] === places.at(-1) ? [] : endsOfCurve(curve);
+  if (first && last) {
+    const isTurned = distance3(first, places[0]!) > distance3(last, places[0]!);
+    [places[0], places[places.length - 1]] = isTurned ? [last, first] : [first, last];
+  }
+  return { line, curve, places };
+}
+
+/** Faces of a cut that goes on elsewhere: they are seen edge-on, and nothing is drawn there (ISO 128-3). */
+function risersOf({ topology, opened, toEye }: Sight): ReadonlySet<string> {
+  const isRiser = ({ name, surface }: Topology['faces'][number]) =>
+    opened?.has(name) && surface.form === 'plane' && Math.abs(turnedBy(toEye, surface.normal)[2]) < 1e-6;
+  return new Set(topology.faces.filter(isRiser).map(({ name }) => name));
+}
+
+/** The rims of the faces at which a body is cut open, but for those that are seen edge-on. */
+function cutFacesOf(sight: Sight): DrawnView['cutFaces'] {
+  if (!sight.opened) return [];
+  const risers = risersOf(sight);
+  return [...sight.opened].flatMap((face) => {
+    if (risers.has(face)) return [];
+    const rims = sight.topology.edges.flatMap((edge) => {
+      const along = edge.faces.includes(face) ? alongEdge(sight, edge) : undefined;
+      const rim = along && flatCurve(along.curve)(along.places);
+      return rim ? [rim] : [];
+    });
+    return [{ body: sight.body, rims }];
+  });
+}
+
+/** Where along places something lies that is near to a way between two of them. */
+function passedAt(places: readonly Vec3[], place: Vec3, near: number): number[] {
+  return places.slice(1).flatMap((to, k) => {
+    const way = sub3(to, places[k]!);
+    const share = dot3(sub3(place, places[k]!), way) / dot3(way, way);
+    return share >= 0 && share <= 1 && distance3(placeAt(places, k + share), place) < near ? [k + share] : [];
+  });
+}
+
+/** Places at points; where the last is the first, they are the same object. */
+function placesAt({ points }: Sight, along: readonly number[]): Vec3[] {
+  const places = along.map((k): Vec3 => [points[3 * k]!, points[3 * k + 1]!, points[3 * k + 2]!]);
+  if (along.length > 2 && along[0] === along.at(-1)) places[places.length - 1] = places[0]!;
+  return places;
+}
+
+type Pair = readonly [number, number];
+
+/** Where the skin turns away from the eye: within faces, and at edges of the body. What is seen edge-on is turned away. */
+function turnsOf({ shell, points }: Sight): {
+  readonly byFace: ReadonlyMap<number, Pair[]>;
+  readonly atEdges: ReadonlySet<number>;
+} {
+  const { triangles, meetings, faceOf, lineAt } = shell;
+  const front = Array.from({ length: triangles.length / 3 }, (_, k) => isFront(points, triangles, 3 * k));
+  const byFace = new Map<number, Pair[]>();
+  const atEdges = new Set<number>();
+  for (let k = 0; k < meetings.length; k += 4) {
+    const [a, b, t, u] = [meetings[k]!, meetings[k + 1]!, meetings[k + 2]!, meetings[k + 3]!];
+    if (front[t] === front[u]) continue;
+    if (lineAt.has(pairOf(a, b))) {
+      atEdges.add(pairOf(a, b));
+      continue;
+    }
+    const face = faceOf[front[t] ? t : u]!;
+    const pairs = byFace.get(face);
+    if (pairs) pairs.push([a, b]);
+    else byFace.set(face, [[a, b]]);
+  }
+  return { byFace, atEdges };
+}
+
+const EDGE_ON = 1e-5;
+
+function isFront(points: Float64Array, triangles: Uint32Array, k: number): boolean {
+  const [p, q, r] = [3 * triangles[k]!, 3 * triangles[k + 1]!, 3 * triangles[k + 2]!];
+  const [ux, uy, uz] = [0, 1, 2].map((i) => points[q + i]! - points[p + i]!) as unknown as Vec3;
+  const [vx, vy, vz] = [0, 1, 2].map((i) => points[r + i]! - points[p + i]!) as unknown as Vec3;
+  const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  return nz > EDGE_ON * Math.hypot(nx, ny, nz);
+}
+
+/** Stretches of a line on which something holds from point to point, or does not: from which point to which. */
+function stretches(
+  line: readonly number[],
+  holds: (a: number, b: number) => boolean,
+): { readonly from: number; to: number; readonly is: boolean }[] {
+  const found: { readonly from: number; to: number; readonly is: boolean }[] = [];
+  for (let k = 1; k < line.length; k++) {
+    const is = holds(line[k - 1]!, line[k]!);
+    const last = found.at(-1);
+    if (last?.is === is) last.to = k;
+    else found.push({ from: k - 1, to: k, is });
+  }
+  return found;
+}
+
+/** Pairs of points end to end; where more than two meet, lines end. */
+function chained(pairs: readonly Pair[]): number[][] {
+  const at = new Map<number, Pair[]>();
+  for (const pair of pairs) for (const point of pair) at.set(point, [...(at.get(point) ?? []), pair]);
+  const used = new Set<Pair>();
+  const walk = (from: number, first: Pair): number[] => {
+    const line = [from];
+    for (let pair: Pair | undefined = first; pair;) {
+      used.add(pair);
+      const next: number = pair[0] === line.at(-1) ? pair[1] : pair[0];
+      line.push(next);
+      const on: readonly Pair[] = at.get(next)!;
+      pair = on.length === 2 ? on.find((other) => !used.has(other)) : undefined;
+    }
+    return line;
+  };
+  const open = [...at].filter(([, on]) => on.length !== 2);
+  const lines = open.flatMap(([point, on]) => on.flatMap((pair) => (used.has(pair) ? [] : [walk(point, pair)])));
+  return [...lines, ...pairs.flatMap((pair) => (used.has(pair) ? [] : [walk(pair[0], pair)]))];
+}

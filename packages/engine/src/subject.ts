@@ -1,0 +1,80 @@
+import {
+  boxRound,
+  STILL,
+  type BodyHandle,
+  type Box3,
+  type Id,
+  type ListedPart,
+  type Movement,
+  type Part,
+  type Project,
+} from '@helb/core';
+import { explodedPoses, memberPose, type Assembled } from '@helb/core/assembly';
+import type { Site } from './site.ts';
+import type { Survey } from './survey.ts';
+import { totalsOf } from './totals.ts';
+
+/** A body on a sheet, where it stands there. */
+export interface SubjectBody {
+  readonly handle: BodyHandle;
+  readonly movement: Movement;
+  readonly part: Id;
+}
+
+/** What a sheet shows: a part, or the whole as it is put together. */
+export interface Subject {
+  readonly name: string;
+  readonly material: string;
+  readonly mass_g: number | null;
+  /** Its bodies, taken apart by a share of the most that is shown. */
+  bodies(apart: number): readonly SubjectBody[];
+  /** Of the whole. */
+  readonly parts: readonly ListedPart[];
+  /** Of a part. */
+  readonly own?: { readonly id: Id; readonly part: Part; readonly site: Site };
+}
+
+export function partSubject(survey: Survey, id: Id, part: Part, site: Site): Subject {
+  const bodies = site.handles.map((handle) => ({ handle, movement: STILL, part: id }));
+  const measures = site.handles.map((body) => survey.describe(body, {}).measures);
+  return {
+    name: part.name,
+    material: part.material?.name ?? '',
+    mass_g: totalsOf(measures, part.material).mass_g,
+    bodies: () => bodies,
+    parts: [],
+    own: { id, part, site },
+  };
+}
+
+/** Everything that is placed, where the design puts it. */
+export function wholeSubject(
+  survey: Survey,
+  project: Project,
+  assembled: Assembled,
+  handlesOf: (part: Id) => readonly BodyHandle[],
+): Subject {
+  const { members, rest } = assembled;
+  const measures = (part: Id) => handlesOf(part).map((body) => survey.describe(body, {}).measures);
+  const boxOf = (part: Id): Box3 | undefined => boxRound(measures(part).map(({ box_mm }) => box_mm));
+  const masses = members.map(({ part }) => totalsOf(measures(part), project.parts[part]!.material).mass_g);
+  return {
+    name: `the whole, ${members.length} ${members.length === 1 ? 'part' : 'parts'}`,
+    material: '',
+    mass_g: masses.includes(null) ? null : masses.reduce((sum: number, mass) => sum + mass!, 0),
+    bodies(apart) {
+      const poses = explodedPoses(assembled, rest, boxOf, apart);
+      return members.flatMap((member) =>
+        handlesOf(member.part).map((handle) => ({
+          ...{ handle, part: member.part },
+          movement: memberPose(member, { ...rest, poses }),
+        })),
+      );
+    },
+    parts: project.partOrder.flatMap((part): ListedPart[] => {
+      const count = members.filter((member) => member.part === part).length;
+      const { name, material } = project.parts[part]!;
+      return count === 0 ? [] : [{ part, name, count, material: material?.name ?? '' }];
+    }),
+  };
+}
