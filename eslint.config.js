@@ -24,6 +24,7 @@ const CORE_ORDER = [
   'steps',
   'cutting',
   'assembly',
+  'sight',
   'drawing',
   'document',
   'formats',

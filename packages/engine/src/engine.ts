@@ -30,7 +30,6 @@ import {
   type Reference,
   type Result,
   type Scope,
-  type Thing,
 } from '@helb/core';
 import { emptyAssembly, memberPose, type Assembled } from '@helb/core/assembly';
 import { Assembling, type AssembledModel } from './assembled.ts';
@@ -38,10 +37,10 @@ import { BodyCache } from './body-cache.ts';
 import { Drafting } from './drafting.ts';
 import { Exporting, type FileFormat } from './exporting.ts';
 import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
-import type { Model, PartModel, StepResult, ValueResult } from './model.ts';
+import { valuesOf, type Model, type PartModel, type StepResult } from './model.ts';
 import { Neighbours } from './neighbours.ts';
 import { faceOutline, sketchOutline, type FaceOutlineOptions, type OutlineFormat } from './outlines.ts';
-import { crossingsThere, Site } from './site.ts';
+import { crossingsThere, placeOnBody, Site } from './site.ts';
 import { SketchCache } from './sketch-cache.ts';
 import { partSubject, wholeSubject, type Subject } from './subject.ts';
 import { Survey } from './survey.ts';
@@ -444,18 +443,4 @@ export class Engine {
     }
     return undefined;
   }
-}
-
-function valuesOf(project: Project, scope: Scope): ValueResult[] {
-  return project.valueOrder.map((id) => {
-    const { name } = project.values[id]!;
-    const result = scope.lookup(name);
-    return result.ok ? { id, name, result: result.value } : { id, name, issue: result.issue };
-  });
-}
-
-function placeOnBody(thing: Thing, bodies: readonly BodyHandle[]): PlaceOnBody | undefined {
-  if (thing.to === 'face') return { body: bodies[thing.body]!, to: 'face', name: thing.face.name };
-  if (thing.to === 'edge') return { body: bodies[thing.body]!, to: 'edge', name: thing.edge.name };
-  return thing.to === 'vertex' ? { body: bodies[thing.body]!, to: 'vertex', name: thing.vertex.name } : undefined;
 }

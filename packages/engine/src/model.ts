@@ -12,6 +12,8 @@ import type {
   Result,
   SolvedSketch,
   Topology,
+  Project,
+  Scope,
 } from '@helb/core';
 
 /** `later`: it stands after the step up to which was built. */
@@ -75,4 +77,13 @@ export interface ValueResult {
 export interface Model {
   readonly parts: readonly PartModel[];
   readonly values: readonly ValueResult[];
+}
+
+/** What each value comes to. */
+export function valuesOf(project: Project, scope: Scope): ValueResult[] {
+  return project.valueOrder.map((id) => {
+    const { name } = project.values[id]!;
+    const result = scope.lookup(name);
+    return result.ok ? { id, name, result: result.value } : { id, name, issue: result.issue };
+  });
 }

@@ -24,6 +24,7 @@ import {
   type Frame,
   type Id,
   type Part,
+  type PlaceOnBody,
   type Reference,
   type ResolveContext,
   type Result,
@@ -33,6 +34,7 @@ import {
   type SolvedSketch,
   type Source,
   type Step,
+  type Thing,
   type Topology,
 } from '@helb/core';
 import type { Sited } from './assembled.ts';
@@ -168,4 +170,11 @@ export class Site implements Sited {
     if (found) return ok(found);
     return fail(step?.suppressed ? 'engine.suppressed' : 'engine.before', { step: step?.name ?? wanted });
   }
+}
+
+/** Something of the bodies of a part, as the kernel calls it; undefined where it is none of them. */
+export function placeOnBody(thing: Thing, bodies: readonly BodyHandle[]): PlaceOnBody | undefined {
+  if (thing.to === 'face') return { body: bodies[thing.body]!, to: 'face', name: thing.face.name };
+  if (thing.to === 'edge') return { body: bodies[thing.body]!, to: 'edge', name: thing.edge.name };
+  return thing.to === 'vertex' ? { body: bodies[thing.body]!, to: 'vertex', name: thing.vertex.name } : undefined;
 }

@@ -22,8 +22,8 @@ function setRadius(text: string): Result<void> {
 </script>
 
 <template>
-  <p class="flex items-center gap-1.5 text-sm">
-    <span class="text-muted">what lies within</span>
+  <p class="flex items-center gap-1.5 text-sm whitespace-nowrap">
+    <span class="text-muted">within</span>
     <TypedField
       class="field w-14"
       :value="`${view.radius}`"

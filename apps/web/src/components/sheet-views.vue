@@ -17,15 +17,17 @@ const square = computed((): Id | undefined => {
   return can(sheets.picked) ? sheets.picked : viewOrder.find(can);
 });
 
-const bases = Object.entries(SIDE_WORDS).map(([from, words]) => ({ words, view: { kind: 'base', from } as View }));
-const corners = computed(() =>
-  sheets.part
-    ? [{ words: 'from a corner', view: { kind: 'corner' } as View }]
-    : [
-        { words: 'from a corner', view: { kind: 'corner' } as View },
-        { words: 'taken apart', view: { kind: 'corner', apart: 0.4, numbered: true } as View },
-      ],
-);
+interface Offer {
+  readonly words: string;
+  readonly view: View;
+}
+const bases = Object.entries(SIDE_WORDS).map(([from, words]): Offer => ({
+  words,
+  view: { kind: 'base', from } as View,
+}));
+const corner: Offer = { words: 'from a corner', view: { kind: 'corner' } };
+const apart: Offer = { words: 'taken apart', view: { kind: 'corner', apart: 0.4, numbered: true } };
+const unfolded = computed(() => [...bases, corner, ...(sheets.part ? [] : [apart])]);
 const beside = computed(() =>
   Object.entries(BESIDE_WORDS).map(([side, words]) => ({
     words,
@@ -118,7 +120,7 @@ function enlarge(): void {
     </ul>
     <p class="mt-2 text-sm">
       <span class="text-muted">Add a view</span>
-      <template v-for="{ words, view } in [...bases, ...corners]" :key="words">
+      <template v-for="{ words, view } in unfolded" :key="words">
         {{ ' ' }}<button class="word-link mr-1.5" @click="sheets.addView(view)">{{ words }}</button>
       </template>
     </p>

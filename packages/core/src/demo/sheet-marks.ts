@@ -305,4 +305,5 @@ export const SHEET_MARKS: Readonly<Record<string, Readonly<Record<Id, Mark>>>> =
       along: 'upright',
     },
   },
+  'The whole': {},
 };

@@ -42,6 +42,12 @@ export function drawSheets(script: ProjectScript, parts: Readonly<Record<'bracke
     corner: { kind: 'corner' },
   });
   const whole = usualWhole({ paper: 'A3', projection: 'first' });
+  // the throw wheel is seen from the other side only
+  const left: View = { kind: 'base', from: 'left', apart: 0.25, numbered: true, hidden: false };
   const { tolerance: _, ...heading } = title;
-  script.do('sheet.add', { id: script.newId('d'), record: { ...whole, title: heading } });
+  const views = { ...whole.views, left };
+  script.do('sheet.add', {
+    id: script.newId('d'),
+    record: { ...whole, title: heading, views, viewOrder: Object.keys(views) },
+  });
 }

@@ -52,7 +52,7 @@ export function cutMark(
         [t, h],
         [t + 1, h + 3],
       ] as const,
-    ].map(([p, q]) => segment(place(p as Vec2), place(q as Vec2)));
+    ].map(([p, q]) => segment(place(p), place(q)));
   const wide = [
     [first, towards(first, line[1]!, END)] as const,
     [last, towards(last, line.at(-2)!, END)] as const,

@@ -6,8 +6,9 @@ import { referenceWords, type NameOf } from '../references/index.ts';
 import { checkedSizes, type BuiltPart, type OpenView, type SaidMark } from './completeness/index.ts';
 import { markReferences, type Mark } from './marks/index.ts';
 import { isSeenIn, contextOf, type SeenMark, type Scene } from './marked.ts';
-import { letterHeight, type PutTogether, type SeenView } from './compose.ts';
+import { letterHeight, type PutTogether } from './compose.ts';
 import type { ListedPart } from './parts-list.ts';
+import type { SeenView } from './placed-view.ts';
 import { spotOf } from './witness/index.ts';
 import { parentOf, type Sheet } from './schema.ts';
 

@@ -41,16 +41,18 @@ export function laidOut(sheet: Pick<Sheet, 'projection' | 'scale'>, views: reado
   const scale =
     sheet.scale ??
     largestFitting((factor) => {
-      const { low, high } = extent(withNames(placed(sheet.projection, views, factor, false)));
+      const { low, high } = extent(withNames(placed(sheet.projection, views, factor, room, false)));
       return high[0] - low[0] <= room[0] && high[1] - low[1] <= room[1];
     });
   const factor = scaleFactor(scale);
-  const { low, high } = extent(withNames(placed(sheet.projection, views, factor, false)));
+  const { low, high } = extent(withNames(placed(sheet.projection, views, factor, room, false)));
   const middle: Vec2 = [
     (area.low[0] + area.high[0] - low[0] - high[0]) / 2,
     (area.low[1] + area.high[1] - low[1] - high[1]) / 2,
   ];
-  const places = placed(sheet.projection, views, factor, true).map(({ id, at }) => [id, add2(at, middle)] as const);
+  const places = placed(sheet.projection, views, factor, room, true).map(
+    ({ id, at }) => [id, add2(at, middle)] as const,
+  );
   return { scale, places: new Map(places) };
 }
 
@@ -75,6 +77,7 @@ function placed(
   projection: Sheet['projection'],
   views: readonly LaidView[],
   factor: number,
+  room: Vec2,
   shifted: boolean,
 ): Placed[] {
   const done: Placed[] = [];
@@ -94,9 +97,9 @@ function placed(
         : smallest(
             [
               ...corners(done, box, factor).filter(free),
-              nextTo({ box: extent(done), at: [0, 0] }, [1, 0], box, factor),
+              ...[RIGHT, BELOW].map((beyond) => nextTo({ box: extent(done), at: [0, 0] }, beyond, box, factor)),
             ],
-            (place) => grown([...done, { box: covered(place) }]),
+            (place) => fullness([...done, { box: covered(place) }], room),
           );
     const [dx, dy] = shifted ? (view.shift ?? [0, 0]) : [0, 0];
     // it may be dragged away from the view that it is folded out of, not out of line with it
@@ -107,10 +110,14 @@ function placed(
   return done;
 }
 
-/** How much room all takes, mm^2. */
-function grown(all: readonly { readonly box: Box }[]): number {
+const RIGHT: Vec2 = [1, 0];
+const BELOW: Vec2 = [0, -1];
+
+/** How much of the room all takes, in the direction in which it is scarcer; of two alike the one that takes less of it. */
+function fullness(all: readonly { readonly box: Box }[], [width, height]: Vec2): number {
   const { low, high } = extent(all);
-  return (high[0] - low[0]) * (high[1] - low[1]);
+  const [x, y] = [(high[0] - low[0]) / width, (high[1] - low[1]) / height];
+  return Math.max(x, y) + 1e-3 * x * y;
 }
 
 const smallest = <T>(all: readonly T[], of: (one: T) => number): T =>

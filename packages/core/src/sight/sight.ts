@@ -111,15 +111,15 @@ interface SortedTrack {
 
 /** All lines of a body: its edges, those that are smooth told apart by whether a face turns away there, and outlines. */
 function tracksOf(sight: Sight, size: number): SortedTrack[] {
-  const { topology, mesh, shell, toEye } = sight;
+  const { topology, mesh, toEye } = sight;
   const { byFace, atEdges } = turnsOf(sight);
   const surfaces = new Map(topology.faces.map(({ name, surface }) => [name, surface]));
   const outlines = [...byFace].flatMap(([face, pairs]) => {
     const { name } = mesh.faces[face]!;
-    return chained(pairs).map((chain) => {
-      const track = outlineOf(surfaces.get(name)!, placesAt(sight, chain), toEye, FINE * size);
-      return { face: name, track, sort: 'outline' as const };
-    });
+    const tracks = chained(pairs).map((chain) =>
+      outlineOf(surfaces.get(name)!, placesAt(sight, chain), toEye, FINE * size),
+    );
+    return onceEach(tracks).map((track) => ({ face: name, track, sort: 'outline' as const }));
   });
   const risers = risersOf(sight);
   const edges = topology.edges.flatMap((edge): SortedTrack[] => {
@@ -181,6 +181,22 @@ function cutFacesOf(sight: Sight): DrawnView['cutFaces'] {
     return [{ body: sight.body, rims }];
   });
 }
+
+/** Without straight tracks that lie on another: triangles that are seen edge-on turn away on both sides. */
+const onceEach = (tracks: readonly Track[]): Track[] =>
+  tracks.filter(
+    ({ places }, k) =>
+      places.length > 2 ||
+      !tracks.some(
+        (other, i) =>
+          i !== k &&
+          other.places.length === 2 &&
+          distance3(...ends(other)) > distance3(...ends({ places })) &&
+          places.every((place) => passedAt(other.places, place, SAME).length > 0),
+      ),
+  );
+const ends = ({ places }: Pick<Track, 'places'>) => [places[0]!, places.at(-1)!] as const;
+const SAME = 1e-6;
 
 /** Where along places something lies that is near to a way between two of them. */
 function passedAt(places: readonly Vec3[], place: Vec3, near: number): number[] {

@@ -1,0 +1,160 @@
+import type { Frame, Movement, Vec2 } from '../math/index.ts';
+import type { Id } from '../records/index.ts';
+import type { Topology } from '../kernel-port/index.ts';
+import type { DrawnView } from '../sight/index.ts';
+import { fullCircle, scaled, type Box, type Piece } from '../sketch/pieces/index.ts';
+import { centreLines, mirrorLines } from './centre-lines.ts';
+import { clipped } from './clip.ts';
+import { notCovered } from './covered.ts';
+import { cutPlanes, type CutLine } from './cut.ts';
+import { flatPieces } from './flat.ts';
+import { hatching } from './hatching.ts';
+import type { Scene } from './marked.ts';
+import type { Lettering, LineKind, Stroke } from './picture.ts';
+import type { View } from './schema.ts';
+
+/** A view with what is seen in it. */
+export interface SeenView {
+  readonly id: Id;
+  readonly view: View;
+  readonly eye: Frame;
+  readonly drawn: DrawnView;
+  readonly bodies: readonly { readonly topology: Topology; readonly movement: Movement; readonly part: Id }[];
+  /** Of sections: where they are cut, and the letter that they are called by. */
+  readonly cut?: { readonly line: CutLine; readonly letter: string };
+}
+
+/** Which lines a kind of view shows where nothing else is said. */
+export const USUAL_LINES: Readonly<Record<View['kind'], { readonly hidden: boolean; readonly smooth: boolean }>> = {
+  base: { hidden: true, smooth: false },
+  projected: { hidden: true, smooth: false },
+  corner: { hidden: false, smooth: true },
+  section: { hidden: false, smooth: false },
+  detail: { hidden: false, smooth: false },
+};
+
+const HATCH_APART = 3;
+
+export interface Inked {
+  readonly strokes: readonly Stroke[];
+  readonly letters: readonly Lettering[];
+}
+/** A view where it stands on paper. */
+export interface PlacedView {
+  readonly seen: SeenView;
+  readonly factor: number;
+  readonly at: Vec2;
+  readonly box: Box;
+  /** The lines that are seen, on paper. */
+  readonly visible: readonly Piece[];
+  readonly inked: Inked;
+}
+export interface ShownView {
+  readonly seen: SeenView;
+  readonly layers: readonly Layer[];
+  readonly box: Box;
+}
+
+export const timesOf = (view: View): number => (view.kind === 'detail' ? view.times : 1);
+export const larger = ({ low, high }: Box, times: number): Box => ({
+  low: [low[0] * times, low[1] * times],
+  high: [high[0] * times, high[1] * times],
+});
+export const detailBox = (view: View): Box | undefined =>
+  view.kind === 'detail'
+    ? {
+        low: [view.at[0] - view.radius, view.at[1] - view.radius],
+        high: [view.at[0] + view.radius, view.at[1] + view.radius],
+      }
+    : undefined;
+
+export function placedView(
+  shown: ShownView,
+  sheetFactor: number,
+  at: Vec2,
+  mirrors: Scene['witness']['mirrors'],
+): PlacedView {
+  const { seen, layers, box } = shown;
+  const factor = sheetFactor * timesOf(seen.view);
+  const { id: view } = seen;
+  const place = ([x, y]: Vec2): Vec2 => [x * factor + at[0], y * factor + at[1]];
+  const within = clipOf(seen.view, place, factor);
+  const onPaper = (pieces: readonly Piece[]) => within(pieces.map((piece) => scaled(piece, factor, at)));
+  const hatched = [...cutRims(seen)].map(([body, rims]) =>
+    within(
+      hatching(
+        rims.map((piece) => scaled(piece, factor, at)),
+        (body % 2 === 0 ? 1 : -1) * (Math.PI / 4),
+        HATCH_APART,
+      ),
+    ),
+  );
+  const [low, high] = [place(box.low), place(box.high)];
+  const drawn = layers.map(({ line, pieces }) => ({ line, pieces: onPaper(pieces), view }));
+  return {
+    ...{ seen, factor, at, box: { low, high } },
+    visible: drawn.flatMap(({ line, pieces }) => (line === 'hidden' ? [] : pieces)),
+    inked: {
+      strokes: [
+        ...drawn,
+        { line: 'centre', pieces: onPaper(centresOf(shown, factor, mirrors)), view },
+        ...hatched.map((pieces): Stroke => ({ line: 'hatch', pieces, view })),
+        ...(seen.view.kind === 'detail'
+          ? [{ line: 'size' as const, pieces: [fullCircle('', place(seen.view.at), seen.view.radius * factor)], view }]
+          : []),
+      ],
+      letters: [],
+    },
+  };
+}
+
+/** Of a detail, what lies in its circle. */
+function clipOf(view: View, place: (at: Vec2) => Vec2, factor: number): (pieces: readonly Piece[]) => readonly Piece[] {
+  return view.kind === 'detail'
+    ? (pieces) => clipped(pieces, place(view.at), view.radius * factor)
+    : (pieces) => pieces;
+}
+
+/** Centre lines of a view; none where many parts are drawn without their hidden edges, since most would be of hidden things. */
+function centresOf(
+  { seen: { view, eye, bodies, cut }, box }: ShownView,
+  factor: number,
+  mirrors: Scene['witness']['mirrors'],
+): Piece[] {
+  const isCrowded = bodies.some(({ part }) => part !== bodies[0]!.part) && !linesOf(view).hidden;
+  if (view.kind === 'corner' || isCrowded) return [];
+  const round = centreLines(bodies, eye, { factor, cut: cut && cutPlanes(cut.line) });
+  return [...round, ...notCovered(mirrorLines(mirrors, eye, box, factor), round)];
+}
+
+interface Layer {
+  readonly line: LineKind;
+  readonly pieces: readonly Piece[];
+}
+
+const linesOf = (view: View) => ({ ...USUAL_LINES[view.kind], ...view });
+
+/** The lines of a view by their kinds, in mm of the thing. */
+export function layersOf({ view, drawn }: SeenView): Layer[] {
+  const { hidden, smooth } = linesOf(view);
+  const pick = (isHidden: boolean, isSmooth: boolean) =>
+    drawn.lines
+      .filter((line) => line.hidden === isHidden && (line.sort === 'smooth') === isSmooth)
+      .flatMap(({ curve }) => flatPieces(curve));
+  const visible = pick(false, false);
+  const soft = smooth ? notCovered(pick(false, true), visible) : [];
+  const behind = hidden ? notCovered(pick(true, false), [...visible, ...soft]) : [];
+  return [
+    { line: 'visible', pieces: visible },
+    { line: 'smooth', pieces: soft },
+    { line: 'hidden', pieces: behind },
+  ];
+}
+
+/** The rims of what is cut open, by bodies. */
+function cutRims({ drawn }: SeenView): Map<number, Piece[]> {
+  const byBody = new Map<number, Piece[]>();
+  for (const { body, rims } of drawn.cutFaces)
+    byBody.set(body, [...(byBody.get(body) ?? []), ...rims.flatMap((rim) => flatPieces(rim))]);
+  return byBody;
+}

@@ -1,0 +1,111 @@
+import { dot3, type Frame, type Vec2 } from '../math/index.ts';
+import type { Id } from '../records/index.ts';
+import type { Taken } from '../sketch/index.ts';
+import { fullCircle, scaled, type Box } from '../sketch/pieces/index.ts';
+import { balloons } from './balloons.ts';
+import { notCovered } from './covered.ts';
+import type { CutLine } from './cut.ts';
+import { cutMark } from './cut-mark.ts';
+import { flatPieces } from './flat.ts';
+import type { MarkedSheet } from './marked.ts';
+import type { ListedPart } from './parts-list.ts';
+import type { Inked, PlacedView, SeenView } from './placed-view.ts';
+import { scaleName } from './scales.ts';
+import type { View } from './schema.ts';
+
+/** Height of the letters of sections, mm. */
+const LETTER = 5;
+
+/** The numbers of parts, each in the first of the views with numbers in which it is seen. */
+export function numbersIn(
+  placed: readonly PlacedView[],
+  parts: readonly ListedPart[],
+  room: { readonly height: number; readonly margins: readonly Box[]; readonly before: readonly Taken[] },
+): Inked[] {
+  const { height, margins } = room;
+  const taken = [...room.before];
+  const called = new Set<Id>();
+  return placed.flatMap(({ seen, factor, at, box }) => {
+    if (!seen.view.numbered) return [];
+    const numbered = parts.flatMap(({ part }, k) => {
+      if (called.has(part)) return [];
+      const lines = seen.drawn.lines.filter(({ hidden, body }) => !hidden && seen.bodies[body]!.part === part);
+      const pieces = lines.flatMap(({ curve }) => flatPieces(curve)).map((piece) => scaled(piece, factor, at));
+      if (pieces.length === 0) return [];
+      called.add(part);
+      return [{ number: k + 1, seen: pieces }];
+    });
+    const others = placed.flatMap((other) => (other.seen.id === seen.id ? [] : [other.box]));
+    const made = balloons(numbered, box, { height, view: seen.id, avoid: [...margins, ...others], before: taken });
+    taken.push(...made.taken);
+    return [made];
+  });
+}
+
+/** What a section or a detail is called, over it and over what is written there. */
+export function viewName(one: PlacedView, placed: readonly PlacedView[], { marks, views }: MarkedSheet): Inked {
+  const text = nameOf(one, placed);
+  if (text === undefined) return { strokes: [], letters: [] };
+  const { low, high } = one.box;
+  const x = (low[0] + high[0]) / 2;
+  const over = Object.entries(marks).filter(
+    ([mark, { box }]) =>
+      views.get(mark) === one.seen.id && box.low[1] > high[1] && Math.abs(box.low[0] + box.high[0] - 2 * x) < 40,
+  );
+  const top = over.reduce((most, [, { box }]) => Math.max(most, box.high[1]), high[1] + 3);
+  return { strokes: [], letters: [{ at: [x, top + 3], text, height: LETTER, anchor: 'middle', bold: true }] };
+}
+
+function nameOf(one: PlacedView, placed: readonly PlacedView[]): string | undefined {
+  const { view, cut } = one.seen;
+  if (isMarked(one.seen)) return `${cut!.letter}–${cut!.letter}`;
+  return view.kind === 'detail' ? `${detailLetter(one, placed)} (${scaleName(one.factor)})` : undefined;
+}
+
+/** Details are called from the end of the alphabet, so that no section is called alike. */
+const detailLetter = (one: PlacedView, placed: readonly PlacedView[]): string =>
+  DETAIL_LETTERS[placed.filter(({ seen }) => seen.view.kind === 'detail').indexOf(one) % DETAIL_LETTERS.length]!;
+const DETAIL_LETTERS = 'ZYXWVUTSRPNM';
+
+/** Where details are of: a circle round it in its view, with the letter beside. */
+export function detailSigns(placed: readonly PlacedView[]): Inked[] {
+  return placed.flatMap((one): Inked[] => {
+    const { view } = one.seen;
+    const of = view.kind === 'detail' && placed.find(({ seen }) => seen.id === view.of);
+    if (!of) return [];
+    const [x, y] = [view.at[0] * of.factor + of.at[0], view.at[1] * of.factor + of.at[1]];
+    const radius = view.radius * of.factor;
+    const beside: Vec2 = [x + radius * Math.SQRT1_2 + 3, y + radius * Math.SQRT1_2 + 1];
+    return [
+      {
+        strokes: [{ line: 'size', pieces: [fullCircle('', [x, y], radius)] }],
+        letters: [{ at: beside, text: detailLetter(one, placed), height: LETTER, anchor: 'middle', bold: true }],
+      },
+    ];
+  });
+}
+
+/** Of a section, where it is cut: drawn in the first view that sees its plane edge-on. */
+export function cutMarkOf({ seen }: PlacedView, all: readonly PlacedView[]): Inked {
+  const { cut } = seen;
+  const across = cut && isMarked(seen) && all.find(({ seen: { view, eye } }) => isAcross(view, eye, cut.line));
+  if (!across) return { strokes: [], letters: [] };
+  const { strokes, letters } = cutMark(cut.line, across.seen.eye, across);
+  const known = across.inked.strokes.flatMap(({ line, pieces }) => (line === 'centre' ? pieces : []));
+  return {
+    strokes: strokes.map(({ line, pieces }) => ({
+      line,
+      pieces: line === 'centre' ? notCovered(pieces, known) : pieces,
+    })),
+    letters: letters.map((at) => ({ at, text: cut.letter, height: LETTER, anchor: 'middle', bold: true })),
+  };
+}
+
+/** Is a section marked where it is cut, and named? Where it ends in the middle, half a view, it speaks for itself. */
+export const isMarked = ({ view, cut }: Pick<SeenView, 'view' | 'cut'>): boolean =>
+  view.kind === 'section' && cut !== undefined && cut.line.stretches.every(({ height }) => height !== undefined);
+
+/** Is a cut seen as a line? One that goes on elsewhere only along all its planes. */
+export const isAcross = (view: View, eye: Frame, { frame, stretches }: CutLine): boolean =>
+  (view.kind === 'base' || view.kind === 'projected') &&
+  (stretches.length === 1 ? Math.abs(dot3(eye.z, frame.y)) < 1e-9 : Math.abs(dot3(eye.z, frame.z)) > 1 - 1e-9);

@@ -1,0 +1,152 @@
+import {
+  explain,
+  seedSieve,
+  usualSheet,
+  usualWhole,
+  type ComposedSheet,
+  type Id,
+  type Piece,
+  type View,
+} from '@helb/core';
+import { startKernelInNode } from '@helb/kernel/node';
+import { Engine } from './engine.ts';
+import { Bench, circle, rectangle } from './test-bench.ts';
+
+let engine: Engine;
+beforeAll(async () => {
+  engine = new Engine(await startKernelInNode());
+});
+
+/** A plate of 60 x 40 x 10 with two bores at different depths of y, and sections through them. */
+function plate(): Bench {
+  const bench = new Bench();
+  const bore = (at: Id, x: number, y: number) =>
+    Object.fromEntries(
+      Object.entries(circle(x, y, 4)).map(([id, entity]) => [
+        `${at}${id}`,
+        'centre' in entity ? { ...entity, centre: `${at}m` } : entity,
+      ]),
+    );
+  bench.sketch('s', { ...rectangle(0, 0, 60, 40), ...bore('a', 15, 10), ...bore('b', 45, 30) });
+  bench.step('e', 'extrude', { sketch: 's', distance: '10 mm' });
+  const section = (id: Id, plane: 'front' | 'right', offset: string) =>
+    bench.script.do('section.add', {
+      ...{ part: 'part', id },
+      section: { name: id, plane: { to: 'origin', name: plane }, offset, turned: false },
+    });
+  section('first', 'front', '-10 mm');
+  section('second', 'front', '-30 mm');
+  section('beyond', 'right', '30 mm');
+  section('along', 'front', '-1 mm');
+  const record = usualSheet({ id: 'part', name: 'Part' }, { paper: 'A4', projection: 'first' });
+  const views: Record<Id, View> = { top: { kind: 'base', from: 'top' } };
+  bench.script.do('sheet.add', { id: 'd', record: { ...record, views, viewOrder: ['top'] } });
+  return bench;
+}
+async function drawn(bench: Bench): Promise<ComposedSheet> {
+  const sheet = await engine.sheet(bench.script.project, 'd');
+  if (!sheet.ok) throw new Error(explain(sheet.issue));
+  return sheet.value;
+}
+async function cutOpen(view: Extract<View, { kind: 'section' }>): Promise<ComposedSheet> {
+  const bench = plate();
+  bench.script.do('view.add', { sheet: 'd', id: 'cut', view });
+  return drawn(bench);
+}
+const piecesOf = ({ picture }: ComposedSheet, line: string, view: string): Piece[] =>
+  picture.strokes.filter((stroke) => stroke.line === line && stroke.view === view).flatMap(({ pieces }) => pieces);
+/** Where upright lines of a view stand, mm of the thing from its left side. */
+function uprights(sheet: ComposedSheet, view: string): number[] {
+  const { factor, box } = sheet.views[view]!;
+  const found = piecesOf(sheet, 'visible', view).flatMap(({ from, to }) =>
+    Math.abs(from[0] - to[0]) < 1e-6 && Math.abs(from[1] - to[1]) > 1 ? [(from[0] - box.low[0]) / factor] : [],
+  );
+  return [...new Set(found.map((x) => Math.round(x * 1e3) / 1e3))].sort((a, b) => a - b);
+}
+/** How long hatched stretches are together: as their area. */
+const hatched = (sheet: ComposedSheet) =>
+  piecesOf(sheet, 'hatch', 'cut').reduce((sum, { from, to }) => sum + Math.hypot(to[0] - from[0], to[1] - from[1]), 0) /
+  sheet.views['cut']!.factor ** 2;
+
+describe('sections', () => {
+  test('whole: the bore that it goes through is open, the other is not seen', async () => {
+    const sheet = await cutOpen({ kind: 'section', section: 'first' });
+    expect(uprights(sheet, 'cut')).toEqual([0, 11, 19, 60]);
+  });
+
+  test('that go on at another plane open both bores, and draw nothing where they change', async () => {
+    const steps = [{ at: 'beyond', section: 'second' }];
+    const sheet = await cutOpen({ kind: 'section', section: 'first', steps });
+    expect(uprights(sheet, 'cut')).toEqual([0, 11, 19, 41, 49, 60]);
+    // the sign in the other view bends twice
+    expect(sheet.picture.letters.filter(({ text }) => text === 'A')).toHaveLength(2);
+  });
+
+  test('by half are hatched on one side only, and speak for themselves', async () => {
+    const whole = await cutOpen({ kind: 'section', section: 'first' });
+    const half = await cutOpen({ kind: 'section', section: 'first', steps: [{ at: 'beyond' }] });
+    expect(uprights(half, 'cut')).toEqual([0, 11, 19, 60]);
+    // 22 of 52 mm are cut
+    expect(hatched(half) / hatched(whole)).toBeCloseTo(22 / 52, 1);
+    expect(half.picture.letters.filter(({ text }) => text.startsWith('A–') || text === 'A')).toEqual([]);
+  });
+
+  test('whose planes do not stand square to each other are refused in words', async () => {
+    const bench = plate();
+    const view = { kind: 'section', section: 'first', steps: [{ at: 'along' }] } as const;
+    bench.script.do('view.add', { sheet: 'd', id: 'cut', view: { ...view, steps: [...view.steps] } });
+    const sheet = await engine.sheet(bench.script.project, 'd');
+    expect(sheet.ok ? '' : explain(sheet.issue)).toMatch(/square/);
+  });
+});
+
+test('a detail shows what lies in its circle, as many times as large, under its own name', async () => {
+  const bench = plate();
+  const view = { kind: 'detail', of: 'top', at: [15, 10], radius: 6, times: 5 } as const;
+  bench.script.do('view.add', { sheet: 'd', id: 'z', view: { ...view, at: [15, 10] } });
+  const sheet = await drawn(bench);
+  const { box, factor } = sheet.views['z']!;
+  expect(factor).toBe(5 * sheet.views['top']!.factor);
+  expect(box.high[0] - box.low[0]).toBeCloseTo(12 * factor, 6);
+  const seen = piecesOf(sheet, 'visible', 'z');
+  expect(seen.every(({ form }) => form === 'arc')).toBe(true);
+  const names = sheet.picture.letters.map(({ text }) => text);
+  expect(names).toContain('Z');
+  expect(names.some((text) => /^Z \(\d+:1\)$/.test(text))).toBe(true);
+});
+
+describe('the whole', () => {
+  const whole = (apart: number) => {
+    const project = seedSieve();
+    const record = usualWhole({ paper: 'A3', projection: 'first' });
+    const corner = { kind: 'corner', apart, numbered: true } as const;
+    const sheet = { ...record, views: { ...record.views, corner } };
+    return { ...project, sheets: { w: sheet }, sheetOrder: ['w'] };
+  };
+
+  test('has its list of parts, its mass, and a number for each part that is seen', async () => {
+    const project = whole(0.4);
+    const sheet = await engine.sheet(project, 'w');
+    if (!sheet.ok) throw new Error(explain(sheet.issue));
+    const { picture, findings } = sheet.value;
+    const placed = project.partOrder.filter((id) =>
+      picture.letters.some(({ text }) => text === project.parts[id]!.name),
+    );
+    const numbers = picture.letters.filter(({ anchor, text }) => anchor === 'middle' && /^\d+$/.test(text));
+    const unseen = findings.filter(({ issue }) => issue.code === 'sheet.unseen');
+    expect(placed.length).toBe(project.partOrder.length);
+    expect(numbers.length + unseen.length).toBe(placed.length);
+    expect(unseen.length).toBeLessThan(4);
+    expect(picture.letters.some(({ text }) => / g$/.test(text))).toBe(true);
+  });
+
+  test('taken apart it takes more room than put together', async () => {
+    const width = async (apart: number) => {
+      const sheet = await engine.sheet(whole(apart), 'w');
+      if (!sheet.ok) throw new Error(explain(sheet.issue));
+      const { box, factor } = sheet.value.views['corner']!;
+      return (box.high[0] - box.low[0]) / factor;
+    };
+    expect(await width(0.8)).toBeGreaterThan(1.3 * (await width(0)));
+  });
+});
