@@ -44,7 +44,7 @@ test('a sheet of the bearing: its section, folded out of it, its files', async (
   expect(execFileSync('ezdxf', ['audit', await saved(page, 'DXF')], { encoding: 'utf8' })).toContain('No errors found');
   expect(await readFile(await saved(page, 'SVG'), 'utf8')).toContain('width="297mm" height="210mm"');
   const all = await saved(page, 'all in one PDF file');
-  expect(execFileSync('pdfinfo', [all], { encoding: 'utf8' })).toMatch(/Pages:\s+3\n/);
+  expect(execFileSync('pdfinfo', [all], { encoding: 'utf8' })).toMatch(/Pages:\s+4\n/);
 });
 
 test('a part is drawn at once; views are added, dragged, put back and removed', async ({ page }) => {
@@ -114,4 +114,59 @@ test('the sheet follows the part: a value changes, and the paper has other views
   await bench.kept();
   await page.reload();
   await expect(sheet(page)).toHaveAttribute('data-drawn', 'true', { timeout: 60_000 });
+});
+
+test('the whole taken apart, with numbers and its list of parts', async ({ page }) => {
+  await toSheets(page);
+  await row(page, 'The whole').click();
+  const said = sheet(page);
+  await expect(said.getByText('Throw wheel')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('Every part is seen where it has its number.')).toBeVisible();
+  await expect(said.getByText('15', { exact: true })).toHaveCount(2);
+  // put together, parts hide each other, and that is told
+  const views = page.getByLabel('Views of the sheet').getByRole('listitem');
+  await views.filter({ hasText: 'from the left' }).getByRole('button', { name: /Remove/ }).click();
+  await views.filter({ hasText: 'taken apart' }).first().getByRole('slider').fill('0');
+  await expect(page.getByLabel('Before it goes out')).toContainText('is not seen where parts have their numbers');
+  // one begins another just so; without numbers there is no list
+  await page.getByRole('button', { name: 'Draw the whole' }).click();
+  await expect(said.getByText('Base plate')).toBeVisible({ timeout: 60_000 });
+  await views.first().getByLabel('numbers').uncheck();
+  await expect(said.getByText('Base plate')).toBeHidden();
+});
+
+test('a view cut open by half, and a detail of it larger', async ({ page }) => {
+  await toSheets(page);
+  await row(page, 'Crank knob').click();
+  const cut = 'cut: Through the middle';
+  await expect(view(page, cut)).toBeVisible({ timeout: 60_000 });
+  const hatched = () => view(page, cut).locator('path').count();
+  const half = await hatched();
+  await page.getByRole('button', { name: 'Goes on as before' }).click();
+  await expect(sheet(page).getByText('A–A')).toBeVisible();
+  await page.getByRole('button', { name: 'goes on elsewhere' }).click();
+  await expect(sheet(page).getByText('A–A')).toBeHidden();
+  await expect.poll(hatched).toBe(half);
+  await page.getByRole('button', { name: 'show a detail larger' }).click();
+  const { x, y } = await place(page, cut);
+  await page.mouse.click(x + 20, y);
+  const detail = `a detail of: ${cut}`;
+  await expect(view(page, detail)).toBeVisible();
+  await expect(sheet(page).getByText('Z (4:1)')).toBeVisible();
+  const before = (await place(page, detail)).width;
+  await page.getByRole('button', { name: 'how large: 2 times as large' }).click();
+  await page.getByRole('option', { name: '5 times as large' }).click();
+  await expect(sheet(page).getByText(/^Z \(\d+:1\)$/)).not.toHaveText('Z (4:1)');
+  const field = page.getByLabel('How far round its middle it reaches, mm');
+  await field.fill('0');
+  await field.press('Enter');
+  await expect(page.getByText('Type how far the detail reaches')).toBeVisible();
+  await field.fill('3');
+  await field.press('Enter');
+  await expect.poll(async () => (await place(page, detail)).width).not.toBe(before);
+  // with its view goes the detail
+  await page.getByRole('button', { name: `Remove the view ${cut}`, exact: true }).click();
+  await expect(view(page, detail)).toBeHidden();
+  await page.keyboard.press('Control+z');
+  await expect(view(page, detail)).toBeVisible();
 });

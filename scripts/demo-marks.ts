@@ -28,6 +28,7 @@ export async function writeDemoMarks(): Promise<string> {
   const bare = withoutMarks(seedSieve());
   const all: Record<string, Record<string, Mark>> = {};
   for (const id of bare.sheetOrder ?? []) {
+    if (bare.sheets![id]!.part === undefined) continue;
     const drawn = await engine.sheet(bare, id);
     if (!drawn.ok) throw new Error(explain(drawn.issue));
     const told = perform(bare, tellingAll(bare, id, drawn.value));

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { DETAIL_TIMES, fail, ok, type Id, type Result, type View } from '@helb/core';
+import { computed, ref } from 'vue';
+import { DETAIL_TIMES, explain, fail, ok, type Id, type Result, type View } from '@helb/core';
 import { useSheets } from '../stores/sheets.ts';
 import ChoiceWord from './choice-word.vue';
 import TypedField from './typed-field.vue';
@@ -13,9 +13,12 @@ type Detail = Extract<View, { kind: 'detail' }>;
 const view = computed(() => sheets.sheet!.views[props.id] as Detail);
 const times = Object.fromEntries(DETAIL_TIMES.map((n) => [`${n}`, `${n} times as large`]));
 
+const message = ref('');
 function setRadius(text: string): Result<void> {
   const radius = Number(text.replace(',', '.'));
-  if (!(radius >= 0.01 && radius <= 1e5)) return fail('detail.radius');
+  const refused = radius >= 0.01 && radius <= 1e5 ? undefined : fail('detail.radius');
+  message.value = refused ? explain(refused.issue) : '';
+  if (refused) return refused;
   sheets.setView(props.id, { radius });
   return ok(undefined);
 }
@@ -39,4 +42,5 @@ function setRadius(text: string): Result<void> {
       @choose="(n) => sheets.setView(id, { times: Number(n) as Detail['times'] })"
     />
   </p>
+  <p v-if="message" class="text-clash text-sm" role="alert">{{ message }}</p>
 </template>

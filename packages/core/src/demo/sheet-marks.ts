@@ -305,5 +305,4 @@ export const SHEET_MARKS: Readonly<Record<string, Readonly<Record<Id, Mark>>>> =
       along: 'upright',
     },
   },
-  'The whole': {},
 };
