@@ -39,7 +39,8 @@ import {
   type Sheet,
   type View,
 } from '@helb/core';
-import { DRAWN, openedBodies } from './opening.ts';
+import { SHOWN } from './fineness.ts';
+import { openedBodies } from './opening.ts';
 import type { Site } from './site.ts';
 import type { Survey } from './survey.ts';
 import type { Subject, SubjectBody } from './subject.ts';
@@ -171,7 +172,7 @@ export class Drafting {
   }
 
   private looked({ handle, movement }: SubjectBody, body: number): Looked {
-    const { mesh, topology } = this.survey.describe(handle, { mesh: DRAWN });
+    const { mesh, topology } = this.survey.describe(handle, { mesh: SHOWN });
     return { topology: topology!, mesh: mesh!, movement, body };
   }
 

@@ -10,7 +10,6 @@ import {
   writeStl,
   type BodyHandle,
   type ExportBody,
-  type Fineness,
   type Id,
   type Kernel,
   type Project,
@@ -18,6 +17,7 @@ import {
   type Solid,
 } from '@helb/core';
 import { memberPose, type Assembled } from '@helb/core/assembly';
+import { PRINTED } from './fineness.ts';
 import type { Survey } from './survey.ts';
 
 /** What parts, and all that is placed, are written as: by its name, and the ending of its files. */
@@ -29,9 +29,6 @@ export const FILE_FORMATS = {
   glb: { title: 'glTF', type: 'model/gltf-binary', words: 'triangles to look at, with names and colours' },
 } as const;
 export type FileFormat = keyof typeof FILE_FORMATS;
-
-/** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
-export const PRINTED: Fineness = { deflection: 0.05, angle: Math.PI / 18 };
 
 /** A part, with all the places where it stands. */
 interface Piece {

@@ -2,6 +2,7 @@ export type { AssembledModel } from './assembled.ts';
 export { BodyCache } from './body-cache.ts';
 export { Engine, Overtaken, type BuildOptions, type FileSource, type InterferenceOptions } from './engine.ts';
 export { assemblyFindings, namesIn, type AssemblyInspection } from './inspect-assembly.ts';
+export { SHOWN } from './fineness.ts';
 export { FILE_FORMATS, type FileFormat } from './exporting.ts';
 export type { FaceOutlineOptions, OutlineFormat } from './outlines.ts';
 export { cutList, writeCutList, writeMakeUp, type CutGroup } from './lists.ts';

@@ -7,15 +7,12 @@ import {
   sub3,
   type BodyHandle,
   type CutLine,
-  type Fineness,
   type Kernel,
   type Looked,
   type Result,
   type Topology,
 } from '@helb/core';
-
-/** How fine what is drawn on paper is meshed: its lines are exact, only where they go behind something hangs on this. */
-export const DRAWN: Fineness = { deflection: 0.05, angle: Math.PI / 18 };
+import { SHOWN } from './fineness.ts';
 
 /** The step of which the faces of a cut are called; no step has such a name. */
 const STEP = '~cut';
@@ -34,7 +31,7 @@ export function openedBodies(kernel: Kernel, bodies: readonly BodyHandle[], cut:
         const topology = kernel.topology(piece);
         looked.push({
           topology,
-          mesh: kernel.mesh(piece, DRAWN),
+          mesh: kernel.mesh(piece, SHOWN),
           movement: STILL,
           body,
           opened: openedFaces(topology),

@@ -26,6 +26,7 @@ import {
   type FileFormat,
   type FileSource,
   type PartModel,
+  SHOWN,
 } from '@helb/engine';
 import { OpenCascadeKernel } from '@helb/kernel';
 import type {
@@ -48,9 +49,6 @@ import type {
 } from './protocol.ts';
 
 type Progress = (done: number, of: number, name: string) => void;
-
-/** Fine enough that a rim looks round at the size of the screen. */
-const SHOWN = { deflection: 0.08, angle: 0.25 };
 
 const fromServer: FileSource = async ({ hash }) => {
   const response = await fetch(`/api/files/${hash}`).catch(() => undefined);

@@ -31,7 +31,7 @@ export class Curtain {
     this.beneath = 1e-4 * size;
     const within = 1e-7 * size;
     this.kept = new Float64Array((triangles.length / 3) * KEPT);
-    const boxes = new Float64Array((triangles.length / 3) * 4);
+    const corners = new Float64Array((triangles.length / 3) * 6);
     let count = 0;
     const [lowest, highest] = [
       [Infinity, Infinity],
@@ -39,15 +39,13 @@ export class Curtain {
     ] as [[number, number], [number, number]];
     for (let k = 0; k < triangles.length; k += 3) {
       if (!this.keep(points, triangles, k, count, within)) continue;
-      const corners = [3 * triangles[k]!, 3 * triangles[k + 1]!, 3 * triangles[k + 2]!] as const;
-      for (const axis of [0, 1] as const) {
-        const [a, b, c] = [points[corners[0] + axis]!, points[corners[1] + axis]!, points[corners[2] + axis]!];
-        const [from, to] = [Math.min(a, b, c), Math.max(a, b, c)];
-        boxes[4 * count + axis] = from;
-        boxes[4 * count + 2 + axis] = to;
-        lowest[axis] = Math.min(lowest[axis], from);
-        highest[axis] = Math.max(highest[axis], to);
-      }
+      for (let i = 0; i < 3; i++)
+        for (const axis of [0, 1] as const) {
+          const c = points[3 * triangles[k + i]! + axis]!;
+          corners[6 * count + 2 * i + axis] = c;
+          lowest[axis] = Math.min(lowest[axis], c);
+          highest[axis] = Math.max(highest[axis], c);
+        }
       count++;
     }
     this.count = count;
@@ -56,7 +54,7 @@ export class Curtain {
     this.cell = Math.max(Math.sqrt((width * height) / Math.max(count, 1)) * 1.5, Math.max(width, height) / 500, 1e-9);
     this.columns = Math.floor(width / this.cell) + 1;
     this.rows = Math.floor(height / this.cell) + 1;
-    [this.starts, this.entries] = this.grid(boxes, count);
+    [this.starts, this.entries] = this.grid(corners, count);
     this.stamps = new Uint32Array(count);
   }
 
@@ -85,7 +83,9 @@ export class Curtain {
           this.stamps[triangle] = this.stamp;
           if (this.kept[triangle * KEPT + 12]! <= lowest) continue;
           const stretch = this.behind(triangle * KEPT, a, b);
-          if (stretch) found.push(stretch);
+          if (!stretch) continue;
+          if (stretch[0] === 0 && stretch[1] === 1) return [stretch];
+          found.push(stretch);
         }
     }
     return found;
@@ -93,13 +93,17 @@ export class Curtain {
 
   private behind(k: number, a: Vec3, b: Vec3): Stretch | undefined {
     const { kept } = this;
-    let [from, to] = [0, 1];
+    let from = 0;
+    let to = 1;
     for (let i = 0; i < 4; i++) {
       const n = k + 3 * i;
-      const [u, v, w] = [kept[n]!, kept[n + 1]!, kept[n + 2]!];
-      let [p, q] = [u * a[0] + v * a[1] + w, u * b[0] + v * b[1] + w];
-      // the fourth is the plane: its height over that of the segment
-      if (i === 3) [p, q] = [p - a[2] - this.beneath, q - b[2] - this.beneath];
+      let p = kept[n]! * a[0] + kept[n + 1]! * a[1] + kept[n + 2]!;
+      let q = kept[n]! * b[0] + kept[n + 1]! * b[1] + kept[n + 2]!;
+      if (i === 3) {
+        // the fourth is the plane: its height over that of the segment
+        p -= a[2] + this.beneath;
+        q -= b[2] + this.beneath;
+      }
       if (p < 0 && q < 0) return undefined;
       if (p < 0) from = Math.max(from, p / (p - q));
       else if (q < 0) to = Math.min(to, p / (p - q));
@@ -141,19 +145,52 @@ export class Curtain {
     Math.min(this.columns - 1, Math.max(0, Math.floor((x - this.low[0]) / this.cell)));
 
   /** Which triangles lie in which cell: where the entries of each cell begin, and the entries. */
-  private grid(boxes: Float64Array, count: number): [starts: Uint32Array, entries: Uint32Array] {
+  private grid(corners: Float64Array, count: number): [starts: Uint32Array, entries: Uint32Array] {
     const starts = new Uint32Array(this.columns * this.rows + 1);
-    const cells = (triangle: number, visit: (cell: number) => void) => {
-      const b = 4 * triangle;
-      const [first, last] = [this.column(boxes[b]!), this.column(boxes[b + 2]!)];
-      for (let row = this.row(boxes[b + 1]!); row <= this.row(boxes[b + 3]!); row++)
-        for (let column = first; column <= last; column++) visit(row * this.columns + column);
+    const visit = (triangle: number, at: (cell: number) => void) => {
+      const c = 6 * triangle;
+      const low = Math.min(corners[c + 1]!, corners[c + 3]!, corners[c + 5]!);
+      const high = Math.max(corners[c + 1]!, corners[c + 3]!, corners[c + 5]!);
+      const last = this.row(high);
+      for (let row = this.row(low); row <= last; row++) {
+        const y = this.low[1] + row * this.cell;
+        const [from, to] = spanOf(corners, c, y - EDGE * this.cell, y + (1 + EDGE) * this.cell);
+        const end = row * this.columns + this.column(to + EDGE * this.cell);
+        for (let cell = row * this.columns + this.column(from - EDGE * this.cell); cell <= end; cell++) at(cell);
+      }
     };
-    for (let k = 0; k < count; k++) cells(k, (cell) => starts[cell + 1]!++);
+    for (let k = 0; k < count; k++) visit(k, (cell) => starts[cell + 1]!++);
     for (let k = 1; k < starts.length; k++) starts[k]! += starts[k - 1]!;
     const next = starts.slice();
     const entries = new Uint32Array(starts.at(-1)!);
-    for (let k = 0; k < count; k++) cells(k, (cell) => (entries[next[cell]!++] = k));
+    for (let k = 0; k < count; k++) visit(k, (cell) => (entries[next[cell]!++] = k));
     return [starts, entries];
   }
+}
+/** What lies so near to a cell, as a share of it, lies in it. */
+const EDGE = 1e-3;
+
+/** From where to where a triangle reaches between two heights; slim ones that lean lie in few cells of their boxes. */
+function spanOf(corners: Float64Array, c: number, y0: number, y1: number): [from: number, to: number] {
+  let from = Infinity;
+  let to = -Infinity;
+  for (let i = 0; i < 3; i++) {
+    const j = (i + 1) % 3;
+    const x = corners[c + 2 * i]!;
+    const y = corners[c + 2 * i + 1]!;
+    const dx = corners[c + 2 * j]! - x;
+    const dy = corners[c + 2 * j + 1]! - y;
+    let s = 0;
+    let t = 1;
+    if (Math.abs(dy) > 1e-12) {
+      const a = (y0 - y) / dy;
+      const b = (y1 - y) / dy;
+      s = Math.max(0, Math.min(a, b));
+      t = Math.min(1, Math.max(a, b));
+    }
+    if (s > t || (dy === 0 && (y < y0 || y > y1))) continue;
+    from = Math.min(from, x + s * dx, x + t * dx);
+    to = Math.max(to, x + s * dx, x + t * dx);
+  }
+  return [from, to];
 }

@@ -15,10 +15,11 @@ export interface Run {
  */
 export function runsOf(places: readonly Vec3[], turns: readonly number[], curtain: Curtain, shortest: number): Run[] {
   const last = places.length - 1;
-  const shadows = places
-    .slice(1)
-    .flatMap((to, k) => curtain.hidden(places[k]!, to).map(([a, b]): Stretch => [k + a, k + b]));
+  const shadows: Stretch[] = [];
+  for (let k = 0; k < last; k++)
+    for (const [a, b] of curtain.hidden(places[k]!, places[k + 1]!)) shadows.push([k + a, k + b]);
   if (shadows.length === 0) return [{ places, hidden: false }];
+  if (shadows.length === last && shadows.every(([a, b]) => b - a === 1)) return [{ places, hidden: true }];
   const bounds = boundsOf(shadows, places, shortest);
   // triangles turn away at their corners, what they stand for a little before or after
   const exact = (t: number): number =>

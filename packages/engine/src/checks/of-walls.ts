@@ -1,5 +1,5 @@
 import { evaluate, explain, formatAmount, issue, LENGTH, USUAL_LIMITS, valueScope } from '@helb/core';
-import { PRINTED } from '../exporting.ts';
+import { PRINTED } from '../fineness.ts';
 import type { Check, CheckFinding } from './kind.ts';
 
 /** Walls thinner than can be made. */

@@ -2,7 +2,7 @@ import { dirname } from 'node:path';
 import { parseArgs } from 'node:util';
 import { explain, seedSieve, writeProject } from '@helb/core';
 import { Engine } from '../engine.ts';
-import { PRINTED } from '../exporting.ts';
+import { PRINTED } from '../fineness.ts';
 import { inspect } from '../inspect.ts';
 import { bring } from './bringing.ts';
 import { filesIn } from './files.ts';

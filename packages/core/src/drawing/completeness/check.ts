@@ -205,6 +205,8 @@ function threads(built: BuiltPart, said: readonly SaidMark[], views: readonly Op
 function untold({ faces, count }: Witness, span: Span): string[] {
   const free = Array.from({ length: count }, (_, unknown) => span.freedomOf(unknown) > 1e-6);
   return faces
-    .filter(({ surface, places }) => places.some((place) => surface.off(place).d.some((d, k) => d !== 0 && free[k])))
+    .filter(({ alone, own, places }) =>
+      places.some((place) => alone.off(place).d.some((d, k) => d !== 0 && free[own[k]!])),
+    )
     .map(({ face }) => face.name);
 }

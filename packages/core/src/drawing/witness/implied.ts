@@ -35,29 +35,23 @@ function* touching(witness: Witness): Generator<Float64Array> {
 
 function* symmetric({ faces, count }: Witness, mirror: Mirror): Generator<Float64Array> {
   const found = faces.map((one, index) => ({ ...one.face, one, index }));
-  for (const [index, { face, surface, places }] of faces.entries()) {
-    const image = mirroredFace(face, found, mirror);
+  for (const [index, one] of faces.entries()) {
+    const image = mirroredFace(one.face, found, mirror);
     // what holds of one holds of the other
     if (!image || image.index < index) continue;
-    for (const place of places) yield likeIts(image.one, surface, place, mirror, count);
+    for (const place of one.places) yield likeIts(image.one, one, place, mirror, count);
   }
 }
 
 /** As a face comes out at a place, so does its image; where the mirror moves, the image moves twice as far. */
-function likeIts(
-  image: WitnessedFace,
-  surface: WitnessedFace['surface'],
-  place: Vec3,
-  mirror: Mirror,
-  count: number,
-): Float64Array {
+function likeIts(image: WitnessedFace, face: WitnessedFace, place: Vec3, mirror: Mirror, count: number): Float64Array {
   const there = mirrored(place, mirror);
-  const normal = image.surface.normal(there);
-  const seen = surface.normal(place).map((c, k) => (k === mirror.across ? -c : c)) as unknown as Vec3;
+  const normal = image.alone.normal(there);
+  const seen = face.alone.normal(place).map((c, k) => (k === mirror.across ? -c : c)) as unknown as Vec3;
   const sign = Math.sign(dot3(seen, normal));
   const row = new Float64Array(count);
-  const [own, other] = [surface.off(place).d, image.surface.off(there).d];
-  for (let k = 0; k < count; k++) row[k] = other[k]! - sign * own[k]!;
+  image.alone.off(there).d.forEach((d, k) => (row[image.own[k]!]! += d));
+  face.alone.off(place).d.forEach((d, k) => (row[face.own[k]!]! -= sign * d));
   row[mirror.unknown]! += 2 * normal[mirror.across]!;
   return row;
 }

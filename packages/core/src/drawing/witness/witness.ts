@@ -30,8 +30,14 @@ const AXES: readonly Vec3[] = [
 /** Off an axis, or off a right angle to it, by less than this a direction is along it. */
 const STRAIGHT = 1e-9;
 
-/** A number or place once it is known how many unknowns there are. */
-type Later<T> = (unknowns: number) => T;
+/** The unknowns that something is told by: all of the part, or only those of one face. */
+interface Space {
+  readonly count: number;
+  /** Where an unknown of the part stands among them. */
+  at(unknown: number): number;
+}
+/** A number or place once it is known which unknowns there are. */
+type Later<T> = (space: Space) => T;
 
 /** A direction: the number that tells it apart, and how it turns. */
 interface Direction {
@@ -50,6 +56,9 @@ export interface WitnessedFace {
   readonly surface: MovingSurface;
   /** Places on its rim. */
   readonly places: readonly Vec3[];
+  /** The unknowns that it hangs on, and the surface as told by these alone: so what it does costs as little as it is. */
+  readonly own: readonly number[];
+  readonly alone: MovingSurface;
 }
 
 /**
@@ -86,8 +95,14 @@ export class Witness {
       const off = this.unknowns.countOf(`axis ${across}`) + this.unknowns.countOf(`level steady ${across}`) - 1;
       return { across, at, isTold: off > 2 };
     });
-    const count = this.unknowns.count;
-    this.faces = declared.flatMap(({ surface, ...one }) => (surface ? [{ ...one, surface: surface(count) }] : []));
+    const { count } = this.unknowns;
+    const whole: Space = { count, at: (unknown) => unknown };
+    this.faces = declared.flatMap(({ surface, ...one }) => {
+      if (!surface) return [];
+      const own = unknownsOf(surface);
+      const alone = surface({ count: own.length, at: (unknown) => own.indexOf(unknown) });
+      return [{ ...one, surface: surface(whole), own, alone }];
+    });
     this.curved = declared.filter(({ surface }) => !surface).map(({ body, face }) => ({ body, face }));
     for (const one of this.faces) this.byName.set(keyOf(one.body, one.face.name), one);
     this.implied = new Span(count);
@@ -142,7 +157,7 @@ export class Witness {
 
   private direction(along: Vec3): Direction {
     const steady = along.findIndex((c) => Math.abs(c) > 1 - STRAIGHT);
-    if (steady >= 0) return { key: `steady ${steady}`, along: (n) => constant3(along, n), steady };
+    if (steady >= 0) return { key: `steady ${steady}`, along: (n) => constant3(along, n.count), steady };
     const turned = (turns: readonly (readonly [index: number, by: Vec3])[]): Later<DualVec3> => {
       const by = 1 / this.reach;
       return (n) =>
@@ -200,7 +215,7 @@ export class Witness {
       const side = cross3(AXES[about]!, way);
       const [level, across] = [coordinate(about), this.number(`across ${key}`, dot3(place, side), side)];
       return (n) => {
-        const up = constant3(AXES[about]!, n);
+        const up = constant3(AXES[about]!, n.count);
         return addD3(timesD3(up, level(n)), timesD3(crossD3(up, along(n)), across(n)));
       };
     }
@@ -210,7 +225,7 @@ export class Witness {
       Later<Dual>,
       Later<Dual>,
     ];
-    return (n) => addD3(timesD3(constant3(u, n), a(n)), timesD3(constant3(v, n), b(n)));
+    return (n) => addD3(timesD3(constant3(u, n.count), a(n)), timesD3(constant3(v, n.count), b(n)));
   }
 }
 
@@ -306,10 +321,17 @@ function squareTo(along: Vec3): readonly [Vec3, Vec3] {
   return [u, cross3(along, u)];
 }
 
-function dual(n: number, value: number, by: readonly (readonly [index: number, derivative: number])[]): Dual {
-  const d = new Float64Array(n);
-  for (const [index, derivative] of by) d[index] = derivative;
+function dual(space: Space, value: number, by: readonly (readonly [index: number, derivative: number])[]): Dual {
+  const d = new Float64Array(space.count);
+  for (const [index, derivative] of by) d[space.at(index)] = derivative;
   return new Dual(value, d);
+}
+
+/** Which unknowns something is told by. */
+function unknownsOf(something: Later<unknown>): number[] {
+  const found = new Set<number>();
+  something({ count: 0, at: (unknown) => found.add(unknown).size });
+  return [...found];
 }
 
 const unit = (n: number, index: number): Float64Array => {
