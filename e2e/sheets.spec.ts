@@ -125,7 +125,10 @@ test('the whole taken apart, with numbers and its list of parts', async ({ page 
   await expect(said.getByText('15', { exact: true })).toHaveCount(2);
   // put together, parts hide each other, and that is told
   const views = page.getByLabel('Views of the sheet').getByRole('listitem');
-  await views.filter({ hasText: 'from the left' }).getByRole('button', { name: /Remove/ }).click();
+  await views
+    .filter({ hasText: 'from the left' })
+    .getByRole('button', { name: /Remove/ })
+    .click();
   await views.filter({ hasText: 'taken apart' }).first().getByRole('slider').fill('0');
   await expect(page.getByLabel('Before it goes out')).toContainText('is not seen where parts have their numbers');
   // one begins another just so; without numbers there is no list
