@@ -31,8 +31,7 @@ type ViewOf<K extends View['kind']> = Extract<View, { kind: K }>;
 type Settable = Pick<ViewOf<'section'>, 'hidden' | 'smooth' | 'shift' | 'apart' | 'numbered' | 'steps'> &
   Pick<ViewOf<'detail'>, 'radius' | 'times'>;
 
-const STOPPED =
-  'Stopped. Threads that are cut in full take long to be seen from every side: as a sign they are drawn at once.';
+const STOPPED = 'Stopped: it is drawn again when something changes.';
 
 /** The sheets of the project, and the one that is looked at as it is printed. */
 export const useSheets = defineStore('sheets', () => {

@@ -97,8 +97,13 @@ const free =
       return isPoint ? undefined : { form: 'free', spans: lying3 };
     };
     if (isClosed(places)) return seen(spans);
-    const [p, q] = [parameterAt(spans, places[0]!), parameterAt(spans, places.at(-1)!)];
-    return seen(stretched(spans, Math.min(p, q), Math.max(p, q)));
+    const [p, q] = [places[0]!, places.at(-1)!].map((end) => parameterAt(spans, end)).sort((a, b) => a - b);
+    const via = parameterAt(spans, middleOf(places));
+    // of a closed curve the stretch may go on over its beginning
+    const isOver = via < p! || via > q!;
+    return seen(
+      isOver ? [...stretched(spans, q!, spans.length), ...stretched(spans, 0, p!)] : stretched(spans, p!, q!),
+    );
   };
 
 /** Where along spans a place lies: which one, and how far in it. */

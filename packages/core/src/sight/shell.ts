@@ -25,6 +25,8 @@ const MOST_POINTS = 2 ** 26;
 
 /** Nearer than this, mm, points of two patches are one: far above what single precision leaves, far below any triangle. */
 const SEWN = 1e-4;
+/** So that no size that people choose lies where the last digit of it decides. */
+const SHIFT = 0.3819660113;
 
 const known = new WeakMap<BodyMesh, Shell>();
 
@@ -39,7 +41,7 @@ function sewn({ positions, triangles: corners, faces, edgePoints, edges }: BodyM
   const byPlace = new Map<string, number>();
   const pointAt = (of: Float32Array, k: number): number => {
     const [x, y, z] = [of[3 * k]!, of[3 * k + 1]!, of[3 * k + 2]!];
-    const key = `${Math.round(x / SEWN)} ${Math.round(y / SEWN)} ${Math.round(z / SEWN)}`;
+    const key = [x, y, z].map((c) => Math.floor(c / SEWN + SHIFT)).join(' ');
     let point = byPlace.get(key);
     if (point === undefined) {
       byPlace.set(key, (point = points.length / 3));

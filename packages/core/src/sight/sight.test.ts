@@ -252,6 +252,28 @@ describe('curves as they look from above', () => {
     );
   });
 
+  test('of a closed free curve a stretch may go on over its beginning', () => {
+    const k = 0.5523;
+    const quarter = (a: Vec3, b: Vec3): readonly [Vec3, Vec3, Vec3, Vec3] => [
+      a,
+      [a[0] + k * b[0], a[1] + k * b[1], 0],
+      [b[0] + k * a[0], b[1] + k * a[1], 0],
+      b,
+    ];
+    const corners: Vec3[] = [
+      [1, 0, 0],
+      [0, 1, 0],
+      [-1, 0, 0],
+      [0, -1, 0],
+    ];
+    const spans = corners.map((from, at) => quarter(from, corners[(at + 1) % 4]!));
+    const at = (angle: number): Vec3 => [Math.cos(angle), Math.sin(angle), 0];
+    const seen = flatCurve({ form: 'free', spans })([-0.5, -0.2, 0.1, 0.5].map(at));
+    if (seen?.form !== 'free') throw new Error();
+    for (const span of seen.spans) for (const [x] of span) expect(x).toBeGreaterThan(0.8);
+    expect(seen.spans).toHaveLength(2);
+  });
+
   test('through places goes a smooth line', () => {
     const places = Array.from({ length: 25 }, (_, k): Vec3 => [10 * Math.cos(k / 4), 10 * Math.sin(k / 4), k]);
     const curve = flatThrough(places);
