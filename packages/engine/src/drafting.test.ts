@@ -115,6 +115,31 @@ test('a detail shows what lies in its circle, as many times as large, under its 
   expect(names.some((text) => /^Z \(\d+:1\)$/.test(text))).toBe(true);
 });
 
+test('a thread shown by a sign has its thin lines: in a section of its bore, not from outside', async () => {
+  const bench = new Bench();
+  bench.sketch('s', { ...rectangle(-10, -10, 20, 20), ...circle(0, 0, 3.4) });
+  bench.step('e', 'extrude', { sketch: 's', distance: '12 mm' });
+  bench.step('t', 'thread', { faces: [{ to: 'face', name: 'e/side/o' }], size: 'm8' });
+  bench.script.do('section.add', {
+    ...{ part: 'part', id: 'middle' },
+    section: { name: 'middle', plane: { to: 'origin', name: 'front' }, offset: '0 mm', turned: false },
+  });
+  const record = usualSheet({ id: 'part', name: 'Part' }, { paper: 'A4', projection: 'first' });
+  const views: Record<Id, View> = {
+    front: { kind: 'base', from: 'front', hidden: false },
+    top: { kind: 'base', from: 'top' },
+    cut: { kind: 'section', section: 'middle' },
+  };
+  bench.script.do('sheet.add', { id: 'd', record: { ...record, views, viewOrder: Object.keys(views) } });
+  const sheet = await drawn(bench);
+  expect(piecesOf(sheet, 'thread', 'front')).toEqual([]);
+  expect(piecesOf(sheet, 'thread', 'top').map(({ form }) => form)).toEqual(['arc']);
+  const lines = piecesOf(sheet, 'thread', 'cut');
+  expect(lines).toHaveLength(2);
+  const { factor } = sheet.views['cut']!;
+  expect(Math.abs(lines[0]!.from[0] - lines[1]!.from[0]) / factor).toBeCloseTo(8, 6);
+});
+
 describe('the whole', () => {
   const whole = (apart: number) => {
     const project = seedSieve();

@@ -144,7 +144,11 @@ export class Drafting {
       const letter = LETTERS[views.filter((other) => other.view.kind === 'section').length % LETTERS.length]!;
       views.push({
         ...{ id, view, eye, drawn: drawn.value },
-        bodies: bodies.map(({ handle, ...rest }) => ({ ...rest, topology: this.survey.topology(handle) })),
+        bodies: bodies.map(({ handle, movement, part }) => ({
+          movement,
+          part,
+          topology: this.survey.topology(handle),
+        })),
         ...(cut ? { cut: { line: cut.value, letter } } : {}),
       });
     }
@@ -157,11 +161,11 @@ export class Drafting {
     cut: CutLine | undefined,
     pause: () => Promise<void> | undefined,
   ): Promise<Result<DrawnView>> {
-    const key = JSON.stringify([bodies.map(({ handle, movement }) => [handle, movement]), eye, cut]);
+    const key = JSON.stringify([bodies.map(({ handle, movement, signs }) => [handle, movement, signs]), eye, cut]);
     let seen = this.seen.get(key);
     if (!seen) {
       await pause();
-      const looked = cut ? this.opened(bodies, cut) : ok(bodies.map((body, k) => this.looked(body, k)));
+      const looked = cut ? openedBodies(this.kernel, bodies, cut) : ok(bodies.map((body, k) => this.looked(body, k)));
       seen = looked.ok ? ok(drawnView(looked.value, eye)) : looked;
     }
     // the one that was asked for last goes last
@@ -171,14 +175,9 @@ export class Drafting {
     return seen;
   }
 
-  private looked({ handle, movement }: SubjectBody, body: number): Looked {
+  private looked({ handle, movement, signs }: SubjectBody, body: number): Looked {
     const { mesh, topology } = this.survey.describe(handle, { mesh: SHOWN });
-    return { topology: topology!, mesh: mesh!, movement, body };
-  }
-
-  private opened(bodies: readonly SubjectBody[], cut: CutLine): Result<Looked[]> {
-    const handles = bodies.map(({ handle }) => handle);
-    return openedBodies(this.kernel, handles, cut);
+    return { topology: topology!, mesh: mesh!, movement, body, signs };
   }
 }
 

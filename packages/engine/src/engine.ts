@@ -340,7 +340,7 @@ export class Engine {
     }
     const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
     const assembled = this.assembling.whole(project, sites, scope);
-    return wholeSubject(this.survey, project, assembled, (id) => sites.get(id)?.handles ?? []);
+    return wholeSubject(this.survey, project, assembled, (id) => sites.get(id));
   }
 
   /** The dimensions that make sense for what is picked in a view of a sheet. */

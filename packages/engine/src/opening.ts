@@ -1,6 +1,7 @@
 import {
   boxCorners,
   cutAway,
+  isCutAway,
   length3,
   ok,
   STILL,
@@ -10,6 +11,7 @@ import {
   type Kernel,
   type Looked,
   type Result,
+  type Sign,
   type Topology,
 } from '@helb/core';
 import { SHOWN } from './fineness.ts';
@@ -18,23 +20,24 @@ import { SHOWN } from './fineness.ts';
 const STEP = '~cut';
 
 /** Bodies without what a cut takes away; what lies all in front of it is gone. Fails where the kernel can not cut one. */
-export function openedBodies(kernel: Kernel, bodies: readonly BodyHandle[], cut: CutLine): Result<Looked[]> {
-  const reach = 1 + Math.max(0, ...bodies.map((handle) => reachOf(kernel, handle, cut)));
+export function openedBodies(
+  kernel: Kernel,
+  bodies: readonly { readonly handle: BodyHandle; readonly signs: readonly Sign[] }[],
+  cut: CutLine,
+): Result<Looked[]> {
+  const reach = 1 + Math.max(0, ...bodies.map(({ handle }) => reachOf(kernel, handle, cut)));
   const tools = kernel.extrude({ profile: cutAway(cut, reach), from: -reach, to: reach, step: STEP });
   if (!tools.ok) return tools;
   try {
     const looked: Looked[] = [];
-    for (const [body, handle] of bodies.entries()) {
+    for (const [body, { handle, signs }] of bodies.entries()) {
       const left = kernel.combine('cut', [handle], tools.value);
       if (!left.ok && left.issue.code !== 'kernel.empty') return left;
-      for (const piece of left.ok ? left.value.bodies : []) {
+      for (const [k, piece] of (left.ok ? left.value.bodies : []).entries()) {
         const topology = kernel.topology(piece);
         looked.push({
-          topology,
-          mesh: kernel.mesh(piece, SHOWN),
-          movement: STILL,
-          body,
-          opened: openedFaces(topology),
+          ...{ topology, mesh: kernel.mesh(piece, SHOWN), movement: STILL, body, opened: openedFaces(topology) },
+          ...(k === 0 ? { signs, isGone: (place) => isCutAway(cut, place) } : {}),
         });
         kernel.release(piece);
       }

@@ -8,6 +8,7 @@ import {
   type Movement,
   type Part,
   type Project,
+  type Sign,
 } from '@helb/core';
 import { explodedPoses, memberPose, type Assembled } from '@helb/core/assembly';
 import type { Site } from './site.ts';
@@ -19,6 +20,8 @@ export interface SubjectBody {
   readonly handle: BodyHandle;
   readonly movement: Movement;
   readonly part: Id;
+  /** Threads that are shown by a sign: those of a part are told with its first body. */
+  readonly signs: readonly Sign[];
 }
 
 /** What a sheet shows: a part, or the whole as it is put together. */
@@ -35,7 +38,7 @@ export interface Subject {
 }
 
 export function partSubject(survey: Survey, id: Id, part: Part, site: Site): Subject {
-  const bodies = site.handles.map((handle) => ({ handle, movement: STILL, part: id }));
+  const bodies = bodiesOf(site).map((one) => ({ ...one, movement: STILL, part: id }));
   const measures = site.handles.map((body) => survey.describe(body, {}).measures);
   return {
     name: part.name,
@@ -52,9 +55,10 @@ export function wholeSubject(
   survey: Survey,
   project: Project,
   assembled: Assembled,
-  handlesOf: (part: Id) => readonly BodyHandle[],
+  siteOf: (part: Id) => Pick<Site, 'handles' | 'signs'> | undefined,
 ): Subject {
   const { members, rest } = assembled;
+  const handlesOf = (part: Id) => siteOf(part)?.handles ?? [];
   const measures = (part: Id) => handlesOf(part).map((body) => survey.describe(body, {}).measures);
   const boxOf = (part: Id): Box3 | undefined => boxRound(measures(part).map(({ box_mm }) => box_mm));
   const masses = members.map(({ part }) => totalsOf(measures(part), project.parts[part]!.material).mass_g);
@@ -65,8 +69,8 @@ export function wholeSubject(
     bodies(apart) {
       const poses = explodedPoses(assembled, rest, boxOf, apart);
       return members.flatMap((member) =>
-        handlesOf(member.part).map((handle) => ({
-          ...{ handle, part: member.part },
+        bodiesOf(siteOf(member.part)).map((one) => ({
+          ...{ ...one, part: member.part },
           movement: memberPose(member, { ...rest, poses }),
         })),
       );
@@ -78,3 +82,9 @@ export function wholeSubject(
     }),
   };
 }
+
+const bodiesOf = (site: Pick<Site, 'handles' | 'signs'> | undefined) =>
+  (site?.handles ?? []).map((handle, k) => ({
+    handle,
+    signs: k === 0 ? site!.signs.filter(({ full }) => !full) : [],
+  }));

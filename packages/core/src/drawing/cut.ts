@@ -1,4 +1,15 @@
-import { add3, cross3, distance2, dot3, heightOver, scale3, type Frame, type Vec2 } from '../math/index.ts';
+import {
+  add3,
+  cross3,
+  distance2,
+  dot3,
+  heightOver,
+  scale3,
+  toPlane,
+  type Frame,
+  type Vec2,
+  type Vec3,
+} from '../math/index.ts';
 import type { Profile } from '../kernel-port/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import { segment } from './picture.ts';
@@ -73,6 +84,12 @@ export function cutAway({ frame, stretches }: CutLine, reach: number): Profile {
     });
   return { frame, regions };
 }
+
+/** Is a place in what a cut takes away? Not on its planes. */
+export const isCutAway = ({ frame, stretches }: CutLine, place: Vec3): boolean => {
+  const [x, y] = toPlane(frame, place);
+  return stretches.some(({ from, to, height }) => height !== undefined && x > from && x < to && y > height + FLAT);
+};
 
 /** The planes of a cut, each as far as it goes: for what is drawn only where it lies in one. */
 export const cutPlanes = ({ frame, stretches }: CutLine): Frame[] =>

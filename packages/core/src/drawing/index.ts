@@ -3,7 +3,7 @@ export { PAPERS, paperSize, withinFrame, type Paper } from './papers.ts';
 export { SCALE_NAMES, scaleFactor } from './scales.ts';
 export { BESIDE_EYES, CORNER_EYE, SIDE_EYES } from './eyes.ts';
 export { LINES, LINE_KINDS, type Lettering, type LineKind, type SheetPicture, type Stroke } from './picture.ts';
-export { cutAway, cutLine, cutWords, type Cut, type CutLine } from './cut.ts';
+export { cutAway, cutLine, cutWords, isCutAway, type Cut, type CutLine } from './cut.ts';
 export { composed, type ComposedSheet, type PutTogether } from './compose.ts';
 export { USUAL_LINES, type SeenView } from './placed-view.ts';
 export { contextOf, readSeen, type ComposedMark, type Scene, type SeenMark } from './marked.ts';

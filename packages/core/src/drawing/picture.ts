@@ -10,6 +10,7 @@ export const LINES = {
   visible: { width: 0.5, dashes: [], words: 'visible edges' },
   hidden: { width: 0.25, dashes: [3, 0.75], words: 'hidden edges' },
   smooth: { width: 0.25, dashes: [], words: 'edges at which faces go on' },
+  thread: { width: 0.25, dashes: [], words: 'threads' },
   centre: { width: 0.25, dashes: [6, 0.75, 0.25, 0.75], words: 'centre lines' },
   hatch: { width: 0.18, dashes: [], words: 'hatching of what is cut' },
   frame: { width: 0.7, dashes: [], words: 'frame' },

@@ -1,7 +1,7 @@
 import type { Frame, Movement, Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
-import type { DrawnView } from '../sight/index.ts';
+import type { DrawnLine, DrawnView } from '../sight/index.ts';
 import { fullCircle, scaled, type Box, type Piece } from '../sketch/pieces/index.ts';
 import { centreLines, mirrorLines } from './centre-lines.ts';
 import { clipped } from './clip.ts';
@@ -137,16 +137,18 @@ const linesOf = (view: View) => ({ ...USUAL_LINES[view.kind], ...view });
 /** The lines of a view by their kinds, in mm of the thing. */
 export function layersOf({ view, drawn }: SeenView): Layer[] {
   const { hidden, smooth } = linesOf(view);
-  const pick = (isHidden: boolean, isSmooth: boolean) =>
+  const pick = (isHidden: boolean, ...sorts: readonly DrawnLine['sort'][]) =>
     drawn.lines
-      .filter((line) => line.hidden === isHidden && (line.sort === 'smooth') === isSmooth)
+      .filter((line) => line.hidden === isHidden && sorts.includes(line.sort))
       .flatMap(({ curve }) => flatPieces(curve));
-  const visible = pick(false, false);
-  const soft = smooth ? notCovered(pick(false, true), visible) : [];
-  const behind = hidden ? notCovered(pick(true, false), [...visible, ...soft]) : [];
+  const visible = pick(false, 'sharp', 'outline');
+  const soft = smooth ? notCovered(pick(false, 'smooth'), visible) : [];
+  const threads = pick(false, 'thread');
+  const behind = hidden ? notCovered(pick(true, 'sharp', 'outline', 'thread'), [...visible, ...soft]) : [];
   return [
     { line: 'visible', pieces: visible },
     { line: 'smooth', pieces: soft },
+    { line: 'thread', pieces: threads },
     { line: 'hidden', pieces: behind },
   ];
 }

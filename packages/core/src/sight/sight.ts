@@ -4,19 +4,23 @@ import {
   dot3,
   followedBy,
   fromTo3,
+  movedBy,
   type Frame,
   type Movement,
   sub3,
   turnedBy,
+  undone,
   type Vec3,
 } from '../math/index.ts';
 import type { BodyMesh, EdgeFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
 import { endsOfCurve, movedCurve, ORIGIN_PLANES } from '../references/index.ts';
+import type { Sign } from '../steps/index.ts';
 import { Curtain } from './curtain.ts';
 import { flatCurve } from './flat-curve.ts';
 import { outlineOf, type Track } from './outlines.ts';
 import { placeAt, runsOf } from './runs.ts';
 import { pairOf, shellOf, type Shell } from './shell.ts';
+import { threadLines } from './thread-lines.ts';
 import type { DrawnLine, DrawnView } from './views.ts';
 
 /** A body that is looked at: its exact edges and faces, its triangles, and where it stands. */
@@ -28,6 +32,9 @@ export interface Looked {
   readonly body: number;
   /** The faces that it was cut open at, by name. */
   readonly opened?: ReadonlySet<string>;
+  /** Threads on it that are shown by a sign; and whether a place of it was cut away. */
+  readonly signs?: readonly Sign[];
+  isGone?(place: Vec3): boolean;
 }
 
 /**
@@ -140,7 +147,16 @@ function tracksOf(sight: Sight, size: number): SortedTrack[] {
       track(is ? 'outline' : 'smooth', from === 0 && to === line.length - 1 ? places : places.slice(from, to + 1)),
     );
   });
-  return [...edges, ...outlines];
+  const threads = threadsOn(sight, FINE * size).map((track) => ({ track, sort: 'thread' as const }));
+  return [...edges, ...outlines, ...threads];
+}
+
+/** The lines of threads that are left of it. */
+function threadsOn({ signs = [], toEye, isGone }: Sight, before: number): Track[] {
+  const back = undone(toEye);
+  return signs
+    .flatMap((sign) => threadLines(sign, toEye, before))
+    .filter(({ places }) => !isGone?.(movedBy(back, placeAt(places, (places.length - 1) / 2))));
 }
 
 /** An edge as the eye has it: its exact curve, and places along it that begin and end where that does. */

@@ -2,8 +2,8 @@ import type { SpaceCurve } from '../kernel-port/index.ts';
 
 /** A line of a view: a curve in the plane of the eye, at height 0. */
 export interface DrawnLine {
-  /** An edge, an edge at which faces go on into each other, or where a round face turns away from the eye. */
-  readonly sort: 'sharp' | 'smooth' | 'outline';
+  /** An edge, an edge at which faces go on into each other, where a round face turns away from the eye, or a thread. */
+  readonly sort: 'sharp' | 'smooth' | 'outline' | 'thread';
   readonly hidden: boolean;
   /** Which of the bodies. */
   readonly body: number;
