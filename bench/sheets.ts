@@ -1,5 +1,5 @@
 import init from 'replicad-opencascadejs';
-import { CORNER_EYE, ProjectScript, SIDE_EYES, usualSheet, type Frame } from '@helb/core';
+import { CORNER_EYE, perform, ProjectScript, SIDE_EYES, usualSheet, type Frame, type Project } from '@helb/core';
 import { circle, rectangle } from '@helb/core/samples';
 import { Engine, SHOWN } from '@helb/engine';
 import { startKernelInNode } from '@helb/kernel/node';
@@ -25,31 +25,47 @@ function perforated(): ProjectScript {
   return script.do('sheet.add', { id: 'd', record });
 }
 
-/** A sheet against the library's own hidden-line removal of its four views. */
+/** A sheet against the library's own hidden-line removal of its four views, and drawn again once it is open. */
 export async function sheetFigures(): Promise<Figure[]> {
   const [kernel, script] = [await startKernelInNode(), perforated()];
-  const times: number[] = [];
+  const [first, again]: [number[], number[]] = [[], []];
   for (let k = 0; k <= RUNS; k++) {
     // a fresh engine has drawn nothing; the part itself is built before, and shown
     const engine = new Engine(kernel);
     await engine.build(script.project, { mesh: SHOWN });
-    const start = performance.now();
-    const drawn = await engine.sheet(script.project, 'd');
-    if (!drawn.ok) throw new Error(drawn.issue.code);
-    if (k > 0) times.push(performance.now() - start);
+    const drawn = async (project: Project): Promise<number> => {
+      const start = performance.now();
+      const sheet = await engine.sheet(project, 'd');
+      if (!sheet.ok) throw new Error(sheet.issue.code);
+      return performance.now() - start;
+    };
+    const times = [await drawn(script.project), await drawn(written(script.project))] as const;
+    if (k === 0) continue;
+    first.push(times[0]);
+    again.push(times[1]);
   }
-  const [value, floor] = [median(times), await bare()];
+  const [value, next, floor] = [median(first), median(again), await bare()];
   return [
     {
       name: 'sheets: four views of a part of 206 faces',
-      value,
-      unit: 'ms',
-      floor,
-      ratio: value / floor,
+      ...{ value, unit: 'ms', floor, ratio: value / floor },
       aim: "at most 1.2 x the library's own hidden-line removal",
       met: value <= 1.2 * floor,
     },
+    {
+      name: 'sheets: the same, open, once something else has changed',
+      ...{ value: next, unit: 'ms', floor: value, ratio: next / value },
+      aim: 'at most 0.5 x the first time: views that have not changed are kept',
+      met: next <= 0.5 * value,
+    },
   ];
+}
+
+/** With another word in the title block. */
+function written(project: Project): Project {
+  const done = perform(project, [{ command: 'sheet.title', input: { sheet: 'd', fields: { drawn: 'somebody' } } }]);
+  if (!done.ok) throw new Error(done.issue.code);
+  return done.value.project;
 }
 
 /** The library alone: the same plate, hidden lines removed in four views, their curves made; ms. */
