@@ -25,6 +25,6 @@ test('flat faces as they are cut out, all sheets in one zip, and the view as a p
   // the bore of 18 mm for the bearing is cut 0.1 mm smaller all round
   expect(plate).toMatch(/CIRCLE[\s\S]*?\n40\n8\.9\n/);
   const sheets = unzipSync(await saved(page, /^sheets/));
-  expect(Object.keys(sheets).sort()).toEqual(['bearing-bracket.pdf', 'crank-knob.pdf', 'tray.pdf']);
+  expect(Object.keys(sheets).sort()).toEqual(['bearing-bracket.pdf', 'crank-knob.pdf', 'the-whole.pdf', 'tray.pdf']);
   expect(Buffer.from(sheets['tray.pdf']!).subarray(0, 5).toString()).toBe('%PDF-');
 });
