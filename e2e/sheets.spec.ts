@@ -129,7 +129,7 @@ test('the whole taken apart, with numbers and its list of parts', async ({ page 
     .filter({ hasText: 'from the left' })
     .getByRole('button', { name: /Remove/ })
     .click();
-  await views.filter({ hasText: 'taken apart' }).first().getByRole('slider').fill('0');
+  await views.filter({ hasText: 'from a corner' }).first().getByRole('slider').fill('0');
   await expect(page.getByLabel('Before it goes out')).toContainText('is not seen where parts have their numbers');
   // one begins another just so; without numbers there is no list
   await page.getByRole('button', { name: 'Draw the whole' }).click();

@@ -5,6 +5,7 @@ import {
   usualWhole,
   type ComposedSheet,
   type Id,
+  type Mark,
   type Piece,
   type View,
 } from '@helb/core';
@@ -96,8 +97,30 @@ describe('sections', () => {
     const view = { kind: 'section', section: 'first', steps: [{ at: 'along' }] } as const;
     bench.script.do('view.add', { sheet: 'd', id: 'cut', view: { ...view, steps: [...view.steps] } });
     const sheet = await engine.sheet(bench.script.project, 'd');
-    expect(sheet.ok ? '' : explain(sheet.issue)).toMatch(/square/);
+    expect(sheet.ok ? '' : explain(sheet.issue)).toMatch(/“cut: first” can not be drawn.*square/);
   });
+});
+
+test('a section whose plane is gone is told by its name, and harms no other sheet of the part', async () => {
+  const bench = plate();
+  const lost = { to: 'face', name: 'e/side/nothing' } as const;
+  bench.script.do('section.add', {
+    ...{ part: 'part', id: 'lost' },
+    section: { name: 'Lost', plane: lost, offset: '0 mm', turned: false },
+  });
+  const record = bench.script.project.sheets!['d']!;
+  const views: Record<Id, View> = {
+    cut: { kind: 'section', section: 'lost' },
+    side: { kind: 'projected', of: 'cut', beside: 'right' },
+    z: { kind: 'detail', of: 'side', at: [0, 0], radius: 5, times: 2 },
+  };
+  const note: Mark = { kind: 'note', view: 'side', of: [], text: 'Note' };
+  const other = { ...record, views, viewOrder: Object.keys(views), marks: { n: note }, markOrder: ['n'] };
+  bench.script.do('sheet.add', { id: 'o', record: other });
+  const sheet = await engine.sheet(bench.script.project, 'o');
+  expect(sheet.ok ? '' : explain(sheet.issue)).toMatch(/^The view “cut: Lost” can not be drawn\. /);
+  expect(await engine.fittingMarks(bench.script.project, 'o', 'z', [])).toEqual([]);
+  expect((await drawn(bench)).views).toHaveProperty('top');
 });
 
 test('a detail shows what lies in its circle, as many times as large, under its own name', async () => {

@@ -6,6 +6,7 @@ import {
   cutLine,
   drawnPart,
   drawnView,
+  explain,
   fail,
   fittingMarks,
   formatAmount,
@@ -13,10 +14,12 @@ import {
   locate,
   markReferences,
   ok,
+  parentOf,
   readSeen,
   sheetFindings,
   SIDE_EYES,
   unseenParts,
+  viewWords,
   Witness,
   type BuiltPart,
   type ComposedSheet,
@@ -25,6 +28,7 @@ import {
   type FittingMark,
   type Frame,
   type Id,
+  type Issue,
   type Kernel,
   type Looked,
   type NameOf,
@@ -136,17 +140,16 @@ export class Drafting {
         continue;
       }
       const cut = subject.own && cutOf(view, subject.own.part, subject.own.site);
-      if (cut && !cut.ok) return cut;
+      if (cut && !cut.ok) return unseenView(view, sheet, subject, cut.issue);
       const eye = EYES[view.kind](view as never, views, cut?.value.frame);
       const bodies = subject.bodies(view.apart ?? 0);
       const drawn = await this.view(bodies, eye, cut?.value, () => pause?.(k, sheet.viewOrder.length));
-      if (!drawn.ok) return drawn;
+      if (!drawn.ok) return unseenView(view, sheet, subject, drawn.issue);
       const letter = LETTERS[views.filter((other) => other.view.kind === 'section').length % LETTERS.length]!;
       views.push({
         ...{ id, view, eye, drawn: drawn.value },
         bodies: bodies.map(({ handle, movement, part }) => ({
-          movement,
-          part,
+          ...{ movement, part },
           topology: this.survey.topology(handle),
         })),
         ...(cut ? { cut: { line: cut.value, letter } } : {}),
@@ -165,7 +168,9 @@ export class Drafting {
     let seen = this.seen.get(key);
     if (!seen) {
       await pause();
-      const looked = cut ? openedBodies(this.kernel, bodies, cut) : ok(bodies.map((body, k) => this.looked(body, k)));
+      const looked = cut
+        ? openedBodies(this.kernel, this.survey, bodies, cut)
+        : ok(bodies.map((body, k) => this.looked(body, k)));
       seen = looked.ok ? ok(drawnView(looked.value, eye)) : looked;
     }
     // the one that was asked for last goes last
@@ -182,6 +187,12 @@ export class Drafting {
 }
 
 const NOTHING: Scene = { topologies: [], witness: new Witness([]) };
+
+/** Why a sheet can not be drawn: which of its views, and what is wrong there. */
+function unseenView(view: View, sheet: Sheet, { own }: Subject, wrong: Issue) {
+  const nameOf = (section: Id) => own?.part.sections?.[section]?.name ?? '?';
+  return fail('sheet.unseen-view', { view: viewWords(view, sheet, nameOf), reason: explain(wrong) });
+}
 
 /** Where a view is cut open, as the part is now; undefined where it is not. */
 function cutOf(view: View, { sections = {} }: Part, site: Site): Result<CutLine> | undefined {
@@ -223,13 +234,15 @@ const nameIn =
   (step) =>
     drawnPart(project, part)?.steps[step]?.name ?? step;
 
-/** From where the views of a sheet are seen; those without a plane are left out. */
+/** From where the views of a sheet are seen; those without a plane are left out, with what is made of them. */
 function eyesOf(sheet: Sheet, part: Part, site: Site): Map<Id, Frame> {
   const eyes: { id: Id; eye: Frame }[] = [];
   for (const id of sheet.viewOrder) {
     const view = sheet.views[id]!;
+    const parent = parentOf(view);
     const cut = cutOf(view, part, site);
-    if (!cut || cut.ok) eyes.push({ id, eye: EYES[view.kind](view as never, eyes, cut?.value.frame) });
+    const isThere = parent === undefined || eyes.some((other) => other.id === parent);
+    if (isThere && (!cut || cut.ok)) eyes.push({ id, eye: EYES[view.kind](view as never, eyes, cut?.value.frame) });
   }
   return new Map(eyes.map(({ id, eye }) => [id, eye]));
 }

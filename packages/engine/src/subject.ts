@@ -11,6 +11,7 @@ import {
   type Sign,
 } from '@helb/core';
 import { explodedPoses, memberPose, type Assembled } from '@helb/core/assembly';
+import { makeUpList } from './make-up.ts';
 import type { Site } from './site.ts';
 import type { Survey } from './survey.ts';
 import { totalsOf } from './totals.ts';
@@ -58,28 +59,26 @@ export function wholeSubject(
   siteOf: (part: Id) => Pick<Site, 'handles' | 'signs'> | undefined,
 ): Subject {
   const { members, rest } = assembled;
-  const handlesOf = (part: Id) => siteOf(part)?.handles ?? [];
-  const measures = (part: Id) => handlesOf(part).map((body) => survey.describe(body, {}).measures);
+  const measures = (part: Id) => (siteOf(part)?.handles ?? []).map((body) => survey.describe(body, {}).measures);
   const boxOf = (part: Id): Box3 | undefined => boxRound(measures(part).map(({ box_mm }) => box_mm));
-  const masses = members.map(({ part }) => totalsOf(measures(part), project.parts[part]!.material).mass_g);
+  const parts = project.partOrder.map((id) => ({ id, bodies: measures(id).map((one) => ({ measures: one })) }));
+  const rows = makeUpList(project, { parts }, members);
   return {
     name: `the whole, ${members.length} ${members.length === 1 ? 'part' : 'parts'}`,
     material: '',
-    mass_g: masses.includes(null) ? null : masses.reduce((sum: number, mass) => sum + mass!, 0),
+    mass_g: rows.some(({ mass_g }) => mass_g === null)
+      ? null
+      : rows.reduce((sum, { mass_g, count }) => sum + mass_g! * count, 0),
     bodies(apart) {
       const poses = explodedPoses(assembled, rest, boxOf, apart);
       return members.flatMap((member) =>
         bodiesOf(siteOf(member.part)).map((one) => ({
           ...{ ...one, part: member.part },
-          movement: memberPose(member, { ...rest, poses }),
+          movement: memberPose(member, { poses }),
         })),
       );
     },
-    parts: project.partOrder.flatMap((part): ListedPart[] => {
-      const count = members.filter((member) => member.part === part).length;
-      const { name, material } = project.parts[part]!;
-      return count === 0 ? [] : [{ part, name, count, material: material?.name ?? '' }];
-    }),
+    parts: rows,
   };
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { sheetPaths, viewWords, type Handle, type Id, type SheetPicture } from '@helb/core';
 import { ARROW_WAYS } from '../editor/arrow-keys.ts';
@@ -46,25 +47,18 @@ const base = computed(() =>
     : [],
 );
 const views = computed(() =>
-  Object.entries(sheets.composed?.views ?? {}).map(
-    ([
-      id,
-      {
-        box: { low, high },
-      },
-    ]) => ({
-      id,
-      layers: layersOf(
-        picture.value!,
-        picture.value!.strokes.filter(({ view, mark }) => view === id && mark === undefined),
-      ),
-      x: low[0] - 3,
-      y: size.value[1] - high[1] - 3,
-      width: high[0] - low[0] + 6,
-      height: high[1] - low[1] + 6,
-      words: sheets.sheet?.views[id] ? viewWords(sheets.sheet.views[id], sheets.sheet, sheets.sectionName) : '',
-    }),
-  ),
+  Object.entries(sheets.composed?.views ?? {}).map(([id, { box }]) => ({
+    id,
+    layers: layersOf(
+      picture.value!,
+      picture.value!.strokes.filter(({ view, mark }) => view === id && mark === undefined),
+    ),
+    x: box.low[0] - 3,
+    y: size.value[1] - box.high[1] - 3,
+    width: box.high[0] - box.low[0] + 6,
+    height: box.high[1] - box.low[1] + 6,
+    words: sheets.sheet?.views[id] ? viewWords(sheets.sheet.views[id], sheets.sheet, sheets.sectionName) : '',
+  })),
 );
 
 /** Where the pointer is, mm on paper, y downwards. */
@@ -100,8 +94,7 @@ function enlargeAt([x, y]: readonly [number, number], id: Id) {
   sheets.enlarge(id, [(x - at[0]) / factor, (size.value[1] - y - at[1]) / factor]);
 }
 function press(event: PointerEvent, id?: Id) {
-  if (event.button === 0 && sheets.enlarging && id !== undefined && id === sheets.picked)
-    return enlargeAt(place(event), id);
+  if (event.button === 0 && id !== undefined && id === sheets.enlarging) return enlargeAt(place(event), id);
   const handle = handleAt(place(event));
   if (event.button === 0 && handle) return void writing.pick(handle);
   const wantsPaper = event.button === 1 || event.button === 2 || event.shiftKey || id === undefined;
@@ -149,6 +142,12 @@ function onKey(event: KeyboardEvent, id: Id) {
   event.preventDefault();
 }
 
+useEventListener('keydown', (event: KeyboardEvent) => {
+  if (event.key !== 'Escape') return;
+  writing.leave();
+  sheets.enlarging = undefined;
+});
+
 function zoomBy(factor: number, at: readonly [number, number]) {
   const { x, y, zoom } = sight.value;
   const next = Math.min(Math.max(zoom * factor, 0.5), 40);
@@ -184,7 +183,7 @@ const middle = (): [number, number] => [
           :key="view.id"
           :transform="held?.id === view.id ? `translate(${held.by[0]} ${held.by[1]})` : undefined"
           class="group outline-none"
-          :class="writing.verb || sheets.enlarging ? 'cursor-crosshair' : 'cursor-move'"
+          :class="writing.verb || sheets.enlarging === view.id ? 'cursor-crosshair' : 'cursor-move'"
           tabindex="0"
           role="button"
           :aria-label="`View ${view.words}`"

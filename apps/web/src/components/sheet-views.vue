@@ -26,7 +26,7 @@ const bases = Object.entries(SIDE_WORDS).map(([from, words]): Offer => ({
   view: { kind: 'base', from } as View,
 }));
 const corner: Offer = { words: 'from a corner', view: { kind: 'corner' } };
-const apart: Offer = { words: 'taken apart', view: { kind: 'corner', apart: 0.4, numbered: true } };
+const apart: Offer = { words: 'drawn apart', view: { kind: 'corner', apart: 0.4, numbered: true } };
 const unfolded = computed(() => [...bases, corner, ...(sheets.part ? [] : [apart])]);
 const beside = computed(() =>
   Object.entries(BESIDE_WORDS).map(([side, words]) => ({
@@ -43,11 +43,14 @@ const cuts = computed(() =>
 
 const lines = (view: View) => ({ ...USUAL_LINES[view.kind], ...view });
 const isOn = (event: Event) => (event.target as HTMLInputElement).checked;
-
-function enlarge(): void {
-  sheets.picked = square.value;
-  sheets.enlarging = true;
-}
+/** The view of which a detail is made, or could be. */
+const enlarged = computed(() =>
+  sheets.enlarging && sheets.sheet?.views[sheets.enlarging] ? sheets.enlarging : square.value,
+);
+const SWITCHES = [
+  { key: 'hidden', words: 'hidden edges' },
+  { key: 'smooth', words: 'smooth edges' },
+] as const;
 </script>
 
 <template>
@@ -73,19 +76,12 @@ function enlarge(): void {
           </button>
         </div>
         <div class="text-muted flex flex-wrap gap-x-4 text-sm">
-          <label class="flex items-center gap-1.5"
+          <label v-for="{ key, words } in SWITCHES" :key="key" class="flex items-center gap-1.5"
             ><input
               type="checkbox"
-              :checked="lines(sheets.sheet.views[id]!).hidden"
-              @change="sheets.setView(id, { hidden: isOn($event) })"
-            />hidden edges</label
-          >
-          <label class="flex items-center gap-1.5"
-            ><input
-              type="checkbox"
-              :checked="lines(sheets.sheet.views[id]!).smooth"
-              @change="sheets.setView(id, { smooth: isOn($event) })"
-            />smooth edges</label
+              :checked="lines(sheets.sheet.views[id]!)[key]"
+              @change="sheets.setView(id, { [key]: isOn($event) })"
+            />{{ words }}</label
           >
           <template v-if="!sheets.part">
             <label class="flex items-center gap-1.5"
@@ -96,7 +92,7 @@ function enlarge(): void {
               />numbers</label
             >
             <label class="flex items-center gap-1.5"
-              >taken apart<input
+              >drawn apart<input
                 type="range"
                 class="accent-ink w-24"
                 min="0"
@@ -130,12 +126,15 @@ function enlarge(): void {
         {{ ' ' }}<button class="word-link mr-1.5" @click="sheets.addView(view)">{{ words }}</button>
       </template>
     </p>
-    <p v-if="square && sheets.part" class="mt-1 text-sm">
-      <span class="text-muted">Of “{{ wordsOf(sheets.sheet.views[square]!) }}”</span>
-      {{ ' ' }}<button v-if="!sheets.enlarging" class="word-link" @click="enlarge">show a detail larger</button>
+    <p v-if="enlarged && sheets.part" class="mt-1 text-sm">
+      <span class="text-muted">Of “{{ wordsOf(sheets.sheet.views[enlarged]!) }}”</span>
+      {{ ' '
+      }}<button v-if="!sheets.enlarging" class="word-link" @click="sheets.enlarging = square">
+        show a detail larger
+      </button>
       <span v-else role="status"
         >press in it where the detail lies
-        <button class="word-link ml-1" @click="sheets.enlarging = false">leave</button></span
+        <button class="word-link ml-1" @click="sheets.enlarging = undefined">leave</button></span
       >
     </p>
     <p v-if="sheets.part" class="mt-1 text-sm">

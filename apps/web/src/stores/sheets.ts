@@ -64,7 +64,7 @@ export const useSheets = defineStore('sheets', () => {
     () => {
       composed.value = undefined;
       picked.value = undefined;
-      enlarging.value = false;
+      enlarging.value = undefined;
     },
     { flush: 'sync' },
   );
@@ -123,11 +123,11 @@ export const useSheets = defineStore('sheets', () => {
     act({ command: 'view.set', input: { sheet: id.value!, view, fields } });
   const removeView = (view: Id) => act({ command: 'view.remove', input: { sheet: id.value!, view } });
 
-  /** Is a detail of the picked view to be shown? The next press in it says where. */
-  const enlarging = ref(false);
+  /** The view of which a detail is to be shown: the next press in it says where. */
+  const enlarging = ref<Id>();
   /** Shows what lies round a place of a view larger. @param at mm of the thing in the plane of its eye */
   function enlarge(of: Id, [x, y]: readonly [number, number]): void {
-    enlarging.value = false;
+    enlarging.value = undefined;
     const { factor } = composed.value!.views[of]!;
     const rounded = (n: number) => Number(n.toPrecision(3));
     const detail = {

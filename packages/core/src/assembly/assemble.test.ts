@@ -7,6 +7,8 @@ import {
   drive,
   emptyAssembly,
   explodedBy,
+  explodedPoses,
+  originOf,
   keyOf,
   memberPose,
   Motion,
@@ -372,6 +374,23 @@ test('an exploded view goes away from what is held, each part as far from the on
   // below its neighbour it goes the other way
   const [, , low] = explodedBy(mechanism, rest, [still, still, [0, 0, -40]], 30);
   expect(low).toEqual([0, 0, 0]);
+});
+
+test('drawn apart by a share, what is not joined stays, and by nothing all does', () => {
+  const all = assembled({
+    placements: { frame: placed(undefined, { held: true }), a: placed(triple('0', '0', '9')), b: placed() },
+    joints: { one: joint('revolute', on('frame', 'at-0'), { placement: 'a' }) },
+  });
+  const boxOf = () => ({ low: [-1, -1, 0], high: [1, 1, 2] }) as const;
+  expect(explodedPoses(all, all.rest, boxOf, 0)).toBe(all.rest.poses);
+  const heights = (share: number) =>
+    explodedPoses(all, all.rest, boxOf, share).map((pose, k) => originOf(pose)[2] - originOf(all.rest.poses[k]!)[2]);
+  const body = (id: string) => all.members.find((member) => member.id === id)!.body;
+  const [half, full] = [heights(0.5), heights(1)];
+  expect(full[body('frame')]).toBe(0);
+  expect(full[body('b')]).toBe(0);
+  expect(full[body('a')]).toBeGreaterThan(all.mechanism.size);
+  expect(full[body('a')]).toBeCloseTo(2 * half[body('a')]!, 9);
 });
 
 test('what is rigid moves as one body, to where it would be by its joints alone', () => {

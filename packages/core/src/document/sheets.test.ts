@@ -1,4 +1,4 @@
-import { usualSheet, viewWords, type Mark } from '../drawing/index.ts';
+import { usualSheet, usualWhole, viewWords, type Mark } from '../drawing/index.ts';
 import { loadProject, writeProject, parseProject } from './load.ts';
 import { perform, type Action } from './perform.ts';
 import { ProjectScript } from './script.ts';
@@ -73,6 +73,88 @@ test('views are called by where they are seen from', () => {
   expect(words(sheet.views['front']!)).toBe('from the front');
   expect(words(sheet.views['top']!)).toBe('from the front, from above it');
   expect(words({ kind: 'section', section: 'cut' })).toBe('cut: Middle');
+});
+
+describe('sections that go on at other planes', () => {
+  const section = (id: string, plane: 'front' | 'right') => ({
+    ...{ part: 'p', id },
+    section: { name: id, plane: { to: 'origin', name: plane } as const, offset: '0 mm', turned: false },
+  });
+  const steps = [{ at: 'half', section: 'other' }];
+  const stepped = () =>
+    begun()
+      .do('section.add', section('half', 'right'))
+      .do('section.add', section('other', 'front'))
+      .do('view.add', { sheet: 's', id: 'a', view: { kind: 'section', section: 'cut', steps } });
+  const stepsOf = ({ project }: ProjectScript) => (project.sheets!['s']!.views['a'] as { steps?: unknown }).steps;
+
+  test('are set, kept in the file, and straight again', () => {
+    const script = stepped();
+    expect(parseProject(writeProject(script.project))).toEqual({ ok: true, value: script.project });
+    script.do('view.set', { sheet: 's', view: 'a', fields: { steps: [{ at: 'half' }] } });
+    expect(stepsOf(script)).toEqual([{ at: 'half' }]);
+    script.do('view.set', { sheet: 's', view: 'a', fields: { steps: undefined } });
+    expect(stepsOf(script)).toBeUndefined();
+  });
+
+  test('lose what hangs on a section that goes, not the view', () => {
+    expect(stepsOf(stepped().do('section.remove', { part: 'p', section: 'other' }))).toEqual([{ at: 'half' }]);
+    expect(stepsOf(stepped().do('section.remove', { part: 'p', section: 'half' }))).toEqual([]);
+    const gone = stepped().do('section.remove', { part: 'p', section: 'cut' });
+    expect(gone.project.sheets!['s']!.views).not.toHaveProperty('a');
+  });
+
+  test('are of sections that are there, and of views that are cut open', () => {
+    const set = (view: string, fields: object) =>
+      refusal(stepped(), { command: 'view.set', input: { sheet: 's', view, fields } } as Action);
+    expect(set('a', { steps: [{ at: 'nowhere' }] })).toBe('sheet.section');
+    expect(set('front', { steps: [{ at: 'half' }] })).toBe('view.fields');
+    expect(set('a', { radius: 3 })).toBe('view.fields');
+    expect(set('a', { steps: Array.from({ length: 9 }, () => ({ at: 'half' })) })).toBe('command.input');
+  });
+});
+
+test('a detail is of a view that is there, changes its size, and goes with its view', () => {
+  const detail = { kind: 'detail', of: 'front', at: [1, 2], radius: 5, times: 2 } as const;
+  const add = (view: object) => ({ command: 'view.add', input: { sheet: 's', id: 'z', view } }) as Action;
+  expect(refusal(begun(), add({ ...detail, of: 'nothing' }))).toBe('sheet.view');
+  expect(refusal(begun(), add({ ...detail, of: 'z' }))).toBe('sheet.view');
+  expect(refusal(begun(), add({ ...detail, times: 3 }))).toBe('command.input');
+  expect(refusal(begun(), add({ ...detail, radius: 0 }))).toBe('command.input');
+  const script = begun().do('view.add', { sheet: 's', id: 'z', view: { ...detail, at: [1, 2] } });
+  script.do('view.set', { sheet: 's', view: 'z', fields: { radius: 7, times: 10 } });
+  expect(script.project.sheets!['s']!.views['z']).toMatchObject({ of: 'front', radius: 7, times: 10 });
+  expect(parseProject(writeProject(script.project))).toEqual({ ok: true, value: script.project });
+  script.do('view.remove', { sheet: 's', view: 'front' });
+  expect(script.project.sheets!['s']!.views).not.toHaveProperty('z');
+});
+
+describe('a sheet of the whole', () => {
+  const whole = usualWhole({ paper: 'A3', projection: 'first' });
+  const added = () => begun().do('sheet.add', { id: 'w', record: whole });
+
+  test('is kept in the file, and stays when a part goes', () => {
+    const script = added().do('view.set', { sheet: 'w', view: 'corner', fields: { apart: 0.7, numbered: undefined } });
+    expect(script.project.sheets!['w']!.views['corner']).toEqual({ kind: 'corner', apart: 0.7 });
+    expect(parseProject(writeProject(script.project))).toEqual({ ok: true, value: script.project });
+    script.do('part.remove', { id: 'p' });
+    expect(script.project.sheetOrder).toEqual(['w']);
+  });
+
+  test('has no sections and no sizes; a part is neither drawn apart nor numbered', () => {
+    const cut = { kind: 'section', section: 'cut' };
+    expect(refusal(added(), { command: 'view.add', input: { sheet: 'w', id: 'a', view: cut } } as Action)).toBe(
+      'sheet.section',
+    );
+    const mark = { kind: 'note', view: 'front', of: [], text: 'Note' };
+    expect(refusal(added(), { command: 'mark.add', input: { sheet: 'w', id: 'm', mark } } as Action)).toBe(
+      'sheet.whole',
+    );
+    for (const fields of [{ apart: 0.5 }, { numbered: true }])
+      expect(refusal(added(), { command: 'view.set', input: { sheet: 's', view: 'corner', fields } })).toBe(
+        'sheet.apart',
+      );
+  });
 });
 
 describe('what is written into views', () => {

@@ -35,6 +35,7 @@ export const documentWords: Words = {
   'sheet.apart': (f) => `"${f['name']}" shows one part: only the whole is taken apart and numbered.`,
   'detail.radius': () => 'Type how far the detail reaches round its middle, in mm: 0.01 to 100000.',
   'view.fields': () => 'This kind of view can not be set so: add another view.',
+  'sheet.unseen-view': (f) => `The view “${f['view']}” can not be drawn. ${f['reason']}`,
   'sheet.part': (f) => `"${f['name']}" draws a part that is not there.`,
   'sheet.section': (f) => `"${f['name']}" shows a section that "${f['part']}" does not have.`,
   'sheet.view': (f) => `On "${f['name']}" a view is folded out of one that does not come before it.`,

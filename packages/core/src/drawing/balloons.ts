@@ -3,6 +3,7 @@ import type { Id } from '../records/index.ts';
 import { laidOutFreely, type Taken } from '../sketch/index.ts';
 import { along, fullCircle, lengthOf, type Box, type Piece } from '../sketch/pieces/index.ts';
 import { arrowPieces } from './label.ts';
+import { nearest } from './marks/pointing.ts';
 import { segment, type Lettering, type Stroke } from './picture.ts';
 
 /** A part that is pointed to: its number, and what of it is seen, on paper. */
@@ -32,39 +33,47 @@ export function balloons(
 ): { readonly strokes: Stroke[]; readonly letters: Lettering[]; readonly taken: Taken[] } {
   const radius = 1.7 * height;
   const ring = Array.from({ length: ROWS }, (_, k) => ringRound(box, AWAY + k * APART)).flat();
-  const inks = laidOutFreely(
+  const takes = ({ at: [x, y], from, tip }: Balloon): Taken => ({
+    text: { low: [x - radius, y - radius], high: [x + radius, y + radius] },
+    lines: [[from, tip]],
+  });
+  const made = laidOutFreely(
     parts.map(({ seen }) => {
       const tips = tipsOn(seen);
-      const reach = (at: Vec2) => Math.min(...tips.map((tip) => distance2(tip, at)));
+      const reach = (at: Vec2) => distance2(nearest(tips, at), at);
       return {
         avoid,
         places: () => ring.toSorted((a, b) => reach(a) - reach(b)),
-        draw: (at: Vec2) => {
-          const tip = tips.reduce((best, other) => (distance2(other, at) < distance2(best, at) ? other : best));
+        draw: (at: Vec2): Balloon => {
+          const tip = nearest(tips, at);
           const way = direction2(sub2(tip, at)) ?? ([0, -1] as const);
-          const from = add2(at, scale2(way, radius));
-          return { at, lines: [[from, tip] as const], way, tip };
+          return { at, from: add2(at, scale2(way, radius)), tip, way };
         },
       };
     }),
-    ({ at: [x, y], lines }) => ({ text: { low: [x - radius, y - radius], high: [x + radius, y + radius] }, lines }),
+    takes,
     [],
     radius,
     before,
   );
   return {
-    strokes: inks.map(({ at, lines, tip, way }) => ({
+    strokes: made.map(({ at, from, tip, way }) => ({
       ...{ line: 'size', view },
-      pieces: [fullCircle('', at, radius), segment(...lines[0]!), ...arrowPieces(tip, way)],
+      pieces: [fullCircle('', at, radius), segment(from, tip), ...arrowPieces(tip, way)],
     })),
-    letters: inks.map(({ at: [x, y] }, k) => ({
+    letters: made.map(({ at: [x, y] }, k) => ({
       ...{ at: [x, y - height / 2] as const, text: `${parts[k]!.number}`, height, anchor: 'middle' },
     })),
-    taken: inks.map(({ at: [x, y], lines }) => ({
-      text: { low: [x - radius, y - radius], high: [x + radius, y + radius] },
-      lines,
-    })),
+    taken: made.map(takes),
   };
+}
+
+/** The middle of a circle, and its leader: from its rim to the part. */
+interface Balloon {
+  readonly at: Vec2;
+  readonly from: Vec2;
+  readonly tip: Vec2;
+  readonly way: Vec2;
 }
 
 /** Where a leader may end: in the middle of the longest lines. */

@@ -66,8 +66,8 @@ export function composed(
   text: Omit<TitleText, 'scale'>,
   written: Written,
 ): PutTogether {
-  const area = drawingArea(paperSize(sheet.paper, sheet.upright), sheet, written.parts);
   const size = paperSize(sheet.paper, sheet.upright);
+  const area = drawingArea(size, sheet, written.parts);
   const shown = views.flatMap((seen) => {
     const layers = layersOf(seen);
     const boxes = layers.flatMap(({ pieces }) => pieces.map(boxOf));

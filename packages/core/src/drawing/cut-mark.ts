@@ -38,21 +38,11 @@ export function cutMark(
         ];
   });
   const [first, last] = [line[0]!, line.at(-1)!];
-  const arrowAt = ([t, h]: Vec2) =>
-    [
-      [
-        [t, h + ARROW],
-        [t, h],
-      ] as const,
-      [
-        [t, h],
-        [t - 1, h + 3],
-      ] as const,
-      [
-        [t, h],
-        [t + 1, h + 3],
-      ] as const,
-    ].map(([p, q]) => segment(place(p), place(q)));
+  const arrowAt = ([t, h]: Vec2) => [
+    segment(place([t, h + ARROW]), place([t, h])),
+    segment(place([t, h]), place([t - 1, h + 3])),
+    segment(place([t, h]), place([t + 1, h + 3])),
+  ];
   const wide = [
     [first, towards(first, line[1]!, END)] as const,
     [last, towards(last, line.at(-2)!, END)] as const,

@@ -10,3 +10,9 @@ export function extentOf(boxes: readonly Box[]): Box {
     high: [end(Math.max, 'high', 0), end(Math.max, 'high', 1)],
   };
 }
+
+/** A box with some room round it. */
+export const widened = ({ low, high }: Box, by: number): Box => ({
+  low: [low[0] - by, low[1] - by],
+  high: [high[0] + by, high[1] + by],
+});

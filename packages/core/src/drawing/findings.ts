@@ -147,7 +147,7 @@ export function unseenParts(views: readonly SeenView[], parts: readonly ListedPa
 
 export const sheetWords: Words = {
   'sheet.unseen': (f) =>
-    `${f['number']}, ${f['part']}, is not seen where parts have their numbers: take that view further apart, or number another view.`,
+    `${f['number']}, ${f['part']}, is not seen where parts have their numbers: draw that view further apart, or number another view.`,
   'sheet.missing': (f) =>
     f['note'] === 1
       ? `No word tells the shape of ${f['of']}.`

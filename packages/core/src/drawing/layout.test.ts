@@ -122,3 +122,29 @@ test('papers and what lies within their frames', () => {
   paperSize('ANSI B', false).forEach((length, k) => expect(length).toBeCloseTo([17, 11][k]! * 25.4, 9));
   expect(withinFrame([210, 297])).toEqual({ low: [20, 10], high: [200, 287] });
 });
+
+test('names and signs round views keep their room at the rim of the paper, at any scale that fits', () => {
+  fc.assert(
+    fc.property(size, size, size, fc.double({ min: 0, max: 15, noNaN: true }), (a, b, c, around) => {
+      const views = block([a, b, c], ['above']).map((view) => ({ ...view, around }));
+      const { scale, places } = laidOut({ projection: 'first' }, views, AREA);
+      fc.pre(scale !== SCALE_NAMES.at(-1));
+      for (const view of views) {
+        const { low, high } = onPaper(view, places.get(view.id)!, scaleFactor(scale));
+        for (const k of [0, 1] as const) {
+          expect(low[k] - around).toBeGreaterThan(AREA.low[k] - 1e-6);
+          expect(high[k] + around).toBeLessThan(AREA.high[k] + 1e-6);
+        }
+      }
+    }),
+  );
+});
+
+test('where one view more would make the paper longer than it is, it goes below', () => {
+  const box: Box = { low: [-50, -10], high: [50, 10] };
+  const one = (id: string): LaidView => ({ id, view: { kind: 'corner' }, eye: CORNER_EYE, box });
+  const { places, scale } = laidOut({ projection: 'first' }, [one('a'), one('b'), one('c')], AREA);
+  // three in a row are 344 mm long at full size, and 164 mm high one over the other at twice that
+  expect(scale).toBe('1:1');
+  expect(new Set([...places.values()].map(([x]) => x)).size).toBeLessThan(3);
+});

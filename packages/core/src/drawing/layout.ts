@@ -1,6 +1,6 @@
 import { add2, type Frame, type Vec2 } from '../math/index.ts';
 import { boxesOverlap, type Box } from '../sketch/pieces/index.ts';
-import { extentOf } from './extent.ts';
+import { extentOf, widened } from './extent.ts';
 import { BESIDE_EYES } from './eyes.ts';
 import { largestFitting, scaleFactor } from './scales.ts';
 import { BESIDE, type Sheet, type View } from './schema.ts';
@@ -66,10 +66,7 @@ interface Placed {
 }
 
 /** With what is written round them. */
-const withNames = (all: readonly Placed[]): { readonly box: Box }[] =>
-  all.map(({ box: { low, high }, around }) => ({
-    box: { low: [low[0] - around, low[1] - around], high: [high[0] + around, high[1] + around] },
-  }));
+const withNames = (all: readonly Placed[]) => all.map(({ box, around }) => ({ box: widened(box, around) }));
 
 const extent = (all: readonly { readonly box: Box }[]): Box => extentOf(all.map(({ box }) => box));
 

@@ -5,6 +5,7 @@ import type { Thing } from '../references/index.ts';
 import { fail, type Result } from '../result/index.ts';
 import { laidOutFreely, type Taken } from '../sketch/index.ts';
 import { nearestOn, boxOf, boxesOverlap, polyline, type Box, type Piece } from '../sketch/pieces/index.ts';
+import { widened } from './extent.ts';
 import { readMark, type Held, type Mark, type MarkContext, type MarkInk, type ReadMark } from './marks/index.ts';
 import type { Lettering, Stroke } from './picture.ts';
 import { spotOf, type Spot, type Witness } from './witness/index.ts';
@@ -106,7 +107,7 @@ export function marked(
   const inks: readonly MarkInk[] = laidOutFreely(
     drawable.map(({ mark, context, value }) => ({
       at: mark.at && context.paper(mark.at),
-      avoid: [...margins, ...views.flatMap(({ id, box }) => (id === mark.view ? [] : [wider(box)]))],
+      avoid: [...margins, ...views.flatMap(({ id, box }) => (id === mark.view ? [] : [widened(box, 2)]))],
       places: () => value.places(),
       draw: (at: Vec2) => value.draw(at),
     })),
@@ -135,9 +136,6 @@ export function marked(
   };
 }
 const LANE = 2.9;
-
-/** With some room round it, mm. */
-const wider = ({ low, high }: Box): Box => ({ low: [low[0] - 2, low[1] - 2], high: [high[0] + 2, high[1] + 2] });
 
 function chords(piece: Piece): (readonly [Vec2, Vec2])[] {
   const places = polyline(piece);

@@ -9,7 +9,7 @@ export interface ListedPart {
   readonly part: Id;
   readonly name: string;
   readonly count: number;
-  readonly material: string;
+  readonly material: string | null;
 }
 
 const ROW = 5.5;
@@ -25,7 +25,7 @@ export const listHeight = (rows: number): number => (rows + 1) * ROW;
 export function partsList(parts: readonly ListedPart[], corner: Vec2): { strokes: Stroke[]; letters: Lettering[] } {
   const [left, below] = [corner[0] - LIST_WIDTH, corner[1]];
   const top = below + listHeight(parts.length);
-  const rows = [HEADS, ...parts.map(({ name, count, material }, k) => [`${k + 1}`, `${count}`, name, material])];
+  const rows = [HEADS, ...parts.map(({ name, count, material }, k) => [`${k + 1}`, `${count}`, name, material ?? ''])];
   const letters = rows.flatMap((cells, row) =>
     cells.map((text, column): Lettering => {
       const [from, to] = [COLUMNS[column]!, COLUMNS[column + 1]!];

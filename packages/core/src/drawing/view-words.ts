@@ -27,7 +27,7 @@ const WORDS: Words = {
   base: ({ from }) => SIDE_WORDS[from],
   projected: ({ of, beside }, sheet, nameOf) =>
     `${viewWords(sheet.views[of]!, sheet, nameOf)}, ${BESIDE_WORDS[beside]}`,
-  corner: ({ apart }) => (apart ? 'from a corner, taken apart' : 'from a corner'),
+  corner: ({ apart }) => (apart ? 'from a corner, drawn apart' : 'from a corner'),
   section: ({ section }, _, nameOf) => `cut: ${nameOf(section)}`,
   detail: ({ of }, sheet, nameOf) => `a detail of: ${viewWords(sheet.views[of]!, sheet, nameOf)}`,
 };

@@ -155,9 +155,8 @@ export function bezierAt([a, b, c, d]: readonly [Vec3, Vec3, Vec3, Vec3], t: num
   );
 }
 
-/** A coarse search and a golden one; the direction by a small difference. */
-function nearestOf(at: (t: number) => Vec3, place: Vec3, low: number, high: number) {
-  const steps = 64;
+/** Where something comes nearest to a place: a coarse search and a golden one; its direction by a small difference. */
+export function nearestOf(at: (t: number) => Vec3, place: Vec3, low: number, high: number, steps = 64) {
   const width = (high - low) / steps;
   let best = low;
   for (let k = 1; k <= steps; k++)
@@ -170,7 +169,7 @@ function nearestOf(at: (t: number) => Vec3, place: Vec3, low: number, high: numb
   }
   const t = Math.min(high, Math.max(low, (a + b) / 2));
   const d = width * 1e-3;
-  return { at: at(t), along: direction3(sub3(at(t + d), at(t - d))) ?? ([1, 0, 0] as const) };
+  return { t, at: at(t), along: direction3(sub3(at(t + d), at(t - d))) ?? ([1, 0, 0] as const) };
 }
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 

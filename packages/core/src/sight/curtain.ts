@@ -1,4 +1,5 @@
 import type { Vec3 } from '../math/index.ts';
+import { squareOn } from './shell.ts';
 
 /** A stretch of a segment, as shares of it. */
 export type Stretch = readonly [from: number, to: number];
@@ -114,15 +115,12 @@ export class Curtain {
 
   /** Keeps what `behind` needs of a triangle; false where it is turned away or seen edge-on. */
   private keep(points: Float64Array, triangles: Uint32Array, k: number, at: number, within: number): boolean {
-    const [p, q, r] = [3 * triangles[k]!, 3 * triangles[k + 1]!, 3 * triangles[k + 2]!];
-    const [x, y, z] = [points[p]!, points[p + 1]!, points[p + 2]!];
-    const [ux, uy, uz] = [points[q]! - x, points[q + 1]! - y, points[q + 2]! - z];
-    const [vx, vy, vz] = [points[r]! - x, points[r + 1]! - y, points[r + 2]! - z];
-    const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    const [nx, ny, nz] = squareOn(points, triangles, k);
     if (nz <= STEEP * Math.hypot(nx, ny, nz) || nz < 1e-12) return false;
+    const corners = [3 * triangles[k]!, 3 * triangles[k + 1]!, 3 * triangles[k + 2]!] as const;
+    const [x, y, z] = [points[corners[0]]!, points[corners[0] + 1]!, points[corners[0] + 2]!];
     const { kept } = this;
     const n = at * KEPT;
-    const corners = [p, q, r];
     for (let i = 0; i < 3; i++) {
       const [from, to] = [corners[i]!, corners[(i + 1) % 3]!];
       const [ex, ey] = [points[to]! - points[from]!, points[to + 1]! - points[from + 1]!];
@@ -135,7 +133,7 @@ export class Curtain {
     kept[n + 9] = -nx / nz;
     kept[n + 10] = -ny / nz;
     kept[n + 11] = z + (nx * x + ny * y) / nz;
-    kept[n + 12] = Math.max(z, z + uz, z + vz);
+    kept[n + 12] = Math.max(...corners.map((corner) => points[corner + 2]!));
     return true;
   }
 

@@ -1,7 +1,19 @@
-import { cross2, distance2, dot2, length2, principalAxes, scale2, sub2, type Vec2, type Vec3 } from '../math/index.ts';
+import {
+  cross2,
+  distance2,
+  distance3,
+  dot2,
+  length2,
+  middle3,
+  principalAxes,
+  scale2,
+  sub2,
+  type Vec2,
+  type Vec3,
+} from '../math/index.ts';
 import type { SpaceCurve } from '../kernel-port/index.ts';
-import { armsOf, bezierAt, helixSpans } from '../references/index.ts';
-import { inTurn } from '../sketch/pieces/index.ts';
+import { armsOf, bezierAt, helixSpans, nearestOf } from '../references/index.ts';
+import { along, inTurn, stretch, type Bezier, type Piece } from '../sketch/pieces/index.ts';
 
 type Span = readonly [Vec3, Vec3, Vec3, Vec3];
 
@@ -79,73 +91,47 @@ const edgeOn =
   };
 
 const isClosed = (places: readonly Vec3[]): boolean =>
-  places.length > 2 && Math.hypot(...places[0]!.map((c, k) => c - places.at(-1)![k]!)) < NEAR;
+  places.length > 2 && distance3(places[0]!, places.at(-1)!) < NEAR;
 
 /** A place between the ends. */
-function middleOf(places: readonly Vec3[]): Vec3 {
-  if (places.length > 2) return places[Math.floor(places.length / 2)]!;
-  const [a, b] = [places[0]!, places[1]!];
-  return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2];
-}
+const middleOf = (places: readonly Vec3[]): Vec3 =>
+  places.length > 2 ? places[Math.floor(places.length / 2)]! : middle3(places[0]!, places[1]!);
 
-const free =
-  (spans: readonly Span[]): FlatCurve =>
-  (places) => {
-    const seen = (some: readonly Span[]): SpaceCurve | undefined => {
-      const lying3 = some.map((span) => span.map((place) => lying(flat(place))) as unknown as Span);
-      const isPoint = lying3.every((span) => span.every((place) => distance2(flat(place), flat(lying3[0]![0])) < NEAR));
-      return isPoint ? undefined : { form: 'free', spans: lying3 };
-    };
-    if (isClosed(places)) return seen(spans);
-    const [p, q] = [places[0]!, places.at(-1)!].map((end) => parameterAt(spans, end)).sort((a, b) => a - b);
-    const via = parameterAt(spans, middleOf(places));
+const free = (spans: readonly Span[]): FlatCurve => {
+  const at = (t: number): Vec3 => {
+    const k = Math.min(Math.max(Math.floor(t), 0), spans.length - 1);
+    return bezierAt(spans[k]!, t - k);
+  };
+  const parameterAt = (place: Vec3) => nearestOf(at, place, 0, spans.length, spans.length * SAMPLES).t;
+  return (places) => {
+    if (isClosed(places)) return flatSpans(spans);
+    const [p, q] = [parameterAt(places[0]!), parameterAt(places.at(-1)!)].sort((a, b) => a - b) as [number, number];
+    const via = parameterAt(middleOf(places));
     // of a closed curve the stretch may go on over its beginning
-    const isOver = via < p! || via > q!;
-    return seen(
-      isOver ? [...stretched(spans, q!, spans.length), ...stretched(spans, 0, p!)] : stretched(spans, p!, q!),
+    const isOver = via < p || via > q;
+    return flatSpans(
+      isOver ? [...stretched(spans, q, spans.length), ...stretched(spans, 0, p)] : stretched(spans, p, q),
     );
   };
-
-/** Where along spans a place lies: which one, and how far in it. */
-function parameterAt(spans: readonly Span[], place: Vec3): number {
-  const off = (t: number): number => {
-    const k = Math.min(Math.floor(t), spans.length - 1);
-    const at = bezierAt(spans[k]!, t - k);
-    return (at[0] - place[0]) ** 2 + (at[1] - place[1]) ** 2 + (at[2] - place[2]) ** 2;
-  };
-  let best = 0;
-  for (let k = 1; k <= spans.length * SAMPLES; k++) if (off(k / SAMPLES) < off(best)) best = k / SAMPLES;
-  let [low, high] = [Math.max(0, best - 1 / SAMPLES), Math.min(spans.length, best + 1 / SAMPLES)];
-  while (high - low > 1e-7) {
-    const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
-    if (off(a) < off(b)) high = b;
-    else low = a;
-  }
-  return (low + high) / 2;
-}
+};
 const SAMPLES = 8;
 
-/** What of spans lies between two places of theirs. */
-function stretched(spans: readonly Span[], from: number, to: number): Span[] {
-  return spans.flatMap((span, k) => {
-    const [a, b] = [Math.max(0, from - k), Math.min(1, to - k)];
-    return b - a > 1e-6 ? [between(span, a, b)] : [];
-  });
+function flatSpans(spans: readonly Span[]): SpaceCurve | undefined {
+  const all = spans.map((span) => span.map((place) => lying(flat(place))) as unknown as Span);
+  const isPoint = all.every((span) => span.every((place) => distance3(place, all[0]![0]) < NEAR));
+  return isPoint ? undefined : { form: 'free', spans: all };
 }
 
-/** A stretch of a cubic, by its blossom (de Casteljau, Ramshaw 1987). */
-function between(span: Span, a: number, b: number): Span {
-  const mix = (p: Vec3, q: Vec3, t: number): Vec3 => [
-    p[0] + (q[0] - p[0]) * t,
-    p[1] + (q[1] - p[1]) * t,
-    p[2] + (q[2] - p[2]) * t,
-  ];
-  const blossom = (...at: readonly number[]): Vec3 => {
-    let row: readonly Vec3[] = span;
-    for (const t of at) row = row.slice(1).map((q, k) => mix(row[k]!, q, t));
-    return row[0]!;
-  };
-  return [blossom(a, a, a), blossom(a, a, b), blossom(a, b, b), blossom(b, b, b)];
+/** What of spans lies between two places of theirs, as it is seen. */
+function stretched(spans: readonly Span[], from: number, to: number): Span[] {
+  return spans.flatMap((span, k): Span[] => {
+    const [a, b] = [Math.max(0, from - k), Math.min(1, to - k)];
+    if (b - a <= 1e-6) return [];
+    const [start, first, second, end] = span.map(flat) as [Vec2, Vec2, Vec2, Vec2];
+    const whole: Piece = { form: 'bezier', entity: '', from: start, inner: [first, second], to: end };
+    const part = stretch(whole, a, b, along(whole, a), along(whole, b)) as Bezier;
+    return [[part.from, ...part.inner, part.to].map(lying) as unknown as Span];
+  });
 }
 
 /** A smooth line through places, as one sees it: a cubic from each to the next (Catmull and Rom 1974, centripetal). */

@@ -80,11 +80,12 @@ const OUTLINES: { readonly [F in Surface['form']]: Outline<F> } = {
     const [tip, a] = [movedBy(toEye, origin), turnedBy(toEye, axis)];
     const out = cross3(a, SIGHT);
     const across = length3(out);
+    if (across < 1e-9) return asMeshed(chain);
     // generators a + tan(angle) (cos t up + sin t out), whose normals are square to the line of sight
     const unit = scale3(out, 1 / across);
     const up = cross3(unit, a);
     const tilt = (Math.tan(angle) * a[2]) / up[2];
-    if (across < 1e-9 || Math.abs(tilt) >= 1) return asMeshed(chain);
+    if (Math.abs(tilt) >= 1) return asMeshed(chain);
     const [c, s] = [tilt, Math.sqrt(1 - tilt ** 2)];
     const side = dot3(sub3(middleOf(chain), tip), unit) < 0 ? -s : s;
     const along = add3(a, scale3(add3(scale3(up, c), scale3(unit, side)), Math.tan(angle)));

@@ -1,8 +1,9 @@
+import type { Vec3 } from '../math/index.ts';
 import type { BodyMesh } from '../kernel-port/index.ts';
 
 /**
- * A mesh as one closed skin: the patches of its faces sewn together along their edges, with who meets whom. It knows nothing of eyes, so
- * it is made once for a body.
+ * A mesh as one closed skin: the patches of its faces sewn together along their edges, with who meets whom. It knows
+ * nothing of eyes, so it is made once for a body.
  */
 export interface Shell {
   /** x, y, z of its points, mm. */
@@ -17,6 +18,14 @@ export interface Shell {
   readonly lines: ReadonlyMap<string, readonly number[]>;
   /** The edge of the body that two points next to each other lie on, by `pairOf` them. */
   readonly lineAt: ReadonlyMap<number, string>;
+}
+
+/** Square to a triangle, to the side from which it is seen counter-clockwise; twice as long as its area. @param k where its points begin */
+export function squareOn(points: Float64Array, triangles: Uint32Array, k: number): Vec3 {
+  const [p, q, r] = [3 * triangles[k]!, 3 * triangles[k + 1]!, 3 * triangles[k + 2]!];
+  const [ux, uy, uz] = [points[q]! - points[p]!, points[q + 1]! - points[p + 1]!, points[q + 2]! - points[p + 2]!];
+  const [vx, vy, vz] = [points[r]! - points[p]!, points[r + 1]! - points[p + 1]!, points[r + 2]! - points[p + 2]!];
+  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
 }
 
 /** Two points in any order, as one number. */

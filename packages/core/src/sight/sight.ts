@@ -1,15 +1,15 @@
 import {
-  boxRound,
   distance3,
   dot3,
   followedBy,
   fromTo3,
+  length3,
   movedBy,
-  type Frame,
-  type Movement,
   sub3,
   turnedBy,
   undone,
+  type Frame,
+  type Movement,
   type Vec3,
 } from '../math/index.ts';
 import type { BodyMesh, EdgeFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
@@ -19,7 +19,7 @@ import { Curtain } from './curtain.ts';
 import { flatCurve } from './flat-curve.ts';
 import { outlineOf, type Track } from './outlines.ts';
 import { placeAt, runsOf } from './runs.ts';
-import { pairOf, shellOf, type Shell } from './shell.ts';
+import { pairOf, shellOf, squareOn, type Shell } from './shell.ts';
 import { threadLines } from './thread-lines.ts';
 import type { DrawnLine, DrawnView } from './views.ts';
 
@@ -82,17 +82,15 @@ function sightOf(looked: Looked, eye: Frame): Sight {
   return { ...looked, shell, toEye, points };
 }
 
+/** The diagonal of the box round all, mm. */
 function sizeOf(sights: readonly Sight[]): number {
-  const boxes = sights.flatMap(({ points }) => {
-    const [low, high] = [Array<number>(3).fill(Infinity), Array<number>(3).fill(-Infinity)];
+  const [low, high] = [Array<number>(3).fill(Infinity), Array<number>(3).fill(-Infinity)];
+  for (const { points } of sights)
     points.forEach((c, k) => {
       low[k % 3] = Math.min(low[k % 3]!, c);
       high[k % 3] = Math.max(high[k % 3]!, c);
     });
-    return points.length > 0 ? [{ low: low as unknown as Vec3, high: high as unknown as Vec3 }] : [];
-  });
-  const box = boxRound(boxes);
-  return box ? distance3(box.low, box.high) : 0;
+  return low[0] === Infinity ? 0 : Math.hypot(...low.map((c, k) => high[k]! - c));
 }
 
 /** All points and triangles. */
@@ -259,11 +257,8 @@ function turnsOf({ shell, points }: Sight): {
 const EDGE_ON = 1e-5;
 
 function isFront(points: Float64Array, triangles: Uint32Array, k: number): boolean {
-  const [p, q, r] = [3 * triangles[k]!, 3 * triangles[k + 1]!, 3 * triangles[k + 2]!];
-  const [ux, uy, uz] = [0, 1, 2].map((i) => points[q + i]! - points[p + i]!) as unknown as Vec3;
-  const [vx, vy, vz] = [0, 1, 2].map((i) => points[r + i]! - points[p + i]!) as unknown as Vec3;
-  const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-  return nz > EDGE_ON * Math.hypot(nx, ny, nz);
+  const normal = squareOn(points, triangles, k);
+  return normal[2] > EDGE_ON * length3(normal);
 }
 
 /** Stretches of a line on which something holds from point to point, or does not: from which point to which. */
