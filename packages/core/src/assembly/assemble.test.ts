@@ -1,19 +1,10 @@
-import { valueScope } from '../expressions/index.ts';
-import { frameOn, movedBy, turnedBy, type Vec3 } from '../math/index.ts';
-import { ORIGIN_DATUMS, type Reference, type Thing } from '../references/index.ts';
-import { fail, ok, type Result } from '../result/index.ts';
+import { movedBy, turnedBy, type Vec3 } from '../math/index.ts';
 import {
-  assemble,
   drive,
   emptyAssembly,
-  explodedBy,
-  explodedPoses,
-  originOf,
   keyOf,
   memberPose,
   Motion,
-  placementOf,
-  restPose,
   triple,
   turnsOf,
   poseBy,
@@ -24,45 +15,10 @@ import {
   type JointRecord,
   type Placement,
   type Pose,
-  type Side,
 } from './index.ts';
 import { MergedMotion } from './merged.ts';
+import { assembled, joint, on, placed } from './test-bench.ts';
 
-/** Datum frames of every part by name: "at 30" lies there on x, "up" at the origin with z along x. */
-function find(_: string, reference: Reference): Result<Thing> {
-  if (reference.to === 'origin') return ok({ to: 'datum', datum: ORIGIN_DATUMS[reference.name] });
-  if (reference.to !== 'datum') return fail('reference.gone', { to: reference.to });
-  const [way, x] = reference.step.split('-') as [string, string];
-  const normal: Vec3 = way === 'along' ? [1, 0, 0] : [0, 0, 1];
-  const along: Vec3 = way === 'along' ? [0, 1, 0] : [1, 0, 0];
-  return ok({ to: 'datum', datum: { form: 'frame', frame: frameOn([Number(x), 0, 0], normal, along) } });
-}
-
-const scope = valueScope([{ name: 'crank', expression: '30 mm' }], 'mm');
-const assembled = (assembly: Partial<Assembly>, groups: Record<string, Group> = {}): Assembled =>
-  assemble({ ...emptyAssembly(), ...assembly }, { scope, groups, find, sizeOf: () => 100, restPose });
-
-const on = (placement: string, step: string): Side => ({ placement, on: { to: 'datum', step }, spot: 'middle' });
-const joint = (
-  kind: JointRecord['kind'],
-  a: Side,
-  b: JointRecord['b'],
-  more: Partial<JointRecord> = {},
-): JointRecord => ({
-  name: kind,
-  kind,
-  a,
-  b,
-  flip: false,
-  offset: '0 mm',
-  angle: '0 deg',
-  ...more,
-});
-const placed = (at: Placement['at'] = triple('0', '0', '0'), more: Partial<Placement> = {}): Placement => ({
-  ...placementOf('P', { part: 'part' }),
-  at,
-  ...more,
-});
 const where = (all: Assembled, id: string, local: Vec3 = [0, 0, 0]): Vec3 =>
   movedBy(
     memberPose(
@@ -351,46 +307,6 @@ test('traced points are found where they are on their parts', () => {
   });
   expect([...all.traces]).toEqual([['t', { body: 2, at: [40, 0, 0] }]]);
   expect(all.issues.get('lost')?.code).toBe('reference.gone');
-});
-
-test('an exploded view goes away from what is held, each part as far from the one that it is joined to', () => {
-  const { mechanism, rest } = assembled({
-    placements: {
-      frame: placed(undefined, { held: true }),
-      a: placed(triple('0', '0', '9')),
-      b: placed(triple('0', '0', '20')),
-    },
-    joints: {
-      one: joint('revolute', on('frame', 'at-0'), { placement: 'a' }),
-      two: joint('revolute', on('a', 'at-0'), { placement: 'b' }),
-    },
-  });
-  const still: Vec3 = [0, 0, 0];
-  expect(explodedBy(mechanism, rest, [still, still, still], 30)).toEqual([
-    [0, 0, 0],
-    [0, 0, 30],
-    [0, 0, 60],
-  ]);
-  // below its neighbour it goes the other way
-  const [, , low] = explodedBy(mechanism, rest, [still, still, [0, 0, -40]], 30);
-  expect(low).toEqual([0, 0, 0]);
-});
-
-test('drawn apart by a share, what is not joined stays, and by nothing all does', () => {
-  const all = assembled({
-    placements: { frame: placed(undefined, { held: true }), a: placed(triple('0', '0', '9')), b: placed() },
-    joints: { one: joint('revolute', on('frame', 'at-0'), { placement: 'a' }) },
-  });
-  const boxOf = () => ({ low: [-1, -1, 0], high: [1, 1, 2] }) as const;
-  expect(explodedPoses(all, all.rest, boxOf, 0)).toBe(all.rest.poses);
-  const heights = (share: number) =>
-    explodedPoses(all, all.rest, boxOf, share).map((pose, k) => originOf(pose)[2] - originOf(all.rest.poses[k]!)[2]);
-  const body = (id: string) => all.members.find((member) => member.id === id)!.body;
-  const [half, full] = [heights(0.5), heights(1)];
-  expect(full[body('frame')]).toBe(0);
-  expect(full[body('b')]).toBe(0);
-  expect(full[body('a')]).toBeGreaterThan(all.mechanism.size);
-  expect(full[body('a')]).toBeCloseTo(2 * half[body('a')]!, 9);
 });
 
 test('what is rigid moves as one body, to where it would be by its joints alone', () => {

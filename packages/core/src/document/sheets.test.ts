@@ -106,7 +106,7 @@ describe('sections that go on at other planes', () => {
 
   test('are of sections that are there, and of views that are cut open', () => {
     const set = (view: string, fields: object) =>
-      refusal(stepped(), { command: 'view.set', input: { sheet: 's', view, fields } } as Action);
+      refusal(stepped(), { command: 'view.set', input: { sheet: 's', view, fields } });
     expect(set('a', { steps: [{ at: 'nowhere' }] })).toBe('sheet.section');
     expect(set('front', { steps: [{ at: 'half' }] })).toBe('view.fields');
     expect(set('a', { radius: 3 })).toBe('view.fields');
