@@ -84,6 +84,13 @@ test('what is picked offers what can be told of it; said once more it is reporte
   await page.getByRole('button', { name: 'a size', exact: true }).click();
   // the left and the right edge of the plate
   const across = [view.x + 7, view.x + view.width - 7];
+  // what lies under the pointer is lit only while something is written; Esc leaves that
+  const lit = page.locator('path[stroke="#1f7370"]');
+  await page.mouse.move(across[0]!, view.y + view.height / 2 - 24);
+  await expect(lit).toHaveCount(1);
+  await page.keyboard.press('Escape');
+  await expect(lit).toHaveCount(0);
+  await page.getByRole('button', { name: 'a size', exact: true }).click();
   for (const x of across) await page.mouse.click(x, view.y + view.height / 2 - 24);
   await page.getByLabel('What it could say').getByRole('button', { name: 'Distance 72' }).click();
   await expect(findings(page)).toContainText('72 is said twice: it follows from 72.');

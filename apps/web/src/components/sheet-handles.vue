@@ -19,7 +19,7 @@ const lit = computed(() => {
   return [
     ...meant.map((handle) => ({ handle, colour: '#d1432b' })),
     ...writing.picks.map((handle) => ({ handle, colour: '#d1432b' })),
-    ...(hovered ? [{ handle: hovered, colour: '#1f7370' }] : []),
+    ...(writing.verb && hovered ? [{ handle: hovered, colour: '#1f7370' }] : []),
   ];
 });
 const d = ({ path }: Handle) => path.map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${x} ${height.value - y}`).join('');
