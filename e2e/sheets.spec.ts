@@ -73,8 +73,8 @@ test('a part is drawn at once; views are added, dragged, put back and removed', 
   await expect(page.getByLabel('Views of the sheet').getByRole('listitem')).toHaveCount(1);
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(page.getByLabel('Views of the sheet').getByRole('listitem')).toHaveCount(5);
-  await page.getByLabel('Checked by').fill('the village');
-  await page.getByLabel('Checked by').press('Enter');
+  await page.getByRole('textbox', { name: 'Checked' }).fill('the village');
+  await page.getByRole('textbox', { name: 'Checked' }).press('Enter');
   await expect(sheet(page).getByText('the village')).toBeVisible();
 });
 
@@ -172,4 +172,52 @@ test('a view cut open by half, and a detail of it larger', async ({ page }) => {
   await expect(view(page, detail)).toBeHidden();
   await page.keyboard.press('Control+z');
   await expect(view(page, detail)).toBeVisible();
+});
+
+test('the title block is laid out: fields are moved, called otherwise, added and taken off, on all sheets', async ({
+  page,
+}) => {
+  await toSheets(page);
+  const field = (name: string) => page.getByRole('button', { name: `Field ${name}`, exact: true });
+  const block = page.getByRole('region', { name: 'Title block' });
+  // a field that is pressed on the paper is written into
+  await field('Checked').click();
+  await page.keyboard.type('the village');
+  await page.keyboard.press('Enter');
+  await expect(sheet(page).getByText('the village')).toBeVisible();
+  await expect(field('Mass')).toHaveCount(0);
+  await block.getByRole('button', { name: 'lay it out' }).click();
+  await field('Mass').click();
+  await expect(field('Mass')).toHaveAttribute('aria-pressed', 'true');
+  const wide = async (name: string) => (await field(name).boundingBox())!;
+  const before = await wide('Mass');
+  await block.getByRole('button', { name: 'wider', exact: true }).click();
+  await expect.poll(async () => (await wide('Mass')).width).toBeGreaterThan(before.width);
+  await block.getByRole('button', { name: 'down', exact: true }).click();
+  await expect.poll(async () => (await wide('Mass')).y).toBeGreaterThan(before.y + before.height / 2);
+  await block.getByLabel('called').fill('Weight');
+  await block.getByLabel('called').press('Enter');
+  await expect(sheet(page).getByText('Weight', { exact: true })).toBeVisible();
+  // one of its own, with words that stand on every sheet
+  await block.getByRole('button', { name: 'Add to row 4' }).click();
+  await page.getByRole('option', { name: 'one of its own' }).click();
+  await block.getByLabel('called').fill('Finish');
+  await block.getByLabel('called').press('Enter');
+  await block.getByLabel('says always').fill('oiled');
+  await block.getByLabel('says always').blur();
+  await expect(sheet(page).getByText('oiled', { exact: true })).toBeVisible();
+  await row(page, 'Crank knob').click();
+  await expect(sheet(page).getByText('A–A')).toBeHidden({ timeout: 60_000 });
+  await expect(sheet(page).getByText('oiled', { exact: true })).toBeVisible();
+  await block.getByRole('button', { name: 'done' }).click();
+  await block.getByLabel('Finish').fill('waxed');
+  await block.getByLabel('Finish').press('Enter');
+  await expect(sheet(page).getByText('waxed', { exact: true })).toBeVisible();
+  await block.getByRole('button', { name: 'lay it out' }).click();
+  await field('Finish').click();
+  await block.getByRole('button', { name: 'take off' }).click();
+  await expect(sheet(page).getByText('waxed', { exact: true })).toBeHidden();
+  await block.getByRole('button', { name: 'as usual again' }).click();
+  await expect(field('Mass')).toBeVisible();
+  await expect(field('Owner')).toHaveCount(0);
 });

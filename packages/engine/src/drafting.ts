@@ -19,6 +19,7 @@ import {
   sheetFindings,
   SIDE_EYES,
   unseenParts,
+  USUAL_BLOCK,
   viewWords,
   Witness,
   type BuiltPart,
@@ -84,7 +85,10 @@ export class Drafting {
     const isNumbered = Object.values(sheet.views).some(({ numbered }) => numbered);
     const marks = own ? marksOf(sheet, own.site) : [];
     const scene = own ? this.sceneOf(own.site) : NOTHING;
-    const together = composed(sheet, views.value, text, { marks, scene, parts: isNumbered ? parts : [] });
+    const together = composed(sheet, views.value, text, {
+      ...{ block: project.titleBlock ?? USUAL_BLOCK, marks, scene },
+      parts: isNumbered ? parts : [],
+    });
     if (!own) return ok({ ...together.sheet, findings: unseenParts(views.value, parts) });
     const findings = sheetFindings({
       ...{ sheet, together, marks, scene, material },

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { ok, PAPERS, SCALE_NAMES, type Sheet, type Title } from '@helb/core';
+import { PAPERS, SCALE_NAMES, type Sheet } from '@helb/core';
 import { useSheets } from '../stores/sheets.ts';
 import { useWriting } from '../stores/writing.ts';
 import ChoiceWord from './choice-word.vue';
@@ -10,7 +10,7 @@ import SheetFindings from './sheet-findings.vue';
 import SheetIssues from './sheet-issues.vue';
 import SheetViews from './sheet-views.vue';
 import SheetWriting from './sheet-writing.vue';
-import TypedField from './typed-field.vue';
+import TitleFields from './title-fields.vue';
 
 /** What the sheet is set up as: paper, scale, views, and what is written into the title block. */
 const sheets = useSheets();
@@ -21,17 +21,6 @@ const scales = computed(() => ({
   '': `as fits (${sheets.composed?.scale ?? '…'})`,
   ...Object.fromEntries(SCALE_NAMES.map((name) => [name, name])),
 }));
-const TITLE: readonly { key: keyof Title; label: string; placeholder: string }[] = [
-  { key: 'drawn', label: 'Drawn by', placeholder: '' },
-  { key: 'checked', label: 'Checked by', placeholder: '' },
-  { key: 'date', label: 'Date', placeholder: '2026-11-25' },
-  { key: 'revision', label: 'Revision', placeholder: 'A' },
-  { key: 'tolerance', label: 'General tolerances', placeholder: 'ISO 2768-mK' },
-];
-const write = (key: keyof Title) => (text: string) => {
-  sheets.write({ [key]: text || undefined });
-  return ok(undefined);
-};
 const set = (fields: Partial<Sheet>) => sheets.set(fields);
 </script>
 
@@ -79,20 +68,7 @@ const set = (fields: Partial<Sheet>) => sheets.set(fields);
       </section>
       <SheetViews />
       <SheetIssues />
-      <section class="border-rule space-y-1.5 border-b p-4">
-        <h2 class="heading">Title block</h2>
-        <label v-for="{ key, label, placeholder } in TITLE" :key="key" class="flex items-center gap-2">
-          <span class="text-muted w-32 shrink-0 text-sm">{{ label }}</span>
-          <TypedField
-            class="field min-w-0 grow"
-            :value="sheets.sheet.title[key] ?? ''"
-            :label="label"
-            :placeholder="placeholder"
-            :most="60"
-            :change="write(key)"
-          />
-        </label>
-      </section>
+      <TitleFields />
       <section class="p-4">
         <h2 class="heading mb-1">This sheet as a file</h2>
         <p class="flex gap-4">

@@ -10,6 +10,7 @@ import { useWriting } from '../stores/writing.ts';
 import SheetHandles from './sheet-handles.vue';
 import SheetLines from './sheet-lines.vue';
 import SheetMarks from './sheet-marks.vue';
+import SheetTitle from './sheet-title.vue';
 import SheetWords from './sheet-words.vue';
 
 /**
@@ -209,6 +210,7 @@ const middle = (): [number, number] => [
       <g fill="#111" font-family="'Source Sans 3', sans-serif" class="pointer-events-none">
         <SheetWords :letters="picture.letters.filter(({ mark }) => mark === undefined)" :height="size[1]" />
       </g>
+      <SheetTitle />
       <SheetMarks :held="held" @press="pressMark" />
       <SheetHandles :hovered="hovered" />
     </svg>

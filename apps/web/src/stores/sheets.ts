@@ -4,10 +4,13 @@ import {
   explain,
   usualSheet,
   usualWhole,
+  USUAL_BLOCK,
   type Action,
+  type CellAt,
   type ComposedSheet,
   type Id,
   type Sheet,
+  type TitleBlock,
   type View,
 } from '@helb/core';
 import { download, fileName } from '../download.ts';
@@ -123,6 +126,15 @@ export const useSheets = defineStore('sheets', () => {
     act({ command: 'view.set', input: { sheet: id.value!, view, fields } });
   const removeView = (view: Id) => act({ command: 'view.remove', input: { sheet: id.value!, view } });
 
+  /** How title blocks are laid out. */
+  const block = computed((): TitleBlock => store.project?.titleBlock ?? USUAL_BLOCK);
+  const isOwnBlock = computed(() => store.project?.titleBlock !== undefined);
+  /** Lays the title blocks of all sheets out; as usual without a block. */
+  const layOut = (next: TitleBlock | undefined) => act({ command: 'sheet.block', input: { block: next } });
+  /** Is the title block being laid out? And the field that is picked. */
+  const layingOut = ref(false);
+  const cell = shallowRef<CellAt>();
+
   /** The view of which a detail is to be shown: the next press in it says where. */
   const enlarging = ref<Id>();
   /** Shows what lies round a place of a view larger. @param at mm of the thing in the plane of its eye */
@@ -152,6 +164,7 @@ export const useSheets = defineStore('sheets', () => {
 
   return {
     ...{ id, order, sheet, part, sectionName, composed, message, busy, picked, enlarging },
+    ...{ block, isOwnBlock, layingOut, cell, layOut },
     ...{ show, draw, stop, add, set, write, remove, addView, setView, removeView, enlarge, save },
   };
 });

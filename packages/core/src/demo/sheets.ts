@@ -1,4 +1,4 @@
-import { usualSheet, usualWhole, type View } from '../drawing/index.ts';
+import { USUAL_BLOCK, usualSheet, usualWhole, withField, type View } from '../drawing/index.ts';
 import type { ProjectScript } from '../document/index.ts';
 import type { Id } from '../records/index.ts';
 import { SHEET_MARKS } from './sheet-marks.ts';
@@ -16,6 +16,9 @@ export function drawSheets(script: ProjectScript, parts: Readonly<Record<'bracke
   const across = sectionOf(tray, 'Across', 'front');
   const middle = sectionOf(knob, 'Through the middle', 'front');
   const half = sectionOf(knob, 'Right of the middle', 'right', true);
+  // whose the drawings are stands on all of them
+  const owner = { own: 'owner', label: 'Owner', words: 'Village seed library', share: 6 };
+  script.do('sheet.block', { block: withField(USUAL_BLOCK, 0, owner).block });
   const title = { drawn: 'seed library', date: '2026-11', revision: 'A', tolerance: 'ISO 2768-mK' };
   const sheetOf = (part: Id, views: Readonly<Record<Id, View>>) => {
     const { name } = script.project.parts[part]!;

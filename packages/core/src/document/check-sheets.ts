@@ -1,12 +1,12 @@
-import { parentOf, type Sheet, type View } from '../drawing/index.ts';
+import { ownFields, parentOf, type Sheet, type TitleBlock, type View } from '../drawing/index.ts';
 import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
 import type { Project } from './schema.ts';
 
 /** What is drawn on sheets is there: the part, its sections, and the views that others are folded out of. */
-export function checkSheets({ sheets = {}, parts }: Project): Issue | undefined {
+export function checkSheets({ sheets = {}, parts, titleBlock }: Project): Issue | undefined {
   for (const sheet of Object.values(sheets)) {
-    const wrong = wrongSubject(sheet, parts) ?? wrongMarks(sheet) ?? wrongOrder(sheet);
+    const wrong = wrongSubject(sheet, parts) ?? wrongMarks(sheet) ?? wrongOrder(sheet) ?? wrongTitle(sheet, titleBlock);
     if (wrong) return wrong;
   }
   return undefined;
@@ -42,6 +42,12 @@ function wrongMarks(sheet: Sheet): Issue | undefined {
 function hasItsMarks({ marks = {}, markOrder = [] }: Sheet): boolean {
   const isWhole = markOrder.length === Object.keys(marks).length && new Set(markOrder).size === markOrder.length;
   return isWhole && markOrder.every((id) => Object.hasOwn(marks, id));
+}
+
+/** What is written into fields of its own stands in the title block. */
+function wrongTitle({ name, title }: Sheet, block: TitleBlock | undefined): Issue | undefined {
+  const own = ownFields(block);
+  return Object.keys(title.own ?? {}).some((id) => !own.has(id)) ? issue('sheet.own', { name }) : undefined;
 }
 
 /** A view comes after the one that it is folded out of: so none is folded out of itself. */

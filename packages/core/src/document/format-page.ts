@@ -40,6 +40,8 @@ This page is written by \`./helb docs\` from the Zod schemas in \`packages/core\
 - \`marks\` of a sheet are its dimensions, callouts and notes: what they are attached to (\`of\`, references to faces, edges and
   corners), never a figure. \`at\` is where their text was dragged to, mm of the thing in the plane of the view. \`drives\` is
   the number of the model that one changes. \`issued\` is what a sheet said each time it went out.
+- \`titleBlock\` lays out the title blocks of all sheets: rows from above, each field with its share of the width. Fields of
+  its \`own\` say \`words\`, unless a sheet writes something else under that id into \`title.own\`.
 - \`limits\` is what checks take for too little: the thinnest wall, and what is left beside a hole in parts of its diameter.
 - Planes: z is up; Front is seen from -y (its x, y are space x, z), Top from +z (x, y), Right from +x (y, z). Forwards is
   towards whoever looks square on.

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { assemblySchema, groupsSchema } from '../assembly/index.ts';
-import { SHEET_LIMITS, sheetSchema } from '../drawing/index.ts';
+import { SHEET_LIMITS, sheetSchema, titleBlockSchema } from '../drawing/index.ts';
 import { expressionSchema, idSchema, nameSchema } from '../records/index.ts';
 import { referenceSchema } from '../references/index.ts';
 import { stepSchema } from '../steps/index.ts';
@@ -142,6 +142,8 @@ export const projectSchema = z.strictObject({
   /** What parts are drawn on, in their order. */
   sheets: z.record(idSchema, sheetSchema).refine(atMost(SHEET_LIMITS.sheets)).optional(),
   sheetOrder: z.array(idSchema).max(SHEET_LIMITS.sheets).optional(),
+  /** How the title blocks of sheets are laid out; as usual if absent. */
+  titleBlock: titleBlockSchema.optional(),
   limits: limitsSchema.optional(),
 });
 export type Project = z.infer<typeof projectSchema>;

@@ -1,4 +1,4 @@
-import { usualSheet, usualWhole, viewWords, type Mark } from '../drawing/index.ts';
+import { USUAL_BLOCK, usualSheet, usualWhole, viewWords, withField, type Mark } from '../drawing/index.ts';
 import { loadProject, writeProject, parseProject } from './load.ts';
 import { perform, type Action } from './perform.ts';
 import { ProjectScript } from './script.ts';
@@ -73,6 +73,36 @@ test('views are called by where they are seen from', () => {
   expect(words(sheet.views['front']!)).toBe('from the front');
   expect(words(sheet.views['top']!)).toBe('from the front, from above it');
   expect(words({ kind: 'section', section: 'cut' })).toBe('cut: Middle');
+});
+
+describe('title blocks', () => {
+  const owner = { own: 'owner', label: 'Owner', words: 'the village', share: 4 };
+  const { block } = withField(USUAL_BLOCK, 0, owner);
+  const laidOut = () => begun().do('sheet.block', { block });
+
+  test('are laid out for all sheets, and as usual again', () => {
+    const script = laidOut();
+    expect(script.project.titleBlock).toEqual(block);
+    expect(parseProject(writeProject(script.project))).toEqual({ ok: true, value: script.project });
+    expect(script.do('sheet.block', {}).project).not.toHaveProperty('titleBlock');
+  });
+
+  test('have fields of their own, into which each sheet writes; what is empty says what stands there always', () => {
+    const script = laidOut().do('sheet.title', { sheet: 's', fields: { own: { owner: 'the mill' }, drawn: 'me' } });
+    expect(script.project.sheets!['s']!.title).toEqual({ own: { owner: 'the mill' }, drawn: 'me' });
+    script.do('sheet.title', { sheet: 's', fields: { own: { owner: '' } } });
+    expect(script.project.sheets!['s']!.title).toEqual({ own: {}, drawn: 'me' });
+  });
+
+  test('that lose a field lose what was written there; nothing is written where there is none', () => {
+    const written = { own: { owner: 'the mill' } };
+    const script = laidOut().do('sheet.title', { sheet: 's', fields: written });
+    script.do('sheet.block', { block: USUAL_BLOCK });
+    expect(script.project.sheets!['s']!.title).toEqual({ own: {} });
+    expect(refusal(script, { command: 'sheet.title', input: { sheet: 's', fields: written } })).toBe('sheet.own');
+    const twice = { rows: [...USUAL_BLOCK.rows, ...USUAL_BLOCK.rows] };
+    expect(refusal(script, { command: 'sheet.block', input: { block: twice } })).toBe('command.input');
+  });
 });
 
 describe('sections that go on at other planes', () => {

@@ -14,7 +14,7 @@ import { frameOf, type Lettering, type SheetPicture, type Stroke } from './pictu
 import { detailBox, larger, layersOf, placedView, timesOf, type Inked, type SeenView } from './placed-view.ts';
 import { scaleFactor } from './scales.ts';
 import type { Sheet } from './schema.ts';
-import { titleBlock, titleHeight, type TitleText } from './title-block.ts';
+import { titleBlock, titleHeight, type PlacedCell, type TitleBlock, type TitleText } from './title/index.ts';
 import { cutMarkOf, detailSigns, isAcross, isMarked, numbersIn, viewName } from './view-signs.ts';
 
 export interface ComposedSheet {
@@ -24,6 +24,8 @@ export interface ComposedSheet {
   /** What each view covers and where the origin of its eye lies, mm on paper; and how many times as large as the thing it is. */
   readonly views: Readonly<Record<Id, { readonly box: Box; readonly at: Vec2; readonly factor: number }>>;
   readonly marks: Readonly<Record<Id, ComposedMark>>;
+  /** The fields of its title block. */
+  readonly cells: readonly PlacedCell[];
   /** What can be picked in its views. */
   readonly handles: readonly Handle[];
   /** What each view looks like, as a short print. */
@@ -36,13 +38,15 @@ export interface ComposedSheet {
 const [NAME_ROOM, CUT_ROOM] = [4, 8];
 
 /** What may be drawn on: within the frame, above the title block, beside the list of parts. */
-function drawingArea(size: Vec2, sheet: Sheet, { length }: readonly ListedPart[]): Box {
+function drawingArea(size: Vec2, sheet: Sheet, { block, parts: { length } }: Written): Box {
   const { low, high } = withinFrame(size);
-  return besideList({ low: [low[0], low[1] + titleHeight(sheet)], high }, length);
+  return besideList({ low: [low[0], low[1] + titleHeight(block, sheet)], high }, length);
 }
 
-/** What is written besides the title block. */
+/** What is written on a sheet. */
 export interface Written {
+  /** How its title block is laid out. */
+  readonly block: TitleBlock;
   readonly marks: readonly SeenMark[];
   readonly scene: Scene;
   /** The list of parts; empty where there is none. */
@@ -67,7 +71,7 @@ export function composed(
   written: Written,
 ): PutTogether {
   const size = paperSize(sheet.paper, sheet.upright);
-  const area = drawingArea(size, sheet, written.parts);
+  const area = drawingArea(size, sheet, written);
   const shown = views.flatMap((seen) => {
     const layers = layersOf(seen);
     const boxes = layers.flatMap(({ pieces }) => pieces.map(boxOf));
@@ -87,7 +91,7 @@ export function composed(
   }));
   const { low, high } = withinFrame(size);
   const signs = [...placed.map((one) => cutMarkOf(one, placed)), ...detailSigns(placed)];
-  const title = titleBlock(sheet, { ...text, scale }, size);
+  const title = titleBlock(written.block, sheet, { ...text, scale }, size);
   const height = letterHeight(sheet);
   const margins = outside(area);
   const before = signs.flatMap(({ letters, strokes }) =>
@@ -101,7 +105,9 @@ export function composed(
     ...placed.map((one) => viewName(one, placed, marks)),
     marks,
     ...numbersIn(placed, written.parts, { height, margins, before }),
-    ...(written.parts.length > 0 ? [partsList(written.parts, [high[0], low[1] + titleHeight(sheet)])] : []),
+    ...(written.parts.length > 0
+      ? [partsList(written.parts, [high[0], low[1] + titleHeight(written.block, sheet)])]
+      : []),
     title,
   ];
   const strokes = all.flatMap((one) => one.strokes).filter(({ pieces }) => pieces.length > 0);
@@ -111,6 +117,7 @@ export function composed(
       scale,
       views: Object.fromEntries(placed.map(({ seen, box, at, factor }) => [seen.id, { box, at, factor }])),
       marks: marks.marks,
+      cells: title.cells,
       looks: Object.fromEntries(placed.map((one) => [one.seen.id, lookOf(one.box, one.visible, one.factor)])),
       handles: open
         .filter(({ id }) => sheet.views[id]?.kind !== 'corner')

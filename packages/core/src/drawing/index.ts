@@ -27,6 +27,6 @@ export {
 } from './marks/index.ts';
 export { changesSince, changeWords, issuedNow, nextRevision, type SheetChange } from './issues.ts';
 export type { ListedPart } from './parts-list.ts';
-export type { TitleText } from './title-block.ts';
+export * from './title/index.ts';
 export { usualSheet, usualWhole } from './usual.ts';
 export { BESIDE_WORDS, SIDE_WORDS, viewWords } from './view-words.ts';

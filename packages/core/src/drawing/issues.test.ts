@@ -6,7 +6,7 @@ const sheet = usualSheet({ id: 'p', name: 'Plate' }, { paper: 'A4', projection: 
 const mark = (words: string) => ({ words, at: [0, 0] as const, box: { low: [0, 0], high: [1, 1] } as const });
 const composed = (marks: Record<string, string>, looks: Record<string, string>): ComposedSheet => ({
   picture: { size: [297, 210], strokes: [], letters: [] },
-  ...{ scale: '1:1', views: {}, handles: [], findings: [], looks },
+  ...{ scale: '1:1', views: {}, cells: [], handles: [], findings: [], looks },
   marks: Object.fromEntries(Object.entries(marks).map(([id, words]) => [id, mark(words)])),
 });
 const how = { revision: 'A', date: '2026-11-26', words: 'first' };

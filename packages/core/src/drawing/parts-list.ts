@@ -2,7 +2,7 @@ import type { Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { Box } from '../sketch/pieces/index.ts';
 import { segment, type Lettering, type Stroke } from './picture.ts';
-import { shortened } from './title-block.ts';
+import { shortened } from './title/index.ts';
 
 /** A line of the list of parts; its number is its place in the list. */
 export interface ListedPart {
@@ -30,7 +30,7 @@ export function partsList(parts: readonly ListedPart[], corner: Vec2): { strokes
     cells.map((text, column): Lettering => {
       const [from, to] = [COLUMNS[column]!, COLUMNS[column + 1]!];
       const at: Vec2 = [left + from + 1.2, below + row * ROW + 1.6];
-      const shown = row === 0 ? text : shortened(text, ((to - from - 2.4) * 2.8) / HEIGHT);
+      const shown = row === 0 ? text : shortened(text, to - from - 2.4, HEIGHT);
       return { at, text: shown, height: row === 0 ? 1.8 : HEIGHT, anchor: 'start' };
     }),
   );

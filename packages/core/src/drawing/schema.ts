@@ -3,6 +3,7 @@ import { idSchema, nameSchema, placeSchema } from '../records/index.ts';
 import { MARK_LIMITS, markSchema } from './marks/index.ts';
 import { PAPER_NAMES } from './papers.ts';
 import { SCALE_NAMES } from './scales.ts';
+import { titleSchema } from './title/index.ts';
 
 export const SHEET_LIMITS = { sheets: 100, views: 30, issues: 50 } as const;
 
@@ -56,18 +57,6 @@ export type View = z.infer<typeof viewSchema>;
 
 /** The view that one is folded out of, or shows a detail of. */
 export const parentOf = (view: View): string | undefined => ('of' in view ? view.of : undefined);
-
-const written = z.string().max(60).optional();
-/** What is written into the title block besides what the project knows. */
-export const titleSchema = z.strictObject({
-  drawn: written,
-  checked: written,
-  date: written,
-  revision: written,
-  /** The class of general tolerances, as ISO 2768-mK. */
-  tolerance: written,
-});
-export type Title = z.infer<typeof titleSchema>;
 
 /** A sheet as it went out: what it said then, to tell what has changed since. */
 export const issuedSchema = z.strictObject({

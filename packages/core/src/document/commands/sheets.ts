@@ -8,6 +8,8 @@ import {
   parentOf,
   SHEET_LIMITS,
   sheetSchema,
+  ownFields,
+  titleBlockSchema,
   titleSchema,
   viewFields,
   viewSchema,
@@ -73,6 +75,10 @@ function assign<T extends object>(record: T, fields: Partial<T>): void {
   }
 }
 
+/** Without what nothing is written into any more. */
+const withWords = (own: Readonly<Record<Id, string>>): Record<Id, string> =>
+  Object.fromEntries(Object.entries(own).filter(([, words]) => words !== ''));
+
 export const sheetCommands = {
   'sheet.add': command(z.strictObject({ id: idSchema, record: sheetSchema }), (draft, { id, record }) => {
     draft.sheets ??= {};
@@ -97,8 +103,20 @@ export const sheetCommands = {
 
   'sheet.title': command(z.strictObject({ ...where, fields: titleSchema }), (draft, { sheet, fields }) => {
     const record = sheetIn(draft, sheet);
-    assign(record.title, fields);
+    const { own, ...known } = fields;
+    assign(record.title, known);
+    if (own) record.title.own = withWords({ ...record.title.own, ...own });
     return `Write into the title block of ${record.name}`;
+  }),
+
+  /** Lays the title blocks of all sheets out anew, or as usual; what was written into fields that are gone goes with them. */
+  'sheet.block': command(z.strictObject({ block: titleBlockSchema.optional() }), (draft, { block }) => {
+    if (block) draft.titleBlock = block;
+    else delete draft.titleBlock;
+    const own = ownFields(block);
+    for (const { title } of Object.values(draft.sheets ?? {}))
+      if (title.own) title.own = Object.fromEntries(Object.entries(title.own).filter(([id]) => own.has(id)));
+    return block ? 'Lay out the title block' : 'The title block as usual';
   }),
 
   /** Puts down what a sheet says as it goes out; the title block has its revision from then on. */

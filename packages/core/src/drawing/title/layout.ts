@@ -1,0 +1,106 @@
+import type { Id } from '../../records/index.ts';
+import { fieldOf, FIELD_NAMES, type FieldName } from './fields.ts';
+import { keyOf, TITLE_LIMITS, type Cell, type TitleBlock } from './schema.ts';
+
+const known = (field: FieldName, share: number): Cell => ({ field, share });
+
+/** The title block as usual, with all that ISO 7200 asks for but the owner. */
+export const USUAL_BLOCK: TitleBlock = {
+  rows: [
+    { high: 9, cells: [known('project', 9), known('material', 6), known('mass', 3)] },
+    { high: 9, cells: [known('part', 9), known('tolerance', 6), known('units', 3)] },
+    {
+      high: 9,
+      cells: [known('drawn', 5), known('checked', 4), known('date', 4), known('revision', 2), known('sheet', 3)],
+    },
+    { high: 9, cells: [known('title', 9), known('scale', 3), known('paper', 3), known('projection', 3)] },
+  ],
+};
+
+/** A place in a block: which row from above, which field of it from the left. */
+export interface CellAt {
+  readonly row: number;
+  readonly cell: number;
+}
+
+export const labelOf = (cell: Cell): string => cell.label ?? ('field' in cell ? fieldOf(cell.field).label : '');
+export const cellIn = ({ rows }: TitleBlock, { row, cell }: CellAt): Cell | undefined => rows[row]?.cells[cell];
+
+/** The ids of the fields of a block's own. */
+export const ownFields = (block: TitleBlock | undefined): Set<Id> =>
+  new Set(block?.rows.flatMap(({ cells }) => cells.flatMap((cell) => ('own' in cell ? [cell.own] : []))));
+
+/** The fields that a block does not have yet. */
+export function fieldsLeft({ rows }: TitleBlock): FieldName[] {
+  const there = new Set(rows.flatMap(({ cells }) => cells.map(keyOf)));
+  return FIELD_NAMES.filter((name) => !there.has(name));
+}
+
+type Rows = TitleBlock['rows'];
+const changed = (block: TitleBlock, change: (rows: Rows) => void): TitleBlock => {
+  const rows = structuredClone(block.rows);
+  change(rows);
+  return { rows: rows.filter(({ cells }) => cells.length > 0) };
+};
+
+/** A block with a field changed. */
+export const withCell = (block: TitleBlock, { row, cell }: CellAt, next: Cell): TitleBlock =>
+  changed(block, (rows) => (rows[row]!.cells[cell] = next));
+
+/** A block with a field at the end of a row; where the row is full, or not there, in one of its own. */
+export function withField(block: TitleBlock, row: number, next: Cell): { block: TitleBlock; at: CellAt } {
+  const there = block.rows[row];
+  const isOpen = there !== undefined && there.cells.length < TITLE_LIMITS.cells;
+  const at = isOpen ? { row, cell: there.cells.length } : { row: Math.min(row + 1, block.rows.length), cell: 0 };
+  const made = changed(block, (rows) => {
+    if (isOpen) rows[row]!.cells.push(next);
+    else rows.splice(at.row, 0, { high: TITLE_LIMITS.low, cells: [next] });
+  });
+  return { block: made, at };
+}
+
+/** A block without a field; a row that is empty then goes too. */
+export const withoutCell = (block: TitleBlock, { row, cell }: CellAt): TitleBlock =>
+  changed(block, (rows) => rows[row]!.cells.splice(cell, 1));
+
+/** Which way a field goes. */
+export const CELL_WAYS = { left: [0, -1], right: [0, 1], up: [-1, 0], down: [1, 0] } as const;
+export type CellWay = keyof typeof CELL_WAYS;
+
+/**
+ * A block with a field moved one place to a side, or into the row above or below: beyond the first and the last row one of
+ * its own begins. Undefined where it can not go on.
+ */
+export function movedCell(
+  block: TitleBlock,
+  { row, cell }: CellAt,
+  way: CellWay,
+): { block: TitleBlock; at: CellAt } | undefined {
+  const [down, right] = CELL_WAYS[way];
+  const own = block.rows[row]!;
+  const taken = own.cells[cell]!;
+  if (right !== 0) {
+    const to = cell + right;
+    if (to < 0 || to >= own.cells.length) return undefined;
+    const next = changed(block, ({ [row]: line }) => line!.cells.splice(to, 0, ...line!.cells.splice(cell, 1)));
+    return { block: next, at: { row, cell: to } };
+  }
+  const target = block.rows[row + down];
+  if (target && target.cells.length >= TITLE_LIMITS.cells) return undefined;
+  if (!target && (own.cells.length === 1 || block.rows.length >= TITLE_LIMITS.rows)) return undefined;
+  const place = target ? Math.min(cell, target.cells.length) : 0;
+  const next = changed(block, (rows) => {
+    rows[row]!.cells.splice(cell, 1);
+    if (target) rows[row + down]!.cells.splice(place, 0, taken);
+    else rows.splice(down < 0 ? 0 : rows.length, 0, { high: own.high, cells: [taken] });
+  });
+  const key = keyOf(taken);
+  const at = next.rows.findIndex(({ cells }) => cells.some((one) => keyOf(one) === key));
+  return { block: next, at: { row: at, cell: place } };
+}
+
+/** A block with a row as high as given, within what a row can be, mm. */
+export const withHeight = (block: TitleBlock, row: number, high: number): TitleBlock =>
+  changed(block, ({ [row]: line }) => {
+    line!.high = Math.min(Math.max(high, TITLE_LIMITS.low), TITLE_LIMITS.high);
+  });
