@@ -20,6 +20,7 @@ const CORE_ORDER = [
   'sketch',
   'kernel-port',
   'references',
+  'meshes',
   'samples',
   'steps',
   'cutting',

@@ -140,3 +140,56 @@ test('all parts of all variants go out in one zip, a folder for each', async ({ 
     4,
   );
 });
+
+test('a mesh is laid under the part, measured, moved, hidden, and drawn over', async ({ page, bench }) => {
+  await bench.signUp();
+  await bench.newDemo();
+  await page.getByRole('link', { name: 'Output' }).click();
+  const written: Record<string, Buffer> = {};
+  for (const format of ['STL', '3MF']) {
+    const download = page.waitForEvent('download');
+    await page.getByLabel(`Download ${format} of Bearing bracket`).click();
+    written[format] = await readFile(await (await download).path());
+  }
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await page.getByRole('tab', { name: 'Parts' }).click();
+  await page.getByRole('button', { name: 'new part' }).click();
+  await bench.verb('Lay a mesh under');
+  const field = page.getByLabel('STL or 3MF file');
+  await field.setInputFiles({ name: 'broken.stl', mimeType: 'model/stl', buffer: Buffer.from('no') });
+  await expect(bench.desk).toContainText('This is no STL file that can be read');
+  await field.setInputFiles({ name: 'bracket.stl', mimeType: 'model/stl', buffer: written['STL']! });
+  await expect(bench.desk).not.toContainText('can be read');
+  await page.getByRole('button', { name: /^Accept/ }).click();
+  const meshes = page.getByTestId('meshes');
+  await expect(meshes).toContainText('72 × 48 × 28 mm');
+  await expect(meshes).toContainText('closed');
+  await expect(meshes).toContainText('The file names no unit: it is taken as mm.');
+  await meshes.getByLabel('Show Mesh 1').uncheck();
+  await expect(meshes.getByText('Mesh 1')).toHaveClass(/line-through/);
+  await meshes.getByLabel('Show Mesh 1').check();
+  // told in inches it is as much larger; what says its unit itself is taken by its word
+  const sentence = page.getByTestId('step-Mesh 1');
+  await sentence.getByRole('button', { name: 'unit: of the file' }).click();
+  await page.getByRole('option', { name: 'in', exact: true }).click();
+  await expect(meshes).toContainText('1828.8 × 1219.2 × 711.2 mm');
+  await bench.press('Control+z');
+  await expect(meshes).toContainText('72 × 48 × 28 mm');
+  await bench.sketchOnTop();
+  await expect(page.getByTestId('underlay')).toHaveCount(1);
+  await bench.press('Escape');
+  await bench.verb('Lay a mesh under');
+  await field.setInputFiles({ name: 'bracket.3mf', mimeType: 'model/3mf', buffer: written['3MF']! });
+  await page.getByRole('button', { name: /^Accept/ }).click();
+  await expect(meshes.getByText('72 × 48 × 28 mm')).toHaveCount(2);
+  await expect(meshes.getByText('The file names no unit')).toHaveCount(1);
+  // it is all there again after a reload
+  await bench.kept();
+  await page.reload();
+  await page.getByRole('tab', { name: 'Parts' }).click();
+  await page
+    .getByRole('list', { name: 'Parts of the project' })
+    .getByRole('button', { name: 'Part 16', exact: true })
+    .click();
+  await expect(meshes.getByText('72 × 48 × 28 mm')).toHaveCount(2);
+});

@@ -12,7 +12,9 @@ export function desk() {
     step: { kind: 'sketch', name: 'S', plane: 'top', entities: {}, relations: {} },
   });
   /** What the model has for the sketch: set by a test. */
-  const model: { sources: SketchSources | undefined; under: Under[] } = { sources: undefined, under: [] };
+  const model: { sources: SketchSources | undefined; under: Under[]; underlay: Vec2[][] } = {
+    ...{ sources: undefined, under: [], underlay: [] },
+  };
   let project: Project = script.project;
   const labels: string[] = [];
   const refusals: string[] = [];
@@ -22,6 +24,7 @@ export function desk() {
     sources: () => model.sources,
     under: () => model.under,
     crossings: () => [],
+    underlay: () => model.underlay,
     changed: () => undefined,
     told: (issue) => refusals.push(issue.code),
     act(actions) {

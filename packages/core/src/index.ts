@@ -8,6 +8,7 @@ export * from './solver/index.ts';
 export * from './sketch/index.ts';
 export * from './kernel-port/index.ts';
 export * from './references/index.ts';
+export * from './meshes/index.ts';
 export * from './sight/index.ts';
 export * from './steps/index.ts';
 export * from './cutting/index.ts';

@@ -5,6 +5,7 @@ import {
   fail,
   followedBy,
   locate,
+  meshSection,
   ok,
   placedParts,
   stepKind,
@@ -15,14 +16,13 @@ import {
   type BodyReference,
   type ComposedSheet,
   type EdgeFacts,
-  type FileRecord,
   type FittingMark,
   type Fineness,
   type Gap,
   type Id,
   type Issue,
   type Kernel,
-  type Movement,
+  type LaidFile,
   type Origin,
   type Part,
   type PlaceOnBody,
@@ -34,6 +34,7 @@ import {
 import { emptyAssembly, memberPose, type Assembled } from '@helb/core/assembly';
 import { Assembling, type AssembledModel } from './assembled.ts';
 import { BodyCache } from './body-cache.ts';
+import { Overtaken, type BuildOptions, type InterferenceOptions } from './build-options.ts';
 import { Drafting } from './drafting.ts';
 import { Exporting, type FileFormat } from './exporting.ts';
 import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
@@ -42,50 +43,10 @@ import { Neighbours } from './neighbours.ts';
 import { faceOutline, sketchOutline, type FaceOutlineOptions, type OutlineFormat } from './outlines.ts';
 import { crossingsThere, placeOnBody, Site } from './site.ts';
 import { SketchCache } from './sketch-cache.ts';
+import { NO_FILES, ProjectFiles, type FileSource, type LaidMesh } from './project-files.ts';
 import { partSubject, wholeSubject, type Subject } from './subject.ts';
 import { Survey } from './survey.ts';
 import type { Walls } from './walls.ts';
-
-export interface BuildOptions {
-  /** Which parts; all if absent. */
-  readonly parts?: readonly Id[];
-  /** Make meshes this fine. */
-  readonly mesh?: Fineness;
-  /** Describe the bodies as they are before this step besides. */
-  readonly before?: Id;
-  /** Body keys whose meshes the caller has already: they are left out. */
-  readonly known?: ReadonlySet<string>;
-  /** Build up to this step and no further. */
-  readonly upTo?: Id;
-  /** Set when something newer overtakes this build. */
-  readonly signal?: AbortSignal;
-  /** Called before each step that has to be computed. */
-  readonly progress?: (done: number, of: number, name: string) => void;
-  /** Gives way to other messages between steps. */
-  readonly pause?: () => Promise<void>;
-}
-
-export interface InterferenceOptions {
-  /** Where the bodies of the mechanism are; at rest if absent. */
-  readonly poses?: readonly Movement[];
-  /** How fine the meshes are that tell which pairs may meet. */
-  readonly mesh?: Fineness;
-  /** Tell pairs that come nearer than this besides, mm. */
-  readonly within?: number;
-  /** Called before each pair; may throw to stop. */
-  readonly pause?: (done: number, of: number) => Promise<void>;
-}
-
-/** Thrown when a build was overtaken. */
-export class Overtaken extends Error {
-  constructor() {
-    super('overtaken by a newer build');
-  }
-}
-
-/** The bytes of a file of a project, or why there are none: a reason in words, or none. */
-export type FileSource = (file: FileRecord) => Promise<Uint8Array | { readonly reason: string }>;
-const NO_FILES: FileSource = () => Promise.resolve({ reason: '' });
 
 /** Enough to tell which bodies may meet: the exact ones tell whether they do. */
 const COARSE: Fineness = { deflection: 0.2, angle: 0.5 };
@@ -101,6 +62,9 @@ interface Constructed {
   readonly sites: ReadonlyMap<Id, Site>;
   readonly models: readonly PartModel[];
 }
+
+const withoutKnown = ({ mesh, ...rest }: Required<LaidMesh>, known?: ReadonlySet<string>): LaidMesh =>
+  known?.has(rest.key) ? rest : { ...rest, mesh };
 
 const sectionsOf = (sections: Part['sections'], site: Site): PartModel['sections'] =>
   new Map(Object.entries(sections ?? {}).map(([id, record]) => [id, site.section(record)]));
@@ -123,7 +87,7 @@ export class Engine {
   private readonly drafting: Drafting;
   private readonly exporting: Exporting;
   private readonly cache: BodyCache;
-  private readonly files: FileSource;
+  private readonly files: ProjectFiles;
 
   /** @param files where the files of projects come from; without it a step that needs one fails */
   constructor(
@@ -134,7 +98,7 @@ export class Engine {
     this.drafting = new Drafting(kernel, this.survey);
     this.exporting = new Exporting(kernel, this.survey);
     this.cache = cache;
-    this.files = files;
+    this.files = new ProjectFiles(files, kernel);
   }
 
   async build(project: Project, options: BuildOptions = {}): Promise<Model> {
@@ -350,6 +314,13 @@ export class Engine {
     return site ? this.drafting.fitting(project, sheet, site, view, picked) : [];
   }
 
+  private async laid(step: Id, file: Result<LaidFile>, { pause, signal }: BuildOptions) {
+    await pause?.();
+    const laid = file.ok ? await this.files.lay(step, file.value) : file;
+    if (signal?.aborted) throw new Overtaken();
+    return laid;
+  }
+
   private async buildPart(id: Id, part: Part, scope: Scope, site: Site, options: BuildOptions): Promise<Built> {
     const steps: StepResult[] = [];
     const keys: string[] = [];
@@ -389,6 +360,12 @@ export class Engine {
         add(datum.ok ? undefined : datum.issue);
         continue;
       }
+      if (kind.lay) {
+        const laid = await this.laid(stepId, kind.lay(step, context), options);
+        if (laid.ok) site.meshes.push(laid.value);
+        add(laid.ok ? undefined : laid.issue);
+        continue;
+      }
       const inputs = kind.resolve!(step, context);
       if (!inputs.ok) {
         add(inputs.issue);
@@ -400,7 +377,7 @@ export class Engine {
       if (!entry) {
         options.progress?.(at, part.stepOrder.length, step.name);
         await options.pause?.();
-        const missing = await this.fetched(kind.files?.(step) ?? []);
+        const missing = await this.files.fetch(kind.files?.(step) ?? []);
         if (options.signal?.aborted) throw new Overtaken();
         if (missing) {
           add(missing);
@@ -424,23 +401,15 @@ export class Engine {
     site.bodies = state.bodies;
     const sections = sectionsOf(part.sections, site);
     const { sketches, datums, signs } = site;
-    const plane = options.before === undefined ? undefined : sketches.get(options.before)?.frame;
+    const planeOf = (sketch: Id | undefined) => (sketch === undefined ? undefined : sketches.get(sketch)?.frame);
+    const plane = planeOf(options.before);
+    const over = planeOf(options.sketch);
     const crossings = plane && before ? before.flatMap((body) => this.survey.crossing(body, plane)) : [];
+    const underlay = over ? site.meshes.flatMap(({ mesh }) => meshSection(mesh, over)) : [];
+    const meshes = site.meshes.map((laid) => withoutKnown(laid, options.known));
     return {
-      model: { id, steps, sketches, datums, sections, signs, bodies, earlier, crossings },
+      model: { id, steps, sketches, datums, sections, signs, bodies, earlier, crossings, meshes, underlay },
       keys,
     };
-  }
-
-  /** Gives the kernel the files that it lacks; the issue where one can not be had. */
-  private async fetched(files: readonly FileRecord[]): Promise<Issue | undefined> {
-    for (const file of files) {
-      if (this.kernel.hasFile(file.hash)) continue;
-      const bytes = await this.files(file);
-      if (!(bytes instanceof Uint8Array))
-        return fail('step-file.missing', { name: file.name, reason: bytes.reason }).issue;
-      this.kernel.keepFile(file.hash, bytes);
-    }
-    return undefined;
   }
 }

@@ -1,6 +1,8 @@
 export type { AssembledModel } from './assembled.ts';
 export { BodyCache } from './body-cache.ts';
-export { Engine, Overtaken, type BuildOptions, type FileSource, type InterferenceOptions } from './engine.ts';
+export { Overtaken, type BuildOptions, type InterferenceOptions } from './build-options.ts';
+export { Engine } from './engine.ts';
+export type { FileSource, LaidMesh } from './project-files.ts';
 export { assemblyFindings, namesIn, type AssemblyInspection } from './inspect-assembly.ts';
 export { SHOWN } from './fineness.ts';
 export { FILE_FORMATS, type FileFormat } from './exporting.ts';

@@ -84,6 +84,17 @@ export interface PartInspection extends Totals {
     readonly hand: 'right' | 'left';
     readonly full: boolean;
   }[];
+  /** Triangles that are laid under the model. */
+  readonly meshes: readonly {
+    readonly step: string;
+    readonly triangles: number;
+    readonly low_mm: Vec3;
+    readonly high_mm: Vec3;
+    /** Edges at which it is open. */
+    readonly loose_edges: number;
+    /** Null where it is not closed. */
+    readonly volume_mm3: number | null;
+  }[];
   readonly sections: readonly {
     readonly name: string;
     readonly at_mm: Vec3 | null;
@@ -168,6 +179,10 @@ function inspectPart(project: Project, model: PartModel, links: readonly PartLin
       length_mm: length,
       hand: left ? 'left' : 'right',
       full,
+    })),
+    meshes: model.meshes.map(({ step, facts: { triangles, box, loose, volume } }) => ({
+      ...{ step: part.steps[step]!.name, triangles, low_mm: box.low, high_mm: box.high, loose_edges: loose },
+      volume_mm3: volume ?? null,
     })),
     sections: [...model.sections].map(([id, cut]) => ({
       name: part.sections![id]!.name,

@@ -14,7 +14,9 @@ import type {
   Topology,
   Project,
   Scope,
+  Vec2,
 } from '@helb/core';
+import type { LaidMesh } from './project-files.ts';
 
 /** `later`: it stands after the step up to which was built. */
 export type StepState = 'built' | 'failed' | 'suppressed' | 'later';
@@ -64,6 +66,10 @@ export interface PartModel {
   readonly earlier: readonly BodyModel[];
   /** Where the plane of the sketch that was asked for crosses them. */
   readonly crossings: readonly EdgeFacts[];
+  /** Triangles that are laid under the model. */
+  readonly meshes: readonly LaidMesh[];
+  /** Where the plane of the sketch that was named crosses these, in its x and y. */
+  readonly underlay: readonly (readonly Vec2[])[];
 }
 
 export interface ValueResult {

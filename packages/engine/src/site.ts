@@ -39,6 +39,7 @@ import {
 } from '@helb/core';
 import type { Sited } from './assembled.ts';
 import type { UnsureReference } from './model.ts';
+import type { LaidMesh } from './project-files.ts';
 import type { Survey } from './survey.ts';
 
 /** Another part as it is built, with what planes cross of it. */
@@ -63,6 +64,8 @@ export class Site implements Sited {
   readonly datums = new Map<Id, Datum>();
   /** Threads and the like, by the step that makes them. */
   readonly signs: (Sign & { readonly step: Id })[] = [];
+  /** Triangles that are laid under it. */
+  readonly meshes: Required<LaidMesh>[] = [];
   /** Steps that make bodies, as they were resolved. */
   readonly sources = new Map<Id, Source>();
   private held: readonly BodyHandle[] = [];

@@ -30,6 +30,8 @@ const nameOf = (body: string) => {
       }}</span>
       <span class="font-mono text-[13px]">{{ formatAmount(measures.volume_mm3, 1) }} mm³</span>
     </label>
-    <p v-if="bench.hiddenBodies.size > 0" class="text-muted mt-1 text-sm">New steps leave alone what is not shown.</p>
+    <p v-if="bodies.some(({ name }) => bench.hiddenBodies.has(name))" class="text-muted mt-1 text-sm">
+      New steps leave alone what is not shown.
+    </p>
   </section>
 </template>

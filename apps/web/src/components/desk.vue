@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useBench } from '../stores/bench.ts';
 import BodiesList from './bodies-list.vue';
+import MeshesList from './meshes-list.vue';
 import DeskMessage from './desk-message.vue';
 import DraftDesk from './draft-desk.vue';
 import IncomingDesk from './incoming-desk.vue';
@@ -23,6 +24,7 @@ const bench = useBench();
     <template v-else>
       <PartDesk />
       <BodiesList />
+      <MeshesList />
     </template>
     <SectionsList v-if="!bench.draft" />
     <LooseEnds />

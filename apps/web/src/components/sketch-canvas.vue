@@ -22,6 +22,8 @@ const props = defineProps<{
   version: number;
   viewVersion: number;
   showRelations: boolean;
+  /** Where the plane crosses what is laid under the model. */
+  underlay: readonly (readonly Vec2[])[];
 }>();
 
 /** How near counts as on it, px. */
@@ -35,6 +37,7 @@ const map = computed(() => {
   return new PlaneMap(props.editor.solved.frame, (place) => view.toScreen(place), view.pixel);
 });
 const entities = computed(() => (void props.version, entityLooks(props.editor, map.value)));
+const underlaid = computed(() => props.underlay.map((line) => map.value.path([...line])).join(''));
 const areas = computed(() => (void props.version, areaPaths(props.editor, map.value)));
 const sizes = computed(() => (void props.version, sizeLooks(props.editor, map.value, moving.value)));
 const tags = computed(() => {
@@ -198,6 +201,7 @@ defineExpose({ hold });
           <line x1="0" y1="0" x2="0" y2="9" class="hatch" />
         </pattern>
       </defs>
+      <path v-if="underlaid" :d="underlaid" class="underlay" data-testid="underlay" />
       <path
         v-for="(hatch, k) in areas"
         :key="`h${k}`"

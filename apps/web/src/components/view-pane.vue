@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
-import { dot3, PART_COLOURS, signLines, suits, toSpace, type Vec2 } from '@helb/core';
+import { boxRound, dot3, PART_COLOURS, signLines, suits, toSpace, type Vec2 } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { LOOKS } from '../view/shown-body.ts';
 import ChoiceWord from './choice-word.vue';
 import { useModel } from '../stores/model.ts';
 import { usePainting } from '../stores/painting.ts';
-import { useProject } from '../stores/project.ts';
 import { useVerbs } from '../stores/verbs.ts';
 import { VIEWS, type ViewName } from '../view/camera.ts';
 import { crossedNear } from '../view/crossed.ts';
 import { themeOf } from '../view/theme.ts';
+import { useBuilding } from '../view/use-building.ts';
 import { useGuides } from '../view/use-guides.ts';
 import { useOthers } from '../view/use-others.ts';
 import { useMoving } from '../view/use-moving.ts';
@@ -31,7 +31,6 @@ const bench = useBench();
 const { place: here, verbs } = useVerbs();
 const looking = useLooking();
 const painting = usePainting();
-const store = useProject();
 const model = useModel();
 
 const pane = ref<HTMLElement>();
@@ -79,21 +78,7 @@ onBeforeUnmount(() => {
   viewport.value?.dispose();
 });
 
-// build whenever what is shown has changed
-watch(
-  [() => store.project, () => bench.partId, viewport, () => bench.before, () => bench.builtTo],
-  ([project, part, view, before, upTo]) => {
-    if (!project || part === undefined || !view) return;
-    void model.build({
-      project,
-      part,
-      known: view.known,
-      ...(before === undefined ? {} : { before }),
-      ...(upTo === undefined ? {} : { upTo }),
-    });
-  },
-  { immediate: true },
-);
+useBuilding(viewport);
 let fitted: string | undefined;
 watch(
   () => model.built,
@@ -104,8 +89,9 @@ watch(
     else viewport.value.setBodies(bench.editor ? built.earlier : built.bodies, built.earlier);
     // what was picked is told as it is now
     bench.picked = bench.picked.flatMap(({ reference }) => viewport.value!.find(reference).slice(0, 1));
+    viewport.value.setMeshes(built.meshes);
     viewport.value.setSigns(built.signs.filter(({ full }) => !full).map(signLines));
-    const box = built.totals.box_mm;
+    const box = shownBox();
     if (fitted !== built.part && box && !bench.editor) {
       fitted = built.part;
       void viewport.value.view.fit(box.low, box.high, false);
@@ -150,6 +136,12 @@ async function look(name: ViewName) {
   await during(viewport.value?.view.look(name));
 }
 
+/** Round the bodies and what is laid under them. */
+const shownBox = () =>
+  boxRound(
+    [model.built?.totals.box_mm, viewport.value?.underlayBox].filter((box) => box !== undefined && box !== null),
+  );
+
 /** What a view shows in which nothing is yet, mm. */
 const USUAL = { low: [-40, -40, -40], high: [40, 40, 40] } as const;
 /** And what a sketch does. */
@@ -168,7 +160,7 @@ async function squareOn() {
   }
   const { frame } = editor.solved;
   const box = editor.geometry.box();
-  const body = model.built?.totals.box_mm ?? view.othersBox ?? PAPER;
+  const body = shownBox() ?? view.othersBox ?? PAPER;
   const turned = Promise.all([
     view.view.squareOn(frame),
     box ? view.view.fit(toSpace(frame, box.low), toSpace(frame, box.high)) : view.view.fit(body.low, body.high),
@@ -180,7 +172,7 @@ function fit() {
   const view = viewport.value?.view;
   // of another part that was just chosen nothing is known yet: it is fitted when it comes
   if (model.built && model.built.part !== bench.partId) return undefined;
-  const box = model.built?.totals.box_mm;
+  const box = shownBox();
   const drawn = bench.editor?.geometry.box();
   if (drawn && bench.editor)
     return during(
@@ -363,6 +355,7 @@ const load = computed(() => (void viewVersion.value, viewport.value?.load));
       :version="bench.version"
       :view-version="viewVersion"
       :show-relations="showRelations"
+      :underlay="bench.underlay"
     />
     <SketchTitle v-if="bench.editor" />
     <p v-else class="bg-paper/80 absolute top-2 left-4 text-[13px]">

@@ -235,6 +235,29 @@ describe('guesses of alignment', () => {
     return d;
   };
 
+  test('a place is taken from what is laid under the model, where nothing drawn is as near; nothing is held there', () => {
+    const d = desk();
+    d.model.underlay = [
+      [
+        [40, 10],
+        [50, 20],
+        [60, 20],
+      ],
+    ];
+    d.draw('chain', [44, 14.8], [55, 20.4]);
+    const { entities, relations } = d.editor.sketch;
+    const places = Object.values(entities).flatMap((one) => (one.kind === 'point' ? [[one.x, one.y]] : []));
+    expect(places).toEqual([
+      [44.4, 14.4],
+      [55, 20],
+    ]);
+    expect(relations).toEqual({});
+    const query = { at: [55, 20.4] as Vec2, reach: 1, underlay: d.model.underlay };
+    const { geometry } = desk().editor;
+    expect(snap(geometry, { ...query, free: true }).place).toEqual([55, 20.4]);
+    expect(snap(geometry, { ...query, at: [55, 22], free: false }).place).toEqual([55, 22]);
+  });
+
   test('a place nearly above and nearly level with points takes over both, shown before it is taken', () => {
     const d = rough();
     d.draw('point', [30, 25]);

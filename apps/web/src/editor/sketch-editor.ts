@@ -59,6 +59,8 @@ export interface EditorPort {
   under(at: Vec2): readonly Under[];
   /** Where the sketch plane crosses the bodies before it. */
   crossings(source: Reference): readonly EdgeFacts[];
+  /** Where the sketch plane crosses what is laid under the model. */
+  underlay(): readonly (readonly Vec2[])[];
   /** Something to be shown has changed. */
   changed(): void;
   /** Something was refused: the page tells why. */
@@ -152,6 +154,10 @@ export class SketchEditor {
 
   get sizes(): Sizes {
     return readSizes(this.relations, this.scope).sizes;
+  }
+
+  get underlay(): readonly (readonly Vec2[])[] {
+    return this.port.underlay();
   }
 
   get newId(): NewId {

@@ -12,6 +12,7 @@ const editor = new SketchEditor(part, foot, {
   sources: () => undefined,
   under: () => [],
   crossings: () => [],
+  underlay: () => [],
   newId: (prefix) => `${prefix}x`,
   changed: () => undefined,
   told: () => undefined,

@@ -27,12 +27,14 @@ export interface SnapQuery {
   readonly reach: number;
   /** Hold all guesses off. */
   readonly free: boolean;
+  /** Lines that are only seen: a place is taken from them, and nothing is held there. */
+  readonly underlay?: readonly (readonly Vec2[])[];
   /** Where a line would begin: level and upright are guessed from it. */
   readonly from?: Vec2;
 }
 
 /** The best guess for a place: a point, the middle of a line, a curve, level with the last point; else the place itself. */
-export function snap(geometry: Geometry, { at, reach, free, from }: SnapQuery): Snap {
+export function snap(geometry: Geometry, { at, reach, free, from, underlay = [] }: SnapQuery): Snap {
   const point = nearest(pointIds(geometry), (id) => distance2(geometry.point(id), at), reach);
   // an existing point is no guess: it is what was clicked
   if (point) return { place: geometry.point(point), point };
@@ -43,8 +45,23 @@ export function snap(geometry: Geometry, { at, reach, free, from }: SnapQuery): 
   const level = from && levelOf(from, at, reach);
   const on = nearest([...curveIds(geometry), X_AXIS, Y_AXIS], (id) => distance2(footOn(geometry, id, at), at), reach);
   if (on) return { place: footOn(geometry, on, at), on, ...(level ? meeting(geometry, on, level, from, at) : {}) };
+  const under = nearestOnLines(underlay, at, reach);
+  if (under) return { place: under };
   const place: Vec2 = level ? (level === 'horizontal' ? [at[0], from[1]] : [from[0], at[1]]) : at;
   return withAlignments(geometry, { place, ...(level ? { level } : {}) }, reach, from);
+}
+
+/** The place on lines that is nearest to another, where one is within reach. */
+function nearestOnLines(lines: readonly (readonly Vec2[])[], at: Vec2, reach: number): Vec2 | undefined {
+  let best: Vec2 | undefined;
+  let least = reach;
+  for (const line of lines)
+    for (let k = 1; k < line.length; k++) {
+      const foot = nearestOn({ form: 'segment', entity: '', from: line[k - 1]!, to: line[k]! }, at);
+      const apart = distance2(foot, at);
+      if (apart <= least) [best, least] = [foot, apart];
+    }
+  return best;
 }
 
 /** How far an alignment reaches, in reaches of the pointer: farther points would fill the sheet with guesses. */

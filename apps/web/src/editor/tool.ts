@@ -43,6 +43,8 @@ export const NO_PREVIEW: Preview = { pieces: [], tags: [], guides: [] };
 export interface ToolHost {
   readonly geometry: Geometry;
   readonly newId: NewId;
+  /** Lines that are only seen, to be drawn over. */
+  readonly underlay: readonly (readonly Vec2[])[];
   draw(figure: Figure, what: string): void;
 }
 
@@ -64,7 +66,7 @@ export interface Tool {
 }
 
 export const snapFor = (host: ToolHost, pointer: PointerAt, from?: Vec2): Snap =>
-  snap(host.geometry, { ...pointer, ...(from ? { from } : {}) } satisfies SnapQuery);
+  snap(host.geometry, { ...pointer, underlay: host.underlay, ...(from ? { from } : {}) } satisfies SnapQuery);
 
 /** The signs of what a snap guesses, where they will stand. */
 export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {

@@ -56,7 +56,10 @@ export interface Incoming {
 }
 
 /** Names for new steps where the title is a verb. */
-const NOUNS: Partial<Record<StepName, string>> = { extrude: 'Extrusion', revolve: 'Revolution' };
+const NOUNS: Partial<Record<StepName, string>> = {
+  ...{ extrude: 'Extrusion', revolve: 'Revolution' },
+  'reference-mesh': 'Mesh',
+};
 
 const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 
@@ -106,6 +109,10 @@ export const useBench = defineStore('bench', () => {
   const hiddenBodies = shallowRef<ReadonlySet<string>>(new Set());
   /** Where the plane of the sketch crosses what stands round the part, by placements. */
   const around = shallowRef<Readonly<Record<string, readonly EdgeFacts[]>>>({});
+  /** Where that plane crosses what is laid under the part. */
+  const underlay = computed(() =>
+    editor.value && model.built?.sketch === editor.value.step ? model.built.underlay : [],
+  );
   /** What an offer on the build sheet speaks of: it lights up. */
   const pointedAt = shallowRef<Reference>();
 
@@ -157,6 +164,7 @@ export const useBench = defineStore('bench', () => {
       sources: () => sourcesOf(step),
       under: (at) => view.value?.under(at) ?? [],
       crossings: (source) => (source.to === 'other' ? around.value[source.at] : model.built?.crossings) ?? [],
+      underlay: () => underlay.value,
       changed: () => version.value++,
       told: (issue) => (store.message = explain(issue)),
     });
@@ -400,6 +408,7 @@ export const useBench = defineStore('bench', () => {
     pointedAt,
     around,
     hiddenBodies,
+    underlay,
     toggleBody,
     gap,
     upTo,

@@ -118,6 +118,7 @@ const STEP_KEYS: readonly (readonly [kind: StepName, key: string, title?: string
   ['full-round', ''],
   ['helix-curve', ''],
   ['bring-in', ''],
+  ['reference-mesh', ''],
   ['opposite-hand', ''],
   ['move', 'B', 'Move a body'],
 ];

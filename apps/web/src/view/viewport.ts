@@ -22,7 +22,7 @@ import {
   type Vec2,
   type Vec3,
 } from '@helb/core';
-import type { Walls } from '@helb/engine';
+import type { LaidMesh, Walls } from '@helb/engine';
 import type { ViewCamera } from './camera.ts';
 import { Cuts } from './cuts.ts';
 import {
@@ -42,6 +42,7 @@ import { cornerNearness, nearness, type Screen } from './nearness.ts';
 import { PALE, ShownBody, type Look } from './shown-body.ts';
 import { Others, type Neighbour } from './others.ts';
 import { Stage, type ViewTheme } from './stage.ts';
+import { Underlay } from './underlay.ts';
 
 Mesh.prototype.raycast = acceleratedRaycast;
 BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
@@ -76,12 +77,20 @@ export class Viewport {
   private hidden: ReadonlySet<string> = new Set();
   private seen: ReadonlySet<string> = new Set();
   private readonly cuts: Cuts;
+  private readonly underlay = new Underlay();
 
   constructor(element: HTMLElement, canvas: HTMLCanvasElement, theme: ViewTheme) {
     this.theme = theme;
     this.stage = new Stage(element, canvas);
     this.cuts = new Cuts(this.stage.renderer);
-    this.stage.scene.add(this.others.object, this.marks, this.guideLines, this.signLines, this.cuts.object);
+    this.stage.scene.add(
+      this.underlay.object,
+      this.others.object,
+      this.marks,
+      this.guideLines,
+      this.signLines,
+      this.cuts.object,
+    );
     this.setTheme(theme);
   }
 
@@ -164,7 +173,18 @@ export class Viewport {
   }
 
   get known(): string[] {
-    return [...this.bodies.keys()];
+    return [...this.bodies.keys(), ...this.underlay.known];
+  }
+
+  /** Shows triangles under the model. */
+  setMeshes(meshes: readonly LaidMesh[]): void {
+    this.underlay.set(meshes);
+    this.repaint();
+  }
+
+  /** The box round the triangles under the model; undefined where none are seen. */
+  get underlayBox() {
+    return this.underlay.box;
   }
 
   /** Draws bodies pale, while something is sketched over them. */
@@ -214,6 +234,7 @@ export class Viewport {
     this.cuts.fill(look === 'wire' ? [] : visible, { part, ink, size, opacity });
     for (const sign of this.signLines.children as LineSegments<BufferGeometry, LineBasicMaterial>[])
       sign.material.clippingPlanes = this.cuts.planes;
+    this.underlay.paint({ colour: this.theme.muted, faded, planes: this.cuts.planes, hidden: this.hidden });
     this.signLines.visible = !faded;
     this.stage.showGrid(!faded && look !== 'hidden');
     this.stage.redraw();
@@ -345,6 +366,7 @@ export class Viewport {
     for (const key of [...this.bodies.keys()]) this.removeBody(key);
     this.cuts.dispose();
     this.others.dispose();
+    this.underlay.dispose();
     this.stage.dispose();
   }
 

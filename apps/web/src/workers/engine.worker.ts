@@ -22,7 +22,6 @@ import {
   Overtaken,
   totalsOf,
   wholeOf,
-  type BodyModel,
   type FileFormat,
   type FileSource,
   type PartModel,
@@ -73,7 +72,7 @@ const session = crypto.randomUUID().slice(0, 8);
 const outside = (key: string) => `${session} ${key}`;
 const inside = (key: string) => (key.startsWith(`${session} `) ? key.slice(session.length + 1) : '');
 
-const told = (body: BodyModel): BodyModel => ({ ...body, key: outside(body.key) });
+const told = <T extends { readonly key: string }>(one: T): T => ({ ...one, key: outside(one.key) });
 
 /** One request after the other: a build that gives way must not find its bodies released by another. */
 let turn: Promise<unknown> = Promise.resolve();
@@ -119,7 +118,7 @@ class Newest<K extends string> {
 
 /** Unlike the calls from outside these are not yet in turn. */
 const requests = {
-  async build({ project, part, known, before, upTo }: BuildRequest, progress: Progress, signal: AbortSignal) {
+  async build({ project, part, known, before, sketch, upTo }: BuildRequest, progress: Progress, signal: AbortSignal) {
     const ready = await engine();
     const start = performance.now();
     const model = await ready.build(project, {
@@ -127,6 +126,7 @@ const requests = {
       mesh: SHOWN,
       known: new Set(known.map(inside)),
       ...(before === undefined ? {} : { before }),
+      ...(sketch === undefined ? {} : { sketch }),
       ...(upTo === undefined ? {} : { upTo }),
       signal,
       pause,
@@ -144,6 +144,9 @@ const requests = {
       sections: Object.fromEntries(built?.sections ?? []),
       ...(before === undefined ? {} : { before }),
       crossings: built?.crossings ?? [],
+      meshes: (built?.meshes ?? []).map(told),
+      underlay: built?.underlay ?? [],
+      ...(sketch === undefined ? {} : { sketch }),
       bodies: (built?.bodies ?? []).map(told),
       earlier: (built?.earlier ?? []).map(told),
       totals: totalsOf(

@@ -19,6 +19,7 @@ import type {
   Sign,
   SketchSources,
   Topology,
+  Vec2,
 } from '@helb/core';
 import type { Assembled } from '@helb/core/assembly';
 import type {
@@ -27,6 +28,7 @@ import type {
   FaceOutlineOptions,
   FileFormat,
   Finding,
+  LaidMesh,
   MakeUpRow,
   OutlineFormat,
   StepResult,
@@ -43,6 +45,8 @@ export interface BuildRequest {
   readonly known: readonly string[];
   /** Tell the bodies as they are before this step besides. */
   readonly before?: Id;
+  /** The sketch that is edited. */
+  readonly sketch?: Id;
   /** Build up to this step and no further. */
   readonly upTo?: Id;
 }
@@ -81,6 +85,10 @@ export type BuildReply =
       readonly before?: Id;
       /** Where the plane of the sketch that stands there crosses them. */
       readonly crossings: readonly EdgeFacts[];
+      /** Triangles that are laid under the model, and where the plane of the sketch that is edited crosses them. */
+      readonly meshes: readonly LaidMesh[];
+      readonly underlay: readonly (readonly Vec2[])[];
+      readonly sketch?: Id;
       readonly totals: Totals;
       readonly values: readonly ValueResult[];
       readonly findings: readonly Finding[];

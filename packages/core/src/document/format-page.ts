@@ -70,6 +70,7 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
     datums:   [{ name, form: "plane" | "axis" | "point" | "frame" | "curve", at_mm, along }],
     frames:   [{ name, centre_mm, inertia_g_mm2 }],    as seen from each datum frame, about its origin, along its axes
     threads:  [{ step, name, length_mm, hand: "right" | "left", full }],    full: cut, not only shown by a sign
+    meshes:   [{ step, triangles, low_mm, high_mm, loose_edges, volume_mm3 }],    laid under the model; null where not closed
     sections: [{ name, at_mm, along, message: string | null }],    along: towards what is left out
     bodies, faces,                     how many
     thinnest: [{ thickness_mm, at_mm, face }],    of each body, with \`--walls\`; as exact as its mesh

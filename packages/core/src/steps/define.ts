@@ -15,7 +15,7 @@ import {
   type Fields,
   type Values,
 } from './fields.ts';
-import type { BodyResult, ResolveContext, StepKind } from './kind.ts';
+import type { BodyResult, LaidFile, ResolveContext, StepKind } from './kind.ts';
 
 interface Definition<F extends Fields, I> {
   readonly title: string;
@@ -53,6 +53,12 @@ function fromFields<K extends string, F extends Fields, I>(
 export function placing<K extends string, F extends Fields>(kind: K, definition: Definition<F, Datum>) {
   const { resolve: datum, ...common } = fromFields(kind, definition);
   return { ...common, datum };
+}
+
+/** A step that lays triangles under the model. */
+export function laying<K extends string, F extends Fields>(kind: K, definition: Definition<F, LaidFile>) {
+  const { resolve: lay, ...common } = fromFields(kind, definition);
+  return { ...common, lay };
 }
 
 /** A step that changes the bodies before it. */

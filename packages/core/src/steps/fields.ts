@@ -411,6 +411,8 @@ function picksWords(spec: PicksField, picked: readonly Reference[], nameOf: Name
 }
 
 export const fieldWords: Words = {
+  'file.missing': (f) =>
+    `${f['name']} is not here: ${f['reason'] ? `${f['reason'] as string}.` : 'choose the file again.'}`,
   'field.bounds': (f) => {
     const range = `from ${f['least']} to ${f['most']}`;
     const kind = f['whole'] === 1 ? `a whole number ${range} for the ${f['label']}` : `a ${f['label']} ${range}`;

@@ -29,6 +29,7 @@ import { offsetFace, offsetFaceSchema, offsetFaceWords } from './offset-face/ind
 import { patternLine, patternLineSchema } from './pattern-line/index.ts';
 import { patternPath, patternPathSchema } from './pattern-path/index.ts';
 import { patternRound, patternRoundSchema } from './pattern-round/index.ts';
+import { referenceMesh, referenceMeshSchema, referenceMeshWords } from './reference-mesh/index.ts';
 import { repeatWords } from './repeats.ts';
 import { revolve, revolveSchema, revolveWords } from './revolve/index.ts';
 import { shell, shellSchema, shellWords } from './shell/index.ts';
@@ -46,6 +47,7 @@ export { applying, filledIn, isUsual } from './fields.ts';
 export type {
   BodyResult,
   ExpressionPlace,
+  LaidFile,
   Phrase,
   PickField,
   ReferencePlace,
@@ -105,6 +107,7 @@ const STEP_KINDS = {
   'pattern-path': patternPath(kindOf),
   move,
   'bring-in': bringIn,
+  'reference-mesh': referenceMesh,
   'opposite-hand': oppositeHand,
   'datum-plane': datumPlane,
   'datum-axis': datumAxis,
@@ -150,6 +153,7 @@ export const stepSchema = z.discriminatedUnion('kind', [
   patternPathSchema,
   moveSchema,
   bringInSchema,
+  referenceMeshSchema,
   oppositeHandSchema,
   datumPlaneSchema,
   datumAxisSchema,
@@ -183,6 +187,7 @@ export const stepWords: Words = {
   ...helixCurveWords,
   ...loftWords,
   ...bringInWords,
+  ...referenceMeshWords,
   ...oppositeHandWords,
   ...holeWords,
   ...filletWords,

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Scope } from '../expressions/index.ts';
 import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
-import type { Frame } from '../math/index.ts';
+import type { Frame, Movement } from '../math/index.ts';
 import type { FileRecord, Id } from '../records/index.ts';
 import type { Issue, Result } from '../result/index.ts';
 import type { Accepts, Borrowing, Datum, Reference, Thing, NameOf } from '../references/index.ts';
@@ -129,6 +129,8 @@ export interface StepKind<S, I> {
   draw?(step: S, scope: Scope, sources: SketchSources): SolvedSketch;
   /** Present on steps that make a datum. */
   datum?(step: S, context: ResolveContext): Result<Datum>;
+  /** Present on steps that lay triangles under the model. */
+  lay?(step: S, context: ResolveContext): Result<LaidFile>;
   /**
    * Present on steps that make bodies: turns expressions and references into plain inputs. These and the bodies before
    * are all that the result depends on.
@@ -149,6 +151,14 @@ export interface StepKind<S, I> {
   again?(inputs: I, rename: (face: string) => string): I;
   /** Present on steps that may be shown by a sign instead of being built in full. */
   signs?(inputs: I): readonly Sign[];
+}
+
+/** A file of triangles as a step lays it under the model. */
+export interface LaidFile {
+  readonly file: FileRecord;
+  /** Millimetres for a unit of it; as the file says if undefined. */
+  readonly unit: number | undefined;
+  readonly at: Movement;
 }
 
 export type BodyResult = 'new' | 'add' | 'cut' | 'overlap';

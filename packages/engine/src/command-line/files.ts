@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import type { FileSource } from '../engine.ts';
+import type { FileSource } from '../project-files.ts';
 
 /** The files of a project from a folder, each called by its own name or by its hash; what is in it must be the same. */
 export const filesIn =

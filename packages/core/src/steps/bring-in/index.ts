@@ -25,8 +25,6 @@ export const bringIn = making('bring-in', {
 });
 
 export const bringInWords: Words = {
-  'step-file.missing': (f) =>
-    `${f['name']} is not here: ${f['reason'] ? `${f['reason'] as string}.` : 'choose the file again.'}`,
   'step-file.unreadable': () =>
     'This is no STEP file that can be read (ISO 10303-21). Write it anew where it comes from.',
   'step-file.empty': (f) =>

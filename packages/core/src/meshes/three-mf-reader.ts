@@ -1,0 +1,172 @@
+import { strFromU8, unzipSync } from 'fflate';
+import { followedBy, movedBy, STILL, type Movement, type Vec3 } from '../math/index.ts';
+import { fail, ok, type Issue, type Result } from '../result/index.ts';
+import { MESH_LIMITS, type MeshFile } from './mesh.ts';
+import { Welder } from './welder.ts';
+
+/** Units of the 3MF Core Specification, mm. */
+const UNITS: Readonly<Record<string, number>> = {
+  micron: 0.001,
+  millimeter: 1,
+  centimeter: 10,
+  inch: 25.4,
+  foot: 304.8,
+  meter: 1000,
+};
+
+/** An object of a model: triangles of its own, or others where they stand in it. */
+interface Thing {
+  readonly places: number[];
+  readonly triangles: number[];
+  readonly parts: Part[];
+}
+interface Part {
+  /** Path of its model file and its id. */
+  readonly of: string;
+  readonly at: Movement;
+}
+interface ModelFile {
+  readonly unit: number;
+  readonly built: readonly Part[];
+}
+
+/**
+ * A 3MF file (Core Specification 1.3, with objects in several model files as its Production Extension has them): what is
+ * built, where it stands. Fails with mesh.unreadable, mesh.large or mesh.empty.
+ */
+export function read3mf(bytes: Uint8Array): Result<MeshFile> {
+  let files: Record<string, Uint8Array>;
+  let size = 0;
+  try {
+    files = unzipSync(bytes, {
+      filter({ name, originalSize }) {
+        const isWanted = /\.(model|rels)$/i.test(name);
+        if (isWanted) size += originalSize;
+        return isWanted && size <= MESH_LIMITS.unpacked;
+      },
+    });
+  } catch (error) {
+    return unreadable(`it is no zip: ${(error as Error).message}`);
+  }
+  if (size > MESH_LIMITS.unpacked) return fail('mesh.large', { most: MESH_LIMITS.triangles });
+  const root = rootOf(files);
+  if (root === undefined) return unreadable('it holds no model');
+  const things = new Map<string, Thing>();
+  let model: ModelFile | undefined;
+  for (const [name, content] of Object.entries(files)) {
+    if (!/\.model$/i.test(name)) continue;
+    const read = readModel(strFromU8(content), `/${name}`, things);
+    if (name === root) model = read;
+  }
+  const welder = new Welder();
+  const issue = built(model!.built, things, welder);
+  if (issue) return { ok: false, issue };
+  return welder.triangles === 0 ? fail('mesh.empty') : ok({ mesh: welder.mesh(), unit: model!.unit });
+}
+
+const unreadable = (reason: string) => fail('mesh.unreadable', { format: '3MF', reason });
+
+/** The model that the package names as its own; else the only one there is. */
+function rootOf(files: Readonly<Record<string, Uint8Array>>): string | undefined {
+  const relations = files['_rels/.rels'];
+  for (const { name, attributes } of relations ? tags(strFromU8(relations)) : [])
+    if (name === 'Relationship' && /\/3dmodel$/.test(attributes['Type'] ?? '')) {
+      const target = (attributes['Target'] ?? '').replace(/^\//, '');
+      if (files[target]) return target;
+    }
+  return Object.keys(files).find((name) => /\.model$/i.test(name));
+}
+
+/** Puts the objects of a model file down by path and id; tells its unit and what is built of it. */
+function readModel(text: string, path: string, things: Map<string, Thing>): ModelFile {
+  let unit = 1;
+  let thing: Thing | undefined;
+  const built: Part[] = [];
+  const partOf = (attributes: Attributes): Part => ({
+    of: `${attributes['path'] ?? path} ${attributes['objectid']}`,
+    at: movementOf(attributes['transform']),
+  });
+  for (const { name, attributes, ends } of tags(text)) {
+    if (name === 'object' && !ends) {
+      thing = { places: [], triangles: [], parts: [] };
+      things.set(`${path} ${attributes['id']}`, thing);
+    } else if (ends) continue;
+    else if (name === 'model') unit = UNITS[attributes['unit'] ?? 'millimeter'] ?? 1;
+    else if (name === 'item') built.push(partOf(attributes));
+    else if (!thing) continue;
+    else if (name === 'vertex') thing.places.push(...['x', 'y', 'z'].map((axis) => Number(attributes[axis])));
+    else if (name === 'triangle')
+      thing.triangles.push(...['v1', 'v2', 'v3'].map((corner) => Number(attributes[corner])));
+    else if (name === 'component') thing.parts.push(partOf(attributes));
+  }
+  return { unit, built };
+}
+
+/** Twelve numbers: the images of the axes one after the other, then the shift. */
+function movementOf(text: string | undefined): Movement {
+  const numbers = (text ?? '').trim().split(/\s+/).map(Number);
+  if (numbers.length !== 12 || !numbers.every(Number.isFinite)) return STILL;
+  return [0, 1, 2].map((row) => [0, 1, 2, 3].map((column) => numbers[3 * column + row]!)) as unknown as Movement;
+}
+
+/** Takes all that is built into the mesh, parts of parts where they stand. */
+function built(parts: readonly Part[], things: ReadonlyMap<string, Thing>, welder: Welder): Issue | undefined {
+  let count = 0;
+  const put = ({ of, at }: Part, depth: number): Issue | undefined => {
+    if (++count > MESH_LIMITS.objects) return unreadable(`it builds more than ${MESH_LIMITS.objects} objects`).issue;
+    const thing = things.get(of);
+    if (!thing || depth > MESH_LIMITS.depth) return unreadable('an object that it builds is not in it').issue;
+    if (welder.triangles + thing.triangles.length / 3 > MESH_LIMITS.triangles)
+      return fail('mesh.large', { most: MESH_LIMITS.triangles }).issue;
+    const corners: number[] = [];
+    for (let k = 0; k < thing.places.length; k += 3) {
+      const place = movedBy(at, thing.places.slice(k, k + 3) as unknown as Vec3);
+      if (!place.every(Number.isFinite)) return unreadable('a corner is no place').issue;
+      corners.push(welder.corner(...place));
+    }
+    const isMirrored = determinant(at) < 0;
+    for (let t = 0; t < thing.triangles.length; t += 3) {
+      const [a, b, c] = [0, 1, 2].map((k) => corners[thing.triangles[t + k]!]);
+      if (a === undefined || b === undefined || c === undefined)
+        return unreadable('a triangle has a corner that is not there').issue;
+      if (isMirrored) welder.triangle(a, c, b);
+      else welder.triangle(a, b, c);
+    }
+    return first(thing.parts, (part) => put({ of: part.of, at: followedBy(part.at, at) }, depth + 1));
+  };
+  return first(parts, (part) => put(part, 0));
+}
+
+const determinant = ([u, v, w]: Movement): number =>
+  u[0] * (v[1] * w[2] - v[2] * w[1]) - u[1] * (v[0] * w[2] - v[2] * w[0]) + u[2] * (v[0] * w[1] - v[1] * w[0]);
+
+function first<T>(items: readonly T[], check: (item: T) => Issue | undefined): Issue | undefined {
+  for (const item of items) {
+    const issue = check(item);
+    if (issue) return issue;
+  }
+  return undefined;
+}
+
+type Attributes = Readonly<Record<string, string>>;
+interface Tag {
+  readonly name: string;
+  readonly attributes: Attributes;
+  readonly ends: boolean;
+}
+
+/**
+ * The tags of an XML text one after the other, without their prefixes. A tree of a million corners would take gigabytes: all
+ * that is asked of these files is in their attributes.
+ */
+function* tags(text: string): Generator<Tag> {
+  const tag = /<!--[^]*?-->|<(\/?)([\w.:-]+)((?:[^<>"']|"[^"]*"|'[^']*')*)>/g;
+  for (const [, slash, name, rest] of text.matchAll(tag)) {
+    if (name === undefined) continue;
+    const attributes: Record<string, string> = {};
+    for (const [, key, quoted] of rest!.matchAll(/([\w.:-]+)\s*=\s*("[^"]*"|'[^']*')/g))
+      attributes[bare(key!)] = quoted!.slice(1, -1);
+    yield { name: bare(name), attributes, ends: slash === '/' };
+  }
+}
+const bare = (name: string): string => name.slice(name.indexOf(':') + 1);

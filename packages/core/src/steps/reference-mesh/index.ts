@@ -1,0 +1,49 @@
+import type { z } from 'zod';
+import { followedBy, shift3, STILL, turn3, type Movement } from '../../math/index.ts';
+import { MESH_ENDINGS, meshWords } from '../../meshes/index.ts';
+import { ok, type Result, type Words } from '../../result/index.ts';
+import { ANGLE, LENGTH } from '../../units/index.ts';
+import { laying } from '../define.ts';
+import { choice, fileField, number, schemaOf } from '../fields.ts';
+import type { LaidFile } from '../kind.ts';
+
+const SHIFT = { asks: LENGTH, least: -1e5, most: 1e5, usual: '0 mm' } as const;
+/** Millimetres for a unit; a file that names none is in millimetres. */
+const UNITS = { file: undefined, mm: 1, cm: 10, m: 1000, in: 25.4 } as const;
+
+const fields = {
+  file: fileField('STL or 3MF file', MESH_ENDINGS),
+  unit: choice('unit', { file: 'of the file', mm: 'mm', cm: 'cm', m: 'm', in: 'in' }, 'file'),
+  up: choice('what is up', { z: 'z', y: 'y' }, 'z'),
+  x: number('along x', SHIFT),
+  y: number('along y', SHIFT),
+  z: number('along z', SHIFT),
+  angle: number('angle', { asks: ANGLE, least: -2 * Math.PI, most: 2 * Math.PI, usual: '0 deg' }),
+};
+
+export const referenceMeshSchema = schemaOf('reference-mesh', fields);
+export type ReferenceMeshStep = z.infer<typeof referenceMeshSchema>;
+
+/** Triangles to build after: they are seen, measured and drawn over, but are no body. */
+export const referenceMesh = laying('reference-mesh', {
+  title: 'Lay a mesh under',
+  fields,
+  sentence:
+    'Lay the mesh {file} under the model, units {unit}, up is {up}[?, moved by {x} {y} {z}][?, turned by {angle} about z]',
+  inputs({ file, unit, up, x, y, z, angle }): Result<LaidFile> {
+    const turned = followedBy(UPRIGHT[up], turn3([0, 0, 0], [0, 0, 1], angle));
+    return ok({ file, unit: UNITS[unit], at: followedBy(turned, shift3([x, y, z])) });
+  },
+});
+
+/** Turns what is up in the file to z. */
+const UPRIGHT: Readonly<Record<'y' | 'z', Movement>> = {
+  z: STILL,
+  y: [
+    [1, 0, 0, 0],
+    [0, 0, -1, 0],
+    [0, 1, 0, 0],
+  ],
+};
+
+export const referenceMeshWords: Words = meshWords;
