@@ -221,3 +221,23 @@ test('the title block is laid out: fields are moved, called otherwise, added and
   await expect(field('Mass')).toBeVisible();
   await expect(field('Owner')).toHaveCount(0);
 });
+
+test('of a long part the middle is left out, so that it is drawn larger', async ({ page }) => {
+  await page.getByRole('link', { name: 'Sheets' }).click();
+  await page.getByRole('button', { name: 'Draw Shaft' }).click();
+  await expect(view(page, 'from the front')).toBeVisible({ timeout: 60_000 });
+  const shown = page.getByLabel('Views of the sheet').getByRole('listitem').first();
+  const scale = page.getByRole('button', { name: /^scale: / });
+  const before = await scale.textContent();
+  await page.getByRole('button', { name: 'Remove the view from a corner' }).click();
+  await shown.getByLabel('middle left out').check();
+  await expect(scale).not.toHaveText(before!);
+  await expect(shown).not.toContainText('no stretch of it');
+  // the view beside it stays in line: it leaves out the same
+  const beside = page.getByLabel('Views of the sheet').getByRole('listitem').nth(1);
+  await expect(beside.getByLabel('middle left out')).toBeChecked();
+  await expect(beside.getByLabel('middle left out')).toBeDisabled();
+  const above = page.getByLabel('Views of the sheet').getByRole('listitem').nth(2);
+  await above.getByLabel('middle left out').check();
+  await expect(above).toContainText('no stretch of it is long and the same all along');
+});

@@ -1,5 +1,7 @@
 import {
   explain,
+  perform,
+  scaleFactor,
   seedSieve,
   usualSheet,
   usualWhole,
@@ -136,6 +138,43 @@ test('a detail shows what lies in its circle, as many times as large, under its 
   const names = sheet.picture.letters.map(({ text }) => text);
   expect(names).toContain('Z');
   expect(names.some((text) => /^Z \(\d+:1\)$/.test(text))).toBe(true);
+});
+
+test('of a long bar the middle is left out: the scale is larger, its length is told as it is, what is folded out stays in line', async () => {
+  const bench = new Bench().block('b', 400, 12, 12);
+  bench.sketch('h', circle(390, 6, 3), 'top').step('c', 'extrude', { sketch: 'h', distance: '12 mm', result: 'cut' });
+  const record = usualSheet({ id: 'part', name: 'Part' }, { paper: 'A4', projection: 'first' });
+  const views: Record<Id, View> = {
+    front: { kind: 'base', from: 'front' },
+    top: { kind: 'projected', of: 'front', beside: 'above' },
+  };
+  const faces = ['b/side/d', 'b/side/b'];
+  const length: Mark = { kind: 'distance', view: 'front', of: faces.map((name) => ({ to: 'face', name })) };
+  const title = { marks: { a: length }, markOrder: ['a'] };
+  bench.script.do('sheet.add', { id: 'd', record: { ...record, ...title, views, viewOrder: Object.keys(views) } });
+  const whole = await drawn(bench);
+  expect(whole.scale).toBe('1:2');
+  bench.script.do('view.set', { sheet: 'd', view: 'front', fields: { broken: true } });
+  const broken = await drawn(bench);
+  expect(scaleFactor(broken.scale)).toBeGreaterThan(1);
+  expect(broken.marks['a']!.words).toBe(whole.marks['a']!.words);
+  expect(broken.marks['a']!.words).toBe('400');
+  const [front, top] = [broken.views['front']!, broken.views['top']!];
+  expect(front.breaks).toEqual(top.breaks);
+  expect(front.box.low[0]).toBeCloseTo(top.box.low[0], 6);
+  expect(front.box.high[0]).toBeCloseTo(top.box.high[0], 6);
+  // the bore is where it is, a little before the end
+  const [from] = piecesOf(broken, 'visible', 'top').filter(({ form }) => form === 'arc');
+  expect(from!.from[0]).toBeCloseTo(top.box.high[0] - 7 * top.factor, 4);
+  expect(piecesOf(broken, 'thin', 'front')).toHaveLength(10);
+  // the middle of the figure leads back to a place of the bar
+  const [x] = broken.marks['a']!.at;
+  expect(x > 0 && x < 400).toBe(true);
+  // a corner view has nothing to leave out along
+  const refused = perform(bench.script.project, [
+    { command: 'view.add', input: { sheet: 'd', id: 'z', view: { kind: 'corner', broken: true } } } as never,
+  ]);
+  expect(refused.ok).toBe(false);
 });
 
 test('a thread shown by a sign has its thin lines: in a section of its bore, not from outside', async () => {

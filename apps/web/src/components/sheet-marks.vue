@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { markTitle, scaleFactor, sheetPaths, type Id } from '@helb/core';
+import { markTitle, sheetPaths, type Id } from '@helb/core';
 import { ARROW_WAYS } from '../editor/arrow-keys.ts';
 import { useSheets } from '../stores/sheets.ts';
 import { useWriting } from '../stores/writing.ts';
@@ -39,10 +39,11 @@ const marks = computed(() => {
 });
 const height = computed(() => sheets.composed!.picture.size[1]);
 
+/** How far a key moves a mark, mm on paper. */
+const STEP = 2;
 function onKey(event: KeyboardEvent, id: Id) {
   const way = ARROW_WAYS[event.key];
-  const step = 2 / scaleFactor(sheets.composed!.scale);
-  if (way) writing.shift(id, [way[0] * step, way[1] * step]);
+  if (way) writing.shift(id, [way[0] * STEP, way[1] * STEP]);
   else if (event.key === 'Delete' || event.key === 'Backspace') writing.remove(id);
   else return;
   event.preventDefault();

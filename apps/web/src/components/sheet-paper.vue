@@ -89,13 +89,11 @@ function pressMark(event: PointerEvent, mark: Id) {
   svg.value!.setPointerCapture(event.pointerId);
   event.preventDefault();
 }
-/** A press says where a detail lies: in mm of the thing. */
-function enlargeAt([x, y]: readonly [number, number], id: Id) {
-  const { at, factor } = sheets.composed!.views[id]!;
-  sheets.enlarge(id, [(x - at[0]) / factor, (size.value[1] - y - at[1]) / factor]);
-}
 function press(event: PointerEvent, id?: Id) {
-  if (event.button === 0 && id !== undefined && id === sheets.enlarging) return enlargeAt(place(event), id);
+  if (event.button === 0 && id !== undefined && id === sheets.enlarging) {
+    const [x, y] = place(event);
+    return sheets.enlarge(id, [x, size.value[1] - y]);
+  }
   const handle = handleAt(place(event));
   if (event.button === 0 && handle) return void writing.pick(handle);
   const wantsPaper = event.button === 1 || event.button === 2 || event.shiftKey || id === undefined;
@@ -119,10 +117,7 @@ function drag(event: PointerEvent) {
 function release() {
   const { id, mark, by } = held.value ?? {};
   held.value = undefined;
-  if (mark !== undefined && by && Math.hypot(...by) > 0.5) {
-    const { factor } = sheets.composed!.views[writing.marks[mark]!.view]!;
-    writing.shift(mark, [by[0] / factor, -by[1] / factor]);
-  }
+  if (mark !== undefined && by && Math.hypot(...by) > 0.5) writing.shift(mark, [by[0], -by[1]]);
   if (id !== undefined && by && Math.hypot(...by) > 0.5) shift(id, by[0], -by[1]);
 }
 

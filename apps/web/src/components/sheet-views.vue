@@ -42,6 +42,9 @@ const cuts = computed(() =>
 );
 
 const lines = (view: View) => ({ ...USUAL_LINES[view.kind], ...view });
+/** Is its middle to be left out; and is it, for its own sake or to stay in line with a view that asks for it? */
+const isBroken = (id: Id): boolean => (sheets.sheet!.views[id] as { broken?: boolean }).broken === true;
+const isShortened = (id: Id): boolean => sheets.composed?.views[id]?.breaks !== undefined;
 const isOn = (event: Event) => (event.target as HTMLInputElement).checked;
 /** The view of which a detail is made, or could be. */
 const enlarged = computed(() =>
@@ -82,6 +85,17 @@ const SWITCHES = [
               :checked="lines(sheets.sheet.views[id]!)[key]"
               @change="sheets.setView(id, { [key]: isOn($event) })"
             />{{ words }}</label
+          >
+          <label v-if="SQUARE.has(sheets.sheet.views[id]!.kind)" class="flex items-center gap-1.5"
+            ><input
+              type="checkbox"
+              :checked="isBroken(id) || isShortened(id)"
+              :disabled="!isBroken(id) && isShortened(id)"
+              @change="sheets.setView(id, { broken: isOn($event) || undefined })"
+            />middle left out</label
+          >
+          <span v-if="isBroken(id) && !isShortened(id) && !sheets.busy" class="text-loose"
+            >no stretch of it is long and the same all along</span
           >
           <template v-if="!sheets.part">
             <label class="flex items-center gap-1.5"

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
   explain,
+  onThing,
   usualSheet,
   usualWhole,
   USUAL_BLOCK,
@@ -31,7 +32,7 @@ const DETAIL = 12;
 /** What a view can be set to; undefined is as usual again. */
 export type ViewFields = { readonly [K in keyof Settable]?: Settable[K] | undefined };
 type ViewOf<K extends View['kind']> = Extract<View, { kind: K }>;
-type Settable = Pick<ViewOf<'section'>, 'hidden' | 'smooth' | 'shift' | 'apart' | 'numbered' | 'steps'> &
+type Settable = Pick<ViewOf<'section'>, 'hidden' | 'smooth' | 'shift' | 'apart' | 'numbered' | 'steps' | 'broken'> &
   Pick<ViewOf<'detail'>, 'radius' | 'times'>;
 
 const STOPPED = 'Stopped: it is drawn again when something changes.';
@@ -137,14 +138,15 @@ export const useSheets = defineStore('sheets', () => {
 
   /** The view of which a detail is to be shown: the next press in it says where. */
   const enlarging = ref<Id>();
-  /** Shows what lies round a place of a view larger. @param at mm of the thing in the plane of its eye */
-  function enlarge(of: Id, [x, y]: readonly [number, number]): void {
+  /** Shows what lies round a place of a view larger. @param place mm on paper */
+  function enlarge(of: Id, place: readonly [number, number]): void {
     enlarging.value = undefined;
-    const { factor } = composed.value!.views[of]!;
+    const view = composed.value!.views[of]!;
+    const [x, y] = onThing(view, place);
     const rounded = (n: number) => Number(n.toPrecision(3));
     const detail = {
       at: [rounded(x), rounded(y)] as [number, number],
-      radius: rounded(DETAIL / factor),
+      radius: rounded(DETAIL / view.factor),
       times: 2 as const,
     };
     addView({ kind: 'detail', of, ...detail });

@@ -1,7 +1,10 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
+  add2,
   explain,
+  onPaper,
+  onThing,
   sameReference,
   type Action,
   type FittingMark,
@@ -86,11 +89,14 @@ export const useWriting = defineStore('writing', () => {
   function remove(id: Id): void {
     if (act({ command: 'mark.remove', input: { sheet: sheets.id!, id } })) leave();
   }
-  /** Moves its text, mm of the thing. */
-  function shift(id: Id, [dx, dy]: readonly [number, number]): void {
+  /** Moves its text, mm on paper. */
+  function shift(id: Id, by: readonly [number, number]): void {
     const from = sheets.composed?.marks[id]?.at;
     const record = marks.value[id];
-    if (from && record) set(id, { ...record, at: [rounded(from[0] + dx), rounded(from[1] + dy)] });
+    const view = record && sheets.composed?.views[record.view];
+    if (!from || !view) return;
+    const [x, y] = onThing(view, add2(onPaper(view, from), by));
+    set(id, { ...record, at: [rounded(x), rounded(y)] });
   }
   const rounded = (n: number) => Math.round(n * 100) / 100;
 

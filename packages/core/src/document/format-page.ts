@@ -36,7 +36,8 @@ This page is written by \`./helb docs\` from the Zod schemas in \`packages/core\
   places follow from the part; \`shift\` is how far a view was dragged from where it is laid out, mm on paper.
   Without a \`part\` a sheet shows the whole: \`apart\` is a share of the most that is shown, \`numbered\` views call parts by
   their places in the list of parts. \`steps\` of a section: from each section \`at\` on, on its front, it is cut at another one, or
-  not at all. A detail shows what lies within \`radius\` round \`at\`, mm of the thing, in the plane of the eye.
+  not at all. A \`broken\` view leaves out the long stretches over which
+  nothing changes; which these are follows from the part. A detail shows what lies within \`radius\` round \`at\`, mm of the thing, in the plane of the eye.
 - \`marks\` of a sheet are its dimensions, callouts and notes: what they are attached to (\`of\`, references to faces, edges and
   corners), never a figure. \`at\` is where their text was dragged to, mm of the thing in the plane of the view. \`drives\` is
   the number of the model that one changes. \`issued\` is what a sheet said each time it went out.

@@ -1,6 +1,7 @@
 import type { Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { boxOf, type Box } from '../sketch/pieces/index.ts';
+import { breaksOf } from './broken.ts';
 import { extentOf } from './extent.ts';
 import type { SheetFinding } from './findings.ts';
 import { handlesIn, type Handle } from './handles.ts';
@@ -10,6 +11,7 @@ import { laidOut, type LaidView } from './layout.ts';
 import { marked, type ComposedMark, type MarkedSheet, type MarkedView, type Scene, type SeenMark } from './marked.ts';
 import { PAPERS, paperSize, withinFrame } from './papers.ts';
 import { besideList, partsList, type ListedPart } from './parts-list.ts';
+import { closedBox, type Placing } from './placing.ts';
 import { frameOf, type Lettering, type SheetPicture, type Stroke } from './picture.ts';
 import { detailBox, larger, layersOf, placedView, timesOf, type Inked, type SeenView } from './placed-view.ts';
 import { scaleFactor } from './scales.ts';
@@ -21,8 +23,8 @@ export interface ComposedSheet {
   readonly picture: SheetPicture;
   /** The name of the scale. */
   readonly scale: string;
-  /** What each view covers and where the origin of its eye lies, mm on paper; and how many times as large as the thing it is. */
-  readonly views: Readonly<Record<Id, { readonly box: Box; readonly at: Vec2; readonly factor: number }>>;
+  /** What each view covers, mm on paper, and how it lies there. */
+  readonly views: Readonly<Record<Id, Placing & { readonly box: Box }>>;
   readonly marks: Readonly<Record<Id, ComposedMark>>;
   /** The fields of its title block. */
   readonly cells: readonly PlacedCell[];
@@ -77,17 +79,20 @@ export function composed(
     const boxes = layers.flatMap(({ pieces }) => pieces.map(boxOf));
     return boxes.length > 0 ? [{ seen, layers, box: detailBox(seen.view) ?? extentOf(boxes) }] : [];
   });
+  const breaks = breaksOf(shown);
   const laid = shown.map(({ seen: { id, view, eye, cut }, box }): LaidView => {
     const isCut = shown.some(({ seen }) => isMarked(seen) && isAcross(view, eye, seen.cut!.line));
     const around = isCut ? CUT_ROOM : view.kind === 'detail' || (cut && isMarked({ view, cut })) ? NAME_ROOM : 0;
-    return { id, view, eye, box: larger(box, timesOf(view)), around };
+    return { id, view, eye, box: larger(closedBox(box, breaks.get(id)), timesOf(view)), around };
   });
   const { scale, places } = laidOut(sheet, laid, area);
   const factor = scaleFactor(scale);
   const { mirrors } = written.scene.witness;
-  const placed = shown.map((one) => placedView(one, factor, places.get(one.seen.id)!, mirrors));
-  const open = placed.map(({ seen, factor, at, box, visible }): MarkedView => ({
-    ...{ id: seen.id, eye: seen.eye, factor, at, box, visible },
+  const placed = shown.map((one) =>
+    placedView(one, factor, places.get(one.seen.id)!, breaks.get(one.seen.id), mirrors),
+  );
+  const open = placed.map(({ seen: { id, eye }, box, visible, ...placing }): MarkedView => ({
+    ...{ id, eye, box, visible, ...placing },
   }));
   const { low, high } = withinFrame(size);
   const signs = [...placed.map((one) => cutMarkOf(one, placed)), ...detailSigns(placed)];
@@ -115,7 +120,12 @@ export function composed(
     sheet: {
       picture: { size, strokes, letters: all.flatMap((one) => one.letters) },
       scale,
-      views: Object.fromEntries(placed.map(({ seen, box, at, factor }) => [seen.id, { box, at, factor }])),
+      views: Object.fromEntries(
+        placed.map(({ seen, box, factor, at, breaks }) => [
+          seen.id,
+          { box, factor, at, ...(breaks ? { breaks } : {}) },
+        ]),
+      ),
       marks: marks.marks,
       cells: title.cells,
       looks: Object.fromEntries(placed.map((one) => [one.seen.id, lookOf(one.box, one.visible, one.factor)])),

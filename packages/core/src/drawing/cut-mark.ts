@@ -1,7 +1,8 @@
-import { alongPlane, left2, toPlane, type Frame, type Vec2 } from '../math/index.ts';
+import { add2, alongPlane, dot2, left2, scale2, sub2, toPlane, type Frame, type Vec2 } from '../math/index.ts';
 import type { Box } from '../sketch/pieces/index.ts';
 import type { CutLine } from './cut.ts';
 import { segment, type Stroke } from './picture.ts';
+import { onPaper, type Placing } from './placing.ts';
 
 /** How far the line of a cut reaches beyond the view, how long its wide ends and its arrows are, mm on paper. */
 const [BEYOND, END, ARROW] = [8, 6, 9];
@@ -13,13 +14,16 @@ const [BEYOND, END, ARROW] = [8, 6, 9];
 export function cutMark(
   { frame, stretches }: CutLine,
   eye: Frame,
-  { factor, at, box }: { readonly factor: number; readonly at: Vec2; readonly box: Box },
+  { box, ...placing }: Placing & { readonly box: Box },
 ): { readonly strokes: Stroke[]; readonly letters: Vec2[] } {
   const up = alongPlane(eye, frame.y);
   // a cut that goes straight on may be looked at along any line in its plane
   const way: Vec2 = stretches.length === 1 ? left2([-up[0], -up[1]]) : alongPlane(eye, frame.x);
   const [u, v] = toPlane(eye, frame.origin);
-  const foot: Vec2 = [at[0] + u * factor, at[1] + v * factor];
+  const foot = onPaper(placing, [u, v]);
+  // so far from the foot on paper lies what is so far from it on the thing
+  const far = (by: number, axis: Vec2): number =>
+    Number.isFinite(by) ? dot2(sub2(onPaper(placing, add2([u, v], scale2(axis, by))), foot), axis) : by;
   const place = ([t, h]: Vec2): Vec2 => [foot[0] + t * way[0] + h * up[0], foot[1] + t * way[1] + h * up[1]];
   const within = (axis: Vec2): [low: number, high: number] => {
     const corners: Vec2[] = [box.low, box.high, [box.low[0], box.high[1]], [box.high[0], box.low[1]]];
@@ -28,8 +32,8 @@ export function cutMark(
   };
   const [[low, high], [, top]] = [within(way), within(up)];
   const line = stretches.flatMap(({ from, to, height }): Vec2[] => {
-    const h = height === undefined ? top : height * factor;
-    const [a, b] = [Math.max(from * factor, low), Math.min(to * factor, high)];
+    const h = height === undefined ? top : far(height, up);
+    const [a, b] = [Math.max(far(from, way), low), Math.min(far(to, way), high)];
     return height === undefined && to === Infinity
       ? [[a, h]]
       : [

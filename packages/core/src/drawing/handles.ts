@@ -3,6 +3,7 @@ import type { Id } from '../records/index.ts';
 import type { EdgeFacts, Topology } from '../kernel-port/index.ts';
 import { placesAlong, printOfEdge, printOfFace, printOfVertex, type Reference } from '../references/index.ts';
 import type { MarkedView, Scene } from './marked.ts';
+import { onPaper } from './placing.ts';
 
 /** Something that can be picked in a view: what it stands for, and where it is seen, mm on paper. */
 export interface Handle {
@@ -17,10 +18,7 @@ export interface Handle {
  * which lasts longer than an edge; where there is none, for the edge.
  */
 export function handlesIn(view: MarkedView, { topologies }: Scene): Handle[] {
-  const flat = (place: Vec3): Vec2 => {
-    const [x, y] = toPlane(view.eye, place);
-    return [x * view.factor + view.at[0], y * view.factor + view.at[1]];
-  };
+  const flat = (place: Vec3): Vec2 => onPaper(view, toPlane(view.eye, place));
   return topologies.flatMap((topology) => [
     ...topology.edges.flatMap((edge): Handle[] => {
       const path = tracks(edge).map(flat);

@@ -4,6 +4,7 @@ export { SCALE_NAMES, scaleFactor } from './scales.ts';
 export { BESIDE_EYES, CORNER_EYE, SIDE_EYES } from './eyes.ts';
 export { LINES, LINE_KINDS, type Lettering, type LineKind, type SheetPicture, type Stroke } from './picture.ts';
 export { cutAway, cutLine, cutWords, isCutAway, type Cut, type CutLine } from './cut.ts';
+export { onPaper, onThing, type Breaks, type Placing } from './placing.ts';
 export { composed, type ComposedSheet, type PutTogether } from './compose.ts';
 export { USUAL_LINES, type SeenView } from './placed-view.ts';
 export { contextOf, readSeen, type ComposedMark, type Scene, type SeenMark } from './marked.ts';

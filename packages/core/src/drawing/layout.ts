@@ -126,7 +126,11 @@ const waysIn = (projection: Sheet['projection'], beside: Beside): Vec2 => {
 };
 
 /** The view that one is folded out of: the one that is told, or for sections one from beside which they are seen. */
-function besideWhich(view: View, eye: Frame, done: readonly Placed[]): { other: Placed; beside: Beside } | undefined {
+export function besideWhich<T extends { readonly id: Id; readonly eye: Frame }>(
+  view: View,
+  eye: Frame,
+  done: readonly T[],
+): { other: T; beside: Beside } | undefined {
   if (view.kind === 'projected') {
     const other = done.find(({ id }) => id === view.of);
     return other && { other, beside: view.beside };

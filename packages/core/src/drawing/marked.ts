@@ -8,6 +8,7 @@ import { nearestOn, boxOf, boxesOverlap, polyline, type Box, type Piece } from '
 import { widened } from './extent.ts';
 import { readMark, type Held, type Mark, type MarkContext, type MarkInk, type ReadMark } from './marks/index.ts';
 import type { Lettering, Stroke } from './picture.ts';
+import { onPaper, onThing, type Placing } from './placing.ts';
 import { spotOf, type Spot, type Witness } from './witness/index.ts';
 
 /** A mark with what it is attached to, as that is now; nothing where that is gone. */
@@ -36,12 +37,9 @@ export interface Scene {
 }
 
 /** A view that marks can be drawn in. */
-export interface MarkedView {
+export interface MarkedView extends Placing {
   readonly id: Id;
   readonly eye: Frame;
-  readonly factor: number;
-  /** Where its origin lies on paper. */
-  readonly at: Vec2;
   readonly box: Box;
   /** What is seen in it, on paper. */
   readonly visible: readonly Piece[];
@@ -56,11 +54,12 @@ export function readSeen({ mark, things }: SeenMark, eye: Frame, context: Omit<M
 
 /** What reading a mark needs to know of where it is drawn. */
 export function contextOf(
-  { factor, at, box }: Omit<MarkedView, 'id' | 'eye' | 'visible'>,
+  view: Omit<MarkedView, 'id' | 'eye' | 'visible'>,
   scene: Scene,
   height: number,
 ): Omit<MarkContext, 'eye'> {
-  return { ...scene, factor, box, height, paper: ([x, y]) => [x * factor + at[0], y * factor + at[1]] };
+  const { factor, box } = view;
+  return { ...scene, factor, box, height, paper: (place) => onPaper(view, place) };
 }
 
 export interface MarkedSheet {
@@ -126,7 +125,7 @@ export function marked(
       drawable.map(({ id, view, value }, k) => {
         const { text } = inks[k]!;
         const middle: Vec2 = [(text.low[0] + text.high[0]) / 2, (text.low[1] + text.high[1]) / 2];
-        const at: Vec2 = [(middle[0] - view.at[0]) / view.factor, (middle[1] - view.at[1]) / view.factor];
+        const at = onThing(view, middle);
         const [size] = value.tells;
         return [id, { words: value.words, ...(size ? { amount: size.value } : {}), at, box: text }];
       }),
@@ -151,7 +150,7 @@ export function isSeenIn(view: MarkedView): (held: Held) => boolean {
   return ({ spot }) =>
     !spot ||
     outlineOf(spot).some((place) => {
-      const at: Vec2 = [place[0] * view.factor + view.at[0], place[1] * view.factor + view.at[1]];
+      const at = onPaper(view, place);
       return view.visible.some((piece, k) => {
         if (!boxesOverlap({ low: at, high: at }, boxes[k]!, ON)) return false;
         const [x, y] = nearestOn(piece, at);
@@ -165,7 +164,11 @@ function outlineOf({ places, line, radius, rim }: Spot): readonly Vec2[] {
   if (!line || !radius || rim) return places;
   const [n, r] = [[line.normal[0].value, line.normal[1].value] as const, radius.value];
   const heights = places.map(([x, y]) => x * -n[1] + y * n[0]);
-  const middle = (Math.min(...heights) + Math.max(...heights)) / 2;
-  const foot: Vec2 = [n[0] * line.height.value - n[1] * middle, n[1] * line.height.value + n[0] * middle];
-  return [r, -r].map((off) => [foot[0] + off * n[0], foot[1] + off * n[1]]);
+  const [low, high] = [Math.min(...heights), Math.max(...heights)];
+  // in its middle, which may be left out of the view, and near its ends
+  const near = Math.min(r, (high - low) / 4);
+  return [(low + high) / 2, low + near, high - near].flatMap((along) => {
+    const foot: Vec2 = [n[0] * line.height.value - n[1] * along, n[1] * line.height.value + n[0] * along];
+    return [r, -r].map((off): Vec2 => [foot[0] + off * n[0], foot[1] + off * n[1]]);
+  });
 }

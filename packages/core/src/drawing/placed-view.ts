@@ -3,6 +3,7 @@ import type { Id } from '../records/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
 import type { DrawnLine, DrawnView } from '../sight/index.ts';
 import { fullCircle, scaled, type Box, type Piece } from '../sketch/pieces/index.ts';
+import { breakLines, brokenPieces } from './broken.ts';
 import { centreLines, mirrorLines } from './centre-lines.ts';
 import { clipped } from './clip.ts';
 import { notCovered } from './covered.ts';
@@ -11,6 +12,7 @@ import { flatPieces } from './flat.ts';
 import { hatching } from './hatching.ts';
 import type { Scene } from './marked.ts';
 import type { Lettering, LineKind, Stroke } from './picture.ts';
+import { onPaper, type Breaks, type Placing } from './placing.ts';
 import type { View } from './schema.ts';
 
 /** A view with what is seen in it. */
@@ -40,10 +42,8 @@ export interface Inked {
   readonly letters: readonly Lettering[];
 }
 /** A view where it stands on paper. */
-export interface PlacedView {
+export interface PlacedView extends Placing {
   readonly seen: SeenView;
-  readonly factor: number;
-  readonly at: Vec2;
   readonly box: Box;
   /** The lines that are seen, on paper. */
   readonly visible: readonly Piece[];
@@ -72,32 +72,38 @@ export function placedView(
   shown: ShownView,
   sheetFactor: number,
   at: Vec2,
+  breaks: Breaks | undefined,
   mirrors: Scene['witness']['mirrors'],
 ): PlacedView {
   const { seen, layers, box } = shown;
   const factor = sheetFactor * timesOf(seen.view);
   const { id: view } = seen;
-  const place = ([x, y]: Vec2): Vec2 => [x * factor + at[0], y * factor + at[1]];
+  const placing: Placing = { factor, at, ...(breaks ? { breaks } : {}) };
+  const place = (of: Vec2) => onPaper(placing, of);
   const within = clipOf(seen.view, place, factor);
-  const onPaper = (pieces: readonly Piece[]) => within(pieces.map((piece) => scaled(piece, factor, at)));
+  const inked = (pieces: readonly Piece[]) => within(placedPieces(pieces, placing));
   const hatched = [...cutRims(seen)].map(([body, rims]) =>
     within(
-      hatching(
-        rims.map((piece) => scaled(piece, factor, at)),
-        (body % 2 === 0 ? 1 : -1) * (Math.PI / 4),
-        HATCH_APART,
+      brokenPieces(
+        hatching(
+          rims.map((piece) => scaled(piece, factor, at)),
+          (body % 2 === 0 ? 1 : -1) * (Math.PI / 4),
+          HATCH_APART,
+        ),
+        placing,
       ),
     ),
   );
   const [low, high] = [place(box.low), place(box.high)];
-  const drawn = layers.map(({ line, pieces }) => ({ line, pieces: onPaper(pieces), view }));
+  const drawn = layers.map(({ line, pieces }) => ({ line, pieces: inked(pieces), view }));
   return {
-    ...{ seen, factor, at, box: { low, high } },
+    ...{ seen, ...placing, box: { low, high } },
     visible: drawn.flatMap(({ line, pieces }) => (line === 'hidden' ? [] : pieces)),
     inked: {
       strokes: [
         ...drawn,
-        { line: 'centre', pieces: onPaper(centresOf(shown, factor, mirrors)), view },
+        { line: 'centre', pieces: inked(centresOf(shown, factor, mirrors)), view },
+        { line: 'thin', pieces: breakLines(placing, { low, high }), view },
         ...hatched.map((pieces): Stroke => ({ line: 'hatch', pieces, view })),
         ...(seen.view.kind === 'detail'
           ? [{ line: 'size' as const, pieces: [fullCircle('', place(seen.view.at), seen.view.radius * factor)], view }]
@@ -107,6 +113,13 @@ export function placedView(
     },
   };
 }
+
+/** Pieces in the plane of a view as they lie on paper. */
+export const placedPieces = (pieces: readonly Piece[], placing: Placing): readonly Piece[] =>
+  brokenPieces(
+    pieces.map((piece) => scaled(piece, placing.factor, placing.at)),
+    placing,
+  );
 
 /** Of a detail, what lies in its circle. */
 function clipOf(view: View, place: (at: Vec2) => Vec2, factor: number): (pieces: readonly Piece[]) => readonly Piece[] {

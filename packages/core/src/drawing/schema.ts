@@ -32,15 +32,25 @@ export const cutStepsSchema = z.array(z.strictObject({ at: idSchema, section: id
 export const DETAIL_TIMES = [2, 5, 10, 20] as const;
 export const detailFields = { radius: z.number().min(0.01).max(1e5), times: z.literal(DETAIL_TIMES) };
 
+/** Are stretches left out, in the direction in which a view is longer, over which nothing changes? */
+export const brokenSchema = z.boolean().optional();
+
 export const viewSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('base'), from: z.enum(SIDES), ...viewFields }),
-  z.strictObject({ kind: z.literal('projected'), of: idSchema, beside: z.enum(BESIDE), ...viewFields }),
+  z.strictObject({ kind: z.literal('base'), from: z.enum(SIDES), broken: brokenSchema, ...viewFields }),
+  z.strictObject({
+    kind: z.literal('projected'),
+    of: idSchema,
+    beside: z.enum(BESIDE),
+    broken: brokenSchema,
+    ...viewFields,
+  }),
   z.strictObject({ kind: z.literal('corner'), ...viewFields }),
   /** Cut open at a section that the part keeps by name. */
   z.strictObject({
     kind: z.literal('section'),
     section: idSchema,
     steps: cutStepsSchema.optional(),
+    broken: brokenSchema,
     ...viewFields,
   }),
   /** What of another view lies in a circle, larger. */

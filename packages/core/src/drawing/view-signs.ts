@@ -1,7 +1,7 @@
 import { dot3, type Frame, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { Taken } from '../sketch/index.ts';
-import { fullCircle, scaled, type Box } from '../sketch/pieces/index.ts';
+import { fullCircle, type Box } from '../sketch/pieces/index.ts';
 import { balloons } from './balloons.ts';
 import { notCovered } from './covered.ts';
 import type { CutLine } from './cut.ts';
@@ -9,7 +9,8 @@ import { cutMark } from './cut-mark.ts';
 import { flatPieces } from './flat.ts';
 import type { MarkedSheet } from './marked.ts';
 import type { ListedPart } from './parts-list.ts';
-import type { Inked, PlacedView, SeenView } from './placed-view.ts';
+import { placedPieces, type Inked, type PlacedView, type SeenView } from './placed-view.ts';
+import { onPaper } from './placing.ts';
 import { scaleName } from './scales.ts';
 import type { View } from './schema.ts';
 
@@ -25,12 +26,14 @@ export function numbersIn(
   const { height, margins } = room;
   const taken = [...room.before];
   const called = new Set<Id>();
-  return placed.flatMap(({ seen, factor, at, box }) => {
+  return placed.flatMap((one) => {
+    const { seen, box } = one;
     if (!seen.view.numbered) return [];
     const numbered = parts.flatMap(({ part }, k) => {
       if (called.has(part)) return [];
       const lines = seen.drawn.lines.filter(({ hidden, body }) => !hidden && seen.bodies[body]!.part === part);
-      const pieces = lines.flatMap(({ curve }) => flatPieces(curve)).map((piece) => scaled(piece, factor, at));
+      const whole = lines.flatMap(({ curve }) => flatPieces(curve));
+      const pieces = placedPieces(whole, one);
       if (pieces.length === 0) return [];
       called.add(part);
       return [{ number: k + 1, seen: pieces }];
@@ -73,7 +76,7 @@ export function detailSigns(placed: readonly PlacedView[]): Inked[] {
     const { view } = one.seen;
     const of = view.kind === 'detail' && placed.find(({ seen }) => seen.id === view.of);
     if (!of) return [];
-    const [x, y] = [view.at[0] * of.factor + of.at[0], view.at[1] * of.factor + of.at[1]];
+    const [x, y] = onPaper(of, view.at);
     const radius = view.radius * of.factor;
     const beside: Vec2 = [x + radius * Math.SQRT1_2 + 3, y + radius * Math.SQRT1_2 + 1];
     return [

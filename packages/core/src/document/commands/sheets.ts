@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import {
+  brokenSchema,
   cutStepsSchema,
   detailFields,
   issuedSchema,
@@ -153,6 +154,7 @@ export const sheetCommands = {
       fields: z.strictObject({
         ...viewFields,
         steps: cutStepsSchema.optional(),
+        broken: brokenSchema,
         radius: detailFields.radius.optional(),
         times: detailFields.times.optional(),
       }),
