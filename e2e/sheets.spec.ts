@@ -241,3 +241,18 @@ test('of a long part the middle is left out, so that it is drawn larger', async 
   await above.getByLabel('middle left out').check();
   await expect(above).toContainText('no stretch of it is long and the same all along');
 });
+
+test('the whole is cut open at a section of a part that is placed; shafts stay whole', async ({ page }) => {
+  await page.getByRole('link', { name: 'Sheets' }).click();
+  await row(page, 'The whole').click();
+  await expect(view(page, 'from the front')).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Through the shaft of Outer bearing' }).click();
+  await expect(view(page, 'cut: Through the shaft of Outer bearing')).toBeVisible({ timeout: 60_000 });
+  await expect(sheet(page).getByText('A–A')).toBeVisible();
+  const views = page.getByLabel('Views of the sheet');
+  await views.getByRole('button', { name: 'leave a part whole' }).click();
+  await page.getByRole('option', { name: 'Shaft', exact: true }).click();
+  await expect(views.getByRole('button', { name: 'Cut Shaft too' })).toBeVisible();
+  await views.getByRole('button', { name: 'Cut Shaft too' }).click();
+  await expect(views.getByRole('button', { name: 'Cut Shaft too' })).toHaveCount(0);
+});

@@ -1,6 +1,9 @@
 import {
   explain,
   perform,
+  placedSection,
+  placedSections,
+  ProjectScript,
   scaleFactor,
   seedSieve,
   usualSheet,
@@ -11,6 +14,7 @@ import {
   type Piece,
   type View,
 } from '@helb/core';
+import { placementOf, triple } from '@helb/core/assembly';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine } from './engine.ts';
 import { Bench, circle, rectangle } from './test-bench.ts';
@@ -235,5 +239,88 @@ describe('the whole', () => {
       return (box.high[0] - box.low[0]) / factor;
     };
     expect(await width(0.8)).toBeGreaterThan(1.3 * (await width(0)));
+  });
+
+  /** Two blocks of 20 x 20 x 10, the second beside the first and turned a quarter, each with a section through its middle. */
+  const blocks = () => {
+    const script = new ProjectScript('Blocks');
+    for (const [part, name] of [
+      ['a', 'Lower'],
+      ['b', 'Upper'],
+    ] as const)
+      script
+        .do('part.add', { id: part, name })
+        .do('step.add', {
+          part,
+          id: 's',
+          step: { kind: 'sketch', name: 's', plane: 'top', entities: rectangle(0, 0, 20, 20), relations: {} },
+        })
+        .do('step.add', { part, id: 'e', step: { kind: 'extrude', name: 'e', sketch: 's', distance: '10 mm' } });
+    const section = (part: Id, id: Id, name: string, plane: 'front' | 'right', offset: string) =>
+      script.do('section.add', {
+        part,
+        id,
+        section: { name, plane: { to: 'origin', name: plane }, offset, turned: false },
+      });
+    section('a', 'mid', 'Middle', 'front', '-8 mm');
+    section('b', 'mid', 'Across', 'right', '5 mm');
+    script.do('placement.add', { id: 'one', record: placementOf('One', { part: 'a' }, true) }).do('placement.add', {
+      id: 'two',
+      record: { ...placementOf('Two', { part: 'b' }), at: triple('50 mm', '0', '0'), turn: triple('0', '0', '90 deg') },
+    });
+    const views: Record<Id, View> = { cut: { kind: 'section', section: 'mid', at: 'one' } };
+    const record = { ...usualWhole({ paper: 'A3', projection: 'first' }), views, viewOrder: ['cut'] };
+    return script.do('sheet.add', { id: 'd', record });
+  };
+  const cutting = async (script: ProjectScript) => {
+    const sheet = await engine.sheet(script.project, 'd');
+    if (!sheet.ok) throw new Error(explain(sheet.issue));
+    return sheet.value;
+  };
+  /** Rows of hatching times their distance: the area that is cut. */
+  const cutArea = (sheet: ComposedSheet) => {
+    const rows = piecesOf(sheet, 'hatch', 'cut');
+    return (
+      (rows.reduce((sum, { from, to }) => sum + Math.hypot(to[0] - from[0], to[1] - from[1]), 0) * 3) /
+      sheet.views['cut']!.factor ** 2
+    );
+  };
+
+  test('is cut open at a section of a part that is placed; what is not to be cut stays whole', async () => {
+    const script = blocks();
+    const both = await cutting(script);
+    expect(cutArea(both) / 400).toBeCloseTo(1, 1);
+    // seen from the front the turned one is from 30 to 50
+    expect(uprights(both, 'cut')).toEqual([0, 20, 30, 50]);
+    script.do('view.set', { sheet: 'd', view: 'cut', fields: { uncut: ['b'] } });
+    const one = await cutting(script);
+    expect(cutArea(one) / 200).toBeCloseTo(1, 1);
+    expect(uprights(one, 'cut')).toEqual([0, 20, 30, 50]);
+  });
+
+  test('is cut where a turned part has its section', async () => {
+    const script = blocks().do('view.add', {
+      sheet: 'd',
+      id: 'b',
+      view: { kind: 'section', section: 'mid', at: 'two' },
+    });
+    const sheet = await cutting(script);
+    // its right side looks back there: at 5 from its left, y = 5, both are cut
+    expect(piecesOf(sheet, 'hatch', 'b').length).toBeGreaterThan(0);
+    const { box, factor } = sheet.views['b']!;
+    expect((box.high[0] - box.low[0]) / factor).toBeCloseTo(50, 6);
+  });
+
+  test('that is cut at what is not placed any more is told so by the name of the view', async () => {
+    const script = blocks().do('placement.remove', { ids: ['one'] });
+    const sheet = await engine.sheet(script.project, 'd');
+    expect(sheet.ok).toBe(false);
+    if (!sheet.ok) expect(explain(sheet.issue)).toContain('is not there any more: take the view off');
+    // with its section the view goes
+    expect(blocks().do('section.remove', { part: 'a', section: 'mid' }).project.sheets!['d']!.viewOrder).toEqual([]);
+    const named = placedSections(blocks().project).map(({ at, section }) =>
+      placedSection(blocks().project, section, at),
+    );
+    expect(named).toEqual(['Middle of One', 'Across of Two']);
   });
 });

@@ -143,11 +143,14 @@ export class Drafting {
         views.push({ ...views.find((other) => other.id === view.of)!, id, view });
         continue;
       }
-      const cut = subject.own && cutOf(view, subject.own.part, subject.own.site);
+      const cut = cutOf(view, (section, at) => subject.plane(section, at));
       if (cut && !cut.ok) return unseenView(view, sheet, subject, cut.issue);
       const eye = EYES[view.kind](view as never, views, cut?.value.frame);
       const bodies = subject.bodies(view.apart ?? 0);
-      const drawn = await this.view(bodies, eye, cut?.value, () => pause?.(k, sheet.viewOrder.length));
+      const uncut = new Set('uncut' in view ? view.uncut : []);
+      const drawn = await this.view(bodies, eye, cut && { line: cut.value, uncut }, () =>
+        pause?.(k, sheet.viewOrder.length),
+      );
       if (!drawn.ok) return unseenView(view, sheet, subject, drawn.issue);
       const letter = LETTERS[views.filter((other) => other.view.kind === 'section').length % LETTERS.length]!;
       views.push({
@@ -165,15 +168,20 @@ export class Drafting {
   private async view(
     bodies: readonly SubjectBody[],
     eye: Frame,
-    cut: CutLine | undefined,
+    cut: { readonly line: CutLine; readonly uncut: ReadonlySet<Id> } | undefined,
     pause: () => Promise<void> | undefined,
   ): Promise<Result<DrawnView>> {
-    const key = JSON.stringify([bodies.map(({ handle, movement, signs }) => [handle, movement, signs]), eye, cut]);
+    const key = JSON.stringify([
+      bodies.map(({ handle, movement, signs }) => [handle, movement, signs]),
+      eye,
+      cut?.line,
+      [...(cut?.uncut ?? [])],
+    ]);
     let seen = this.seen.get(key);
     if (!seen) {
       await pause();
       const looked = cut
-        ? openedBodies(this.kernel, this.survey, bodies, cut)
+        ? openedBodies(this.kernel, this.survey, bodies, cut.line, cut.uncut)
         : ok(bodies.map((body, k) => this.looked(body, k)));
       seen = looked.ok ? ok(drawnView(looked.value, eye)) : looked;
     }
@@ -193,21 +201,20 @@ export class Drafting {
 const NOTHING: Scene = { topologies: [], witness: new Witness([]) };
 
 /** Why a sheet can not be drawn: which of its views, and what is wrong there. */
-function unseenView(view: View, sheet: Sheet, { own }: Subject, wrong: Issue) {
-  const nameOf = (section: Id) => own?.part.sections?.[section]?.name ?? '?';
-  return fail('sheet.unseen-view', { view: viewWords(view, sheet, nameOf), reason: explain(wrong) });
+function unseenView(view: View, sheet: Sheet, { sectionName }: Subject, wrong: Issue) {
+  return fail('sheet.unseen-view', { view: viewWords(view, sheet, sectionName), reason: explain(wrong) });
 }
 
 /** Where a view is cut open, as the part is now; undefined where it is not. */
-function cutOf(view: View, { sections = {} }: Part, site: Site): Result<CutLine> | undefined {
+function cutOf(view: View, planeOf: Subject['plane']): Result<CutLine> | undefined {
   if (view.kind !== 'section') return undefined;
-  const plane = site.section(sections[view.section]!);
+  const plane = planeOf(view.section, view.at);
   if (!plane.ok) return plane;
   const steps: { at: Frame; plane: Frame | undefined }[] = [];
   for (const step of view.steps ?? []) {
-    const at = site.section(sections[step.at]!);
+    const at = planeOf(step.at, view.at);
     if (!at.ok) return at;
-    const next = step.section === undefined ? undefined : site.section(sections[step.section]!);
+    const next = step.section === undefined ? undefined : planeOf(step.section, view.at);
     if (next && !next.ok) return next;
     steps.push({ at: at.value, plane: next?.value });
   }
@@ -244,7 +251,7 @@ function eyesOf(sheet: Sheet, part: Part, site: Site): Map<Id, Frame> {
   for (const id of sheet.viewOrder) {
     const view = sheet.views[id]!;
     const parent = parentOf(view);
-    const cut = cutOf(view, part, site);
+    const cut = cutOf(view, (section) => site.section(part.sections![section]!));
     const isThere = parent === undefined || eyes.some((other) => other.id === parent);
     if (isThere && (!cut || cut.ok)) eyes.push({ id, eye: EYES[view.kind](view as never, eyes, cut?.value.frame) });
   }

@@ -3,18 +3,22 @@ import {
   cutAway,
   isCutAway,
   distance3,
+  movedBox,
+  movedFrame,
   ok,
-  STILL,
+  undone,
   type BodyHandle,
   type Box3,
   type CutLine,
+  type Id,
   type Kernel,
   type Looked,
+  type Movement,
   type Result,
-  type Sign,
   type Topology,
 } from '@helb/core';
 import { SHOWN } from './fineness.ts';
+import type { SubjectBody } from './subject.ts';
 import type { Survey } from './survey.ts';
 
 /** The step of which the faces of a cut are called; no step has such a name. */
@@ -24,25 +28,44 @@ const STEP = '~cut';
 export function openedBodies(
   kernel: Kernel,
   survey: Survey,
-  bodies: readonly { readonly handle: BodyHandle; readonly signs: readonly Sign[] }[],
+  bodies: readonly SubjectBody[],
   cut: CutLine,
+  uncut: ReadonlySet<Id>,
 ): Result<Looked[]> {
-  const boxes = bodies.map(({ handle }) => survey.describe(handle, {}).measures.box_mm);
+  const boxes = bodies.map(({ handle, movement }) => movedBox(survey.describe(handle, {}).measures.box_mm, movement));
   const reach = reachOf(boxes, cut);
-  const tools = kernel.extrude({ profile: cutAway(cut, reach), from: -reach, to: reach, step: STEP });
-  if (!tools.ok) return tools;
-  const made = [...tools.value];
+  const made: BodyHandle[] = [];
+  // what takes away, as each body sees it from where it stands
+  const tools = new Map<string, Result<readonly BodyHandle[]>>();
+  const toolsFor = (movement: Movement) => {
+    const key = JSON.stringify(movement);
+    let known = tools.get(key);
+    if (!known) {
+      const there = { ...cut, frame: movedFrame(cut.frame, undone(movement)) };
+      known = kernel.extrude({ profile: cutAway(there, reach), from: -reach, to: reach, step: STEP });
+      if (known.ok) made.push(...known.value);
+      tools.set(key, known);
+    }
+    return known;
+  };
   try {
     const looked: Looked[] = [];
-    for (const [body, { handle, signs }] of bodies.entries()) {
-      const left = kernel.combine('cut', [handle], tools.value);
+    for (const [body, { handle, movement, part, signs }] of bodies.entries()) {
+      if (uncut.has(part)) {
+        const { mesh, topology } = survey.describe(handle, { mesh: SHOWN });
+        looked.push({ topology: topology!, mesh: mesh!, movement, body, signs });
+        continue;
+      }
+      const tool = toolsFor(movement);
+      if (!tool.ok) return tool;
+      const left = kernel.combine('cut', [handle], tool.value);
       if (!left.ok && left.issue.code !== 'kernel.empty') return left;
       const pieces = left.ok ? left.value.bodies : [];
       made.push(...pieces);
       for (const [k, piece] of pieces.entries()) {
         const topology = kernel.topology(piece);
         looked.push({
-          ...{ topology, mesh: kernel.mesh(piece, SHOWN), movement: STILL, body, opened: openedFaces(topology) },
+          ...{ topology, mesh: kernel.mesh(piece, SHOWN), movement, body, opened: openedFaces(topology) },
           ...(k === 0 ? { signs, isGone: (place) => isCutAway(cut, place) } : {}),
         });
       }

@@ -1,13 +1,20 @@
 import {
   boxRound,
+  fail,
+  movedFrame,
+  ok,
+  placedSection,
   STILL,
   type BodyHandle,
   type Box3,
+  type Frame,
   type Id,
   type ListedPart,
   type Movement,
   type Part,
   type Project,
+  type Result,
+  type SectionName,
   type Sign,
 } from '@helb/core';
 import { explodedPoses, memberPose, type Assembled } from '@helb/core/assembly';
@@ -32,6 +39,10 @@ export interface Subject {
   readonly mass_g: number | null;
   /** Its bodies, taken apart by a share of the most that is shown. */
   bodies(apart: number): readonly SubjectBody[];
+  /** Where a section of it lies, of the whole one of a part that is placed. */
+  plane(section: Id, at: string | undefined): Result<Frame>;
+  /** What that is called. */
+  sectionName: SectionName;
   /** Of the whole. */
   readonly parts: readonly ListedPart[];
   /** Of a part. */
@@ -46,6 +57,8 @@ export function partSubject(survey: Survey, id: Id, part: Part, site: Site): Sub
     material: part.material?.name ?? '',
     mass_g: totalsOf(measures, part.material).mass_g,
     bodies: () => bodies,
+    plane: (section) => planeIn(part, section, site),
+    sectionName: (section) => part.sections?.[section]?.name ?? '?',
     parts: [],
     own: { id, part, site },
   };
@@ -56,7 +69,7 @@ export function wholeSubject(
   survey: Survey,
   project: Project,
   assembled: Assembled,
-  siteOf: (part: Id) => Pick<Site, 'handles' | 'signs'> | undefined,
+  siteOf: (part: Id) => Pick<Site, 'handles' | 'signs' | 'section'> | undefined,
 ): Subject {
   const { members, rest } = assembled;
   const measures = (part: Id) => (siteOf(part)?.handles ?? []).map((body) => survey.describe(body, {}).measures);
@@ -78,8 +91,22 @@ export function wholeSubject(
         })),
       );
     },
+    plane(section, at) {
+      const member = members.find(({ id }) => id === at);
+      const site = member && siteOf(member.part);
+      if (!site) return fail('sheet.unplaced');
+      const plane = planeIn(project.parts[member.part]!, section, site);
+      return plane.ok ? ok(movedFrame(plane.value, memberPose(member, rest))) : plane;
+    },
+    sectionName: (section, at) => placedSection(project, section, at),
     parts: rows,
   };
+}
+
+/** Where a section of a part lies in it. */
+function planeIn({ sections = {} }: Part, section: Id, site: Pick<Site, 'section'>): Result<Frame> {
+  const record = sections[section];
+  return record ? site.section(record) : fail('sheet.unplaced');
 }
 
 const bodiesOf = (site: Pick<Site, 'handles' | 'signs'> | undefined) =>

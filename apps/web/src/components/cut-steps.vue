@@ -14,7 +14,7 @@ const steps = computed(() => view.value.steps ?? []);
 const set = (next: Section['steps']) => sheets.setView(props.id, { steps: next?.length ? next : undefined });
 
 const names = computed(() =>
-  Object.fromEntries(Object.entries(sheets.part?.sections ?? {}).map(([id, { name }]) => [id, name])),
+  Object.fromEntries(Object.entries(sheets.cutPart(view.value.at)?.sections ?? {}).map(([id, { name }]) => [id, name])),
 );
 /** From where on it may change: any section but the one that it is cut at. */
 const others = computed(() =>

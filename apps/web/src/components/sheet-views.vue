@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { BESIDE_WORDS, SIDE_WORDS, USUAL_LINES, viewWords, type Id, type View } from '@helb/core';
+import { BESIDE_WORDS, placedSections, SIDE_WORDS, USUAL_LINES, viewWords, type Id, type View } from '@helb/core';
 import { useSheets } from '../stores/sheets.ts';
+import { useProject } from '../stores/project.ts';
 import CutSteps from './cut-steps.vue';
+import CutWhole from './cut-whole.vue';
 import DetailSize from './detail-size.vue';
 
 /** The views of a sheet: what each shows, and which can be added. */
 const sheets = useSheets();
+const store = useProject();
 const wordsOf = (view: View) => viewWords(view, sheets.sheet!, sheets.sectionName);
 
 const SQUARE: ReadonlySet<View['kind']> = new Set(['base', 'projected', 'section']);
@@ -34,12 +37,18 @@ const beside = computed(() =>
     view: { kind: 'projected', of: square.value, beside: side } as View,
   })),
 );
-const cuts = computed(() =>
-  Object.entries(sheets.part?.sections ?? {}).map(([section, { name }]) => ({
-    words: name,
-    view: { kind: 'section' as const, section } as const,
-  })),
-);
+const cuts = computed((): Offer[] => {
+  const { part } = sheets;
+  return part
+    ? Object.entries(part.sections ?? {}).map(([section, { name }]) => ({
+        words: name,
+        view: { kind: 'section', section },
+      }))
+    : placedSections(store.project!).map(({ at, section }) => ({
+        words: sheets.sectionName(section, at),
+        view: { kind: 'section', section, at },
+      }));
+});
 
 const lines = (view: View) => ({ ...USUAL_LINES[view.kind], ...view });
 /** Is its middle to be left out; and is it, for its own sake or to stay in line with a view that asks for it? */
@@ -125,6 +134,7 @@ const SWITCHES = [
           </button>
         </div>
         <CutSteps v-if="sheets.sheet.views[id]!.kind === 'section'" :id="id" />
+        <CutWhole v-if="!sheets.part && sheets.sheet.views[id]!.kind === 'section'" :id="id" />
         <DetailSize v-if="sheets.sheet.views[id]!.kind === 'detail'" :id="id" />
       </li>
     </ul>
@@ -151,13 +161,14 @@ const SWITCHES = [
         <button class="word-link ml-1" @click="sheets.enlarging = undefined">leave</button></span
       >
     </p>
-    <p v-if="sheets.part" class="mt-1 text-sm">
+    <p class="mt-1 text-sm">
       <span class="text-muted">Cut open</span>
       <template v-for="{ words, view } in cuts" :key="words">
         {{ ' ' }}<button class="word-link mr-1.5" @click="sheets.addView(view)">{{ words }}</button>
       </template>
       <span v-if="cuts.length === 0" class="text-muted">
-        — sections are kept by name on the bench; this part has none yet</span
+        — sections are kept by name on the bench;
+        {{ sheets.part ? 'this part has' : 'the parts that are placed have' }} none yet</span
       >
     </p>
   </section>

@@ -3,6 +3,8 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import {
   explain,
   onThing,
+  partAt,
+  placedSection,
   usualSheet,
   usualWhole,
   USUAL_BLOCK,
@@ -10,6 +12,7 @@ import {
   type CellAt,
   type ComposedSheet,
   type Id,
+  type Part,
   type Sheet,
   type TitleBlock,
   type View,
@@ -32,7 +35,10 @@ const DETAIL = 12;
 /** What a view can be set to; undefined is as usual again. */
 export type ViewFields = { readonly [K in keyof Settable]?: Settable[K] | undefined };
 type ViewOf<K extends View['kind']> = Extract<View, { kind: K }>;
-type Settable = Pick<ViewOf<'section'>, 'hidden' | 'smooth' | 'shift' | 'apart' | 'numbered' | 'steps' | 'broken'> &
+type Settable = Pick<
+  ViewOf<'section'>,
+  'hidden' | 'smooth' | 'shift' | 'apart' | 'numbered' | 'steps' | 'broken' | 'uncut'
+> &
   Pick<ViewOf<'detail'>, 'radius' | 'times'>;
 
 const STOPPED = 'Stopped: it is drawn again when something changes.';
@@ -59,7 +65,15 @@ export const useSheets = defineStore('sheets', () => {
     const of = sheet.value?.part;
     return of === undefined ? undefined : store.project!.parts[of];
   });
-  const sectionName = (section: Id): string => part.value?.sections?.[section]?.name ?? '?';
+  const sectionName = (section: Id, at?: string): string =>
+    at === undefined ? (part.value?.sections?.[section]?.name ?? '?') : placedSection(store.project!, section, at);
+
+  /** The part of which a section is: the one that is drawn, or one that is placed. */
+  function cutPart(at: string | undefined): Part | undefined {
+    const { assembly, parts } = store.project!;
+    const placed = at !== undefined && assembly ? partAt(store.project!, assembly, at) : undefined;
+    return placed === undefined ? part.value : parts[placed];
+  }
 
   const show = (next: Id): void => void (wanted.value = next);
   // what was drawn is of another sheet now, or of another project
@@ -165,7 +179,7 @@ export const useSheets = defineStore('sheets', () => {
   }
 
   return {
-    ...{ id, order, sheet, part, sectionName, composed, message, busy, picked, enlarging },
+    ...{ id, order, sheet, part, sectionName, cutPart, composed, message, busy, picked, enlarging },
     ...{ block, isOwnBlock, layingOut, cell, layOut },
     ...{ show, draw, stop, add, set, write, remove, addView, setView, removeView, enlarge, save },
   };

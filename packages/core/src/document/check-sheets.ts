@@ -12,7 +12,7 @@ export function checkSheets({ sheets = {}, parts, titleBlock }: Project): Issue 
   return undefined;
 }
 
-/** The whole has no sections, and nothing is written into its views; a part is one thing. */
+/** The whole has the sections of what is placed, and nothing is written into its views; a part is one thing. */
 function wrongSubject({ name, part: id, views, marks }: Sheet, parts: Project['parts']): Issue | undefined {
   const part = id === undefined ? undefined : parts[id];
   if (id !== undefined && !part) return issue('sheet.part', { name });
@@ -20,7 +20,9 @@ function wrongSubject({ name, part: id, views, marks }: Sheet, parts: Project['p
   const sections = part?.sections ?? {};
   for (const view of Object.values(views)) {
     if (part && (view.apart !== undefined || view.numbered !== undefined)) return issue('sheet.apart', { name });
-    if (sectionsIn(view).some((section) => !Object.hasOwn(sections, section)))
+    const isOfPlaced = view.kind === 'section' && view.at !== undefined;
+    if (part && isOfPlaced) return issue('sheet.apart', { name });
+    if (!isOfPlaced && sectionsIn(view).some((section) => !Object.hasOwn(sections, section)))
       return issue('sheet.section', { name, part: part?.name ?? 'the whole' });
   }
   return undefined;

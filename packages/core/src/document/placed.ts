@@ -55,6 +55,25 @@ export const namesAlong = (project: Project, path: string): string | undefined =
     ?.map(({ name }) => name)
     .join(' · ');
 
+/** The sections of all parts that are placed, in groups too, each with the path of its placement. */
+export function placedSections({ assembly, groups = {}, parts }: Project): { at: string; section: Id }[] {
+  const look = ({ placements }: Pick<Assembly, 'placements'>, before: string): { at: string; section: Id }[] =>
+    Object.entries(placements).flatMap(([id, { of }]) => {
+      const at = before + id;
+      if ('part' in of) return Object.keys(parts[of.part]?.sections ?? {}).map((section) => ({ at, section }));
+      const group = groups[of.group];
+      return group ? look(group, `${at}/`) : [];
+    });
+  return assembly ? look(assembly, '') : [];
+}
+
+/** What a section of a part that is placed is called: "Through the shaft of Bearing". */
+export function placedSection(project: Project, section: Id, at: string | undefined): string {
+  const part = at === undefined || !project.assembly ? undefined : partAt(project, project.assembly, at);
+  const name = part === undefined ? undefined : project.parts[part]?.sections?.[section]?.name;
+  return `${name ?? '?'} of ${(at !== undefined && namesAlong(project, at)) || '?'}`;
+}
+
 /** What the steps of a part are called, and those of the parts that are placed. */
 export const namesFor =
   (project: Project | undefined, part: Id | undefined): NameOf =>

@@ -38,6 +38,8 @@ export const documentWords: Words = {
   'sheet.unseen-view': (f) => `The view “${f['view']}” can not be drawn. ${f['reason']}`,
   'sheet.part': (f) => `"${f['name']}" draws a part that is not there.`,
   'sheet.section': (f) => `"${f['name']}" shows a section that "${f['part']}" does not have.`,
+  'sheet.unplaced': () =>
+    'The section, or the part that has it, is not there any more: take the view off, or cut elsewhere.',
   'sheet.own': (f) => `"${f['name']}" writes into a field that the title block does not have.`,
   'sheet.view': (f) => `On "${f['name']}" a view is folded out of one that does not come before it.`,
   'view.unknown': (f) => `There is no view ${f['id']} any more.`,

@@ -1,5 +1,6 @@
 import type { Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
+import type { Taken } from '../sketch/index.ts';
 import { boxOf, type Box } from '../sketch/pieces/index.ts';
 import { breaksOf } from './broken.ts';
 import { extentOf } from './extent.ts';
@@ -99,17 +100,16 @@ export function composed(
   const title = titleBlock(written.block, sheet, { ...text, scale }, size);
   const height = letterHeight(sheet);
   const margins = outside(area);
-  const before = signs.flatMap(({ letters, strokes }) =>
-    letters.map((one) => ({ text: lettersBox(one), lines: straightLines(strokes) })),
-  );
+  const before = signs.flatMap(takenBy);
   const marks = marked(written.marks, open, written.scene, { height, margins, before });
+  const names = placed.map((one) => viewName(one, placed, marks));
   const all: Inked[] = [
     { strokes: [{ line: 'frame', pieces: frameOf(low, high) }], letters: [] },
     ...placed.map(({ inked }) => inked),
     ...signs,
-    ...placed.map((one) => viewName(one, placed, marks)),
+    ...names,
     marks,
-    ...numbersIn(placed, written.parts, { height, margins, before }),
+    ...numbersIn(placed, written.parts, { height, margins, before: [...before, ...names.flatMap(takenBy)] }),
     ...(written.parts.length > 0
       ? [partsList(written.parts, [high[0], low[1] + titleHeight(written.block, sheet)])]
       : []),
@@ -146,6 +146,10 @@ const outside = ({ low, high }: Box): Box[] => [
   { low: [-FAR, -FAR], high: [low[0], FAR] },
   { low: [high[0], -FAR], high: [FAR, FAR] },
 ];
+
+/** What is taken by signs and letters. */
+const takenBy = ({ letters, strokes }: Inked): Taken[] =>
+  letters.map((one) => ({ text: lettersBox(one), lines: straightLines(strokes) }));
 
 const straightLines = (strokes: readonly Stroke[]): (readonly [Vec2, Vec2])[] =>
   strokes.flatMap(({ pieces }) => pieces.map(({ from, to }) => [from, to] as const));

@@ -30,4 +30,4 @@ export { changesSince, changeWords, issuedNow, nextRevision, type SheetChange } 
 export type { ListedPart } from './parts-list.ts';
 export * from './title/index.ts';
 export { usualSheet, usualWhole } from './usual.ts';
-export { BESIDE_WORDS, SIDE_WORDS, viewWords } from './view-words.ts';
+export { BESIDE_WORDS, SIDE_WORDS, viewWords, type SectionName } from './view-words.ts';

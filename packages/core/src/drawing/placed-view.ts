@@ -35,7 +35,8 @@ export const USUAL_LINES: Readonly<Record<View['kind'], { readonly hidden: boole
   detail: { hidden: false, smooth: false },
 };
 
-const HATCH_APART = 3;
+/** Bodies side by side are told apart by the way and by the distance of their hatching, mm (ISO 128-3). */
+const HATCH_APART = [3, 2, 4];
 
 export interface Inked {
   readonly strokes: readonly Stroke[];
@@ -88,7 +89,7 @@ export function placedView(
         hatching(
           rims.map((piece) => scaled(piece, factor, at)),
           (body % 2 === 0 ? 1 : -1) * (Math.PI / 4),
-          HATCH_APART,
+          HATCH_APART[Math.floor(body / 2) % HATCH_APART.length]!,
         ),
         placing,
       ),

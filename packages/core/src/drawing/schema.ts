@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema, nameSchema, placeSchema } from '../records/index.ts';
+import { idSchema, nameSchema, placementPathSchema, placeSchema } from '../records/index.ts';
 import { MARK_LIMITS, markSchema } from './marks/index.ts';
 import { PAPER_NAMES } from './papers.ts';
 import { SCALE_NAMES } from './scales.ts';
@@ -35,6 +35,8 @@ export const detailFields = { radius: z.number().min(0.01).max(1e5), times: z.li
 /** Are stretches left out, in the direction in which a view is longer, over which nothing changes? */
 export const brokenSchema = z.boolean().optional();
 
+export const uncutSchema = z.array(idSchema).max(200);
+
 export const viewSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('base'), from: z.enum(SIDES), broken: brokenSchema, ...viewFields }),
   z.strictObject({
@@ -45,10 +47,13 @@ export const viewSchema = z.discriminatedUnion('kind', [
     ...viewFields,
   }),
   z.strictObject({ kind: z.literal('corner'), ...viewFields }),
-  /** Cut open at a section that the part keeps by name. */
+  /** Cut open at a section that the part keeps by name; the whole at one of a part that is placed. */
   z.strictObject({
     kind: z.literal('section'),
     section: idSchema,
+    at: placementPathSchema.optional(),
+    /** Of the whole: parts that are not cut, as shafts and bolts are not along their axes. */
+    uncut: uncutSchema.optional(),
     steps: cutStepsSchema.optional(),
     broken: brokenSchema,
     ...viewFields,

@@ -12,6 +12,7 @@ import {
   ownFields,
   titleBlockSchema,
   titleSchema,
+  uncutSchema,
   viewFields,
   viewSchema,
   type Mark,
@@ -19,6 +20,7 @@ import {
   type View,
 } from '../../drawing/index.ts';
 import { idSchema, type Id } from '../../records/index.ts';
+import { partAt } from '../placed.ts';
 import type { Project } from '../schema.ts';
 import { command, insert, refuse } from './command.ts';
 
@@ -33,12 +35,15 @@ export function withoutSheetsOf(draft: Project, part: Id): void {
   for (const [id, sheet] of Object.entries(draft.sheets ?? {})) if (sheet.part === part) dropSheet(draft, id);
 }
 
-/** Takes views of a section of a part off its sheets. */
+/** Takes views of a section of a part off its sheets, and off those of the whole. */
 export function withoutViewsOf(draft: Project, part: Id, section: Id): void {
+  const { assembly } = draft;
   for (const sheet of Object.values(draft.sheets ?? {}))
-    if (sheet.part === part)
-      for (const [id, view] of Object.entries(sheet.views))
-        if (view.kind === 'section') withoutSection(sheet, id, view, section);
+    for (const [id, view] of Object.entries(sheet.views)) {
+      if (view.kind !== 'section') continue;
+      const of = view.at === undefined ? sheet.part : assembly && partAt(draft, assembly, view.at);
+      if (of === part) withoutSection(sheet, id, view, section);
+    }
 }
 
 /** A view that is cut open there goes; one that only goes on there is cut as far as it still is. */
@@ -155,6 +160,7 @@ export const sheetCommands = {
         ...viewFields,
         steps: cutStepsSchema.optional(),
         broken: brokenSchema,
+        uncut: uncutSchema.optional(),
         radius: detailFields.radius.optional(),
         times: detailFields.times.optional(),
       }),
