@@ -79,6 +79,21 @@ test('a dimension is dragged, given a class of fits, and put back where there is
   await expect(mark(page, 'Distance 28 ±0.2')).toBeVisible();
 });
 
+test('a dimension is put into another view in which it can be read', async ({ page }) => {
+  const [top, cut] = ['from above', 'cut: Through the shaft'];
+  const where = async () => JSON.stringify(await mark(page, 'Distance 72').boundingBox());
+  const stands = (view: string) => picked(page).getByRole('button', { name: `stands in the view: ${view}` });
+  await mark(page, 'Distance 72').click();
+  const before = await where();
+  await stands(top).click();
+  await page.getByRole('option', { name: cut, exact: true }).click();
+  await expect(stands(cut)).toBeVisible();
+  await expect.poll(where).not.toBe(before);
+  await stands(cut).click();
+  await page.getByRole('option', { name: top, exact: true }).click();
+  await expect.poll(where).toBe(before);
+});
+
 test('what is picked offers what can be told of it; said once more it is reported', async ({ page }) => {
   const view = (await page.getByRole('button', { name: 'View from above', exact: true }).boundingBox())!;
   await page.getByRole('button', { name: 'a size', exact: true }).click();

@@ -298,6 +298,15 @@ describe('a plate with a bore', () => {
     expect(await words({ ...bore, of: [face('gone/side/a')] })).toMatch(/is gone/);
   });
 
+  test('a mark tells in which other views it could stand', async () => {
+    const others = async (mark: Mark) => (await drawn(told(plate(), [mark]))).marks['m0']!.elsewhere;
+    const thick: Mark = { kind: 'distance', view: 'front', of: [face('e/start'), face('e/end')] };
+    expect(await others(thick)).toEqual(['side']);
+    const wide: Mark = { kind: 'distance', view: 'top', of: [face('e/side/d'), face('e/side/b')] };
+    expect(await others(wide)).toEqual(['front']);
+    expect((await others(bore)).toSorted()).toEqual(['front', 'side']);
+  });
+
   test('what is picked offers what can be told of it', async () => {
     const offers = async (
       ...picked: Mark['kind'] extends never ? never : Parameters<Engine['fittingMarks']>[3][number][]

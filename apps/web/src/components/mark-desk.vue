@@ -11,6 +11,7 @@ import {
   placedExpressions,
   toleranceSchema,
   valueScope,
+  viewWords,
   type Action,
   type Mark,
   type Result,
@@ -72,6 +73,20 @@ const driven = computed(() => {
   };
 });
 
+/** The view that it stands in, and the others in which it can be read: put there it stands where there is room. */
+const views = computed(() => {
+  const { sheet, composed, sectionName } = sheets;
+  const others = composed?.marks[id.value]?.elsewhere ?? [];
+  const shown = [mark.value.view, ...others].filter(
+    (view) => sheet?.views[view] && sheet.views[view].kind !== 'corner',
+  );
+  return Object.fromEntries(shown.map((view) => [view, viewWords(sheet!.views[view]!, sheet!, sectionName)]));
+});
+const putInto = (view: string) => {
+  const { at: _, ...rest } = mark.value;
+  writing.set(id.value, { ...rest, view } as Mark);
+};
+
 const tolerance = computed(() => sized.value?.tolerance);
 const TOLERANCES = { none: 'as the general ones', even: '±', limits: 'limits', fit: 'class of ISO 286' };
 const BEGUN: Readonly<Record<string, Tolerance>> = {
@@ -98,6 +113,10 @@ const characteristics = Object.fromEntries(CHARACTERISTICS.map((name) => [name, 
       <button class="word-link text-sm font-normal" @click="writing.remove(id)">take off</button>
     </h2>
     <p class="font-mono">{{ words }}</p>
+    <p v-if="Object.keys(views).length > 1" class="text-sm">
+      <span class="text-muted">stands in the view</span>
+      <ChoiceWord class="ml-1.5" :value="mark.view" :options="views" label="stands in the view" @choose="putInto" />
+    </p>
     <p v-if="driven" class="text-sm">
       <span class="text-muted">{{
         driven.holds ? 'Changes the model:' : 'Came from this number, but shows what was made of it since:'

@@ -3,7 +3,12 @@ import { changesSince, changeWords, issuedNow, nextRevision } from './issues.ts'
 import { usualSheet } from './usual.ts';
 
 const sheet = usualSheet({ id: 'p', name: 'Plate' }, { paper: 'A4', projection: 'first' });
-const mark = (words: string) => ({ words, at: [0, 0] as const, box: { low: [0, 0], high: [1, 1] } as const });
+const mark = (words: string) => ({
+  words,
+  at: [0, 0] as const,
+  box: { low: [0, 0], high: [1, 1] } as const,
+  elsewhere: [],
+});
 const composed = (marks: Record<string, string>, looks: Record<string, string>): ComposedSheet => ({
   picture: { size: [297, 210], strokes: [], letters: [] },
   ...{ scale: '1:1', views: {}, cells: [], handles: [], findings: [], looks },

@@ -28,6 +28,8 @@ export interface ComposedMark {
   readonly at: Vec2;
   /** What its text covers, mm on paper. */
   readonly box: Box;
+  /** Other views in which it can be read too. */
+  readonly elsewhere: readonly Id[];
 }
 
 /** A part with the views that marks are read in. */
@@ -95,6 +97,7 @@ export function marked(
       return [one.id, found ? readSeen(one, found.view.eye, found.context) : fail('mark.unseen')];
     }),
   );
+  const byId = new Map(seen.map((one) => [one.id, one]));
   const drawable = seen.flatMap(({ id, mark }) => {
     const result = read.get(id)!;
     const { view, context } = contexts.get(mark.view) ?? {};
@@ -127,7 +130,10 @@ export function marked(
         const middle: Vec2 = [(text.low[0] + text.high[0]) / 2, (text.low[1] + text.high[1]) / 2];
         const at = onThing(view, middle);
         const [size] = value.tells;
-        return [id, { words: value.words, ...(size ? { amount: size.value } : {}), at, box: text }];
+        const elsewhere = [...contexts.values()].flatMap((other) =>
+          other.view !== view && readSeen(byId.get(id)!, other.view.eye, other.context).ok ? [other.view.id] : [],
+        );
+        return [id, { words: value.words, ...(size ? { amount: size.value } : {}), at, box: text, elsewhere }];
       }),
     ),
     views: new Map(drawable.map(({ id, view }) => [id, view.id])),
