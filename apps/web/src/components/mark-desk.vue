@@ -84,7 +84,7 @@ const views = computed(() => {
 });
 const putInto = (view: string) => {
   const { at: _, ...rest } = mark.value;
-  writing.set(id.value, { ...rest, view } as Mark);
+  writing.set(id.value, { ...rest, view });
 };
 
 const tolerance = computed(() => sized.value?.tolerance);

@@ -140,7 +140,7 @@ describe('what is left out', () => {
   test('a view that is folded out along the axis leaves out the same, and what changes there counts too', () => {
     const below: View = { kind: 'projected', of: 'f', beside: 'below' };
     const top = (pieces: readonly Piece[], more: object = {}) =>
-      shown('t', { ...below, ...more } as View, BESIDE_EYES.below(SIDE_EYES.front), pieces);
+      shown('t', { ...below, ...more }, BESIDE_EYES.below(SIDE_EYES.front), pieces);
     const both = breaksOf([front(bar(300), true), top(bar(300, 200))]);
     expect(both.get('f')).toEqual(both.get('t'));
     expect(both.get('t')!.x).toEqual([
