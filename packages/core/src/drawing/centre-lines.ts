@@ -12,7 +12,7 @@ import {
   type Vec2,
   type Vec3,
 } from '../math/index.ts';
-import type { Topology } from '../kernel-port/index.ts';
+import type { EdgeFacts, Topology } from '../kernel-port/index.ts';
 import { segment } from './picture.ts';
 import type { Box, Piece } from '../sketch/pieces/index.ts';
 import type { Witness } from './witness/index.ts';
@@ -25,13 +25,17 @@ interface Round {
   readonly radius: number;
 }
 
+type Circle = Extract<EdgeFacts['curve'], { form: 'circle' }>;
+
 /** Of a body all that goes round an axis: faces with a rim that is a whole circle. Roundings are none. */
 function roundsOf({ faces, edges }: Topology): Round[] {
+  const circles = new Map<string, Circle[]>();
+  for (const { faces: sides, curve } of edges)
+    if (curve.form === 'circle' && !curve.from)
+      for (const side of sides) circles.set(side, [...(circles.get(side) ?? []), curve]);
   return faces.flatMap(({ name, surface }): Round[] => {
     if (surface.form !== 'cylinder' && surface.form !== 'cone') return [];
-    const rims = edges.flatMap(({ faces: sides, curve }) =>
-      sides.includes(name) && curve.form === 'circle' && !curve.from ? [curve] : [],
-    );
+    const rims = circles.get(name) ?? [];
     if (rims.length === 0) return [];
     const { origin, axis } = surface;
     const heights = rims.map(({ centre }) => dot3(sub3(centre, origin), axis));

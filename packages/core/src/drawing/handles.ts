@@ -50,5 +50,14 @@ function standsFor(edge: EdgeFacts, { faces }: Topology, towards: Vec3): Referen
 const ROUND_STEP = 3;
 
 /** Places along an edge, near enough for the eye. */
-const tracks = ({ curve }: EdgeFacts): Vec3[] =>
-  placesAlong(curve).filter((_, k) => (curve.form !== 'circle' && curve.form !== 'ellipse') || k % ROUND_STEP === 0);
+function tracks(edge: EdgeFacts): readonly Vec3[] {
+  let known = followed.get(edge);
+  if (!known) {
+    const { curve } = edge;
+    const isRound = curve.form === 'circle' || curve.form === 'ellipse';
+    followed.set(edge, (known = placesAlong(curve).filter((_, k) => !isRound || k % ROUND_STEP === 0)));
+  }
+  return known;
+}
+/** The same in every view. */
+const followed = new WeakMap<EdgeFacts, readonly Vec3[]>();

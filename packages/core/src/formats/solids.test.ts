@@ -7,21 +7,13 @@ import { writeObj } from './obj.ts';
 import { welded, type Solid } from './solids.ts';
 import { stlVolume } from './stl.ts';
 import { movedTriangles, writeStl } from './stl.ts';
+import { BLOCK_FACES, blockCorner } from '../samples/index.ts';
 import { write3mf } from './three-mf.ts';
 
 /** A block of which each face has corners of its own, as meshes of bodies have. */
 function block(w: number, d: number, h: number): Solid['meshes'][number] {
-  const corner = (k: number) => [k & 1 ? w : 0, k & 2 ? d : 0, k & 4 ? h : 0];
-  const faces = [
-    [0, 2, 3, 1],
-    [4, 5, 7, 6],
-    [0, 1, 5, 4],
-    [2, 6, 7, 3],
-    [0, 4, 6, 2],
-    [1, 3, 7, 5],
-  ];
-  const positions = Float32Array.from(faces.flatMap((face) => face.flatMap(corner)));
-  const triangles = Uint32Array.from(faces.flatMap((_, f) => [0, 1, 2, 0, 2, 3].map((k) => 4 * f + k)));
+  const positions = Float32Array.from(BLOCK_FACES.flatMap((face) => face.flatMap((k) => blockCorner(k, [w, d, h]))));
+  const triangles = Uint32Array.from(BLOCK_FACES.flatMap((_, f) => [0, 1, 2, 0, 2, 3].map((k) => 4 * f + k)));
   return { positions, normals: new Float32Array(positions.length).fill(1), triangles };
 }
 const TURNED: Movement = [

@@ -10,5 +10,6 @@ export * from './sparse.ts';
 export * from './null-space.ts';
 export * from './orthonormal.ts';
 export * from './triangle-tree.ts';
+export * from './triple-table.ts';
 export * from './triangle-distance.ts';
 export * from './tree-distance.ts';

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
 import { write3mf, writeStl } from '../formats/index.ts';
 import { distance2, frameOn, shift3, STILL, type Frame, type Vec2 } from '../math/index.ts';
+import { BLOCK_FACES, blockCorner } from '../samples/index.ts';
 import { explain } from '../wording/index.ts';
 import {
   meshFacts,
@@ -16,18 +17,8 @@ import {
 
 /** A box from the origin, its triangles counter-clockwise from outside. */
 function box(w: number, d: number, h: number): TriangleMesh {
-  const positions = Float32Array.from(
-    [0, 1, 2, 3, 4, 5, 6, 7].flatMap((k) => [k & 1 ? w : 0, k & 2 ? d : 0, k & 4 ? h : 0]),
-  );
-  const quads = [
-    [0, 2, 3, 1],
-    [4, 5, 7, 6],
-    [0, 1, 5, 4],
-    [2, 6, 7, 3],
-    [0, 4, 6, 2],
-    [1, 3, 7, 5],
-  ];
-  const triangles = Uint32Array.from(quads.flatMap(([a, b, c, d]) => [a!, b!, c!, a!, c!, d!]));
+  const positions = Float32Array.from([0, 1, 2, 3, 4, 5, 6, 7].flatMap((k) => blockCorner(k, [w, d, h])));
+  const triangles = Uint32Array.from(BLOCK_FACES.flatMap(([a, b, c, d]) => [a, b, c, a, c, d]));
   return { positions, triangles };
 }
 const solidOf = ({ positions, triangles }: TriangleMesh) => ({ positions, triangles, normals: new Float32Array() });

@@ -1,5 +1,5 @@
 import type { Profile } from '../kernel-port/index.ts';
-import type { Frame } from '../math/index.ts';
+import type { Frame, Vec3 } from '../math/index.ts';
 import { ORIGIN_PLANES } from '../references/index.ts';
 import { filled, findRegions, Geometry, ORIGIN, type Entities, type Relations } from '../sketch/index.ts';
 
@@ -43,3 +43,15 @@ export const profile = (entities: Entities, frame: Frame = ORIGIN_PLANES.top): P
   frame,
   regions: filled(findRegions(new Geometry(entities))),
 });
+
+/** A corner of a block from the origin, of eight. */
+export const blockCorner = (k: number, [w, d, h]: Vec3): Vec3 => [(k & 1) * w, ((k >> 1) & 1) * d, ((k >> 2) & 1) * h];
+/** The corners of its faces, counter-clockwise seen from outside. */
+export const BLOCK_FACES = [
+  [0, 2, 3, 1],
+  [4, 5, 7, 6],
+  [0, 1, 5, 4],
+  [2, 6, 7, 3],
+  [0, 4, 6, 2],
+  [1, 3, 7, 5],
+] as const;

@@ -149,8 +149,15 @@ export class Curtain {
       const c = 6 * triangle;
       const low = Math.min(corners[c + 1]!, corners[c + 3]!, corners[c + 5]!);
       const high = Math.max(corners[c + 1]!, corners[c + 3]!, corners[c + 5]!);
-      const last = this.row(high);
-      for (let row = this.row(low); row <= last; row++) {
+      const [first, last] = [this.row(low), this.row(high)];
+      if (first === last) {
+        // most lie in one row: in all cells between their sides
+        const end = this.column(Math.max(corners[c]!, corners[c + 2]!, corners[c + 4]!) + EDGE * this.cell);
+        const begin = this.column(Math.min(corners[c]!, corners[c + 2]!, corners[c + 4]!) - EDGE * this.cell);
+        for (let column = begin; column <= end; column++) at(first * this.columns + column);
+        return;
+      }
+      for (let row = first; row <= last; row++) {
         const y = this.low[1] + row * this.cell;
         const [from, to] = spanOf(corners, c, y - EDGE * this.cell, y + (1 + EDGE) * this.cell);
         const end = row * this.columns + this.column(to + EDGE * this.cell);

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../math/index.ts';
+import { TripleTable, type Vec3 } from '../math/index.ts';
 import type { BodyMesh } from '../kernel-port/index.ts';
 
 /**
@@ -47,15 +47,13 @@ export function shellOf(mesh: BodyMesh): Shell {
 
 function sewn({ positions, triangles: corners, faces, edgePoints, edges }: BodyMesh): Shell {
   const points: number[] = [];
-  const byPlace = new Map<string, number>();
+  const table = new TripleTable();
+  const cell = (c: number): number => Math.floor(c / SEWN + SHIFT);
   const pointAt = (of: Float32Array, k: number): number => {
     const [x, y, z] = [of[3 * k]!, of[3 * k + 1]!, of[3 * k + 2]!];
-    const key = [x, y, z].map((c) => Math.floor(c / SEWN + SHIFT)).join(' ');
-    let point = byPlace.get(key);
-    if (point === undefined) {
-      byPlace.set(key, (point = points.length / 3));
-      points.push(x, y, z);
-    }
+    const before = table.size;
+    const point = table.numberOf(cell(x), cell(y), cell(z));
+    if (point === before) points.push(x, y, z);
     return point;
   };
   const moved = Uint32Array.from({ length: positions.length / 3 }, (_, k) => pointAt(positions, k));

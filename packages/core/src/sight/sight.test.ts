@@ -5,42 +5,34 @@ import { armsOf, bezierAt } from '../references/index.ts';
 import { Curtain } from './curtain.ts';
 import { flatCurve, flatThrough } from './flat-curve.ts';
 import { runsOf } from './runs.ts';
+import { BLOCK_FACES, blockCorner } from '../samples/index.ts';
 import { shellOf } from './shell.ts';
 import { drawnView, type Looked } from './sight.ts';
 
-const corner = (k: number, [w, d, h]: Vec3): Vec3 => [(k & 1) * w, ((k >> 1) & 1) * d, ((k >> 2) & 1) * h];
-/** The corners of the faces of a block, counter-clockwise seen from outside. */
-const FACES = [
-  [0, 2, 3, 1],
-  [4, 5, 7, 6],
-  [0, 1, 5, 4],
-  [2, 6, 7, 3],
-  [0, 4, 6, 2],
-  [1, 3, 7, 5],
-] as const;
-
 /** A block from the origin, as a kernel would tell it: patches that share no points. */
 function block(size: Vec3, movement: Movement = STILL, body = 0): Looked {
-  const at = (k: number) => corner(k, size);
-  const edges = FACES.flatMap((face, f) => face.map((from, k) => ({ f, from, to: face[(k + 1) % 4]! }))).filter(
+  const at = (k: number) => blockCorner(k, size);
+  const edges = BLOCK_FACES.flatMap((face, f) => face.map((from, k) => ({ f, from, to: face[(k + 1) % 4]! }))).filter(
     ({ from, to }) => from < to,
   );
   const facts = edges.map(({ f, from, to }): EdgeFacts => {
-    const other = FACES.findIndex((face, k) => k !== f && face.includes(from as never) && face.includes(to as never));
+    const other = BLOCK_FACES.findIndex(
+      (face, k) => k !== f && face.includes(from as never) && face.includes(to as never),
+    );
     const curve: SpaceCurve = { form: 'line', from: at(from), to: at(to) };
     return { name: `${f}|${other}`, faces: [`${f}`, `${other}`], curve, length: 1, middle: at(from), turn: 'outer' };
   });
   const mesh: BodyMesh = {
-    positions: Float32Array.from(FACES.flatMap((face) => face.flatMap((k) => at(k)))),
+    positions: Float32Array.from(BLOCK_FACES.flatMap((face) => face.flatMap((k) => at(k)))),
     normals: new Float32Array(72),
-    triangles: Uint32Array.from(FACES.flatMap((_, f) => [0, 1, 2, 0, 2, 3].map((k) => 4 * f + k))),
-    faces: FACES.map((_, f) => ({ name: `${f}`, start: 6 * f, count: 6 })),
+    triangles: Uint32Array.from(BLOCK_FACES.flatMap((_, f) => [0, 1, 2, 0, 2, 3].map((k) => 4 * f + k))),
+    faces: BLOCK_FACES.map((_, f) => ({ name: `${f}`, start: 6 * f, count: 6 })),
     edgePoints: Float32Array.from(edges.flatMap(({ from, to }) => [...at(from), ...at(to)])),
     edges: facts.map(({ name }, k) => ({ name, start: 2 * k, count: 2 })),
   };
   const topology: Topology = {
     name: 'b',
-    faces: FACES.map((face, f) => {
+    faces: BLOCK_FACES.map((face, f) => {
       const [a, b, c] = [at(face[0]), at(face[1]), at(face[2])];
       const [u, v] = [b.map((x, i) => x - a[i]!), c.map((x, i) => x - a[i]!)] as [number[], number[]];
       const n: Vec3 = [u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!];

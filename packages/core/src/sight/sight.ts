@@ -74,11 +74,9 @@ function sightOf(looked: Looked, eye: Frame): Sight {
   const shell = shellOf(looked.mesh);
   const toEye = followedBy(looked.movement, fromTo3(eye, ORIGIN_PLANES.top));
   const points = new Float64Array(shell.points.length);
-  for (let k = 0; k < points.length; k += 3)
-    for (let i = 0; i < 3; i++) {
-      const [a, b, c, d] = toEye[i]!;
+  for (const [i, [a, b, c, d]] of toEye.entries())
+    for (let k = 0; k < points.length; k += 3)
       points[k + i] = a * shell.points[k]! + b * shell.points[k + 1]! + c * shell.points[k + 2]! + d;
-    }
   return { ...looked, shell, toEye, points };
 }
 
@@ -86,10 +84,15 @@ function sightOf(looked: Looked, eye: Frame): Sight {
 function sizeOf(sights: readonly Sight[]): number {
   const [low, high] = [Array<number>(3).fill(Infinity), Array<number>(3).fill(-Infinity)];
   for (const { points } of sights)
-    points.forEach((c, k) => {
-      low[k % 3] = Math.min(low[k % 3]!, c);
-      high[k % 3] = Math.max(high[k % 3]!, c);
-    });
+    for (let i = 0; i < 3; i++) {
+      let [least, most] = [low[i]!, high[i]!];
+      for (let k = i; k < points.length; k += 3) {
+        const c = points[k]!;
+        if (c < least) least = c;
+        if (c > most) most = c;
+      }
+      [low[i], high[i]] = [least, most];
+    }
   return low[0] === Infinity ? 0 : Math.hypot(...low.map((c, k) => high[k]! - c));
 }
 
@@ -126,18 +129,22 @@ function tracksOf(sight: Sight, size: number): SortedTrack[] {
     );
     return onceEach(tracks).map((track) => ({ face: name, track, sort: 'outline' as const }));
   });
+  const endsOn = new Map<string, Vec3[]>();
+  for (const { face, track } of outlines) {
+    const known = endsOn.get(face);
+    if (known) known.push(...ends(track));
+    else endsOn.set(face, [...ends(track)]);
+  }
   const risers = risersOf(sight);
   const edges = topology.edges.flatMap((edge): SortedTrack[] => {
     const along = alongEdge(sight, edge);
     if (!along || edge.faces.some((face) => risers.has(face))) return [];
     const curve = flatCurve(along.curve);
-    const ends = outlines.flatMap(({ face, track: { places } }) =>
-      edge.faces.includes(face) ? [places[0]!, places.at(-1)!] : [],
-    );
+    const ended = edge.faces.flatMap((face) => endsOn.get(face) ?? []);
     const track = (sort: DrawnLine['sort'], places: readonly Vec3[]): SortedTrack => ({
       sort,
       track: { places, curve },
-      turns: ends.flatMap((end) => passedAt(places, end, FINE * size)),
+      turns: ended.flatMap((end) => passedAt(places, end, FINE * size)),
     });
     if (edge.turn !== 'smooth') return [track('sharp', along.places)];
     const { line, places } = along;
@@ -236,7 +243,8 @@ function turnsOf({ shell, points }: Sight): {
   readonly atEdges: ReadonlySet<number>;
 } {
   const { triangles, meetings, faceOf, lineAt } = shell;
-  const front = Array.from({ length: triangles.length / 3 }, (_, k) => isFront(points, triangles, 3 * k));
+  const front = new Uint8Array(triangles.length / 3);
+  for (let k = 0; k < front.length; k++) front[k] = isFront(points, triangles, 3 * k) ? 1 : 0;
   const byFace = new Map<number, Pair[]>();
   const atEdges = new Set<number>();
   for (let k = 0; k < meetings.length; k += 4) {

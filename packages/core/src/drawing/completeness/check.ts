@@ -143,8 +143,11 @@ function placedIn(
     if (!read.ok) continue;
     // what it tells is the same in every view
     if (!best && isSaid(read.value.tells)) return undefined;
+    // the least that it can come to; whether things are seen is the dear question
+    const least = costOf(made, held) + k * 0.01;
+    if (best && least >= best.cost) continue;
     const hidden = held.filter((one) => !view.isSeen(one)).length;
-    const cost = 10 * Math.min(hidden, 3) + costOf(made, held) + k * 0.01;
+    const cost = 10 * Math.min(hidden, 3) + least;
     if (!best || cost < best.cost) best = { mark: made, read: read.value, cost };
   }
   return best;
