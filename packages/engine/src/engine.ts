@@ -5,7 +5,6 @@ import {
   fail,
   followedBy,
   locate,
-  meshSection,
   ok,
   placedParts,
   stepKind,
@@ -405,7 +404,7 @@ export class Engine {
     const plane = planeOf(options.before);
     const over = planeOf(options.sketch);
     const crossings = plane && before ? before.flatMap((body) => this.survey.crossing(body, plane)) : [];
-    const underlay = over ? site.meshes.flatMap(({ mesh }) => meshSection(mesh, over)) : [];
+    const underlay = over ? site.meshes.flatMap((laid) => this.files.crossed(laid, over)) : [];
     const meshes = site.meshes.map((laid) => withoutKnown(laid, options.known));
     return {
       model: { id, steps, sketches, datums, sections, signs, bodies, earlier, crossings, meshes, underlay },

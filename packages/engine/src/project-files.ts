@@ -1,10 +1,12 @@
 import {
   fail,
   meshFacts,
+  meshSection,
   movedMesh,
   ok,
   readMesh,
   type FileRecord,
+  type Frame,
   type Id,
   type Issue,
   type Kernel,
@@ -13,6 +15,7 @@ import {
   type MeshFile,
   type Result,
   type TriangleMesh,
+  type Vec2,
 } from '@helb/core';
 
 /** The bytes of a file of a project, or why there are none: a reason in words, or none. */
@@ -38,6 +41,11 @@ const MOST_MESHES = 8;
 export class ProjectFiles {
   private readonly read = new Map<string, Result<MeshFile>>();
   private readonly laid = new Map<string, Required<Omit<LaidMesh, 'step'>>>();
+
+  private readonly sections = new WeakMap<
+    TriangleMesh,
+    { readonly key: string; readonly lines: readonly (readonly Vec2[])[] }
+  >();
 
   constructor(
     private readonly source: FileSource,
@@ -68,6 +76,14 @@ export class ProjectFiles {
     }
     keep(this.laid, key, laid);
     return ok({ step, ...laid });
+  }
+
+  /** Where a plane crosses what is laid, in its x and y; kept while neither moves. */
+  crossed({ mesh }: Pick<Required<LaidMesh>, 'mesh'>, plane: Frame): readonly (readonly Vec2[])[] {
+    const key = JSON.stringify(plane);
+    let known = this.sections.get(mesh);
+    if (known?.key !== key) this.sections.set(mesh, (known = { key, lines: meshSection(mesh, plane) }));
+    return known.lines;
   }
 
   private async meshOf(file: FileRecord): Promise<Result<MeshFile>> {

@@ -1,4 +1,4 @@
-import { USUAL_BLOCK, usualSheet, usualWhole, viewWords, withField, type Mark } from '../drawing/index.ts';
+import { USUAL_BLOCK, usualSheet, usualWhole, viewWords, withField, type Mark, type View } from '../drawing/index.ts';
 import { loadProject, writeProject, parseProject } from './load.ts';
 import { perform, type Action } from './perform.ts';
 import { ProjectScript } from './script.ts';
@@ -167,8 +167,11 @@ describe('a sheet of the whole', () => {
     const script = added().do('view.set', { sheet: 'w', view: 'corner', fields: { apart: 0.7, numbered: undefined } });
     expect(script.project.sheets!['w']!.views['corner']).toEqual({ kind: 'corner', apart: 0.7 });
     expect(parseProject(writeProject(script.project))).toEqual({ ok: true, value: script.project });
+    const cut: View = { kind: 'section', section: 'cut', at: 'x', uncut: ['p', 'q'] };
+    script.do('view.add', { sheet: 'w', id: 'a', view: cut });
     script.do('part.remove', { id: 'p' });
     expect(script.project.sheetOrder).toEqual(['w']);
+    expect(script.project.sheets!['w']!.views['a']).toEqual({ ...cut, uncut: ['q'] });
   });
 
   test('has no sections and no sizes; a part is neither drawn apart nor numbered', () => {

@@ -51,6 +51,8 @@ describe('how a view lies on paper', () => {
     expect(onPaper(placing, [20, 0])).toEqual([20, 0]);
     expect(onPaper(placing, [120, 0])).toEqual([20 + BREAK_GAP, 0]);
     expect(onPaper(placing, [140, 0])).toEqual([30 + BREAK_GAP, 0]);
+    // smaller than the gap nothing is won by it
+    expect(onPaper({ ...placing, factor: 0.02, at: [0, 0] }, [140, 0])[0]).toBeCloseTo(2.8, 9);
     expect(closedBox({ low: [0, 0], high: [140, 8] }, placing.breaks)).toEqual({ low: [0, 0], high: [40, 8] });
   });
 });

@@ -25,9 +25,11 @@ export const BREAK_GAP = 3;
 
 const AXES = ['x', 'y'] as const;
 
-/** The stretches that are left out along an axis, where they would lie on paper. */
+/** The stretches that are left out along an axis, where they would lie on paper; what is no longer there than the gap stays. */
 export const stretchesOn = ({ factor, at, breaks }: Placing, axis: 0 | 1): Stretch[] =>
-  (breaks?.[AXES[axis]] ?? []).map(([from, to]) => [from * factor + at[axis], to * factor + at[axis]]);
+  (breaks?.[AXES[axis]] ?? [])
+    .filter(([from, to]) => (to - from) * factor > BREAK_GAP)
+    .map(([from, to]) => [from * factor + at[axis], to * factor + at[axis]]);
 
 /** A place along an axis of the paper after what is left out is closed up: the stretch itself becomes the gap. */
 export const closedUp = (stretches: readonly Stretch[], c: number): number =>

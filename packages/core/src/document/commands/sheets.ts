@@ -30,9 +30,13 @@ const sheetIn = (draft: Project, id: Id): Sheet => draft.sheets?.[id] ?? refuse(
 const markIn = (sheet: Sheet, id: Id): Mark => sheet.marks?.[id] ?? refuse('mark.unknown', { id });
 const viewIn = (sheet: Sheet, id: Id): View => sheet.views[id] ?? refuse('view.unknown', { id });
 
-/** Takes the sheets away that a part is drawn on. */
+/** Takes the sheets away that a part is drawn on; on others it is not left whole any more. */
 export function withoutSheetsOf(draft: Project, part: Id): void {
-  for (const [id, sheet] of Object.entries(draft.sheets ?? {})) if (sheet.part === part) dropSheet(draft, id);
+  for (const [id, sheet] of Object.entries(draft.sheets ?? {})) {
+    if (sheet.part === part) dropSheet(draft, id);
+    for (const view of Object.values(sheet.views))
+      if ('uncut' in view && view.uncut) view.uncut = view.uncut.filter((one) => one !== part);
+  }
 }
 
 /** Takes views of a section of a part off its sheets, and off those of the whole. */
