@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { formatAmount } from '@helb/core';
+import { formatAmount, type Id } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 
 /** Triangles that are laid under the part: how large they are, and whether they are closed. */
 const bench = useBench();
 const model = useModel();
+
+/** The unit that its step tells, or the one of the file. */
+const unitOf = (step: Id) => (bench.part?.steps[step] as { unit?: string } | undefined)?.unit ?? 'file';
 
 const meshes = computed(() =>
   (model.built?.part === bench.partId ? (model.built?.meshes ?? []) : []).map(({ step, named, facts }) => {
@@ -16,8 +19,8 @@ const meshes = computed(() =>
       name: bench.part?.steps[step]?.name ?? step,
       count: `${formatAmount(triangles, 0)} triangles`,
       size: `${box.high.map((high, k) => formatAmount(high - box.low[k]!, 2)).join(' × ')} mm`,
-      whole: volume === undefined ? `open at ${loose} edges` : `closed, ${formatAmount(volume, 1)} mm³`,
-      isUnsure: !named && (bench.part?.steps[step] as { unit?: string } | undefined)?.unit === undefined,
+      whole: volume === undefined ? `open at ${loose} ${loose === 1 ? 'edge' : 'edges'}` : `closed, ${formatAmount(volume, 1)} mm³`,
+      isUnsure: !named && unitOf(step) === 'file',
     };
   }),
 );
