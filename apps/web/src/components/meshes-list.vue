@@ -19,7 +19,10 @@ const meshes = computed(() =>
       name: bench.part?.steps[step]?.name ?? step,
       count: `${formatAmount(triangles, 0)} triangles`,
       size: `${box.high.map((high, k) => formatAmount(high - box.low[k]!, 2)).join(' × ')} mm`,
-      whole: volume === undefined ? `open at ${loose} ${loose === 1 ? 'edge' : 'edges'}` : `closed, ${formatAmount(volume, 1)} mm³`,
+      whole:
+        volume === undefined
+          ? `open at ${loose} ${loose === 1 ? 'edge' : 'edges'}`
+          : `closed, ${formatAmount(volume, 1)} mm³`,
       isUnsure: !named && unitOf(step) === 'file',
     };
   }),
