@@ -1,6 +1,8 @@
+import { emptyAssembly, placementOf, type Placement } from '../assembly/index.ts';
 import { USUAL_BLOCK, usualSheet, usualWhole, viewWords, withField, type Mark, type View } from '../drawing/index.ts';
 import { loadProject, writeProject, parseProject } from './load.ts';
 import { perform, type Action } from './perform.ts';
+import { placedSection, placedSections } from './placed.ts';
 import { ProjectScript } from './script.ts';
 
 const begun = () => {
@@ -222,4 +224,30 @@ describe('what is written into views', () => {
     const lost = { ...kept, sheets: { s: { ...kept.sheets!['s']!, markOrder: [] } } };
     expect(loadProject(lost)).toMatchObject({ ok: false, issue: { code: 'project.order' } });
   });
+});
+
+test('sections of what is placed are found in groups too, each called by the way to its part', () => {
+  const { project } = begun();
+  const placed = (of: Placement['of'], name: string): Placement => ({ ...placementOf(name, { part: 'p' }), of });
+  const inner = { ...emptyAssembly(), placements: { x: placed({ part: 'p' }, 'Inner') } };
+  const whole = {
+    ...project,
+    groups: { g: { name: 'Pair', ...inner } },
+    assembly: {
+      ...emptyAssembly(),
+      placements: { a: placed({ part: 'p' }, 'One'), b: placed({ group: 'g', stiff: true }, 'Two') },
+    },
+  };
+  const found = placedSections(whole);
+  expect(found).toEqual([
+    { at: 'a', section: 'cut' },
+    { at: 'b/x', section: 'cut' },
+  ]);
+  expect(found.map(({ at, section }) => placedSection(whole, section, at))).toEqual([
+    'Middle of One',
+    'Middle of Two · Inner',
+  ]);
+  expect(placedSection(whole, 'gone', 'a')).toBe('? of One');
+  expect(placedSection(whole, 'cut', 'nowhere')).toBe('? of ?');
+  expect(placedSections(project)).toEqual([]);
 });
