@@ -119,6 +119,7 @@ describe('inspect', () => {
       'from',
       'inertia_g_mm2',
       'mass_g',
+      'meshes',
       'name',
       'sections',
       'sketches',

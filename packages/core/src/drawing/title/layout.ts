@@ -38,7 +38,7 @@ export function fieldsLeft({ rows }: TitleBlock): FieldName[] {
 
 type Rows = TitleBlock['rows'];
 const changed = (block: TitleBlock, change: (rows: Rows) => void): TitleBlock => {
-  const rows = structuredClone(block.rows);
+  const rows = block.rows.map(({ high, cells }) => ({ high, cells: [...cells] }));
   change(rows);
   return { rows: rows.filter(({ cells }) => cells.length > 0) };
 };
