@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { stlVolume } from '@helb/core';
+import { stlVolume } from '@helb/core/samples';
 import { expect, test } from './house.ts';
 import { stepVolume } from './step-volume.ts';
 

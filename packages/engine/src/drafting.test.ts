@@ -1,7 +1,7 @@
 import {
   explain,
   perform,
-  placedSection,
+  placedSectionName,
   placedSections,
   ProjectScript,
   scaleFactor,
@@ -319,7 +319,7 @@ describe('the whole', () => {
     // with its section the view goes
     expect(blocks().do('section.remove', { part: 'a', section: 'mid' }).project.sheets!['d']!.viewOrder).toEqual([]);
     const named = placedSections(blocks().project).map(({ at, section }) =>
-      placedSection(blocks().project, section, at),
+      placedSectionName(blocks().project, section, at),
     );
     expect(named).toEqual(['Middle of One', 'Across of Two']);
   });

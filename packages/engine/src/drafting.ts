@@ -31,7 +31,6 @@ import {
   type Id,
   type Issue,
   type Kernel,
-  type Looked,
   type NameOf,
   type Part,
   type Project,
@@ -44,8 +43,7 @@ import {
   type Sheet,
   type View,
 } from '@helb/core';
-import { SHOWN } from './fineness.ts';
-import { openedBodies } from './opening.ts';
+import { openedBodies, wholeBody } from './opening.ts';
 import type { Site } from './site.ts';
 import type { Survey } from './survey.ts';
 import type { Subject, SubjectBody } from './subject.ts';
@@ -182,7 +180,7 @@ export class Drafting {
       await pause();
       const looked = cut
         ? openedBodies(this.kernel, this.survey, bodies, cut.line, cut.uncut)
-        : ok(bodies.map((body, k) => this.looked(body, k)));
+        : ok(bodies.map((body, k) => wholeBody(this.survey, body, k)));
       seen = looked.ok ? ok(drawnView(looked.value, eye)) : looked;
     }
     // the one that was asked for last goes last
@@ -190,11 +188,6 @@ export class Drafting {
     this.seen.set(key, seen);
     if (this.seen.size > MOST_VIEWS) this.seen.delete(this.seen.keys().next().value!);
     return seen;
-  }
-
-  private looked({ handle, movement, signs }: SubjectBody, body: number): Looked {
-    const { mesh, topology } = this.survey.describe(handle, { mesh: SHOWN });
-    return { topology: topology!, mesh: mesh!, movement, body, signs };
   }
 }
 

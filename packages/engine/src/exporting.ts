@@ -1,6 +1,6 @@
 import {
   fail,
-  movedTriangles,
+  movedMesh,
   ok,
   PART_COLOURS,
   STILL,
@@ -46,9 +46,7 @@ const WRITERS: Readonly<Record<Exclude<FileFormat, 'step'>, Writer>> = {
   obj: (title, solids) => text(writeObj(title, solids)),
   stl: (title, solids) =>
     writeStl(
-      solids.flatMap(({ meshes, places }) =>
-        places.flatMap(({ at }) => meshes.map((mesh) => movedTriangles(mesh, at))),
-      ),
+      solids.flatMap(({ meshes, places }) => places.flatMap(({ at }) => meshes.map((mesh) => movedMesh(mesh, 1, at)))),
       title,
     ),
 };

@@ -52,8 +52,7 @@ export function openedBodies(
     const looked: Looked[] = [];
     for (const [body, { handle, movement, part, signs }] of bodies.entries()) {
       if (uncut.has(part)) {
-        const { mesh, topology } = survey.describe(handle, { mesh: SHOWN });
-        looked.push({ topology: topology!, mesh: mesh!, movement, body, signs });
+        looked.push(wholeBody(survey, bodies[body]!, body));
         continue;
       }
       const tool = toolsFor(movement);
@@ -74,6 +73,12 @@ export function openedBodies(
   } finally {
     made.forEach((one) => kernel.release(one));
   }
+}
+
+/** A body as it is, to be looked at. */
+export function wholeBody(survey: Survey, { handle, movement, signs }: SubjectBody, body: number): Looked {
+  const { mesh, topology } = survey.describe(handle, { mesh: SHOWN });
+  return { topology: topology!, mesh: mesh!, movement, body, signs };
 }
 
 const openedFaces = ({ faces }: Topology): ReadonlySet<string> =>

@@ -3,7 +3,7 @@ import {
   fail,
   movedFrame,
   ok,
-  placedSection,
+  placedSectionName,
   STILL,
   type BodyHandle,
   type Box3,
@@ -98,7 +98,7 @@ export function wholeSubject(
       const plane = planeIn(project.parts[member.part]!, section, site);
       return plane.ok ? ok(movedFrame(plane.value, memberPose(member, rest))) : plane;
     },
-    sectionName: (section, at) => placedSection(project, section, at),
+    sectionName: (section, at) => placedSectionName(project, section, at),
     parts: rows,
   };
 }

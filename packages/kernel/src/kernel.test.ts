@@ -5,12 +5,12 @@ import {
   ORIGIN_PLANES,
   curveWords,
   surfaceWords,
-  stlVolume,
   writeStl,
   type BodyHandle,
   type Entity,
   type Result,
 } from '@helb/core';
+import { stlVolume } from '@helb/core/samples';
 import type { OpenCascadeKernel } from './kernel.ts';
 import { startKernelInNode } from './node.ts';
 

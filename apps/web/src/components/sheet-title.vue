@@ -34,5 +34,6 @@ const cells = computed(() => {
     :aria-pressed="isPicked"
     @pointerdown.stop.prevent="sheets.cell = { ...at }"
     @keydown.enter="sheets.cell = { ...at }"
+    @keydown.space.prevent="sheets.cell = { ...at }"
   />
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
-import { cellIn, keyOf, labelOf, ok, TITLE_LIMITS, WRITTEN, type Cell, type WrittenName } from '@helb/core';
+import { cellIn, keyOf, labelOf, linesIn, ok, TITLE_LIMITS, WRITTEN, type Cell, type WrittenName } from '@helb/core';
 import { useSheets } from '../stores/sheets.ts';
 import TitleLayout from './title-layout.vue';
 import TypedField from './typed-field.vue';
@@ -8,46 +8,51 @@ import TypedField from './typed-field.vue';
 /** What is written into the title block of this sheet; and how the title blocks of all sheets are laid out. */
 const sheets = useSheets();
 
+/** A field that this sheet writes. */
 interface Written {
   readonly key: string;
   readonly label: string;
   readonly value: string;
   readonly example: string;
   readonly most: number;
+  /** Is there room for several lines? */
+  readonly lines: boolean;
   readonly write: (text: string) => boolean;
 }
 const isWritten = (name: string): name is WrittenName => name in WRITTEN;
-function writtenIn(cell: Cell): Written[] {
+function writtenIn(cell: Cell, high: number): Written[] {
   const { title } = sheets.sheet!;
   const base = { key: keyOf(cell), label: labelOf(cell) };
   if ('own' in cell) {
-    const write = (text: string) => sheets.write({ own: { [cell.own]: text } });
     const { own, words = '' } = cell;
-    return [{ ...base, value: title.own?.[own] ?? '', example: words, most: TITLE_LIMITS.words, write }];
+    const [value, most, lines] = [title.own?.[own] ?? '', TITLE_LIMITS.words, linesIn(high) > 1];
+    return [{ ...base, value, example: words, most, lines, write: (text) => sheets.write({ own: { [own]: text } }) }];
   }
   const { field } = cell;
   if (!isWritten(field)) return [];
   const write = (text: string) => sheets.write({ [field]: text || undefined });
-  return [{ ...base, value: title[field] ?? '', example: WRITTEN[field].example, most: 60, write }];
+  return [{ ...base, value: title[field] ?? '', example: WRITTEN[field].example, most: 60, lines: false, write }];
 }
-const fields = computed(() => sheets.block.rows.flatMap(({ cells }) => cells.flatMap(writtenIn)));
-
-function change({ write }: Written) {
-  return (text: string) => {
+const fields = computed(() =>
+  sheets.block.rows.flatMap(({ high, cells }) => cells.flatMap((cell) => writtenIn(cell, high))),
+);
+const change =
+  ({ write }: Written) =>
+  (text: string) => {
     write(text);
     return ok(undefined);
   };
-}
 
-// a field that is pressed on the paper is written into
+// a field that is pressed on the paper is written into, or shown while it is laid out
 const list = ref<HTMLElement>();
 watch(
   () => sheets.cell,
   async (at) => {
     const cell = at && cellIn(sheets.block, at);
-    if (!cell || sheets.layingOut) return;
+    if (!cell) return;
     await nextTick();
-    list.value?.querySelector<HTMLElement>(`[data-field="${keyOf(cell)}"]`)?.focus();
+    if (sheets.layingOut) list.value?.querySelector('[role=group]')?.scrollIntoView({ block: 'nearest' });
+    else list.value?.querySelector<HTMLElement>(`[data-field="${keyOf(cell)}"]`)?.focus();
   },
 );
 </script>
@@ -74,6 +79,7 @@ watch(
         :label="field.label"
         :placeholder="field.example"
         :most="field.most"
+        :lines="field.lines"
         :change="change(field)"
       />
     </label>

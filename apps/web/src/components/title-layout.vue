@@ -35,6 +35,16 @@ const isAt = (row: number, k: number) => at.value?.row === row && at.value.cell 
 function set(block: TitleBlock, next?: CellAt) {
   if (sheets.layOut(block) && next) sheets.cell = next;
 }
+const HEIGHTS = [
+  { words: 'higher', by: 1 },
+  { words: 'lower', by: -1 },
+] as const;
+/** A row higher or lower, where it can be. */
+function heightened(row: number, by: number): TitleBlock | undefined {
+  const { high } = sheets.block.rows[row]!;
+  const next = withHeight(sheets.block, row, high + by);
+  return next.rows[row]!.high === high ? undefined : next;
+}
 const changed = (next: Cell) => set(withCell(sheets.block, at.value!, next));
 
 /** Called as usual again where nothing is typed. */
@@ -70,9 +80,10 @@ const choices = computed(() => ({
 function add(row: number, choice: string) {
   if (!choice) return;
   const next: Cell =
-    choice === OWN ? { own: newId('field'), label: 'Owner', share: 4 } : { field: choice as FieldName, share: 4 };
+    choice === OWN ? { own: newId('field'), label: 'Field', share: 4 } : { field: choice as FieldName, share: 4 };
   const made = withField(sheets.block, row, next);
-  set(made.block, made.at);
+  if (made) set(made.block, made.at);
+  else sheets.message = 'The title block is full: take a field off, or make a row lower.';
 }
 function takeOff() {
   set(withoutCell(sheets.block, at.value!));
@@ -108,20 +119,14 @@ const isLast = computed(() => sheets.block.rows.length === 1 && sheets.block.row
         <p class="text-muted mt-0.5">
           {{ line.high }} mm high
           <button
-            class="word-link ml-1"
-            :disabled="line.high >= TITLE_LIMITS.high"
-            :aria-label="`Row ${row + 1} higher`"
-            @click="set(withHeight(sheets.block, row, line.high + 1))"
-          >
-            higher
-          </button>
-          <button
+            v-for="{ words, by } in HEIGHTS"
+            :key="words"
             class="word-link ml-1.5"
-            :disabled="line.high <= TITLE_LIMITS.low"
-            :aria-label="`Row ${row + 1} lower`"
-            @click="set(withHeight(sheets.block, row, line.high - 1))"
+            :disabled="!heightened(row, by)"
+            :aria-label="`Row ${row + 1} ${words}`"
+            @click="set(heightened(row, by)!)"
           >
-            lower
+            {{ words }}
           </button>
         </p>
       </li>

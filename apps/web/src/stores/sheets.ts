@@ -4,7 +4,7 @@ import {
   explain,
   onThing,
   partAt,
-  placedSection,
+  placedSectionName,
   usualSheet,
   usualWhole,
   USUAL_BLOCK,
@@ -66,7 +66,7 @@ export const useSheets = defineStore('sheets', () => {
     return of === undefined ? undefined : store.project!.parts[of];
   });
   const sectionName = (section: Id, at?: string): string =>
-    at === undefined ? (part.value?.sections?.[section]?.name ?? '?') : placedSection(store.project!, section, at);
+    at === undefined ? (part.value?.sections?.[section]?.name ?? '?') : placedSectionName(store.project!, section, at);
 
   /** The part of which a section is: the one that is drawn, or one that is placed. */
   function cutPart(at: string | undefined): Part | undefined {

@@ -18,7 +18,7 @@ export function drawSheets(script: ProjectScript, parts: Readonly<Record<'bracke
   const half = sectionOf(knob, 'Right of the middle', 'right', true);
   // whose the drawings are stands on all of them
   const owner = { own: 'owner', label: 'Owner', words: 'Village seed library', share: 6 };
-  script.do('sheet.block', { block: withField(USUAL_BLOCK, 0, owner).block });
+  script.do('sheet.block', { block: withField(USUAL_BLOCK, 0, owner)!.block });
   const title = { drawn: 'seed library', date: '2026-11', revision: 'A', tolerance: 'ISO 2768-mK' };
   const sheetOf = (part: Id, views: Readonly<Record<Id, View>>) => {
     const { name } = script.project.parts[part]!;

@@ -19,18 +19,22 @@ function wrongSubject({ name, part: id, views, marks }: Sheet, parts: Project['p
   if (id === undefined && Object.keys(marks ?? {}).length > 0) return issue('sheet.whole', { name });
   const sections = part?.sections ?? {};
   for (const view of Object.values(views)) {
-    if (part && (view.apart !== undefined || view.numbered !== undefined)) return issue('sheet.apart', { name });
-    const isOfPlaced = view.kind === 'section' && view.at !== undefined;
-    if (part && isOfPlaced) return issue('sheet.apart', { name });
-    if (!isOfPlaced && sectionsIn(view).some((section) => !Object.hasOwn(sections, section)))
+    if (part && isOfWhole(view)) return issue('sheet.apart', { name });
+    if (sectionsIn(view).some((section) => !Object.hasOwn(sections, section)))
       return issue('sheet.section', { name, part: part?.name ?? 'the whole' });
   }
   return undefined;
 }
 
-/** The sections that a view is cut open at. */
+/** Is it what only a view of the whole can be? */
+const isOfWhole = (view: View): boolean =>
+  view.apart !== undefined ||
+  view.numbered !== undefined ||
+  (view.kind === 'section' && (view.at !== undefined || view.uncut !== undefined));
+
+/** The sections of what is drawn that a view is cut open at; those of parts that are placed are looked for where it is drawn. */
 const sectionsIn = (view: View): readonly Id[] =>
-  view.kind === 'section'
+  view.kind === 'section' && view.at === undefined
     ? [view.section, ...(view.steps ?? []).flatMap(({ at, section }) => (section === undefined ? [at] : [at, section]))]
     : [];
 

@@ -68,7 +68,7 @@ export function placedSections({ assembly, groups = {}, parts }: Project): { at:
 }
 
 /** What a section of a part that is placed is called: "Through the shaft of Bearing". */
-export function placedSection(project: Project, section: Id, at: string | undefined): string {
+export function placedSectionName(project: Project, section: Id, at: string | undefined): string {
   const part = at === undefined || !project.assembly ? undefined : partAt(project, project.assembly, at);
   const name = part === undefined ? undefined : project.parts[part]?.sections?.[section]?.name;
   return `${name ?? '?'} of ${(at !== undefined && namesAlong(project, at)) || '?'}`;

@@ -2,7 +2,7 @@ import { emptyAssembly, placementOf, type Placement } from '../assembly/index.ts
 import { USUAL_BLOCK, usualSheet, usualWhole, viewWords, withField, type Mark, type View } from '../drawing/index.ts';
 import { loadProject, writeProject, parseProject } from './load.ts';
 import { perform, type Action } from './perform.ts';
-import { placedSection, placedSections } from './placed.ts';
+import { placedSectionName, placedSections } from './placed.ts';
 import { ProjectScript } from './script.ts';
 
 const begun = () => {
@@ -79,7 +79,7 @@ test('views are called by where they are seen from', () => {
 
 describe('title blocks', () => {
   const owner = { own: 'owner', label: 'Owner', words: 'the village', share: 4 };
-  const { block } = withField(USUAL_BLOCK, 0, owner);
+  const { block } = withField(USUAL_BLOCK, 0, owner)!;
   const laidOut = () => begun().do('sheet.block', { block });
 
   test('are laid out for all sheets, and as usual again', () => {
@@ -185,6 +185,11 @@ describe('a sheet of the whole', () => {
     expect(refusal(added(), { command: 'mark.add', input: { sheet: 'w', id: 'm', mark } } as Action)).toBe(
       'sheet.whole',
     );
+    const placed = { ...cut, at: 'x' };
+    for (const view of [placed, { ...cut, uncut: ['p'] }])
+      expect(refusal(begun(), { command: 'view.add', input: { sheet: 's', id: 'a', view } } as Action)).toBe(
+        'sheet.apart',
+      );
     for (const fields of [{ apart: 0.5 }, { numbered: true }])
       expect(refusal(added(), { command: 'view.set', input: { sheet: 's', view: 'corner', fields } })).toBe(
         'sheet.apart',
@@ -243,11 +248,11 @@ test('sections of what is placed are found in groups too, each called by the way
     { at: 'a', section: 'cut' },
     { at: 'b/x', section: 'cut' },
   ]);
-  expect(found.map(({ at, section }) => placedSection(whole, section, at))).toEqual([
+  expect(found.map(({ at, section }) => placedSectionName(whole, section, at))).toEqual([
     'Middle of One',
     'Middle of Two · Inner',
   ]);
-  expect(placedSection(whole, 'gone', 'a')).toBe('? of One');
-  expect(placedSection(whole, 'cut', 'nowhere')).toBe('? of ?');
+  expect(placedSectionName(whole, 'gone', 'a')).toBe('? of One');
+  expect(placedSectionName(whole, 'cut', 'nowhere')).toBe('? of ?');
   expect(placedSections(project)).toEqual([]);
 });

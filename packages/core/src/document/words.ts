@@ -32,7 +32,8 @@ export const documentWords: Words = {
   'sheet.unknown': (f) => `There is no sheet ${f['id']} any more.`,
   'sheet.many': (f) => `A project has at most ${f['most']} sheets: remove one first.`,
   'sheet.whole': (f) => `"${f['name']}" shows the whole: sizes are written on the sheets of its parts.`,
-  'sheet.apart': (f) => `"${f['name']}" shows one part: only the whole is taken apart and numbered.`,
+  'sheet.apart': (f) =>
+    `"${f['name']}" shows one part: only the whole is drawn apart, numbered, and cut at parts that are placed.`,
   'detail.radius': () => 'Type how far the detail reaches round its middle, in mm: 0.01 to 100000.',
   'view.fields': () => 'This kind of view can not be set so: add another view.',
   'sheet.unseen-view': (f) => `The view “${f['view']}” can not be drawn. ${f['reason']}`,

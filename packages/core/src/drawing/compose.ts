@@ -12,7 +12,7 @@ import { laidOut, type LaidView } from './layout.ts';
 import { marked, type ComposedMark, type MarkedSheet, type MarkedView, type Scene, type SeenMark } from './marked.ts';
 import { PAPERS, paperSize, withinFrame } from './papers.ts';
 import { besideList, partsList, type ListedPart } from './parts-list.ts';
-import { closedBox, type Placing } from './placing.ts';
+import { closedBox, placingOf, type Placing } from './placing.ts';
 import { frameOf, type Lettering, type SheetPicture, type Stroke } from './picture.ts';
 import { detailBox, larger, layersOf, placedView, timesOf, type Inked, type SeenView } from './placed-view.ts';
 import { scaleFactor } from './scales.ts';
@@ -92,9 +92,10 @@ export function composed(
   const placed = shown.map((one) =>
     placedView(one, factor, places.get(one.seen.id)!, breaks.get(one.seen.id), mirrors),
   );
-  const open = placed.map(({ seen: { id, eye }, box, visible, ...placing }): MarkedView => ({
-    ...{ id, eye, box, visible, ...placing },
-  }));
+  const open = placed.map((one): MarkedView => {
+    const { seen, box, visible } = one;
+    return { id: seen.id, eye: seen.eye, box, visible, ...placingOf(one) };
+  });
   const { low, high } = withinFrame(size);
   const signs = [...placed.map((one) => cutMarkOf(one, placed)), ...detailSigns(placed)];
   const title = titleBlock(written.block, sheet, { ...text, scale }, size);
@@ -120,12 +121,7 @@ export function composed(
     sheet: {
       picture: { size, strokes, letters: all.flatMap((one) => one.letters) },
       scale,
-      views: Object.fromEntries(
-        placed.map(({ seen, box, factor, at, breaks }) => [
-          seen.id,
-          { box, factor, at, ...(breaks ? { breaks } : {}) },
-        ]),
-      ),
+      views: Object.fromEntries(placed.map((one) => [one.seen.id, { box: one.box, ...placingOf(one) }])),
       marks: marks.marks,
       cells: title.cells,
       looks: Object.fromEntries(placed.map((one) => [one.seen.id, lookOf(one.box, one.visible, one.factor)])),

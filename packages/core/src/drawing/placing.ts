@@ -20,6 +20,9 @@ export interface Placing {
   readonly breaks?: Breaks;
 }
 
+/** Just that of something that has more. */
+export const placingOf = ({ factor, at, breaks }: Placing): Placing => ({ factor, at, ...(breaks ? { breaks } : {}) });
+
 /** What is left of a stretch that is left out, mm on paper. */
 export const BREAK_GAP = 3;
 

@@ -4,10 +4,10 @@ import { strFromU8, unzipSync } from 'fflate';
 import { shift3, type Movement } from '../math/index.ts';
 import { writeGlb } from './glb.ts';
 import { writeObj } from './obj.ts';
-import { welded, type Solid } from './solids.ts';
-import { stlVolume } from './stl.ts';
-import { movedTriangles, writeStl } from './stl.ts';
-import { BLOCK_FACES, blockCorner } from '../samples/index.ts';
+import { cornersOf, welded, type Solid } from './solids.ts';
+import { movedMesh } from '../meshes/index.ts';
+import { writeStl } from './stl.ts';
+import { BLOCK_FACES, blockCorner, stlVolume } from '../samples/index.ts';
 import { write3mf } from './three-mf.ts';
 
 /** A block of which each face has corners of its own, as meshes of bodies have. */
@@ -40,8 +40,9 @@ const SOLIDS: Solid[] = [
 ];
 
 test('corners where faces meet are one: each edge has a triangle on either side, the other way round', () => {
-  const { corners, triangles } = welded([block(1, 2, 3)]);
-  expect(corners).toHaveLength(8);
+  const mesh = welded([block(1, 2, 3)]);
+  const { triangles } = mesh;
+  expect(cornersOf(mesh)).toHaveLength(8);
   const edges = new Set<string>();
   for (let t = 0; t < triangles.length; t += 3)
     for (let k = 0; k < 3; k++) edges.add(`${triangles[t + k]} ${triangles[t + ((k + 1) % 3)]}`);
@@ -112,7 +113,7 @@ test('OBJ and STL: every place where a part stands', () => {
       .every((k) => Number(k) > 16 && Number(k) <= 24),
   ).toBe(true);
   const all = SOLIDS.flatMap(({ meshes, places }) =>
-    places.flatMap(({ at }) => meshes.map((mesh) => movedTriangles(mesh, at))),
+    places.flatMap(({ at }) => meshes.map((mesh) => movedMesh(mesh, 1, at))),
   );
   expect(stlVolume(writeStl(all, 'x'))).toBeCloseTo(1000 + 2 * 24, 2);
 });

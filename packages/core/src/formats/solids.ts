@@ -1,4 +1,5 @@
-import type { Movement } from '../math/index.ts';
+import type { Movement, Vec3 } from '../math/index.ts';
+import { Welder, type TriangleMesh } from '../meshes/index.ts';
 import type { BodyMesh } from '../kernel-port/index.ts';
 
 /** A part as triangles, in mm, with all the places where it stands. */
@@ -11,34 +12,20 @@ export interface Solid {
   readonly places: readonly { readonly name: string; readonly at: Movement }[];
 }
 
-/** Corners that several triangles share, each once: where faces meet they have the same coordinates. */
-export function welded(meshes: Solid['meshes']): {
-  readonly corners: readonly number[][];
-  readonly triangles: number[];
-} {
-  const corners: number[][] = [];
-  const known = new Map<string, number>();
-  const triangles: number[] = [];
-  for (const { positions, triangles: of } of meshes) {
-    const own = new Map<number, number>();
-    const corner = (k: number): number => {
-      const seen = own.get(k);
-      if (seen !== undefined) return seen;
-      const place = [...positions.subarray(3 * k, 3 * k + 3)];
-      const key = place.join(' ');
-      const index = known.get(key) ?? corners.push(place) - 1;
-      known.set(key, index);
-      own.set(k, index);
-      return index;
-    };
-    for (let t = 0; t < of.length; t += 3) {
-      const [a, b, c] = [corner(of[t]!), corner(of[t + 1]!), corner(of[t + 2]!)];
-      // triangles without a width fall to a line
-      if (a !== b && b !== c && c !== a) triangles.push(a, b, c);
-    }
+/** Meshes as one, of which the corners that several triangles share are there once: where faces meet they have the same coordinates. */
+export function welded(meshes: Solid['meshes']): TriangleMesh {
+  const welder = new Welder();
+  for (const { positions: p, triangles } of meshes) {
+    const corner = (k: number) => welder.corner(p[3 * k]!, p[3 * k + 1]!, p[3 * k + 2]!);
+    for (let t = 0; t < triangles.length; t += 3)
+      welder.triangle(corner(triangles[t]!), corner(triangles[t + 1]!), corner(triangles[t + 2]!));
   }
-  return { corners, triangles };
+  return welder.mesh();
 }
+
+/** The corners of a mesh, one after the other. */
+export const cornersOf = ({ positions }: TriangleMesh): Vec3[] =>
+  Array.from({ length: positions.length / 3 }, (_, k) => [...positions.subarray(3 * k, 3 * k + 3)] as unknown as Vec3);
 
 /** A number as short as single precision has it. */
 export const short = (n: number): string => `${Number(n.toPrecision(8)) + 0}`;

@@ -1,4 +1,5 @@
-import { stlVolume, writeStl } from './index.ts';
+import { stlVolume } from '../samples/index.ts';
+import { writeStl } from './index.ts';
 
 /** A tetrahedron with corners at the origin and on the axes at 6: volume 36. */
 const tetrahedron = {

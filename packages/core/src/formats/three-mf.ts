@@ -1,6 +1,6 @@
 import { strToU8, zipSync } from 'fflate';
 import type { Movement } from '../math/index.ts';
-import { escapedXml, short, welded, type Solid } from './solids.ts';
+import { cornersOf, escapedXml, short, welded, type Solid } from './solids.ts';
 
 const XML = '<?xml version="1.0" encoding="UTF-8"?>\n';
 const CONTENT_TYPES = `${XML}<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>`;
@@ -38,8 +38,9 @@ export function write3mf(title: string, solids: readonly Solid[]): Uint8Array {
 }
 
 function objectOf({ name, meshes }: Solid, k: number): string {
-  const { corners, triangles } = welded(meshes);
-  const vertices = corners.map(([x, y, z]) => `<vertex x="${short(x!)}" y="${short(y!)}" z="${short(z!)}"/>`);
+  const mesh = welded(meshes);
+  const { triangles } = mesh;
+  const vertices = cornersOf(mesh).map(([x, y, z]) => `<vertex x="${short(x)}" y="${short(y)}" z="${short(z)}"/>`);
   const faces: string[] = [];
   for (let t = 0; t < triangles.length; t += 3)
     faces.push(`<triangle v1="${triangles[t]}" v2="${triangles[t + 1]}" v3="${triangles[t + 2]}"/>`);

@@ -1,4 +1,5 @@
 export * from './vector.ts';
+export * from './end-to-end.ts';
 export * from './frame.ts';
 export * from './movement.ts';
 export * from './box.ts';

@@ -3,7 +3,8 @@ import type { MeshFile } from './mesh.ts';
 import { readStl } from './stl-reader.ts';
 import { read3mf } from './three-mf-reader.ts';
 
-export { MESH_LIMITS, meshFacts, movedMesh, type MeshFacts, type MeshFile, type TriangleMesh } from './mesh.ts';
+export { enclosedVolume, meshFacts, movedMesh, type MeshFacts, type MeshFile, type TriangleMesh } from './mesh.ts';
+export { Welder } from './welder.ts';
 export { meshSection } from './section.ts';
 export { readStl } from './stl-reader.ts';
 export { read3mf } from './three-mf-reader.ts';

@@ -46,7 +46,7 @@ export function meshFacts({ positions, triangles }: TriangleMesh): MeshFacts {
     triangles: triangles.length / 3,
     box: { low: low as unknown as Vec3, high: high as unknown as Vec3 },
     loose,
-    volume: loose === 0 ? enclosed({ positions, triangles }) : undefined,
+    volume: loose === 0 ? enclosedVolume({ positions, triangles }) : undefined,
   };
 }
 
@@ -67,7 +67,7 @@ function looseEdges(triangles: Uint32Array, corners: number): number {
 }
 
 /** The volume that closed triangles enclose, by the divergence theorem. */
-function enclosed({ positions: p, triangles }: TriangleMesh): number {
+export function enclosedVolume({ positions: p, triangles }: TriangleMesh): number {
   let sum = 0;
   for (let t = 0; t < triangles.length; t += 3) {
     const [a, b, c] = [3 * triangles[t]!, 3 * triangles[t + 1]!, 3 * triangles[t + 2]!];

@@ -1,4 +1,4 @@
-import { dot3, sub3, type Frame, type Vec2, type Vec3 } from '../math/index.ts';
+import { endToEnd, dot3, sub3, type Frame, type Pair, type Vec2, type Vec3 } from '../math/index.ts';
 import type { TriangleMesh } from './mesh.ts';
 
 /**
@@ -28,14 +28,9 @@ function crossed(
     return [dot3(out, x), dot3(out, y)];
   };
   const keyOf = (a: number, b: number) => Math.min(a, b) * corners + Math.max(a, b);
-  // on each edge that is crossed, the edges at which lines go on from it
-  const next = new Map<number, number[]>();
+  // edges that are crossed, by two of which each triangle is
+  const pairs: Pair[] = [];
   const places = new Map<number, Vec2>();
-  const join = (from: number, to: number) => {
-    const others = next.get(from);
-    if (others) others.push(to);
-    else next.set(from, [to]);
-  };
   for (let t = 0; t < triangles.length; t += 3) {
     const ends: number[] = [];
     for (let k = 0; k < 3; k++) {
@@ -45,11 +40,9 @@ function crossed(
       if (!places.has(key)) places.set(key, crossing(a, b));
       ends.push(key);
     }
-    if (ends.length < 2) continue;
-    join(ends[0]!, ends[1]!);
-    join(ends[1]!, ends[0]!);
+    if (ends.length === 2) pairs.push([ends[0]!, ends[1]!]);
   }
-  return chains(next).map((chain) => chain.map((key) => places.get(key)!));
+  return endToEnd(pairs).map((chain) => chain.map((key) => places.get(key)!));
 }
 
 const placeOf = (positions: Float32Array, k: number): Vec3 => [
@@ -57,21 +50,3 @@ const placeOf = (positions: Float32Array, k: number): Vec3 => [
   positions[3 * k + 1]!,
   positions[3 * k + 2]!,
 ];
-
-/** Ways along links until each is gone once: open ones from their ends first, then rings. */
-function chains(links: Map<number, number[]>): number[][] {
-  const open = [...links].filter(([, others]) => others.length === 1).map(([key]) => key);
-  const found: number[][] = [];
-  for (const start of [...open, ...links.keys()]) {
-    let at = start;
-    const chain = [at];
-    for (let to = links.get(at)!.pop(); to !== undefined; to = links.get(at)!.pop()) {
-      const back = links.get(to)!;
-      back.splice(back.indexOf(at), 1);
-      chain.push(to);
-      at = to;
-    }
-    if (chain.length > 1) found.push(chain);
-  }
-  return found;
-}

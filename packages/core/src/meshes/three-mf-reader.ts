@@ -1,6 +1,6 @@
 import { strFromU8, unzipSync } from 'fflate';
 import { followedBy, movedBy, STILL, type Movement, type Vec3 } from '../math/index.ts';
-import { fail, ok, type Issue, type Result } from '../result/index.ts';
+import { attempt, fail, ok, taken, type Result } from '../result/index.ts';
 import { MESH_LIMITS, type MeshFile } from './mesh.ts';
 import { Welder } from './welder.ts';
 
@@ -59,8 +59,8 @@ export function read3mf(bytes: Uint8Array): Result<MeshFile> {
     if (name === root) model = read;
   }
   const welder = new Welder();
-  const issue = built(model!.built, things, welder);
-  if (issue) return { ok: false, issue };
+  const built = attempt(() => build(model!.built, things, welder));
+  if (!built.ok) return built;
   return welder.triangles === 0 ? fail('mesh.empty') : ok({ mesh: welder.mesh(), unit: model!.unit });
 }
 
@@ -109,44 +109,36 @@ function movementOf(text: string | undefined): Movement {
   return [0, 1, 2].map((row) => [0, 1, 2, 3].map((column) => numbers[3 * column + row]!)) as unknown as Movement;
 }
 
-/** Takes all that is built into the mesh, parts of parts where they stand. */
-function built(parts: readonly Part[], things: ReadonlyMap<string, Thing>, welder: Welder): Issue | undefined {
+/** Takes all that is built into the mesh, parts of parts where they stand; throws where that can not be. */
+function build(parts: readonly Part[], things: ReadonlyMap<string, Thing>, welder: Welder): void {
   let count = 0;
-  const put = ({ of, at }: Part, depth: number): Issue | undefined => {
-    if (++count > MESH_LIMITS.objects) return unreadable(`it builds more than ${MESH_LIMITS.objects} objects`).issue;
+  const put = ({ of, at }: Part, depth: number): void => {
     const thing = things.get(of);
-    if (!thing || depth > MESH_LIMITS.depth) return unreadable('an object that it builds is not in it').issue;
+    if (++count > MESH_LIMITS.objects) return taken(unreadable(`it builds more than ${MESH_LIMITS.objects} objects`));
+    if (!thing || depth > MESH_LIMITS.depth) return taken(unreadable('an object that it builds is not in it'));
     if (welder.triangles + thing.triangles.length / 3 > MESH_LIMITS.triangles)
-      return fail('mesh.large', { most: MESH_LIMITS.triangles }).issue;
+      return taken(fail('mesh.large', { most: MESH_LIMITS.triangles }));
     const corners: number[] = [];
     for (let k = 0; k < thing.places.length; k += 3) {
       const place = movedBy(at, thing.places.slice(k, k + 3) as unknown as Vec3);
-      if (!place.every(Number.isFinite)) return unreadable('a corner is no place').issue;
+      if (!place.every(Number.isFinite)) return taken(unreadable('a corner is no place'));
       corners.push(welder.corner(...place));
     }
     const isMirrored = determinant(at) < 0;
     for (let t = 0; t < thing.triangles.length; t += 3) {
       const [a, b, c] = [0, 1, 2].map((k) => corners[thing.triangles[t + k]!]);
       if (a === undefined || b === undefined || c === undefined)
-        return unreadable('a triangle has a corner that is not there').issue;
+        return taken(unreadable('a triangle has a corner that is not there'));
       if (isMirrored) welder.triangle(a, c, b);
       else welder.triangle(a, b, c);
     }
-    return first(thing.parts, (part) => put({ of: part.of, at: followedBy(part.at, at) }, depth + 1));
+    for (const part of thing.parts) put({ of: part.of, at: followedBy(part.at, at) }, depth + 1);
   };
-  return first(parts, (part) => put(part, 0));
+  for (const part of parts) put(part, 0);
 }
 
 const determinant = ([u, v, w]: Movement): number =>
   u[0] * (v[1] * w[2] - v[2] * w[1]) - u[1] * (v[0] * w[2] - v[2] * w[0]) + u[2] * (v[0] * w[1] - v[1] * w[0]);
-
-function first<T>(items: readonly T[], check: (item: T) => Issue | undefined): Issue | undefined {
-  for (const item of items) {
-    const issue = check(item);
-    if (issue) return issue;
-  }
-  return undefined;
-}
 
 type Attributes = Readonly<Record<string, string>>;
 interface Tag {

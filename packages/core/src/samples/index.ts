@@ -1,9 +1,10 @@
 import type { Profile } from '../kernel-port/index.ts';
 import type { Frame, Vec3 } from '../math/index.ts';
+import { enclosedVolume, readStl } from '../meshes/index.ts';
 import { ORIGIN_PLANES } from '../references/index.ts';
 import { filled, findRegions, Geometry, ORIGIN, type Entities, type Relations } from '../sketch/index.ts';
 
-// What tests and benches draw: exactly where it is asked, without relations.
+// What tests and benches draw, exactly where it is asked and without relations; and what they measure.
 
 /** A rectangle with its lower left corner at a place: corners p0 to p3, sides a to d, counter-clockwise from below. */
 export const rectangle = (x: number, y: number, w: number, h: number): Entities => ({
@@ -43,6 +44,12 @@ export const profile = (entities: Entities, frame: Frame = ORIGIN_PLANES.top): P
   frame,
   regions: filled(findRegions(new Geometry(entities))),
 });
+
+/** Volume enclosed by the triangles of an STL file, mm^3; undefined if it is none. */
+export function stlVolume(bytes: Uint8Array): number | undefined {
+  const read = readStl(bytes);
+  return read.ok ? enclosedVolume(read.value.mesh) : undefined;
+}
 
 /** A corner of a block from the origin, of eight. */
 export const blockCorner = (k: number, [w, d, h]: Vec3): Vec3 => [(k & 1) * w, ((k >> 1) & 1) * d, ((k >> 2) & 1) * h];

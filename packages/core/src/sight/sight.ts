@@ -1,4 +1,5 @@
 import {
+  endToEnd,
   distance3,
   dot3,
   followedBy,
@@ -10,6 +11,7 @@ import {
   undone,
   type Frame,
   type Movement,
+  type Pair,
   type Vec3,
 } from '../math/index.ts';
 import type { BodyMesh, EdgeFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
@@ -124,7 +126,7 @@ function tracksOf(sight: Sight, size: number): SortedTrack[] {
   const surfaces = new Map(topology.faces.map(({ name, surface }) => [name, surface]));
   const outlines = [...byFace].flatMap(([face, pairs]) => {
     const { name } = mesh.faces[face]!;
-    const tracks = chained(pairs).map((chain) =>
+    const tracks = endToEnd(pairs).map((chain) =>
       outlineOf(surfaces.get(name)!, placesAt(sight, chain), toEye, FINE * size),
     );
     return onceEach(tracks).map((track) => ({ face: name, track, sort: 'outline' as const }));
@@ -235,8 +237,6 @@ function placesAt({ points }: Sight, along: readonly number[]): Vec3[] {
   return places;
 }
 
-type Pair = readonly [number, number];
-
 /** Where the skin turns away from the eye: within faces, and at edges of the body. What is seen edge-on is turned away. */
 function turnsOf({ shell, points }: Sight): {
   readonly byFace: ReadonlyMap<number, Pair[]>;
@@ -282,25 +282,4 @@ function stretches(
     else found.push({ from: k - 1, to: k, is });
   }
   return found;
-}
-
-/** Pairs of points end to end; where more than two meet, lines end. */
-function chained(pairs: readonly Pair[]): number[][] {
-  const at = new Map<number, Pair[]>();
-  for (const pair of pairs) for (const point of pair) at.set(point, [...(at.get(point) ?? []), pair]);
-  const used = new Set<Pair>();
-  const walk = (from: number, first: Pair): number[] => {
-    const line = [from];
-    for (let pair: Pair | undefined = first; pair;) {
-      used.add(pair);
-      const next: number = pair[0] === line.at(-1) ? pair[1] : pair[0];
-      line.push(next);
-      const on: readonly Pair[] = at.get(next)!;
-      pair = on.length === 2 ? on.find((other) => !used.has(other)) : undefined;
-    }
-    return line;
-  };
-  const open = [...at].filter(([, on]) => on.length !== 2);
-  const lines = open.flatMap(([point, on]) => on.flatMap((pair) => (used.has(pair) ? [] : [walk(point, pair)])));
-  return [...lines, ...pairs.flatMap((pair) => (used.has(pair) ? [] : [walk(pair[0], pair)]))];
 }

@@ -7,18 +7,16 @@ import { fieldOf, type TitleText } from './fields.ts';
 import { labelOf, type CellAt } from './layout.ts';
 import { projectionSign, SIGN_SIZE } from './projection-sign.ts';
 import { revisions, revisionsHeight } from './revisions.ts';
-import type { Cell, TitleBlock } from './schema.ts';
+import { blockHeight, type Cell, type TitleBlock } from './schema.ts';
 import { onLines } from './words.ts';
 
 /** The title block is as wide as an upright A4 within its frame (ISO 7200). */
 export const TITLE_WIDTH = 180;
 const [LABEL, WORDS, LINE, PAD] = [1.8, 2.8, 4.5, 1.2];
 
-const blockHeight = ({ rows }: TitleBlock): number => rows.reduce((sum, { high }) => sum + high, 0);
-
 /** How high title block and revisions are, mm. */
 export const titleHeight = (block: TitleBlock, sheet: Pick<Sheet, 'issued'>): number =>
-  blockHeight(block) + revisionsHeight(sheet);
+  blockHeight(block.rows) + revisionsHeight(sheet);
 
 /** A field as it lies on the sheet. */
 export interface PlacedCell extends CellAt {
@@ -27,7 +25,7 @@ export interface PlacedCell extends CellAt {
 
 /** Where the fields of a block lie. @param corner its lower right one */
 function placedCells(block: TitleBlock, [right, below]: Vec2): PlacedCell[] {
-  let top = below + blockHeight(block);
+  let top = below + blockHeight(block.rows);
   return block.rows.flatMap(({ high, cells }, row) => {
     const unit = TITLE_WIDTH / cells.reduce((sum, { share }) => sum + share, 0);
     const bottom = top - high;
@@ -42,6 +40,9 @@ function placedCells(block: TitleBlock, [right, below]: Vec2): PlacedCell[] {
   });
 }
 
+/** How many lines of words there is room for in a row. @param high mm */
+export const linesIn = (high: number): number => Math.max(1, Math.floor(high / LINE) - 1);
+
 /** What a field says on a sheet. */
 const wordsOf = (cell: Cell, sheet: Sheet, text: TitleText): string =>
   'own' in cell ? (sheet.title.own?.[cell.own] ?? cell.words ?? '') : fieldOf(cell.field).words(sheet, text);
@@ -55,7 +56,7 @@ export function titleBlock(
 ): { strokes: Stroke[]; letters: Lettering[]; cells: PlacedCell[] } {
   const { low, high } = withinFrame(size);
   const corner: Vec2 = [high[0], low[1]];
-  const [left, top] = [corner[0] - TITLE_WIDTH, corner[1] + blockHeight(block)];
+  const [left, top] = [corner[0] - TITLE_WIDTH, corner[1] + blockHeight(block.rows)];
   const cells = placedCells(block, corner);
   const inked = cells.map(({ row, cell, box }) => inkOf(block.rows[row]!.cells[cell]!, box, sheet, text));
   const lines = [...frameOf([left, corner[1]], [corner[0], top]), ...cells.flatMap((one) => between(one, left, top))];
@@ -80,7 +81,7 @@ function inkOf(
   text: TitleText,
 ): { strokes: Stroke[]; letters: Lettering[] } {
   const room = right - left - 2 * PAD;
-  const most = Math.max(1, Math.floor((top - bottom) / LINE) - 1);
+  const most = linesIn(top - bottom);
   const written = { anchor: 'start', bold: 'field' in cell && fieldOf(cell.field).bold === true } as const;
   const words = wordsOf(cell, sheet, text);
   const lines = words ? onLines(words, room, most, WORDS) : [];

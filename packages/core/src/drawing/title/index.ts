@@ -1,4 +1,4 @@
-export { titleBlock, titleHeight, TITLE_WIDTH, type PlacedCell } from './block.ts';
+export { linesIn, titleBlock, titleHeight, TITLE_WIDTH, type PlacedCell } from './block.ts';
 export { fieldOf, FIELD_NAMES, WRITTEN, type FieldName, type TitleText, type WrittenName } from './fields.ts';
 export * from './layout.ts';
 export {

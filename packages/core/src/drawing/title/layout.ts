@@ -1,10 +1,10 @@
 import type { Id } from '../../records/index.ts';
 import { fieldOf, FIELD_NAMES, type FieldName } from './fields.ts';
-import { keyOf, TITLE_LIMITS, type Cell, type TitleBlock } from './schema.ts';
+import { blockHeight, keyOf, TITLE_LIMITS, type Cell, type TitleBlock } from './schema.ts';
 
 const known = (field: FieldName, share: number): Cell => ({ field, share });
 
-/** The title block as usual, with all that ISO 7200 asks for but the owner. */
+/** The title block as usual. */
 export const USUAL_BLOCK: TitleBlock = {
   rows: [
     { high: 9, cells: [known('project', 9), known('material', 6), known('mass', 3)] },
@@ -47,10 +47,20 @@ const changed = (block: TitleBlock, change: (rows: Rows) => void): TitleBlock =>
 export const withCell = (block: TitleBlock, { row, cell }: CellAt, next: Cell): TitleBlock =>
   changed(block, (rows) => (rows[row]!.cells[cell] = next));
 
-/** A block with a field at the end of a row; where the row is full, or not there, in one of its own. */
-export function withField(block: TitleBlock, row: number, next: Cell): { block: TitleBlock; at: CellAt } {
+/** A block, and where the field is that it was changed for. */
+export interface Changed {
+  readonly block: TitleBlock;
+  readonly at: CellAt;
+}
+
+/**
+ * A block with a field at the end of a row; where the row is full, or not there, in one of its own. Undefined where there is
+ * no room for that.
+ */
+export function withField(block: TitleBlock, row: number, next: Cell): Changed | undefined {
   const there = block.rows[row];
   const isOpen = there !== undefined && there.cells.length < TITLE_LIMITS.cells;
+  if (!isOpen && !hasRoom(block, TITLE_LIMITS.low)) return undefined;
   const at = isOpen ? { row, cell: there.cells.length } : { row: Math.min(row + 1, block.rows.length), cell: 0 };
   const made = changed(block, (rows) => {
     if (isOpen) rows[row]!.cells.push(next);
@@ -58,6 +68,10 @@ export function withField(block: TitleBlock, row: number, next: Cell): { block: 
   });
   return { block: made, at };
 }
+
+/** Can a block have one row more? */
+const hasRoom = ({ rows }: TitleBlock, high: number): boolean =>
+  rows.length < TITLE_LIMITS.rows && blockHeight(rows) + high <= TITLE_LIMITS.whole;
 
 /** A block without a field; a row that is empty then goes too. */
 export const withoutCell = (block: TitleBlock, { row, cell }: CellAt): TitleBlock =>
@@ -71,11 +85,7 @@ export type CellWay = keyof typeof CELL_WAYS;
  * A block with a field moved one place to a side, or into the row above or below: beyond the first and the last row one of
  * its own begins. Undefined where it can not go on.
  */
-export function movedCell(
-  block: TitleBlock,
-  { row, cell }: CellAt,
-  way: CellWay,
-): { block: TitleBlock; at: CellAt } | undefined {
+export function movedCell(block: TitleBlock, { row, cell }: CellAt, way: CellWay): Changed | undefined {
   const [down, right] = CELL_WAYS[way];
   const own = block.rows[row]!;
   const taken = own.cells[cell]!;
@@ -87,7 +97,7 @@ export function movedCell(
   }
   const target = block.rows[row + down];
   if (target && target.cells.length >= TITLE_LIMITS.cells) return undefined;
-  if (!target && (own.cells.length === 1 || block.rows.length >= TITLE_LIMITS.rows)) return undefined;
+  if (!target && (own.cells.length === 1 || !hasRoom(block, own.high))) return undefined;
   const place = target ? Math.min(cell, target.cells.length) : 0;
   const next = changed(block, (rows) => {
     rows[row]!.cells.splice(cell, 1);
@@ -99,8 +109,9 @@ export function movedCell(
   return { block: next, at: { row: at, cell: place } };
 }
 
-/** A block with a row as high as given, within what a row can be, mm. */
+/** A block with a row as high as given, mm, within what a row, and all together, can be. */
 export const withHeight = (block: TitleBlock, row: number, high: number): TitleBlock =>
-  changed(block, ({ [row]: line }) => {
-    line!.high = Math.min(Math.max(high, TITLE_LIMITS.low), TITLE_LIMITS.high);
+  changed(block, (rows) => {
+    const room = TITLE_LIMITS.whole - (blockHeight(rows) - rows[row]!.high);
+    rows[row]!.high = Math.max(Math.min(high, TITLE_LIMITS.high, room), TITLE_LIMITS.low);
   });

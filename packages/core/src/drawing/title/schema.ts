@@ -2,7 +2,16 @@ import { z } from 'zod';
 import { idSchema, nameSchema } from '../../records/index.ts';
 import { FIELD_NAMES, WRITTEN_NAMES } from './fields.ts';
 
-export const TITLE_LIMITS = { rows: 10, cells: 8, share: 18, low: 9, high: 45, own: 40, words: 200 } as const;
+export const TITLE_LIMITS = {
+  rows: 10,
+  cells: 8,
+  share: 18,
+  low: 9,
+  high: 45,
+  whole: 100,
+  own: 40,
+  words: 200,
+} as const;
 
 const share = z.int().min(1).max(TITLE_LIMITS.share);
 const label = nameSchema.max(30).optional();
@@ -32,8 +41,12 @@ export const rowSchema = z.strictObject({
 export const titleBlockSchema = z
   .strictObject({ rows: z.array(rowSchema).min(1).max(TITLE_LIMITS.rows) })
   .refine(({ rows }) => isDistinct(rows.flatMap(({ cells }) => cells.map(keyOf))), 'each field stands there once')
-  .refine(({ rows }) => rows.reduce((sum, { high }) => sum + high, 0) <= 100, 'at most 100 mm high');
+  .refine(({ rows }) => blockHeight(rows) <= TITLE_LIMITS.whole, `at most ${TITLE_LIMITS.whole} mm high`);
 export type TitleBlock = z.infer<typeof titleBlockSchema>;
+
+/** How high rows are together, mm. */
+export const blockHeight = (rows: readonly { readonly high: number }[]): number =>
+  rows.reduce((sum, { high }) => sum + high, 0);
 
 /** What tells fields of a block apart. */
 export const keyOf = (cell: Cell): string => ('own' in cell ? `own ${cell.own}` : cell.field);

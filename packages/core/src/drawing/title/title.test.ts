@@ -130,7 +130,7 @@ test('a field goes one place to a side, into the next row, and into one of its o
 });
 
 test('fields are added where there is room, changed, and taken off', () => {
-  const { block, at } = withField(USUAL_BLOCK, 0, owner);
+  const { block, at } = withField(USUAL_BLOCK, 0, owner)!;
   expect(at).toEqual({ row: 0, cell: 3 });
   expect(said(block)).toEqual(expect.arrayContaining(['Owner', 'Village seed library']));
   const renamed = withCell(block, at, { ...owner, label: 'Belongs to' });
@@ -153,14 +153,14 @@ test('fields are added where there is room, changed, and taken off', () => {
     at: { row: 1, cell: 0 },
     block: { rows: [{}, { cells: [owner] }] },
   });
-  const alone = withField(USUAL_BLOCK, 9, owner);
+  const alone = withField(USUAL_BLOCK, 9, owner)!;
   expect(alone.at).toEqual({ row: 4, cell: 0 });
   expect(withoutCell(alone.block, alone.at).rows).toHaveLength(4);
   expect(fieldsLeft(USUAL_BLOCK)).toEqual(['approved', 'code']);
 });
 
 test('what a sheet writes into a field of its own goes before what stands there always; a high row has several lines', () => {
-  const { block } = withField(USUAL_BLOCK, 4, owner);
+  const { block } = withField(USUAL_BLOCK, 4, owner)!;
   const sheet = sheetWith({ title: { own: { owner: 'Mill\nby the brook' } } });
   expect(said(block, sheet)).toContain('Mill by the brook');
   const high = withHeight(block, 4, 14);
@@ -178,6 +178,19 @@ test('a block has each field once, and is not higher than there is room', () => 
   expect(code({ rows: [line('colour')] })).toBe(false);
   expect(code({ rows: [] })).toBe(false);
   expect(code({ rows: ['part', 'mass', 'scale'].map((name) => ({ ...line(name), high: 40 })) })).toBe(false);
+});
+
+test('what can be made of a block is always one', () => {
+  const tall = withHeight(withHeight(USUAL_BLOCK, 0, 40), 1, 40);
+  expect(titleBlockSchema.safeParse(tall).success).toBe(true);
+  // 40 + 40 + 9 + 9: no row more, and none higher
+  expect(withHeight(tall, 2, 12).rows[2]!.high).toBe(11);
+  expect(withField(tall, 9, owner)).toBeUndefined();
+  expect(movedCell(tall, { row: 0, cell: 0 }, 'up')).toBeUndefined();
+  expect(titleBlockSchema.safeParse(withField(tall, 0, owner)!.block).success).toBe(true);
+  const line = (k: number) => ({ high: 9, cells: [{ own: `f${k}`, label: 'F', share: 1 }] });
+  const rows = Array.from({ length: TITLE_LIMITS.rows }, (_, k) => line(k));
+  expect(withField({ rows }, 99, owner)).toBeUndefined();
 });
 
 test('words are cut where there is no room, and go on on the next line', () => {
