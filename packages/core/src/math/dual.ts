@@ -1,19 +1,41 @@
 import type { Vec3 } from './vector.ts';
 
+/** How something changes with each of many variables: those that it hangs on, by number and rising, all others 0. */
+export interface Gradient {
+  readonly at: readonly number[];
+  readonly by: readonly number[];
+}
+
+const STEADY: Gradient = { at: [], by: [] };
+
+/** a times one gradient and b times another. */
+function combined(a: number, own: Gradient, b: number, other: Gradient): Gradient {
+  if (other.at.length === 0) return { at: own.at, by: own.by.map((d) => a * d) };
+  if (own.at.length === 0) return { at: other.at, by: other.by.map((d) => b * d) };
+  if (own.at === other.at) return { at: own.at, by: own.by.map((d, k) => a * d + b * other.by[k]!) };
+  const at: number[] = [];
+  const by: number[] = [];
+  for (let i = 0, k = 0; i < own.at.length || k < other.at.length;) {
+    const [p, q] = [own.at[i] ?? Infinity, other.at[k] ?? Infinity];
+    at.push(Math.min(p, q));
+    by.push((p <= q ? a * own.by[i++]! : 0) + (q <= p ? b * other.by[k++]! : 0));
+  }
+  return { at, by };
+}
+
 /**
- * A number with its derivatives by a few variables (forward-mode automatic differentiation, Wengert 1964): a formula
- * written once gives its exact Jacobian too. For rare residuals; the frequent ones are differentiated by hand.
+ * A number with its derivatives by variables (forward-mode automatic differentiation, Wengert 1964; sparse, as each number
+ * hangs on few of them): a formula written once gives its exact Jacobian too. For rare residuals; the frequent ones are
+ * differentiated by hand.
  */
 export class Dual {
   constructor(
     readonly value: number,
-    readonly d: Float64Array,
+    readonly d: Gradient = STEADY,
   ) {}
 
   private chained(value: number, own: number, other?: Dual, its = 0): Dual {
-    const d = new Float64Array(this.d.length);
-    for (let k = 0; k < d.length; k++) d[k] = own * this.d[k]! + (other ? its * other.d[k]! : 0);
-    return new Dual(value, d);
+    return new Dual(value, combined(own, this.d, its, other?.d ?? STEADY));
   }
 
   add(other: Dual): Dual {
@@ -71,11 +93,7 @@ export type DualVec = readonly [Dual, Dual];
 
 /** The variables themselves: the k-th has derivative 1 by itself. */
 export const variables = (values: ArrayLike<number>): Dual[] =>
-  Array.from(values, (value, k) => {
-    const d = new Float64Array(values.length);
-    d[k] = 1;
-    return new Dual(value, d);
-  });
+  Array.from(values, (value, k) => new Dual(value, { at: [k], by: [1] }));
 
 export const subD = (a: DualVec, b: DualVec): DualVec => [a[0].sub(b[0]), a[1].sub(b[1])];
 export const addD = (a: DualVec, b: DualVec): DualVec => [a[0].add(b[0]), a[1].add(b[1])];
@@ -93,11 +111,8 @@ export const unitD = (a: DualVec): DualVec => {
 
 export type DualVec3 = readonly [Dual, Dual, Dual];
 
-/** A place or direction that no variable moves. @param variables how many of them there are */
-export const constant3 = ([x, y, z]: Vec3, variables: number): DualVec3 => {
-  const still = new Float64Array(variables);
-  return [new Dual(x, still), new Dual(y, still), new Dual(z, still)];
-};
+/** A place or direction that no variable moves. */
+export const constant3 = ([x, y, z]: Vec3): DualVec3 => [new Dual(x), new Dual(y), new Dual(z)];
 export const valueOf3 = (a: DualVec3): Vec3 => [a[0].value, a[1].value, a[2].value];
 const each3 = (a: DualVec3, b: DualVec3, of: (p: Dual, q: Dual) => Dual): DualVec3 => [
   of(a[0], b[0]),

@@ -223,7 +223,8 @@ export function formulaBlock(
     evaluate(v, r, j) {
       formula(variables(v)).forEach(({ value, d }, k) => {
         r[k] = value;
-        j.set(d, k * unknowns.length);
+        const row = k * unknowns.length;
+        d.at.forEach((unknown, i) => (j[row + unknown] = d.by[i]!));
       });
     },
   };

@@ -208,8 +208,11 @@ function threads(built: BuiltPart, said: readonly SaidMark[], views: readonly Op
 function untold({ faces, count }: Witness, span: Span): string[] {
   const free = Array.from({ length: count }, (_, unknown) => span.freedomOf(unknown) > 1e-6);
   return faces
-    .filter(({ alone, own, places }) =>
-      places.some((place) => alone.off(place).d.some((d, k) => d !== 0 && free[own[k]!])),
+    .filter(({ surface, places }) =>
+      places.some((place) => {
+        const { at, by } = surface.off(place).d;
+        return at.some((unknown, k) => by[k] !== 0 && free[unknown]);
+      }),
     )
     .map(({ face }) => face.name);
 }

@@ -1,4 +1,4 @@
-import { norm } from '../../math/index.ts';
+import { norm, type Gradient } from '../../math/index.ts';
 
 /**
  * Below this share of its length a row says nothing that others do not say; rows shorter than 1 are measured by that: an
@@ -18,7 +18,8 @@ interface Rest {
 
 /** Rows that say something of their own, and what others say by them (Gram and Schmidt, twice, after Kahan and Parlett). */
 export class Span {
-  private readonly basis: Sparse[] = [];
+  /** Sizes tell few unknowns each: most vectors are nearly empty. */
+  private readonly basis: Gradient[] = [];
   /** Of each row that was taken what it shares with the basis before it, and what was left of it. */
   private readonly taken: Pick<Rest, 'shares' | 'left'>[] = [];
 
@@ -36,7 +37,7 @@ export class Span {
   }
 
   /** Takes a row if it says something new. */
-  add(row: Float64Array): boolean {
+  add(row: Gradient): boolean {
     if (this.rank >= this.count) return false;
     const { rest, shares, length, left } = this.without(row);
     if (left < NOTHING * Math.max(length, 1)) return false;
@@ -45,14 +46,14 @@ export class Span {
     return true;
   }
 
-  says(row: Float64Array): boolean {
+  says(row: Gradient): boolean {
     if (this.rank >= this.count) return true;
     const { length, left } = this.without(row);
     return left < NOTHING * Math.max(length, 1);
   }
 
   /** The rows that were taken, by number, of which another is the sum. */
-  sumOf(row: Float64Array): number[] {
+  sumOf(row: Gradient): number[] {
     const { shares } = this.without(row);
     // from vectors of the basis back to the rows that they were made of, the last first
     const sum = new Float64Array(this.rank);
@@ -67,15 +68,14 @@ export class Span {
 
   /** How much of an unknown is not held: 0 where it is, 1 where nothing says anything of it. */
   freedomOf(unknown: number): number {
-    const row = new Float64Array(this.count);
-    row[unknown] = 1;
-    return this.without(row).left;
+    return this.without({ at: [unknown], by: [1] }).left;
   }
 
-  private without(row: Float64Array): Rest {
-    const rest = row.slice();
+  private without({ at, by }: Gradient): Rest {
+    const rest = new Float64Array(this.count);
+    at.forEach((unknown, k) => (rest[unknown] = by[k]!));
     const shares = new Float64Array(this.rank);
-    const length = norm(row);
+    const length = norm(rest);
     for (let round = 0; round < 2; round++)
       for (let k = 0; k < this.rank; k++) {
         const { at, by } = this.basis[k]!;
@@ -89,16 +89,10 @@ export class Span {
   }
 }
 
-/** Sizes tell few unknowns each: most vectors are nearly empty. */
-interface Sparse {
-  readonly at: Int32Array;
-  readonly by: Float64Array;
-}
-
 /** @param length by which it is divided */
-function sparse(row: Float64Array, length: number): Sparse {
+function sparse(row: Float64Array, length: number): Gradient {
   const at: number[] = [];
   // what rounding has left counts as nothing
   for (let i = 0; i < row.length; i++) if (Math.abs(row[i]!) > 1e-14 * length) at.push(i);
-  return { at: Int32Array.from(at), by: Float64Array.from(at, (i) => row[i]! / length) };
+  return { at, by: at.map((i) => row[i]! / length) };
 }

@@ -4,12 +4,12 @@ import {
   alongD3,
   choleskyInPlace,
   choleskySolve,
+  constant3,
   cross3,
   crossD3,
   direction2,
   direction3,
   dot3,
-  Dual,
   dotD,
   leftD,
   length3,
@@ -20,6 +20,7 @@ import {
   toPlane,
   unitD,
   valueOf3,
+  type Dual,
   type DualVec,
   type DualVec3,
   type Frame,
@@ -93,13 +94,13 @@ class Sight {
     const places = placesOnCurve(curve, middle).map((place) => toPlane(this.eye, place));
     if (curve.form === 'circle') return this.rim(surfaces, curve, middle, places);
     if (curve.form !== 'line') return undefined;
-    const on = pointOn(this.witness, surfaces, middle);
+    const on = pointOn(surfaces, middle);
     const way = direction3([curve.to[0] - curve.from[0], curve.to[1] - curve.from[1], curve.to[2] - curve.from[2]]);
     if (!on || !way) return undefined;
     const lean = Math.abs(dot3(way, this.eye.z));
     if (lean > 1 - SAME) return { point: this.flat(on), places };
     const [a, b] = surfaces.map(({ plane }) => plane?.normal);
-    const along = a && b ? crossD3(a, b) : this.witness.still(way);
+    const along = a && b ? crossD3(a, b) : constant3(way);
     const normal = leftD(unitD(this.way(along)));
     return { line: { normal, height: dotD(normal, this.flat(on)) }, places };
   }
@@ -112,7 +113,7 @@ class Sight {
     places: readonly Vec2[],
   ): Spot | undefined {
     const round = surfaces.map((surface) => surface.axis).find((one) => one && isParallel(valueOf3(one.along), axis));
-    const on = pointOn(this.witness, surfaces, middle);
+    const on = pointOn(surfaces, middle);
     if (!round || !on) return undefined;
     const from = subD3(on, round.at);
     const rise = round.along.map((c, k) => c.times(from[k]!)).reduce((sum, one) => sum.add(one));
@@ -126,7 +127,7 @@ class Sight {
   }
 
   corner(name: string, at: Vec3, body: number): Spot | undefined {
-    const on = pointOn(this.witness, this.surfaces(facesOfName(name), body), at);
+    const on = pointOn(this.surfaces(facesOfName(name), body), at);
     return on && { point: this.flat(on), places: [toPlane(this.eye, at)] };
   }
 
@@ -155,7 +156,7 @@ const isParallel = (a: Vec3, b: Vec3): boolean => Math.abs(dot3(a, b)) > 1 - SAM
  * A place where surfaces meet, as it moves with them: along their normals as they do, else not. Undefined where all of
  * them touch, so that the place is nowhere to be seen.
  */
-export function pointOn(witness: Witness, surfaces: readonly MovingSurface[], place: Vec3): DualVec3 | undefined {
+export function pointOn(surfaces: readonly MovingSurface[], place: Vec3): DualVec3 | undefined {
   const normals: Vec3[] = [];
   const taken: MovingSurface[] = [];
   // of more than three those that meet at the clearest angles are met first in most models; the others agree
@@ -174,11 +175,10 @@ export function pointOn(witness: Witness, surfaces: readonly MovingSurface[], pl
     const shares = solve(Float64Array.from(normals, (_, i) => (i === j ? 1 : 0)));
     return normals.reduce<Vec3>((sum, normal, i) => add3(sum, scale3(normal, shares[i]!)), [0, 0, 0]);
   });
-  return place.map((at, k) => {
-    const d = new Float64Array(witness.count);
-    offs.forEach((off, j) => off.d.forEach((by, u) => (d[u]! -= ways[j]![k]! * by)));
-    return new Dual(at, d);
-  }) as unknown as DualVec3;
+  return offs.reduce((at, off, j) => {
+    const rest = off.plus(-off.value);
+    return subD3(at, ways[j]!.map((c) => rest.scaled(c)) as unknown as DualVec3);
+  }, constant3(place));
 }
 
 /** How much of a direction is left square to at most two others, 0 to 1. */

@@ -39,8 +39,6 @@ export interface MovingSurface {
   readonly ring?: true;
 }
 
-const still = (place: Vec3, like: Dual): DualVec3 => constant3(place, like.d.length);
-
 export function movingPlane(normal: DualVec3, height: Dual): MovingSurface {
   return {
     off: (place) => alongD3(normal, place).sub(height),
@@ -51,7 +49,7 @@ export function movingPlane(normal: DualVec3, height: Dual): MovingSurface {
 
 /** A place told by an axis: how far along it, and what is left square to it. */
 function seenFrom({ at, along }: MovingAxis, place: Vec3): { readonly rise: Dual; readonly out: DualVec3 } {
-  const from = subD3(still(place, at[0]), at);
+  const from = subD3(constant3(place), at);
   const rise = dotD3(from, along);
   return { rise, out: subD3(from, timesD3(along, rise)) };
 }
@@ -86,7 +84,7 @@ export function movingCone(axis: MovingAxis, half: Dual): MovingSurface {
 }
 
 export function movingBall(centre: DualVec3, radius: Dual): MovingSurface {
-  const from = (place: Vec3) => subD3(still(place, radius), centre);
+  const from = (place: Vec3) => subD3(constant3(place), centre);
   return {
     off: (place) => lengthD3(from(place)).sub(radius),
     normal: (place) => outwards(from(place)),
@@ -100,7 +98,7 @@ export function movingRing(axis: MovingAxis, major: Dual, radius: Dual): MovingS
   const from = (place: Vec3): DualVec3 => {
     const { out } = seenFrom(axis, place);
     const middle = addD3(axis.at, timesD3(out, major.over(lengthD3(out))));
-    return subD3(still(place, radius), middle);
+    return subD3(constant3(place), middle);
   };
   return {
     off: (place) => lengthD3(from(place)).sub(radius),

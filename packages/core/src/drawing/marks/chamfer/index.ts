@@ -58,7 +58,7 @@ function bevelOf(thing: Thing, { witness, topologies }: MarkContext): Bevel | un
   ] as const) {
     const flat = witness.face(body, otherOf(near, face.name))?.surface.plane;
     const side = witness.face(body, otherOf(far, face.name))?.surface;
-    const rim = side && pointOn(witness, [own, side], far.middle);
+    const rim = side && pointOn([own, side], far.middle);
     if (!flat || !side || !rim) continue;
     const leg = dotD3(flat.normal, rim).sub(flat.height).abs();
     const angle = own.half ?? (own.plane && side.plane && between(own.plane.normal, side.plane.normal));

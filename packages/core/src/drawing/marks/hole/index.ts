@@ -90,7 +90,6 @@ function drilled({ thing }: Held, context: MarkContext): Drilled | undefined {
     )?.surface.plane;
   const under = (place: Vec3, faces: readonly string[]): Dual | undefined => {
     const on = pointOn(
-      witness,
       faces.flatMap((name) => witness.face(body, name)?.surface ?? []),
       place,
     );
