@@ -144,31 +144,36 @@ export class Curtain {
 
   /** Which triangles lie in which cell: where the entries of each cell begin, and the entries. */
   private grid(corners: Float64Array, count: number): [starts: Uint32Array, entries: Uint32Array] {
-    const starts = new Uint32Array(this.columns * this.rows + 1);
-    const visit = (triangle: number, at: (cell: number) => void) => {
-      const c = 6 * triangle;
+    // stretches of cells side by side: a triangle, its first cell, its last
+    const stretches: number[] = [];
+    const across = (k: number, row: number, from: number, to: number) => {
+      const begin = row * this.columns;
+      stretches.push(k, begin + this.column(from - EDGE * this.cell), begin + this.column(to + EDGE * this.cell));
+    };
+    for (let k = 0; k < count; k++) {
+      const c = 6 * k;
       const low = Math.min(corners[c + 1]!, corners[c + 3]!, corners[c + 5]!);
       const high = Math.max(corners[c + 1]!, corners[c + 3]!, corners[c + 5]!);
       const [first, last] = [this.row(low), this.row(high)];
       if (first === last) {
         // most lie in one row: in all cells between their sides
-        const end = this.column(Math.max(corners[c]!, corners[c + 2]!, corners[c + 4]!) + EDGE * this.cell);
-        const begin = this.column(Math.min(corners[c]!, corners[c + 2]!, corners[c + 4]!) - EDGE * this.cell);
-        for (let column = begin; column <= end; column++) at(first * this.columns + column);
-        return;
-      }
-      for (let row = first; row <= last; row++) {
-        const y = this.low[1] + row * this.cell;
-        const [from, to] = spanOf(corners, c, y - EDGE * this.cell, y + (1 + EDGE) * this.cell);
-        const end = row * this.columns + this.column(to + EDGE * this.cell);
-        for (let cell = row * this.columns + this.column(from - EDGE * this.cell); cell <= end; cell++) at(cell);
-      }
-    };
-    for (let k = 0; k < count; k++) visit(k, (cell) => starts[cell + 1]!++);
+        const left = Math.min(corners[c]!, corners[c + 2]!, corners[c + 4]!);
+        across(k, first, left, Math.max(corners[c]!, corners[c + 2]!, corners[c + 4]!));
+      } else
+        for (let row = first; row <= last; row++) {
+          const y = this.low[1] + row * this.cell;
+          const [from, to] = spanOf(corners, c, y - EDGE * this.cell, y + (1 + EDGE) * this.cell);
+          across(k, row, from, to);
+        }
+    }
+    const starts = new Uint32Array(this.columns * this.rows + 1);
+    for (let i = 0; i < stretches.length; i += 3)
+      for (let cell = stretches[i + 1]!; cell <= stretches[i + 2]!; cell++) starts[cell + 1]!++;
     for (let k = 1; k < starts.length; k++) starts[k]! += starts[k - 1]!;
     const next = starts.slice();
     const entries = new Uint32Array(starts.at(-1)!);
-    for (let k = 0; k < count; k++) visit(k, (cell) => (entries[next[cell]!++] = k));
+    for (let i = 0; i < stretches.length; i += 3)
+      for (let cell = stretches[i + 1]!; cell <= stretches[i + 2]!; cell++) entries[next[cell]!++] = stretches[i]!;
     return [starts, entries];
   }
 }

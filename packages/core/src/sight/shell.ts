@@ -76,18 +76,21 @@ function sewn({ positions, triangles: corners, faces, edgePoints, edges }: BodyM
   return { points: Float64Array.from(points), triangles, faceOf, meetings: meetingsOf(triangles), lines, lineAt };
 }
 
+/** Pairs of triangles that go along two points one the one way, one the other. */
 function meetingsOf(triangles: Uint32Array): Uint32Array {
-  const open = new Map<number, number>();
+  const pairs = new TripleTable();
+  // the side that waits for another, of each pair of points; sides are told by the corner that they begin at
+  const waiting: number[] = [];
   const found: number[] = [];
   for (let k = 0; k < triangles.length; k++) {
     const [a, b] = [triangles[k]!, triangles[k % 3 === 2 ? k - 2 : k + 1]!];
     if (a === b) continue;
-    const triangle = Math.floor(k / 3);
-    const other = open.get(b * MOST_POINTS + a);
-    if (other === undefined) open.set(a * MOST_POINTS + b, triangle);
+    const pair = pairs.numberOf(Math.min(a, b), Math.max(a, b), 0);
+    const other = waiting[pair] ?? -1;
+    if (other < 0 || triangles[other] === a) waiting[pair] = k;
     else {
-      found.push(a, b, triangle, other);
-      open.delete(b * MOST_POINTS + a);
+      found.push(a, b, Math.floor(k / 3), Math.floor(other / 3));
+      waiting[pair] = -1;
     }
   }
   return Uint32Array.from(found);
