@@ -311,6 +311,39 @@ describe('the whole', () => {
     expect((box.high[0] - box.low[0]) / factor).toBeCloseTo(50, 6);
   });
 
+  test('has sizes between parts that are placed: they follow where these stand, and say when they are lost or apart', async () => {
+    const script = blocks().do('view.add', { sheet: 'd', id: 'front', view: { kind: 'base', from: 'front' } });
+    const begun = await cutting(script);
+    const paths = begun.handles.filter(({ view, path }) => view === 'front' && path.length > 1);
+    const upright = paths.filter(({ path }) => Math.abs(path[0]![0] - path.at(-1)![0]) < 1e-6);
+    upright.sort((a, b) => a.path[0]![0] - b.path[0]![0]);
+    const [first, last] = [upright[0]!.reference, upright.at(-1)!.reference];
+    expect([first, last]).toMatchObject([
+      { to: 'other', at: 'one', on: { to: 'face' } },
+      { to: 'other', at: 'two', on: { to: 'face' } },
+    ]);
+    // what lies behind is not picked: each outline is there once, corners at its ends
+    expect(paths.every(({ reference }) => reference.to === 'other')).toBe(true);
+
+    const offers = await engine.fittingMarks(script.project, 'd', 'front', [first, last]);
+    expect(offers.map(({ words }) => words)).toContain('50');
+    const { mark } = offers.find(({ words }) => words === '50')!;
+    script.do('mark.add', { sheet: 'd', id: 'm', mark });
+    expect((await cutting(script)).marks['m']).toMatchObject({ words: '50', amount: 50 });
+
+    script.do('placement.set', { id: 'two', fields: { at: triple('62.5 mm', '0', '0') } });
+    expect((await cutting(script)).marks['m']!.words).toBe('62.5');
+
+    const codes = async () => (await cutting(script)).findings.map(({ issue }) => issue.code);
+    expect(await codes()).not.toContain('mark.apart');
+    script.do('view.set', { sheet: 'd', view: 'front', fields: { apart: 0.5 } });
+    expect(await codes()).toContain('mark.apart');
+    expect(await engine.fittingMarks(script.project, 'd', 'front', [first, last])).toEqual([]);
+    script.do('view.set', { sheet: 'd', view: 'front', fields: { apart: undefined } });
+    script.do('placement.remove', { ids: ['two'] });
+    expect(await codes()).toContain('mark.gone');
+  });
+
   test('that is cut at what is not placed any more is told so by the name of the view', async () => {
     const script = blocks().do('placement.remove', { ids: ['one'] });
     const sheet = await engine.sheet(script.project, 'd');

@@ -11,16 +11,17 @@ import {
   fittingMarks,
   formatAmount,
   frameOn,
-  locate,
   markReferences,
+  movedTopology,
+  MovingFaces,
   ok,
   parentOf,
+  partFindings,
   readSeen,
-  sheetFindings,
   SIDE_EYES,
-  unseenParts,
   USUAL_BLOCK,
   viewWords,
+  wholeFindings,
   Witness,
   type BuiltPart,
   type ComposedSheet,
@@ -32,7 +33,6 @@ import {
   type Issue,
   type Kernel,
   type NameOf,
-  type Part,
   type Project,
   type Reference,
   type Result,
@@ -60,7 +60,7 @@ type Pause = (done: number, of: number) => Promise<void>;
 /** Draws parts and the whole on sheets. What is seen of bodies from somewhere is kept for as long as there is room. */
 export class Drafting {
   private readonly seen = new Map<string, Result<DrawnView>>();
-  private scene: { readonly key: string; readonly scene: Scene } | undefined;
+  private staged: (Staged & { readonly key: string }) | undefined;
 
   constructor(
     private readonly kernel: Kernel,
@@ -81,16 +81,18 @@ export class Drafting {
       of: project.sheetOrder?.length ?? 1,
     };
     const isNumbered = Object.values(sheet.views).some(({ numbered }) => numbered);
-    const marks = own ? marksOf(sheet, own.site) : [];
-    const scene = own ? this.sceneOf(own.site) : NOTHING;
+    const marks = marksOf(sheet, subject);
+    const { scene, witness } = this.sceneOf(subject, marks.length > 0);
     const together = composed(sheet, views.value, text, {
-      ...{ block: project.titleBlock ?? USUAL_BLOCK, marks, scene },
+      ...{ block: project.titleBlock ?? USUAL_BLOCK, marks, scene, mirrors: witness?.mirrors ?? [] },
       parts: isNumbered ? parts : [],
     });
-    if (!own) return ok({ ...together.sheet, findings: unseenParts(views.value, parts) });
-    const findings = sheetFindings({
-      ...{ sheet, together, marks, scene, material },
-      elsewhere: this.saidElsewhere(project, sheetId, own.part, own.site, scene),
+    const checked = { sheet, together, marks, scene };
+    if (!own || !witness)
+      return ok({ ...together.sheet, findings: wholeFindings({ ...checked, views: views.value, parts }) });
+    const findings = partFindings({
+      ...{ ...checked, witness, material },
+      elsewhere: this.saidElsewhere(project, sheetId, subject, scene),
       built: builtPart(project, own.id, own.site),
       nameOf: nameIn(project, own.id),
     });
@@ -98,34 +100,39 @@ export class Drafting {
   }
 
   /** The dimensions that make sense for what is picked in a view of a sheet. */
-  fitting(project: Project, sheetId: Id, site: Site, view: Id, references: readonly Reference[]): FittingMark[] {
-    const sheet = project.sheets?.[sheetId];
-    const part = sheet?.part === undefined ? undefined : project.parts[sheet.part];
-    const eye = sheet && part && eyesOf(sheet, part, site).get(view);
-    if (!eye) return [];
+  fitting(sheet: Sheet, subject: Subject, view: Id, references: readonly Reference[]): FittingMark[] {
+    const eye = eyesOf(sheet, subject).get(view);
+    if (!eye || sheet.views[view]?.apart) return [];
     const picks = references.flatMap((reference) => {
-      const match = locate(reference, 'shape', site);
-      return match.ok ? [{ reference, thing: match.value.thing }] : [];
+      const thing = subject.thing(reference);
+      return thing ? [{ reference, thing }] : [];
     });
-    return fittingMarks(picks, view, eye, contextOf(NOWHERE, this.sceneOf(site), 1));
+    return fittingMarks(picks, view, eye, contextOf(NOWHERE, this.sceneOf(subject, true).scene, 1));
   }
 
-  /** The part as a witness of what sizes tell, made once for as long as its bodies are the same. */
-  private sceneOf(site: Site): Scene {
-    const key = site.handles.join(' ');
-    if (this.scene?.key !== key) {
-      const topologies = site.bodies;
-      this.scene = { key, scene: { topologies, witness: new Witness(topologies) } };
+  /** What is told of a subject; of a part as a witness. Made once for as long as its bodies are the same. */
+  private sceneOf(subject: Subject, isTold: boolean): Staged {
+    if (!subject.own && !isTold) return NOTHING;
+    const bodies = subject.bodies(0);
+    const key = JSON.stringify(bodies.map(({ handle, movement }) => [handle, movement]));
+    if (this.staged?.key !== key) {
+      const topologies = bodies.map(({ handle, movement }) => {
+        const own = this.survey.topology(handle);
+        return subject.own ? own : movedTopology(own, movement);
+      });
+      const witness = subject.own ? new Witness(topologies) : undefined;
+      const faces = witness ?? new MovingFaces(topologies);
+      this.staged = { key, scene: { topologies, faces }, ...(witness ? { witness } : {}) };
     }
-    return this.scene.scene;
+    return this.staged;
   }
 
   /** What the other sheets of a part say. */
-  private saidElsewhere(project: Project, own: Id, part: Part, site: Site, scene: Scene): SaidMark[] {
+  private saidElsewhere(project: Project, own: Id, subject: Subject, scene: Scene): SaidMark[] {
     return Object.entries(project.sheets ?? {}).flatMap(([id, sheet]) => {
-      if (id === own || sheet.part === undefined || project.parts[sheet.part] !== part || !sheet.marks) return [];
-      const eyes = eyesOf(sheet, part, site);
-      return marksOf(sheet, site).map((one): SaidMark => {
+      if (id === own || sheet.part !== subject.own?.id || !sheet.marks) return [];
+      const eyes = eyesOf(sheet, subject);
+      return marksOf(sheet, subject).map((one): SaidMark => {
         const eye = eyes.get(one.mark.view);
         const read = eye && readSeen(one, eye, contextOf(NOWHERE, scene, 1));
         return { sheet: id, id: one.id, mark: one.mark, read: read?.ok ? read.value : undefined };
@@ -153,10 +160,7 @@ export class Drafting {
       const letter = LETTERS[views.filter((other) => other.view.kind === 'section').length % LETTERS.length]!;
       views.push({
         ...{ id, view, eye, drawn: drawn.value },
-        bodies: bodies.map(({ handle, movement, part }) => ({
-          ...{ movement, part },
-          topology: this.survey.topology(handle),
-        })),
+        bodies: bodies.map(({ handle, signs: _, ...body }) => ({ ...body, topology: this.survey.topology(handle) })),
         ...(cut ? { cut: { line: cut.value, letter } } : {}),
       });
     }
@@ -191,7 +195,12 @@ export class Drafting {
   }
 }
 
-const NOTHING: Scene = { topologies: [], witness: new Witness([]) };
+/** What marks are read of; the witness of a part. */
+interface Staged {
+  readonly scene: Scene;
+  readonly witness?: Witness;
+}
+const NOTHING: Staged = { scene: { topologies: [], faces: new MovingFaces([]) } };
 
 /** Why a sheet can not be drawn: which of its views, and what is wrong there. */
 function unseenView(view: View, sheet: Sheet, { sectionName }: Subject, wrong: Issue) {
@@ -218,14 +227,10 @@ function cutOf(view: View, planeOf: Subject['plane']): Result<CutLine> | undefin
 const NOWHERE = { factor: 1, at: [0, 0], box: { low: [0, 0], high: [0, 0] } } as const;
 
 /** The marks of a sheet with what they are attached to. */
-const marksOf = ({ marks = {}, markOrder = [] }: Sheet, site: Site): SeenMark[] =>
+const marksOf = ({ marks = {}, markOrder = [] }: Sheet, subject: Subject): SeenMark[] =>
   markOrder.map((id) => {
     const mark = marks[id]!;
-    const things = markReferences(mark).map((reference) => {
-      const match = locate(reference, 'shape', site);
-      return match.ok ? match.value.thing : undefined;
-    });
-    return { id, mark, things };
+    return { id, mark, things: markReferences(mark).map((reference) => subject.thing(reference)) };
   });
 
 const builtPart = (project: Project, id: Id, site: Site): BuiltPart => {
@@ -239,12 +244,12 @@ const nameIn =
     drawnPart(project, part)?.steps[step]?.name ?? step;
 
 /** From where the views of a sheet are seen; those without a plane are left out, with what is made of them. */
-function eyesOf(sheet: Sheet, part: Part, site: Site): Map<Id, Frame> {
+function eyesOf(sheet: Sheet, subject: Subject): Map<Id, Frame> {
   const eyes: { id: Id; eye: Frame }[] = [];
   for (const id of sheet.viewOrder) {
     const view = sheet.views[id]!;
     const parent = parentOf(view);
-    const cut = cutOf(view, (section) => site.section(part.sections![section]!));
+    const cut = cutOf(view, (section, at) => subject.plane(section, at));
     const isThere = parent === undefined || eyes.some((other) => other.id === parent);
     if (isThere && (!cut || cut.ok)) eyes.push({ id, eye: EYES[view.kind](view as never, eyes, cut?.value.frame) });
   }

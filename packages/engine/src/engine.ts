@@ -308,9 +308,9 @@ export class Engine {
 
   /** The dimensions that make sense for what is picked in a view of a sheet. */
   async fittingMarks(project: Project, sheet: Id, view: Id, picked: readonly Reference[]): Promise<FittingMark[]> {
-    const part = project.sheets?.[sheet]?.part;
-    const site = part === undefined ? undefined : await this.siteOf(project, part);
-    return site ? this.drafting.fitting(project, sheet, site, view, picked) : [];
+    const record = project.sheets?.[sheet];
+    const subject = record && (await this.subjectOf(project, record.part));
+    return subject ? this.drafting.fitting(record, subject, view, picked) : [];
   }
 
   private async laid(step: Id, file: Result<LaidFile>, { pause, signal }: BuildOptions) {

@@ -1,7 +1,9 @@
 import {
   boxRound,
   fail,
+  locate,
   movedFrame,
+  movedThing,
   ok,
   placedSectionName,
   STILL,
@@ -13,9 +15,11 @@ import {
   type Movement,
   type Part,
   type Project,
+  type Reference,
   type Result,
   type SectionName,
   type Sign,
+  type Thing,
 } from '@helb/core';
 import { explodedPoses, memberPose, type Assembled } from '@helb/core/assembly';
 import { makeUpList } from './make-up.ts';
@@ -28,6 +32,8 @@ export interface SubjectBody {
   readonly handle: BodyHandle;
   readonly movement: Movement;
   readonly part: Id;
+  /** Of the whole, where it is placed. */
+  readonly at?: string;
   /** Threads that are shown by a sign: those of a part are told with its first body. */
   readonly signs: readonly Sign[];
 }
@@ -43,6 +49,8 @@ export interface Subject {
   plane(section: Id, at: string | undefined): Result<Frame>;
   /** What that is called. */
   sectionName: SectionName;
+  /** What a reference points to now, as it stands when nothing is taken apart; nothing where that is gone. */
+  thing(reference: Reference): Thing | undefined;
   /** Of the whole. */
   readonly parts: readonly ListedPart[];
   /** Of a part. */
@@ -59,6 +67,7 @@ export function partSubject(survey: Survey, id: Id, part: Part, site: Site): Sub
     bodies: () => bodies,
     plane: (section) => planeIn(part, section, site),
     sectionName: (section) => part.sections?.[section]?.name ?? '?',
+    thing: (reference) => thingIn(site, reference),
     parts: [],
     own: { id, part, site },
   };
@@ -69,7 +78,7 @@ export function wholeSubject(
   survey: Survey,
   project: Project,
   assembled: Assembled,
-  siteOf: (part: Id) => Pick<Site, 'handles' | 'signs' | 'section'> | undefined,
+  siteOf: (part: Id) => Site | undefined,
 ): Subject {
   const { members, rest } = assembled;
   const measures = (part: Id) => (siteOf(part)?.handles ?? []).map((body) => survey.describe(body, {}).measures);
@@ -86,7 +95,7 @@ export function wholeSubject(
       const poses = explodedPoses(assembled, rest, boxOf, apart);
       return members.flatMap((member) =>
         bodiesOf(siteOf(member.part)).map((one) => ({
-          ...{ ...one, part: member.part },
+          ...{ ...one, part: member.part, at: member.id },
           movement: memberPose(member, { poses }),
         })),
       );
@@ -99,8 +108,29 @@ export function wholeSubject(
       return plane.ok ? ok(movedFrame(plane.value, memberPose(member, rest))) : plane;
     },
     sectionName: (section, at) => placedSectionName(project, section, at),
+    thing(reference) {
+      if (reference.to !== 'other') return undefined;
+      let before = 0;
+      for (const member of members) {
+        const site = siteOf(member.part);
+        if (member.id !== reference.at) {
+          before += site?.handles.length ?? 0;
+          continue;
+        }
+        const thing = site && thingIn(site, reference.on);
+        const moved = thing && movedThing(thing, memberPose(member, rest));
+        // the bodies of all members are told one after the other
+        return moved && 'body' in moved && 'body' in thing ? { ...moved, body: before + thing.body } : moved;
+      }
+      return undefined;
+    },
     parts: rows,
   };
+}
+
+function thingIn(site: Site, reference: Reference): Thing | undefined {
+  const match = locate(reference, 'shape', site);
+  return match.ok ? match.value.thing : undefined;
 }
 
 /** Where a section of a part lies in it. */

@@ -1,4 +1,4 @@
-import { ownFields, parentOf, type Sheet, type TitleBlock, type View } from '../drawing/index.ts';
+import { markReferences, ownFields, parentOf, type Sheet, type TitleBlock, type View } from '../drawing/index.ts';
 import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
 import type { Project } from './schema.ts';
@@ -12,11 +12,14 @@ export function checkSheets({ sheets = {}, parts, titleBlock }: Project): Issue 
   return undefined;
 }
 
-/** The whole has the sections of what is placed, and nothing is written into its views; a part is one thing. */
+/** The whole has the sections of what is placed, and what is written there is on things of that; a part is one thing. */
 function wrongSubject({ name, part: id, views, marks }: Sheet, parts: Project['parts']): Issue | undefined {
   const part = id === undefined ? undefined : parts[id];
   if (id !== undefined && !part) return issue('sheet.part', { name });
-  if (id === undefined && Object.keys(marks ?? {}).length > 0) return issue('sheet.whole', { name });
+  const isWhole = id === undefined;
+  const on = Object.values(marks ?? {}).flatMap(markReferences);
+  if (on.some((reference) => (reference.to === 'other' && reference.from === undefined) !== isWhole))
+    return issue(isWhole ? 'sheet.whole' : 'sheet.own-part', { name });
   const sections = part?.sections ?? {};
   for (const view of Object.values(views)) {
     if (part && isOfWhole(view)) return issue('sheet.apart', { name });

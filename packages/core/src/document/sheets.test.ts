@@ -1,3 +1,4 @@
+import type { Id } from '../records/index.ts';
 import { emptyAssembly, placementOf, type Placement } from '../assembly/index.ts';
 import { USUAL_BLOCK, usualSheet, usualWhole, viewWords, withField, type Mark, type View } from '../drawing/index.ts';
 import { loadProject, writeProject, parseProject } from './load.ts';
@@ -176,15 +177,19 @@ describe('a sheet of the whole', () => {
     expect(script.project.sheets!['w']!.views['a']).toEqual({ ...cut, uncut: ['q'] });
   });
 
-  test('has no sections and no sizes; a part is neither drawn apart nor numbered', () => {
+  test('has no sections of its own; a part is neither drawn apart nor numbered', () => {
     const cut = { kind: 'section', section: 'cut' };
     expect(refusal(added(), { command: 'view.add', input: { sheet: 'w', id: 'a', view: cut } } as Action)).toBe(
       'sheet.section',
     );
-    const mark = { kind: 'note', view: 'front', of: [], text: 'Note' };
-    expect(refusal(added(), { command: 'mark.add', input: { sheet: 'w', id: 'm', mark } } as Action)).toBe(
-      'sheet.whole',
-    );
+    const noteOn = (sheet: Id, reference: object) => {
+      const mark = { kind: 'note', view: 'front', of: [reference], text: 'Note' };
+      return { command: 'mark.add', input: { sheet, id: 'm', mark } } as Action;
+    };
+    const face = { to: 'face', name: 'x/side/o' };
+    expect(refusal(added(), noteOn('w', face))).toBe('sheet.whole');
+    expect(refusal(added(), noteOn('w', { to: 'other', at: 'x', from: 'y', on: face }))).toBe('sheet.whole');
+    expect(refusal(added(), noteOn('s', { to: 'other', at: 'x', on: face }))).toBe('sheet.own-part');
     const placed = { ...cut, at: 'x' };
     for (const view of [placed, { ...cut, uncut: ['p'] }])
       expect(refusal(begun(), { command: 'view.add', input: { sheet: 's', id: 'a', view } } as Action)).toBe(
@@ -194,6 +199,21 @@ describe('a sheet of the whole', () => {
       expect(refusal(added(), { command: 'view.set', input: { sheet: 's', view: 'corner', fields } })).toBe(
         'sheet.apart',
       );
+  });
+
+  test('keeps its sections and what is written when placements are gathered in a group, and when that is dissolved', () => {
+    const on = (at: string) => ({ to: 'other', at, on: { to: 'face', name: 'x/side/o' } }) as const;
+    const script = added()
+      .do('placement.add', { id: 'x', record: placementOf('X', { part: 'p' }, true) })
+      .do('view.add', { sheet: 'w', id: 'a', view: { kind: 'section', section: 'cut', at: 'x' } })
+      .do('mark.add', { sheet: 'w', id: 'm', mark: { kind: 'note', view: 'front', of: [on('x')], text: 'Note' } })
+      .do('group.gather', { id: 'g', name: 'G', placement: 'group', of: ['x'] });
+    const { views, marks } = script.project.sheets!['w']!;
+    expect(views['a']).toMatchObject({ at: 'group/x' });
+    expect(marks!['m']!.of).toEqual([on('group/x')]);
+    const { views: after, marks: kept } = script.do('group.dissolve', { placement: 'group' }).project.sheets!['w']!;
+    expect(after['a']).toMatchObject({ at: 'x' });
+    expect(kept!['m']!.of).toEqual([on('x')]);
   });
 });
 

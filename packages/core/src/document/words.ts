@@ -31,7 +31,9 @@ export const documentWords: Words = {
   },
   'sheet.unknown': (f) => `There is no sheet ${f['id']} any more.`,
   'sheet.many': (f) => `A project has at most ${f['most']} sheets: remove one first.`,
-  'sheet.whole': (f) => `"${f['name']}" shows the whole: sizes are written on the sheets of its parts.`,
+  'sheet.whole': (f) =>
+    `"${f['name']}" shows the whole: what is written there is told by where the parts are placed, { "to": "other", "at": … }.`,
+  'sheet.own-part': (f) => `"${f['name']}" shows one part: what is written there is on things of that part.`,
   'sheet.apart': (f) =>
     `"${f['name']}" shows one part: only the whole is drawn apart, numbered, and cut at parts that are placed.`,
   'detail.radius': () => 'Type how far the detail reaches round its middle, in mm: 0.01 to 100000.',

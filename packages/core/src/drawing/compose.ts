@@ -18,6 +18,7 @@ import { detailBox, larger, layersOf, placedView, timesOf, type Inked, type Seen
 import { scaleFactor } from './scales.ts';
 import type { Sheet } from './schema.ts';
 import { titleBlock, titleHeight, type PlacedCell, type TitleBlock, type TitleText } from './title/index.ts';
+import type { Witness } from './witness/index.ts';
 import { cutMarkOf, detailSigns, isAcross, isMarked, numbersIn, viewName } from './view-signs.ts';
 
 export interface ComposedSheet {
@@ -52,6 +53,8 @@ export interface Written {
   readonly block: TitleBlock;
   readonly marks: readonly SeenMark[];
   readonly scene: Scene;
+  /** Where what is drawn mirrors as a whole. */
+  readonly mirrors: Witness['mirrors'];
   /** The list of parts; empty where there is none. */
   readonly parts: readonly ListedPart[];
 }
@@ -88,13 +91,13 @@ export function composed(
   });
   const { scale, places } = laidOut(sheet, laid, area);
   const factor = scaleFactor(scale);
-  const { mirrors } = written.scene.witness;
   const placed = shown.map((one) =>
-    placedView(one, factor, places.get(one.seen.id)!, breaks.get(one.seen.id), mirrors),
+    placedView(one, factor, places.get(one.seen.id)!, breaks.get(one.seen.id), written.mirrors),
   );
   const open = placed.map((one): MarkedView => {
     const { seen, box, visible } = one;
-    return { id: seen.id, eye: seen.eye, box, visible, ...placingOf(one) };
+    const isApart = (seen.view.apart ?? 0) > 0;
+    return { id: seen.id, eye: seen.eye, isApart, box, visible, ...placingOf(one) };
   });
   const { low, high } = withinFrame(size);
   const signs = [...placed.map((one) => cutMarkOf(one, placed)), ...detailSigns(placed)];
@@ -125,9 +128,7 @@ export function composed(
       marks: marks.marks,
       cells: title.cells,
       looks: Object.fromEntries(placed.map((one) => [one.seen.id, lookOf(one.box, one.visible, one.factor)])),
-      handles: open
-        .filter(({ id }) => sheet.views[id]?.kind !== 'corner')
-        .flatMap((view) => handlesIn(view, written.scene)),
+      handles: placed.filter(({ seen: { view } }) => view.kind !== 'corner' && !view.apart).flatMap(handlesIn),
     },
     views: open,
     read: marks.read,

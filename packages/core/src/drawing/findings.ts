@@ -9,7 +9,7 @@ import { isSeenIn, contextOf, type SeenMark, type Scene } from './marked.ts';
 import { letterHeight, type PutTogether } from './compose.ts';
 import type { ListedPart } from './parts-list.ts';
 import type { SeenView } from './placed-view.ts';
-import { spotOf } from './witness/index.ts';
+import { spotOf, type Witness } from './witness/index.ts';
 import { parentOf, type Sheet } from './schema.ts';
 
 /** Something to mend on a sheet before it goes out. */
@@ -27,17 +27,31 @@ export interface Checked {
   readonly sheet: Sheet;
   readonly together: PutTogether;
   readonly marks: readonly SeenMark[];
+  readonly scene: Scene;
+}
+/** Of a part. */
+export interface CheckedPart extends Checked {
   /** What other sheets of the part say. */
   readonly elsewhere: readonly SaidMark[];
   readonly built: BuiltPart;
-  readonly scene: Scene;
+  readonly witness: Witness;
   readonly material: string;
   readonly nameOf: NameOf;
 }
+/** Of the whole. */
+export interface CheckedWhole extends Checked {
+  readonly views: readonly SeenView[];
+  readonly parts: readonly ListedPart[];
+}
 
 /** Sizes that are missing, said twice or shown at hidden lines, marks that are lost, views and words that are not needed or not there. */
-export function sheetFindings(checked: Checked): SheetFinding[] {
+export function partFindings(checked: CheckedPart): SheetFinding[] {
   return [...lost(checked), ...sizes(checked), ...atHidden(checked), ...idleViews(checked), ...noMaterial(checked)];
+}
+
+/** The whole need not be told: what is told has to hold, and each part has to be seen where parts are called by numbers. */
+export function wholeFindings(checked: CheckedWhole): SheetFinding[] {
+  return [...lost(checked), ...atHidden(checked), ...unseenParts(checked)];
 }
 
 function lost({ together, marks }: Checked): SheetFinding[] {
@@ -47,7 +61,7 @@ function lost({ together, marks }: Checked): SheetFinding[] {
   });
 }
 
-function sizes({ sheet, together, marks, elsewhere, built, scene, nameOf }: Checked): SheetFinding[] {
+function sizes({ sheet, together, marks, elsewhere, built, scene, witness, nameOf }: CheckedPart): SheetFinding[] {
   const own = marks.map(({ id, mark }): SaidMark => {
     const read = together.read.get(id);
     return { sheet: '', id, mark, read: read?.ok ? read.value : undefined };
@@ -59,7 +73,7 @@ function sizes({ sheet, together, marks, elsewhere, built, scene, nameOf }: Chec
       ...{ id: view.id, eye: view.eye, context: contextOf(view, scene, height), isSeen: isSeenIn(view) },
       spotOf: spotsIn(view.eye, scene),
     }));
-  const check = checkedSizes(built, scene.witness, [...own, ...elsewhere], views);
+  const check = checkedSizes(built, witness, [...own, ...elsewhere], views);
   return [
     ...check.missing.map(({ mark, words }): SheetFinding => ({
       issue: issue('sheet.missing', {
@@ -81,12 +95,12 @@ function sizes({ sheet, together, marks, elsewhere, built, scene, nameOf }: Chec
 }
 
 /** What things are in a view, each looked at once. */
-function spotsIn(eye: Frame, { witness }: Scene): OpenView['spotOf'] {
+function spotsIn(eye: Frame, { faces }: Scene): OpenView['spotOf'] {
   const known = new Map<string, ReturnType<OpenView['spotOf']>>();
   return (thing) => {
     const key = thing.to === 'face' ? `${thing.body} ${thing.face.name}` : '';
-    if (key === '') return spotOf(thing, witness, eye);
-    if (!known.has(key)) known.set(key, spotOf(thing, witness, eye));
+    if (key === '') return spotOf(thing, faces, eye);
+    if (!known.has(key)) known.set(key, spotOf(thing, faces, eye));
     return known.get(key);
   };
 }
@@ -108,7 +122,7 @@ function atHidden({ together, marks, scene }: Checked): SheetFinding[] {
     const isSeen = isSeenIn(view);
     const { toCentres } = read.value;
     const hidden = things.some((thing) => {
-      const spot = thing && spotOf(thing, scene.witness, view.eye);
+      const spot = thing && spotOf(thing, scene.faces, view.eye);
       return spot && !(toCentres && spot.endOn) && !isSeen({ thing, spot });
     });
     return hidden ? [{ issue: issue('sheet.hidden', { size: read.value.words }), mark: id }] : [];
@@ -128,11 +142,11 @@ function idleViews({ sheet, marks }: Checked): SheetFinding[] {
     .map((view) => ({ issue: issue('sheet.idle'), view }));
 }
 
-const noMaterial = ({ material }: Checked): SheetFinding[] =>
+const noMaterial = ({ material }: CheckedPart): SheetFinding[] =>
   material === '' ? [{ issue: issue('sheet.material') }] : [];
 
-/** Of the whole: parts of the list that no view shows that calls parts by their numbers. */
-export function unseenParts(views: readonly SeenView[], parts: readonly ListedPart[]): SheetFinding[] {
+/** Parts of the list that no view shows that calls parts by their numbers. */
+function unseenParts({ views, parts }: CheckedWhole): SheetFinding[] {
   const numbered = views.filter(({ view }) => view.numbered);
   if (numbered.length === 0) return [];
   const seen = new Set(
@@ -163,5 +177,7 @@ export const sheetWords: Words = {
   'sheet.idle': () => 'Nothing is told in this view: is it needed?',
   'sheet.material': () => 'The part has no material: the title block says nothing of it.',
   'mark.gone': () => 'What this was attached to is gone: choose again, or remove it.',
+  'mark.apart': () =>
+    'Its view is drawn taken apart now: draw it together again, or put this into a view in which all stands together.',
   'mark.unseen': () => 'Its view shows nothing any more.',
 };

@@ -25,7 +25,7 @@ export function fittingMarks(
 ): FittingMark[] {
   const found: FittingMark[] = [];
   for (const { mark, things } of triesFor(picks, view)) {
-    const held = things.map((thing): Held => ({ thing, spot: spotOf(thing, context.witness, eye) }));
+    const held = things.map((thing): Held => ({ thing, spot: spotOf(thing, context.faces, eye) }));
     const read = readMark(mark, held, { ...context, eye });
     if (read.ok && !found.some(({ words, mark: { kind } }) => words === read.value.words && kind === mark.kind))
       found.push({ mark, words: read.value.words });
@@ -67,7 +67,11 @@ function lengthOf([pick]: readonly Pick[], view: Id): Try[] {
   const { edge, body } = pick.thing;
   const { from, to } = pick.thing.edge.curve;
   const places = [from, to];
-  const ends = edge.ends!.map((name): Reference => ({ to: 'vertex', name }));
+  const { reference } = pick;
+  const ends = edge.ends!.map((name): Reference => {
+    const on = { to: 'vertex', name } as const;
+    return reference.to === 'other' ? { to: 'other', at: reference.at, on } : on;
+  });
   const things = edge.ends!.map((name, k): Thing => ({ to: 'vertex', vertex: { name, at: places[k]! }, body }));
   return [{ mark: { kind: 'distance', view, of: ends, along: 'straight' }, things }];
 }

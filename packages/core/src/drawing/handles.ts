@@ -1,8 +1,15 @@
-import { dot3, toPlane, type Vec2, type Vec3 } from '../math/index.ts';
+import { dot3, movedFrame, toPlane, undone, type Vec2, type Vec3 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { EdgeFacts, Topology } from '../kernel-port/index.ts';
-import { placesAlong, printOfEdge, printOfFace, printOfVertex, type Reference } from '../references/index.ts';
-import type { MarkedView, Scene } from './marked.ts';
+import {
+  placesAlong,
+  printOfEdge,
+  printOfFace,
+  printOfVertex,
+  type BodyReference,
+  type Reference,
+} from '../references/index.ts';
+import type { PlacedView } from './placed-view.ts';
 import { onPaper } from './placing.ts';
 
 /** Something that can be picked in a view: what it stands for, and where it is seen, mm on paper. */
@@ -14,27 +21,38 @@ export interface Handle {
 }
 
 /**
- * The edges and corners of a part as they are seen in a view. A line stands for the flat or round face that is seen as it,
- * which lasts longer than an edge; where there is none, for the edge.
+ * The edges and corners of bodies as they lie in a view; of the whole those that are seen, since most are within others. A
+ * line stands for the flat or round face that is seen as it, which lasts longer than an edge; where there is none, for the
+ * edge.
  */
-export function handlesIn(view: MarkedView, { topologies }: Scene): Handle[] {
-  const flat = (place: Vec3): Vec2 => onPaper(view, toPlane(view.eye, place));
-  return topologies.flatMap((topology) => [
-    ...topology.edges.flatMap((edge): Handle[] => {
-      const path = tracks(edge).map(flat);
-      const isPlace = path.every(([x, y]) => Math.hypot(x - path[0]![0], y - path[0]![1]) < 0.05);
-      if (isPlace) return [];
-      return [{ view: view.id, reference: standsFor(edge, topology, view.eye.z), path }];
-    }),
-    ...topology.vertices.map((vertex): Handle => ({
-      view: view.id,
-      reference: { to: 'vertex', name: vertex.name, print: printOfVertex(vertex) },
-      path: [flat(vertex.at)],
-    })),
-  ]);
+export function handlesIn(view: PlacedView): Handle[] {
+  const { id, bodies, drawn, eye } = view.seen;
+  const seen = new Set(drawn.lines.flatMap(({ hidden, body, edge }) => (hidden || !edge ? [] : [`${body} ${edge}`])));
+  return bodies.flatMap(({ topology, movement, at }, body) => {
+    const own = movedFrame(eye, undone(movement));
+    const flat = (place: Vec3): Vec2 => onPaper(view, toPlane(own, place));
+    const handle = (on: BodyReference, path: readonly Vec2[]): Handle => ({
+      ...{ view: id, path },
+      reference: at === undefined ? on : { to: 'other', at, on },
+    });
+    const edges = at === undefined ? topology.edges : topology.edges.filter(({ name }) => seen.has(`${body} ${name}`));
+    const ends = new Set(at === undefined ? [] : edges.flatMap((edge) => edge.ends ?? []));
+    return [
+      ...edges.flatMap((edge): Handle[] => {
+        const path = tracks(edge).map(flat);
+        const isPlace = path.every(([x, y]) => Math.hypot(x - path[0]![0], y - path[0]![1]) < 0.05);
+        return isPlace ? [] : [handle(standsFor(edge, topology, own.z), path)];
+      }),
+      ...topology.vertices.flatMap((vertex) =>
+        at === undefined || ends.has(vertex.name)
+          ? [handle({ to: 'vertex', name: vertex.name, print: printOfVertex(vertex) }, [flat(vertex.at)])]
+          : [],
+      ),
+    ];
+  });
 }
 
-function standsFor(edge: EdgeFacts, { faces }: Topology, towards: Vec3): Reference {
+function standsFor(edge: EdgeFacts, { faces }: Topology, towards: Vec3): BodyReference {
   const seen = faces.find(({ name, surface }) => {
     if (!edge.faces.includes(name)) return false;
     if (surface.form === 'plane') return edge.curve.form === 'line' && Math.abs(dot3(surface.normal, towards)) < 1e-9;

@@ -9,7 +9,7 @@ import { widened } from './extent.ts';
 import { readMark, type Held, type Mark, type MarkContext, type MarkInk, type ReadMark } from './marks/index.ts';
 import type { Lettering, Stroke } from './picture.ts';
 import { onPaper, onThing, type Placing } from './placing.ts';
-import { spotOf, type Spot, type Witness } from './witness/index.ts';
+import { spotOf, type MovingFaces, type Spot } from './witness/index.ts';
 
 /** A mark with what it is attached to, as that is now; nothing where that is gone. */
 export interface SeenMark {
@@ -32,9 +32,9 @@ export interface ComposedMark {
   readonly elsewhere: readonly Id[];
 }
 
-/** A part with the views that marks are read in. */
+/** What marks are read of: bodies as they stand together. */
 export interface Scene {
-  readonly witness: Witness;
+  readonly faces: MovingFaces;
   readonly topologies: readonly Topology[];
 }
 
@@ -42,6 +42,8 @@ export interface Scene {
 export interface MarkedView extends Placing {
   readonly id: Id;
   readonly eye: Frame;
+  /** Is it drawn taken apart, so that nothing between its parts can be measured? */
+  readonly isApart: boolean;
   readonly box: Box;
   /** What is seen in it, on paper. */
   readonly visible: readonly Piece[];
@@ -49,14 +51,14 @@ export interface MarkedView extends Placing {
 
 /** What a mark says; fails where what it is attached to is gone, or can not be read in its view. */
 export function readSeen({ mark, things }: SeenMark, eye: Frame, context: Omit<MarkContext, 'eye'>): Result<ReadMark> {
-  const held = things.flatMap((thing): Held[] => (thing ? [{ thing, spot: spotOf(thing, context.witness, eye) }] : []));
+  const held = things.flatMap((thing): Held[] => (thing ? [{ thing, spot: spotOf(thing, context.faces, eye) }] : []));
   if (held.length < things.length) return fail('mark.gone');
   return readMark(mark, held, { ...context, eye });
 }
 
 /** What reading a mark needs to know of where it is drawn. */
 export function contextOf(
-  view: Omit<MarkedView, 'id' | 'eye' | 'visible'>,
+  view: Omit<MarkedView, 'id' | 'eye' | 'visible' | 'isApart'>,
   scene: Scene,
   height: number,
 ): Omit<MarkContext, 'eye'> {
@@ -94,7 +96,8 @@ export function marked(
   const read = new Map(
     seen.map((one): readonly [Id, Result<ReadMark>] => {
       const found = contexts.get(one.mark.view);
-      return [one.id, found ? readSeen(one, found.view.eye, found.context) : fail('mark.unseen')];
+      if (!found || found.view.isApart) return [one.id, fail(found ? 'mark.apart' : 'mark.unseen')];
+      return [one.id, readSeen(one, found.view.eye, found.context)];
     }),
   );
   const byId = new Map(seen.map((one) => [one.id, one]));
@@ -131,7 +134,9 @@ export function marked(
         const at = onThing(view, middle);
         const [size] = value.tells;
         const elsewhere = [...contexts.values()].flatMap((other) =>
-          other.view !== view && readSeen(byId.get(id)!, other.view.eye, other.context).ok ? [other.view.id] : [],
+          other.view !== view && !other.view.isApart && readSeen(byId.get(id)!, other.view.eye, other.context).ok
+            ? [other.view.id]
+            : [],
         );
         return [id, { words: value.words, ...(size ? { amount: size.value } : {}), at, box: text, elsewhere }];
       }),

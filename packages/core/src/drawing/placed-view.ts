@@ -10,10 +10,10 @@ import { notCovered } from './covered.ts';
 import { cutPlanes, type CutLine } from './cut.ts';
 import { flatPieces } from './flat.ts';
 import { hatching } from './hatching.ts';
-import type { Scene } from './marked.ts';
 import type { Lettering, LineKind, Stroke } from './picture.ts';
 import { onPaper, type Breaks, type Placing } from './placing.ts';
 import type { View } from './schema.ts';
+import type { Witness } from './witness/index.ts';
 
 /** A view with what is seen in it. */
 export interface SeenView {
@@ -21,7 +21,13 @@ export interface SeenView {
   readonly view: View;
   readonly eye: Frame;
   readonly drawn: DrawnView;
-  readonly bodies: readonly { readonly topology: Topology; readonly movement: Movement; readonly part: Id }[];
+  readonly bodies: readonly {
+    readonly topology: Topology;
+    readonly movement: Movement;
+    readonly part: Id;
+    /** Of the whole, where it is placed. */
+    readonly at?: string;
+  }[];
   /** Of sections: where they are cut, and the letter that they are called by. */
   readonly cut?: { readonly line: CutLine; readonly letter: string };
 }
@@ -74,7 +80,7 @@ export function placedView(
   sheetFactor: number,
   at: Vec2,
   breaks: Breaks | undefined,
-  mirrors: Scene['witness']['mirrors'],
+  mirrors: Witness['mirrors'],
 ): PlacedView {
   const { seen, layers, box } = shown;
   const factor = sheetFactor * timesOf(seen.view);
@@ -133,7 +139,7 @@ function clipOf(view: View, place: (at: Vec2) => Vec2, factor: number): (pieces:
 function centresOf(
   { seen: { view, eye, bodies, cut }, box }: ShownView,
   factor: number,
-  mirrors: Scene['witness']['mirrors'],
+  mirrors: Witness['mirrors'],
 ): Piece[] {
   const isCrowded = bodies.some(({ part }) => part !== bodies[0]!.part) && !linesOf(view).hidden;
   if (view.kind === 'corner' || isCrowded) return [];

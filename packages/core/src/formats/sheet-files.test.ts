@@ -1,6 +1,6 @@
 import DxfParser from 'dxf-parser';
 import { XMLParser } from 'fast-xml-parser';
-import { composed, usualSheet, USUAL_BLOCK, Witness, type Lettering, type SheetPicture } from '../drawing/index.ts';
+import { composed, usualSheet, USUAL_BLOCK, MovingFaces, type Lettering, type SheetPicture } from '../drawing/index.ts';
 import { fullCircle, fullEllipse } from '../sketch/pieces/index.ts';
 import { writeSheetDxf } from './sheet-dxf.ts';
 import { writeSheetSvg } from './sheet-svg.ts';
@@ -64,7 +64,8 @@ test('a sheet of nothing is its frame and its title block', () => {
     title: { date: 'today' },
   };
   const text = { project: 'Sieve', part: 'Plate', material: 'Beech', mass: '12 g', number: 2, of: 5 };
-  const written = { block: USUAL_BLOCK, marks: [], scene: { witness: new Witness([]), topologies: [] }, parts: [] };
+  const scene = { faces: new MovingFaces([]), topologies: [] };
+  const written = { block: USUAL_BLOCK, marks: [], scene, mirrors: [], parts: [] };
   const { picture, views, scale } = composed(sheet, [], text, written).sheet;
   expect(views).toEqual({});
   expect(picture.size).toEqual([420, 297]);

@@ -1,5 +1,5 @@
 import { movedBy, movedFrame, turnedBy, type Movement, type Vec3 } from '../math/index.ts';
-import type { EdgeFacts, FaceFacts, SpaceCurve, Surface } from '../kernel-port/index.ts';
+import type { EdgeFacts, FaceFacts, SpaceCurve, Surface, Topology } from '../kernel-port/index.ts';
 import type { Datum, Thing } from './things.ts';
 
 // Things of other parts, as they lie in the space of this one.
@@ -25,16 +25,19 @@ export function movedThing(thing: Thing, by: Movement): Thing {
   if (thing.to === 'edge') return { to: 'edge', edge: movedEdge(thing.edge, by), body };
   if (thing.to === 'vertex')
     return { to: 'vertex', vertex: { ...thing.vertex, at: movedBy(by, thing.vertex.at) }, body };
-  const { name, faces, edges, vertices } = thing.topology;
-  if (thing.to === 'body') {
-    const corners = vertices.map((vertex) => ({ ...vertex, at: movedBy(by, vertex.at) }));
-    const [sides, rims] = [faces.map((face) => movedFace(face, by)), edges.map((edge) => movedEdge(edge, by))];
-    return { to: 'body', body, topology: { name, faces: sides, edges: rims, vertices: corners } };
-  }
+  if (thing.to === 'body') return { to: 'body', body, topology: movedTopology(thing.topology, by) };
+  const { name, edges } = thing.topology;
   const face = movedFace(thing.face, by);
   const rims = edges.filter((edge) => edge.faces.includes(face.name)).map((edge) => movedEdge(edge, by));
   return { to: 'face', face, body, topology: { name, faces: [face], edges: rims, vertices: [] } };
 }
+
+export const movedTopology = ({ name, faces, edges, vertices }: Topology, by: Movement): Topology => ({
+  name,
+  faces: faces.map((face) => movedFace(face, by)),
+  edges: edges.map((edge) => movedEdge(edge, by)),
+  vertices: vertices.map((vertex) => ({ ...vertex, at: movedBy(by, vertex.at) })),
+});
 
 function movedDatum(datum: Datum, by: Movement): Datum {
   if (datum.form === 'point') return { form: 'point', at: movedBy(by, datum.at) };

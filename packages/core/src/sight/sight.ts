@@ -50,10 +50,10 @@ export function drawnView(looked: readonly Looked[], eye: Frame): DrawnView {
   if (size === 0) return { lines: [], cutFaces: [] };
   const curtain = new Curtain(...together(sights), size);
   const lines = sights.flatMap((sight) =>
-    tracksOf(sight, size).flatMap(({ sort, track, turns = [] }) =>
+    tracksOf(sight, size).flatMap(({ track, turns = [], ...which }) =>
       runsOf(track.places, turns, curtain, SHORTEST * size).flatMap(({ places, hidden }): DrawnLine[] => {
         const curve = track.curve(places);
-        return curve ? [{ sort, hidden, body: sight.body, curve }] : [];
+        return curve ? [{ ...which, hidden, body: sight.body, curve }] : [];
       }),
     ),
   );
@@ -112,8 +112,7 @@ function together(sights: readonly Sight[]): [points: Float64Array, triangles: U
   return [points, triangles];
 }
 
-interface SortedTrack {
-  readonly sort: DrawnLine['sort'];
+interface SortedTrack extends Pick<DrawnLine, 'sort' | 'edge'> {
   readonly track: Track;
   /** Where along its places outlines end on it. */
   readonly turns?: readonly number[];
@@ -129,7 +128,7 @@ function tracksOf(sight: Sight, size: number): SortedTrack[] {
     const tracks = endToEnd(pairs).map((chain) =>
       outlineOf(surfaces.get(name)!, placesAt(sight, chain), toEye, FINE * size),
     );
-    return onceEach(tracks).map((track) => ({ face: name, track, sort: 'outline' as const }));
+    return onceEach(tracks).map((track) => ({ face: name, track }));
   });
   const endsOn = new Map<string, Vec3[]>();
   for (const { face, track } of outlines) {
@@ -144,7 +143,7 @@ function tracksOf(sight: Sight, size: number): SortedTrack[] {
     const curve = flatCurve(along.curve);
     const ended = edge.faces.flatMap((face) => endsOn.get(face) ?? []);
     const track = (sort: DrawnLine['sort'], places: readonly Vec3[]): SortedTrack => ({
-      sort,
+      ...{ sort, edge: edge.name },
       track: { places, curve },
       turns: ended.flatMap((end) => passedAt(places, end, FINE * size)),
     });
@@ -155,7 +154,7 @@ function tracksOf(sight: Sight, size: number): SortedTrack[] {
     );
   });
   const threads = threadsOn(sight, FINE * size).map((track) => ({ track, sort: 'thread' as const }));
-  return [...edges, ...outlines, ...threads];
+  return [...edges, ...outlines.map(({ track }) => ({ track, sort: 'outline' as const })), ...threads];
 }
 
 /** The lines of threads that are left of it. */

@@ -7,6 +7,8 @@ export interface DrawnLine {
   readonly hidden: boolean;
   /** Which of the bodies. */
   readonly body: number;
+  /** Of edges, its name. */
+  readonly edge?: string;
   readonly curve: SpaceCurve;
 }
 

@@ -14,6 +14,7 @@ import {
   type Placement,
   type Triple,
 } from '../../assembly/index.ts';
+import { markReferences } from '../../drawing/index.ts';
 import { MAX_LENGTH, namesUsed, valueScope, type Scope } from '../../expressions/index.ts';
 import { followedBy, turnedBy, type Movement, type Vec3 } from '../../math/index.ts';
 import { idSchema, nameSchema, type Id } from '../../records/index.ts';
@@ -137,7 +138,7 @@ function repathIn({ placements, joints, relations, traces, pressed }: Assembly, 
     if (repeat?.layout === 'round') repeat.about.placement = to(repeat.about.placement);
 }
 
-/** The same for the assembly of the project, and for what parts take from each other there. */
+/** The same for the assembly of the project, for what parts take from each other there, and for sheets of the whole. */
 function repath(draft: Project, outer: Assembly, to: (path: string) => string): void {
   repathIn(outer, to);
   for (const step of Object.values(draft.parts).flatMap(({ steps }) => Object.values(steps)))
@@ -145,6 +146,12 @@ function repath(draft: Project, outer: Assembly, to: (path: string) => string): 
       reference.at = to(reference.at);
       if (reference.from !== undefined) reference.from = to(reference.from);
     }
+  for (const { views, marks = {} } of Object.values(draft.sheets ?? {})) {
+    for (const view of Object.values(views))
+      if (view.kind === 'section' && view.at !== undefined) view.at = to(view.at);
+    for (const reference of Object.values(marks).flatMap(markReferences))
+      if (reference.to === 'other') reference.at = to(reference.at);
+  }
 }
 
 const KINDS = ['placements', 'joints', 'relations', 'ratios', 'traces', 'pressed'] as const;

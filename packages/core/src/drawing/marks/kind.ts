@@ -5,11 +5,11 @@ import type { Thing } from '../../references/index.ts';
 import type { Result } from '../../result/index.ts';
 import type { Box, Piece } from '../../sketch/pieces/index.ts';
 import type { Lettering } from '../picture.ts';
-import type { Spot, Witness } from '../witness/index.ts';
+import type { MovingFaces, Spot } from '../witness/index.ts';
 
 /** Where a mark is drawn. */
 export interface MarkContext {
-  readonly witness: Witness;
+  readonly faces: MovingFaces;
   readonly eye: Frame;
   /** Mm on paper for 1 mm of the thing. */
   readonly factor: number;

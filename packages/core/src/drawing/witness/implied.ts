@@ -1,7 +1,7 @@
 import { dot3, Dual, type Gradient, type Vec3 } from '../../math/index.ts';
 import { placesOnCurve } from './places.ts';
 import { mirrored, mirroredFace } from './mirrors.ts';
-import type { Witness, WitnessedFace } from './witness.ts';
+import type { MovingFaces, WitnessedFace } from './moving-faces.ts';
 
 /** A plane in which the part is its own mirror image, square to an axis, where an unknown says. */
 export interface Mirror {
@@ -14,13 +14,13 @@ export interface Mirror {
  * What holds without a figure: faces touch where they go on into each other, mirror images move as one sees them. Row after
  * row: of rich parts there are too many to keep.
  */
-export function* impliedRows(witness: Witness, mirrors: readonly Mirror[]): Generator<Gradient> {
+export function* impliedRows(witness: MovingFaces, mirrors: readonly Mirror[]): Generator<Gradient> {
   yield* touching(witness);
   for (const mirror of mirrors) yield* symmetric(witness, mirror);
 }
 
 /** Along an edge at which two faces go on into each other both come out by as much. */
-function* touching(witness: Witness): Generator<Gradient> {
+function* touching(witness: MovingFaces): Generator<Gradient> {
   for (const [body, { edges }] of witness.topologies.entries())
     for (const { turn, faces, curve, middle } of edges) {
       if (turn !== 'smooth' || faces.length !== 2) continue;
@@ -33,7 +33,7 @@ function* touching(witness: Witness): Generator<Gradient> {
     }
 }
 
-function* symmetric({ faces }: Witness, mirror: Mirror): Generator<Gradient> {
+function* symmetric({ faces }: MovingFaces, mirror: Mirror): Generator<Gradient> {
   const found = faces.map((one, index) => ({ ...one.face, one, index }));
   for (const [index, one] of faces.entries()) {
     const image = mirroredFace(one.face, found, mirror);

@@ -31,7 +31,7 @@ import type { EdgeFacts } from '../../kernel-port/index.ts';
 import { facesOfName, type Thing } from '../../references/index.ts';
 import { placesOnCurve } from './places.ts';
 import type { MovingAxis, MovingSurface } from './surfaces.ts';
-import type { Witness } from './witness.ts';
+import type { MovingFaces } from './moving-faces.ts';
 
 /** What a thing is in a view, for dimensions: mm of the thing in the plane of the eye. */
 export interface Spot {
@@ -53,10 +53,10 @@ export interface Spot {
 const SAME = 1e-9;
 
 /** What a thing is in a view; undefined where it leans, so that nothing can be measured to it there. */
-export function spotOf(thing: Thing, witness: Witness, eye: Frame): Spot | undefined {
-  const sight = new Sight(witness, eye);
+export function spotOf(thing: Thing, faces: MovingFaces, eye: Frame): Spot | undefined {
+  const sight = new Sight(faces, eye);
   if (thing.to === 'face') {
-    const face = witness.face(thing.body, thing.face.name);
+    const face = faces.face(thing.body, thing.face.name);
     return face && sight.face(face.surface, face.places);
   }
   if (thing.to === 'edge') return sight.edge(thing.edge, thing.body);
@@ -65,7 +65,7 @@ export function spotOf(thing: Thing, witness: Witness, eye: Frame): Spot | undef
 
 class Sight {
   constructor(
-    private readonly witness: Witness,
+    private readonly faces: MovingFaces,
     private readonly eye: Frame,
   ) {}
 
@@ -132,7 +132,7 @@ class Sight {
   }
 
   private surfaces(names: readonly string[], body: number): MovingSurface[] {
-    return names.flatMap((name) => this.witness.face(body, name)?.surface ?? []);
+    return names.flatMap((name) => this.faces.face(body, name)?.surface ?? []);
   }
 
   private way = (along: DualVec3): DualVec => [alongD3(along, this.eye.x), alongD3(along, this.eye.y)];

@@ -1,54 +1,9 @@
-import {
-  addD3,
-  boxRound,
-  constant3,
-  cross3,
-  crossD3,
-  direction3,
-  distance3,
-  dot3,
-  Dual,
-  footOnLine3,
-  scale3,
-  timesD3,
-  type DualVec3,
-  type Gradient,
-  type Vec3,
-} from '../../math/index.ts';
-import type { FaceFacts, Surface, Topology } from '../../kernel-port/index.ts';
+import type { DualVec3, Gradient } from '../../math/index.ts';
+import type { Topology } from '../../kernel-port/index.ts';
 import { impliedRows } from './implied.ts';
 import { mirrorsOf } from './mirrors.ts';
-import { placesOfFace } from './places.ts';
+import { AXES, MovingFaces, STRAIGHT } from './moving-faces.ts';
 import { Span } from './span.ts';
-import { movingBall, movingCone, movingCylinder, movingPlane, movingRing, type MovingSurface } from './surfaces.ts';
-import { Unknowns } from './unknowns.ts';
-
-const AXES: readonly Vec3[] = [
-  [1, 0, 0],
-  [0, 1, 0],
-  [0, 0, 1],
-];
-/** Off an axis, or off a right angle to it, by less than this a direction is along it. */
-const STRAIGHT = 1e-9;
-
-/** A direction: the number that tells it apart, and how it turns. */
-interface Direction {
-  readonly key: string;
-  readonly along: DualVec3;
-  /** The axis of the part that it runs along. */
-  readonly steady?: number;
-  /** The axis of the part that it is square to, if only to one. */
-  readonly about?: number;
-}
-
-/** A face of a part as it is looked at. */
-export interface WitnessedFace {
-  readonly body: number;
-  readonly face: FaceFacts;
-  readonly surface: MovingSurface;
-  /** Places on its rim. */
-  readonly places: readonly Vec3[];
-}
 
 /**
  * A part whose flat and round faces can move, turn and grow, as it is at this moment: a witness of what sizes tell (the
@@ -56,27 +11,15 @@ export interface WitnessedFace {
  * figure holds of itself: right angles and parallels, faces in one plane, round things on one centre line, roundings that
  * touch, and the two sides of what is symmetrical as a whole.
  */
-export class Witness {
-  private readonly unknowns = new Unknowns();
-  readonly faces: readonly WitnessedFace[];
-  /** Faces that are neither flat nor round about an axis: numbers do not tell them. */
-  readonly curved: readonly { readonly body: number; readonly face: FaceFacts }[];
+export class Witness extends MovingFaces {
   /** What holds of itself. */
   readonly implied: Span;
   /** Where it mirrors as a whole; told by a centre line where more lies off the middle than the two outer faces. */
   readonly mirrors: readonly { readonly across: number; readonly at: number; readonly isTold: boolean }[];
-  private readonly byName = new Map<string, WitnessedFace>();
-  /** How large the part is, mm: turns are counted by how far they move it. */
-  readonly reach: number;
 
-  constructor(readonly topologies: readonly Topology[]) {
-    const all = topologies.flatMap((topology, body) =>
-      topology.faces.map((face) => ({ body, face, places: placesOfFace(topology, face) })),
-    );
-    const box = boxRound(all.flatMap(({ places }) => places.map((place) => ({ low: place, high: place }))));
-    this.reach = box ? Math.max(distance3(box.low, box.high), 1e-3) : 1;
-    const declared = all.map((one) => ({ ...one, surface: this.declared(one.face) }));
-    const mirrors = mirrorsOf(all.map(({ face }) => face)).map(({ across, at }) => ({
+  constructor(topologies: readonly Topology[]) {
+    super(topologies);
+    const mirrors = mirrorsOf(topologies.flatMap(({ faces }) => faces)).map(({ across, at }) => ({
       ...{ across, at },
       unknown: this.unknowns.at(`axis ${across}`, at, AXES[across]),
     }));
@@ -84,20 +27,9 @@ export class Witness {
       const off = this.unknowns.countOf(`axis ${across}`) + this.unknowns.countOf(`level steady ${across}`) - 1;
       return { across, at, isTold: off > 2 };
     });
-    this.faces = declared.flatMap(({ surface, ...one }) => (surface ? [{ ...one, surface }] : []));
-    this.curved = declared.filter(({ surface }) => !surface).map(({ body, face }) => ({ body, face }));
-    for (const one of this.faces) this.byName.set(keyOf(one.body, one.face.name), one);
     this.implied = new Span(this.count);
     for (const row of this.held()) this.implied.add(row);
     for (const row of distinct(impliedRows(this, mirrors))) this.implied.add(row);
-  }
-
-  get count(): number {
-    return this.unknowns.count;
-  }
-
-  face(body: number, name: string): WitnessedFace | undefined {
-    return this.byName.get(keyOf(body, name));
   }
 
   /** The part is shifted nowhere; nor turned, where neither a face nor centre lines at several places tell how it stands. */
@@ -116,146 +48,6 @@ export class Witness {
     });
     return [...rows, ...loose.map((unknown): Gradient => ({ at: [unknown], by: [1] }))];
   }
-
-  private declared({ surface, name }: FaceFacts): MovingSurface | undefined {
-    return surface.form === 'free' ? undefined : DECLARED[surface.form](this.parts, surface as never, kinOf(name));
-  }
-
-  private readonly parts: Parts = {
-    size: (kind, value) => this.number(kind, value, [0, 0, 0]),
-    angle: (kind, value) => new Dual(value, { at: [this.unknowns.at(kind, value)], by: [1 / this.reach] }),
-    direction: (along) => this.direction(along),
-    height: (direction, normal, value) => this.height(direction, normal, value),
-    foot: (direction, along, place) => this.foot(direction, along, place),
-    number: (kind, value, shift) => this.number(kind, value, shift),
-  };
-
-  private number(kind: string, value: number, shift: Vec3): Dual {
-    return new Dual(value, { at: [this.unknowns.at(kind, value, shift)], by: [1] });
-  }
-
-  private direction(along: Vec3): Direction {
-    const steady = along.findIndex((c) => Math.abs(c) > 1 - STRAIGHT);
-    if (steady >= 0) return { key: `steady ${steady}`, along: constant3(along), steady };
-    // unknowns rise in the order in which they are made
-    const turned = (...turns: readonly (readonly [index: number, way: Vec3])[]): DualVec3 => {
-      const at = turns.map(([index]) => index);
-      return along.map(
-        (c, k) => new Dual(c, { at, by: turns.map(([, way]) => way[k]! / this.reach) }),
-      ) as unknown as DualVec3;
-    };
-    const about = along.findIndex((c) => Math.abs(c) < STRAIGHT);
-    if (about >= 0) {
-      const [i, j] = [(about + 1) % 3, (about + 2) % 3];
-      const quarter = Math.PI / 2;
-      const angle = ((Math.atan2(along[j]!, along[i]!) % quarter) + quarter) % quarter;
-      const index = this.unknowns.turn(about, angle);
-      const way = alongSame(along);
-      return {
-        key: `turn ${index} ${told(way)}`,
-        along: turned([index, cross3(AXES[about]!, along)]),
-        about,
-      };
-    }
-    const way = alongSame(along);
-    const [u, v] = squareTo(way);
-    const sign = dot3(way, along);
-    const key = `lean ${told(way)}`;
-    const [a, b] = [this.unknowns.at(`${key} u`, 0), this.unknowns.at(`${key} v`, 0)];
-    return {
-      key,
-      along: turned([a, scale3(u, sign)], [b, scale3(v, sign)]),
-    };
-  }
-
-  /** How high a plane lies along its normal. */
-  private height({ key, steady }: Direction, normal: Vec3, value: number): Dual {
-    const way = steady === undefined ? alongSame(normal) : AXES[steady]!;
-    const sign = Math.sign(dot3(way, normal));
-    return this.number(`level ${key}`, sign * value, way).scaled(sign);
-  }
-
-  /** A place on an axis: shared in each coordinate with what lies on the same centre line. */
-  private foot({ key, steady, about, along }: Direction, way: Vec3, place: Vec3): DualVec3 {
-    const coordinate = (k: number) => this.number(`axis ${k}`, place[k]!, AXES[k]!);
-    if (steady !== undefined) {
-      return AXES.map((_, k) => (k === steady ? new Dual(0) : coordinate(k))) as unknown as DualVec3;
-    }
-    if (about !== undefined) {
-      const side = cross3(AXES[about]!, way);
-      const [level, across] = [coordinate(about), this.number(`across ${key}`, dot3(place, side), side)];
-      const up = constant3(AXES[about]!);
-      return addD3(timesD3(up, level), timesD3(crossD3(up, along), across));
-    }
-    const at = footOnLine3([0, 0, 0], place, way);
-    const [u, v] = squareTo(way);
-    const [a, b] = [u, v].map((side, k) =>
-      timesD3(constant3(side), this.number(`across ${key} ${k}`, dot3(at, side), side)),
-    );
-    return addD3(a!, b!);
-  }
-}
-
-/** What surfaces are made of. */
-interface Parts {
-  size(kind: string, value: number): Dual;
-  angle(kind: string, value: number): Dual;
-  direction(along: Vec3): Direction;
-  height(direction: Direction, normal: Vec3, value: number): Dual;
-  foot(direction: Direction, along: Vec3, place: Vec3): DualVec3;
-  number(kind: string, value: number, shift: Vec3): Dual;
-}
-
-type Numbered = Exclude<Surface, { form: 'free' }>;
-type Declared = {
-  readonly [F in Numbered['form']]: (
-    parts: Parts,
-    surface: Extract<Numbered, { form: F }>,
-    kin: string,
-  ) => MovingSurface;
-};
-
-/** Which unknowns each form of surface has. */
-const DECLARED: Declared = {
-  plane(parts, { normal, origin }) {
-    const direction = parts.direction(normal);
-    return movingPlane(direction.along, parts.height(direction, normal, dot3(normal, origin)));
-  },
-  cylinder(parts, { origin, axis, radius }, kin) {
-    const { at, direction } = axisOf(parts, axis, origin);
-    const size = parts.size(`radius ${kin} ${told(footOnLine3([0, 0, 0], origin, axis))}`, radius);
-    return movingCylinder({ at, along: direction.along }, size);
-  },
-  cone(parts, { origin, axis, angle }, kin) {
-    const { tip, direction } = placedAlong(parts, axis, origin, 'tip', kin);
-    const half = parts.angle(`half ${kin} ${told(origin)}`, angle);
-    return movingCone({ at: tip, along: direction.along }, half);
-  },
-  sphere(parts, { centre, radius }, kin) {
-    const at = AXES.map((way, k) => parts.number(`axis ${k}`, centre[k]!, way));
-    const size = parts.size(`radius ${kin} ${told(centre)}`, radius);
-    return movingBall(at as unknown as DualVec3, size);
-  },
-  torus(parts, { origin, axis, major, minor }, kin) {
-    const { tip, direction } = placedAlong(parts, axis, origin, 'ring', kin);
-    const key = `${kin} ${told(origin)}`;
-    const [far, size] = [parts.size(`major ${key}`, major), parts.size(`minor ${key}`, minor)];
-    return movingRing({ at: tip, along: direction.along }, far, size);
-  },
-};
-
-function axisOf(parts: Parts, axis: Vec3, place: Vec3) {
-  const direction = parts.direction(axis);
-  return { direction, at: parts.foot(direction, axis, place) };
-}
-
-/** A place on an axis that is told by how far along it lies, too. */
-function placedAlong(parts: Parts, axis: Vec3, place: Vec3, what: string, kin: string) {
-  const { at, direction } = axisOf(parts, axis, place);
-  const way = alongSame(axis);
-  const rise = parts.number(`${what} ${kin} ${told(place)}`, dot3(place, way), way);
-  const sign = Math.sign(dot3(way, axis));
-  return { tip: addD3(at, timesD3(direction.along, rise.scaled(sign))), direction };
 }
 
 /** Rows that are not alike: of places on one face many say the same. */
@@ -270,22 +62,6 @@ function* distinct(rows: Iterable<Gradient>): Generator<Gradient> {
     known.add(key);
     yield row;
   }
-}
-
-const keyOf = (body: number, name: string): string => `${body} ${name}`;
-
-/** The name of a face without what tells the pieces of a split apart: they are one surface. */
-const kinOf = (name: string): string => name.replace(/[@#].*$/, '');
-
-/** The one of a direction and its opposite whose first entry is positive. */
-const alongSame = (along: Vec3): Vec3 => ((along.find((c) => Math.abs(c) > 1e-6) ?? 1) < 0 ? scale3(along, -1) : along);
-
-const told = (place: Vec3): string => place.map((c) => (c + 0).toFixed(5)).join(' ');
-
-function squareTo(along: Vec3): readonly [Vec3, Vec3] {
-  const least = along.reduce((best, c, k) => (Math.abs(c) < Math.abs(along[best]!) ? k : best), 0);
-  const u = direction3(cross3(AXES[least]!, along))!;
-  return [u, cross3(along, u)];
 }
 
 const isAlongAnother = (way: DualVec3, about: number): boolean =>

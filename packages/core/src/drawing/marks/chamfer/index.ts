@@ -46,18 +46,18 @@ interface Bevel {
 }
 
 /** A face between a flat one and another: how far its rim with the other lies from the flat one, and how it leans. */
-function bevelOf(thing: Thing, { witness, topologies }: MarkContext): Bevel | undefined {
+function bevelOf(thing: Thing, { faces, topologies }: MarkContext): Bevel | undefined {
   if (thing.to !== 'face') return undefined;
   const { body, face } = thing;
-  const own = witness.face(body, face.name)?.surface;
+  const own = faces.face(body, face.name)?.surface;
   const [a, b] = longestRims(topologies[body]!.edges, face.name);
   if (!own || !a || !b) return undefined;
   for (const [near, far] of [
     [a, b],
     [b, a],
   ] as const) {
-    const flat = witness.face(body, otherOf(near, face.name))?.surface.plane;
-    const side = witness.face(body, otherOf(far, face.name))?.surface;
+    const flat = faces.face(body, otherOf(near, face.name))?.surface.plane;
+    const side = faces.face(body, otherOf(far, face.name))?.surface;
     const rim = side && pointOn([own, side], far.middle);
     if (!flat || !side || !rim) continue;
     const leg = dotD3(flat.normal, rim).sub(flat.height).abs();

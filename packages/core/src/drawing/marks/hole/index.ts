@@ -66,12 +66,12 @@ interface Drilled {
 function drilled({ thing }: Held, context: MarkContext): Drilled | undefined {
   if (thing.to !== 'face') return undefined;
   const { body, face } = thing;
-  const { witness, topologies } = context;
-  const wall = witness.face(body, face.name);
+  const { faces: all, topologies } = context;
+  const wall = all.face(body, face.name);
   if (!wall?.surface.radius || !wall.surface.axis) return undefined;
   const edges = topologies[body]!.edges;
   const own = topologies[body]!.faces.flatMap((other) => {
-    const seen = isOfHole(other, wall.face) ? witness.face(body, other.name) : undefined;
+    const seen = isOfHole(other, wall.face) ? all.face(body, other.name) : undefined;
     return seen ? [seen] : [];
   });
   const names = new Set(own.map((one) => one.face.name));
@@ -80,17 +80,17 @@ function drilled({ thing }: Held, context: MarkContext): Drilled | undefined {
     ({ faces, curve }) =>
       curve.form === 'circle' &&
       faces.some((name) => names.has(name)) &&
-      faces.some((name) => !names.has(name) && witness.face(body, name)?.surface.plane),
+      faces.some((name) => !names.has(name) && all.face(body, name)?.surface.plane),
   );
   const entry =
     mouth &&
-    witness.face(
+    all.face(
       body,
       mouth.faces.find((name) => !names.has(name))!,
     )?.surface.plane;
   const under = (place: Vec3, faces: readonly string[]): Dual | undefined => {
     const on = pointOn(
-      faces.flatMap((name) => witness.face(body, name)?.surface ?? []),
+      faces.flatMap((name) => all.face(body, name)?.surface ?? []),
       place,
     );
     return entry && on && dotD3(entry.normal, on).sub(entry.height).abs();
