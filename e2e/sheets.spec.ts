@@ -256,3 +256,48 @@ test('the whole is cut open at a section of a part that is placed; shafts stay w
   await views.getByRole('button', { name: 'Cut Shaft too' }).click();
   await expect(views.getByRole('button', { name: 'Cut Shaft too' })).toHaveCount(0);
 });
+
+test('on a sheet of the whole a number and the circle of a detail are dragged; a size between two parts is told', async ({
+  page,
+}) => {
+  await page.getByRole('link', { name: 'Sheets' }).click();
+  await row(page, 'The whole').click();
+  await expect(view(page, 'from the front')).toBeVisible({ timeout: 60_000 });
+  const grip = (name: string) => page.getByRole('button', { name, exact: true }).locator('> rect');
+  const at = async (name: string) => {
+    const box = (await grip(name).boundingBox())!;
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+  async function drag(name: string, dx: number, dy: number) {
+    const { x, y } = await at(name);
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + dx, y + dy, { steps: 4 });
+    await page.mouse.up();
+    await expect.poll(async () => (await at(name)).x - x).toBeCloseTo(dx, 0);
+    expect((await at(name)).y - y).toBeCloseTo(dy, 0);
+  }
+  await drag('number 1', 50, 30);
+  await page.getByRole('button', { name: 'numbers where there is room' }).click();
+  await expect(page.getByRole('button', { name: 'numbers where there is room' })).toHaveCount(0);
+
+  const front = (await view(page, 'from the front').boundingBox())!;
+  await page.getByRole('button', { name: 'a size', exact: true }).click();
+  // both uprights of the near side plate
+  for (const share of [0.075, 0.925])
+    await page.mouse.click(front.x + share * front.width, front.y + 0.6 * front.height);
+  await page.getByLabel('What it could say').getByRole('button', { name: 'Distance 280' }).click();
+  await expect(page.getByRole('button', { name: 'Distance 280', exact: true })).toBeVisible();
+  // drawn apart it tells nothing any more, and says so
+  const drawnApart = page.getByLabel('Views of the sheet').getByRole('listitem').nth(1).getByRole('slider');
+  await drawnApart.fill('0.5');
+  await expect(page.getByText('Its view is drawn taken apart now')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: 'Distance 280', exact: true })).toBeVisible();
+
+  await page.getByRole('button', { name: 'show a detail larger' }).click();
+  const { x, y } = await place(page, 'from the front');
+  await page.mouse.click(x, y);
+  await expect(view(page, 'a detail of: from the front')).toBeVisible();
+  await drag('circle of the detail Z', 15, -10);
+});

@@ -311,6 +311,34 @@ describe('the whole', () => {
     expect((box.high[0] - box.low[0]) / factor).toBeCloseTo(50, 6);
   });
 
+  test('has numbers that are dragged: they stay where they are put, and what is written keeps off', async () => {
+    const script = blocks().do('view.set', { sheet: 'd', view: 'cut', fields: { numbered: true } });
+    const begun = await cutting(script);
+    expect(Object.values(begun.signs).map(({ words }) => words)).toEqual(['number 1', 'number 2']);
+    const { at, box } = begun.signs['number cut a']!;
+    const put: [number, number] = [at[0] + 11, at[1] - 7];
+    script.do('view.set', { sheet: 'd', view: 'cut', fields: { numbers: { a: put } } });
+    const dragged = await cutting(script);
+    const { factor } = dragged.views['cut']!;
+    const moved = dragged.signs['number cut a']!;
+    expect(moved.at.map((c, k) => c - put[k]!)).toEqual([expect.closeTo(0, 9), expect.closeTo(0, 9)]);
+    expect(moved.box.low[0] - box.low[0]).toBeCloseTo(11 * factor, 6);
+    expect(dragged.picture.letters.filter(({ mark }) => mark === 'number cut a').map(({ text }) => text)).toEqual([
+      '1',
+    ]);
+    // where a size would stand it goes elsewhere
+    const faces = dragged.handles.flatMap(({ reference, path }) =>
+      path.length > 1 && Math.abs(path[0]![0] - path[1]![0]) < 1e-6 ? [{ reference, x: path[0]![0] }] : [],
+    );
+    faces.sort((a, b) => a.x - b.x);
+    const ends = [faces[0]!.reference, faces.at(-1)!.reference];
+    const [offer] = await engine.fittingMarks(script.project, 'd', 'cut', ends);
+    script.do('mark.add', { sheet: 'd', id: 'm', mark: offer!.mark });
+    const free = (await cutting(script)).marks['m']!;
+    script.do('view.set', { sheet: 'd', view: 'cut', fields: { numbers: { b: [...free.at] } } });
+    expect((await cutting(script)).marks['m']!.at).not.toEqual(free.at);
+  });
+
   test('has sizes between parts that are placed: they follow where these stand, and say when they are lost or apart', async () => {
     const script = blocks().do('view.add', { sheet: 'd', id: 'front', view: { kind: 'base', from: 'front' } });
     const begun = await cutting(script);

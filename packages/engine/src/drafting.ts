@@ -1,4 +1,5 @@
 import {
+  apartIn,
   BESIDE_EYES,
   composed,
   contextOf,
@@ -102,7 +103,7 @@ export class Drafting {
   /** The dimensions that make sense for what is picked in a view of a sheet. */
   fitting(sheet: Sheet, subject: Subject, view: Id, references: readonly Reference[]): FittingMark[] {
     const eye = eyesOf(sheet, subject).get(view);
-    if (!eye || sheet.views[view]?.apart) return [];
+    if (!eye || apartIn(sheet.views, sheet.views[view]!) > 0) return [];
     const picks = references.flatMap((reference) => {
       const thing = subject.thing(reference);
       return thing ? [{ reference, thing }] : [];

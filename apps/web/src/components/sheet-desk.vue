@@ -29,7 +29,7 @@ const set = (fields: Partial<Sheet>) => sheets.set(fields);
     <template v-if="sheets.sheet && sheets.id">
       <MarkDesk v-if="writing.mark && writing.chosen" :key="writing.chosen" />
       <SheetFindings />
-      <SheetWriting v-if="sheets.part" />
+      <SheetWriting />
       <section class="border-rule space-y-1.5 border-b p-4">
         <NameField :value="sheets.sheet.name" label="Name of the sheet" @change="(name) => set({ name })" />
         <p>

@@ -70,7 +70,7 @@ function place(event: MouseEvent): [number, number] {
 
 const held = ref<{
   readonly id?: Id;
-  readonly mark?: Id;
+  readonly mark?: string;
   readonly from: readonly [number, number];
   by: [number, number];
 }>();
@@ -80,10 +80,11 @@ const hovered = shallowRef<Handle>();
 const handleAt = ([x, y]: readonly [number, number]): Handle | undefined =>
   writing.verb && nearestHandle(sheets.composed?.handles ?? [], [x, size.value[1] - y], NEAR / sight.value.zoom);
 
-function pressMark(event: PointerEvent, mark: Id) {
-  if (event.button !== 0 || writing.verb) return press(event);
-  writing.chosen = mark;
-  sheets.picked = undefined;
+function pressMark(event: PointerEvent, mark: string) {
+  const sign = sheets.composed!.signs[mark];
+  if (event.button !== 0 || writing.verb || sheets.enlarging) return press(event, sign?.view);
+  writing.chosen = sign ? undefined : mark;
+  sheets.picked = sign?.of;
   (event.currentTarget as SVGElement).focus();
   held.value = { mark, from: place(event), by: [0, 0] };
   svg.value!.setPointerCapture(event.pointerId);
@@ -117,7 +118,10 @@ function drag(event: PointerEvent) {
 function release() {
   const { id, mark, by } = held.value ?? {};
   held.value = undefined;
-  if (mark !== undefined && by && Math.hypot(...by) > 0.5) writing.shift(mark, [by[0], -by[1]]);
+  if (mark !== undefined && by && Math.hypot(...by) > 0.5) {
+    if (sheets.composed!.signs[mark]) sheets.shiftSign(mark, [by[0], -by[1]]);
+    else writing.shift(mark, [by[0], -by[1]]);
+  }
   if (id !== undefined && by && Math.hypot(...by) > 0.5) shift(id, by[0], -by[1]);
 }
 

@@ -106,7 +106,7 @@ const SWITCHES = [
           <span v-if="isBroken(id) && !isShortened(id) && !sheets.busy" class="text-loose"
             >no stretch of it is long and the same all along</span
           >
-          <template v-if="!sheets.part">
+          <template v-if="!sheets.part && sheets.sheet.views[id]!.kind !== 'detail'">
             <label class="flex items-center gap-1.5"
               ><input
                 type="checkbox"
@@ -125,6 +125,13 @@ const SWITCHES = [
                 @change="sheets.setView(id, { apart: Number(($event.target as HTMLInputElement).value) || undefined })"
             /></label>
           </template>
+          <button
+            v-if="sheets.sheet.views[id]!.numbers"
+            class="word-link"
+            @click="sheets.setView(id, { numbers: undefined })"
+          >
+            numbers where there is room
+          </button>
           <button
             v-if="sheets.sheet.views[id]!.shift"
             class="word-link"
@@ -150,7 +157,7 @@ const SWITCHES = [
         {{ ' ' }}<button class="word-link mr-1.5" @click="sheets.addView(view)">{{ words }}</button>
       </template>
     </p>
-    <p v-if="enlarged && sheets.part" class="mt-1 text-sm">
+    <p v-if="enlarged" class="mt-1 text-sm">
       <span class="text-muted">Of “{{ wordsOf(sheets.sheet.views[enlarged]!) }}”</span>
       {{ ' '
       }}<button v-if="!sheets.enlarging" class="word-link" @click="sheets.enlarging = square">

@@ -1,7 +1,9 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
+  add2,
   explain,
+  onPaper,
   onThing,
   partAt,
   placedSectionName,
@@ -14,6 +16,7 @@ import {
   type Id,
   type Part,
   type Sheet,
+  type SheetSign,
   type TitleBlock,
   type View,
 } from '@helb/core';
@@ -37,9 +40,11 @@ export type ViewFields = { readonly [K in keyof Settable]?: Settable[K] | undefi
 type ViewOf<K extends View['kind']> = Extract<View, { kind: K }>;
 type Settable = Pick<
   ViewOf<'section'>,
-  'hidden' | 'smooth' | 'shift' | 'apart' | 'numbered' | 'steps' | 'broken' | 'uncut'
+  'hidden' | 'smooth' | 'shift' | 'apart' | 'numbered' | 'numbers' | 'steps' | 'broken' | 'uncut'
 > &
-  Pick<ViewOf<'detail'>, 'radius' | 'times'>;
+  Pick<ViewOf<'detail'>, 'at' | 'radius' | 'times'>;
+
+type Place = [number, number];
 
 const STOPPED = 'Stopped: it is drawn again when something changes.';
 
@@ -139,6 +144,21 @@ export const useSheets = defineStore('sheets', () => {
   }
   const setView = (view: Id, fields: ViewFields) =>
     act({ command: 'view.set', input: { sheet: id.value!, view, fields } });
+  /** Moves the number of a part, or the circle of a detail, mm on paper. */
+  function shiftSign(key: string, by: readonly [number, number]): void {
+    const sign = composed.value?.signs[key];
+    const placing = sign && composed.value!.views[sign.view];
+    if (!sign || !placing) return;
+    const at = onThing(placing, add2(onPaper(placing, sign.at), by)).map((n) => Number(n.toFixed(2))) as Place;
+    const { numbers } = sheet.value!.views[sign.of]!;
+    setView(sign.of, sign.part === undefined ? { at } : { numbers: { ...numbers, [sign.part]: at } });
+  }
+  /** Puts a number where there is room; a circle stays. */
+  function putBack({ of, part: numbered }: SheetSign): void {
+    if (numbered === undefined) return;
+    const { [numbered]: _, ...numbers } = sheet.value!.views[of]!.numbers ?? {};
+    setView(of, { numbers: Object.keys(numbers).length > 0 ? numbers : undefined });
+  }
   const removeView = (view: Id) => act({ command: 'view.remove', input: { sheet: id.value!, view } });
 
   /** How title blocks are laid out. */
@@ -181,6 +201,7 @@ export const useSheets = defineStore('sheets', () => {
   return {
     ...{ id, order, sheet, part, sectionName, cutPart, composed, message, busy, picked, enlarging },
     ...{ block, isOwnBlock, layingOut, cell, layOut },
-    ...{ show, draw, stop, add, set, write, remove, addView, setView, removeView, enlarge, save },
+    ...{ show, draw, stop, add, set, write, remove, addView, setView, shiftSign, putBack, removeView },
+    ...{ enlarge, save },
   };
 });

@@ -33,6 +33,7 @@ function wrongSubject({ name, part: id, views, marks }: Sheet, parts: Project['p
 const isOfWhole = (view: View): boolean =>
   view.apart !== undefined ||
   view.numbered !== undefined ||
+  view.numbers !== undefined ||
   (view.kind === 'section' && (view.at !== undefined || view.uncut !== undefined));
 
 /** The sections of what is drawn that a view is cut open at; those of parts that are placed are looked for where it is drawn. */

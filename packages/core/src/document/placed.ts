@@ -1,5 +1,5 @@
 import type { Assembly, JointRecord, Placement, RatioRecord, RelationRecord, TraceRecord } from '../assembly/index.ts';
-import type { Id } from '../records/index.ts';
+import { placementOfMember, type Id } from '../records/index.ts';
 import type { NameOf } from '../references/index.ts';
 import { drawnPart } from './drawn-part.ts';
 import type { Project } from './schema.ts';
@@ -83,5 +83,6 @@ export const namesFor =
     if (at === undefined) return named(part) ?? '?';
     const { assembly } = project ?? {};
     if (!project || !assembly) return '?';
-    return (step === '' ? namesAlong(project, at) : named(partAt(project, assembly, at))) ?? '?';
+    const path = placementOfMember(at);
+    return (step === '' ? namesAlong(project, path) : named(partAt(project, assembly, path))) ?? '?';
   };

@@ -172,7 +172,9 @@ describe('a sheet of the whole', () => {
     expect(parseProject(writeProject(script.project))).toEqual({ ok: true, value: script.project });
     const cut: View = { kind: 'section', section: 'cut', at: 'x', uncut: ['p', 'q'] };
     script.do('view.add', { sheet: 'w', id: 'a', view: cut });
+    script.do('view.set', { sheet: 'w', view: 'corner', fields: { numbers: { p: [3, 4], q: [5, 6] } } });
     script.do('part.remove', { id: 'p' });
+    expect(script.project.sheets!['w']!.views['corner']!.numbers).toEqual({ q: [5, 6] });
     expect(script.project.sheetOrder).toEqual(['w']);
     expect(script.project.sheets!['w']!.views['a']).toEqual({ ...cut, uncut: ['q'] });
   });
@@ -195,7 +197,7 @@ describe('a sheet of the whole', () => {
       expect(refusal(begun(), { command: 'view.add', input: { sheet: 's', id: 'a', view } } as Action)).toBe(
         'sheet.apart',
       );
-    for (const fields of [{ apart: 0.5 }, { numbered: true }])
+    for (const fields of [{ apart: 0.5 }, { numbered: true }, { numbers: { p: [1, 2] as [number, number] } }])
       expect(refusal(added(), { command: 'view.set', input: { sheet: 's', view: 'corner', fields } })).toBe(
         'sheet.apart',
       );
@@ -206,14 +208,19 @@ describe('a sheet of the whole', () => {
     const script = added()
       .do('placement.add', { id: 'x', record: placementOf('X', { part: 'p' }, true) })
       .do('view.add', { sheet: 'w', id: 'a', view: { kind: 'section', section: 'cut', at: 'x' } })
-      .do('mark.add', { sheet: 'w', id: 'm', mark: { kind: 'note', view: 'front', of: [on('x')], text: 'Note' } })
+      .do('mark.add', {
+        sheet: 'w',
+        id: 'm',
+        mark: { kind: 'angle', view: 'front', of: [on('x'), on('x:2')] },
+      })
       .do('group.gather', { id: 'g', name: 'G', placement: 'group', of: ['x'] });
     const { views, marks } = script.project.sheets!['w']!;
     expect(views['a']).toMatchObject({ at: 'group/x' });
-    expect(marks!['m']!.of).toEqual([on('group/x')]);
+    // a repeat of it as well
+    expect(marks!['m']!.of).toEqual([on('group/x'), on('group/x:2')]);
     const { views: after, marks: kept } = script.do('group.dissolve', { placement: 'group' }).project.sheets!['w']!;
     expect(after['a']).toMatchObject({ at: 'x' });
-    expect(kept!['m']!.of).toEqual([on('x')]);
+    expect(kept!['m']!.of).toEqual([on('x'), on('x:2')]);
   });
 });
 

@@ -1,5 +1,4 @@
 import { direction2, distance2, scale2, sub2, add2, type Vec2 } from '../math/index.ts';
-import type { Id } from '../records/index.ts';
 import { laidOutFreely, type Taken } from '../sketch/index.ts';
 import { along, fullCircle, lengthOf, type Box, type Piece } from '../sketch/pieces/index.ts';
 import { arrowPieces } from './label.ts';
@@ -10,38 +9,38 @@ import { segment, type Lettering, type Stroke } from './picture.ts';
 export interface Numbered {
   readonly number: number;
   readonly seen: readonly Piece[];
+  /** Where it was dragged to. */
+  readonly at?: Vec2 | undefined;
+}
+/** A number as it is drawn. */
+export interface DrawnNumber {
+  readonly strokes: readonly Stroke[];
+  readonly letters: readonly Lettering[];
+  readonly at: Vec2;
+  readonly taken: Taken;
 }
 
+/** Of a circle, for 1 mm of its figures. */
+const RADIUS = 1.7;
 /** Of its lines so many are tried, the longest first. */
 const TIPS = 4;
 /** How far from the view numbers stand, and from each other, mm; and rows of them, one behind the other. */
 const [AWAY, APART, ROWS] = [9, 7, 3];
 
 /**
- * Numbers in circles round a view, each with a leader to its part (ISO 6433), placed so that none lies on another.
- * @param box what the view covers, mm on paper @param height of the figures, mm
+ * Numbers in circles round a view, each with a leader to its part (ISO 6433), placed so that none lies on another, but for those that were dragged.
+ * @param box what the view covers, mm on paper
  */
-export function balloons(
-  parts: readonly Numbered[],
-  box: Box,
-  {
-    height,
-    view,
-    avoid,
-    before,
-  }: { readonly height: number; readonly view: Id; readonly avoid: readonly Box[]; readonly before: readonly Taken[] },
-): { readonly strokes: Stroke[]; readonly letters: Lettering[]; readonly taken: Taken[] } {
-  const radius = 1.7 * height;
+export function balloons(parts: readonly Numbered[], box: Box, { height, avoid, before }: Room): DrawnNumber[] {
+  const radius = RADIUS * height;
   const ring = Array.from({ length: ROWS }, (_, k) => ringRound(box, AWAY + k * APART)).flat();
-  const takes = ({ at: [x, y], from, tip }: Balloon): Taken => ({
-    text: { low: [x - radius, y - radius], high: [x + radius, y + radius] },
-    lines: [[from, tip]],
-  });
+  const takes = ({ at, from, tip }: Balloon): Taken => ({ text: balloonBox(at, height), lines: [[from, tip]] });
   const made = laidOutFreely(
-    parts.map(({ seen }) => {
+    parts.map(({ seen, at: put }) => {
       const tips = tipsOn(seen);
       const reach = (at: Vec2) => distance2(nearest(tips, at), at);
       return {
+        at: put,
         avoid,
         places: () => ring.toSorted((a, b) => reach(a) - reach(b)),
         draw: (at: Vec2): Balloon => {
@@ -56,16 +55,29 @@ export function balloons(
     radius,
     before,
   );
-  return {
-    strokes: made.map(({ at, from, tip, way }) => ({
-      ...{ line: 'size', view },
-      pieces: [fullCircle('', at, radius), segment(from, tip), ...arrowPieces(tip, way)],
-    })),
-    letters: made.map(({ at: [x, y] }, k) => ({
-      ...{ at: [x, y - height / 2] as const, text: `${parts[k]!.number}`, height, anchor: 'middle' },
-    })),
-    taken: made.map(takes),
-  };
+  return made.map((one, k) => {
+    const { at, from, tip, way } = one;
+    const pieces = [fullCircle('', at, radius), segment(from, tip), ...arrowPieces(tip, way)];
+    const figure = { at: [at[0], at[1] - height / 2] as const, text: `${parts[k]!.number}`, height };
+    return {
+      ...{ at, taken: takes(one) },
+      strokes: [{ line: 'size', pieces }],
+      letters: [{ ...figure, anchor: 'middle' }],
+    };
+  });
+}
+
+/** What is there already, and what numbers keep off; the height of figures, mm. */
+interface Room {
+  readonly height: number;
+  readonly avoid: readonly Box[];
+  readonly before: readonly Taken[];
+}
+
+/** What a circle covers. @param height of its figures, mm */
+export function balloonBox([x, y]: Vec2, height: number): Box {
+  const radius = RADIUS * height;
+  return { low: [x - radius, y - radius], high: [x + radius, y + radius] };
 }
 
 /** The middle of a circle, and its leader: from its rim to the part. */

@@ -16,10 +16,19 @@ import { closedBox, placingOf, type Placing } from './placing.ts';
 import { frameOf, type Lettering, type SheetPicture, type Stroke } from './picture.ts';
 import { detailBox, larger, layersOf, placedView, timesOf, type Inked, type SeenView } from './placed-view.ts';
 import { scaleFactor } from './scales.ts';
-import type { Sheet } from './schema.ts';
+import { apartIn, type Sheet } from './schema.ts';
 import { titleBlock, titleHeight, type PlacedCell, type TitleBlock, type TitleText } from './title/index.ts';
 import type { Witness } from './witness/index.ts';
-import { cutMarkOf, detailSigns, isAcross, isMarked, numbersIn, viewName } from './view-signs.ts';
+import {
+  cutMarkOf,
+  detailSigns,
+  isAcross,
+  isMarked,
+  numbersIn,
+  putNumbers,
+  viewName,
+  type SheetSign,
+} from './view-signs.ts';
 
 export interface ComposedSheet {
   readonly picture: SheetPicture;
@@ -28,6 +37,8 @@ export interface ComposedSheet {
   /** What each view covers, mm on paper, and how it lies there. */
   readonly views: Readonly<Record<Id, Placing & { readonly box: Box }>>;
   readonly marks: Readonly<Record<Id, ComposedMark>>;
+  /** What else is dragged by itself, by the keys that its lines and letters carry. */
+  readonly signs: Readonly<Record<string, SheetSign>>;
   /** The fields of its title block. */
   readonly cells: readonly PlacedCell[];
   /** What can be picked in its views. */
@@ -96,24 +107,27 @@ export function composed(
   );
   const open = placed.map((one): MarkedView => {
     const { seen, box, visible } = one;
-    const isApart = (seen.view.apart ?? 0) > 0;
+    const isApart = apartIn(sheet.views, seen.view) > 0;
     return { id: seen.id, eye: seen.eye, isApart, box, visible, ...placingOf(one) };
   });
   const { low, high } = withinFrame(size);
-  const signs = [...placed.map((one) => cutMarkOf(one, placed)), ...detailSigns(placed)];
+  const details = detailSigns(placed);
+  const signs = [...placed.map((one) => cutMarkOf(one, placed)), ...details];
   const title = titleBlock(written.block, sheet, { ...text, scale }, size);
   const height = letterHeight(sheet);
   const margins = outside(area);
-  const before = signs.flatMap(takenBy);
+  const before = [...signs.flatMap(takenBy), ...putNumbers(placed, height)];
   const marks = marked(written.marks, open, written.scene, { height, margins, before });
   const names = placed.map((one) => viewName(one, placed, marks));
+  const room = { height, margins, before: [...before, ...names.flatMap(takenBy)] };
+  const numbers = numbersIn(placed, written.parts, room);
   const all: Inked[] = [
     { strokes: [{ line: 'frame', pieces: frameOf(low, high) }], letters: [] },
     ...placed.map(({ inked }) => inked),
     ...signs,
     ...names,
     marks,
-    ...numbersIn(placed, written.parts, { height, margins, before: [...before, ...names.flatMap(takenBy)] }),
+    ...numbers,
     ...(written.parts.length > 0
       ? [partsList(written.parts, [high[0], low[1] + titleHeight(written.block, sheet)])]
       : []),
@@ -126,9 +140,12 @@ export function composed(
       scale,
       views: Object.fromEntries(placed.map((one) => [one.seen.id, { box: one.box, ...placingOf(one) }])),
       marks: marks.marks,
+      signs: Object.fromEntries([...details, ...numbers].map(({ key, sign }) => [key, sign])),
       cells: title.cells,
       looks: Object.fromEntries(placed.map((one) => [one.seen.id, lookOf(one.box, one.visible, one.factor)])),
-      handles: placed.filter(({ seen: { view } }) => view.kind !== 'corner' && !view.apart).flatMap(handlesIn),
+      handles: placed
+        .filter(({ seen: { view } }) => view.kind !== 'corner' && apartIn(sheet.views, view) === 0)
+        .flatMap(handlesIn),
     },
     views: open,
     read: marks.read,

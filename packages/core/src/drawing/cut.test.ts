@@ -137,7 +137,9 @@ describe('the list of parts', () => {
       fc.property(fc.array(place, { minLength: 1, maxLength: 16 }), (places) => {
         const box = { low: [0, 0], high: [90, 60] } as const;
         const numbered = places.map(([x, y], k) => ({ number: k + 1, seen: [segment([x, y], [x + 1, y])] }));
-        const { letters, strokes, taken } = balloons(numbered, box, { height: 2.5, view: 'v', avoid: [], before: [] });
+        const made = balloons(numbered, box, { height: 2.5, avoid: [], before: [] });
+        const [letters, strokes] = [made.flatMap((one) => one.letters), made.flatMap((one) => one.strokes)];
+        const taken = made.map((one) => one.taken);
         expect(letters.map(({ text }) => text)).toEqual(places.map((_, k) => `${k + 1}`));
         for (const [k, { text }] of taken.entries()) {
           const apart = (at: Vec2) => at[0] < 0 || at[0] > 90 || at[1] < 0 || at[1] > 60;

@@ -6,6 +6,7 @@ export { LINES, LINE_KINDS, type Lettering, type LineKind, type SheetPicture, ty
 export { cutAway, cutLine, cutWords, isCutAway, type Cut, type CutLine } from './cut.ts';
 export { onPaper, onThing, type Breaks, type Placing } from './placing.ts';
 export { composed, type ComposedSheet, type PutTogether } from './compose.ts';
+export type { SheetSign } from './view-signs.ts';
 export { USUAL_LINES, type SeenView } from './placed-view.ts';
 export { contextOf, readSeen, type ComposedMark, type Scene, type SeenMark } from './marked.ts';
 export { fittingMarks, type FittingMark } from './fitting.ts';

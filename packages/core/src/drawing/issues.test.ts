@@ -11,7 +11,7 @@ const mark = (words: string) => ({
 });
 const composed = (marks: Record<string, string>, looks: Record<string, string>): ComposedSheet => ({
   picture: { size: [297, 210], strokes: [], letters: [] },
-  ...{ scale: '1:1', views: {}, cells: [], handles: [], findings: [], looks },
+  ...{ scale: '1:1', views: {}, signs: {}, cells: [], handles: [], findings: [], looks },
   marks: Object.fromEntries(Object.entries(marks).map(([id, words]) => [id, mark(words)])),
 });
 const how = { revision: 'A', date: '2026-11-26', words: 'first' };

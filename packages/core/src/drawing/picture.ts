@@ -25,8 +25,8 @@ export interface Stroke {
   readonly pieces: readonly Piece[];
   /** The view that it belongs to. */
   readonly view?: Id;
-  /** The mark that it belongs to: a dimension, a note. */
-  readonly mark?: Id;
+  /** What it belongs to of that which is dragged by itself: the id of a mark, the key of a sign. */
+  readonly mark?: string;
 }
 
 /** Words on paper: `at` is where their base line begins, ends or has its middle. */
@@ -39,8 +39,8 @@ export interface Lettering {
   readonly bold?: boolean;
   /** How far it is turned counter-clockwise about `at`, rad. */
   readonly angle?: number;
-  /** The mark that it belongs to. */
-  readonly mark?: Id;
+  /** As of strokes. */
+  readonly mark?: string;
 }
 
 /** A sheet as it is printed: everything in mm from its lower left corner. */

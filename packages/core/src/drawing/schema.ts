@@ -5,7 +5,7 @@ import { PAPER_NAMES } from './papers.ts';
 import { SCALE_NAMES } from './scales.ts';
 import { titleSchema } from './title/index.ts';
 
-export const SHEET_LIMITS = { sheets: 100, views: 30, issues: 50 } as const;
+export const SHEET_LIMITS = { sheets: 100, views: 30, issues: 50, numbers: 500 } as const;
 
 /** From where a base view is seen, of the six sides of the part. */
 export const SIDES = ['front', 'top', 'right', 'back', 'under', 'left'] as const;
@@ -23,6 +23,11 @@ export const viewFields = {
   apart: z.number().min(0).max(1).optional(),
   /** Of the whole: are parts called by their numbers in the list of parts? */
   numbered: z.boolean().optional(),
+  /** Of the whole: where the numbers of parts were dragged to, mm of the thing in the plane of the eye. */
+  numbers: z
+    .record(idSchema, placeSchema)
+    .refine((numbers) => Object.keys(numbers).length <= SHEET_LIMITS.numbers, `at most ${SHEET_LIMITS.numbers} numbers`)
+    .optional(),
 };
 
 /** From other sections on, on their front, a view is cut open at yet another one, or not at all; at most so often. */
@@ -72,6 +77,10 @@ export type View = z.infer<typeof viewSchema>;
 
 /** The view that one is folded out of, or shows a detail of. */
 export const parentOf = (view: View): string | undefined => ('of' in view ? view.of : undefined);
+
+/** How far what a view shows is taken apart: a detail shows it as the view does that it is of. */
+export const apartIn = (views: Readonly<Record<string, View>>, { kind, apart, ...view }: View): number =>
+  kind === 'detail' && 'of' in view && views[view.of] ? apartIn(views, views[view.of]!) : (apart ?? 0);
 
 /** A sheet as it went out: what it said then, to tell what has changed since. */
 export const issuedSchema = z.strictObject({

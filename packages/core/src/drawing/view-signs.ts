@@ -2,7 +2,7 @@ import { dot3, type Frame, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { Taken } from '../sketch/index.ts';
 import { fullCircle, type Box } from '../sketch/pieces/index.ts';
-import { balloons } from './balloons.ts';
+import { balloonBox, balloons } from './balloons.ts';
 import { notCovered } from './covered.ts';
 import type { CutLine } from './cut.ts';
 import { cutMark } from './cut-mark.ts';
@@ -10,25 +10,51 @@ import { flatPieces } from './flat.ts';
 import type { MarkedSheet } from './marked.ts';
 import type { ListedPart } from './parts-list.ts';
 import { placedPieces, type Inked, type PlacedView, type SeenView } from './placed-view.ts';
-import { onPaper } from './placing.ts';
+import { onPaper, onThing } from './placing.ts';
 import { scaleName } from './scales.ts';
 import type { View } from './schema.ts';
 
 /** Height of the letters of sections, mm. */
 const LETTER = 5;
 
+/** Something besides marks that is dragged by itself. */
+export interface SheetSign {
+  /** The number of a part, or the circle round what a detail shows. */
+  readonly kind: 'number' | 'circle';
+  /** The view that knows where it is: that in which the number stands, the detail. */
+  readonly of: Id;
+  readonly part?: Id;
+  /** The view in which it stands; and where its middle is there, mm of the thing in the plane of the eye. */
+  readonly view: Id;
+  readonly at: Vec2;
+  /** What it says. */
+  readonly words: string;
+  /** What it covers, mm on paper. */
+  readonly box: Box;
+}
+/** With its lines and letters, which carry its key. */
+export interface DrawnSign extends Inked {
+  readonly key: string;
+  readonly sign: SheetSign;
+}
+function drawnSign(sign: SheetSign, { strokes, letters }: Inked): DrawnSign {
+  const key = [sign.kind, sign.of, sign.part ?? ''].join(' ');
+  const carrying = <T>(one: T) => ({ ...one, view: sign.view, mark: key });
+  return { key, sign, strokes: strokes.map(carrying), letters: letters.map((one) => ({ ...one, mark: key })) };
+}
+
 /** The numbers of parts, each in the first of the views with numbers in which it is seen. */
 export function numbersIn(
   placed: readonly PlacedView[],
   parts: readonly ListedPart[],
   room: { readonly height: number; readonly margins: readonly Box[]; readonly before: readonly Taken[] },
-): Inked[] {
+): DrawnSign[] {
   const { height, margins } = room;
   const taken = [...room.before];
   const called = new Set<Id>();
   return placed.flatMap((one) => {
     const { seen, box } = one;
-    if (!seen.view.numbered) return [];
+    if (!seen.view.numbered || seen.view.kind === 'detail') return [];
     const numbered = parts.flatMap(({ part }, k) => {
       if (called.has(part)) return [];
       const lines = seen.drawn.lines.filter(({ hidden, body }) => !hidden && seen.bodies[body]!.part === part);
@@ -36,14 +62,30 @@ export function numbersIn(
       const pieces = placedPieces(whole, one);
       if (pieces.length === 0) return [];
       called.add(part);
-      return [{ number: k + 1, seen: pieces }];
+      const put = seen.view.numbers?.[part];
+      return [{ part, number: k + 1, seen: pieces, at: put && onPaper(one, put) }];
     });
     const others = placed.flatMap((other) => (other.seen.id === seen.id ? [] : [other.box]));
-    const made = balloons(numbered, box, { height, view: seen.id, avoid: [...margins, ...others], before: taken });
-    taken.push(...made.taken);
-    return [made];
+    const made = balloons(numbered, box, { height, avoid: [...margins, ...others], before: taken });
+    taken.push(...made.map((number) => number.taken));
+    return made.map((number, k) => {
+      const { part, number: figure } = numbered[k]!;
+      const where = { of: seen.id, view: seen.id, at: onThing(one, number.at), box: number.taken.text };
+      return drawnSign({ kind: 'number', part, words: `number ${figure}`, ...where }, number);
+    });
   });
 }
+
+/** What numbers take that were dragged somewhere. @param height of the figures, mm */
+export const putNumbers = (placed: readonly PlacedView[], height: number): Taken[] =>
+  placed.flatMap((one) =>
+    one.seen.view.numbered
+      ? Object.values(one.seen.view.numbers ?? {}).map((at) => ({
+          text: balloonBox(onPaper(one, at), height),
+          lines: [],
+        }))
+      : [],
+  );
 
 /** What a section or a detail is called, over it and over what is written there. */
 export function viewName(one: PlacedView, placed: readonly PlacedView[], { marks, views }: MarkedSheet): Inked {
@@ -71,19 +113,25 @@ const detailLetter = (one: PlacedView, placed: readonly PlacedView[]): string =>
 const DETAIL_LETTERS = 'ZYXWVUTSRPNM';
 
 /** Where details are of: a circle round it in its view, with the letter beside. */
-export function detailSigns(placed: readonly PlacedView[]): Inked[] {
-  return placed.flatMap((one): Inked[] => {
+export function detailSigns(placed: readonly PlacedView[]): DrawnSign[] {
+  return placed.flatMap((one): DrawnSign[] => {
     const { view } = one.seen;
     const of = view.kind === 'detail' && placed.find(({ seen }) => seen.id === view.of);
     if (!of) return [];
     const [x, y] = onPaper(of, view.at);
     const radius = view.radius * of.factor;
     const beside: Vec2 = [x + radius * Math.SQRT1_2 + 3, y + radius * Math.SQRT1_2 + 1];
+    const letter = detailLetter(one, placed);
+    const box: Box = { low: [x - radius, y - radius], high: [x + radius, y + radius] };
+    const sign: SheetSign = {
+      ...{ kind: 'circle', of: one.seen.id, view: of.seen.id, at: view.at, box },
+      words: `circle of the detail ${letter}`,
+    };
     return [
-      {
+      drawnSign(sign, {
         strokes: [{ line: 'size', pieces: [fullCircle('', [x, y], radius)] }],
-        letters: [{ at: beside, text: detailLetter(one, placed), height: LETTER, anchor: 'middle', bold: true }],
-      },
+        letters: [{ at: beside, text: letter, height: LETTER, anchor: 'middle', bold: true }],
+      }),
     ];
   });
 }

@@ -12,6 +12,12 @@ export type Id = z.infer<typeof idSchema>;
 export const placementPathSchema = z
   .string()
   .regex(/^[a-z0-9-]{1,24}(\/[a-z0-9-]{1,24}){0,6}$/, 'ids of placements with / between');
+/** The same, where repeats can be meant too: they are numbered from 2. */
+export const memberPathSchema = z
+  .string()
+  .regex(/^[a-z0-9-]{1,24}(:\d{1,4})?(\/[a-z0-9-]{1,24}(:\d{1,4})?){0,6}$/, 'ids of placements with / between');
+/** The path of what is placed without the numbers of repeats. */
+export const placementOfMember = (path: string): string => path.replace(/:\d+/g, '');
 
 /** An expression as typed: `span / 2 - 4 mm`. Its result is never stored. */
 export const expressionSchema = z.string().min(1).max(MAX_LENGTH);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Id } from '../records/index.ts';
-import { idSchema, placementPathSchema } from '../records/index.ts';
+import { idSchema, memberPathSchema, placementPathSchema } from '../records/index.ts';
 
 const vectorSchema = z.tuple([z.number(), z.number(), z.number()]);
 
@@ -56,7 +56,7 @@ const things = [
 /** A thing of another part where that is placed, as the design has it; `print` is how it looks from here. */
 const otherSchema = z.strictObject({
   to: z.literal('other'),
-  at: placementPathSchema,
+  at: memberPathSchema,
   /** The placement of this part from which it is seen; without it this part lies as it is drawn. */
   from: placementPathSchema.optional(),
   on: z.discriminatedUnion('to', things),

@@ -17,7 +17,7 @@ import {
 import { markReferences } from '../../drawing/index.ts';
 import { MAX_LENGTH, namesUsed, valueScope, type Scope } from '../../expressions/index.ts';
 import { followedBy, turnedBy, type Movement, type Vec3 } from '../../math/index.ts';
-import { idSchema, nameSchema, type Id } from '../../records/index.ts';
+import { idSchema, nameSchema, placementOfMember, type Id } from '../../records/index.ts';
 import { taken } from '../../result/index.ts';
 import { formatAmount, LENGTH } from '../../units/index.ts';
 import { othersOf } from '../part-links.ts';
@@ -49,7 +49,7 @@ export const groupCommands = {
       const inside = new Set(of);
       draft.groups ??= {};
       const group = { name, ...emptyAssembly() };
-      const within = (path: string) => inside.has(headOf(path));
+      const within = (path: string) => inside.has(placementOfMember(headOf(path)));
       const letGone: string[] = [];
       for (const one of of) {
         group.placements[one] = outer.placements[one] ?? refuse('assembly.gone', { what: 'placement' });
@@ -102,7 +102,10 @@ export const groupCommands = {
     const scope = valueScope(Object.values(draft.values), draft.unit);
     delete outer.placements[id];
     const names = freeIds(outer, group);
-    const renamed = (path: string) => [names.get(headOf(path))!, ...path.split('/').slice(1)].join('/');
+    const renamed = (path: string) => {
+      const head = placementOfMember(headOf(path));
+      return `${names.get(head) ?? head}${path.slice(head.length)}`;
+    };
     const inner = copied(group);
     for (const one of Object.values(inner.placements))
       Object.assign(one, standing(placement, one, scope), { held: placement.held && one.held });

@@ -19,7 +19,7 @@ import {
   type Sheet,
   type View,
 } from '../../drawing/index.ts';
-import { idSchema, type Id } from '../../records/index.ts';
+import { idSchema, placeSchema, type Id } from '../../records/index.ts';
 import { partAt } from '../placed.ts';
 import type { Project } from '../schema.ts';
 import { command, insert, refuse } from './command.ts';
@@ -30,12 +30,14 @@ const sheetIn = (draft: Project, id: Id): Sheet => draft.sheets?.[id] ?? refuse(
 const markIn = (sheet: Sheet, id: Id): Mark => sheet.marks?.[id] ?? refuse('mark.unknown', { id });
 const viewIn = (sheet: Sheet, id: Id): View => sheet.views[id] ?? refuse('view.unknown', { id });
 
-/** Takes the sheets away that a part is drawn on; on others it is not left whole any more. */
+/** Takes the sheets away that a part is drawn on; on others it is not left whole any more, and has no number. */
 export function withoutSheetsOf(draft: Project, part: Id): void {
   for (const [id, sheet] of Object.entries(draft.sheets ?? {})) {
     if (sheet.part === part) dropSheet(draft, id);
-    for (const view of Object.values(sheet.views))
+    for (const view of Object.values(sheet.views)) {
       if ('uncut' in view && view.uncut) view.uncut = view.uncut.filter((one) => one !== part);
+      if (view.numbers) delete view.numbers[part];
+    }
   }
 }
 
@@ -165,6 +167,8 @@ export const sheetCommands = {
         steps: cutStepsSchema.optional(),
         broken: brokenSchema,
         uncut: uncutSchema.optional(),
+        /** Of details, where they lie. */
+        at: placeSchema.optional(),
         radius: detailFields.radius.optional(),
         times: detailFields.times.optional(),
       }),
