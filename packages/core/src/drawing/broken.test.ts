@@ -107,7 +107,7 @@ describe('pieces closed up', () => {
 describe('what is left out', () => {
   /** A view of lines. */
   const shown = (id: string, view: View, eye: ShownView['seen']['eye'], pieces: readonly Piece[]): ShownView => ({
-    seen: { id, view, eye, drawn: { lines: [], cutFaces: [] }, bodies: [] },
+    seen: { id, view, eye, drawn: { lines: [], pieces: [], cutFaces: [] }, bodies: [] },
     layers: [{ line: 'visible', pieces }],
     box: boxAround(pieces.flatMap(({ from, to }) => [from, to])),
   });

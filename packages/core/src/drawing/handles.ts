@@ -6,9 +6,10 @@ import {
   printOfEdge,
   printOfFace,
   printOfVertex,
-  type BodyReference,
+  type Print,
   type Reference,
 } from '../references/index.ts';
+import type { DrawnView } from '../sight/index.ts';
 import type { PlacedView } from './placed-view.ts';
 import { onPaper } from './placing.ts';
 
@@ -25,34 +26,66 @@ export interface Handle {
  * line stands for the flat or round face that is seen as it, which lasts longer than an edge; where there is none, for the
  * edge.
  */
-export function handlesIn(view: PlacedView): Handle[] {
-  const { id, bodies, drawn, eye } = view.seen;
-  const seen = new Set(drawn.lines.flatMap(({ hidden, body, edge }) => (hidden || !edge ? [] : [`${body} ${edge}`])));
+export function handlesIn({ seen, ...placing }: PlacedView): Handle[] {
+  const { id, bodies, drawn, eye } = seen;
   return bodies.flatMap(({ topology, movement, at }, body) => {
     const own = movedFrame(eye, undone(movement));
-    const flat = (place: Vec3): Vec2 => onPaper(view, toPlane(own, place));
-    const handle = (on: BodyReference, path: readonly Vec2[]): Handle => ({
-      ...{ view: id, path },
-      reference: at === undefined ? on : { to: 'other', at, on },
-    });
-    const edges = at === undefined ? topology.edges : topology.edges.filter(({ name }) => seen.has(`${body} ${name}`));
-    const ends = new Set(at === undefined ? [] : edges.flatMap((edge) => edge.ends ?? []));
-    return [
-      ...edges.flatMap((edge): Handle[] => {
+    const flat = (place: Vec3): Vec2 => onPaper(placing, toPlane(own, place));
+    const handle = (to: Named, name: string, path: readonly Vec2[]): Handle[] => {
+      const print = printsIn(topology).get(`${to} ${name}`);
+      // what a cut has made is of no body
+      if (!print) return [];
+      const on = { to, name, print };
+      return [{ view: id, path, reference: at === undefined ? on : { to: 'other', at, on } }];
+    };
+    const shown = at === undefined ? [topology] : seenPieces(drawn, body);
+    return shown.flatMap((piece) => [
+      ...piece.edges.flatMap((edge): Handle[] => {
         const path = tracks(edge).map(flat);
         const isPlace = path.every(([x, y]) => Math.hypot(x - path[0]![0], y - path[0]![1]) < 0.05);
-        return isPlace ? [] : [handle(standsFor(edge, topology, own.z), path)];
+        return isPlace ? [] : handle(...standsFor(edge, piece, own.z), path);
       }),
-      ...topology.vertices.flatMap((vertex) =>
-        at === undefined || ends.has(vertex.name)
-          ? [handle({ to: 'vertex', name: vertex.name, print: printOfVertex(vertex) }, [flat(vertex.at)])]
-          : [],
-      ),
-    ];
+      ...piece.vertices.flatMap(({ name, at: place }) => handle('vertex', name, [flat(place)])),
+    ]);
   });
 }
 
-function standsFor(edge: EdgeFacts, { faces }: Topology, towards: Vec3): BodyReference {
+type Named = 'face' | 'edge' | 'vertex';
+
+/** Of the pieces of a body the edges that are seen, with the corners at their ends. */
+function seenPieces({ lines, pieces }: DrawnView, body: number): Topology[] {
+  const names = new Map<number, Set<string>>();
+  for (const { hidden, body: of, piece, edge } of lines) {
+    if (hidden || of !== body || edge === undefined) continue;
+    const known = names.get(piece);
+    if (known) known.add(edge);
+    else names.set(piece, new Set([edge]));
+  }
+  return [...names].map(([piece, seen]) => {
+    const { vertices, edges, ...rest } = pieces[piece]!;
+    const shown = edges.filter(({ name }) => seen.has(name));
+    const ends = new Set(shown.flatMap((edge) => edge.ends ?? []));
+    return { ...rest, edges: shown, vertices: vertices.filter(({ name }) => ends.has(name)) };
+  });
+}
+
+/** What everything of a body looks like, by what it is and how it is called. */
+function printsIn(topology: Topology): ReadonlyMap<string, Print> {
+  let known = prints.get(topology);
+  if (!known) {
+    known = new Map([
+      ...topology.faces.map((face) => [`face ${face.name}`, printOfFace(face)] as const),
+      ...topology.edges.map((edge) => [`edge ${edge.name}`, printOfEdge(edge)] as const),
+      ...topology.vertices.map((vertex) => [`vertex ${vertex.name}`, printOfVertex(vertex)] as const),
+    ]);
+    prints.set(topology, known);
+  }
+  return known;
+}
+/** The same in every view. */
+const prints = new WeakMap<Topology, ReadonlyMap<string, Print>>();
+
+function standsFor(edge: EdgeFacts, { faces }: Topology, towards: Vec3): [to: Named, name: string] {
   const seen = faces.find(({ name, surface }) => {
     if (!edge.faces.includes(name)) return false;
     if (surface.form === 'plane') return edge.curve.form === 'line' && Math.abs(dot3(surface.normal, towards)) < 1e-9;
@@ -60,8 +93,7 @@ function standsFor(edge: EdgeFacts, { faces }: Topology, towards: Vec3): BodyRef
       surface.form === 'cylinder' && edge.curve.form === 'circle' && Math.abs(dot3(surface.axis, towards)) > 1 - 1e-9
     );
   });
-  if (seen) return { to: 'face', name: seen.name, print: printOfFace(seen) };
-  return { to: 'edge', name: edge.name, print: printOfEdge(edge) };
+  return seen ? ['face', seen.name] : ['edge', edge.name];
 }
 
 /** Of what is round every so many of the places along it are enough for picking. */
@@ -77,5 +109,5 @@ function tracks(edge: EdgeFacts): readonly Vec3[] {
   }
   return known;
 }
-/** The same in every view. */
+/** Those too. */
 const followed = new WeakMap<EdgeFacts, readonly Vec3[]>();

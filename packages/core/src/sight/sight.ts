@@ -47,17 +47,18 @@ export interface Looked {
 export function drawnView(looked: readonly Looked[], eye: Frame): DrawnView {
   const sights = looked.map((body) => sightOf(body, eye));
   const size = sizeOf(sights);
-  if (size === 0) return { lines: [], cutFaces: [] };
+  const pieces = looked.map(({ topology }) => topology);
+  if (size === 0) return { lines: [], pieces, cutFaces: [] };
   const curtain = new Curtain(...together(sights), size);
-  const lines = sights.flatMap((sight) =>
+  const lines = sights.flatMap((sight, piece) =>
     tracksOf(sight, size).flatMap(({ track, turns = [], ...which }) =>
       runsOf(track.places, turns, curtain, SHORTEST * size).flatMap(({ places, hidden }): DrawnLine[] => {
         const curve = track.curve(places);
-        return curve ? [{ ...which, hidden, body: sight.body, curve }] : [];
+        return curve ? [{ ...which, hidden, body: sight.body, piece, curve }] : [];
       }),
     ),
   );
-  return { lines, cutFaces: sights.flatMap(cutFacesOf) };
+  return { lines, pieces, cutFaces: sights.flatMap(cutFacesOf) };
 }
 /** Stretches shorter than this share of the whole are not told apart from what they lie in. */
 const SHORTEST = 3e-4;
