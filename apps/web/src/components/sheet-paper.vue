@@ -119,7 +119,7 @@ function release() {
   const { id, mark, by } = held.value ?? {};
   held.value = undefined;
   if (mark !== undefined && by && Math.hypot(...by) > 0.5) {
-    if (sheets.composed!.signs[mark]) sheets.shiftSign(mark, [by[0], -by[1]]);
+    if (sheets.composed?.signs[mark]) sheets.shiftSign(mark, [by[0], -by[1]]);
     else writing.shift(mark, [by[0], -by[1]]);
   }
   if (id !== undefined && by && Math.hypot(...by) > 0.5) shift(id, by[0], -by[1]);

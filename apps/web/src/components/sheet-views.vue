@@ -126,7 +126,7 @@ const SWITCHES = [
             /></label>
           </template>
           <button
-            v-if="sheets.sheet.views[id]!.numbers"
+            v-if="sheets.sheet.views[id]!.numbered && sheets.sheet.views[id]!.numbers"
             class="word-link"
             @click="sheets.setView(id, { numbers: undefined })"
           >

@@ -1,5 +1,5 @@
-import type { Profile } from '../kernel-port/index.ts';
-import type { Frame, Vec3 } from '../math/index.ts';
+import type { EdgeFacts, FaceFacts, Profile, Topology } from '../kernel-port/index.ts';
+import { add3, cross3, direction3, distance3, length3, scale3, sub3, type Frame, type Vec3 } from '../math/index.ts';
 import { enclosedVolume, readStl } from '../meshes/index.ts';
 import { ORIGIN_PLANES } from '../references/index.ts';
 import { filled, findRegions, Geometry, ORIGIN, type Entities, type Relations } from '../sketch/index.ts';
@@ -62,3 +62,36 @@ export const BLOCK_FACES = [
   [0, 4, 6, 2],
   [1, 3, 7, 5],
 ] as const;
+
+/** A block from the origin, as a kernel would tell it: faces "0" to "5", an edge by the two faces that meet in it. */
+export function blockTopology(size: Vec3): Topology {
+  const at = (k: number) => blockCorner(k, size);
+  const middleOf = (corners: readonly number[]): Vec3 =>
+    scale3(
+      corners.map(at).reduce((sum, corner) => add3(sum, corner)),
+      1 / corners.length,
+    );
+  const edges = BLOCK_FACES.flatMap((face, f) => face.map((from, k) => ({ f, from, to: face[(k + 1) % 4]! })))
+    .filter(({ from, to }) => from < to)
+    .map(({ f, from, to }): EdgeFacts => {
+      const other = BLOCK_FACES.findIndex(
+        (face, k) => k !== f && face.includes(from as never) && face.includes(to as never),
+      );
+      const curve = { form: 'line', from: at(from), to: at(to) } as const;
+      const facts = {
+        curve,
+        length: distance3(at(from), at(to)),
+        middle: middleOf([from, to]),
+        turn: 'outer',
+      } as const;
+      return { name: `${f}|${other}`, faces: [`${f}`, `${other}`], ends: [`${from}`, `${to}`], ...facts };
+    });
+  const faces = BLOCK_FACES.map((face, f): FaceFacts => {
+    const [a, b, c] = [at(face[0]), at(face[1]), at(face[2])];
+    const square = cross3(sub3(b, a), sub3(c, b));
+    const surface = { form: 'plane', origin: a, normal: direction3(square)! } as const;
+    return { name: `${f}`, surface, area: length3(square), centre: middleOf(face) };
+  });
+  const vertices = Array.from({ length: 8 }, (_, k) => ({ name: `${k}`, at: at(k) }));
+  return { name: 'b', faces, edges, vertices };
+}

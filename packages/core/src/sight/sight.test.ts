@@ -1,46 +1,24 @@
 import fc from 'fast-check';
-import type { BodyMesh, EdgeFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
+import type { BodyMesh } from '../kernel-port/index.ts';
 import { distance3, frameOn, length3, STILL, toPlane, type Movement, type Vec3 } from '../math/index.ts';
-import { armsOf, bezierAt } from '../references/index.ts';
+import { armsOf, bezierAt, endsOfCurve } from '../references/index.ts';
 import { Curtain } from './curtain.ts';
 import { flatCurve, flatThrough } from './flat-curve.ts';
 import { runsOf } from './runs.ts';
-import { BLOCK_FACES, blockCorner } from '../samples/index.ts';
+import { BLOCK_FACES, blockCorner, blockTopology } from '../samples/index.ts';
 import { shellOf } from './shell.ts';
 import { drawnView, type Looked } from './sight.ts';
 
 /** A block from the origin, as a kernel would tell it: patches that share no points. */
 function block(size: Vec3, movement: Movement = STILL, body = 0): Looked {
-  const at = (k: number) => blockCorner(k, size);
-  const edges = BLOCK_FACES.flatMap((face, f) => face.map((from, k) => ({ f, from, to: face[(k + 1) % 4]! }))).filter(
-    ({ from, to }) => from < to,
-  );
-  const facts = edges.map(({ f, from, to }): EdgeFacts => {
-    const other = BLOCK_FACES.findIndex(
-      (face, k) => k !== f && face.includes(from as never) && face.includes(to as never),
-    );
-    const curve: SpaceCurve = { form: 'line', from: at(from), to: at(to) };
-    return { name: `${f}|${other}`, faces: [`${f}`, `${other}`], curve, length: 1, middle: at(from), turn: 'outer' };
-  });
+  const topology = blockTopology(size);
   const mesh: BodyMesh = {
-    positions: Float32Array.from(BLOCK_FACES.flatMap((face) => face.flatMap((k) => at(k)))),
+    positions: Float32Array.from(BLOCK_FACES.flatMap((face) => face.flatMap((k) => blockCorner(k, size)))),
     normals: new Float32Array(72),
     triangles: Uint32Array.from(BLOCK_FACES.flatMap((_, f) => [0, 1, 2, 0, 2, 3].map((k) => 4 * f + k))),
     faces: BLOCK_FACES.map((_, f) => ({ name: `${f}`, start: 6 * f, count: 6 })),
-    edgePoints: Float32Array.from(edges.flatMap(({ from, to }) => [...at(from), ...at(to)])),
-    edges: facts.map(({ name }, k) => ({ name, start: 2 * k, count: 2 })),
-  };
-  const topology: Topology = {
-    name: 'b',
-    faces: BLOCK_FACES.map((face, f) => {
-      const [a, b, c] = [at(face[0]), at(face[1]), at(face[2])];
-      const [u, v] = [b.map((x, i) => x - a[i]!), c.map((x, i) => x - a[i]!)] as [number[], number[]];
-      const n: Vec3 = [u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!];
-      const normal = n.map((x) => x / length3(n)) as unknown as Vec3;
-      return { name: `${f}`, surface: { form: 'plane', origin: a, normal }, area: 1, centre: a };
-    }),
-    edges: facts,
-    vertices: [],
+    edgePoints: Float32Array.from(topology.edges.flatMap(({ curve }) => endsOfCurve(curve).flat())),
+    edges: topology.edges.map(({ name }, k) => ({ name, start: 2 * k, count: 2 })),
   };
   return { topology, mesh, movement, body };
 }
