@@ -8,8 +8,11 @@ import {
   perform,
   seedSieve,
   tellingAll,
+  type ComposedSheet,
+  type Id,
   type Mark,
   type Project,
+  type Reference,
   type Tolerance,
 } from '@helb/core';
 import { Engine } from '@helb/engine';
@@ -28,9 +31,14 @@ export async function writeDemoMarks(): Promise<string> {
   const bare = withoutMarks(seedSieve());
   const all: Record<string, Record<string, Mark>> = {};
   for (const id of bare.sheetOrder ?? []) {
-    if (bare.sheets![id]!.part === undefined) continue;
+    const { part, name: title } = bare.sheets![id]!;
     const drawn = await engine.sheet(bare, id);
     if (!drawn.ok) throw new Error(explain(drawn.issue));
+    if (part === undefined) {
+      const sizes = overall(drawn.value, 'front').map((mark, k) => [`m${k + 1}`, named(mark)] as const);
+      all[title] = Object.fromEntries(sizes);
+      continue;
+    }
     const told = perform(bare, tellingAll(bare, id, drawn.value));
     if (!told.ok) throw new Error(explain(told.issue));
     const { name, marks = {} } = told.value.project.sheets![id]!;
@@ -52,6 +60,18 @@ export const SHEET_MARKS: Readonly<Record<string, Readonly<Record<Id, Mark>>>> =
   return file;
 }
 
+/** How wide and how high all of it is in a view: between its outermost lines. */
+const overall = ({ handles }: ComposedSheet, view: Id): Mark[] =>
+  (['level', 'upright'] as const).map((along, k) => {
+    const lines = handles
+      .filter(
+        ({ view: of, path }) => of === view && path.length > 1 && path.every((at) => isNear(at[k]!, path[0]![k]!)),
+      )
+      .sort((a, b) => a.path[0]![k]! - b.path[0]![k]!);
+    return { kind: 'distance', view, of: [lines[0]!.reference, lines.at(-1)!.reference], along };
+  });
+const isNear = (a: number, b: number): boolean => Math.abs(a - b) < 1e-6;
+
 const withoutMarks = (project: Project): Project => ({
   ...project,
   sheets: Object.fromEntries(
@@ -60,11 +80,9 @@ const withoutMarks = (project: Project): Project => ({
 });
 
 /** By names only: how a thing looked is not needed where the model comes with it. */
-const named = (mark: Mark): Mark =>
-  markOn(
-    mark,
-    markReferences(mark).map((reference) => {
-      const { print: _, ...rest } = reference as { print?: unknown };
-      return rest as typeof reference;
-    }),
-  );
+const named = (mark: Mark): Mark => markOn(mark, markReferences(mark).map(withoutPrint));
+
+function withoutPrint<R extends Reference>(reference: R): R {
+  const { print: _, ...rest } = reference as { print?: unknown };
+  return ('on' in rest ? { ...rest, on: withoutPrint(rest.on as Reference) } : rest) as R;
+}

@@ -305,4 +305,24 @@ export const SHEET_MARKS: Readonly<Record<string, Readonly<Record<Id, Mark>>>> =
       along: 'upright',
     },
   },
+  'The whole': {
+    m1: {
+      kind: 'distance',
+      view: 'front',
+      of: [
+        { to: 'other', at: 'base', on: { to: 'face', name: 's374/side/l364' } },
+        { to: 'other', at: 'base', on: { to: 'face', name: 's374/side/l362' } },
+      ],
+      along: 'level',
+    },
+    m2: {
+      kind: 'distance',
+      view: 'front',
+      of: [
+        { to: 'other', at: 'base', on: { to: 'face', name: 's374/start' } },
+        { to: 'other', at: 'hopper', on: { to: 'face', name: 's285/end' } },
+      ],
+      along: 'upright',
+    },
+  },
 };

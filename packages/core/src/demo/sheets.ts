@@ -49,8 +49,9 @@ export function drawSheets(script: ProjectScript, parts: Readonly<Record<'bracke
   const left: View = { kind: 'base', from: 'left', apart: 0.25, numbered: true, hidden: false };
   const { tolerance: _, ...heading } = title;
   const views = { ...whole.views, left };
+  const marks = SHEET_MARKS[whole.name] ?? {};
   script.do('sheet.add', {
     id: script.newId('d'),
-    record: { ...whole, title: heading, views, viewOrder: Object.keys(views) },
+    record: { ...whole, title: heading, views, viewOrder: Object.keys(views), marks, markOrder: Object.keys(marks) },
   });
 }

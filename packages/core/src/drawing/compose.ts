@@ -119,7 +119,7 @@ export function composed(
   const before = [...signs.flatMap(takenBy), ...putNumbers(placed, height)];
   const marks = marked(written.marks, open, written.scene, { height, margins, before });
   const names = placed.map((one) => viewName(one, placed, marks));
-  const room = { height, margins, before: [...before, ...names.flatMap(takenBy)] };
+  const room = { height, margins, before: [...before, ...marks.taken, ...names.flatMap(takenBy)] };
   const numbers = numbersIn(placed, written.parts, room);
   const all: Inked[] = [
     { strokes: [{ line: 'frame', pieces: frameOf(low, high) }], letters: [] },

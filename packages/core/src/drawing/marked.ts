@@ -72,6 +72,8 @@ export interface MarkedSheet {
   readonly marks: Readonly<Record<Id, ComposedMark>>;
   /** The view that each drawn mark stands in. */
   readonly views: ReadonlyMap<Id, Id>;
+  /** What they cover. */
+  readonly taken: readonly Taken[];
   readonly read: ReadonlyMap<Id, Result<ReadMark>>;
 }
 
@@ -142,6 +144,7 @@ export function marked(
       }),
     ),
     views: new Map(drawable.map(({ id, view }) => [id, view.id])),
+    taken: inks,
     read,
   };
 }
