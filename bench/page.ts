@@ -5,6 +5,7 @@ import { buildServer } from '@helb/scripts/build-server.ts';
 import { buildWeb, WEB } from '@helb/scripts/build-web.ts';
 import { House } from '@helb/e2e/running-house.ts';
 import config from '../playwright.config.ts';
+import { heldFigures } from './held.ts';
 import { median, type Figure } from './measure.ts';
 import { pickFigures } from './picking.ts';
 
@@ -120,6 +121,7 @@ export async function pageFigures(): Promise<Figure[]> {
         aim: '1.5 x the engine plus two frames of a browser without a GPU',
         met: edit.total <= 1.5 * edit.engine + 2 * 16 + 34,
       },
+      ...(await heldFigures(page)),
       ...(await pickFigures(page, house.address)),
     ];
   } finally {

@@ -311,6 +311,35 @@ describe('the whole', () => {
     expect((box.high[0] - box.low[0]) / factor).toBeCloseTo(50, 6);
   });
 
+  test('and its parts need a title block that says the scale and the projection, a part its material', async () => {
+    const script = blocks().do('sheet.block', {
+      block: {
+        rows: [
+          {
+            high: 12,
+            cells: [
+              { field: 'title', share: 6 },
+              { field: 'scale', share: 3 },
+            ],
+          },
+        ],
+      },
+    });
+    const record = usualSheet({ id: 'a', name: 'Lower' }, { paper: 'A4', projection: 'first' });
+    script.do('sheet.add', { id: 'p', record });
+    const unsaid = async (id: Id) => {
+      const sheet = await engine.sheet(script.project, id);
+      if (!sheet.ok) throw new Error(explain(sheet.issue));
+      return sheet.value.findings.flatMap(({ issue: { code, facts } }) =>
+        code === 'sheet.unsaid' ? [facts['field']] : [],
+      );
+    };
+    expect(await unsaid('d')).toEqual(['projection']);
+    expect(await unsaid('p')).toEqual(['projection', 'material']);
+    script.do('sheet.block', { block: undefined });
+    expect(await unsaid('p')).toEqual([]);
+  });
+
   test('has numbers that are dragged: they stay where they are put, and what is written keeps off', async () => {
     const script = blocks().do('view.set', { sheet: 'd', view: 'cut', fields: { numbered: true } });
     const begun = await cutting(script);

@@ -84,11 +84,12 @@ export class Drafting {
     const isNumbered = Object.values(sheet.views).some(({ numbered }) => numbered);
     const marks = marksOf(sheet, subject);
     const { scene, witness } = this.sceneOf(subject, marks.length > 0);
+    const block = project.titleBlock ?? USUAL_BLOCK;
     const together = composed(sheet, views.value, text, {
-      ...{ block: project.titleBlock ?? USUAL_BLOCK, marks, scene, mirrors: witness?.mirrors ?? [] },
+      ...{ block, marks, scene, mirrors: witness?.mirrors ?? [] },
       parts: isNumbered ? parts : [],
     });
-    const checked = { sheet, together, marks, scene };
+    const checked = { sheet, together, marks, scene, block };
     if (!own || !witness)
       return ok({ ...together.sheet, findings: wholeFindings({ ...checked, views: views.value, parts }) });
     const findings = partFindings({

@@ -11,6 +11,7 @@ import type { ListedPart } from './parts-list.ts';
 import type { SeenView } from './placed-view.ts';
 import { spotOf, type Witness } from './witness/index.ts';
 import { parentOf, type Sheet } from './schema.ts';
+import { fieldOf, keyOf, type TitleBlock } from './title/index.ts';
 
 /** Something to mend on a sheet before it goes out. */
 export interface SheetFinding {
@@ -28,6 +29,8 @@ export interface Checked {
   readonly together: PutTogether;
   readonly marks: readonly SeenMark[];
   readonly scene: Scene;
+  /** How its title block is laid out. */
+  readonly block: TitleBlock;
 }
 /** Of a part. */
 export interface CheckedPart extends Checked {
@@ -46,12 +49,19 @@ export interface CheckedWhole extends Checked {
 
 /** Sizes that are missing, said twice or shown at hidden lines, marks that are lost, views and words that are not needed or not there. */
 export function partFindings(checked: CheckedPart): SheetFinding[] {
-  return [...lost(checked), ...sizes(checked), ...atHidden(checked), ...idleViews(checked), ...noMaterial(checked)];
+  return [
+    ...lost(checked),
+    ...sizes(checked),
+    ...atHidden(checked),
+    ...idleViews(checked),
+    ...noMaterial(checked),
+    ...unsaid(checked),
+  ];
 }
 
 /** The whole need not be told: what is told has to hold, and each part has to be seen where parts are called by numbers. */
 export function wholeFindings(checked: CheckedWhole): SheetFinding[] {
-  return [...lost(checked), ...atHidden(checked), ...unseenParts(checked)];
+  return [...lost(checked), ...atHidden(checked), ...unseenParts(checked), ...unsaid(checked)];
 }
 
 function lost({ together, marks }: Checked): SheetFinding[] {
@@ -145,6 +155,16 @@ function idleViews({ sheet, marks }: Checked): SheetFinding[] {
 const noMaterial = ({ material }: CheckedPart): SheetFinding[] =>
   material === '' ? [{ issue: issue('sheet.material') }] : [];
 
+/** What the title block has to say, however it is laid out (ISO 5455, ISO 5456-2); of a part what it is made of, too. */
+const NEEDED = ['scale', 'projection'] as const;
+function unsaid({ sheet, block }: Checked): SheetFinding[] {
+  const said = new Set(block.rows.flatMap(({ cells }) => cells.map(keyOf)));
+  const needed = sheet.part === undefined ? NEEDED : [...NEEDED, 'material' as const];
+  return needed
+    .filter((field) => !said.has(field))
+    .map((field) => ({ issue: issue('sheet.unsaid', { field: fieldOf(field).label.toLowerCase() }) }));
+}
+
 /** Parts of the list that no view shows that calls parts by their numbers. */
 function unseenParts({ views, parts }: CheckedWhole): SheetFinding[] {
   const numbered = views.filter(({ view }) => view.numbered);
@@ -176,6 +196,7 @@ export const sheetWords: Words = {
     `${f['size']} is told at a hidden edge: put it into a view where that is seen, or into a section.`,
   'sheet.idle': () => 'Nothing is told in this view: is it needed?',
   'sheet.material': () => 'The part has no material: the title block says nothing of it.',
+  'sheet.unsaid': (f) => `The title block does not say the ${f['field']}: lay it out with a field for it.`,
   'mark.gone': () => 'What this was attached to is gone: choose again, or remove it.',
   'mark.apart': () =>
     'Its view is drawn taken apart now: draw it together again, or put this into a view in which all stands together.',
