@@ -368,6 +368,24 @@ describe('the whole', () => {
     expect((await cutting(script)).marks['m']!.at).not.toEqual(free.at);
   });
 
+  test('has sizes to repeats of what is placed', async () => {
+    const script = blocks().do('view.add', { sheet: 'd', id: 'front', view: { kind: 'base', from: 'front' } });
+    script.do('placement.set', {
+      id: 'one',
+      fields: { repeat: { layout: 'line', count: '2', by: triple('0', '0', '25 mm') } },
+    });
+    const level = (await cutting(script)).handles.filter(
+      ({ view, path }) => view === 'front' && path.length > 1 && Math.abs(path[0]![1] - path[1]![1]) < 1e-6,
+    );
+    level.sort((a, b) => a.path[0]![1] - b.path[0]![1]);
+    const ends = [level[0]!.reference, level.at(-1)!.reference];
+    expect(ends[1]).toMatchObject({ to: 'other', at: 'one:2' });
+    const offers = await engine.fittingMarks(script.project, 'd', 'front', ends);
+    const offer = offers.find(({ words }) => words === '35')!;
+    script.do('mark.add', { sheet: 'd', id: 'm', mark: offer.mark });
+    expect((await cutting(script)).marks['m']!.words).toBe('35');
+  });
+
   test('has sizes between parts that are placed: they follow where these stand, and say when they are lost or apart', async () => {
     const script = blocks().do('view.add', { sheet: 'd', id: 'front', view: { kind: 'base', from: 'front' } });
     const begun = await cutting(script);

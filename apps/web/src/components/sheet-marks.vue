@@ -34,7 +34,7 @@ const dragged = (mark: string) => (held?.mark === mark ? held.by : undefined);
     @press="emit('press', $event, key)"
     @pick="sheets.picked = sign.of"
     @shift="sheets.shiftSign(key, $event)"
-    @drop="sheets.putBack(sign)"
+    @drop="sheets.dropSign(sign)"
   />
   <SheetGrip
     v-for="{ id, title, box } in marks"

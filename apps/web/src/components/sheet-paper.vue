@@ -47,13 +47,20 @@ const base = computed(() =>
       )
     : [],
 );
-const views = computed(() =>
-  Object.entries(sheets.composed?.views ?? {}).map(([id, { box }]) => ({
-    id,
-    layers: layersOf(
+/** The lines of each view; they do not change with what is written meanwhile. */
+const inked = computed(() => {
+  const { strokes } = picture.value!;
+  return Object.keys(sheets.composed!.views).map((id) =>
+    layersOf(
       picture.value!,
-      picture.value!.strokes.filter(({ view, mark }) => view === id && mark === undefined),
+      strokes.filter(({ view, mark }) => view === id && mark === undefined),
     ),
+  );
+});
+const views = computed(() =>
+  Object.entries(sheets.composed?.views ?? {}).map(([id, { box }], k) => ({
+    id,
+    layers: inked.value[k]!,
     x: box.low[0] - 3,
     y: size.value[1] - box.high[1] - 3,
     width: box.high[0] - box.low[0] + 6,

@@ -153,9 +153,9 @@ export const useSheets = defineStore('sheets', () => {
     const { numbers } = sheet.value!.views[sign.of]!;
     setView(sign.of, sign.part === undefined ? { at } : { numbers: { ...numbers, [sign.part]: at } });
   }
-  /** Puts a number where there is room; a circle stays. */
-  function putBack({ of, part: numbered }: SheetSign): void {
-    if (numbered === undefined) return;
+  /** Puts a number where there is room; with its circle a detail goes. */
+  function dropSign({ of, part: numbered }: SheetSign): void {
+    if (numbered === undefined) return void removeView(of);
     const { [numbered]: _, ...numbers } = sheet.value!.views[of]!.numbers ?? {};
     setView(of, { numbers: Object.keys(numbers).length > 0 ? numbers : undefined });
   }
@@ -201,7 +201,7 @@ export const useSheets = defineStore('sheets', () => {
   return {
     ...{ id, order, sheet, part, sectionName, cutPart, composed, message, busy, picked, enlarging },
     ...{ block, isOwnBlock, layingOut, cell, layOut },
-    ...{ show, draw, stop, add, set, write, remove, addView, setView, shiftSign, putBack, removeView },
+    ...{ show, draw, stop, add, set, write, remove, addView, setView, shiftSign, dropSign, removeView },
     ...{ enlarge, save },
   };
 });

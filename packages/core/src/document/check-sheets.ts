@@ -23,6 +23,7 @@ function wrongSubject({ name, part: id, views, marks }: Sheet, parts: Project['p
   const sections = part?.sections ?? {};
   for (const view of Object.values(views)) {
     if (part && isOfWhole(view)) return issue('sheet.apart', { name });
+    if (view.kind === 'detail' && isOfWhole(view)) return issue('sheet.detail', { name });
     if (sectionsIn(view).some((section) => !Object.hasOwn(sections, section)))
       return issue('sheet.section', { name, part: part?.name ?? 'the whole' });
   }

@@ -184,6 +184,10 @@ describe('a sheet of the whole', () => {
     expect(refusal(added(), { command: 'view.add', input: { sheet: 'w', id: 'a', view: cut } } as Action)).toBe(
       'sheet.section',
     );
+    const detail: View = { kind: 'detail', of: 'front', at: [0, 0], radius: 5, times: 2, apart: 0.5 };
+    expect(refusal(added(), { command: 'view.add', input: { sheet: 'w', id: 'a', view: detail } })).toBe(
+      'sheet.detail',
+    );
     const noteOn = (sheet: Id, reference: object) => {
       const mark = { kind: 'note', view: 'front', of: [reference], text: 'Note' };
       return { command: 'mark.add', input: { sheet, id: 'm', mark } } as Action;

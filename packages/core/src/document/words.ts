@@ -33,6 +33,8 @@ export const documentWords: Words = {
   'sheet.many': (f) => `A project has at most ${f['most']} sheets: remove one first.`,
   'sheet.whole': (f) =>
     `"${f['name']}" shows the whole: what is written there is told by where the parts are placed, { "to": "other", "at": … }.`,
+  'sheet.detail': (f) =>
+    `"${f['name']}": a detail is drawn as the view that it is of: set that apart, and number that.`,
   'sheet.own-part': (f) => `"${f['name']}" shows one part: what is written there is on things of that part.`,
   'sheet.apart': (f) =>
     `"${f['name']}" shows one part: only the whole is drawn apart, numbered, and cut at parts that are placed.`,

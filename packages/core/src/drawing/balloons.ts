@@ -28,7 +28,8 @@ const TIPS = 4;
 const [AWAY, APART, ROWS] = [9, 7, 3];
 
 /**
- * Numbers in circles round a view, each with a leader to its part (ISO 6433), placed so that none lies on another, but for those that were dragged.
+ * Numbers in circles round a view, each with a leader to its part (ISO 6433), placed so that none lies on another, but for
+ * those that were dragged.
  * @param box what the view covers, mm on paper
  */
 export function balloons(parts: readonly Numbered[], box: Box, { height, avoid, before }: Room): DrawnNumber[] {

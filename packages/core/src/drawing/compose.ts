@@ -22,9 +22,10 @@ import type { Witness } from './witness/index.ts';
 import {
   cutMarkOf,
   detailSigns,
+  drawnNumbers,
   isAcross,
   isMarked,
-  numbersIn,
+  numberedIn,
   putNumbers,
   viewName,
   type SheetSign,
@@ -116,11 +117,12 @@ export function composed(
   const title = titleBlock(written.block, sheet, { ...text, scale }, size);
   const height = letterHeight(sheet);
   const margins = outside(area);
-  const before = [...signs.flatMap(takenBy), ...putNumbers(placed, height)];
+  const numbered = numberedIn(placed, written.parts);
+  const before = [...signs.flatMap(takenBy), ...putNumbers(numbered, height)];
   const marks = marked(written.marks, open, written.scene, { height, margins, before });
   const names = placed.map((one) => viewName(one, placed, marks));
   const room = { height, margins, before: [...before, ...marks.taken, ...names.flatMap(takenBy)] };
-  const numbers = numbersIn(placed, written.parts, room);
+  const numbers = drawnNumbers(numbered, placed, room);
   const all: Inked[] = [
     { strokes: [{ line: 'frame', pieces: frameOf(low, high) }], letters: [] },
     ...placed.map(({ inked }) => inked),

@@ -79,8 +79,8 @@ export type View = z.infer<typeof viewSchema>;
 export const parentOf = (view: View): string | undefined => ('of' in view ? view.of : undefined);
 
 /** How far what a view shows is taken apart: a detail shows it as the view does that it is of. */
-export const apartIn = (views: Readonly<Record<string, View>>, { kind, apart, ...view }: View): number =>
-  kind === 'detail' && 'of' in view && views[view.of] ? apartIn(views, views[view.of]!) : (apart ?? 0);
+export const apartIn = (views: Readonly<Record<string, View>>, view: View): number =>
+  (view.kind === 'detail' ? views[view.of]?.apart : view.apart) ?? 0;
 
 /** A sheet as it went out: what it said then, to tell what has changed since. */
 export const issuedSchema = z.strictObject({

@@ -2,7 +2,7 @@ import { dot3, type Frame, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { Taken } from '../sketch/index.ts';
 import { fullCircle, type Box } from '../sketch/pieces/index.ts';
-import { balloonBox, balloons } from './balloons.ts';
+import { balloonBox, balloons, type Numbered } from './balloons.ts';
 import { notCovered } from './covered.ts';
 import type { CutLine } from './cut.ts';
 import { cutMark } from './cut-mark.ts';
@@ -43,49 +43,58 @@ function drawnSign(sign: SheetSign, { strokes, letters }: Inked): DrawnSign {
   return { key, sign, strokes: strokes.map(carrying), letters: letters.map((one) => ({ ...one, mark: key })) };
 }
 
-/** The numbers of parts, each in the first of the views with numbers in which it is seen. */
-export function numbersIn(
-  placed: readonly PlacedView[],
-  parts: readonly ListedPart[],
-  room: { readonly height: number; readonly margins: readonly Box[]; readonly before: readonly Taken[] },
-): DrawnSign[] {
-  const { height, margins } = room;
-  const taken = [...room.before];
+/** A view with the parts that have their numbers there. */
+export interface NumberedView {
+  readonly view: PlacedView;
+  readonly parts: readonly (Numbered & { readonly part: Id })[];
+}
+
+/** The parts that are called by numbers, each in the first of the views with numbers in which it is seen. */
+export function numberedIn(placed: readonly PlacedView[], parts: readonly ListedPart[]): NumberedView[] {
   const called = new Set<Id>();
-  return placed.flatMap((one) => {
-    const { seen, box } = one;
-    if (!seen.view.numbered || seen.view.kind === 'detail') return [];
+  return placed.flatMap((view) => {
+    const { seen } = view;
+    if (!seen.view.numbered) return [];
     const numbered = parts.flatMap(({ part }, k) => {
       if (called.has(part)) return [];
       const lines = seen.drawn.lines.filter(({ hidden, body }) => !hidden && seen.bodies[body]!.part === part);
-      const whole = lines.flatMap(({ curve }) => flatPieces(curve));
-      const pieces = placedPieces(whole, one);
+      const pieces = placedPieces(
+        lines.flatMap(({ curve }) => flatPieces(curve)),
+        view,
+      );
       if (pieces.length === 0) return [];
       called.add(part);
       const put = seen.view.numbers?.[part];
-      return [{ part, number: k + 1, seen: pieces, at: put && onPaper(one, put) }];
+      return [{ part, number: k + 1, seen: pieces, at: put && onPaper(view, put) }];
     });
-    const others = placed.flatMap((other) => (other.seen.id === seen.id ? [] : [other.box]));
-    const made = balloons(numbered, box, { height, avoid: [...margins, ...others], before: taken });
-    taken.push(...made.map((number) => number.taken));
-    return made.map((number, k) => {
-      const { part, number: figure } = numbered[k]!;
-      const where = { of: seen.id, view: seen.id, at: onThing(one, number.at), box: number.taken.text };
-      return drawnSign({ kind: 'number', part, words: `number ${figure}`, ...where }, number);
-    });
+    return [{ view, parts: numbered }];
   });
 }
 
 /** What numbers take that were dragged somewhere. @param height of the figures, mm */
-export const putNumbers = (placed: readonly PlacedView[], height: number): Taken[] =>
-  placed.flatMap((one) =>
-    one.seen.view.numbered
-      ? Object.values(one.seen.view.numbers ?? {}).map((at) => ({
-          text: balloonBox(onPaper(one, at), height),
-          lines: [],
-        }))
-      : [],
-  );
+export const putNumbers = (numbered: readonly NumberedView[], height: number): Taken[] =>
+  numbered.flatMap(({ parts }) => parts.flatMap(({ at }) => (at ? [{ text: balloonBox(at, height), lines: [] }] : [])));
+
+/** Numbers as they are drawn. */
+export function drawnNumbers(
+  numbered: readonly NumberedView[],
+  placed: readonly PlacedView[],
+  room: { readonly height: number; readonly margins: readonly Box[]; readonly before: readonly Taken[] },
+): DrawnSign[] {
+  const { height, margins } = room;
+  const taken = [...room.before];
+  return numbered.flatMap(({ view, parts }) => {
+    const { id } = view.seen;
+    const others = placed.flatMap((other) => (other === view ? [] : [other.box]));
+    const made = balloons(parts, view.box, { height, avoid: [...margins, ...others], before: taken });
+    taken.push(...made.map((number) => number.taken));
+    return made.map((number, k) => {
+      const { part, number: figure } = parts[k]!;
+      const where = { of: id, view: id, at: onThing(view, number.at), box: number.taken.text };
+      return drawnSign({ kind: 'number', part, words: `number ${figure}`, ...where }, number);
+    });
+  });
+}
 
 /** What a section or a detail is called, over it and over what is written there. */
 export function viewName(one: PlacedView, placed: readonly PlacedView[], { marks, views }: MarkedSheet): Inked {

@@ -32,6 +32,7 @@ export function movedThing(thing: Thing, by: Movement): Thing {
   return { to: 'face', face, body, topology: { name, faces: [face], edges: rims, vertices: [] } };
 }
 
+/** A body in the space of another part. @param by a motion without mirroring */
 export const movedTopology = ({ name, faces, edges, vertices }: Topology, by: Movement): Topology => ({
   name,
   faces: faces.map((face) => movedFace(face, by)),
