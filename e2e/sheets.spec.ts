@@ -300,4 +300,7 @@ test('on a sheet of the whole a number and the circle of a detail are dragged; a
   await page.mouse.click(x, y);
   await expect(view(page, 'a detail of: from the front')).toBeVisible();
   await drag('circle of the detail Z', 15, -10);
+  // with its circle the detail goes
+  await page.getByRole('button', { name: 'circle of the detail Z', exact: true }).press('Delete');
+  await expect(view(page, 'a detail of: from the front')).toHaveCount(0);
 });
