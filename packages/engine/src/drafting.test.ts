@@ -1,8 +1,8 @@
 import {
   explain,
   perform,
-  placedSectionName,
   placedSections,
+  sectionNamesFor,
   ProjectScript,
   scaleFactor,
   seedSieve,
@@ -427,7 +427,7 @@ describe('the whole', () => {
     // with its section the view goes
     expect(blocks().do('section.remove', { part: 'a', section: 'mid' }).project.sheets!['d']!.viewOrder).toEqual([]);
     const named = placedSections(blocks().project).map(({ at, section }) =>
-      placedSectionName(blocks().project, section, at),
+      sectionNamesFor(blocks().project, undefined)(section, at),
     );
     expect(named).toEqual(['Middle of One', 'Across of Two']);
   });

@@ -15,10 +15,12 @@ import {
   markReferences,
   movedTopology,
   MovingFaces,
+  namesFor,
   ok,
   parentOf,
   partFindings,
   readSeen,
+  sectionNamesFor,
   SIDE_EYES,
   USUAL_BLOCK,
   viewWords,
@@ -33,7 +35,6 @@ import {
   type Id,
   type Issue,
   type Kernel,
-  type NameOf,
   type Project,
   type Reference,
   type Result,
@@ -72,7 +73,7 @@ export class Drafting {
   async drawn(project: Project, sheetId: Id, subject: Subject, pause?: Pause): Promise<Result<ComposedSheet>> {
     const sheet = project.sheets![sheetId]!;
     if (subject.bodies(0).length === 0) return fail('export.empty', { part: subject.name });
-    const views = await this.views(sheet, subject, pause);
+    const views = await this.views(project, sheet, subject, pause);
     if (!views.ok) return views;
     const { name, material, mass_g, parts, own } = subject;
     const text = {
@@ -96,7 +97,7 @@ export class Drafting {
       ...{ ...checked, witness, material },
       elsewhere: this.saidElsewhere(project, sheetId, subject, scene),
       built: builtPart(project, own.id, own.site),
-      nameOf: nameIn(project, own.id),
+      nameOf: namesFor(project, own.id),
     });
     return ok({ ...together.sheet, findings });
   }
@@ -142,8 +143,13 @@ export class Drafting {
     });
   }
 
-  private async views(sheet: Sheet, subject: Subject, pause?: Pause): Promise<Result<SeenView[]>> {
+  private async views(project: Project, sheet: Sheet, subject: Subject, pause?: Pause): Promise<Result<SeenView[]>> {
     const views: SeenView[] = [];
+    const unseen = (view: View, wrong: Issue) =>
+      fail('sheet.unseen-view', {
+        view: viewWords(view, sheet, sectionNamesFor(project, sheet.part)),
+        reason: explain(wrong),
+      });
     for (const [k, id] of sheet.viewOrder.entries()) {
       const view = sheet.views[id]!;
       if (view.kind === 'detail') {
@@ -151,14 +157,14 @@ export class Drafting {
         continue;
       }
       const cut = cutOf(view, (section, at) => subject.plane(section, at));
-      if (cut && !cut.ok) return unseenView(view, sheet, subject, cut.issue);
+      if (cut && !cut.ok) return unseen(view, cut.issue);
       const eye = EYES[view.kind](view as never, views, cut?.value.frame);
       const bodies = subject.bodies(view.apart ?? 0);
       const uncut = new Set('uncut' in view ? view.uncut : []);
       const drawn = await this.view(bodies, eye, cut && { line: cut.value, uncut }, () =>
         pause?.(k, sheet.viewOrder.length),
       );
-      if (!drawn.ok) return unseenView(view, sheet, subject, drawn.issue);
+      if (!drawn.ok) return unseen(view, drawn.issue);
       const letter = LETTERS[views.filter((other) => other.view.kind === 'section').length % LETTERS.length]!;
       views.push({
         ...{ id, view, eye, drawn: drawn.value },
@@ -204,11 +210,6 @@ interface Staged {
 }
 const NOTHING: Staged = { scene: { topologies: [], faces: new MovingFaces([]) } };
 
-/** Why a sheet can not be drawn: which of its views, and what is wrong there. */
-function unseenView(view: View, sheet: Sheet, { sectionName }: Subject, wrong: Issue) {
-  return fail('sheet.unseen-view', { view: viewWords(view, sheet, sectionName), reason: explain(wrong) });
-}
-
 /** Where a view is cut open, as the part is now; undefined where it is not. */
 function cutOf(view: View, planeOf: Subject['plane']): Result<CutLine> | undefined {
   if (view.kind !== 'section') return undefined;
@@ -239,11 +240,6 @@ const builtPart = (project: Project, id: Id, site: Site): BuiltPart => {
   const { steps, stepOrder } = drawnPart(project, id)!;
   return { topologies: site.bodies, steps, stepOrder, sketches: site.sketches, threads: site.signs };
 };
-
-const nameIn =
-  (project: Project, part: Id): NameOf =>
-  (step) =>
-    drawnPart(project, part)?.steps[step]?.name ?? step;
 
 /** From where the views of a sheet are seen; those without a plane are left out, with what is made of them. */
 function eyesOf(sheet: Sheet, subject: Subject): Map<Id, Frame> {

@@ -5,7 +5,6 @@ import {
   movedFrame,
   movedThing,
   ok,
-  placedSectionName,
   STILL,
   type BodyHandle,
   type Box3,
@@ -17,7 +16,6 @@ import {
   type Project,
   type Reference,
   type Result,
-  type SectionName,
   type Sign,
   type Thing,
 } from '@helb/core';
@@ -47,8 +45,6 @@ export interface Subject {
   bodies(apart: number): readonly SubjectBody[];
   /** Where a section of it lies, of the whole one of a part that is placed. */
   plane(section: Id, at: string | undefined): Result<Frame>;
-  /** What that is called. */
-  sectionName: SectionName;
   /** What a reference points to now, as it stands when nothing is taken apart; nothing where that is gone. */
   thing(reference: Reference): Thing | undefined;
   /** Of the whole. */
@@ -66,7 +62,6 @@ export function partSubject(survey: Survey, id: Id, part: Part, site: Site): Sub
     mass_g: totalsOf(measures, part.material).mass_g,
     bodies: () => bodies,
     plane: (section) => planeIn(part, section, site),
-    sectionName: (section) => part.sections?.[section]?.name ?? '?',
     thing: (reference) => thingIn(site, reference),
     parts: [],
     own: { id, part, site },
@@ -107,7 +102,6 @@ export function wholeSubject(
       const plane = planeIn(project.parts[member.part]!, section, site);
       return plane.ok ? ok(movedFrame(plane.value, memberPose(member, rest))) : plane;
     },
-    sectionName: (section, at) => placedSectionName(project, section, at),
     thing(reference) {
       if (reference.to !== 'other') return undefined;
       let before = 0;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { explain, markReferences } from '@helb/core';
+import { explain, markReferences, nothingFound } from '@helb/core';
 import { useSheets } from '../stores/sheets.ts';
 import { useWriting } from '../stores/writing.ts';
 
@@ -31,9 +31,7 @@ function show(k: number) {
         >{{ findings.length }}</span
       >
     </h2>
-    <p v-if="findings.length === 0" class="text-muted">
-      {{ sheets.part ? 'All sizes are told, each once.' : 'Every part is seen where it has its number.' }}
-    </p>
+    <p v-if="findings.length === 0" class="text-muted">{{ nothingFound(sheets.sheet!) }}</p>
     <p v-if="placeable.length > 1" class="pb-1">
       <button class="word-link" :disabled="sheets.busy" @click="writing.addAll(placeable)">
         tell all {{ placeable.length }} that are missing

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { changesSince, changeWords, explain, issuedNow, nextRevision, viewWords } from '@helb/core';
+import { changesSince, changeWords, explain, issuedNow, nextRevision } from '@helb/core';
 import { useProject } from '../stores/project.ts';
 import { useSheets } from '../stores/sheets.ts';
 import { useWriting } from '../stores/writing.ts';
@@ -14,10 +14,6 @@ const last = computed(() => sheets.sheet?.issued?.at(-1));
 const changes = computed(() =>
   last.value && sheets.sheet && sheets.composed ? changesSince(last.value, sheets.sheet, sheets.composed) : [],
 );
-const nameOf = (view: string | undefined) => {
-  const record = view === undefined ? undefined : sheets.sheet!.views[view];
-  return record ? viewWords(record, sheets.sheet!, sheets.sectionName) : '';
-};
 const revision = ref('');
 const words = ref('');
 const wrong = ref('');
@@ -55,7 +51,7 @@ function send() {
         <li v-for="(change, k) in changes" :key="k" class="flex gap-2 leading-5">
           <span class="border-loose mt-1.5 size-2 shrink-0 rounded-full border" />
           <span
-            >{{ changeWords(change, nameOf(change.view)) }}
+            >{{ changeWords(change, sheets.sheet!, sheets.sectionName) }}
             <button
               v-if="change.mark ?? change.view"
               class="word-link ml-1"

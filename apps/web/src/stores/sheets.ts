@@ -6,7 +6,7 @@ import {
   onPaper,
   onThing,
   partAt,
-  placedSectionName,
+  sectionNamesFor,
   usualSheet,
   usualWhole,
   USUAL_BLOCK,
@@ -15,6 +15,7 @@ import {
   type ComposedSheet,
   type Id,
   type Part,
+  type SectionName,
   type Sheet,
   type SheetSign,
   type TitleBlock,
@@ -70,8 +71,7 @@ export const useSheets = defineStore('sheets', () => {
     const of = sheet.value?.part;
     return of === undefined ? undefined : store.project!.parts[of];
   });
-  const sectionName = (section: Id, at?: string): string =>
-    at === undefined ? (part.value?.sections?.[section]?.name ?? '?') : placedSectionName(store.project!, section, at);
+  const sectionName: SectionName = (section, at) => sectionNamesFor(store.project!, sheet.value?.part)(section, at);
 
   /** The part of which a section is: the one that is drawn, or one that is placed. */
   function cutPart(at: string | undefined): Part | undefined {

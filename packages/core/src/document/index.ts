@@ -13,14 +13,6 @@ export { allowedWords, basisOf, outside, variantNamed, variantOf, variantsOf } f
 export { rebased } from './rebase.ts';
 export { ProjectScript } from './script.ts';
 export * from './materials.ts';
-export {
-  namesAlong,
-  namesFor,
-  partAt,
-  placedParts,
-  placedSectionName,
-  placedSections,
-  recordsAlong,
-} from './placed.ts';
+export { namesAlong, namesFor, partAt, placedParts, placedSections, recordsAlong, sectionNamesFor } from './placed.ts';
 export { buildOrder, othersOf, partLinks, takeable, type PartLink } from './part-links.ts';
 export { telling, tellingAll } from './tell-sizes.ts';

@@ -1,3 +1,4 @@
+import type { SectionName } from '../drawing/index.ts';
 import type { Assembly, JointRecord, Placement, RatioRecord, RelationRecord, TraceRecord } from '../assembly/index.ts';
 import { placementOfMember, type Id } from '../records/index.ts';
 import type { NameOf } from '../references/index.ts';
@@ -67,12 +68,15 @@ export function placedSections({ assembly, groups = {}, parts }: Project): { at:
   return assembly ? look(assembly, '') : [];
 }
 
-/** What a section of a part that is placed is called: "Through the shaft of Bearing". */
-export function placedSectionName(project: Project, section: Id, at: string | undefined): string {
-  const part = at === undefined || !project.assembly ? undefined : partAt(project, project.assembly, at);
-  const name = part === undefined ? undefined : project.parts[part]?.sections?.[section]?.name;
-  return `${name ?? '?'} of ${(at !== undefined && namesAlong(project, at)) || '?'}`;
-}
+/** What the sections of a part are called, and those of the parts that are placed: "Through the shaft of Bearing". */
+export const sectionNamesFor =
+  (project: Project, part: Id | undefined): SectionName =>
+  (section, at) => {
+    const named = (id: Id | undefined) => (id === undefined ? undefined : project.parts[id]?.sections?.[section]?.name);
+    if (at === undefined) return named(part) ?? '?';
+    const placed = project.assembly && partAt(project, project.assembly, at);
+    return `${named(placed) ?? '?'} of ${namesAlong(project, at) ?? '?'}`;
+  };
 
 /** What the steps of a part are called, and those of the parts that are placed. */
 export const namesFor =

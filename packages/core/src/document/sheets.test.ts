@@ -3,7 +3,7 @@ import { emptyAssembly, placementOf, type Placement } from '../assembly/index.ts
 import { USUAL_BLOCK, usualSheet, usualWhole, viewWords, withField, type Mark, type View } from '../drawing/index.ts';
 import { loadProject, writeProject, parseProject } from './load.ts';
 import { perform, type Action } from './perform.ts';
-import { placedSectionName, placedSections } from './placed.ts';
+import { placedSections, sectionNamesFor } from './placed.ts';
 import { ProjectScript } from './script.ts';
 
 const begun = () => {
@@ -279,11 +279,9 @@ test('sections of what is placed are found in groups too, each called by the way
     { at: 'a', section: 'cut' },
     { at: 'b/x', section: 'cut' },
   ]);
-  expect(found.map(({ at, section }) => placedSectionName(whole, section, at))).toEqual([
-    'Middle of One',
-    'Middle of Two · Inner',
-  ]);
-  expect(placedSectionName(whole, 'gone', 'a')).toBe('? of One');
-  expect(placedSectionName(whole, 'cut', 'nowhere')).toBe('? of ?');
+  const nameOf = sectionNamesFor(whole, 'a');
+  expect(found.map(({ at, section }) => nameOf(section, at))).toEqual(['Middle of One', 'Middle of Two · Inner']);
+  expect(nameOf('gone', 'a')).toBe('? of One');
+  expect(nameOf('cut', 'nowhere')).toBe('? of ?');
   expect(placedSections(project)).toEqual([]);
 });

@@ -179,6 +179,10 @@ function unseenParts({ views, parts }: CheckedWhole): SheetFinding[] {
   );
 }
 
+/** What is said of a sheet on which nothing is to be mended. */
+export const nothingFound = ({ part }: Sheet): string =>
+  part === undefined ? 'Every part is seen where it has its number.' : 'All sizes are told, each once.';
+
 export const sheetWords: Words = {
   'sheet.unseen': (f) =>
     `${f['number']}, ${f['part']}, is not seen where parts have their numbers: draw that view further apart, or number another view.`,

@@ -11,7 +11,7 @@ export { USUAL_LINES, type SeenView } from './placed-view.ts';
 export { contextOf, readSeen, type ComposedMark, type Scene, type SeenMark } from './marked.ts';
 export { fittingMarks, type FittingMark } from './fitting.ts';
 export type { Handle } from './handles.ts';
-export { partFindings, sheetWords, wholeFindings, type SheetFinding } from './findings.ts';
+export { nothingFound, partFindings, sheetWords, wholeFindings, type SheetFinding } from './findings.ts';
 export type { BuiltPart, SaidMark } from './completeness/index.ts';
 export { MovingFaces, placesOfFace, Witness } from './witness/index.ts';
 export {

@@ -2,6 +2,7 @@ import type { Id } from '../records/index.ts';
 import { lengthOf, type Box, type Piece } from '../sketch/pieces/index.ts';
 import type { ComposedSheet } from './compose.ts';
 import type { Issued, Sheet } from './schema.ts';
+import { viewWords, type SectionName } from './view-words.ts';
 
 /** A short print of what a view shows, whatever its scale: it changes where that does. */
 export function lookOf({ low, high }: Box, visible: readonly Piece[], factor: number): string {
@@ -12,7 +13,7 @@ export function lookOf({ low, high }: Box, visible: readonly Piece[], factor: nu
 
 /** Something that is otherwise than when the sheet went out. */
 export interface SheetChange {
-  readonly kind: 'new' | 'gone' | 'lost' | 'otherwise' | 'look' | 'view';
+  readonly kind: 'new' | 'gone' | 'lost' | 'otherwise' | 'look' | 'view' | 'closed';
   readonly mark?: Id;
   readonly view?: Id;
   readonly before: string;
@@ -31,25 +32,30 @@ export function changesSince({ said, looks }: Issued, sheet: Sheet, composed: Co
   const gone = Object.entries(said).flatMap(([mark, before]): SheetChange[] =>
     marks.includes(mark) ? [] : [{ kind: 'gone', before, now: '' }],
   );
-  const views = Object.entries(composed.looks).flatMap(([view, now]): SheetChange[] => {
-    const before = looks[view];
-    if (before === undefined) return [{ kind: 'view', view, before: '', now }];
-    return before === now ? [] : [{ kind: 'look', view, before, now }];
+  const views = sheet.viewOrder.flatMap((view): SheetChange[] => {
+    const [before, now] = [looks[view], composed.looks[view]];
+    if (before === now || now === undefined) return [];
+    return [before === undefined ? { kind: 'view', view, before: '', now } : { kind: 'look', view, before, now }];
   });
-  return [...written, ...gone, ...views];
+  const closed = Object.entries(looks).flatMap(([view, before]): SheetChange[] =>
+    Object.hasOwn(sheet.views, view) ? [] : [{ kind: 'closed', before, now: '' }],
+  );
+  return [...written, ...gone, ...views, ...closed];
 }
 
-type ChangeWords = Readonly<Record<SheetChange['kind'], (change: SheetChange, view: string) => string>>;
+type ChangeWords = Readonly<Record<SheetChange['kind'], (change: SheetChange, viewCalled: () => string) => string>>;
 const WORDS: ChangeWords = {
   new: ({ now }) => `New: ${now}.`,
   gone: ({ before }) => `Taken off: ${before}.`,
   lost: ({ before }) => `What ${before} belonged to is gone.`,
   otherwise: ({ before, now }) => `${before} is ${now} now.`,
-  look: (_, view) => `The view ${view} looks otherwise.`,
-  view: (_, view) => `The view ${view} is new.`,
+  look: (_, viewCalled) => `The view ${viewCalled()} looks otherwise.`,
+  view: (_, viewCalled) => `The view ${viewCalled()} is new.`,
+  closed: () => 'A view was taken off.',
 };
-/** A change as a sentence. @param view what the view is called */
-export const changeWords = (change: SheetChange, view: string): string => WORDS[change.kind](change, view);
+/** A change of a sheet as a sentence. @param nameOf the names of sections */
+export const changeWords = (change: SheetChange, sheet: Sheet, nameOf: SectionName): string =>
+  WORDS[change.kind](change, () => viewWords(sheet.views[change.view!]!, sheet, nameOf));
 
 /** A sheet as it goes out now. */
 export const issuedNow = (

@@ -2,7 +2,16 @@ import { execFileSync } from 'node:child_process';
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ProjectScript, usualSheet, writeProject, type Kernel, type View } from '@helb/core';
+import {
+  explain,
+  issuedNow,
+  ProjectScript,
+  usualSheet,
+  writeProject,
+  type Kernel,
+  type Reference,
+  type View,
+} from '@helb/core';
 import { circle, rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine } from '../engine.ts';
@@ -143,9 +152,10 @@ test('what is missing on a sheet is told, and written into the project', async (
   expect(before.code).toBe(3);
   // width, depth and thickness, the bore; its place follows from the middle lines
   expect(before.printed.map((line) => /Missing: (\S+),/.exec(line)?.[1]).sort()).toEqual(['30', '40', '8', '⌀10']);
-  expect((await helb('sheet', file, '--tell')).code).toBe(0);
+  const told = await helb('sheet', file, '--tell');
+  expect([told.code, told.printed]).toEqual([0, ['Plate: 4 told that were missing.']]);
   const after = await helb('sheet', file, '--check');
-  expect([after.code, after.printed]).toEqual([0, ['All sizes are told, each once.']]);
+  expect([after.code, after.printed]).toEqual([0, ['Plate: All sizes are told, each once.']]);
   const to = join(folder, 'told.pdf');
   expect((await helb('sheet', file, '--to', to)).code).toBe(0);
   const words = read('pdftotext', to, '-');
@@ -163,4 +173,20 @@ test('what is missing on a sheet is told, and written into the project', async (
   expect((await helb(...cut, '0.2', '--to', flat)).code).toBe(0);
   expect(read('ezdxf', 'audit', flat)).toContain('No errors found');
   expect((await helb('sheet', file, '--sheet', 'No', '--tell')).said).toContain('The sheets are: Plate.');
+});
+
+test('what has changed since a sheet went out is told', async () => {
+  const of = ['e/start', 'e/end'].map((name): Reference => ({ to: 'face', name }));
+  const script = plate().do('mark.add', { sheet: 'd', id: 'm', mark: { kind: 'distance', view: 'cut', of } });
+  const drawn = await new Engine(kernel).sheet(script.project, 'd');
+  if (!drawn.ok) throw new Error(explain(drawn.issue));
+  const issued = issuedNow(drawn.value, { revision: 'B', date: '2026-11-26', words: 'for the shop' });
+  const file = await kept(script.do('sheet.issue', { sheet: 'd', issued }));
+  const since = async (...set: string[]) =>
+    (await helb('sheet', file, '--check', ...set)).printed.filter((line) => line.startsWith('Plate, since B'));
+  expect(await since()).toEqual([]);
+  expect(await since('--set', 'thick=9 mm')).toEqual([
+    'Plate, since B: 8 is 9 now.',
+    'Plate, since B: The view cut: Middle looks otherwise.',
+  ]);
 });

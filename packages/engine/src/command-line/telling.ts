@@ -1,12 +1,24 @@
 import { dirname } from 'node:path';
-import { explain, perform, tellingAll, writeProject, type ComposedSheet, type Id, type Project } from '@helb/core';
+import {
+  changesSince,
+  changeWords,
+  explain,
+  nothingFound,
+  perform,
+  sectionNamesFor,
+  tellingAll,
+  writeProject,
+  type ComposedSheet,
+  type Id,
+  type Project,
+} from '@helb/core';
 import { Engine } from '../engine.ts';
 import { filesIn } from './files.ts';
 import { openProject, readProject } from './opening.ts';
 import type { SheetOptions } from './sheeting.ts';
 import { EXIT, written, type Surroundings } from './surroundings.ts';
 
-/** Prints what is to be mended on sheets before they go out; fails where there is something. */
+/** Prints what is to be mended on sheets before they go out, and what has changed since they did; fails where there is something. */
 export async function checkSheets(options: SheetOptions, ids: SheetsOf, world: Surroundings): Promise<number> {
   const { file, set, variant, files } = options;
   const opened = await openProject(file, set, variant, world);
@@ -19,10 +31,15 @@ export async function checkSheets(options: SheetOptions, ids: SheetsOf, world: S
   for (const id of wanted) {
     const sheet = await drawnIn(engine, project, id, world);
     if (!sheet) return EXIT.failed;
-    for (const { issue } of sheet.findings) world.print(`${project.sheets![id]!.name}: ${explain(issue)}`);
-    found += sheet.findings.length;
+    const of = project.sheets![id]!;
+    const wrong = sheet.findings.map(({ issue }) => explain(issue));
+    for (const words of wrong.length > 0 ? wrong : [nothingFound(of)]) world.print(`${of.name}: ${words}`);
+    const last = of.issued?.at(-1);
+    const changes = last ? changesSince(last, of, sheet) : [];
+    for (const change of changes)
+      world.print(`${of.name}, since ${last!.revision}: ${changeWords(change, of, sectionNamesFor(project, of.part))}`);
+    found += wrong.length + changes.length;
   }
-  if (found === 0) world.print('All sizes are told, each once.');
   return found === 0 ? EXIT.done : EXIT.failed;
 }
 
@@ -37,12 +54,14 @@ export async function tellSizes(options: SheetOptions, ids: SheetsOf, world: Sur
   for (const id of wanted) {
     const sheet = await drawnIn(engine, project, id, world);
     if (!sheet) return EXIT.failed;
-    const told = perform(project, tellingAll(project, id, sheet));
+    const missing = tellingAll(project, id, sheet);
+    const told = perform(project, missing);
     if (!told.ok) {
       world.complain(explain(told.issue));
       return EXIT.failed;
     }
     project = told.value.project;
+    world.print(`${project.sheets![id]!.name}: ${missing.length} told that were missing.`);
   }
   return written(file, writeProject(project), '', world);
 }
