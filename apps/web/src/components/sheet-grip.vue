@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { sheetPaths, type SheetSign } from '@helb/core';
+import type { SheetSign } from '@helb/core';
 import { ARROW_WAYS } from '../editor/arrow-keys.ts';
 import { useSheets } from '../stores/sheets.ts';
 import SheetLines from './sheet-lines.vue';
@@ -29,12 +29,8 @@ const emit = defineEmits<{
 }>();
 const sheets = useSheets();
 
-const picture = computed(() => sheets.composed!.picture);
-const height = computed(() => picture.value.size[1]);
-const layers = computed(() =>
-  sheetPaths({ ...picture.value, strokes: picture.value.strokes.filter((stroke) => stroke.mark === mark) }),
-);
-const letters = computed(() => picture.value.letters.filter((one) => one.mark === mark));
+const height = computed(() => sheets.composed!.ink.size[1]);
+const ink = computed(() => sheets.composed!.ink.marks[mark]);
 const area = computed(() => ({
   x: box.low[0] - 0.6,
   y: height.value - box.high[1] - 0.6,
@@ -73,9 +69,9 @@ function onKey(event: KeyboardEvent) {
       class="group-hover:fill-[#d1432b14] group-focus-visible:stroke-act"
       stroke-width="0.3"
     />
-    <g fill="none" stroke="currentColor"><SheetLines :layers="layers" /></g>
+    <g fill="none" stroke="currentColor"><SheetLines :paths="ink?.paths ?? []" /></g>
     <g fill="currentColor" stroke="none" font-family="'Source Sans 3', sans-serif">
-      <SheetWords :letters="letters" :height="height" />
+      <SheetWords :letters="ink?.letters ?? []" :height="height" />
     </g>
   </g>
 </template>

@@ -9,7 +9,7 @@ const { hovered = undefined } = defineProps<{ hovered?: Handle | undefined }>();
 const sheets = useSheets();
 const writing = useWriting();
 
-const height = computed(() => sheets.composed!.picture.size[1]);
+const height = computed(() => sheets.composed!.ink.size[1]);
 const lit = computed(() => {
   const { picked } = sheets;
   const meant = sheets.composed!.handles.filter(

@@ -2,12 +2,12 @@
 import { LINES, type SheetPath } from '@helb/core';
 
 /** Lines of a sheet, each kind as wide and as broken as it is printed. */
-defineProps<{ layers: readonly SheetPath[] }>();
+defineProps<{ paths: readonly SheetPath[] }>();
 </script>
 
 <template>
   <path
-    v-for="{ line, d } in layers"
+    v-for="{ line, d } in paths"
     :key="line"
     :d="d"
     :stroke-width="LINES[line].width"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { sheetPaths, viewWords, type Handle, type Id, type SheetPicture } from '@helb/core';
+import { viewWords, type Handle, type Id } from '@helb/core';
 import { ARROW_WAYS } from '../editor/arrow-keys.ts';
 import { nearestHandle } from '../editor/handles.ts';
 import { useModel } from '../stores/model.ts';
@@ -22,8 +22,8 @@ const writing = useWriting();
 const model = useModel();
 const svg = ref<SVGSVGElement>();
 
-const picture = computed(() => sheets.composed?.picture);
-const size = computed(() => picture.value?.size ?? ([297, 210] as const));
+const ink = computed(() => sheets.composed?.ink);
+const size = computed(() => ink.value?.size ?? ([297, 210] as const));
 /** What is looked at, mm of paper from its upper left corner. */
 const sight = ref({ x: 0, y: 0, zoom: 1 });
 watch(
@@ -37,30 +37,10 @@ const box = computed(() => {
   return `${x - PAD / zoom} ${y - PAD / zoom} ${w} ${h}`;
 });
 
-const layersOf = ({ size, letters }: SheetPicture, strokes: SheetPicture['strokes']) =>
-  sheetPaths({ size, letters, strokes });
-const base = computed(() =>
-  picture.value
-    ? layersOf(
-        picture.value,
-        picture.value.strokes.filter(({ view }) => view === undefined),
-      )
-    : [],
-);
-/** The lines of each view; they do not change with what is written meanwhile. */
-const inked = computed(() => {
-  const { strokes } = picture.value!;
-  return Object.keys(sheets.composed!.views).map((id) =>
-    layersOf(
-      picture.value!,
-      strokes.filter(({ view, mark }) => view === id && mark === undefined),
-    ),
-  );
-});
 const views = computed(() =>
-  Object.entries(sheets.composed?.views ?? {}).map(([id, { box }], k) => ({
+  Object.entries(sheets.composed?.views ?? {}).map(([id, { box }]) => ({
     id,
-    layers: inked.value[k]!,
+    paths: sheets.composed!.ink.views[id] ?? [],
     x: box.low[0] - 3,
     y: size.value[1] - box.high[1] - 3,
     width: box.high[0] - box.low[0] + 6,
@@ -169,9 +149,9 @@ const middle = (): [number, number] => [
 </script>
 
 <template>
-  <section class="bg-paper relative min-w-0 grow" aria-label="Sheet" :data-drawn="picture !== undefined">
+  <section class="bg-paper relative min-w-0 grow" aria-label="Sheet" :data-drawn="ink !== undefined">
     <svg
-      v-if="picture"
+      v-if="ink"
       ref="svg"
       class="absolute inset-0 size-full touch-none"
       :viewBox="box"
@@ -184,7 +164,7 @@ const middle = (): [number, number] => [
     >
       <rect :width="size[0]" :height="size[1]" fill="#fff" stroke="#ded7c9" stroke-width="0.3" />
       <g fill="none" stroke="#111" stroke-linecap="round" stroke-linejoin="round">
-        <SheetLines :layers="base" />
+        <SheetLines :paths="ink.paper.paths" />
         <g
           v-for="view in views"
           :key="view.id"
@@ -210,11 +190,11 @@ const middle = (): [number, number] => [
             stroke-dasharray="1.5 1.5"
             class="group-hover:stroke-[#8a8273]"
           />
-          <SheetLines :layers="view.layers" />
+          <SheetLines :paths="view.paths" />
         </g>
       </g>
       <g fill="#111" font-family="'Source Sans 3', sans-serif" class="pointer-events-none">
-        <SheetWords :letters="picture.letters.filter(({ mark }) => mark === undefined)" :height="size[1]" />
+        <SheetWords :letters="ink.paper.letters" :height="size[1]" />
       </g>
       <SheetTitle />
       <SheetMarks :held="held" @press="pressMark" />
@@ -230,7 +210,7 @@ const middle = (): [number, number] => [
     >
       {{ sheets.message }}
     </p>
-    <nav v-if="picture" class="absolute top-2 right-3 flex gap-3 text-sm" aria-label="Looking at the sheet">
+    <nav v-if="ink" class="absolute top-2 right-3 flex gap-3 text-sm" aria-label="Looking at the sheet">
       <span v-if="sheets.busy" class="text-muted" role="status"
         >drawing… {{ model.progress }} <button class="word-link ml-1" @click="sheets.stop()">stop</button></span
       >

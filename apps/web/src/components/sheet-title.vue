@@ -8,12 +8,12 @@ const sheets = useSheets();
 
 const canPress = (cell: Cell) => sheets.layingOut || 'own' in cell || cell.field in WRITTEN;
 const cells = computed(() => {
-  const { cells: all, picture } = sheets.composed!;
+  const { cells: all, ink } = sheets.composed!;
   return all.flatMap(({ row, cell, box: { low, high } }) => {
     const record = cellIn(sheets.block, { row, cell });
     if (!record || !canPress(record)) return [];
     const isPicked = sheets.layingOut && sheets.cell?.row === row && sheets.cell.cell === cell;
-    const area = { x: low[0], y: picture.size[1] - high[1], width: high[0] - low[0], height: high[1] - low[1] };
+    const area = { x: low[0], y: ink.size[1] - high[1], width: high[0] - low[0], height: high[1] - low[1] };
     return [{ at: { row, cell }, label: labelOf(record), isPicked, area }];
   });
 });

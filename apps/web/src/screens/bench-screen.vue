@@ -27,7 +27,7 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <main class="flex min-h-0 grow">
+  <main class="flex room">
     <TabGroup
       as="div"
       :selected-index="tab"
@@ -47,11 +47,11 @@ onBeforeUnmount(() => {
           </button>
         </Tab>
       </TabList>
-      <TabPanels class="flex min-h-0 grow flex-col">
-        <TabPanel class="flex min-h-0 grow flex-col" tabindex="-1">
+      <TabPanels class="flex room flex-col">
+        <TabPanel class="flex room flex-col" tabindex="-1">
           <BroughtSheet v-if="bench.part?.from" /><BuildSheet v-else />
         </TabPanel>
-        <TabPanel class="flex min-h-0 grow flex-col" tabindex="-1"><PartsList @edit="tab = 0" /></TabPanel>
+        <TabPanel class="flex room flex-col" tabindex="-1"><PartsList @edit="tab = 0" /></TabPanel>
       </TabPanels>
     </TabGroup>
     <template v-if="bench.isWhole"><WholePane /><WholeDesk @edit="tab = 0" /></template>

@@ -27,7 +27,7 @@ function nameOf({ part, step, sheet }: { part?: Id; step?: Id; sheet?: Id }): st
 </script>
 
 <template>
-  <main class="min-h-0 grow overflow-y-auto">
+  <main class="room overflow-y-auto">
     <div class="mx-auto max-w-4xl px-6 py-5">
       <header class="border-ink flex items-baseline gap-4 border-b pb-2">
         <h1 class="heading text-lg">

@@ -10,7 +10,7 @@ const edit = () => void router.push({ name: 'bench', params: route.params });
 </script>
 
 <template>
-  <main class="flex min-h-0 grow">
+  <main class="flex room">
     <div class="border-rule bg-sheet flex w-80 shrink-0 flex-col border-r"><MotionList /></div>
     <WholePane />
     <WholeDesk @edit="edit" />

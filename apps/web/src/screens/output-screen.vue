@@ -104,7 +104,7 @@ const project = () =>
 </script>
 
 <template>
-  <main class="bg-paper min-h-0 grow overflow-y-auto p-6">
+  <main class="bg-paper room overflow-y-auto p-6">
     <h1 class="mb-4 text-lg font-semibold">Output</h1>
     <p v-if="message" class="text-clash mb-3" role="alert">{{ message }}</p>
     <div class="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-10">

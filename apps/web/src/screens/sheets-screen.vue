@@ -15,7 +15,7 @@ onBeforeUnmount(() => sheets.stop());
 </script>
 
 <template>
-  <main class="flex min-h-0 grow">
+  <main class="flex room">
     <SheetsList />
     <SheetPaper />
     <SheetDesk />

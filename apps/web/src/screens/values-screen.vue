@@ -61,7 +61,7 @@ async function fromTable(event: Event) {
 </script>
 
 <template>
-  <main class="flex min-h-0 grow">
+  <main class="flex room">
     <section class="bg-paper min-w-0 grow overflow-auto p-5">
       <div class="mb-4 flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h1 class="text-lg font-semibold">Values</h1>

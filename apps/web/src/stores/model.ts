@@ -1,14 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import {
-  explain,
-  type BodyReference,
-  type ComposedSheet,
-  type EdgeFacts,
-  type Gap,
-  type Id,
-  type Project,
-} from '@helb/core';
+import { explain, type BodyReference, type EdgeFacts, type Gap, type Id, type Project } from '@helb/core';
 import type { MakeUpRow } from '@helb/engine';
 import { EngineClient } from '../workers/engine-client.ts';
 import type {
@@ -18,6 +10,7 @@ import type {
   FileReply,
   OutlineFormat,
   SheetFormat,
+  ShownSheet,
   WallsReply,
   WeightReply,
   WholeReply,
@@ -97,7 +90,7 @@ export const useModel = defineStore('model', () => {
   const bytesOf = (reply: FileReply) => (reply.kind === 'file' ? reply.bytes : explain(reply.issue));
 
   /** A sheet as it is printed, or why there is none; undefined where a newer request overtook it. */
-  async function sheet(project: Project, id: Id): Promise<ComposedSheet | string | undefined> {
+  async function sheet(project: Project, id: Id): Promise<ShownSheet | string | undefined> {
     const told = (done: number, of: number) => (progress.value = `view ${done + 1} of ${of}`);
     try {
       const reply = await engine().sheet(project, id, told);

@@ -12,7 +12,6 @@ import {
   USUAL_BLOCK,
   type Action,
   type CellAt,
-  type ComposedSheet,
   type Id,
   type Part,
   type SectionName,
@@ -22,7 +21,7 @@ import {
   type View,
 } from '@helb/core';
 import { download, fileName } from '../download.ts';
-import type { SheetFormat } from '../workers/protocol.ts';
+import type { SheetFormat, ShownSheet } from '../workers/protocol.ts';
 import { newId } from './ids.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
@@ -54,7 +53,7 @@ export const useSheets = defineStore('sheets', () => {
   const store = useProject();
   const model = useModel();
   const wanted = ref<Id>();
-  const composed = shallowRef<ComposedSheet>();
+  const composed = shallowRef<ShownSheet>();
   const message = ref('');
   const busy = ref(false);
   /** The view that is picked. */

@@ -166,9 +166,11 @@ export class ProjectSync {
   }
 
   private confirm(batch: readonly LogEntry[], revision: number): void {
-    for (const entry of batch) this.confirmed = applied(this.confirmed, entry);
-    this.revision = revision;
     this.pending = this.pending.slice(batch.length);
+    // with nothing left on top what is shown is what is confirmed: a change is not done and checked a second time
+    if (this.pending.length === 0) this.confirmed = this.project;
+    else for (const entry of batch) this.confirmed = applied(this.confirmed, entry);
+    this.revision = revision;
     this.failures = 0;
     if (this.pending.length === 0) this.mostSent = MOST_SENT;
     this.state = this.pending.length > 0 ? { kind: 'keeping' } : { kind: 'kept', at: this.world.now() };

@@ -2,6 +2,7 @@ import * as Comlink from 'comlink';
 import { zipSync } from 'fflate';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
 import {
+  inkOf,
   writeSheetDxf,
   writeSheetSvg,
   type BodyReference,
@@ -212,7 +213,12 @@ const requests = {
     return fileReply(bytes);
   },
 
-  async sheet(project: Project, id: Id, told: (done: number, of: number) => void, signal: AbortSignal) {
+  async sheet(
+    project: Project,
+    id: Id,
+    told: (done: number, of: number) => void,
+    signal: AbortSignal,
+  ): Promise<SheetReply> {
     const drawn = await (
       await engine()
     ).sheet(project, id, async (done, of) => {
@@ -220,8 +226,10 @@ const requests = {
       await pause();
       if (signal.aborted) throw new Overtaken();
     });
-    const reply: SheetReply = drawn.ok ? { kind: 'drawn', sheet: drawn.value } : { kind: 'failed', issue: drawn.issue };
-    return reply;
+    if (!drawn.ok) return { kind: 'failed', issue: drawn.issue };
+    // exact pieces of curves are many objects: that they become path data here spares the page both
+    const { picture, ...sheet } = drawn.value;
+    return { kind: 'drawn', sheet: { ...sheet, ink: inkOf(picture) } };
   },
 
   async checks(project: Project, told: (words: string) => void, signal: AbortSignal): Promise<ChecksReply> {

@@ -16,6 +16,7 @@ import type {
   Reference,
   Region,
   Result,
+  SheetInk,
   Sign,
   SketchSources,
   Topology,
@@ -141,9 +142,12 @@ export interface WeightReply {
   /** Extents along x, y and z by part, mm. */
   readonly sizes: Readonly<Record<Id, readonly [number, number, number]>>;
 }
+/** A sheet as it is shown, with what can be picked and what is to be mended on it. */
+export type ShownSheet = Omit<ComposedSheet, 'picture'> & { readonly ink: SheetInk };
+
 export type SheetReply =
   | { readonly kind: 'overtaken' }
-  | { readonly kind: 'drawn'; readonly sheet: ComposedSheet }
+  | { readonly kind: 'drawn'; readonly sheet: ShownSheet }
   | { readonly kind: 'failed'; readonly issue: Issue };
 export type ChecksReply =
   { readonly kind: 'overtaken' } | { readonly kind: 'checked'; readonly findings: readonly CheckFinding[] };

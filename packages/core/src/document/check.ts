@@ -1,7 +1,7 @@
 import { checkAssemblies } from './check-assembly.ts';
 import { checkSheets } from './check-sheets.ts';
 import { tidyName } from '../expressions/index.ts';
-import type { Id } from '../records/index.ts';
+import { once, type Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
 import { entityKind, findEntity, Geometry, patternRefs, relationKind, type Relation } from '../sketch/index.ts';
 import { isSketch, stepKind, type SketchStep } from '../steps/index.ts';
@@ -18,7 +18,7 @@ function checkNested(project: Project, depth: number): Issue | undefined {
     checkOrder('parts', project.partOrder, project.parts) ??
     checkNames(project) ??
     checkOrder('variants', project.variantOrder ?? [], project.variants ?? {}) ??
-    first(Object.entries(project.parts), ([id, part]) => checkPart(id, part)) ??
+    first(Object.values(project.parts), checkPart) ??
     first(Object.values(project.parts), (part) => checkOrigin(part, depth)) ??
     checkAssemblies(project) ??
     checkOrder('sheets', project.sheetOrder ?? [], project.sheets ?? {}) ??
@@ -57,8 +57,8 @@ function checkNames({ values }: Project): Issue | undefined {
   return doubled === undefined ? undefined : issue('value.taken', { name: doubled });
 }
 
-function checkPart(id: Id, part: Part): Issue | undefined {
-  const order = checkOrder(`steps of ${id}`, part.stepOrder, part.steps);
+const checkPart = once((part: Part): Issue | undefined => {
+  const order = checkOrder(`steps of ${part.name}`, part.stepOrder, part.steps);
   if (order) return order;
   const built = new Set<Id>();
   return first(part.stepOrder, (stepId) => {
@@ -71,7 +71,7 @@ function checkPart(id: Id, part: Part): Issue | undefined {
     built.add(stepId);
     return isSketch(step) ? checkSketch(step) : undefined;
   });
-}
+});
 
 /** A part that comes from another project has nothing of its own, and what it comes from is sound. */
 function checkOrigin({ name, from, steps }: Part, depth: number): Issue | undefined {

@@ -1,4 +1,4 @@
-import type { Id } from '../records/index.ts';
+import { once, type Id } from '../records/index.ts';
 import type { OtherReference } from '../references/index.ts';
 import { stepKind, type Step } from '../steps/index.ts';
 import { partAt, placedParts } from './placed.ts';
@@ -23,11 +23,18 @@ export interface PartLink {
   readonly steps: readonly Id[];
 }
 
+/** Parts that a step takes something from, and where others are placed that it does too. */
+const takenIn = once((step: Step) => ({
+  parts: stepKind(step.kind).parts?.(step) ?? [],
+  places: othersOf(step).map(({ at }) => at),
+}));
+
 /** The parts that a step takes something from. */
 function sourcesOf(project: Project, step: Step): Id[] {
   const { assembly } = project;
-  const seen = assembly ? othersOf(step).map(({ at }) => partAt(project, assembly, at)) : [];
-  return [...(stepKind(step.kind).parts?.(step) ?? []), ...seen].filter((id) => id !== undefined);
+  const { parts, places } = takenIn(step);
+  const seen = assembly ? places.map((at) => partAt(project, assembly, at)) : [];
+  return [...parts, ...seen].filter((id) => id !== undefined);
 }
 
 /** What each part takes from others, in the order of the parts. */

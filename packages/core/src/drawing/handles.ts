@@ -1,5 +1,5 @@
 import { dot3, movedFrame, toPlane, undone, type Vec2, type Vec3 } from '../math/index.ts';
-import type { Id } from '../records/index.ts';
+import { once, type Id } from '../records/index.ts';
 import type { EdgeFacts, Topology } from '../kernel-port/index.ts';
 import {
   placesAlong,
@@ -70,20 +70,14 @@ function seenPieces({ lines, pieces }: DrawnView, body: number): Topology[] {
 }
 
 /** What everything of a body looks like, by what it is and how it is called. */
-function printsIn(topology: Topology): ReadonlyMap<string, Print> {
-  let known = prints.get(topology);
-  if (!known) {
-    known = new Map([
-      ...topology.faces.map((face) => [`face ${face.name}`, printOfFace(face)] as const),
-      ...topology.edges.map((edge) => [`edge ${edge.name}`, printOfEdge(edge)] as const),
-      ...topology.vertices.map((vertex) => [`vertex ${vertex.name}`, printOfVertex(vertex)] as const),
-    ]);
-    prints.set(topology, known);
-  }
-  return known;
-}
-/** The same in every view. */
-const prints = new WeakMap<Topology, ReadonlyMap<string, Print>>();
+const printsIn = once(
+  ({ faces, edges, vertices }: Topology): ReadonlyMap<string, Print> =>
+    new Map([
+      ...faces.map((face) => [`face ${face.name}`, printOfFace(face)] as const),
+      ...edges.map((edge) => [`edge ${edge.name}`, printOfEdge(edge)] as const),
+      ...vertices.map((vertex) => [`vertex ${vertex.name}`, printOfVertex(vertex)] as const),
+    ]),
+);
 
 function standsFor(edge: EdgeFacts, { faces }: Topology, towards: Vec3): [to: Named, name: string] {
   const seen = faces.find(({ name, surface }) => {
@@ -100,14 +94,7 @@ function standsFor(edge: EdgeFacts, { faces }: Topology, towards: Vec3): [to: Na
 const ROUND_STEP = 3;
 
 /** Places along an edge, near enough for the eye. */
-function tracks(edge: EdgeFacts): readonly Vec3[] {
-  let known = followed.get(edge);
-  if (!known) {
-    const { curve } = edge;
-    const isRound = curve.form === 'circle' || curve.form === 'ellipse';
-    followed.set(edge, (known = placesAlong(curve).filter((_, k) => !isRound || k % ROUND_STEP === 0)));
-  }
-  return known;
-}
-/** Those too. */
-const followed = new WeakMap<EdgeFacts, readonly Vec3[]>();
+const tracks = once(({ curve }: EdgeFacts): readonly Vec3[] => {
+  const isRound = curve.form === 'circle' || curve.form === 'ellipse';
+  return placesAlong(curve).filter((_, k) => !isRound || k % ROUND_STEP === 0);
+});

@@ -21,7 +21,11 @@ export interface SheetChange {
 }
 
 /** What has changed since a sheet went out. */
-export function changesSince({ said, looks }: Issued, sheet: Sheet, composed: ComposedSheet): SheetChange[] {
+export function changesSince(
+  { said, looks }: Issued,
+  sheet: Sheet,
+  composed: Pick<ComposedSheet, 'marks' | 'looks'>,
+): SheetChange[] {
   const marks = sheet.markOrder ?? [];
   const written = marks.flatMap((mark): SheetChange[] => {
     const [before, now] = [said[mark], composed.marks[mark]?.words];
@@ -59,7 +63,7 @@ export const changeWords = (change: SheetChange, sheet: Sheet, nameOf: SectionNa
 
 /** A sheet as it goes out now. */
 export const issuedNow = (
-  composed: ComposedSheet,
+  composed: Pick<ComposedSheet, 'marks' | 'looks'>,
   { revision, date, words }: Pick<Issued, 'revision' | 'date' | 'words'>,
 ): Issued => ({
   ...{ revision, date, words },

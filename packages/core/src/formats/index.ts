@@ -6,4 +6,5 @@ export * from './three-mf.ts';
 export * from './stl.ts';
 export * from './value-table.ts';
 export * from './sheet-dxf.ts';
+export * from './sheet-ink.ts';
 export * from './sheet-svg.ts';

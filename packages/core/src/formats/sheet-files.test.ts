@@ -3,7 +3,8 @@ import { XMLParser } from 'fast-xml-parser';
 import { composed, usualSheet, USUAL_BLOCK, MovingFaces, type Lettering, type SheetPicture } from '../drawing/index.ts';
 import { fullCircle, fullEllipse } from '../sketch/pieces/index.ts';
 import { writeSheetDxf } from './sheet-dxf.ts';
-import { writeSheetSvg } from './sheet-svg.ts';
+import { inkOf } from './sheet-ink.ts';
+import { sheetPaths, writeSheetSvg } from './sheet-svg.ts';
 
 const LETTERS: Lettering = { at: [30, 20], text: 'A–A < "B" & 5°', height: 3.5, anchor: 'middle' };
 const PICTURE: SheetPicture = {
@@ -76,4 +77,24 @@ test('a sheet of nothing is its frame and its title block', () => {
   const places = picture.letters.map(({ at }) => at);
   expect(Math.min(...places.map(([x]) => x))).toBeGreaterThanOrEqual(420 - 10 - 180);
   expect(Math.max(...places.map(([, y]) => y))).toBeLessThan(10 + 36);
+});
+
+test('a sheet as it is shown: all of its ink once, apart by what is dragged', () => {
+  const [circle, ellipse, segment] = PICTURE.strokes;
+  const picture: SheetPicture = {
+    size: [297, 210],
+    strokes: [segment!, { ...circle!, view: 'v' }, { ...ellipse!, view: 'v', mark: 'm' }],
+    letters: [LETTERS, { ...LETTERS, mark: 'm', text: '8' }, { ...LETTERS, mark: 'n', text: '9' }],
+  };
+  const ink = inkOf(picture);
+  const d = (line: string) => sheetPaths(picture).filter((path) => path.line === line);
+  expect(ink).toEqual({
+    size: [297, 210],
+    paper: { paths: d('centre'), letters: [LETTERS] },
+    views: { v: d('visible') },
+    marks: {
+      m: { paths: d('hidden'), letters: [{ ...LETTERS, mark: 'm', text: '8' }] },
+      n: { paths: [], letters: [{ ...LETTERS, mark: 'n', text: '9' }] },
+    },
+  });
 });

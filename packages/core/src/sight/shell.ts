@@ -1,5 +1,6 @@
 import { TripleTable, type Vec3 } from '../math/index.ts';
 import type { BodyMesh } from '../kernel-port/index.ts';
+import { once } from '../records/index.ts';
 
 /**
  * A mesh as one closed skin: the patches of its faces sewn together along their edges, with who meets whom. It knows
@@ -37,13 +38,7 @@ const SEWN = 1e-4;
 /** So that no size that people choose lies where the last digit of it decides. */
 const SHIFT = 0.3819660113;
 
-const known = new WeakMap<BodyMesh, Shell>();
-
-export function shellOf(mesh: BodyMesh): Shell {
-  let shell = known.get(mesh);
-  if (!shell) known.set(mesh, (shell = sewn(mesh)));
-  return shell;
-}
+export const shellOf = once(sewn);
 
 function sewn({ positions, triangles: corners, faces, edgePoints, edges }: BodyMesh): Shell {
   const points: number[] = [];

@@ -1,11 +1,11 @@
+import { once } from '../../../records/index.ts';
+
 /**
  * An interpolating cubic spline, C2, with given ends (de Boor 1978): for parameters u_0 < ... < u_n of the through points
  * its Bezier points are fixed linear combinations of the through points and the two handles, which are the first and
  * the last inner Bezier point. Rows: for each span its two inner points; columns: start handle, through points, end handle.
  */
-export function innerWeights(knots: readonly number[]): readonly Float64Array[] {
-  const known = cache.get(knots);
-  if (known) return known;
+export const innerWeights = once((knots: readonly number[]): readonly Float64Array[] => {
   const n = knots.length - 1;
   const width = knots.length + 2;
   const h = Array.from({ length: n }, (_, k) => knots[k + 1]! - knots[k]!);
@@ -21,11 +21,8 @@ export function innerWeights(knots: readonly number[]): readonly Float64Array[] 
     second[k + 2]! += 1;
     rows.push(first, second);
   }
-  cache.set(knots, rows);
   return rows;
-}
-
-const cache = new WeakMap<readonly number[], readonly Float64Array[]>();
+});
 
 /** Derivative at each through point as a row of weights: the tridiagonal system, by elimination downwards and back. */
 function slopesOf(h: readonly number[], width: number): Float64Array[] {
