@@ -288,12 +288,27 @@ test('on a sheet of the whole a number and the circle of a detail are dragged; a
     await page.mouse.click(front.x + share * front.width, front.y + 0.6 * front.height);
   await page.getByLabel('What it could say').getByRole('button', { name: 'Distance 280' }).click();
   await expect(page.getByRole('button', { name: 'Distance 280', exact: true })).toBeVisible();
-  // drawn apart it tells nothing any more, as the two that were there, and says so
+  // drawn apart what is between parts tells nothing any more, and says so; what is of one part stays
   const drawnApart = page.getByLabel('Views of the sheet').getByRole('listitem').nth(1).getByRole('slider');
   await drawnApart.fill('0.5');
-  await expect(page.getByText('Its view is drawn taken apart now')).toHaveCount(3);
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('Its view draws apart what this is between')).toHaveCount(1);
   await expect(page.getByRole('button', { name: 'Distance 280', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('Its view draws apart what this is between')).toHaveCount(0);
+
+  // where all is drawn apart and slanted a note points to what is picked; for a size nothing can be picked there
+  const corner = (await view(page, 'from a corner, drawn apart').boundingBox())!;
+  const edge = [corner.x + 0.29 * corner.width, corner.y + 0.62 * corner.height] as const;
+  await page.getByRole('button', { name: 'a size', exact: true }).click();
+  await page.mouse.click(...edge);
+  await expect(page.getByText('1 picked')).toHaveCount(0);
+  await page.getByRole('button', { name: 'leave' }).click();
+  await page.getByRole('button', { name: 'a note', exact: true }).click();
+  await page.mouse.click(...edge);
+  await expect(page.getByRole('button', { name: 'Note Note', exact: true })).toBeVisible();
+  await page.getByLabel('Text of the note').fill('Glued');
+  await page.getByLabel('Text of the note').blur();
+  await expect(page.getByRole('button', { name: 'Note Glued', exact: true })).toBeVisible();
 
   await page.getByRole('button', { name: 'show a detail larger' }).click();
   const { x, y } = await place(page, 'from the front');

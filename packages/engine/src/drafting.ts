@@ -1,5 +1,4 @@
 import {
-  apartIn,
   BESIDE_EYES,
   composed,
   contextOf,
@@ -17,6 +16,7 @@ import {
   MovingFaces,
   namesFor,
   ok,
+  onceEach,
   parentOf,
   partFindings,
   readSeen,
@@ -24,6 +24,7 @@ import {
   SIDE_EYES,
   USUAL_BLOCK,
   viewWords,
+  waysOf,
   wholeFindings,
   Witness,
   type BuiltPart,
@@ -52,6 +53,8 @@ import type { Subject, SubjectBody } from './subject.ts';
 
 /** Views that are kept: those of some sheets, so that only what has changed is seen anew. */
 const MOST_VIEWS = 120;
+/** Scenes are larger than views, and a sheet has one or two. */
+const MOST_SCENES = 6;
 
 /** Letters of sections; I, O and Q are mistaken for figures. */
 const LETTERS = 'ABCDEFGHJKLMNPRSTUVWXYZ';
@@ -62,7 +65,7 @@ type Pause = (done: number, of: number) => Promise<void>;
 /** Draws parts and the whole on sheets. What is seen of bodies from somewhere is kept for as long as there is room. */
 export class Drafting {
   private readonly seen = new Map<string, Result<DrawnView>>();
-  private staged: (Staged & { readonly key: string }) | undefined;
+  private readonly staged = new Map<string, Staged>();
 
   constructor(
     private readonly kernel: Kernel,
@@ -84,13 +87,14 @@ export class Drafting {
     };
     const isNumbered = Object.values(sheet.views).some(({ numbered }) => numbered);
     const marks = marksOf(sheet, subject);
-    const { scene, witness } = this.sceneOf(subject, marks.length > 0);
+    const sceneAt = (apart: number) => this.sceneOf(subject, marks.length > 0, apart).scene;
+    const { scene, witness } = this.sceneOf(subject, marks.length > 0, 0);
     const block = project.titleBlock ?? USUAL_BLOCK;
     const together = composed(sheet, views.value, text, {
-      ...{ block, marks, scene, mirrors: witness?.mirrors ?? [] },
+      ...{ block, marks, sceneAt, mirrors: witness?.mirrors ?? [] },
       parts: isNumbered ? parts : [],
     });
-    const checked = { sheet, together, marks, scene, block };
+    const checked = { sheet, together, marks, sceneAt, block };
     if (!own || !witness)
       return ok({ ...together.sheet, findings: wholeFindings({ ...checked, views: views.value, parts }) });
     const findings = partFindings({
@@ -105,29 +109,37 @@ export class Drafting {
   /** The dimensions that make sense for what is picked in a view of a sheet. */
   fitting(sheet: Sheet, subject: Subject, view: Id, references: readonly Reference[]): FittingMark[] {
     const eye = eyesOf(sheet, subject).get(view);
-    if (!eye || apartIn(sheet.views, sheet.views[view]!) > 0) return [];
+    if (!eye) return [];
+    const ways = waysOf(sheet.views, sheet.views[view]!);
     const picks = references.flatMap((reference) => {
-      const thing = subject.thing(reference);
+      const thing = subject.thing(reference, ways.apart);
       return thing ? [{ reference, thing }] : [];
     });
-    return fittingMarks(picks, view, eye, contextOf(NOWHERE, this.sceneOf(subject, true).scene, 1));
+    return fittingMarks(
+      picks,
+      view,
+      eye,
+      contextOf({ ...NOWHERE, ...ways }, this.sceneOf(subject, true, ways.apart).scene, 1),
+    );
   }
 
   /** What is told of a subject; of a part as a witness. Made once for as long as its bodies are the same. */
-  private sceneOf(subject: Subject, isTold: boolean): Staged {
+  private sceneOf(subject: Subject, isTold: boolean, apart: number): Staged {
     if (!subject.own && !isTold) return NOTHING;
-    const bodies = subject.bodies(0);
+    const bodies = subject.bodies(apart);
     const key = JSON.stringify(bodies.map(({ handle, movement }) => [handle, movement]));
-    if (this.staged?.key !== key) {
+    let staged = this.staged.get(key);
+    if (!staged) {
       const topologies = bodies.map(({ handle, movement }) => {
         const own = this.survey.topology(handle);
         return subject.own ? own : movedTopology(own, movement);
       });
       const witness = subject.own ? new Witness(topologies) : undefined;
       const faces = witness ?? new MovingFaces(topologies);
-      this.staged = { key, scene: { topologies, faces }, ...(witness ? { witness } : {}) };
+      staged = { scene: { topologies, faces }, ...(witness ? { witness } : {}) };
     }
-    return this.staged;
+    keepLast(this.staged, key, staged, MOST_SCENES);
+    return staged;
   }
 
   /** What the other sheets of a part say. */
@@ -195,12 +207,16 @@ export class Drafting {
         : ok(bodies.map((body, k) => wholeBody(this.survey, body, k)));
       seen = looked.ok ? ok(drawnView(looked.value, eye)) : looked;
     }
-    // the one that was asked for last goes last
-    this.seen.delete(key);
-    this.seen.set(key, seen);
-    if (this.seen.size > MOST_VIEWS) this.seen.delete(this.seen.keys().next().value!);
+    keepLast(this.seen, key, seen, MOST_VIEWS);
     return seen;
   }
+}
+
+/** Keeps something as the last that was asked for, and so many in all. */
+function keepLast<T>(kept: Map<string, T>, key: string, value: T, most: number): void {
+  kept.delete(key);
+  kept.set(key, value);
+  if (kept.size > most) kept.delete(kept.keys().next().value!);
 }
 
 /** What marks are read of; the witness of a part. */
@@ -227,13 +243,16 @@ function cutOf(view: View, planeOf: Subject['plane']): Result<CutLine> | undefin
 }
 
 /** Where nothing is drawn, but only read. */
-const NOWHERE = { factor: 1, at: [0, 0], box: { low: [0, 0], high: [0, 0] } } as const;
+const NOWHERE = { factor: 1, apart: 0, isSlanted: false, at: [0, 0], box: { low: [0, 0], high: [0, 0] } } as const;
 
 /** The marks of a sheet with what they are attached to. */
 const marksOf = ({ marks = {}, markOrder = [] }: Sheet, subject: Subject): SeenMark[] =>
   markOrder.map((id) => {
     const mark = marks[id]!;
-    return { id, mark, things: markReferences(mark).map((reference) => subject.thing(reference)) };
+    const thingsAt = onceEach((apart: number) =>
+      markReferences(mark).map((reference) => subject.thing(reference, apart)),
+    );
+    return { id, mark, thingsAt };
   });
 
 const builtPart = (project: Project, id: Id, site: Site): BuiltPart => {

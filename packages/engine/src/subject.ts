@@ -5,6 +5,7 @@ import {
   movedFrame,
   movedThing,
   ok,
+  onceEach,
   STILL,
   type BodyHandle,
   type Box3,
@@ -45,8 +46,8 @@ export interface Subject {
   bodies(apart: number): readonly SubjectBody[];
   /** Where a section of it lies, of the whole one of a part that is placed. */
   plane(section: Id, at: string | undefined): Result<Frame>;
-  /** What a reference points to now, as it stands when nothing is taken apart; nothing where that is gone. */
-  thing(reference: Reference): Thing | undefined;
+  /** What a reference points to now, where it stands when all is taken so far apart; nothing where that is gone. */
+  thing(reference: Reference, apart: number): Thing | undefined;
   /** Of the whole. */
   readonly parts: readonly ListedPart[];
   /** Of a part. */
@@ -78,6 +79,7 @@ export function wholeSubject(
   const { members, rest } = assembled;
   const measures = (part: Id) => (siteOf(part)?.handles ?? []).map((body) => survey.describe(body, {}).measures);
   const boxOf = (part: Id): Box3 | undefined => boxRound(measures(part).map(({ box_mm }) => box_mm));
+  const posesAt = onceEach((apart: number) => explodedPoses(assembled, rest, boxOf, apart));
   const parts = project.partOrder.map((id) => ({ id, bodies: measures(id).map((one) => ({ measures: one })) }));
   const rows = makeUpList(project, { parts }, members);
   return {
@@ -87,7 +89,7 @@ export function wholeSubject(
       ? null
       : rows.reduce((sum, { mass_g, count }) => sum + mass_g! * count, 0),
     bodies(apart) {
-      const poses = explodedPoses(assembled, rest, boxOf, apart);
+      const poses = posesAt(apart);
       return members.flatMap((member) =>
         bodiesOf(siteOf(member.part)).map((one) => ({
           ...{ ...one, part: member.part, at: member.id },
@@ -102,7 +104,7 @@ export function wholeSubject(
       const plane = planeIn(project.parts[member.part]!, section, site);
       return plane.ok ? ok(movedFrame(plane.value, memberPose(member, rest))) : plane;
     },
-    thing(reference) {
+    thing(reference, apart) {
       if (reference.to !== 'other') return undefined;
       let before = 0;
       for (const member of members) {
@@ -112,7 +114,7 @@ export function wholeSubject(
           continue;
         }
         const thing = site && thingIn(site, reference.on);
-        const moved = thing && movedThing(thing, memberPose(member, rest));
+        const moved = thing && movedThing(thing, memberPose(member, { poses: posesAt(apart) }));
         // the bodies of all members are told one after the other
         return moved && 'body' in moved && 'body' in thing ? { ...moved, body: before + thing.body } : moved;
       }

@@ -3,8 +3,10 @@ import {
   perform,
   ProjectScript,
   type Action,
+  type ComposedSheet,
   type Entities,
   type Id,
+  type Piece,
   type Reference,
   type Relations,
   type Step,
@@ -71,3 +73,15 @@ export const axis = (name: 'x' | 'y' | 'z'): Reference => ({ to: 'origin', name 
 export const plane = (name: 'front' | 'top' | 'right'): Reference => ({ to: 'origin', name });
 export const body = (name: string): Reference => ({ to: 'body', name });
 export const disc = (d: number) => (Math.PI * d * d) / 4;
+
+/** What is drawn with one kind of line in a view of a sheet. */
+export const piecesOf = ({ picture }: ComposedSheet, line: string, view: string): Piece[] =>
+  picture.strokes.filter((stroke) => stroke.line === line && stroke.view === view).flatMap(({ pieces }) => pieces);
+/** Where upright lines of a view stand, mm of the thing from its left side. */
+export function uprights(sheet: ComposedSheet, view: string): number[] {
+  const { factor, box } = sheet.views[view]!;
+  const found = piecesOf(sheet, 'visible', view).flatMap(({ from, to }) =>
+    Math.abs(from[0] - to[0]) < 1e-6 && Math.abs(from[1] - to[1]) > 1 ? [(from[0] - box.low[0]) / factor] : [],
+  );
+  return [...new Set(found.map((x) => Math.round(x * 1e3) / 1e3))].sort((a, b) => a - b);
+}

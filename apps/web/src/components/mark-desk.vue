@@ -77,9 +77,7 @@ const driven = computed(() => {
 const views = computed(() => {
   const { sheet, composed, sectionName } = sheets;
   const others = composed?.marks[id.value]?.elsewhere ?? [];
-  const shown = [mark.value.view, ...others].filter(
-    (view) => sheet?.views[view] && sheet.views[view].kind !== 'corner',
-  );
+  const shown = [mark.value.view, ...others].filter((view) => sheet?.views[view]);
   return Object.fromEntries(shown.map((view) => [view, viewWords(sheet!.views[view]!, sheet!, sectionName)]));
 });
 const putInto = (view: string) => {

@@ -12,10 +12,9 @@ const writing = useWriting();
 const height = computed(() => sheets.composed!.ink.size[1]);
 const lit = computed(() => {
   const { picked } = sheets;
-  const meant = sheets.composed!.handles.filter(
-    ({ view, reference }) =>
-      (picked === undefined || view === picked) && writing.shown.some((other) => sameReference(other, reference)),
-  );
+  const isMeant = ({ view, reference }: Handle) =>
+    (picked === undefined || view === picked) && writing.shown.some((other) => sameReference(other, reference));
+  const meant = writing.shown.length > 0 ? sheets.handles.filter(isMeant) : [];
   return [
     ...meant.map((handle) => ({ handle, colour: '#d1432b' })),
     ...writing.picks.map((handle) => ({ handle, colour: '#d1432b' })),

@@ -65,7 +65,7 @@ const hovered = shallowRef<Handle>();
 
 /** While something is written, what lies at a place of the paper. */
 const handleAt = ([x, y]: readonly [number, number]): Handle | undefined =>
-  writing.verb && nearestHandle(sheets.composed?.handles ?? [], [x, size.value[1] - y], NEAR / sight.value.zoom);
+  nearestHandle(writing.pickable, [x, size.value[1] - y], NEAR / sight.value.zoom);
 
 function pressMark(event: PointerEvent, mark: string) {
   const sign = sheets.composed!.signs[mark];

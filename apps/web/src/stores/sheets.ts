@@ -12,6 +12,7 @@ import {
   USUAL_BLOCK,
   type Action,
   type CellAt,
+  type Handle,
   type Id,
   type Part,
   type SectionName,
@@ -54,6 +55,8 @@ export const useSheets = defineStore('sheets', () => {
   const model = useModel();
   const wanted = ref<Id>();
   const composed = shallowRef<ShownSheet>();
+  /** What can be picked on it. */
+  const handles = computed(() => JSON.parse(composed.value?.handles ?? '[]') as readonly Handle[]);
   const message = ref('');
   const busy = ref(false);
   /** The view that is picked. */
@@ -198,7 +201,7 @@ export const useSheets = defineStore('sheets', () => {
   }
 
   return {
-    ...{ id, order, sheet, part, sectionName, cutPart, composed, message, busy, picked, enlarging },
+    ...{ id, order, sheet, part, sectionName, cutPart, composed, handles, message, busy, picked, enlarging },
     ...{ block, isOwnBlock, layingOut, cell, layOut },
     ...{ show, draw, stop, add, set, write, remove, addView, setView, shiftSign, dropSign, removeView },
     ...{ enlarge, save },

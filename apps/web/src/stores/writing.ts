@@ -6,6 +6,7 @@ import {
   onPaper,
   onThing,
   sameReference,
+  waysOf,
   type Action,
   type FittingMark,
   type Handle,
@@ -13,6 +14,7 @@ import {
   type Mark,
   type Reference,
   type SheetFinding,
+  type View,
 } from '@helb/core';
 import { newId } from './ids.ts';
 import { useModel } from './model.ts';
@@ -47,6 +49,15 @@ export const useWriting = defineStore('writing', () => {
 
   const marks = computed(() => sheets.sheet?.marks ?? {});
   const mark = computed((): Mark | undefined => (chosen.value === undefined ? undefined : marks.value[chosen.value]));
+
+  /** What can be picked: for a size nothing in views that show none as it is. */
+  const pickable = computed(() => {
+    const { views } = sheets.sheet ?? {};
+    if (!verb.value || !views) return [];
+    const canBeIn = (view: View | undefined) =>
+      view !== undefined && (verb.value !== 'size' || !waysOf(views, view).isSlanted);
+    return sheets.handles.filter(({ view }) => canBeIn(views[view]));
+  });
 
   watch(
     () => sheets.id,
@@ -147,7 +158,7 @@ export const useWriting = defineStore('writing', () => {
   }
 
   return {
-    ...{ verb, picks, offers, chosen, shown, message, marks, mark },
+    ...{ verb, pickable, picks, offers, chosen, shown, message, marks, mark },
     ...{ leave, begin, pick, add, addAll, set, remove, shift, show },
   };
 });

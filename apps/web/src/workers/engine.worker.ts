@@ -228,8 +228,8 @@ const requests = {
     });
     if (!drawn.ok) return { kind: 'failed', issue: drawn.issue };
     // exact pieces of curves are many objects: that they become path data here spares the page both
-    const { picture, ...sheet } = drawn.value;
-    return { kind: 'drawn', sheet: { ...sheet, ink: inkOf(picture) } };
+    const { picture, handles, ...sheet } = drawn.value;
+    return { kind: 'drawn', sheet: { ...sheet, ink: inkOf(picture), handles: JSON.stringify(handles) } };
   },
 
   async checks(project: Project, told: (words: string) => void, signal: AbortSignal): Promise<ChecksReply> {

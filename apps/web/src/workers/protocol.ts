@@ -142,8 +142,12 @@ export interface WeightReply {
   /** Extents along x, y and z by part, mm. */
   readonly sizes: Readonly<Record<Id, readonly [number, number, number]>>;
 }
-/** A sheet as it is shown, with what can be picked and what is to be mended on it. */
-export type ShownSheet = Omit<ComposedSheet, 'picture'> & { readonly ink: SheetInk };
+/** A sheet as it is shown, with what is to be mended on it. */
+export interface ShownSheet extends Omit<ComposedSheet, 'picture' | 'handles'> {
+  readonly ink: SheetInk;
+  /** What can be picked, as JSON: there may be thousands of places, which are only read while somebody picks. */
+  readonly handles: string;
+}
 
 export type SheetReply =
   | { readonly kind: 'overtaken' }

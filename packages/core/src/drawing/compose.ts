@@ -16,7 +16,7 @@ import { closedBox, placingOf, type Placing } from './placing.ts';
 import { frameOf, type Lettering, type SheetPicture, type Stroke } from './picture.ts';
 import { detailBox, larger, layersOf, placedView, timesOf, type Inked, type SeenView } from './placed-view.ts';
 import { scaleFactor } from './scales.ts';
-import { apartIn, type Sheet } from './schema.ts';
+import { waysOf, type Sheet } from './schema.ts';
 import { titleBlock, titleHeight, type PlacedCell, type TitleBlock, type TitleText } from './title/index.ts';
 import type { Witness } from './witness/index.ts';
 import {
@@ -64,7 +64,8 @@ export interface Written {
   /** How its title block is laid out. */
   readonly block: TitleBlock;
   readonly marks: readonly SeenMark[];
-  readonly scene: Scene;
+  /** What they are read of, where it stands in views that are drawn so far apart. */
+  sceneAt(apart: number): Scene;
   /** Where what is drawn mirrors as a whole. */
   readonly mirrors: Witness['mirrors'];
   /** The list of parts; empty where there is none. */
@@ -108,8 +109,7 @@ export function composed(
   );
   const open = placed.map((one): MarkedView => {
     const { seen, box, visible } = one;
-    const isApart = apartIn(sheet.views, seen.view) > 0;
-    return { id: seen.id, eye: seen.eye, isApart, box, visible, ...placingOf(one) };
+    return { id: seen.id, eye: seen.eye, ...waysOf(sheet.views, seen.view), box, visible, ...placingOf(one) };
   });
   const { low, high } = withinFrame(size);
   const details = detailSigns(placed);
@@ -119,7 +119,7 @@ export function composed(
   const margins = outside(area);
   const numbered = numberedIn(placed, written.parts);
   const before = [...signs.flatMap(takenBy), ...putNumbers(numbered, height)];
-  const marks = marked(written.marks, open, written.scene, { height, margins, before });
+  const marks = marked(written.marks, open, (apart) => written.sceneAt(apart), { height, margins, before });
   const names = placed.map((one) => viewName(one, placed, marks));
   const room = { height, margins, before: [...before, ...marks.taken, ...names.flatMap(takenBy)] };
   const numbers = drawnNumbers(numbered, placed, room);
@@ -145,9 +145,7 @@ export function composed(
       signs: Object.fromEntries([...details, ...numbers].map(({ key, sign }) => [key, sign])),
       cells: title.cells,
       looks: Object.fromEntries(placed.map((one) => [one.seen.id, lookOf(one.box, one.visible, one.factor)])),
-      handles: placed
-        .filter(({ seen: { view } }) => view.kind !== 'corner' && apartIn(sheet.views, view) === 0)
-        .flatMap(handlesIn),
+      handles: placed.flatMap(handlesIn),
     },
     views: open,
     read: marks.read,

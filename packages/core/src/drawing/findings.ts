@@ -28,7 +28,7 @@ export interface Checked {
   readonly sheet: Sheet;
   readonly together: PutTogether;
   readonly marks: readonly SeenMark[];
-  readonly scene: Scene;
+  readonly sceneAt: (apart: number) => Scene;
   /** How its title block is laid out. */
   readonly block: TitleBlock;
 }
@@ -71,14 +71,15 @@ function lost({ together, marks }: Checked): SheetFinding[] {
   });
 }
 
-function sizes({ sheet, together, marks, elsewhere, built, scene, witness, nameOf }: CheckedPart): SheetFinding[] {
+function sizes({ sheet, together, marks, elsewhere, built, sceneAt, witness, nameOf }: CheckedPart): SheetFinding[] {
   const own = marks.map(({ id, mark }): SaidMark => {
     const read = together.read.get(id);
     return { sheet: '', id, mark, read: read?.ok ? read.value : undefined };
   });
   const height = letterHeight(sheet);
+  const scene = sceneAt(0);
   const views = together.views
-    .filter(({ id }) => sheet.views[id]?.kind !== 'corner')
+    .filter(({ isSlanted }) => !isSlanted)
     .map((view): OpenView => ({
       ...{ id: view.id, eye: view.eye, context: contextOf(view, scene, height), isSeen: isSeenIn(view) },
       spotOf: spotsIn(view.eye, scene),
@@ -125,13 +126,14 @@ function thingsOf(mark: Mark, nameOf: NameOf): string {
 }
 
 /** Dimensions should stand where what they tell is seen (ISO 129-1). */
-function atHidden({ together, marks, scene }: Checked): SheetFinding[] {
-  return marks.flatMap(({ id, mark, things }): SheetFinding[] => {
+function atHidden({ together, marks, sceneAt }: Checked): SheetFinding[] {
+  return marks.flatMap(({ id, mark, thingsAt }): SheetFinding[] => {
     const [view, read] = [together.views.find((one) => one.id === mark.view), together.read.get(id)];
     if (!view || !read?.ok || read.value.tells.length === 0) return [];
     const isSeen = isSeenIn(view);
     const { toCentres } = read.value;
-    const hidden = things.some((thing) => {
+    const scene = sceneAt(view.apart);
+    const hidden = thingsAt(view.apart).some((thing) => {
       const spot = thing && spotOf(thing, scene.faces, view.eye);
       return spot && !(toCentres && spot.endOn) && !isSeen({ thing, spot });
     });
@@ -203,6 +205,8 @@ export const sheetWords: Words = {
   'sheet.unsaid': (f) => `The title block does not say the ${f['field']}: lay it out with a field for it.`,
   'mark.gone': () => 'What this was attached to is gone: choose again, or remove it.',
   'mark.apart': () =>
-    'Its view is drawn taken apart now: draw it together again, or put this into a view in which all stands together.',
+    'Its view draws apart what this is between: draw it together again, or put this into a view in which all stands together.',
+  'mark.slanted': () =>
+    'Its view shows nothing at its true size: put this into a view from the front, a side or above.',
   'mark.unseen': () => 'Its view shows nothing any more.',
 };

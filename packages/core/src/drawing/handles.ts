@@ -22,12 +22,12 @@ export interface Handle {
 }
 
 /**
- * The edges and corners of bodies as they lie in a view; of the whole those that are seen, since most are within others. A
+ * The edges and corners of bodies as they lie in a view; of the whole, and from a corner, those that are seen. A
  * line stands for the flat or round face that is seen as it, which lasts longer than an edge; where there is none, for the
  * edge.
  */
 export function handlesIn({ seen, ...placing }: PlacedView): Handle[] {
-  const { id, bodies, drawn, eye } = seen;
+  const { id, view, bodies, drawn, eye } = seen;
   return bodies.flatMap(({ topology, movement, at }, body) => {
     const own = movedFrame(eye, undone(movement));
     const flat = (place: Vec3): Vec2 => onPaper(placing, toPlane(own, place));
@@ -38,7 +38,7 @@ export function handlesIn({ seen, ...placing }: PlacedView): Handle[] {
       const on = { to, name, print };
       return [{ view: id, path, reference: at === undefined ? on : { to: 'other', at, on } }];
     };
-    const shown = at === undefined ? [topology] : seenPieces(drawn, body);
+    const shown = at === undefined && view.kind !== 'corner' ? [topology] : seenPieces(drawn, body);
     return shown.flatMap((piece) => [
       ...piece.edges.flatMap((edge): Handle[] => {
         const path = tracks(edge).map(flat);

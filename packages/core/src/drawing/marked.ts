@@ -9,13 +9,15 @@ import { widened } from './extent.ts';
 import { readMark, type Held, type Mark, type MarkContext, type MarkInk, type ReadMark } from './marks/index.ts';
 import type { Lettering, Stroke } from './picture.ts';
 import { onPaper, onThing, type Placing } from './placing.ts';
+import type { Ways } from './schema.ts';
 import { spotOf, type MovingFaces, type Spot } from './witness/index.ts';
 
-/** A mark with what it is attached to, as that is now; nothing where that is gone. */
+/** A mark with what it is attached to. */
 export interface SeenMark {
   readonly id: Id;
   readonly mark: Mark;
-  readonly things: readonly (Thing | undefined)[];
+  /** That as it is now and where it stands in a view that is drawn so far apart; nothing where it is gone. */
+  thingsAt(apart: number): readonly (Thing | undefined)[];
 }
 
 /** A mark on a composed sheet. */
@@ -32,25 +34,28 @@ export interface ComposedMark {
   readonly elsewhere: readonly Id[];
 }
 
-/** What marks are read of: bodies as they stand together. */
+/** What marks are read of: bodies where they stand in a view. */
 export interface Scene {
   readonly faces: MovingFaces;
   readonly topologies: readonly Topology[];
 }
 
 /** A view that marks can be drawn in. */
-export interface MarkedView extends Placing {
+export interface MarkedView extends Placing, Ways {
   readonly id: Id;
   readonly eye: Frame;
-  /** Is it drawn taken apart, so that nothing between its parts can be measured? */
-  readonly isApart: boolean;
   readonly box: Box;
   /** What is seen in it, on paper. */
   readonly visible: readonly Piece[];
 }
 
 /** What a mark says; fails where what it is attached to is gone, or can not be read in its view. */
-export function readSeen({ mark, things }: SeenMark, eye: Frame, context: Omit<MarkContext, 'eye'>): Result<ReadMark> {
+export function readSeen(
+  { mark, thingsAt }: SeenMark,
+  eye: Frame,
+  context: Omit<MarkContext, 'eye'>,
+): Result<ReadMark> {
+  const things = thingsAt(context.apart);
   const held = things.flatMap((thing): Held[] => (thing ? [{ thing, spot: spotOf(thing, context.faces, eye) }] : []));
   if (held.length < things.length) return fail('mark.gone');
   return readMark(mark, held, { ...context, eye });
@@ -58,12 +63,12 @@ export function readSeen({ mark, things }: SeenMark, eye: Frame, context: Omit<M
 
 /** What reading a mark needs to know of where it is drawn. */
 export function contextOf(
-  view: Omit<MarkedView, 'id' | 'eye' | 'visible' | 'isApart'>,
+  view: Omit<MarkedView, 'id' | 'eye' | 'visible'>,
   scene: Scene,
   height: number,
 ): Omit<MarkContext, 'eye'> {
-  const { factor, box } = view;
-  return { ...scene, factor, box, height, paper: (place) => onPaper(view, place) };
+  const { factor, box, apart, isSlanted } = view;
+  return { ...scene, factor, box, apart, isSlanted, height, paper: (place) => onPaper(view, place) };
 }
 
 export interface MarkedSheet {
@@ -91,15 +96,16 @@ export interface Surroundings {
 export function marked(
   seen: readonly SeenMark[],
   views: readonly MarkedView[],
-  scene: Scene,
+  sceneAt: (apart: number) => Scene,
   { height, margins, before }: Surroundings,
 ): MarkedSheet {
-  const contexts = new Map(views.map((view) => [view.id, { view, context: contextOf(view, scene, height) }]));
+  const contexts = new Map(
+    views.map((view) => [view.id, { view, context: contextOf(view, sceneAt(view.apart), height) }]),
+  );
   const read = new Map(
     seen.map((one): readonly [Id, Result<ReadMark>] => {
       const found = contexts.get(one.mark.view);
-      if (!found || found.view.isApart) return [one.id, fail(found ? 'mark.apart' : 'mark.unseen')];
-      return [one.id, readSeen(one, found.view.eye, found.context)];
+      return [one.id, found ? readSeen(one, found.view.eye, found.context) : fail('mark.unseen')];
     }),
   );
   const byId = new Map(seen.map((one) => [one.id, one]));
@@ -136,9 +142,7 @@ export function marked(
         const at = onThing(view, middle);
         const [size] = value.tells;
         const elsewhere = [...contexts.values()].flatMap((other) =>
-          other.view !== view && !other.view.isApart && readSeen(byId.get(id)!, other.view.eye, other.context).ok
-            ? [other.view.id]
-            : [],
+          other.view !== view && readSeen(byId.get(id)!, other.view.eye, other.context).ok ? [other.view.id] : [],
         );
         return [id, { words: value.words, ...(size ? { amount: size.value } : {}), at, box: text, elsewhere }];
       }),

@@ -78,9 +78,19 @@ export type View = z.infer<typeof viewSchema>;
 /** The view that one is folded out of, or shows a detail of. */
 export const parentOf = (view: View): string | undefined => ('of' in view ? view.of : undefined);
 
-/** How far what a view shows is taken apart: a detail shows it as the view does that it is of. */
-export const apartIn = (views: Readonly<Record<string, View>>, view: View): number =>
-  (view.kind === 'detail' ? views[view.of]?.apart : view.apart) ?? 0;
+/** A detail shows what it shows as the view does that it is of. */
+const shownAs = (views: Readonly<Record<string, View>>, view: View): View =>
+  view.kind === 'detail' ? (views[view.of] ?? view) : view;
+
+/** How a view shows things: how far taken apart, and whether slanted, so that nothing has its true size. */
+export function waysOf(views: Readonly<Record<string, View>>, view: View): Ways {
+  const { kind, apart = 0 } = shownAs(views, view);
+  return { apart, isSlanted: kind === 'corner' };
+}
+export interface Ways {
+  readonly apart: number;
+  readonly isSlanted: boolean;
+}
 
 /** A sheet as it went out: what it said then, to tell what has changed since. */
 export const issuedSchema = z.strictObject({

@@ -65,8 +65,13 @@ test('a sheet of nothing is its frame and its title block', () => {
     title: { date: 'today' },
   };
   const text = { project: 'Sieve', part: 'Plate', material: 'Beech', mass: '12 g', number: 2, of: 5 };
-  const scene = { faces: new MovingFaces([]), topologies: [] };
-  const written = { block: USUAL_BLOCK, marks: [], scene, mirrors: [], parts: [] };
+  const written = {
+    block: USUAL_BLOCK,
+    marks: [],
+    sceneAt: () => ({ faces: new MovingFaces([]), topologies: [] }),
+    mirrors: [],
+    parts: [],
+  };
   const { picture, views, scale } = composed(sheet, [], text, written).sheet;
   expect(views).toEqual({});
   expect(picture.size).toEqual([420, 297]);

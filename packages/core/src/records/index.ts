@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { MAX_LENGTH } from '../expressions/index.ts';
 
-export { once } from './once.ts';
+export { once, onceEach } from './once.ts';
 
 /** Short ids, made by whoever issues the command. */
 export const idSchema = z

@@ -12,3 +12,12 @@ export function once<K extends object, T>(of: (thing: K) => T): (thing: K) => T 
     return made.of;
   };
 }
+
+/** A function of a key: worked out once for each that is asked for. Made where it is not needed for long. */
+export function onceEach<K extends string | number, T>(of: (key: K) => T): (key: K) => T {
+  const known = new Map<K, T>();
+  return (key) => {
+    if (!known.has(key)) known.set(key, of(key));
+    return known.get(key)!;
+  };
+}

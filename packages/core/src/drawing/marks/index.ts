@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Reference } from '../../references/index.ts';
-import type { Result } from '../../result/index.ts';
+import { fail, type Result } from '../../result/index.ts';
 import { angle, angleSchema } from './angle/index.ts';
 import { chamferMark, chamferSchema } from './chamfer/index.ts';
 import { datum, datumSchema } from './datum/index.ts';
@@ -60,5 +60,11 @@ export const markTitle = (mark: Mark): string => kindOf(mark).title;
 /** The things that it is attached to. */
 export const markReferences = ({ of }: Mark): readonly Reference[] => of;
 export const markOn = (mark: Mark, references: readonly Reference[]): Mark => ({ ...mark, of: [...references] });
-export const readMark = (mark: Mark, held: readonly Held[], context: MarkContext): Result<ReadMark> =>
-  kindOf(mark).read(mark, held, context);
+/** What a mark comes to; fails where it makes no sense, and for sizes in views that do not show them as they are. */
+export function readMark(mark: Mark, held: readonly Held[], context: MarkContext): Result<ReadMark> {
+  const read = kindOf(mark).read(mark, held, context);
+  if (!read.ok || read.value.tells.length === 0) return read;
+  const places = new Set(mark.of.map((reference) => (reference.to === 'other' ? reference.at : '')));
+  if (context.apart > 0 && places.size > 1) return fail('mark.apart');
+  return context.isSlanted ? fail('mark.slanted') : read;
+}
