@@ -290,6 +290,20 @@ test('the whole drawn apart has notes that go with their parts, and sizes of one
   expect((await cutting(script)).findings.map(({ issue }) => issue.code)).toContain('mark.slanted');
 });
 
+test('the whole of one part takes nothing from what its part is told by', async () => {
+  const script = blocks().do('placement.remove', { ids: ['two'] });
+  script.do('sheet.remove', { sheet: 'd' });
+  const how = { paper: 'A3', projection: 'first' } as const;
+  script.do('sheet.add', { id: 'd', record: usualWhole(how) });
+  script.do('sheet.add', { id: 'p', record: usualSheet({ id: 'a', name: 'Lower' }, how) });
+  const note: Mark = { kind: 'note', view: 'front', of: [], text: 'Glued' };
+  script.do('mark.add', { sheet: 'd', id: 'n', mark: note });
+  await cutting(script);
+  const sheet = await engine.sheet(script.project, 'p');
+  const missing = sheet.ok ? sheet.value.findings.filter(({ issue }) => issue.code === 'sheet.missing') : [];
+  expect(missing).toHaveLength(3);
+});
+
 test('a view of the whole that is cut at what is not placed any more is told so by the name of the view', async () => {
   const script = blocks().do('placement.remove', { ids: ['one'] });
   const sheet = await engine.sheet(script.project, 'd');

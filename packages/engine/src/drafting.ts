@@ -127,7 +127,8 @@ export class Drafting {
   private sceneOf(subject: Subject, isTold: boolean, apart: number): Staged {
     if (!subject.own && !isTold) return NOTHING;
     const bodies = subject.bodies(apart);
-    const key = JSON.stringify(bodies.map(({ handle, movement }) => [handle, movement]));
+    // a part and the whole may have the same bodies, but only a part has a witness
+    const key = JSON.stringify([subject.own?.id, ...bodies.map(({ handle, movement }) => [handle, movement])]);
     let staged = this.staged.get(key);
     if (!staged) {
       const topologies = bodies.map(({ handle, movement }) => {
