@@ -87,7 +87,7 @@ export class Drafting {
     };
     const isNumbered = Object.values(sheet.views).some(({ numbered }) => numbered);
     const marks = marksOf(sheet, subject);
-    const sceneAt = (apart: number) => this.sceneOf(subject, marks.length > 0, apart).scene;
+    const sceneAt = onceEach((apart: number) => this.sceneOf(subject, marks.length > 0, apart).scene);
     const { scene, witness } = this.sceneOf(subject, marks.length > 0, 0);
     const block = project.titleBlock ?? USUAL_BLOCK;
     const together = composed(sheet, views.value, text, {
