@@ -11,6 +11,7 @@ import {
 } from '@helb/core';
 import { assemble, emptyAssembly, restPose, type Assembled, type Pose, type Surroundings } from '@helb/core/assembly';
 import type { Model } from './model.ts';
+import { keepLast } from './keep-last.ts';
 
 /** The parts that are placed as they were built, and how they come together. */
 export interface AssembledModel {
@@ -53,10 +54,7 @@ export class Assembling {
   private restPose: typeof restPose = (mechanism, given) => {
     const key = JSON.stringify([mechanism, [...given]]);
     const pose = this.known.get(key) ?? restPose(mechanism, given);
-    this.known.delete(key);
-    this.known.set(key, pose);
-    if (this.known.size > MOST_POSES) this.known.delete(this.known.keys().next().value!);
-    return pose;
+    return keepLast(this.known, key, pose, MOST_POSES);
   };
 }
 const MOST_POSES = 60;

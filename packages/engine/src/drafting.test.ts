@@ -6,6 +6,7 @@ import {
   type ComposedSheet,
   type Id,
   type Mark,
+  type Vec2,
   type View,
 } from '@helb/core';
 import { startKernelInNode } from '@helb/kernel/node';
@@ -125,6 +126,12 @@ test('a detail shows what lies in its circle, as many times as large, under its 
   const names = sheet.picture.letters.map(({ text }) => text);
   expect(names).toContain('Z');
   expect(names.some((text) => /^Z \(\d+:1\)$/.test(text))).toBe(true);
+  // what lies outside of it is not picked either: the bore is, the outline is not
+  const picked = sheet.handles.filter((handle) => handle.view === 'z');
+  expect(picked.length).toBeGreaterThan(0);
+  const middle = box.low.map((low, k) => (low + box.high[k]!) / 2) as unknown as Vec2;
+  for (const [x, y] of picked.flatMap(({ path }) => path))
+    expect(Math.hypot(x - middle[0], y - middle[1]) / factor).toBeCloseTo(4, 6);
 });
 
 test('of a long bar the middle is left out: the scale is larger, its length is told as it is, what is folded out stays in line', async () => {

@@ -49,6 +49,7 @@ import {
 import { openedBodies, wholeBody } from './opening.ts';
 import type { Site } from './site.ts';
 import type { Survey } from './survey.ts';
+import { keepLast } from './keep-last.ts';
 import type { Subject, SubjectBody } from './subject.ts';
 
 /** Views that are kept: those of some sheets, so that only what has changed is seen anew. */
@@ -139,8 +140,7 @@ export class Drafting {
       const faces = witness ?? new MovingFaces(topologies);
       staged = { scene: { topologies, faces }, ...(witness ? { witness } : {}) };
     }
-    keepLast(this.staged, key, staged, MOST_SCENES);
-    return staged;
+    return keepLast(this.staged, key, staged, MOST_SCENES);
   }
 
   /** What the other sheets of a part say. */
@@ -208,16 +208,8 @@ export class Drafting {
         : ok(bodies.map((body, k) => wholeBody(this.survey, body, k)));
       seen = looked.ok ? ok(drawnView(looked.value, eye)) : looked;
     }
-    keepLast(this.seen, key, seen, MOST_VIEWS);
-    return seen;
+    return keepLast(this.seen, key, seen, MOST_VIEWS);
   }
-}
-
-/** Keeps something as the last that was asked for, and so many in all. */
-function keepLast<T>(kept: Map<string, T>, key: string, value: T, most: number): void {
-  kept.delete(key);
-  kept.set(key, value);
-  if (kept.size > most) kept.delete(kept.keys().next().value!);
 }
 
 /** What marks are read of; the witness of a part. */

@@ -17,6 +17,7 @@ import {
   type TriangleMesh,
   type Vec2,
 } from '@helb/core';
+import { keepLast } from './keep-last.ts';
 
 /** The bytes of a file of a project, or why there are none: a reason in words, or none. */
 export type FileSource = (file: FileRecord) => Promise<Uint8Array | { readonly reason: string }>;
@@ -74,7 +75,7 @@ export class ProjectFiles {
       const mesh = movedMesh(raw, unit ?? own ?? 1, at);
       laid = { key, named: own !== undefined, mesh, facts: meshFacts(mesh) };
     }
-    keep(this.laid, key, laid);
+    keepLast(this.laid, key, laid, MOST_MESHES);
     return ok({ step, ...laid });
   }
 
@@ -94,7 +95,7 @@ export class ProjectFiles {
     // what was not to be had may come with the next try
     if (bytes && !bytes.ok) return bytes;
     const read = known ?? readMesh(file.name, bytes!.value);
-    keep(this.read, key, read);
+    keepLast(this.read, key, read, MOST_MESHES);
     return read;
   }
 
@@ -103,11 +104,4 @@ export class ProjectFiles {
     if (bytes instanceof Uint8Array) return ok(bytes);
     return fail('file.missing', { name: file.name, reason: bytes.reason });
   }
-}
-
-/** Keeps something as what was asked for last; what was asked for longest ago goes. */
-function keep<T>(all: Map<string, T>, key: string, one: T): void {
-  all.delete(key);
-  all.set(key, one);
-  if (all.size > MOST_MESHES) all.delete(all.keys().next().value!);
 }

@@ -1,4 +1,5 @@
 import { namesUsed, stepKind, type Scope, type SketchSources, type SolvedSketch, type Step } from '@helb/core';
+import { keepLast } from './keep-last.ts';
 
 const MOST = 300;
 
@@ -12,10 +13,7 @@ export class SketchCache {
     const sizes = kind.expressions(step).map(({ text }) => resultsRead(text, scope));
     const key = JSON.stringify([{ ...step, name: '' }, sizes, sources]);
     const solved = this.known.get(key) ?? kind.draw!(step, scope, sources);
-    this.known.delete(key);
-    this.known.set(key, solved);
-    if (this.known.size > MOST) this.known.delete(this.known.keys().next().value!);
-    return solved;
+    return keepLast(this.known, key, solved, MOST);
   }
 }
 

@@ -5,8 +5,13 @@ import { segment } from './picture.ts';
 /** Shorter stretches, as shares of a piece, are left out; nearer than this, mm, pieces meet. */
 const [SHORT, NEAR] = [1e-6, 1e-6];
 
+export interface Circle {
+  readonly centre: Vec2;
+  readonly radius: number;
+}
+
 /** What of pieces lies within a circle. */
-export function clipped(pieces: readonly Piece[], centre: Vec2, radius: number): Piece[] {
+export function clipped(pieces: readonly Piece[], { centre, radius }: Circle): Piece[] {
   const rim = fullCircle('', centre, radius);
   const isIn = (place: Vec2) => distance2(place, centre) < radius;
   return pieces.flatMap((piece) => {
@@ -14,6 +19,20 @@ export function clipped(pieces: readonly Piece[], centre: Vec2, radius: number):
     const far = [low, high].some((_, k) => Math.max(low[k]! - centre[k]!, centre[k]! - high[k]!) > radius);
     return far ? [] : kept(piece, [rim], isIn);
   });
+}
+
+/** What of a line that goes from place to place lies within a circle, run by run; of one place that itself. */
+export function runsWithin(path: readonly Vec2[], circle: Circle): Vec2[][] {
+  const { centre, radius } = circle;
+  if (path.length === 1) return distance2(path[0]!, centre) < radius ? [[...path]] : [];
+  const steps = path.slice(1).map((to, k) => segment(path[k]!, to));
+  const runs: Vec2[][] = [];
+  for (const { from, to } of clipped(steps, circle)) {
+    const last = runs.at(-1);
+    if (last && distance2(last.at(-1)!, from) < NEAR) last.push(to);
+    else runs.push([from, to]);
+  }
+  return runs;
 }
 
 /** What of pieces lies between two values of x or y. */

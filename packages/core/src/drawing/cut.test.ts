@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { frameOn, type Frame, type Vec2 } from '../math/index.ts';
 import { areaShare, fullCircle, lengthOf } from '../sketch/pieces/index.ts';
 import { balloons } from './balloons.ts';
-import { clipped } from './clip.ts';
+import { clipped, runsWithin } from './clip.ts';
 import { cutMark } from './cut-mark.ts';
 import { cutAway, cutLine, cutPlanes, type Cut, type CutLine } from './cut.ts';
 import { SIDE_EYES } from './eyes.ts';
@@ -87,7 +87,7 @@ test('of lines there is left in a circle just what lies in it', () => {
     fc.property(fc.tuple(c, c, c, c), ([a, b, x, y]) => {
       fc.pre(Math.hypot(a - x, b - y) > 0.01);
       const piece = segment([a, b], [x, y]);
-      const left = clipped([piece], [0, 0], 4).reduce((sum, one) => sum + lengthOf(one), 0);
+      const left = clipped([piece], { centre: [0, 0], radius: 4 }).reduce((sum, one) => sum + lengthOf(one), 0);
       const steps = 4000;
       const inside = Array.from({ length: steps }, (_, k) => (k + 0.5) / steps).filter(
         (t) => Math.hypot(a + t * (x - a), b + t * (y - b)) < 4,
@@ -96,10 +96,35 @@ test('of lines there is left in a circle just what lies in it', () => {
     }),
   );
   // two circles through each other: the arc of the one within the other, by its chord
-  const [arc, ...more] = clipped([fullCircle('', [4, 0], 4)], [0, 0], 4);
+  const [arc, ...more] = clipped([fullCircle('', [4, 0], 4)], { centre: [0, 0], radius: 4 });
   expect(more.length).toBeLessThanOrEqual(1);
   const length = [arc!, ...more].reduce((sum, one) => sum + lengthOf(one), 0);
   expect(length).toBeCloseTo((4 * 2 * Math.PI) / 3, 6);
+});
+
+test('a line that leaves a circle and comes back is followed there in runs', () => {
+  const circle = { centre: [0, 0], radius: 5 } as const;
+  const path: Vec2[] = [
+    [-3, 0],
+    [0, 0],
+    [0, 9],
+    [4, 9],
+    [4, -9],
+  ];
+  const runs = runsWithin(path, circle);
+  expect(runs.map((run) => run.map((at) => at.map((c) => Math.round(c * 1e6) / 1e6 + 0)))).toEqual([
+    [
+      [-3, 0],
+      [0, 0],
+      [0, 5],
+    ],
+    [
+      [4, 3],
+      [4, -3],
+    ],
+  ]);
+  expect(runsWithin([[1, 2]], circle)).toEqual([[[1, 2]]]);
+  expect(runsWithin([[6, 0]], circle)).toEqual([]);
 });
 
 describe('the list of parts', () => {

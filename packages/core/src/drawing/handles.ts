@@ -10,6 +10,7 @@ import {
   type Reference,
 } from '../references/index.ts';
 import type { DrawnView } from '../sight/index.ts';
+import { runsWithin } from './clip.ts';
 import type { PlacedView } from './placed-view.ts';
 import { onPaper } from './placing.ts';
 
@@ -22,11 +23,11 @@ export interface Handle {
 }
 
 /**
- * The edges and corners of bodies as they lie in a view; of the whole, and from a corner, those that are seen. A
- * line stands for the flat or round face that is seen as it, which lasts longer than an edge; where there is none, for the
- * edge.
+ * The edges and corners of bodies as they lie in a view; of the whole, and from a corner, those that are seen, of a detail
+ * what of them lies in its circle. A line stands for the flat or round face that is seen as it, which lasts longer than an
+ * edge; where there is none, for the edge.
  */
-export function handlesIn({ seen, ...placing }: PlacedView): Handle[] {
+export function handlesIn({ seen, circle, ...placing }: PlacedView): Handle[] {
   const { id, view, bodies, drawn, eye } = seen;
   return bodies.flatMap(({ topology, movement, at }, body) => {
     const own = movedFrame(eye, undone(movement));
@@ -36,7 +37,8 @@ export function handlesIn({ seen, ...placing }: PlacedView): Handle[] {
       // what a cut has made is of no body
       if (!print) return [];
       const on = { to, name, print };
-      return [{ view: id, path, reference: at === undefined ? on : { to: 'other', at, on } }];
+      const reference: Reference = at === undefined ? on : { to: 'other', at, on };
+      return (circle ? runsWithin(path, circle) : [path]).map((run) => ({ view: id, path: run, reference }));
     };
     const shown = at === undefined && view.kind !== 'corner' ? [topology] : seenPieces(drawn, body);
     return shown.flatMap((piece) => [

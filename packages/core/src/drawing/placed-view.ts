@@ -5,7 +5,7 @@ import type { DrawnLine, DrawnView } from '../sight/index.ts';
 import { fullCircle, scaled, type Box, type Piece } from '../sketch/pieces/index.ts';
 import { breakLines, brokenPieces } from './broken.ts';
 import { centreLines, mirrorLines } from './centre-lines.ts';
-import { clipped } from './clip.ts';
+import { clipped, type Circle } from './clip.ts';
 import { notCovered } from './covered.ts';
 import { cutPlanes, type CutLine } from './cut.ts';
 import { flatPieces } from './flat.ts';
@@ -52,6 +52,8 @@ export interface Inked {
 export interface PlacedView extends Placing {
   readonly seen: SeenView;
   readonly box: Box;
+  /** Of a detail: the circle on paper that it shows nothing outside of. */
+  readonly circle?: Circle;
   /** The lines that are seen, on paper. */
   readonly visible: readonly Piece[];
   readonly inked: Inked;
@@ -87,7 +89,8 @@ export function placedView(
   const { id: view } = seen;
   const placing: Placing = { factor, at, ...(breaks ? { breaks } : {}) };
   const place = (of: Vec2) => onPaper(placing, of);
-  const within = clipOf(seen.view, place, factor);
+  const circle = circleOf(seen.view, place, factor);
+  const within = (pieces: readonly Piece[]) => (circle ? clipped(pieces, circle) : pieces);
   const inked = (pieces: readonly Piece[]) => within(placedPieces(pieces, placing));
   const hatched = [...cutRims(seen)].map(([body, rims]) =>
     within(
@@ -104,7 +107,7 @@ export function placedView(
   const [low, high] = [place(box.low), place(box.high)];
   const drawn = layers.map(({ line, pieces }) => ({ line, pieces: inked(pieces), view }));
   return {
-    ...{ seen, ...placing, box: { low, high } },
+    ...{ seen, ...placing, box: { low, high }, ...(circle ? { circle } : {}) },
     visible: drawn.flatMap(({ line, pieces }) => (line === 'hidden' ? [] : pieces)),
     inked: {
       strokes: [
@@ -112,9 +115,7 @@ export function placedView(
         { line: 'centre', pieces: inked(centresOf(shown, factor, mirrors)), view },
         { line: 'thin', pieces: breakLines(placing, { low, high }), view },
         ...hatched.map((pieces): Stroke => ({ line: 'hatch', pieces, view })),
-        ...(seen.view.kind === 'detail'
-          ? [{ line: 'size' as const, pieces: [fullCircle('', place(seen.view.at), seen.view.radius * factor)], view }]
-          : []),
+        ...(circle ? [{ line: 'size' as const, pieces: [fullCircle('', circle.centre, circle.radius)], view }] : []),
       ],
       letters: [],
     },
@@ -128,12 +129,8 @@ export const placedPieces = (pieces: readonly Piece[], placing: Placing): readon
     placing,
   );
 
-/** Of a detail, what lies in its circle. */
-function clipOf(view: View, place: (at: Vec2) => Vec2, factor: number): (pieces: readonly Piece[]) => readonly Piece[] {
-  return view.kind === 'detail'
-    ? (pieces) => clipped(pieces, place(view.at), view.radius * factor)
-    : (pieces) => pieces;
-}
+const circleOf = (view: View, place: (at: Vec2) => Vec2, factor: number): Circle | undefined =>
+  view.kind === 'detail' ? { centre: place(view.at), radius: view.radius * factor } : undefined;
 
 /** Centre lines of a view; none where many parts are drawn without their hidden edges, since most would be of hidden things. */
 function centresOf(

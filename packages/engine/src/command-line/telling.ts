@@ -18,7 +18,10 @@ import { openProject, readProject } from './opening.ts';
 import type { SheetOptions } from './sheeting.ts';
 import { EXIT, written, type Surroundings } from './surroundings.ts';
 
-/** Prints what is to be mended on sheets before they go out, and what has changed since they did; fails where there is something. */
+/**
+ * Prints what is to be mended on sheets before they go out, and what has changed since they did; fails where there is
+ * something.
+ */
 export async function checkSheets(options: SheetOptions, ids: SheetsOf, world: Surroundings): Promise<number> {
   const { file, set, variant, files } = options;
   const opened = await openProject(file, set, variant, world);
