@@ -1,5 +1,6 @@
 import {
   ACCEPT_WORDS,
+  boxRound,
   buildOrder,
   designScope,
   fail,
@@ -13,6 +14,7 @@ import {
   withoutNumber,
   type BodyHandle,
   type BodyReference,
+  type Box3,
   type ComposedSheet,
   type EdgeFacts,
   type FittingMark,
@@ -22,6 +24,7 @@ import {
   type Issue,
   type Kernel,
   type LaidFile,
+  type Movement,
   type Origin,
   type Part,
   type PlaceOnBody,
@@ -109,6 +112,18 @@ export class Engine {
     const placed = placedParts(project);
     const { model, sites, scope } = await this.builtWith(project, { parts: placed, ...options });
     return { model, assembled: this.assembling.whole(project, sites, scope) };
+  }
+
+  /** The box round everything that is placed, in poses of the mechanism or at rest; undefined where nothing is. */
+  async extents(project: Project, poses?: readonly Movement[]): Promise<Box3 | undefined> {
+    const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const { members, rest } = this.assembling.whole(project, sites, scope);
+    const pose = { poses: poses ?? rest.poses };
+    return boxRound(
+      members.flatMap((member) =>
+        (sites.get(member.part)?.handles ?? []).map((body) => this.survey.box(body, memberPose(member, pose))),
+      ),
+    );
   }
 
   /** Every two placements that overlap in a pose, or come nearer than so many mm. */

@@ -1,4 +1,4 @@
-import { explain, namesAlong, recordsAlong, type Issue, type Project, type Vec3 } from '@helb/core';
+import { explain, namesAlong, recordsAlong, type Box3, type Issue, type Project, type Vec3 } from '@helb/core';
 import {
   isAngle,
   JOINTS,
@@ -10,10 +10,9 @@ import {
   type Assembled,
   type Coordinate,
   type JointRecord,
-  type Pose,
 } from '@helb/core/assembly';
 import type { Encounter } from './interference.ts';
-import type { Finding } from './inspect.ts';
+import type { Finding, PosedAssembly } from './inspect.ts';
 import { makeUpList, wholeOf, type MakeUpRow, type Whole } from './make-up.ts';
 import type { Model } from './model.ts';
 
@@ -48,6 +47,8 @@ export interface AssemblyInspection extends Whole {
     readonly message: string | null;
   }[];
   readonly makeUp: readonly MakeUpRow[];
+  /** Of the solids as they stand. */
+  readonly box_mm: Box3 | null;
   /** Only where it was asked for. */
   readonly interference:
     | readonly {
@@ -67,9 +68,7 @@ const DEGREES = 180 / Math.PI;
 export function inspectAssembly(
   project: Project,
   model: Model,
-  assembled: Assembled,
-  pose: Pose,
-  encounters?: readonly Encounter[],
+  { assembled, pose, box, encounters }: PosedAssembly,
 ): AssemblyInspection {
   const { members, freedoms, fighting, limits, issues } = assembled;
   const nameOf = namesIn(project, assembled);
@@ -106,6 +105,7 @@ export function inspectAssembly(
     })),
     makeUp: makeUpList(project, model, members),
     ...wholeOf(project, model, members, pose),
+    box_mm: box ?? null,
     interference:
       encounters?.map(({ a, b, overlap_mm3, from, compared, pressed }) => ({
         a: nameOf(a),

@@ -14,6 +14,7 @@ import {
   type Quantity,
   partLinks,
   type Vec3,
+  type Box3,
   type Id,
 } from '@helb/core';
 import type { Assembled, Pose } from '@helb/core/assembly';
@@ -114,6 +115,8 @@ export interface Finding {
 export interface PosedAssembly {
   readonly assembled: Assembled;
   readonly pose: Pose;
+  /** Round everything that is placed, in that pose. */
+  readonly box: Box3 | undefined;
   /** Where it was asked for. */
   readonly encounters?: readonly Encounter[];
 }
@@ -126,7 +129,7 @@ export function inspect(project: Project, model: Model, variant?: Id, posed?: Po
     variant: variants.find(({ id }) => id === variant)!.name,
     variants: variants.map(({ name }) => name),
     parts: model.parts.map((part) => inspectPart(project, part, links)),
-    assembly: posed ? inspectAssembly(project, model, posed.assembled, posed.pose, posed.encounters) : null,
+    assembly: posed ? inspectAssembly(project, model, posed) : null,
     values: model.values.map(({ id, name, result }) => ({
       name,
       expression: project.values[id]!.expression,

@@ -1,7 +1,5 @@
 import {
   add3,
-  boxRound,
-  movedBox,
   movedBy,
   scale3,
   sub3,
@@ -37,7 +35,8 @@ export interface Whole {
   readonly centre_mm: Vec3 | null;
   /** About the centre, axes of space, order and signs as in Totals. */
   readonly inertia_g_mm2: readonly number[];
-  readonly box_mm: { readonly low: Vec3; readonly high: Vec3 } | null;
+  /** How far mass and centre may be off. */
+  readonly off: { readonly mass_g: number; readonly centre_mm: number };
 }
 
 /** Parts as they were built, as far as it matters here. */
@@ -76,7 +75,7 @@ export function makeUpList(project: Project, model: Weighed, members: readonly M
   });
 }
 
-/** Mass, centre, inertia and extents of everything that is placed, in a pose. */
+/** Mass, centre and inertia of everything that is placed, in a pose. */
 export function wholeOf(
   project: Project,
   model: Weighed,
@@ -91,7 +90,14 @@ export function wholeOf(
   const weighed = placed.flatMap(({ of, pose: at }) =>
     of.mass_g === null || !of.inertia_g_mm2
       ? []
-      : [{ mass: of.mass_g, centre: movedBy(at, of.centre_mm!), inertia: turnedTensor(at, of.inertia_g_mm2) }],
+      : [
+          {
+            mass: of.mass_g,
+            centre: movedBy(at, of.centre_mm!),
+            inertia: turnedTensor(at, of.inertia_g_mm2),
+            off: of.off,
+          },
+        ],
   );
   const mass = weighed.reduce((sum, one) => sum + one.mass, 0);
   const moment = weighed.reduce<Vec3>((sum, one) => add3(sum, scale3(one.centre, one.mass)), [0, 0, 0]);
@@ -106,7 +112,10 @@ export function wholeOf(
     unknown: placed.length - weighed.length,
     centre_mm: centre,
     inertia_g_mm2: inertia,
-    box_mm: boxRound(placed.map(({ of, pose: at }) => movedBox(of.box_mm!, at))) ?? null,
+    off: {
+      mass_g: weighed.reduce((sum, one) => sum + one.off.mass_g, 0),
+      centre_mm: Math.max(0, ...weighed.map((one) => one.off.centre_mm)),
+    },
   };
 }
 

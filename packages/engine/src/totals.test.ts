@@ -16,6 +16,7 @@ function box([x, y, z]: Vec3, [a, b, c]: Vec3): BodyMeasures {
       0,
       0,
     ],
+    off: { volume_mm3: 0, area_mm2: 0, centre_mm: 0 },
     box_mm: { low: [x - a / 2, y - b / 2, z - c / 2], high: [x + a / 2, y + b / 2, z + c / 2] },
     faces: 6,
   };

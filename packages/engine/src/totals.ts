@@ -8,6 +8,13 @@ export interface Totals {
   readonly area_mm2: number;
   readonly mass_g: number | null;
   readonly centre_mm: Vec3 | null;
+  /** How far each may be off, by the ways in which it was found. */
+  readonly off: {
+    readonly volume_mm3: number;
+    readonly area_mm2: number;
+    readonly mass_g: number;
+    readonly centre_mm: number;
+  };
   /** About the centre of mass, axes of the part: xx, yy, zz, xy, xz, yz with products as in the tensor (-integral of x y dm). */
   readonly inertia_g_mm2: readonly number[] | null;
   readonly box_mm: { readonly low: Vec3; readonly high: Vec3 } | null;
@@ -31,6 +38,12 @@ export function totalsOf(bodies: readonly BodyMeasures[], material?: Material): 
     area_mm2: sum((body) => body.area_mm2),
     mass_g: density === null ? null : volume * density,
     centre_mm: centre,
+    off: {
+      volume_mm3: sum(({ off }) => off.volume_mm3),
+      area_mm2: sum(({ off }) => off.area_mm2),
+      mass_g: sum(({ off }) => off.volume_mm3) * (density ?? 0),
+      centre_mm: Math.max(0, ...bodies.map(({ off }) => off.centre_mm)),
+    },
     inertia_g_mm2: density === null || !centre ? null : inertiaAbout(centre, bodies).map((entry) => entry * density),
     box_mm: boxRound(bodies.map((body) => body.box_mm)) ?? null,
   };

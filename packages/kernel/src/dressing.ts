@@ -134,7 +134,8 @@ export function hollowed(library: Library, _: Scope, body: NamedSolid, request: 
   const open = named(faces, request.open, 'face');
   if (!open.ok) return open;
   const skin = faces.filter(({ name }) => !request.open.includes(name));
-  const most = MOST_WALL * Math.abs(request.wall) * skin.reduce((sum, { shape }) => sum + areaOf(library, shape), 0);
+  const most =
+    MOST_WALL * Math.abs(request.wall) * skin.reduce((sum, { shape }) => sum + areaOf(library, shape).area, 0);
   // outside there is room for more than the skin tells
   const plausible = (made: Result<NamedSolid>) =>
     made.ok && (request.wall < 0 || volumeOf(library, made.value.shape) < most);

@@ -22,6 +22,7 @@ import {
 } from '@helb/core';
 import { vec } from './edges.ts';
 import type { Library, Scope } from './library.ts';
+import { areaOf } from './measure.ts';
 import { subShapes } from './shapes.ts';
 
 // Exact geometry of single faces and edges.
@@ -39,13 +40,8 @@ export function middleOf(library: Library, scope: Scope, edge: TopoDS_Shape): Ve
 const valueAt = (scope: Scope, curve: BRepAdaptor_Curve, t: number): Vec3 => vec(scope.keep(curve.Value(t)));
 
 export function faceFacts(library: Library, scope: Scope, shape: TopoDS_Shape): Omit<FaceFacts, 'name'> {
-  const properties = scope.keep(new library.GProp_GProps());
-  library.BRepGProp.SurfaceProperties(shape, properties, false, false);
-  return {
-    surface: surfaceOf(library, scope, shape),
-    area: properties.Mass(),
-    centre: vec(scope.keep(properties.CentreOfMass())),
-  };
+  const { area, centre } = areaOf(library, shape);
+  return { surface: surfaceOf(library, scope, shape), area, centre };
 }
 
 const axisOf = (scope: Scope, axis: gp_Ax1): { origin: Vec3; axis: Vec3 } => ({

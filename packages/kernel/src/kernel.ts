@@ -3,6 +3,7 @@ import {
   type BodyHandle,
   type BodyMeasures,
   type BodyMesh,
+  type Box3,
   type CombineKind,
   type EdgeFacts,
   type ExportBody,
@@ -32,10 +33,11 @@ import {
 } from '@helb/core';
 import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
 import { bevelled, hollowed, insideOf, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
+import { locationOf } from './edges.ts';
 import { gapBetween } from './gaps.ts';
-import { fail, guarded, ok, startLibrary, type Library, type LibrarySource, type Scope } from './library.ts';
+import { fail, guarded, ok, startLibrary, Scope, type Library, type LibrarySource } from './library.ts';
 import { lofted } from './lofts.ts';
-import { measures, volumeOf } from './measure.ts';
+import { boxOf, faceMeasures, measures, volumeOf } from './measure.ts';
 import { Mesher } from './mesh.ts';
 import { meetingOf } from './meetings.ts';
 import type { NamedSolid } from './names.ts';
@@ -75,14 +77,14 @@ export class OpenCascadeKernel implements Kernel {
   spiral = (request: SpiralRequest) => this.made((scope) => spiralled(this.library, scope, request));
   loft = (request: LoftRequest) => this.made((scope) => lofted(this.library, scope, request));
   readStep = (request: ReadStepRequest): Result<BodyHandle[]> =>
-    guarded(this.library, (scope) => {
+    this.tried((scope) => {
       const bytes = this.files.get(request.file);
       if (!bytes) throw new Error(`the file ${request.file} was not given`);
       const solids = readSolids(this.library, scope, bytes, request);
       return solids.ok ? ok(solids.value.map((solid) => this.adopt(solid))) : solids;
     });
   thread = (request: ThreadRequest): Result<BodyHandle> =>
-    guarded(this.library, (scope) => {
+    this.tried((scope) => {
       const rod = threadedRod(this.library, scope, request);
       return rod.ok ? ok(this.adopt(rod.value)) : rod;
     });
@@ -116,7 +118,7 @@ export class OpenCascadeKernel implements Kernel {
   }
 
   offset(request: OffsetRequest): Result<BodyHandle> {
-    return guarded(this.library, (scope) => {
+    return this.tried((scope) => {
       const body = this.body(request.body);
       const slabs = offsetSlabs(this.library, scope, body, request);
       if (!slabs.ok) return slabs;
@@ -132,7 +134,7 @@ export class OpenCascadeKernel implements Kernel {
   }
 
   split(request: SplitRequest): Result<BodyHandle[]> {
-    return guarded(this.library, (scope) => {
+    return this.tried((scope) => {
       const sheet = sheetOf(this.library, scope, request.by, (body) => this.body(body));
       if (!sheet.ok) return sheet;
       const made = splitBy(this.library, scope, this.body(request.body), sheet.value, `${request.step}/cut`);
@@ -141,7 +143,7 @@ export class OpenCascadeKernel implements Kernel {
   }
 
   combine(kind: CombineKind, targets: readonly BodyHandle[], tools: readonly BodyHandle[]) {
-    return guarded(this.library, (scope) => {
+    return this.tried((scope) => {
       const [from, by] = [targets, tools].map((list) => list.map((handle) => this.body(handle))) as [
         NamedSolid[],
         NamedSolid[],
@@ -161,9 +163,15 @@ export class OpenCascadeKernel implements Kernel {
     });
   }
 
+  private tried<T>(work: (scope: Scope) => Result<T>): Result<T> {
+    const result = guarded(this.library, work);
+    faceMeasures(this.library).tidy();
+    return result;
+  }
+
   /** Solids that stand alone: those of several regions may share sides, and one operation joins what belongs together. */
   private made(make: (scope: Scope) => Result<NamedSolid[]>): Result<BodyHandle[]> {
-    return guarded(this.library, (scope) => {
+    return this.tried((scope) => {
       const result = make(scope);
       if (!result.ok) return result;
       const solids = result.value;
@@ -185,7 +193,7 @@ export class OpenCascadeKernel implements Kernel {
     request: R,
     change: (library: Library, scope: Scope, body: NamedSolid, request: R) => Result<NamedSolid>,
   ): Result<BodyHandle> {
-    return guarded(this.library, (scope) => {
+    return this.tried((scope) => {
       const made = change(this.library, scope, this.body(request.body), request);
       return made.ok ? ok(this.adopt(made.value)) : made;
     });
@@ -193,7 +201,20 @@ export class OpenCascadeKernel implements Kernel {
 
   bodyName = (body: BodyHandle): string => this.body(body).name;
 
-  measure = (body: BodyHandle): BodyMeasures => measures(this.library, this.body(body).shape);
+  measure(body: BodyHandle): BodyMeasures {
+    const { shape } = this.body(body);
+    const told = measures(this.library, shape);
+    faceMeasures(this.library).hold(body, shape);
+    return told;
+  }
+
+  box(body: BodyHandle, movement: Movement): Box3 {
+    const scope = new Scope();
+    const moved = this.body(body).shape.Moved(locationOf(this.library, scope, movement), false);
+    const box = boxOf(this.library, scope.keep(moved));
+    scope.close();
+    return box;
+  }
 
   faceNames = (body: BodyHandle): readonly string[] => this.body(body).faceNames;
 
@@ -202,21 +223,22 @@ export class OpenCascadeKernel implements Kernel {
   crossing = (body: BodyHandle, plane: Frame): readonly EdgeFacts[] => crossingOf(this.library, this.body(body), plane);
 
   gap = (a: PlaceOnBody, b: PlaceOnBody): Result<Gap> =>
-    guarded(this.library, (scope) => gapBetween(this.library, scope, [a, b], (body) => this.body(body)));
+    this.tried((scope) => gapBetween(this.library, scope, [a, b], (body) => this.body(body)));
 
   meeting = (a: BodyHandle, b: BodyHandle, movement: Movement): Result<Meeting> =>
-    guarded(this.library, (scope) => meetingOf(this.library, scope, [this.body(a), this.body(b)], movement));
+    this.tried((scope) => meetingOf(this.library, scope, [this.body(a), this.body(b)], movement));
 
   mesh = (body: BodyHandle, fineness: Fineness): BodyMesh => this.mesher.mesh(body, this.body(body), fineness);
 
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array> {
     const shapes = bodies.map(({ body, ...rest }) => ({ ...rest, shape: this.body(body).shape }));
-    return guarded(this.library, (scope) => stepFile(this.library, scope, title, shapes));
+    return this.tried((scope) => stepFile(this.library, scope, title, shapes));
   }
 
   release(handle: BodyHandle): void {
     this.mesher.release(handle);
     this.surveyor.release(handle);
+    faceMeasures(this.library).release(handle);
     forgetParts(this.body(handle));
     this.body(handle).shape.delete();
     this.bodies.delete(handle);
@@ -238,6 +260,7 @@ export class OpenCascadeKernel implements Kernel {
   private adopt(solid: NamedSolid): BodyHandle {
     const handle = this.nextHandle++;
     this.bodies.set(handle, solid);
+    faceMeasures(this.library).hold(handle, solid.shape);
     return handle;
   }
 }

@@ -1,74 +1,112 @@
-import type { GProp_GProps, TopoDS_Shape } from 'replicad-opencascadejs';
-import type { BodyMeasures } from '@helb/core';
+import type { TopoDS_Shape } from 'replicad-opencascadejs';
+import {
+  solidMoments,
+  type BodyHandle,
+  type BodyMeasures,
+  type Box3,
+  type SolidMoments,
+  type SurfaceMoments,
+  triangleMoments,
+  type Vec3,
+} from '@helb/core';
+import { faceMoments } from './face-moments.ts';
 import { Scope, type Library } from './library.ts';
 import { subShapes } from './shapes.ts';
+import { Shelf } from './shelf.ts';
 
-/** Volume of a solid, mm^3. */
-export function volumeOf(library: Library, shape: TopoDS_Shape): number {
-  const scope = new Scope();
-  const properties = scope.keep(new library.GProp_GProps());
-  library.BRepGProp.VolumeProperties(shape, properties, false, false, false);
-  const volume = properties.Mass();
-  scope.close();
-  return volume;
+/** Moments of faces by their identity: an edit pays only for the faces that it made. */
+class FaceMeasures {
+  private readonly faces: Shelf<SurfaceMoments>;
+  private readonly inUse = new Map<BodyHandle, () => void>();
+
+  constructor(private readonly library: Library) {
+    this.faces = new Shelf(library, 'faces');
+  }
+
+  of = (face: TopoDS_Shape): SurfaceMoments =>
+    this.faces.get(face) ?? this.faces.put(face, faceMoments(this.library, face) ?? roughMoments(this.library, face));
+
+  solid(shape: TopoDS_Shape): SolidMoments {
+    const scope = new Scope();
+    const pieces = subShapes(this.library, scope, shape, 'TopAbs_FACE').map(this.of);
+    scope.close();
+    return solidMoments(pieces);
+  }
+
+  hold(body: BodyHandle, shape: TopoDS_Shape): void {
+    const scope = new Scope();
+    const drop = this.faces.hold(subShapes(this.library, scope, shape, 'TopAbs_FACE'));
+    scope.close();
+    this.release(body);
+    this.inUse.set(body, drop);
+  }
+
+  release(body: BodyHandle): void {
+    this.inUse.get(body)?.();
+    this.inUse.delete(body);
+  }
+
+  /** Lets go what no body holds: faces of what an operation made on its way. */
+  tidy = (): void => this.faces.tidy();
 }
 
-/** Area of faces, mm^2. */
-export function areaOf(library: Library, shape: TopoDS_Shape): number {
-  const scope = new Scope();
-  const properties = scope.keep(new library.GProp_GProps());
-  library.BRepGProp.SurfaceProperties(shape, properties, false, false);
-  const area = properties.Mass();
-  scope.close();
-  return area;
+const known = new WeakMap<Library, FaceMeasures>();
+
+/** One for all bodies of a library. */
+export function faceMeasures(library: Library): FaceMeasures {
+  const found = known.get(library) ?? new FaceMeasures(library);
+  known.set(library, found);
+  return found;
 }
 
+/** Volume of a solid, mm^3; negative where it is turned inside out. */
+export const volumeOf = (library: Library, shape: TopoDS_Shape): number => faceMeasures(library).solid(shape).volume;
+
+/** Where the middle of a solid's mass is. */
+export const centreOf = (library: Library, shape: TopoDS_Shape): Vec3 => faceMeasures(library).solid(shape).centre;
+
+/** Area of a face and the centre of it. */
+export const areaOf = (library: Library, face: TopoDS_Shape): Pick<SurfaceMoments, 'area' | 'centre'> =>
+  faceMeasures(library).of(face);
+
+/** All measures of a solid, each with how far it may be off. */
 export function measures(library: Library, shape: TopoDS_Shape): BodyMeasures {
+  const { volume, area, centre, inertia, uncertainty } = faceMeasures(library).solid(shape);
   const scope = new Scope();
-  const solid = scope.keep(new library.GProp_GProps());
-  integrate(library, scope, shape, solid);
-  const centre = scope.keep(solid.CentreOfMass());
-  const about = (x: number, y: number, z: number): number =>
-    solid.MomentOfInertia(scope.keep(new library.gp_Ax1(centre, scope.keep(new library.gp_Dir(x, y, z)))));
-  const [xx, yy, zz] = [about(1, 0, 0), about(0, 1, 0), about(0, 0, 1)] as const;
-  const box = scope.keep(new library.Bnd_Box());
-  library.BRepBndLib.AddOptimal(shape, box, false, false);
   const result: BodyMeasures = {
-    volume_mm3: solid.Mass(),
-    area_mm2: areaOf(library, shape),
-    centre_mm: [centre.X(), centre.Y(), centre.Z()],
-    // the matrix itself is not bound: products from moments about the diagonals
-    inertia_mm5: [
-      xx,
-      yy,
-      zz,
-      about(1, 1, 0) - (xx + yy) / 2,
-      about(1, 0, 1) - (xx + zz) / 2,
-      about(0, 1, 1) - (yy + zz) / 2,
-    ],
-    box_mm: {
-      low: [box.GetXMin(), box.GetYMin(), box.GetZMin()],
-      high: [box.GetXMax(), box.GetYMax(), box.GetZMax()],
-    },
+    volume_mm3: volume,
+    area_mm2: area,
+    centre_mm: centre,
+    inertia_mm5: inertia,
+    off: { volume_mm3: uncertainty.volume, area_mm2: uncertainty.area, centre_mm: uncertainty.centre },
+    box_mm: boxOf(library, shape),
     faces: subShapes(library, scope, shape, 'TopAbs_FACE').length,
   };
   scope.close();
   return result;
 }
 
-/**
- * The plain integration is exact for flat and round faces within lines and round edges. It is 1e-4 off where a flat face
- * has a drawn spline for its rim: there the careful one (Gauss-Kronrod) is taken. That takes minutes for threads, which
- * the plain one has half a percent off: for free faces it is refined until it holds still.
- */
-function integrate(library: Library, scope: Scope, shape: TopoDS_Shape, solid: GProp_GProps): void {
-  const kinds = new Set(
-    subShapes(library, scope, shape, 'TopAbs_FACE').map((face) =>
-      scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), true)).GetType(),
-    ),
-  );
-  if (kinds.has('GeomAbs_BSplineSurface')) library.BRepGProp.VolumeProperties(shape, solid, 1e-5, false, false);
-  else if (kinds.has('GeomAbs_SurfaceOfExtrusion'))
-    library.BRepGProp.VolumePropertiesGK(shape, solid, 1e-8, false, true, true, true, false);
-  else library.BRepGProp.VolumeProperties(shape, solid, false, false, false);
+/** The box along the axes round a shape, exact. */
+export function boxOf(library: Library, shape: TopoDS_Shape): Box3 {
+  const scope = new Scope();
+  const box = scope.keep(new library.Bnd_Box());
+  library.BRepBndLib.AddOptimal(shape, box, false, false);
+  const found: Box3 = {
+    low: [box.GetXMin(), box.GetYMin(), box.GetZMin()],
+    high: [box.GetXMax(), box.GetYMax(), box.GetZMax()],
+  };
+  scope.close();
+  return found;
 }
+
+/** A face that can not be evaluated everywhere, by its triangles: as exact as these are. */
+function roughMoments(library: Library, face: TopoDS_Shape): SurfaceMoments {
+  const scope = new Scope();
+  const mesh = scope.keep(library.ReplicadMeshExtractor.extract(face, ROUGH.deflection, ROUGH.angle, true));
+  const memory = library.wasmMemory.buffer;
+  const positions = new Float32Array(memory, mesh.getVerticesPtr(), mesh.getVerticesSize()).slice();
+  const corners = new Uint32Array(memory, mesh.getTrianglesPtr(), mesh.getTrianglesSize()).slice();
+  scope.close();
+  return triangleMoments(positions, corners, ROUGH.error);
+}
+const ROUGH = { deflection: 0.02, angle: 0.1, error: 1e-3 } as const;

@@ -1,6 +1,7 @@
 import type { NCollection_List_TopoDS_Shape, TopoDS_Shape } from 'replicad-opencascadejs';
 import { withoutNumber } from '@helb/core';
 import type { Library, Scope } from './library.ts';
+import { areaOf, centreOf } from './measure.ts';
 import { members, ShapeMap, subShapes } from './shapes.ts';
 
 /** A solid with its own lasting name and those of its faces, in the order of `subShapes`. */
@@ -93,17 +94,10 @@ function numberedBodies(
   return names.map((name, k) => {
     const same = base.flatMap((other, n) => (other === base[k] ? [n] : []));
     if (same.length === 1) return name;
-    const places = new Map(same.map((n) => [n, centreOf(library, scope, solids[n]!)]));
+    const places = new Map(same.map((n) => [n, centreOf(library, solids[n]!)]));
     const order = same.toSorted((a, b) => comparePlaces(places.get(a)!, places.get(b)!));
     return `${base[k]}#${order.indexOf(k) + 1}`;
   });
-}
-
-function centreOf(library: Library, scope: Scope, solid: TopoDS_Shape): readonly number[] {
-  const properties = scope.keep(new library.GProp_GProps());
-  library.BRepGProp.VolumeProperties(solid, properties, false, false, false);
-  const centre = scope.keep(properties.CentreOfMass());
-  return [centre.X(), centre.Y(), centre.Z()];
 }
 
 /** A short sign for a long name: the same for the same name (FNV-1a, 32 bits, twice). */
@@ -133,7 +127,7 @@ export function distinct(
     const marks = group.map((k) => neighbours[k]!);
     const unique = marks.filter((mark, k) => marks.indexOf(mark) === k && mark !== '').length === group.length;
     const byPlace = group.toSorted((a, b) =>
-      comparePlaces(placeOf(library, scope, faces[a]!), placeOf(library, scope, faces[b]!)),
+      comparePlaces(areaOf(library, faces[a]!).centre, areaOf(library, faces[b]!).centre),
     );
     group.forEach((k, n) => (result[k] = unique ? `${names[k]}@${marks[n]}` : `${names[k]}#${byPlace.indexOf(k) + 1}`));
   }
@@ -166,13 +160,6 @@ function neighbourNames(
       .sort()
       .join('&');
   });
-}
-
-function placeOf(library: Library, scope: Scope, face: TopoDS_Shape): readonly number[] {
-  const properties = scope.keep(new library.GProp_GProps());
-  library.BRepGProp.SurfaceProperties(face, properties, false, false);
-  const centre = scope.keep(properties.CentreOfMass());
-  return [centre.X(), centre.Y(), centre.Z()];
 }
 
 /** x before y before z, differences below a micrometre do not count. */

@@ -39,16 +39,20 @@ export class ShapeMap<V> {
 
 /** Sub-shapes of a kind in the library's own, repeatable order; each once. The scope owns them. */
 export function subShapes(library: Library, scope: Scope, shape: TopoDS_Shape, kind: TopAbs_ShapeEnum): TopoDS_Shape[] {
+  const seen = new ShapeMap<true>(library);
+  return explored(library, scope, shape, kind).filter((current) => {
+    const known = seen.get(current);
+    seen.set(current, true);
+    return !known;
+  });
+}
+
+/** Sub-shapes of a kind as often as they are used, each as it is turned there. The scope owns them. */
+export function explored(library: Library, scope: Scope, shape: TopoDS_Shape, kind: TopAbs_ShapeEnum): TopoDS_Shape[] {
   const explorer = explorerOf(library);
   explorer.Init(shape, kind, library.TopAbs_ShapeEnum.TopAbs_SHAPE);
-  const seen = new ShapeMap<true>(library);
   const found: TopoDS_Shape[] = [];
-  for (; explorer.More(); explorer.Next()) {
-    const current = scope.keep(explorer.Current());
-    if (seen.get(current)) continue;
-    seen.set(current, true);
-    found.push(current);
-  }
+  for (; explorer.More(); explorer.Next()) found.push(scope.keep(explorer.Current()));
   return found;
 }
 

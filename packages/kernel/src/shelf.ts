@@ -15,6 +15,8 @@ interface Kept<V> {
 export class Shelf<V> {
   private readonly forward: ShapeMap<Kept<V>>;
   private readonly reversed: ShapeMap<Kept<V>>;
+  /** What nobody has held yet. */
+  private readonly loose = new Set<Kept<V>>();
 
   constructor(library: Library, of: 'faces' | 'edges') {
     this.forward = new ShapeMap(library);
@@ -29,20 +31,32 @@ export class Shelf<V> {
   /** Nobody's yet; under a handle of its own. */
   put(shape: TopoDS_Shape, value: V): V {
     const own = shape.Oriented(shape.Orientation());
-    this.mapFor(shape).set(own, { shape: own, value, users: 0 });
+    const entry = { shape: own, value, users: 0 };
+    this.mapFor(shape).set(own, entry);
+    this.loose.add(entry);
     return value;
   }
 
   /** What is there of these gets one user more; call what is returned to let them go again. */
   hold(shapes: readonly TopoDS_Shape[]): () => void {
     const entries = shapes.flatMap((shape) => this.mapFor(shape).get(shape) ?? []);
-    for (const entry of entries) entry.users++;
+    for (const entry of entries) {
+      entry.users++;
+      this.loose.delete(entry);
+    }
     return () => {
-      for (const entry of entries) {
-        if (--entry.users > 0) continue;
-        this.mapFor(entry.shape).delete(entry.shape);
-        entry.shape.delete();
-      }
+      for (const entry of entries) if (--entry.users === 0) this.drop(entry);
     };
+  }
+
+  /** Lets go what nobody holds. */
+  tidy(): void {
+    for (const entry of this.loose) this.drop(entry);
+    this.loose.clear();
+  }
+
+  private drop({ shape }: Kept<V>): void {
+    this.mapFor(shape).delete(shape);
+    shape.delete();
   }
 }

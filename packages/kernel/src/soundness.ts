@@ -1,6 +1,6 @@
 import type { BRepCheck_Analyzer, TopoDS_Shape } from 'replicad-opencascadejs';
 import type { Library } from './library.ts';
-import { volumeOf } from './measure.ts';
+import { faceMeasures } from './measure.ts';
 
 /** Does a shape keep the library's own rules: closed loops, curves on their surfaces, nothing that crosses itself? */
 export function isValid(library: Library, shape: TopoDS_Shape): boolean {
@@ -31,6 +31,14 @@ function checkerOf(library: Library): Checker {
   return made;
 }
 
-/** Guards against the silent failures of the library: invalid shells, inside-out and empty solids. */
-export const isSound = (library: Library, solid: TopoDS_Shape): boolean =>
-  isValid(library, solid) && volumeOf(library, solid) > 0;
+/**
+ * Guards against the silent failures of the library: invalid shells, inside-out and empty solids, and skins that do not
+ * close: what these enclose comes out differently from each side.
+ */
+export function isSound(library: Library, solid: TopoDS_Shape): boolean {
+  if (!isValid(library, solid)) return false;
+  const { volume, uncertainty } = faceMeasures(library).solid(solid);
+  return volume > 0 && uncertainty.volume < CLOSED * volume;
+}
+/** So much of its volume may be uncertain; what is sewn within its tolerance is nearer by far. */
+const CLOSED = 1e-3;

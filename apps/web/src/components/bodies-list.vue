@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { formatAmount, stepOfFace } from '@helb/core';
+import { formatMeasured, stepOfFace } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 
@@ -28,7 +28,9 @@ const nameOf = (body: string) => {
       <span class="grow truncate" :class="bench.hiddenBodies.has(name) ? 'text-muted line-through' : ''">{{
         nameOf(name)
       }}</span>
-      <span class="font-mono text-[13px]">{{ formatAmount(measures.volume_mm3, 1) }} mm³</span>
+      <span class="font-mono text-[13px]"
+        >{{ formatMeasured(measures.volume_mm3, measures.off.volume_mm3, 1) }} mm³</span
+      >
     </label>
     <p v-if="bodies.some(({ name }) => bench.hiddenBodies.has(name))" class="text-muted mt-1 text-sm">
       New steps leave alone what is not shown.

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { formatAmount, frameOn, type Frame } from '@helb/core';
+import { formatAmount, formatMeasured, frameOn, type Frame } from '@helb/core';
 import { seenFrom } from '@helb/engine';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
@@ -35,9 +35,9 @@ const figures = computed((): [string, string][] => {
   if (!t || t.bodies === 0) return [];
   const size = t.box_mm!.high.map((high, k) => formatAmount(high - t.box_mm!.low[k]!, 2));
   return [
-    ['Mass', t.mass_g === null ? 'no material' : `${formatAmount(t.mass_g, 2)} g`],
-    ['Volume', `${formatAmount(t.volume_mm3, 1)} mm³`],
-    ['Area', `${formatAmount(t.area_mm2, 1)} mm²`],
+    ['Mass', t.mass_g === null ? 'no material' : `${formatMeasured(t.mass_g, t.off.mass_g, 2)} g`],
+    ['Volume', `${formatMeasured(t.volume_mm3, t.off.volume_mm3, 1)} mm³`],
+    ['Area', `${formatMeasured(t.area_mm2, t.off.area_mm2, 1)} mm²`],
     ['Size', `${size.join(' × ')} mm`],
     ['Bodies', `${t.bodies} with ${t.faces} faces`],
   ];
@@ -47,9 +47,10 @@ const seen = computed((): [string, string][] => {
   const t = totals.value;
   if (!t || t.bodies === 0) return [];
   const { centre_mm, inertia_g_mm2 } = seenFrom(t, frames.value[chosen.value]!.frame);
+  const unsure = t.off.centre_mm > 5e-3 ? ` ± ${formatAmount(t.off.centre_mm, 2)}` : '';
   const inertia = inertia_g_mm2?.map((entry) => formatAmount(entry / 1000, 2));
   return [
-    ['Centre of mass', `${centre_mm!.map((c) => formatAmount(c, 2)).join('  ')} mm`],
+    ['Centre of mass', `${centre_mm!.map((c) => formatAmount(c, 2)).join('  ')}${unsure} mm`],
     ...(inertia
       ? ([
           ['I xx yy zz', inertia.slice(0, 3).join('  ')],

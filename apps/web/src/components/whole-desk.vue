@@ -5,6 +5,7 @@ import {
   evaluate,
   explain,
   formatAmount,
+  formatMeasured,
   LENGTH,
   ok,
   ORIGIN_PLANES,
@@ -62,12 +63,15 @@ const chosen = computed(() => (frames.value[from.value] ? from.value : ''));
 
 const figures = computed((): [string, string][] => {
   const { totals } = whole;
-  if (!totals?.box_mm) return [];
-  const size = totals.box_mm.high.map((high, k) => formatAmount(high - totals.box_mm!.low[k]!, 1));
+  if (!totals) return [];
+  const size = whole.box?.high.map((high, k) => formatAmount(high - whole.box!.low[k]!, 1));
   const seen = seenFrom(totals, frames.value[chosen.value]!.frame);
   return [
-    ['Mass', `${formatAmount(totals.mass_g, 1)} g${totals.unknown > 0 ? ` + ${totals.unknown} of no material` : ''}`],
-    ['Size', `${size.join(' × ')} mm`],
+    [
+      'Mass',
+      `${formatMeasured(totals.mass_g, totals.off.mass_g, 1)} g${totals.unknown > 0 ? ` + ${totals.unknown} of no material` : ''}`,
+    ],
+    ['Size', size ? `${size.join(' × ')} mm` : '…'],
     ...(seen.centre_mm
       ? ([['Centre', `${seen.centre_mm.map((c) => formatAmount(c, 2)).join('  ')} mm`]] as [string, string][])
       : []),

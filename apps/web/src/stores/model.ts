@@ -70,6 +70,7 @@ export const useModel = defineStore('model', () => {
     }
   }
 
+  const extents = (...args: Parameters<EngineClient['extents']>) => engine().extents(...args);
   const interference = (...args: Parameters<EngineClient['interference']>) => engine().interference(...args);
   const stop = () => engine().stop();
 
@@ -156,6 +157,7 @@ export const useModel = defineStore('model', () => {
     findings,
     build,
     assemble,
+    extents,
     interference,
     stop,
     file,

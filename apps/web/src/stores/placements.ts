@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
-import { formatAmount, type Action, type Id, type Movement } from '@helb/core';
+import { boxRound, formatAmount, movedBox, type Action, type Id, type Movement } from '@helb/core';
 import {
   asDrawn,
   headOf,
@@ -63,8 +63,15 @@ export const usePlacements = defineStore('placements', () => {
 
   /** The gesture that places a part beside everything else. */
   function placing(of: Placement['of'], name: string): Action {
-    const box = whole.totals?.box_mm;
-    const own = 'part' in of ? whole.whole?.parts[of.part]?.totals.box_mm : undefined;
+    const boxOf = (part: Id) => whole.whole?.parts[part]?.totals.box_mm ?? undefined;
+    // the boxes of turned boxes are larger than what is in them: here that does no harm
+    const box = boxRound(
+      (whole.assembled?.members ?? []).flatMap((member) => {
+        const box = boxOf(member.part);
+        return box && whole.pose ? [movedBox(box, memberPose(member, whole.pose))] : [];
+      }),
+    );
+    const own = 'part' in of ? boxOf(of.part) : undefined;
     const first = records.value.length === 0;
     const placed = placementOf(freeName(name), of, first);
     const x = box ? `${formatAmount(Math.ceil(box.high[0] - (own?.low[0] ?? 0) + BESIDE), 0)} mm` : '0 mm';

@@ -1,9 +1,10 @@
 import { defineStore } from 'pinia';
-import { until } from '@vueuse/core';
+import { until, watchDebounced } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
   formatAmount,
   movedBy,
+  type Box3,
   type Id,
   type Movement,
   type Project,
@@ -160,6 +161,20 @@ export const useWhole = defineStore('whole', () => {
     return wholeOf(project, { parts }, all.assembled.members, now);
   });
 
+  /** Round what is placed, where it is; absent until that is found. */
+  const box = shallowRef<Box3>();
+  watch([whole, pose], () => (box.value = undefined));
+  watchDebounced(
+    [whole, pose],
+    async () => {
+      const [project, now] = [broughtFor.value, pose.value];
+      if (!project || !now) return;
+      const found = await model.extents(project, now.poses).catch(() => undefined);
+      if (pose.value === now && broughtFor.value === project) box.value = found;
+    },
+    { debounce: 120 },
+  );
+
   function moveTo(next: Pose): void {
     moved.value = next;
     encounters.value = pointed.value = undefined;
@@ -286,6 +301,7 @@ export const useWhole = defineStore('whole', () => {
     nameOf,
     memberPoses,
     totals,
+    box,
     running,
     assemble,
     together,

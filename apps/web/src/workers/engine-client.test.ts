@@ -39,6 +39,7 @@ function fakes() {
         walls: () => Promise.resolve([]),
         makeUp: () => Promise.resolve([]),
         assemble: () => new Promise((resolve) => wholes.push(resolve)),
+        extents: () => Promise.resolve(undefined),
         interference: () => Promise.resolve({ kind: 'stopped' }),
         stop: () => Promise.resolve(),
         gap: () => Promise.resolve({ kind: 'gap', gap: { distance_mm: 1, from: [0, 0, 0], to: [1, 0, 0] } }),

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import type { BodyReference, EdgeFacts, Id, Movement, Project } from '@helb/core';
+import type { BodyReference, Box3, EdgeFacts, Id, Movement, Project } from '@helb/core';
 import type { MakeUpRow } from '@helb/engine';
 import type {
   BuildReply,
@@ -59,6 +59,10 @@ export class EngineClient {
     progress: (done: number, of: number) => void,
   ): Promise<InterferenceReply> {
     return this.surviving((worker) => worker.interference(project, poses, within, Comlink.proxy(progress)));
+  }
+
+  extents(project: Project, poses: readonly Movement[]): Promise<Box3 | undefined> {
+    return this.surviving((worker) => worker.extents(project, poses));
   }
 
   async stop(): Promise<void> {

@@ -347,6 +347,7 @@ const worker: EngineWorker = {
   assemble: (request, progress) => wholes.run((signal) => requests.assemble(request, progress, signal)),
   interference: (project, poses, within, progress) =>
     searches.run((signal) => requests.interference(project, poses, within, progress, signal)),
+  extents: (...args) => inTurn(async () => (await engine()).extents(...args)),
   stop: () => Promise.resolve(searches.stop()),
   file: (...args) => inTurn(() => requests.file(...args)),
   outline: (...args) => inTurn(() => requests.outline(...args)),

@@ -2,6 +2,7 @@ import type {
   BodyMeasures,
   BodyMesh,
   BodyReference,
+  Box3,
   ComposedSheet,
   Datum,
   EdgeFacts,
@@ -195,6 +196,8 @@ export interface EngineWorker {
     within: number,
     progress: (done: number, of: number) => void,
   ): Promise<InterferenceReply>;
+  /** The box round everything that is placed, in these poses. */
+  extents(project: Project, poses: readonly Movement[]): Promise<Box3 | undefined>;
   /** Ends a search for interference that is under way. */
   stop(): Promise<void>;
 }

@@ -1,4 +1,4 @@
-import type { Frame, Movement, Vec3 } from '../math/index.ts';
+import type { Box3, Frame, Movement, Vec3 } from '../math/index.ts';
 import type {
   BevelRequest,
   BodyHandle,
@@ -24,13 +24,17 @@ import type { Result, Words } from '../result/index.ts';
 export type * from './requests.ts';
 export type * from './topology.ts';
 
-/** Exact measures of one body. Inertia is about the centre of mass, for a density of 1 per mm^3 (mm^5). */
+/**
+ * Measures of one body, each found in two ways at least. Inertia is about the centre of mass, for a density of 1 per mm^3
+ * (mm^5). `off` is how far the ways are apart.
+ */
 export interface BodyMeasures {
   readonly volume_mm3: number;
   readonly area_mm2: number;
   readonly centre_mm: Vec3;
   readonly inertia_mm5: readonly [xx: number, yy: number, zz: number, xy: number, xz: number, yz: number];
-  readonly box_mm: { readonly low: Vec3; readonly high: Vec3 };
+  readonly off: { readonly volume_mm3: number; readonly area_mm2: number; readonly centre_mm: number };
+  readonly box_mm: Box3;
   readonly faces: number;
 }
 
@@ -128,6 +132,8 @@ export interface Kernel {
   /** The lasting name of a body: the step that made it first. */
   bodyName(body: BodyHandle): string;
   measure(body: BodyHandle): BodyMeasures;
+  /** The box along the axes of space round a body that is moved. */
+  box(body: BodyHandle, movement: Movement): Box3;
   /** Lasting names of the faces, in the kernel's order. */
   faceNames(body: BodyHandle): readonly string[];
   /** Faces, edges and vertices with their lasting names and exact geometry. */

@@ -14,3 +14,5 @@ export * from './triangle-tree.ts';
 export * from './triple-table.ts';
 export * from './triangle-distance.ts';
 export * from './tree-distance.ts';
+export * from './quadrature.ts';
+export * from './surface-moments.ts';

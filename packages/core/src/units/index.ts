@@ -84,6 +84,19 @@ export function formatAmount(amount: number, digits = 3): string {
   return text === '-0' ? '0' : text;
 }
 
+/** What is measured is shown bare as long as it is surer than this, relative. */
+const SURE = 1e-6;
+
+/** A measure with how far it may be off, where that is worth telling: "27562.6", but "27549 ± 3". */
+export function formatMeasured(amount: number, off: number, digits = 3): string {
+  if (!(off > SURE * Math.abs(amount)) || off < 10 ** -digits / 2) return formatAmount(amount, digits);
+  // one digit of what is uncertain, two where that would be a one
+  const place = Math.floor(Math.log10(off)) - (off / 10 ** Math.floor(Math.log10(off)) < 2 ? 1 : 0);
+  const step = 10 ** place;
+  const shown = (value: number) => formatAmount(Math.round(value / step) * step, Math.max(0, -place));
+  return `${shown(amount)} ± ${shown(Math.ceil(off / step) * step)}`;
+}
+
 /** A quantity for people: "12.5 mm", "30 deg", "7". Inches get one digit more, being larger. */
 export function formatQuantity(quantity: Quantity, length: LengthUnit, digits = 3): string {
   const shown = displayUnit(quantity.dimension, length);

@@ -30,9 +30,10 @@ export async function poseOf(
       ? { pose: assembled.rest, arrived: true }
       : drive(assembled.mechanism, assembled.rest, targets.value);
   if (!arrived) return fail('drive.far', { name: drives.join(', ') });
-  if (!interference) return ok({ assembled, pose });
+  const box = await engine.extents(project, pose.poses);
+  if (!interference) return ok({ assembled, pose, box });
   const { encounters } = await engine.interference(project, { poses: pose.poses });
-  return ok({ assembled, pose, encounters });
+  return ok({ assembled, pose, box, encounters });
 }
 
 /** "Shaft=90 deg", or "Guide slide=12 mm" where a joint has several coordinates. */

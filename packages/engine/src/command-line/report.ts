@@ -1,4 +1,4 @@
-import { formatAmount } from '@helb/core';
+import { formatAmount, formatMeasured } from '@helb/core';
 import type { Inspection, PartInspection } from '../inspect.ts';
 import type { AssemblyInspection } from '../inspect-assembly.ts';
 
@@ -27,6 +27,9 @@ export function reportOf(project: string, { variant, parts, assembly, values, fi
 
 const freedoms = ({ freedoms: left }: { freedoms: number }) => `${left} ${left === 1 ? 'freedom' : 'freedoms'} left`;
 
+/** Told where it would be seen. */
+const unsure = (off: number): string => (off > 5e-4 ? ` ± ${formatAmount(off)}` : '');
+
 function partLines(part: PartInspection): string[] {
   const box = part.box_mm;
   return [
@@ -47,10 +50,10 @@ function partLines(part: PartInspection): string[] {
         `  sketch "${sketch.name}" ${sketch.state}, ${freedoms(sketch)}, residual ${sketch.residual_mm.toExponential(1)} mm`,
     ),
     `  bodies   ${part.bodies} with ${part.faces} faces`,
-    `  volume   ${formatAmount(part.volume_mm3)} mm³`,
-    `  area     ${formatAmount(part.area_mm2)} mm²`,
-    `  mass     ${part.mass_g === null ? 'no material' : `${formatAmount(part.mass_g)} g`}`,
-    `  centre   ${triple(part.centre_mm)} mm`,
+    `  volume   ${formatMeasured(part.volume_mm3, part.off.volume_mm3)} mm³`,
+    `  area     ${formatMeasured(part.area_mm2, part.off.area_mm2)} mm²`,
+    `  mass     ${part.mass_g === null ? 'no material' : `${formatMeasured(part.mass_g, part.off.mass_g)} g`}`,
+    `  centre   ${triple(part.centre_mm)}${unsure(part.off.centre_mm)} mm`,
     `  inertia  ${triple(part.inertia_g_mm2)} g mm² (xx yy zz xy xz yz, about the centre)`,
     ...part.thinnest.map(
       ({ thickness_mm, at_mm }) => `  thinnest ${formatAmount(thickness_mm)} mm at ${triple(at_mm)} mm`,
@@ -84,8 +87,8 @@ function assemblyLines(whole: AssemblyInspection): string[] {
       ({ name, count, material, mass_g, size_mm }) =>
         `    ${count} x ${name}, ${material ?? 'no material'}, ${mass_g === null ? '?' : `${formatAmount(mass_g)} g`} each, ${triple(size_mm)} mm`,
     ),
-    `  mass     ${formatAmount(whole.mass_g)} g${whole.unknown > 0 ? `, without ${whole.unknown} placements of no material` : ''}`,
-    `  centre   ${triple(whole.centre_mm)} mm`,
+    `  mass     ${formatMeasured(whole.mass_g, whole.off.mass_g)} g${whole.unknown > 0 ? `, without ${whole.unknown} placements of no material` : ''}`,
+    `  centre   ${triple(whole.centre_mm)}${unsure(whole.off.centre_mm)} mm`,
     `  box      ${box ? `${triple(box.low)} mm to ${triple(box.high)} mm` : '-'}`,
     ...(whole.interference ?? []).map(({ a, b, overlap_mm3, at_mm, compared, pressed }) => {
       if (!compared) return `  ${a} and ${b} could not be compared`;

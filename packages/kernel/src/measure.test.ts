@@ -1,0 +1,79 @@
+import { enclosedVolume, turn3, type Entities, type Vec3 } from '@helb/core';
+import { all, box, circle, kernel, one, profile, rectangle, withKernel } from './test-bench.ts';
+
+withKernel();
+
+const ellipse = (a: number, b: number): Entities => ({
+  m: { kind: 'point', x: 0, y: 0 },
+  t: { kind: 'point', x: a, y: 0 },
+  e: { kind: 'ellipse', centre: 'm', tip: 't', minor: b },
+});
+const at = (z: number) => ({ origin: [0, 0, z], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }) as const;
+const jar = () =>
+  all(
+    kernel.loft({
+      step: 'l',
+      straight: true,
+      sections: [profile(ellipse(42, 17), at(0)), profile(ellipse(31, 17), at(110))],
+    }),
+  )[0]!;
+
+test('a loft between ellipses: the integral of pi a b, and its centre on both planes of symmetry', () => {
+  const { volume_mm3, centre_mm, off } = kernel.measure(jar());
+  // a goes evenly from 42 to 31, b stays 17
+  expect(volume_mm3 / (Math.PI * 17 * 36.5 * 110)).toBeCloseTo(1, 8);
+  expect(Math.hypot(centre_mm[0], centre_mm[1])).toBeLessThan(1e-6);
+  expect(off.volume_mm3).toBeLessThan(1e-6 * volume_mm3);
+});
+
+test('shelled 1.2, open above: what its triangles enclose, symmetric, and sure', () => {
+  const shell = one(kernel.hollow({ body: jar(), step: 's', open: ['l/end'], wall: 1.2 }));
+  const { volume_mm3, centre_mm, off } = kernel.measure(shell);
+  const meshed = enclosedVolume(kernel.mesh(shell, { deflection: 0.05, angle: 0.2 }));
+  expect(volume_mm3 / meshed).toBeCloseTo(1, 2);
+  expect(Math.hypot(centre_mm[0], centre_mm[1])).toBeLessThan(1e-4);
+  expect(off.volume_mm3).toBeLessThan(1e-6 * volume_mm3);
+});
+
+test('a ball, a ring and a cone by their formulas, with inertia', () => {
+  const about = { origin: [0, 0, 0], axis: [0, 0, 1], from: 0, to: 2 * Math.PI } as const;
+  const half: Entities = {
+    a: { kind: 'point', x: 0, y: -5 },
+    b: { kind: 'point', x: 0, y: 5 },
+    m: { kind: 'point', x: 0, y: 0 },
+    l: { kind: 'line', a: 'b', b: 'a' },
+    r: { kind: 'arc', centre: 'm', a: 'a', b: 'b', radius: 5 },
+  };
+  const frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 0, 1], z: [0, -1, 0] } as const;
+  const ball = kernel.measure(all(kernel.revolve({ step: 'b', profile: profile(half, frame), ...about }))[0]!);
+  expect(ball.volume_mm3).toBeCloseTo((4 / 3) * Math.PI * 125, 9);
+  expect(ball.area_mm2).toBeCloseTo(4 * Math.PI * 25, 9);
+  expect(ball.inertia_mm5[0]).toBeCloseTo((2 / 5) * ball.volume_mm3 * 25, 7);
+  const ring = kernel.measure(
+    all(kernel.revolve({ step: 'r', profile: profile(circle(20, 0, 4), frame), ...about }))[0]!,
+  );
+  expect(ring.volume_mm3).toBeCloseTo(2 * Math.PI ** 2 * 20 * 16, 8);
+  expect(ring.inertia_mm5[2]).toBeCloseTo(ring.volume_mm3 * (20 ** 2 + 0.75 * 16), 5);
+});
+
+test('the box of what is turned is that of the solid: a disc is as wide at any angle', () => {
+  const disc = all(kernel.extrude({ profile: profile(circle(0, 0, 48)), from: 0, to: 6, step: 'd' }))[0]!;
+  for (const angle of [0.3, (200 / 180) * Math.PI, 2]) {
+    const { low, high } = kernel.box(disc, turn3([0, 0, 0], [0, 0, 1], angle));
+    const size = high.map((c, k) => c - low[k]!) as unknown as Vec3;
+    [96, 96, 6].forEach((c, k) => expect(size[k]).toBeCloseTo(c, 6));
+  }
+});
+
+test('what was measured once is not measured again while a body has it', () => {
+  const block = box(20, 10, 5);
+  const bored = kernel.combine(
+    'cut',
+    [block],
+    all(kernel.extrude({ profile: profile(rectangle(8, 4, 2, 2)), from: -1, to: 9, step: 'h' })),
+  );
+  if (!bored.ok) throw new Error(bored.issue.code);
+  const hole = all({ ok: true, value: bored.value.bodies })[0]!;
+  expect(kernel.measure(hole).volume_mm3).toBeCloseTo(1000 - 20, 9);
+  expect(kernel.measure(block).volume_mm3).toBeCloseTo(1000, 9);
+});
