@@ -3,6 +3,8 @@ import type { BodyHandle, Kernel } from '@helb/core';
 interface Entry {
   readonly id: number;
   readonly bodies: readonly BodyHandle[];
+  /** Of all steps up to it, with what went into them: the same in any run, where handles and ids are not. */
+  readonly digest: string;
 }
 
 /**
@@ -29,8 +31,8 @@ export class BodyCache {
     return entry;
   }
 
-  put(key: string, bodies: readonly BodyHandle[]): Entry {
-    const entry = { id: this.nextId++, bodies };
+  put(key: string, digest: string, bodies: readonly BodyHandle[]): Entry {
+    const entry = { id: this.nextId++, digest, bodies };
     bodies.forEach((body) => this.uses.set(body, (this.uses.get(body) ?? 0) + 1));
     this.entries.set(key, entry);
     return entry;
@@ -47,6 +49,12 @@ export class BodyCache {
       released.push(...entry.bodies.filter((body) => this.drop(body)));
     }
     return released;
+  }
+
+  /** Forgets all, without letting go of anything: what held it is gone. */
+  clear(): void {
+    this.entries.clear();
+    this.uses.clear();
   }
 
   private drop(body: BodyHandle): boolean {

@@ -5,14 +5,12 @@ import {
   designScope,
   fail,
   followedBy,
+  issue,
   locate,
   ok,
   placedParts,
-  stepKind,
   undone,
   valueScope,
-  withoutNumber,
-  type BodyHandle,
   type BodyReference,
   type Box3,
   type ComposedSheet,
@@ -21,9 +19,7 @@ import {
   type Fineness,
   type Gap,
   type Id,
-  type Issue,
   type Kernel,
-  type LaidFile,
   type Movement,
   type Origin,
   type Part,
@@ -36,16 +32,16 @@ import {
 import { emptyAssembly, memberPose, type Assembled } from '@helb/core/assembly';
 import { Assembling, type AssembledModel } from './assembled.ts';
 import { BodyCache } from './body-cache.ts';
-import { Overtaken, type BuildOptions, type InterferenceOptions } from './build-options.ts';
+import type { BuildOptions, InterferenceOptions } from './build-options.ts';
 import { Drafting } from './drafting.ts';
 import { Exporting, type FileFormat } from './exporting.ts';
 import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
-import { valuesOf, type Model, type PartModel, type StepResult } from './model.ts';
+import { valuesOf, type Model, type PartModel } from './model.ts';
 import { Neighbours } from './neighbours.ts';
 import { faceOutline, sketchOutline, type FaceOutlineOptions, type OutlineFormat } from './outlines.ts';
 import { crossingsThere, placeOnBody, Site } from './site.ts';
-import { SketchCache } from './sketch-cache.ts';
-import { NO_FILES, ProjectFiles, type FileSource, type LaidMesh } from './project-files.ts';
+import { PartBuilder, sectionsOf, StepHurt, type Built } from './part-builder.ts';
+import { NO_FILES, ProjectFiles, type FileSource } from './project-files.ts';
 import { partSubject, wholeSubject, type Subject } from './subject.ts';
 import { Survey } from './survey.ts';
 import type { Walls } from './walls.ts';
@@ -53,23 +49,19 @@ import type { Walls } from './walls.ts';
 /** Enough to tell which bodies may meet: the exact ones tell whether they do. */
 const COARSE: Fineness = { deflection: 0.2, angle: 0.5 };
 
-interface Built {
-  readonly model: PartModel;
-  /** Of all that is kept in the cache for it. */
-  readonly keys: readonly string[];
-}
-
 interface Constructed {
   readonly built: ReadonlyMap<Id, Built>;
   readonly sites: ReadonlyMap<Id, Site>;
   readonly models: readonly PartModel[];
 }
 
-const withoutKnown = ({ mesh, ...rest }: Required<LaidMesh>, known?: ReadonlySet<string>): LaidMesh =>
-  known?.has(rest.key) ? rest : { ...rest, mesh };
-
-const sectionsOf = (sections: Part['sections'], site: Site): PartModel['sections'] =>
-  new Map(Object.entries(sections ?? {}).map(([id, record]) => [id, site.section(record)]));
+export interface EngineOptions {
+  readonly cache?: BodyCache;
+  /** Where the files of projects come from; without it a step that needs one fails. */
+  readonly files?: FileSource;
+  /** Told the digest of each step before it is computed, and nothing after it: who sees no end to it may end all. */
+  readonly watch?: (digest?: string) => void;
+}
 
 /** Of parts that are built for others nothing is shown. */
 const forOthers = ({ signal, progress, pause }: BuildOptions): BuildOptions => ({
@@ -80,27 +72,25 @@ const forOthers = ({ signal, progress, pause }: BuildOptions): BuildOptions => (
 
 /**
  * Rebuilds documents into models. Pull-based: a step is looked up by its resolved inputs and the bodies before it, and
- * computed only if these are new. A step that fails leaves the bodies as they were; later steps go on from these.
+ * computed only if these are new. Where a step hurts the kernel, that is started anew, and all but that step built again.
  */
 export class Engine {
-  private readonly sketches = new SketchCache();
   private readonly survey: Survey;
   private readonly assembling = new Assembling();
   private readonly drafting: Drafting;
   private readonly exporting: Exporting;
   private readonly cache: BodyCache;
-  private readonly files: ProjectFiles;
+  private readonly builder: PartBuilder;
 
-  /** @param files where the files of projects come from; without it a step that needs one fails */
   constructor(
     private readonly kernel: Kernel,
-    { cache = new BodyCache(kernel), files = NO_FILES }: { cache?: BodyCache; files?: FileSource } = {},
+    { cache = new BodyCache(kernel), files = NO_FILES, watch }: EngineOptions = {},
   ) {
     this.survey = new Survey(kernel);
     this.drafting = new Drafting(kernel, this.survey);
     this.exporting = new Exporting(kernel, this.survey);
     this.cache = cache;
-    this.files = new ProjectFiles(files, kernel);
+    this.builder = new PartBuilder(kernel, this.survey, cache, new ProjectFiles(files, kernel), watch);
   }
 
   async build(project: Project, options: BuildOptions = {}): Promise<Model> {
@@ -156,10 +146,33 @@ export class Engine {
 
   private async builtWith(project: Project, options: BuildOptions) {
     const scope = valueScope(Object.values(project.values), project.unit);
-    const { built, sites, models } = await this.construct(project, scope, options);
+    const { built, sites, models } = await this.constructed(project, scope, options);
     const inUse = new Set([...built.values()].flatMap(({ keys }) => keys));
     for (const body of this.cache.trim(inUse)) this.survey.forget(body);
     return { model: { parts: models, values: valuesOf(project, scope) }, sites, scope };
+  }
+
+  /** Each round in which the kernel is hurt knows one step more that is left alone. */
+  private async constructed(project: Project, scope: Scope, options: BuildOptions): Promise<Constructed> {
+    for (;;) {
+      if (this.kernel.isHurt) await this.restart();
+      try {
+        return await this.construct(project, scope, options);
+      } catch (error) {
+        if (!(error instanceof StepHurt)) throw error;
+      }
+    }
+  }
+
+  private async restart(): Promise<void> {
+    this.cache.clear();
+    this.survey.clear();
+    await this.kernel.restart();
+  }
+
+  /** Lets a step fail without being tried: it went on for so many seconds before. */
+  avoid(digest: string, seconds: number): void {
+    this.builder.avoid(digest, issue('kernel.endless', { seconds }));
   }
 
   /** Builds parts of a project, or of one that a part was brought from; `models` are those that were wanted. */
@@ -185,7 +198,7 @@ export class Engine {
         },
       });
       sites.set(id, site);
-      built.set(id, await this.buildPart(id, part, scope, site, own));
+      built.set(id, await this.builder.build(id, part, scope, site, own));
     }
     const models = wanted.map((id) => built.get(id)!.model);
     // as long as a part is not built to its end nobody knows where it stands
@@ -326,104 +339,5 @@ export class Engine {
     const record = project.sheets?.[sheet];
     const subject = record && (await this.subjectOf(project, record.part));
     return subject ? this.drafting.fitting(record, subject, view, picked) : [];
-  }
-
-  private async laid(step: Id, file: Result<LaidFile>, { pause, signal }: BuildOptions) {
-    await pause?.();
-    const laid = file.ok ? await this.files.lay(step, file.value) : file;
-    if (signal?.aborted) throw new Overtaken();
-    return laid;
-  }
-
-  private async buildPart(id: Id, part: Part, scope: Scope, site: Site, options: BuildOptions): Promise<Built> {
-    const steps: StepResult[] = [];
-    const keys: string[] = [];
-    let state: { readonly id: number; readonly bodies: readonly BodyHandle[] } = { id: 0, bodies: [] };
-    let before: readonly BodyHandle[] | undefined;
-    const last = options.upTo === undefined ? -1 : part.stepOrder.indexOf(options.upTo);
-    for (const [at, stepId] of part.stepOrder.entries()) {
-      const step = part.steps[stepId]!;
-      if (last >= 0 && at > last) {
-        steps.push({ id: stepId, state: 'later' });
-        continue;
-      }
-      if (stepId === options.before) before = state.bodies;
-      if (step.suppressed) {
-        steps.push({ id: stepId, state: 'suppressed' });
-        continue;
-      }
-      site.bodies = state.bodies;
-      const context = site.contextFor(stepId);
-      const kind = stepKind(step.kind);
-      const references = site.unsure(step);
-      const add = (issue?: Issue) =>
-        steps.push({
-          id: stepId,
-          ...(issue ? { state: 'failed', issue } : { state: 'built' }),
-          ...(references.length > 0 ? { references } : {}),
-        });
-      if (kind.draw) {
-        const solved = this.sketches.solved(step, scope, kind.sources!(step, context));
-        site.sketches.set(stepId, solved);
-        add(solved.issue);
-        continue;
-      }
-      if (kind.datum) {
-        const datum = kind.datum(step, context);
-        if (datum.ok) site.datums.set(stepId, datum.value);
-        add(datum.ok ? undefined : datum.issue);
-        continue;
-      }
-      if (kind.lay) {
-        const laid = await this.laid(stepId, kind.lay(step, context), options);
-        if (laid.ok) site.meshes.push(laid.value);
-        add(laid.ok ? undefined : laid.issue);
-        continue;
-      }
-      const inputs = kind.resolve!(step, context);
-      if (!inputs.ok) {
-        add(inputs.issue);
-        continue;
-      }
-      const on = (kind.touches?.(inputs.value) ?? []).map((k) => withoutNumber(this.kernel.bodyName(state.bodies[k]!)));
-      const key = `${state.id} ${step.kind} ${JSON.stringify(inputs.value)}`;
-      let entry = this.cache.get(key);
-      if (!entry) {
-        options.progress?.(at, part.stepOrder.length, step.name);
-        await options.pause?.();
-        const missing = await this.files.fetch(kind.files?.(step) ?? []);
-        if (options.signal?.aborted) throw new Overtaken();
-        if (missing) {
-          add(missing);
-          continue;
-        }
-        const bodies = kind.build!(inputs.value, state.bodies, this.kernel);
-        if (!bodies.ok) {
-          add(bodies.issue);
-          continue;
-        }
-        entry = this.cache.put(key, bodies.value);
-      }
-      state = entry;
-      site.sources.set(stepId, { kind: step.kind, inputs: inputs.value, on });
-      kind.signs?.(inputs.value).forEach((sign) => site.signs.push({ ...sign, step: stepId }));
-      keys.push(key);
-      add();
-    }
-    const bodies = state.bodies.map((body) => this.survey.describe(body, options));
-    const earlier = (before ?? []).map((body) => this.survey.describe(body, options));
-    site.bodies = state.bodies;
-    const sections = sectionsOf(part.sections, site);
-    const { sketches, datums, signs } = site;
-    const planeOf = (sketch: Id | undefined) => (sketch === undefined ? undefined : sketches.get(sketch)?.frame);
-    const plane = planeOf(options.before);
-    const over = planeOf(options.sketch);
-    const crossings = plane && before ? before.flatMap((body) => this.survey.crossing(body, plane)) : [];
-    const underlay = over ? site.meshes.flatMap((laid) => this.files.crossed(laid, over)) : [];
-    const meshes = site.meshes.map((laid) => withoutKnown(laid, options.known));
-    return {
-      model: { id, steps, sketches, datums, sections, signs, bodies, earlier, crossings, meshes, underlay },
-      keys,
-    };
   }
 }

@@ -90,6 +90,11 @@ export class Survey {
     return walls;
   }
 
+  /** Forgets all bodies. */
+  clear(): void {
+    for (const kept of [this.measured, this.topologies, this.meshes, this.crossings, this.boxes]) kept.clear();
+  }
+
   forget(body: BodyHandle): void {
     this.measured.delete(body);
     this.topologies.delete(body);

@@ -1,4 +1,5 @@
 import {
+  KernelHurt,
   type BevelRequest,
   type BodyHandle,
   type BodyMeasures,
@@ -35,7 +36,7 @@ import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
 import { bevelled, hollowed, insideOf, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
 import { locationOf } from './edges.ts';
 import { gapBetween } from './gaps.ts';
-import { fail, guarded, ok, startLibrary, Scope, type Library, type LibrarySource } from './library.ts';
+import { fail, guarded, ok, startLibrary, unfailing, Scope, type Library, type LibrarySource } from './library.ts';
 import { lofted } from './lofts.ts';
 import { boxOf, faceMeasures, measures, volumeOf } from './measure.ts';
 import { Mesher } from './mesh.ts';
@@ -56,18 +57,31 @@ const MOST_FILES = 20;
 export class OpenCascadeKernel implements Kernel {
   private readonly bodies = new Map<BodyHandle, NamedSolid>();
   private nextHandle = 1;
+  isHurt = false;
   private readonly files = new Map<string, Uint8Array>();
 
-  private readonly mesher: Mesher;
-  private readonly surveyor: Surveyor;
+  private mesher: Mesher;
+  private surveyor: Surveyor;
 
-  private constructor(private readonly library: Library) {
+  private constructor(
+    private library: Library,
+    private readonly source: LibrarySource,
+  ) {
     this.mesher = new Mesher(library);
     this.surveyor = new Surveyor(library);
   }
 
   static async start(source: LibrarySource): Promise<OpenCascadeKernel> {
-    return new OpenCascadeKernel(await startLibrary(source));
+    return new OpenCascadeKernel(await startLibrary(source), source);
+  }
+
+  async restart(): Promise<void> {
+    this.library = await startLibrary(this.source);
+    this.mesher = new Mesher(this.library);
+    this.surveyor = new Surveyor(this.library);
+    this.bodies.clear();
+    this.files.clear();
+    this.isHurt = false;
   }
 
   extrude = (request: ExtrudeRequest) =>
@@ -163,10 +177,21 @@ export class OpenCascadeKernel implements Kernel {
     });
   }
 
+  private sure = <T>(work: () => T): T => this.noting(() => unfailing(this.library, work));
+
   private tried<T>(work: (scope: Scope) => Result<T>): Result<T> {
-    const result = guarded(this.library, work);
+    const result = this.noting(() => guarded(this.library, work));
     faceMeasures(this.library).tidy();
     return result;
+  }
+
+  private noting<T>(work: () => T): T {
+    try {
+      return work();
+    } catch (error) {
+      this.isHurt ||= error instanceof KernelHurt;
+      throw error;
+    }
   }
 
   /** Solids that stand alone: those of several regions may share sides, and one operation joins what belongs together. */
@@ -202,25 +227,30 @@ export class OpenCascadeKernel implements Kernel {
   bodyName = (body: BodyHandle): string => this.body(body).name;
 
   measure(body: BodyHandle): BodyMeasures {
-    const { shape } = this.body(body);
-    const told = measures(this.library, shape);
-    faceMeasures(this.library).hold(body, shape);
-    return told;
+    return this.sure(() => {
+      const { shape } = this.body(body);
+      const told = measures(this.library, shape);
+      faceMeasures(this.library).hold(body, shape);
+      return told;
+    });
   }
 
   box(body: BodyHandle, movement: Movement): Box3 {
-    const scope = new Scope();
-    const moved = this.body(body).shape.Moved(locationOf(this.library, scope, movement), false);
-    const box = boxOf(this.library, scope.keep(moved));
-    scope.close();
-    return box;
+    return this.sure(() => {
+      const scope = new Scope();
+      const moved = this.body(body).shape.Moved(locationOf(this.library, scope, movement), false);
+      const box = boxOf(this.library, scope.keep(moved));
+      scope.close();
+      return box;
+    });
   }
 
   faceNames = (body: BodyHandle): readonly string[] => this.body(body).faceNames;
 
-  topology = (body: BodyHandle): Topology => this.surveyor.topology(body, this.body(body));
+  topology = (body: BodyHandle): Topology => this.sure(() => this.surveyor.topology(body, this.body(body)));
 
-  crossing = (body: BodyHandle, plane: Frame): readonly EdgeFacts[] => crossingOf(this.library, this.body(body), plane);
+  crossing = (body: BodyHandle, plane: Frame): readonly EdgeFacts[] =>
+    this.sure(() => crossingOf(this.library, this.body(body), plane));
 
   gap = (a: PlaceOnBody, b: PlaceOnBody): Result<Gap> =>
     this.tried((scope) => gapBetween(this.library, scope, [a, b], (body) => this.body(body)));
@@ -228,7 +258,8 @@ export class OpenCascadeKernel implements Kernel {
   meeting = (a: BodyHandle, b: BodyHandle, movement: Movement): Result<Meeting> =>
     this.tried((scope) => meetingOf(this.library, scope, [this.body(a), this.body(b)], movement));
 
-  mesh = (body: BodyHandle, fineness: Fineness): BodyMesh => this.mesher.mesh(body, this.body(body), fineness);
+  mesh = (body: BodyHandle, fineness: Fineness): BodyMesh =>
+    this.sure(() => this.mesher.mesh(body, this.body(body), fineness));
 
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array> {
     const shapes = bodies.map(({ body, ...rest }) => ({ ...rest, shape: this.body(body).shape }));

@@ -1,5 +1,5 @@
 import init, { type OpenCascadeInstance } from 'replicad-opencascadejs';
-import { fail, ok, type Result } from '@helb/core';
+import { fail, KernelHurt, ok, type Result } from '@helb/core';
 import { mendDeletes } from './destructors.ts';
 
 export type Library = OpenCascadeInstance;
@@ -72,12 +72,39 @@ export function guarded<T>(library: Library, body: (scope: Scope) => Result<T>):
   try {
     return body(scope);
   } catch (error) {
-    if (!(error instanceof WebAssembly.Exception)) throw error;
+    if (!(error instanceof WebAssembly.Exception)) throw hurt(error);
     const [type, message] = library.getExceptionMessage(error);
     library.decrementExceptionRefcount(error);
+    if (type === 'std::bad_alloc') throw new KernelHurt('out of memory');
     return fail('kernel.failed', { reason: message || type });
   } finally {
+    closed(scope);
+  }
+}
+
+/** Runs what is not expected to fail: where it does, the kernel is hurt. */
+export function unfailing<T>(library: Library, body: () => T): T {
+  try {
+    return body();
+  } catch (error) {
+    if (!(error instanceof WebAssembly.Exception)) throw hurt(error);
+    const [type, message] = library.getExceptionMessage(error);
+    throw new KernelHurt(message || type);
+  }
+}
+
+/** What breaks WebAssembly off in the middle leaves it as it is there: memory half written, locks taken. */
+const hurt = (error: unknown): unknown =>
+  error instanceof WebAssembly.RuntimeError || error instanceof RangeError
+    ? new KernelHurt(error.message.toLowerCase())
+    : error;
+
+/** After harm was done even giving back may fail. */
+function closed(scope: Scope): void {
+  try {
     scope.close();
+  } catch (error) {
+    if (!(error instanceof WebAssembly.RuntimeError)) throw error;
   }
 }
 

@@ -1,5 +1,6 @@
+import { jest } from '@jest/globals';
 import { emptyProject } from '@helb/core';
-import { CrashError, EngineClient, type Starter } from './engine-client.ts';
+import { CrashError, EndlessSteps, EngineClient, type Starter } from './engine-client.ts';
 import type { BuildReply, EngineWorker, WholeReply } from './protocol.ts';
 
 /** Workers whose builds are finished, or which crash, by hand. */
@@ -10,6 +11,8 @@ function fakes() {
     crash: (reason: string) => void;
     builds: number;
     ended: boolean;
+    told?: (digest?: string) => void;
+    endless?: readonly string[];
   }[] = [];
   const starter: Starter = {
     start(crash) {
@@ -25,6 +28,10 @@ function fakes() {
       started.push(fake);
       const api: EngineWorker = {
         ready: () => Promise.resolve(),
+        watch: (told, endless) => {
+          Object.assign(fake, { told, endless });
+          return Promise.resolve();
+        },
         build: () => new Promise((resolve) => (fake.builds++, open.push(resolve))),
         file: () => Promise.resolve({ kind: 'file', bytes: new Uint8Array(3) }),
         crossings: () => Promise.resolve({}),
@@ -74,6 +81,34 @@ test('a crashed worker is started anew and the build made again', async () => {
   expect(started[0]!.ended).toBe(true);
   started[1]!.finish(7);
   expect((await build)?.took).toBe(7);
+});
+
+test('a worker in which a step does not end goes, and the next one leaves that step alone, also after a reload', async () => {
+  jest.useFakeTimers();
+  const kept = new Map<string, string>();
+  const store = {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (k: string, v: string) => void kept.set(k, v),
+  };
+  const { starter, started } = fakes();
+  const client = new EngineClient(starter, new EndlessSteps(store));
+  const build = client.build(request, none);
+  started[0]!.told!('quick');
+  started[0]!.told!();
+  await jest.advanceTimersByTimeAsync(200_000);
+  expect(started).toHaveLength(1);
+  started[0]!.told!('slow');
+  await jest.advanceTimersByTimeAsync(119_000);
+  expect(started).toHaveLength(1);
+  await jest.advanceTimersByTimeAsync(2_000);
+  expect(started[0]!.ended).toBe(true);
+  expect(started[1]!.endless).toEqual(['slow']);
+  started[1]!.finish(5);
+  expect((await build)?.took).toBe(5);
+  const later = new EngineClient(starter, new EndlessSteps(store));
+  void later.build(request, none);
+  expect(started[2]!.endless).toEqual(['slow']);
+  jest.useRealTimers();
 });
 
 test('a build that crashes every worker fails once, and the client goes on with the next', async () => {

@@ -36,7 +36,12 @@ export class EngineClient {
   /** How to tell the calls that are under way that their worker died. */
   private readonly underWay = new Set<(reason: Error) => void>();
 
-  constructor(private readonly starter: Starter = browserWorker) {}
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly starter: Starter = browserWorker,
+    private readonly endless: EndlessSteps = new EndlessSteps(),
+  ) {}
 
   /** Undefined where something newer was asked for meanwhile. */
   build(request: BuildRequest, progress: Progress): Promise<Extract<BuildReply, { kind: 'built' }> | undefined> {
@@ -170,7 +175,7 @@ export class EngineClient {
 
   /** Runs a call on a living worker; rejects with CrashError if that dies under it. */
   private async surviving<T>(call: (worker: EngineWorker) => Promise<T>): Promise<T> {
-    this.worker ??= this.starter.start((reason) => this.died(reason));
+    this.worker ??= this.started();
     let tell: (reason: Error) => void = () => undefined;
     const crashed = new Promise<never>((_, reject) => this.underWay.add((tell = reject)));
     try {
@@ -178,6 +183,20 @@ export class EngineClient {
     } finally {
       this.underWay.delete(tell);
     }
+  }
+
+  private started(): ReturnType<Starter['start']> {
+    const worker = this.starter.start((reason) => this.died(reason));
+    const told = (digest?: string) => {
+      clearTimeout(this.timer);
+      if (digest !== undefined && worker === this.worker)
+        this.timer = setTimeout(() => {
+          this.endless.add(digest);
+          this.died('a step did not end');
+        }, STEP_LIMIT_S * 1000);
+    };
+    void worker.api.watch(Comlink.proxy(told), this.endless.all, STEP_LIMIT_S);
+    return worker;
   }
 
   /** The next call starts a fresh one, unless this one has something to do still. */
@@ -189,9 +208,38 @@ export class EngineClient {
 
   /** The next call starts a new worker: one that can't be loaded must not be started again and again. */
   private died(reason: string): void {
+    clearTimeout(this.timer);
     this.worker?.end();
     this.worker = undefined;
     for (const tell of this.underWay) tell(new CrashError(reason));
+  }
+}
+
+/** Longer than any step that is known to end. */
+const STEP_LIMIT_S = 120;
+const MOST_ENDLESS = 50;
+const KEPT_AS = 'helb.endless-steps';
+
+/** Steps that were given up because they did not end, kept in this browser: after a reload they are not waited for again. */
+export class EndlessSteps {
+  constructor(private readonly store: Pick<Storage, 'getItem' | 'setItem'> | undefined = globalThis.localStorage) {}
+
+  get all(): readonly string[] {
+    try {
+      const kept: unknown = JSON.parse(this.store?.getItem(KEPT_AS) ?? '[]');
+      return Array.isArray(kept) ? kept.filter((one) => typeof one === 'string') : [];
+    } catch {
+      return [];
+    }
+  }
+
+  add(digest: string): void {
+    const all = [...this.all.filter((other) => other !== digest), digest].slice(-MOST_ENDLESS);
+    try {
+      this.store?.setItem(KEPT_AS, JSON.stringify(all));
+    } catch {
+      // without room it is only waited for once more
+    }
   }
 }
 

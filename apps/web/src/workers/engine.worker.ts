@@ -57,11 +57,19 @@ const fromServer: FileSource = async ({ hash }) => {
   return { reason: response?.status === 404 ? '' : 'the server does not answer, change something to try again' };
 };
 
+/** Who looks after steps that do not end, and those that are known. */
+let watcher: (digest?: string) => void = () => undefined;
+let endless: { readonly digests: readonly string[]; readonly seconds: number } = { digests: [], seconds: 0 };
+
 /** The engine, started with the first request; a start that failed is tried again with the next. */
 let starting: Promise<Engine> | undefined;
 const engine = () =>
   (starting ??= OpenCascadeKernel.start({ url: wasmUrl }).then(
-    (kernel) => new Engine(kernel, { files: fromServer }),
+    (kernel) => {
+      const made = new Engine(kernel, { files: fromServer, watch: (digest) => watcher(digest) });
+      endless.digests.forEach((digest) => made.avoid(digest, endless.seconds));
+      return made;
+    },
     (error: unknown) => {
       starting = undefined;
       throw error;
@@ -342,6 +350,11 @@ const looks = new Newest('overtaken');
 const worker: EngineWorker = {
   async ready() {
     await engine();
+  },
+  watch(told, digests, seconds) {
+    watcher = told;
+    endless = { digests, seconds };
+    return Promise.resolve();
   },
   build: (request, progress) => builds.run((signal) => requests.build(request, progress, signal)),
   assemble: (request, progress) => wholes.run((signal) => requests.assemble(request, progress, signal)),

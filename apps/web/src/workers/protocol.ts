@@ -163,6 +163,11 @@ export type { OutlineFormat };
 export interface EngineWorker {
   /** Resolves when the kernel is ready. */
   ready(): Promise<void>;
+  /**
+   * Tells the digest of each step before it is computed, and nothing after it.
+   * @param endless digests of steps that were given up: they fail without being tried
+   */
+  watch(told: (digest?: string) => void, endless: readonly string[], seconds: number): Promise<void>;
   build(request: BuildRequest, progress: (done: number, of: number, name: string) => void): Promise<BuildReply>;
   /** A part as a file, or all that is placed. */
   file(project: Project, part: Id | undefined, format: FileFormat): Promise<FileReply>;

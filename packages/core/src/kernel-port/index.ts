@@ -91,8 +91,14 @@ export interface ExportBody {
 }
 
 /**
+ * Thrown where an operation hurt the kernel itself: nothing that it holds can be trusted any more, and it has to be started
+ * anew. A fault of the library, not of the program.
+ */
+export class KernelHurt extends Error {}
+
+/**
  * What the engine asks of a geometry kernel. Calls are synchronous and run in a worker. Expected failures are Results
- * with `kernel.*` issues; the kernel stays usable after each.
+ * with `kernel.*` issues; the kernel stays usable after each. Any call may throw `KernelHurt`.
  */
 export interface Kernel {
   /** One solid for each connected piece of the profile. */
@@ -148,6 +154,10 @@ export interface Kernel {
   /** A STEP file (ISO 10303-21, AP214) with names and colours, in millimetres. */
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array>;
   release(body: BodyHandle): void;
+  /** Has it thrown `KernelHurt` since it was started? */
+  readonly isHurt: boolean;
+  /** Starts it anew after it was hurt: all bodies and files are gone; no handle is ever given again. */
+  restart(): Promise<void>;
   /** Bytes in use by the kernel, for the memory bound. */
   memory(): number;
 }
@@ -159,6 +169,10 @@ export const kernelWords: Words = {
   'kernel.wrong-way': (f) =>
     `The geometry kernel gave a body that is ${f['kind'] === 'add' ? 'smaller' : 'larger'} than before, which can not be. Try slightly different numbers.`,
   'kernel.unchanged': () => 'This changes nothing. Try another size, or other faces.',
+  'kernel.hurt': (f) =>
+    `The geometry kernel broke down over this${f['reason'] === 'out of memory' ? ': its memory was full' : ''}. It was started anew, and all else is as it was. Try slightly different numbers, or another way to the same shape.`,
+  'kernel.endless': (f) =>
+    `This took longer than ${f['seconds']} s and was stopped; all else is as it was. Try less of it at once, or slightly different numbers.`,
   'kernel.gone': (f) => `There is no ${f['what']} of this name on the body any more.`,
   'kernel.invalid': () => 'This would give a body that is not valid. Try slightly different numbers.',
 };

@@ -1,10 +1,10 @@
 import { dirname, extname } from 'node:path';
 import { drawnPart, explain, fail, ok, type CutOptions, type Id, type Project, type Result } from '@helb/core';
-import { Engine } from '../engine.ts';
 import { FILE_FORMATS, type FileFormat } from '../exporting.ts';
 import { cutList, writeCutList, writeMakeUp } from '../lists.ts';
 import type { OutlineFormat } from '../outlines.ts';
 import { makeUpList } from '../make-up.ts';
+import type { Engine } from '../engine.ts';
 import { filesIn } from './files.ts';
 import { openProject } from './opening.ts';
 import { EXIT, written, type Surroundings } from './surroundings.ts';
@@ -84,7 +84,7 @@ export async function exportFile(options: ExportOptions, world: Surroundings): P
   const { project } = opened;
   const named = namedIn(project, options);
   if (!named.ok) return refused(explain(named.issue));
-  const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+  const engine = await world.startEngine(filesIn(files ?? dirname(file)));
   const bytes = await write({ engine, project, cut, ...named.value });
   if (bytes.ok) return written(to, bytes.value, CAUTION, world);
   world.complain(explain(bytes.issue));

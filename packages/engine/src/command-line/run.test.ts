@@ -8,6 +8,7 @@ import { placementOf } from '@helb/core/assembly';
 import { rectangle, stlVolume } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
 import type { Inspection } from '../inspect.ts';
+import { Engine } from '../engine.ts';
 import { run } from './run.ts';
 
 let folder: string;
@@ -27,7 +28,7 @@ async function helb(...args: string[]) {
   const code = await run(args, {
     print: (text) => out.push(text),
     complain: (text) => err.push(text),
-    startKernel: () => Promise.resolve(kernel),
+    startEngine: (files) => Promise.resolve(new Engine(kernel, { files })),
   });
   return { code, out: out.join('\n'), err: err.join('\n') };
 }
@@ -121,6 +122,7 @@ describe('inspect', () => {
       'mass_g',
       'meshes',
       'name',
+      'off',
       'sections',
       'sketches',
       'steps',

@@ -1,7 +1,6 @@
 import { dirname } from 'node:path';
 import { parseArgs } from 'node:util';
 import { explain, seedSieve, writeProject } from '@helb/core';
-import { Engine } from '../engine.ts';
 import { PRINTED } from '../fineness.ts';
 import { inspect } from '../inspect.ts';
 import { bring } from './bringing.ts';
@@ -83,7 +82,7 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
     const opened = await openProject(file, set, variant, world);
     if (typeof opened === 'number') return opened;
     const { project, id } = opened;
-    const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+    const engine = await world.startEngine(filesIn(files ?? dirname(file)));
     const model = await engine.build(project, walls ? { mesh: PRINTED } : {});
     const posed = await poseOf(engine, project, drive, interference);
     if (!posed.ok) {
@@ -104,7 +103,7 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
   async check({ file, set, json, files, variant }, world) {
     const opened = await openProject(file, set, variant, world);
     if (typeof opened === 'number') return opened;
-    const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+    const engine = await world.startEngine(filesIn(files ?? dirname(file)));
     const found = await checkedProject(engine, opened.project);
     world.print(
       json ? JSON.stringify(toldPlainly(opened.project, found), null, 2) : checksReport(opened.project, found),

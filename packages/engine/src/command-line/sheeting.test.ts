@@ -31,7 +31,7 @@ async function helb(...args: string[]) {
   const code = await run(args, {
     print: (text) => printed.push(text),
     complain: (text) => said.push(text),
-    startKernel: () => Promise.resolve(kernel),
+    startEngine: (files) => Promise.resolve(new Engine(kernel, { files })),
   });
   return { code, said: said.join('\n'), printed };
 }

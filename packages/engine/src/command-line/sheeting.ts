@@ -2,7 +2,6 @@ import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname } from 'node:path';
 import { explain, writeSheetDxf, writeSheetSvg, type Id, type Project, type SheetPicture } from '@helb/core';
-import { Engine } from '../engine.ts';
 import { filesIn } from './files.ts';
 import { openProject } from './opening.ts';
 import { checkSheets, tellSizes } from './telling.ts';
@@ -83,7 +82,7 @@ async function drawSheets(
   const { project } = opened;
   const wanted = ids(project);
   if (typeof wanted === 'number') return wanted;
-  const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+  const engine = await world.startEngine(filesIn(files ?? dirname(file)));
   const pictures: SheetPicture[] = [];
   for (const id of wanted) {
     const drawn = await engine.sheet(project, id);

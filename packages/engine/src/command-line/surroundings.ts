@@ -1,5 +1,6 @@
 import { writeFile } from 'node:fs/promises';
-import type { Kernel } from '@helb/core';
+import type { Engine } from '../engine.ts';
+import type { FileSource } from '../project-files.ts';
 
 export const EXIT = { done: 0, usage: 1, unreadable: 2, failed: 3 } as const;
 
@@ -7,7 +8,8 @@ export const EXIT = { done: 0, usage: 1, unreadable: 2, failed: 3 } as const;
 export interface Surroundings {
   readonly print: (text: string) => void;
   readonly complain: (text: string) => void;
-  readonly startKernel: () => Promise<Kernel>;
+  /** With the files that a project brings in. */
+  readonly startEngine: (files: FileSource) => Promise<Engine>;
 }
 
 /** Writes a file and says so; the exit code. */

@@ -12,7 +12,7 @@ import {
   type Id,
   type Project,
 } from '@helb/core';
-import { Engine } from '../engine.ts';
+import type { Engine } from '../engine.ts';
 import { filesIn } from './files.ts';
 import { openProject, readProject } from './opening.ts';
 import type { SheetOptions } from './sheeting.ts';
@@ -29,7 +29,7 @@ export async function checkSheets(options: SheetOptions, ids: SheetsOf, world: S
   const { project } = opened;
   const wanted = ids(project);
   if (typeof wanted === 'number') return wanted;
-  const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+  const engine = await world.startEngine(filesIn(files ?? dirname(file)));
   let found = 0;
   for (const id of wanted) {
     const sheet = await drawnIn(engine, project, id, world);
@@ -53,7 +53,7 @@ export async function tellSizes(options: SheetOptions, ids: SheetsOf, world: Sur
   if (typeof project === 'number') return project;
   const wanted = ids(project);
   if (typeof wanted === 'number') return wanted;
-  const engine = new Engine(await world.startKernel(), { files: filesIn(files ?? dirname(file)) });
+  const engine = await world.startEngine(filesIn(files ?? dirname(file)));
   for (const id of wanted) {
     const sheet = await drawnIn(engine, project, id, world);
     if (!sheet) return EXIT.failed;

@@ -1,0 +1,192 @@
+import {
+  issue,
+  KernelHurt,
+  stepKind,
+  withoutNumber,
+  type BodyHandle,
+  type Id,
+  type Issue,
+  type Kernel,
+  type LaidFile,
+  type Part,
+  type Result,
+  type Scope,
+} from '@helb/core';
+import type { BodyCache } from './body-cache.ts';
+import { Overtaken, type BuildOptions } from './build-options.ts';
+import { digestOf } from './digest.ts';
+import { keepLast } from './keep-last.ts';
+import type { PartModel, StepResult } from './model.ts';
+import type { LaidMesh, ProjectFiles } from './project-files.ts';
+import type { Site } from './site.ts';
+import { SketchCache } from './sketch-cache.ts';
+import type { Survey } from './survey.ts';
+
+export interface Built {
+  readonly model: PartModel;
+  /** Of all that is kept in the cache for it. */
+  readonly keys: readonly string[];
+}
+
+/** Thrown where a step hurt the kernel: it is known now, and fails without being tried when all is built again. */
+export class StepHurt extends Error {}
+
+/** What is between two steps. */
+interface State {
+  readonly id: number;
+  readonly bodies: readonly BodyHandle[];
+  readonly digest: string;
+}
+const NOTHING: State = { id: 0, bodies: [], digest: '' };
+
+const MOST_FAILURES = 300;
+
+/**
+ * Builds parts step by step. A step that fails leaves the bodies as they were; later steps go on from these. What fails is
+ * kept like what is built: it is not tried again as long as all that goes into it is the same.
+ */
+export class PartBuilder {
+  private readonly sketches = new SketchCache();
+  /** By the digest of a step and all before it. */
+  private readonly failures = new Map<string, Issue>();
+
+  constructor(
+    private readonly kernel: Kernel,
+    private readonly survey: Survey,
+    private readonly cache: BodyCache,
+    private readonly files: ProjectFiles,
+    private readonly watch: (digest?: string) => void = () => undefined,
+  ) {}
+
+  /** From now on a step fails without being tried. */
+  avoid(digest: string, why: Issue): void {
+    keepLast(this.failures, digest, why, MOST_FAILURES);
+  }
+
+  private async laid(step: Id, file: Result<LaidFile>, { pause, signal }: BuildOptions) {
+    await pause?.();
+    const laid = file.ok ? await this.files.lay(step, file.value) : file;
+    if (signal?.aborted) throw new Overtaken();
+    return laid;
+  }
+
+  async build(id: Id, part: Part, scope: Scope, site: Site, options: BuildOptions): Promise<Built> {
+    const steps: StepResult[] = [];
+    const keys: string[] = [];
+    let state = NOTHING;
+    // what is asked of bodies that are there is a matter of the step that made them
+    const sure = <T>(work: () => T): T => this.unhurt(state.digest, work);
+    let before: readonly BodyHandle[] | undefined;
+    const last = options.upTo === undefined ? -1 : part.stepOrder.indexOf(options.upTo);
+    for (const [at, stepId] of part.stepOrder.entries()) {
+      const step = part.steps[stepId]!;
+      if (last >= 0 && at > last) {
+        steps.push({ id: stepId, state: 'later' });
+        continue;
+      }
+      if (stepId === options.before) before = state.bodies;
+      if (step.suppressed) {
+        steps.push({ id: stepId, state: 'suppressed' });
+        continue;
+      }
+      site.bodies = state.bodies;
+      const context = site.contextFor(stepId);
+      const kind = stepKind(step.kind);
+      const references = sure(() => site.unsure(step));
+      const add = (issue?: Issue) =>
+        steps.push({
+          id: stepId,
+          ...(issue ? { state: 'failed', issue } : { state: 'built' }),
+          ...(references.length > 0 ? { references } : {}),
+        });
+      if (kind.draw) {
+        const solved = sure(() => this.sketches.solved(step, scope, kind.sources!(step, context)));
+        site.sketches.set(stepId, solved);
+        add(solved.issue);
+        continue;
+      }
+      if (kind.datum) {
+        const datum = sure(() => kind.datum!(step, context));
+        if (datum.ok) site.datums.set(stepId, datum.value);
+        add(datum.ok ? undefined : datum.issue);
+        continue;
+      }
+      if (kind.lay) {
+        const laid = await this.laid(stepId, kind.lay(step, context), options);
+        if (laid.ok) site.meshes.push(laid.value);
+        add(laid.ok ? undefined : laid.issue);
+        continue;
+      }
+      const inputs = sure(() => kind.resolve!(step, context));
+      if (!inputs.ok) {
+        add(inputs.issue);
+        continue;
+      }
+      const on = (kind.touches?.(inputs.value) ?? []).map((k) => withoutNumber(this.kernel.bodyName(state.bodies[k]!)));
+      const told = `${step.kind} ${JSON.stringify(inputs.value)}`;
+      const key = `${state.id} ${told}`;
+      let entry = this.cache.get(key);
+      if (!entry) {
+        const digest = digestOf(`${state.digest} ${told}`);
+        const failure = this.failures.get(digest);
+        if (failure) {
+          add(failure);
+          continue;
+        }
+        options.progress?.(at, part.stepOrder.length, step.name);
+        await options.pause?.();
+        const missing = await this.files.fetch(kind.files?.(step) ?? []);
+        if (options.signal?.aborted) throw new Overtaken();
+        if (missing) {
+          add(missing);
+          continue;
+        }
+        this.watch(digest);
+        const bodies = this.unhurt(digest, () => kind.build!(inputs.value, state.bodies, this.kernel));
+        this.watch();
+        if (!bodies.ok) {
+          this.avoid(digest, bodies.issue);
+          add(bodies.issue);
+          continue;
+        }
+        entry = this.cache.put(key, digest, bodies.value);
+      }
+      state = entry;
+      site.sources.set(stepId, { kind: step.kind, inputs: inputs.value, on });
+      kind.signs?.(inputs.value).forEach((sign) => site.signs.push({ ...sign, step: stepId }));
+      keys.push(key);
+      add();
+    }
+    const bodies = sure(() => state.bodies.map((body) => this.survey.describe(body, options)));
+    const earlier = sure(() => (before ?? []).map((body) => this.survey.describe(body, options)));
+    site.bodies = state.bodies;
+    const sections = sure(() => sectionsOf(part.sections, site));
+    const { sketches, datums, signs } = site;
+    const planeOf = (sketch: Id | undefined) => (sketch === undefined ? undefined : sketches.get(sketch)?.frame);
+    const plane = planeOf(options.before);
+    const over = planeOf(options.sketch);
+    const crossings = sure(() => (plane && before ? before.flatMap((body) => this.survey.crossing(body, plane)) : []));
+    const underlay = over ? site.meshes.flatMap((laid) => this.files.crossed(laid, over)) : [];
+    const meshes = site.meshes.map((laid) => withoutKnown(laid, options.known));
+    return {
+      model: { id, steps, sketches, datums, sections, signs, bodies, earlier, crossings, meshes, underlay },
+      keys,
+    };
+  }
+
+  private unhurt<T>(digest: string, work: () => T): T {
+    try {
+      return work();
+    } catch (error) {
+      if (!(error instanceof KernelHurt) || digest === '') throw error;
+      this.avoid(digest, issue('kernel.hurt', { reason: error.message }));
+      throw new StepHurt(error.message);
+    }
+  }
+}
+
+export const sectionsOf = (sections: Part['sections'], site: Site): PartModel['sections'] =>
+  new Map(Object.entries(sections ?? {}).map(([id, record]) => [id, site.section(record)]));
+
+const withoutKnown = ({ mesh, ...rest }: Required<LaidMesh>, known?: ReadonlySet<string>): LaidMesh =>
+  known?.has(rest.key) ? rest : { ...rest, mesh };
