@@ -73,8 +73,16 @@ export class Drafting {
     private readonly survey: Survey,
   ) {}
 
-  /** A sheet as it is printed. Fails where there is no body, or a view can not be had. */
-  async drawn(project: Project, sheetId: Id, subject: Subject, pause?: Pause): Promise<Result<ComposedSheet>> {
+  /**
+   * A sheet as it is printed. Fails where there is no body, or a view can not be had.
+   * @param troubles why what it shows is not as it is told
+   */
+  async drawn(
+    project: Project,
+    sheetId: Id,
+    { subject, troubles }: { readonly subject: Subject; readonly troubles: readonly Issue[] },
+    pause?: Pause,
+  ): Promise<Result<ComposedSheet>> {
     const sheet = project.sheets![sheetId]!;
     if (subject.bodies(0).length === 0) return fail('export.empty', { part: subject.name });
     const views = await this.views(project, sheet, subject, pause);
@@ -96,15 +104,19 @@ export class Drafting {
       parts: isNumbered ? parts : [],
     });
     const checked = { sheet, together, marks, sceneAt, block };
+    const broken = troubles.map((issue) => ({ issue }));
     if (!own || !witness)
-      return ok({ ...together.sheet, findings: wholeFindings({ ...checked, views: views.value, parts }) });
+      return ok({
+        ...together.sheet,
+        findings: [...broken, ...wholeFindings({ ...checked, views: views.value, parts })],
+      });
     const findings = partFindings({
       ...{ ...checked, witness, material },
       elsewhere: this.saidElsewhere(project, sheetId, subject, scene),
       built: builtPart(project, own.id, own.site),
       nameOf: namesFor(project, own.id),
     });
-    return ok({ ...together.sheet, findings });
+    return ok({ ...together.sheet, findings: [...broken, ...findings] });
   }
 
   /** The dimensions that make sense for what is picked in a view of a sheet. */

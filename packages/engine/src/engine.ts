@@ -19,6 +19,7 @@ import {
   type Fineness,
   type Gap,
   type Id,
+  type Issue,
   type Kernel,
   type Movement,
   type Origin,
@@ -44,6 +45,7 @@ import { PartBuilder, sectionsOf, StepHurt, type Built } from './part-builder.ts
 import { NO_FILES, ProjectFiles, type FileSource } from './project-files.ts';
 import { partSubject, wholeSubject, type Subject } from './subject.ts';
 import { Survey } from './survey.ts';
+import { troubles } from './trouble.ts';
 import type { Walls } from './walls.ts';
 
 /** Enough to tell which bodies may meet: the exact ones tell whether they do. */
@@ -200,9 +202,14 @@ export class Engine {
       sites.set(id, site);
       built.set(id, await this.builder.build(id, part, scope, site, own));
     }
-    const models = wanted.map((id) => built.get(id)!.model);
+    const all = [...built.values()].map(({ model }) => model);
     // as long as a part is not built to its end nobody knows where it stands
-    return { built, sites, models: options.upTo === undefined ? neighbours.checked(models) : models };
+    const checked = options.upTo === undefined ? neighbours.checked(all) : all;
+    const trouble = troubles(project, checked);
+    const models = checked
+      .filter(({ id }) => wanted.includes(id))
+      .map((model) => ({ ...model, ...(trouble.has(model.id) ? { trouble: trouble.get(model.id)! } : {}) }));
+    return { built, sites, models: wanted.map((id) => models.find((model) => model.id === id)!) };
   }
 
   /** A part of another project: built as it is there, with the values that it is given here. */
@@ -225,6 +232,16 @@ export class Engine {
       model: { ...models[0]!, id, sections: sectionsOf(sections, site) },
       keys: [...built.values()].flatMap(({ keys }) => keys),
     };
+  }
+
+  /** Why a part, or of all that is placed any, is not as it is told: before it is written to a file that should be known. */
+  async troubles(project: Project, part: Id | undefined): Promise<Issue[]> {
+    const { model } = await this.builtWith(project, { parts: part === undefined ? placedParts(project) : [part] });
+    const { assembled } = part === undefined ? await this.assemble(project) : { assembled: undefined };
+    return [
+      ...model.parts.flatMap(({ trouble }) => trouble ?? []),
+      ...(assembled && assembled.fighting.length > 0 ? [issue('assembly.fights')] : []),
+    ];
   }
 
   /** A part as it is built; undefined where there is none. */
@@ -321,7 +338,9 @@ export class Engine {
     const sheet = project.sheets?.[id];
     if (!sheet) return fail('sheet.unknown', { id });
     const subject = await this.subjectOf(project, sheet.part);
-    return subject ? this.drafting.drawn(project, id, subject, pause) : fail('part.unknown', { id: sheet.part! });
+    if (!subject) return fail('part.unknown', { id: sheet.part! });
+    const troubles = await this.troubles(project, sheet.part);
+    return this.drafting.drawn(project, id, { subject, troubles }, pause);
   }
 
   private async subjectOf(project: Project, part: Id | undefined): Promise<Subject | undefined> {

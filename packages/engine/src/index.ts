@@ -3,6 +3,7 @@ export { BodyCache } from './body-cache.ts';
 export { Overtaken, type BuildOptions, type InterferenceOptions } from './build-options.ts';
 export { Engine } from './engine.ts';
 export type { FileSource, LaidMesh } from './project-files.ts';
+export { troubleFindings } from './inspect.ts';
 export { assemblyFindings, namesIn, type AssemblyInspection } from './inspect-assembly.ts';
 export { SHOWN } from './fineness.ts';
 export { FILE_FORMATS, type FileFormat } from './exporting.ts';

@@ -46,6 +46,8 @@ export interface PartInspection extends Totals {
   /** Where each body is thinnest; empty unless it was asked for. */
   readonly thinnest: readonly { readonly thickness_mm: number; readonly at_mm: Vec3; readonly face: string }[];
   readonly name: string;
+  /** Why it is not as it is told: then figures are those of the last that was good. */
+  readonly trouble: string | null;
   /** The project that it was brought from, and at which revision; null for a part that is drawn here. */
   readonly from: {
     readonly project: string;
@@ -137,6 +139,7 @@ export function inspect(project: Project, model: Model, variant?: Id, posed?: Po
     })),
     findings: [
       ...findings(project, model),
+      ...troubleFindings(model.parts),
       ...(posed ? assemblyFindings(project, posed.assembled, posed.encounters) : []),
     ],
   };
@@ -198,6 +201,7 @@ function inspectPart(project: Project, model: PartModel, links: readonly PartLin
       const { at, ...found } = wallsOf(mesh).thinnest;
       return [{ ...found, at_mm: at }];
     }),
+    trouble: model.trouble ? explain(model.trouble) : null,
     ...totals,
   };
 }
@@ -226,6 +230,12 @@ function shown(result: Quantity | undefined, unit: LengthUnit) {
   if (display) return { result: result.amount / display.size, unit: display.symbol };
   return { result: result.amount, unit: isNumber(result.dimension) ? '' : 'mm, rad, kg' };
 }
+
+/** Which parts are not as they are told: what is built on them is not either. */
+export const troubleFindings = (parts: readonly PartModel[]): Finding[] =>
+  parts.flatMap(({ trouble }) =>
+    trouble ? [{ code: trouble.code, part: null, step: null, message: explain(trouble) }] : [],
+  );
 
 /** Everything that stands in the way of a finished model, by the names of what it is about. */
 export const findings = (project: Project, model: Model): Finding[] =>

@@ -54,6 +54,8 @@ export interface BodyModel {
 export interface PartModel {
   readonly id: Id;
   readonly steps: readonly StepResult[];
+  /** Why it is not as it is told: then the bodies are the last that were good. */
+  readonly trouble?: Issue;
   /** Solved sketches by step. */
   readonly sketches: ReadonlyMap<Id, SolvedSketch>;
   readonly datums: ReadonlyMap<Id, Datum>;

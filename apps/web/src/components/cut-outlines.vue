@@ -4,6 +4,7 @@ import { ok, PART_COLOURS, type Id } from '@helb/core';
 import { download, fileName } from '../download.ts';
 import { OUTLINES } from '../outline-files.ts';
 import { useBatch } from '../stores/batch.ts';
+import { useDoubts } from '../stores/doubts.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import TypedField from './typed-field.vue';
@@ -12,6 +13,7 @@ import TypedField from './typed-field.vue';
 const store = useProject();
 const model = useModel();
 const batch = useBatch();
+const doubts = useDoubts();
 const message = ref('');
 const busy = ref<string>();
 
@@ -35,7 +37,10 @@ function setArcs(text: string) {
   return ok(undefined);
 }
 
-async function save(id: Id, name: string, { format, type }: (typeof OUTLINES)[number]) {
+const save = (id: Id, name: string, outline: (typeof OUTLINES)[number]) =>
+  doubts.clear([id], () => write(id, name, outline));
+
+async function write(id: Id, name: string, { format, type }: (typeof OUTLINES)[number]) {
   busy.value = `${id} ${format}`;
   const bytes = await model
     .cut(store.project!, id, { ...batch.cutting }, format)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { formatAmount, formatMeasured, frameOn, type Frame } from '@helb/core';
+import { explain, formatAmount, formatMeasured, frameOn, type Frame } from '@helb/core';
 import { seenFrom } from '@helb/engine';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
@@ -14,6 +14,7 @@ import PickedReadings from './picked-readings.vue';
 const bench = useBench();
 const model = useModel();
 
+const trouble = computed(() => (model.built?.part === bench.partId ? model.built?.trouble : undefined));
 const totals = computed(() => (model.built?.part === bench.partId ? model.built?.totals : undefined));
 
 /** Where it is seen from: the origin, or a datum frame or point. */
@@ -67,6 +68,7 @@ const seen = computed((): [string, string][] => {
   <section v-if="bench.part" class="border-rule border-b p-4">
     <h2 class="heading mb-2">This part</h2>
     <MaterialChoice />
+    <p v-if="trouble" class="text-clash py-1 text-sm" role="status">{{ explain(trouble) }}</p>
     <CopyFigures :figures="figures" prefix="figure" />
     <template v-if="seen.length > 0">
       <p class="text-muted border-rule mt-1 border-t pt-1">

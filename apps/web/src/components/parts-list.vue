@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { PART_COLOURS, type Action, type Id, type Part } from '@helb/core';
+import { explain, PART_COLOURS, type Action, type Id, type Issue, type Part } from '@helb/core';
 import { newId } from '../stores/ids.ts';
 import { useBench } from '../stores/bench.ts';
 import { useBrought, type News } from '../stores/brought.ts';
+import { useModel } from '../stores/model.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
+import { useWhole } from '../stores/whole.ts';
 import BringPart from './bring-part.vue';
 import NameField from './name-field.vue';
 import PartLinks from './part-links.vue';
@@ -15,6 +17,8 @@ const store = useProject();
 const bench = useBench();
 const placements = usePlacements();
 const brought = useBrought();
+const model = useModel();
+const whole = useWhole();
 const emit = defineEmits<{ edit: [id: Id] }>();
 const renaming = ref<Id>();
 const name = ref('');
@@ -34,6 +38,10 @@ const dotOf = ({ colour, from }: Part) => ({
   background: from ? 'transparent' : PART_COLOURS[colour],
 });
 const originOf = ({ from }: Part) => (from ? `from ${from.design.name}` : '');
+
+/** Of the part that is shown, and of those that are placed. */
+const troubleOf = (id: Id): Issue | undefined =>
+  model.built?.part === id ? model.built.trouble : whole.whole?.parts[id]?.trouble;
 
 /** What is told of a part that comes from another project. */
 const NEWS: Record<News['kind'], string> = { 'as it is': '', newer: 'newer', missing: 'source gone' };
@@ -94,6 +102,13 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
         >
           {{ store.project!.parts[id]!.name }}
         </button>
+        <span
+          v-if="troubleOf(id)"
+          class="text-clash shrink-0 text-[13px]"
+          :title="explain(troubleOf(id)!)"
+          data-testid="part-trouble"
+          >not as told</span
+        >
         <span v-if="NEWS[brought.news.get(id)?.kind ?? 'as it is']" class="text-loose shrink-0 text-[13px]">{{
           NEWS[brought.news.get(id)!.kind]
         }}</span>

@@ -4,6 +4,7 @@ import { PAPERS, SCALE_NAMES, type Sheet } from '@helb/core';
 import { useSheets } from '../stores/sheets.ts';
 import { useWriting } from '../stores/writing.ts';
 import ChoiceWord from './choice-word.vue';
+import DoubtNote from './doubt-note.vue';
 import MarkDesk from './mark-desk.vue';
 import NameField from './name-field.vue';
 import SheetFindings from './sheet-findings.vue';
@@ -71,6 +72,7 @@ const set = (fields: Partial<Sheet>) => sheets.set(fields);
       <TitleFields />
       <section class="p-4">
         <h2 class="heading mb-1">This sheet as a file</h2>
+        <DoubtNote />
         <p class="flex gap-4">
           <button
             v-for="format in ['pdf', 'svg', 'dxf'] as const"

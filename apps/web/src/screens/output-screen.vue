@@ -3,11 +3,13 @@ import { computed, ref } from 'vue';
 import { drawnPart, filesUsed, isSketch, PART_COLOURS, writeProject, type Id } from '@helb/core';
 import { FILE_FORMATS, type FileFormat } from '@helb/engine';
 import CutOutlines from '../components/cut-outlines.vue';
+import DoubtNote from '../components/doubt-note.vue';
 import StockLists from '../components/stock-lists.vue';
 import { download, fileName } from '../download.ts';
 import { OUTLINES } from '../outline-files.ts';
 import { packedProject, ZIP_TYPE } from '../project-file.ts';
 import { useBatch, type BatchFormat } from '../stores/batch.ts';
+import { useDoubts } from '../stores/doubts.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { usePlacements } from '../stores/placements.ts';
@@ -17,6 +19,7 @@ const store = useProject();
 const model = useModel();
 const placements = usePlacements();
 const batch = useBatch();
+const doubts = useDoubts();
 const busy = ref<string>();
 /** Of what a zip can be made: of the variant that is shown, and of all where there are several. */
 const extents = computed(() =>
@@ -50,8 +53,10 @@ const rows = computed((): { id?: Id; name: string; colour?: string }[] => [
   }),
 ]);
 const write = ({ id, name }: { id?: Id; name: string }, { format, type }: Format) =>
-  save(`${id ?? ''} ${format}`, id === undefined ? store.kept!.name : name, format, type, () =>
-    model.file(store.project!, id, format),
+  doubts.clear([id], () =>
+    save(`${id ?? ''} ${format}`, id === undefined ? store.kept!.name : name, format, type, () =>
+      model.file(store.project!, id, format),
+    ),
   );
 
 /** Asks for the bytes of a file, and saves them or tells why there are none. */
@@ -79,7 +84,9 @@ const sketches = computed(() =>
   }),
 );
 const outline = ({ id, partId, name }: (typeof sketches.value)[number], { format, type }: (typeof OUTLINES)[number]) =>
-  save(`${partId} ${id} ${format}`, name, format, type, () => model.outline(store.project!, partId, id, format));
+  doubts.clear([partId], () =>
+    save(`${partId} ${id} ${format}`, name, format, type, () => model.outline(store.project!, partId, id, format)),
+  );
 
 /** The project with the files that it brings in, as one zip. */
 async function projectZip() {
@@ -107,6 +114,7 @@ const project = () =>
   <main class="bg-paper room overflow-y-auto p-6">
     <h1 class="mb-4 text-lg font-semibold">Output</h1>
     <p v-if="message" class="text-clash mb-3" role="alert">{{ message }}</p>
+    <DoubtNote />
     <div class="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-10">
       <div>
         <table class="mb-2 w-full border-collapse">

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { variantOf, variantsOf, type CutOptions, type Id, type Project } from '@helb/core';
 import { download, fileName } from '../download.ts';
 import type { FileFormat } from '../workers/protocol.ts';
+import { useDoubts } from './doubts.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
 
@@ -14,6 +15,7 @@ type Made = Uint8Array | string;
 export const useBatch = defineStore('batch', () => {
   const store = useProject();
   const model = useModel();
+  const doubts = useDoubts();
   /** What is being written: "Tray, school · 3 of 24". */
   const progress = ref<string>();
   const stopped = ref(false);
@@ -37,14 +39,19 @@ export const useBatch = defineStore('batch', () => {
   );
 
   /** What is written of a project, one file after the other. */
-  function filesOf(project: Project, format: BatchFormat): { name: string; make: (of: Project) => Promise<Made> }[] {
+  function filesOf(
+    project: Project,
+    format: BatchFormat,
+  ): { name: string; part: Id | undefined; make: (of: Project) => Promise<Made> }[] {
     if (format === 'pdf')
       return (project.sheetOrder ?? []).map((sheet) => ({
         name: project.sheets![sheet]!.name,
+        part: project.sheets![sheet]!.part,
         make: (of) => model.sheetFile(of, [sheet], 'pdf'),
       }));
     return project.partOrder.map((part) => ({
       name: project.parts[part]!.name,
+      part,
       make: (of) =>
         format === 'dxf' ? model.cut(of, part, { ...cutting.value }, 'dxf') : model.file(of, part, format),
     }));
@@ -62,10 +69,15 @@ export const useBatch = defineStore('batch', () => {
     const files: Record<string, Uint8Array> = {};
     const missing: string[] = [];
     stopped.value = false;
-    for (const [k, { id, variant, name, make }] of tasks.entries()) {
+    for (const [k, { id, variant, name, part, make }] of tasks.entries()) {
       const called = variants.length > 1 ? `${name}, ${variant}` : name;
       progress.value = `${called} · ${k + 1} of ${tasks.length}`;
-      const bytes = await make(variantOf(project, id)).catch((error: unknown) => (error as Error).message);
+      const of = variantOf(project, id);
+      // asked about one by one: what is not as it is told does not go along with the rest
+      const bytes = await doubts
+        .about(of, [part])
+        .then(([wrong]) => (wrong === undefined ? make(of) : `left out: ${wrong}`))
+        .catch((error: unknown) => (error as Error).message);
       if (stopped.value) break;
       const folder = variants.length > 1 ? `${fileName(variant)}/` : '';
       if (typeof bytes === 'string') missing.push(`${called}: ${bytes}`);

@@ -71,6 +71,7 @@ export const useModel = defineStore('model', () => {
   }
 
   const extents = (...args: Parameters<EngineClient['extents']>) => engine().extents(...args);
+  const troubles = (...args: Parameters<EngineClient['troubles']>) => engine().troubles(...args);
   const interference = (...args: Parameters<EngineClient['interference']>) => engine().interference(...args);
   const stop = () => engine().stop();
 
@@ -158,6 +159,7 @@ export const useModel = defineStore('model', () => {
     build,
     assemble,
     extents,
+    troubles,
     interference,
     stop,
     file,

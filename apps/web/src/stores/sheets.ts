@@ -24,6 +24,7 @@ import {
 import { download, fileName } from '../download.ts';
 import type { SheetFormat, ShownSheet } from '../workers/protocol.ts';
 import { newId } from './ids.ts';
+import { useDoubts } from './doubts.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
 
@@ -53,6 +54,7 @@ const STOPPED = 'Stopped: it is drawn again when something changes.';
 export const useSheets = defineStore('sheets', () => {
   const store = useProject();
   const model = useModel();
+  const doubts = useDoubts();
   const wanted = ref<Id>();
   const composed = shallowRef<ShownSheet>();
   /** What can be picked on it. */
@@ -188,8 +190,14 @@ export const useSheets = defineStore('sheets', () => {
     addView({ kind: 'detail', of, ...detail });
   }
 
-  /** Writes sheets as a file of one of the kinds. */
-  async function save(ids: readonly Id[], format: SheetFormat): Promise<void> {
+  /** Writes sheets as a file of one of the kinds; of what is not as it is told only when that is said. */
+  const save = (ids: readonly Id[], format: SheetFormat): Promise<void> =>
+    doubts.clear(
+      ids.map((one) => store.project!.sheets![one]!.part),
+      () => written(ids, format),
+    );
+
+  async function written(ids: readonly Id[], format: SheetFormat): Promise<void> {
     const project = store.project!;
     message.value = '';
     busy.value = true;

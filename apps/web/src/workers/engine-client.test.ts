@@ -47,6 +47,7 @@ function fakes() {
         makeUp: () => Promise.resolve([]),
         assemble: () => new Promise((resolve) => wholes.push(resolve)),
         extents: () => Promise.resolve(undefined),
+        troubles: () => Promise.resolve([]),
         interference: () => Promise.resolve({ kind: 'stopped' }),
         stop: () => Promise.resolve(),
         gap: () => Promise.resolve({ kind: 'gap', gap: { distance_mm: 1, from: [0, 0, 0], to: [1, 0, 0] } }),

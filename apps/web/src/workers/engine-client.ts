@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import type { BodyReference, Box3, EdgeFacts, Id, Movement, Project } from '@helb/core';
+import type { BodyReference, Box3, EdgeFacts, Id, Issue, Movement, Project } from '@helb/core';
 import type { MakeUpRow } from '@helb/engine';
 import type {
   BuildReply,
@@ -68,6 +68,10 @@ export class EngineClient {
 
   extents(project: Project, poses: readonly Movement[]): Promise<Box3 | undefined> {
     return this.surviving((worker) => worker.extents(project, poses));
+  }
+
+  troubles(project: Project, part: Id | undefined): Promise<readonly Issue[]> {
+    return this.surviving((worker) => worker.troubles(project, part));
   }
 
   async stop(): Promise<void> {

@@ -22,6 +22,7 @@ import {
   makeUpList,
   Overtaken,
   totalsOf,
+  troubleFindings,
   wholeOf,
   type FileFormat,
   type FileSource,
@@ -146,6 +147,7 @@ const requests = {
     const reply: BuildReply = {
       kind: 'built',
       part,
+      ...(built?.trouble ? { trouble: built.trouble } : {}),
       steps: built?.steps ?? [],
       sketches: Object.fromEntries([...(built?.sketches ?? [])].map(([id, sketch]) => [id, sketchReply(sketch)])),
       datums: Object.fromEntries(built?.datums ?? []),
@@ -182,7 +184,7 @@ const requests = {
       ),
       assembled,
       makeUp: makeUpList(project, model, assembled.members),
-      findings: assemblyFindings(project, assembled),
+      findings: [...troubleFindings(model.parts), ...assemblyFindings(project, assembled)],
       took: performance.now() - start,
       memory: ready.memory(),
     };
@@ -323,6 +325,7 @@ const SHEET_WRITERS: Readonly<
 };
 
 const placedPart = (part: PartModel, material: Material | undefined): PlacedPart => ({
+  ...(part.trouble ? { trouble: part.trouble } : {}),
   bodies: part.bodies.map(told),
   datums: Object.fromEntries(part.datums),
   sketches: Object.fromEntries([...part.sketches].map(([id, sketch]) => [id, sketchReply(sketch)])),
@@ -361,6 +364,7 @@ const worker: EngineWorker = {
   interference: (project, poses, within, progress) =>
     searches.run((signal) => requests.interference(project, poses, within, progress, signal)),
   extents: (...args) => inTurn(async () => (await engine()).extents(...args)),
+  troubles: (...args) => inTurn(async () => (await engine()).troubles(...args)),
   stop: () => Promise.resolve(searches.stop()),
   file: (...args) => inTurn(() => requests.file(...args)),
   outline: (...args) => inTurn(() => requests.outline(...args)),

@@ -76,6 +76,8 @@ export type BuildReply =
   | {
       readonly kind: 'built';
       readonly part: Id;
+      /** Why the part is not as it is told. */
+      readonly trouble?: Issue;
       readonly steps: readonly StepResult[];
       readonly sketches: Readonly<Record<Id, SketchReply>>;
       readonly datums: Readonly<Record<Id, Datum>>;
@@ -107,6 +109,7 @@ export interface WholeRequest {
 
 /** A part that is placed, as it was built. */
 export interface PlacedPart {
+  readonly trouble?: Issue;
   readonly bodies: readonly BodyReply[];
   readonly datums: Readonly<Record<Id, Datum>>;
   readonly sketches: Readonly<Record<Id, SketchReply>>;
@@ -169,6 +172,8 @@ export interface EngineWorker {
    */
   watch(told: (digest?: string) => void, endless: readonly string[], seconds: number): Promise<void>;
   build(request: BuildRequest, progress: (done: number, of: number, name: string) => void): Promise<BuildReply>;
+  /** Why a part, or anything that is placed, is not as it is told. */
+  troubles(project: Project, part: Id | undefined): Promise<readonly Issue[]>;
   /** A part as a file, or all that is placed. */
   file(project: Project, part: Id | undefined, format: FileFormat): Promise<FileReply>;
   /** The outline of a sketch, with what it borrows where that is now. */

@@ -73,6 +73,7 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
     threads:  [{ step, name, length_mm, hand: "right" | "left", full }],    full: cut, not only shown by a sign
     meshes:   [{ step, triangles, low_mm, high_mm, loose_edges, volume_mm3 }],    laid under the model; null where not closed
     sections: [{ name, at_mm, along, message: string | null }],    along: towards what is left out
+    trouble: string | null,            why it is not as it is told: then what follows is of the last that was good
     bodies, faces,                     how many
     thinnest: [{ thickness_mm, at_mm, face }],    of each body, with \`--walls\`; as exact as its mesh
     volume_mm3, area_mm2,

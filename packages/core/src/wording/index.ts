@@ -15,6 +15,11 @@ import { cutWords, markWords, sheetWords } from '../drawing/index.ts';
 
 const engineWords: Words = {
   'engine.before': (f) => `Not built: "${f['step']}" before it has to be mended first.`,
+  'part.broken': (f) =>
+    `"${f['part']}" is not as it is told: its step "${f['step']}" fails. What is shown of it is the last that was good.`,
+  'part.built-on': (f) =>
+    `"${f['part']}" is not as it is told: it takes from "${f['from']}", which is not. What is shown of it is the last that was good.`,
+  'assembly.fights': () => 'Joints and relations of the parts that are placed can not all hold.',
   'engine.suppressed': (f) => `Needs "${f['step']}", which is left out.`,
   'drive.joint': (f) => `There is no joint "${f['name']}" that can be driven. There are: ${f['names']}.`,
   'drive.limit': (f) => `"${f['name']}" can not go there: its limits do not let it.`,

@@ -18,6 +18,8 @@ export interface ExportOptions {
   readonly sketch?: string | undefined;
   readonly list?: string | undefined;
   readonly outline?: boolean;
+  /** Also where a step fails. */
+  readonly anyway?: boolean;
   readonly width?: string | undefined;
   readonly arcs?: string | undefined;
   readonly to?: string | undefined;
@@ -85,6 +87,12 @@ export async function exportFile(options: ExportOptions, world: Surroundings): P
   const named = namedIn(project, options);
   if (!named.ok) return refused(explain(named.issue));
   const engine = await world.startEngine(filesIn(files ?? dirname(file)));
+  const wrong = options.list === undefined && !options.anyway ? await engine.troubles(project, named.value.part) : [];
+  if (wrong.length > 0) {
+    wrong.forEach((issue) => world.complain(explain(issue)));
+    world.complain('Nothing was written. To write the last that was good all the same, say --anyway.');
+    return EXIT.failed;
+  }
   const bytes = await write({ engine, project, cut, ...named.value });
   if (bytes.ok) return written(to, bytes.value, CAUTION, world);
   world.complain(explain(bytes.issue));

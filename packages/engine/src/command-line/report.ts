@@ -49,6 +49,7 @@ function partLines(part: PartInspection): string[] {
       (sketch) =>
         `  sketch "${sketch.name}" ${sketch.state}, ${freedoms(sketch)}, residual ${sketch.residual_mm.toExponential(1)} mm`,
     ),
+    ...(part.trouble === null ? [] : [`  ! ${part.trouble}`]),
     `  bodies   ${part.bodies} with ${part.faces} faces`,
     `  volume   ${formatMeasured(part.volume_mm3, part.off.volume_mm3)} mm³`,
     `  area     ${formatMeasured(part.area_mm2, part.off.area_mm2)} mm²`,

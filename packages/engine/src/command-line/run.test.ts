@@ -129,6 +129,7 @@ describe('inspect', () => {
       'takes_from',
       'thinnest',
       'threads',
+      'trouble',
       'volume_mm3',
     ]);
     expect(result.parts[0]!.sketches.every(({ freedoms, residual_mm }) => freedoms === 0 && residual_mm < 1e-9)).toBe(
