@@ -38,9 +38,35 @@ describe('lengths as people type them', () => {
     ['10 * sin(30)', 5],
     ['10 mm * cos(60 deg)', 5],
     ['1e1 mm', 10],
+    ['1e3', 1000],
+    ['2-1/8"', 53.975],
+    ['2-1/8 in', 53.975],
+    ['2 1/8"', 53.975],
+    ['(2 + 1/8) in', 53.975],
+    ['(2 + 1/8)"', 53.975],
+    [`1'-3 1/2"`, 304.8 + 88.9],
+    [`1' 3 1/2"`, 304.8 + 88.9],
+    [`1'-3-1/2"`, 304.8 + 88.9],
+    [`6'`, 6 * 304.8],
+    [`6' - 3"`, 6 * 304.8 - 3 * 25.4],
+    ['1 ft 6 in', 18 * 25.4],
+    ['10 - 1/8 in', 10 * 1 - 25.4 / 8],
+    ['2″ \u2212 1″', 25.4],
+    ['3 \u00d7 4 mm', 12],
   ])('%s is %f mm', (text, mm) => {
     const result = length(text);
     expect(result.ok && result.value).toBeCloseTo(mm, 10);
+  });
+
+  test('what can be read in two ways is asked about, with both', () => {
+    expect(code('2-1/8', LENGTH)).toBe('expression.dash');
+    expect(code('2-1/8 mm', LENGTH)).toBe('expression.dash');
+    expect(code('12,5', LENGTH)).toBe('expression.comma');
+    expect(code('12,5 mm', LENGTH)).toBe('expression.comma');
+    expect(code('max(12,5)', LENGTH)).toBe('ok 12');
+    expect(code('9-8/2', LENGTH)).toBe('ok 5');
+    expect(code('30°', ANGLE)).toBe(`ok ${Math.PI / 6}`);
+    expect(code('(2 mm + 1 mm) in', LENGTH)).toBe('unit.asked');
   });
 
   test('a bare number takes the unit of the project, a unit overrides it', () => {

@@ -3,19 +3,28 @@ import { tokenise, type Token } from './tokens.ts';
 
 /** The tree of an expression. `literal` is a number as typed, with its unit if one stood there. */
 export type Node =
-  | { readonly type: 'literal'; readonly amount: number; readonly unit?: string }
+  | Literal
   | { readonly type: 'name'; readonly name: string }
   | { readonly type: 'negate'; readonly of: Node }
   | { readonly type: 'binary'; readonly sign: string; readonly left: Node; readonly right: Node }
   | { readonly type: 'call'; readonly name: string; readonly arguments: readonly Node[] };
 
+interface Literal {
+  readonly type: 'literal';
+  readonly amount: number;
+  readonly unit?: string;
+}
+
+const FEET: ReadonlySet<string> = new Set(["'", 'ft']);
+const INCHES: ReadonlySet<string> = new Set(['"', 'in']);
 const MAX_DEPTH = 32;
 const BINDING: Readonly<Record<string, number>> = { '+': 1, '-': 1, '*': 2, '/': 2, '^': 4 };
 const NEGATION = 3;
 
 /**
- * Parses by precedence climbing (Pratt 1973). Own rules beside the usual ones: `1 3/16 in` and `7/8 in` are fractions of
- * the unit; a unit stands directly behind its number; names may hold spaces.
+ * Parses by precedence climbing (Pratt 1973). Own rules beside the usual ones: `1 3/16 in`, `1-3/16 in` and `7/8 in` are
+ * fractions of the unit, `1'-3 1/2"` are feet and inches; a unit stands directly behind its number or a bracket; names may
+ * hold spaces. What can be read in two ways is refused.
  */
 export const parse = (text: string): Result<Node> => attempt(() => new Parser(text).whole());
 
@@ -31,8 +40,11 @@ class Parser {
   whole(): Node {
     if (this.tokens.length === 1) throw new IssueError(issue('expression.empty'));
     const node = this.expression(0);
-    if (this.next().type !== 'end') throw this.unexpected();
-    return node;
+    if (this.next().type === 'end') return node;
+    const [before, after] = [this.text[this.next().at - 1] ?? '', this.text[this.next().at + 1] ?? ''];
+    if (this.isSign(',') && /\d/.test(before) && /\d/.test(after))
+      throw new IssueError(issue('expression.comma', { text: this.text, point: this.text.replace(',', '.') }));
+    throw this.unexpected();
   }
 
   private next = (ahead = 0): Token => this.tokens[Math.min(this.at + ahead, this.tokens.length - 1)]!;
@@ -88,16 +100,61 @@ class Parser {
       this.at++;
       const inner = this.expression(0);
       this.expect(')');
-      return inner;
+      const unit = this.next();
+      if (unit.type !== 'unit') return inner;
+      this.at++;
+      return { type: 'binary', sign: '*', left: inner, right: { type: 'literal', amount: 1, unit: unit.symbol } };
     }
     throw this.unexpected();
   }
 
   private number(): Node {
+    const measured = this.measured();
+    const inches = measured.unit === undefined || !FEET.has(measured.unit) ? undefined : this.inches();
+    return inches ? { type: 'binary', sign: '+', left: measured, right: inches } : measured;
+  }
+
+  /** What follows feet: `1' 3"`, `1'-3 1/2"`. */
+  private inches(): Literal | undefined {
+    const ahead = this.isJoined('-') ? 1 : 0;
+    if (this.next(ahead).type !== 'number') return undefined;
+    const rest = this.tokens.slice(this.at + ahead);
+    const length = rest.findIndex(
+      (token) => token.type !== 'number' && !(token.type === 'sign' && '-/'.includes(token.sign)),
+    );
+    const unit = rest[length];
+    if (length < 1 || unit?.type !== 'unit' || !INCHES.has(unit.symbol)) return undefined;
+    this.at += ahead;
+    return this.measured();
+  }
+
+  /** Does a sign stand between the tokens without any room on either side? */
+  private isJoined(sign: string): boolean {
+    const at = this.next().at;
+    return this.isSign(sign) && /\S/.test(this.text[at - 1] ?? ' ') && /\S/.test(this.text[at + 1] ?? ' ');
+  }
+
+  /** `2-1/8`: with inches behind it two and an eighth; else it could as well be a difference. */
+  private isDashed(): boolean {
+    const [over, under] = [this.next(1), this.next(3)];
+    const before = this.tokens[this.at - 1];
+    if (!this.isJoined('-') || before?.type !== 'number' || !before.whole) return false;
+    if (over.type !== 'number' || !over.whole || !this.isSign('/', 2) || under.type !== 'number' || !under.whole)
+      return false;
+    if (over.amount >= under.amount) return false;
+    const unit = this.next(4);
+    if (unit.type === 'unit' && INCHES.has(unit.symbol)) return true;
+    throw new IssueError(issue('expression.dash', { whole: before.amount, part: `${over.amount}/${under.amount}` }));
+  }
+
+  private measured(): Literal {
     let amount = this.literal();
     const whole = this.next();
     const mixed = whole.type === 'number' && whole.whole && this.isSign('/', 1) && this.next(2).type === 'number';
-    if (mixed) amount += this.fraction();
+    if (this.isDashed()) {
+      this.at++;
+      amount += this.fraction();
+    } else if (mixed) amount += this.fraction();
     else if (this.isSign('/') && this.next(1).type === 'number' && this.next(2).type === 'unit') {
       this.at++;
       amount /= this.literal();

@@ -13,11 +13,19 @@ export const MAX_LENGTH = 200;
 const NUMBER_PATTERN = /(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?/y;
 /** A name may hold single spaces between its words: "axis height", "mesh pitch 2". */
 const NAME_PATTERN = /[\p{L}_][\p{L}\p{N}_]*(?: +[\p{L}\p{N}_]+)*/uy;
-const WORD_PATTERN = /[\p{L}_°"]+/uy;
+const WORD_PATTERN = /[\p{L}_°"']+/uy;
 const SIGNS = '+-*/^(),';
 
-/** Splits the text of an expression; directly after a number a word is its unit. Throws IssueError. */
-export function tokenise(text: string): Token[] {
+/** Signs as they come from elsewhere, one for one, so that places in the text stay what they are. */
+const LIKE: Readonly<Record<string, string>> = {
+  ...{ '\u2212': '-', '\u2013': '-', '\u00d7': '*', '\u00b7': '*', '\u00f7': '/', '\u2044': '/' },
+  ...{ '\u2033': '"', '\u201d': '"', '\u201c': '"', '\u2032': "'", '\u2019': "'", '\u2018': "'", '\u00ba': '°' },
+};
+const plain = (text: string): string => text.replace(/[^\x20-\x7e]/g, (char) => LIKE[char] ?? char);
+
+/** Splits the text of an expression; directly after a number, or what stands in brackets, a word is its unit. Throws IssueError. */
+export function tokenise(typed: string): Token[] {
+  const text = plain(typed);
   if (text.length > MAX_LENGTH)
     throw new IssueError(issue('expression.long', { length: text.length, most: MAX_LENGTH }));
   const tokens: Token[] = [];
@@ -53,7 +61,8 @@ function read(
       token: { type: 'number', amount: Number(number), whole: /^\d+$/.test(number), at },
       size: number.length,
     };
-  if (previous?.type === 'number') {
+  const closes = previous?.type === 'sign' && previous.sign === ')';
+  if (previous?.type === 'number' || closes) {
     const word = match(WORD_PATTERN);
     if (word !== undefined) {
       if (!findUnit(word)) throw new IssueError(issue('expression.unit', { word, text }));

@@ -11,6 +11,10 @@ export const expressionWords: Words = {
     `"${f['word']}" is not a unit. Known: mm, cm, m, in, ft, deg, rad, g, kg; between a number and a name write *.`,
   'expression.character': (f) => `"${f['char']}" has no meaning here.`,
   'expression.unexpected': (f) => `Did not expect ${f['what']} at place ${f['position']} of "${f['text']}".`,
+  'expression.comma': (f) =>
+    `Is "${f['text']}" meant as ${f['point']}? Numbers are written with a point here; commas stand between the numbers of a function.`,
+  'expression.dash': (f) =>
+    `"${f['whole']}-${f['part']}" can be read in two ways: write "${f['whole']} ${f['part']}" for the mixed number, or "${f['whole']} - ${f['part']}" for the difference.`,
   'expression.function': (f) => `There is no function "${f['name']}". Known: ${list(f['known'])}.`,
   'expression.count': (f) => `${f['name']} takes ${f['least']} number or more, not ${f['given']}.`,
   'expression.argument': (f) => `${f['name']} takes ${f['what']}, not ${f['given']}.`,

@@ -35,6 +35,7 @@ export const UNITS: readonly Unit[] = [
   unit('in', 25.4, LENGTH),
   unit('"', 25.4, LENGTH),
   unit('ft', 304.8, LENGTH),
+  unit("'", 304.8, LENGTH),
   unit('rad', 1, ANGLE),
   unit('deg', Math.PI / 180, ANGLE),
   unit('°', Math.PI / 180, ANGLE),
