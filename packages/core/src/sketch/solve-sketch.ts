@@ -5,7 +5,7 @@ import { entityKind, type Entities, type Entity } from './entities/index.ts';
 import { Geometry, Layout } from './geometry.ts';
 import { motionsOf, type Motion } from './motions.ts';
 import { lengthOf } from './pieces/index.ts';
-import { isSized, relationKind, type Relations } from './relations/index.ts';
+import { isSized, relationKind, type Relations, type SizedRelation } from './relations/index.ts';
 
 /** What a drag pulls: points and a radius that shall come as near as they can to these places. */
 export interface Drag {
@@ -38,7 +38,11 @@ export type Sizes = ReadonlyMap<Id, number>;
 const DRAGGED_WEIGHT = 1e4;
 /** A dimension may change by this share of itself (or of the sketch) in one solve; larger changes walk there. */
 const STRIDE = 0.35;
+/** An angle by no more than this, rad: what is far out goes on a circle. */
+const TURNING_STRIDE = 0.15;
 const MOST_STRIDES = 24;
+/** Where strides were too long they may become so many. */
+const MOST_SHORT_STRIDES = 200;
 
 /**
  * Solves a sketch from the places that are drawn. Large changes of a dimension are walked in strides from the measure of
@@ -139,21 +143,33 @@ function solveFrom(layout: Layout, x: Float64Array, held: Held, sizes: Sizes, t 
 function walk(layout: Layout, held: Held, sizes: Sizes): Solution {
   const start = new Geometry(layout.entities);
   const from = new Map<Id, number>();
-  for (const [id, relation] of held)
-    if (isSized(relation)) from.set(id, relationKind(relation.kind).dimension!.measure(relation, start));
-  let strides = Math.max(stridesFor(from, sizes), pinStrides(layout, start));
+  for (const [id, relation] of held) if (isSized(relation)) from.set(id, nearest(relation, sizes.get(id)!, start));
+  const turning = new Set(held.filter(([, relation]) => periodOf(relation) !== undefined).map(([id]) => id));
+  let strides = Math.max(stridesFor(from, sizes, turning), pinStrides(layout, start));
+  const most = turning.size > 0 ? MOST_SHORT_STRIDES : MOST_STRIDES;
   for (;;) {
     const found = strideAlong(layout, held, from, sizes, strides);
-    if (found.good || strides >= MOST_STRIDES) return found.solution;
-    strides = Math.min(MOST_STRIDES, strides * 3);
+    if (found.good || strides >= most) return found.solution;
+    strides = Math.min(most, strides * 3);
   }
 }
 
-function stridesFor(from: Sizes, to: Sizes): number {
+const periodOf = (relation: Relations[string]): number | undefined => relationKind(relation.kind).dimension?.period;
+
+/** What a dimension measures in the drawing; of an angle by as many turns that it is nearest to what is asked. */
+function nearest(relation: SizedRelation, asked: number, start: Geometry): number {
+  const measured = relationKind(relation.kind).dimension!.measure(relation, start);
+  const period = periodOf(relation);
+  return period === undefined ? measured : measured + Math.round((asked - measured) / period) * period;
+}
+
+/** @param turning angles: nothing about one near 0 is small */
+function stridesFor(from: Sizes, to: Sizes, turning: ReadonlySet<Id>): number {
   let most = 0;
   for (const [id, before] of from) {
     const after = to.get(id)!;
-    most = Math.max(most, Math.abs(after - before) / Math.max(Math.abs(before), Math.abs(after) * 0.1, 1e-3));
+    if (turning.has(id)) most = Math.max(most, (Math.abs(after - before) * STRIDE) / TURNING_STRIDE);
+    else most = Math.max(most, Math.abs(after - before) / Math.max(Math.abs(before), Math.abs(after) * 0.1, 1e-3));
   }
   return Math.min(MOST_STRIDES, Math.max(1, Math.ceil(most / STRIDE)));
 }
@@ -182,7 +198,7 @@ function strideAlong(layout: Layout, held: Held, from: Sizes, to: Sizes, strides
       continue;
     }
     x = solution.x;
-    if (flipped(layout, before, x)) good = false;
+    if (flipped(layout, held, before, x)) good = false;
   }
   const ended = new Geometry(layout.moved(solution.x));
   if (solution.fulfilled && !sound(ended)) solution = { ...solution, fulfilled: false };
@@ -194,18 +210,57 @@ function sound(geometry: Geometry): boolean {
   return Object.keys(geometry.entities).every((id) => geometry.pieces(id).every((piece) => lengthOf(piece) > 1e-6));
 }
 
-/** Has the turn from one line to the next round a shared corner changed its hand? */
-function flipped(layout: Layout, before: Float64Array, after: Float64Array): boolean {
-  const at = new Map<Id, Id[]>();
-  for (const [id, entity] of Object.entries(layout.entities))
-    if (entity.kind === 'line') for (const end of [entity.a, entity.b]) at.set(end, [...(at.get(end) ?? []), id]);
-  for (const lines of at.values())
-    for (let k = 1; k < lines.length; k++) {
-      const [was, is] = [before, after].map((x) => turn(layout, lines[0]!, lines[k]!, x)) as [number, number];
-      if (was * is < 0 && Math.min(Math.abs(was), Math.abs(is)) > 1e-3) return true;
-    }
+/**
+ * Has a corner changed its hand? Lines and distances from one place to others make corners; on which side of one of them
+ * the other lies nothing tells, so it has to stay as it is drawn.
+ */
+function flipped(layout: Layout, held: Held, before: Float64Array, after: Float64Array): boolean {
+  // where an angle is told it may pass through 0 and through 180 degrees
+  const told = new Set(held.flatMap(([, one]) => (periodOf(one) === undefined ? [] : [pairOf(...refsOf(one))])));
+  for (const arms of corners(layout, held, before).values())
+    for (let k = 1; k < Math.min(arms.length, MOST_ARMS); k++)
+      for (let n = 0; n < k; n++) {
+        if (arms[n]!.owner && arms[k]!.owner && told.has(pairOf(arms[n]!.owner!, arms[k]!.owner!))) continue;
+        const [was, is] = [before, after].map((x) => turn(arms[n]!, arms[k]!, x)) as [number, number];
+        if (was * is < 0 && Math.min(Math.abs(was), Math.abs(is)) > 1e-3) return true;
+      }
   return Object.values(layout.entities).some((entity) => turnedOver(layout, entity, before, after));
 }
+/** Of a place at which more come together enough is known by these. */
+const MOST_ARMS = 8;
+
+type Place = readonly [x: number, y: number];
+/** A line, or a distance that is told, from one place to another. */
+interface Arm {
+  readonly from: Place;
+  readonly to: Place;
+  readonly owner?: Id;
+}
+
+/** What goes out from each place: points that lie in one place are one. */
+function corners(layout: Layout, held: Held, x: Float64Array): Map<string, Arm[]> {
+  const at = new Map<string, Arm[]>();
+  const add = (from: Place, to: Place, owner?: Id) => {
+    const key = from.map((unknown) => x[unknown]!.toFixed(6)).join();
+    at.set(key, [...(at.get(key) ?? []), { from, to, ...(owner === undefined ? {} : { owner }) }]);
+  };
+  for (const [id, entity] of Object.entries(layout.entities)) {
+    if (entity.kind !== 'line') continue;
+    const [a, b] = [layout.point(entity.a), layout.point(entity.b)];
+    add(a, b, id);
+    add(b, a, id);
+  }
+  for (const [, relation] of held) {
+    const span = relationKind(relation.kind).spans?.(relation, layout);
+    if (!span) continue;
+    add(span[0], span[1]);
+    add(span[1], span[0]);
+  }
+  return at;
+}
+
+const refsOf = (relation: Relations[string]) => relationKind(relation.kind).refs(relation) as [Id, Id];
+const pairOf = (a: Id, b: Id): string => [a, b].sort().join();
 
 /** Does a line run against itself, or has an end of an arc gone to the other side of its centre? */
 function turnedOver(layout: Layout, entity: Entity, before: Float64Array, after: Float64Array): boolean {
@@ -220,13 +275,13 @@ function turnedOver(layout: Layout, entity: Entity, before: Float64Array, after:
   });
 }
 
-/** Sine of the angle between two lines. */
-function turn(layout: Layout, first: Id, second: Id, x: Float64Array): number {
-  const [u, v] = [first, second].map((id) => {
-    const [ax, ay, bx, by] = layout.line(id);
-    return [x[bx]! - x[ax]!, x[by]! - x[ay]!] as const;
-  }) as [readonly [number, number], readonly [number, number]];
-  const scale = Math.hypot(...u) * Math.hypot(...v);
+/** Sine of the angle from one arm of a corner to another. */
+function turn(first: Arm, second: Arm, x: Float64Array): number {
+  const [u, v] = [first, second].map(({ from, to }): Vec2 => [x[to[0]]! - x[from[0]]!, x[to[1]]! - x[from[1]]!]) as [
+    Vec2,
+    Vec2,
+  ];
+  const scale = length2(u) * length2(v);
   return scale > 0 ? cross2(u, v) / scale : 0;
 }
 

@@ -23,6 +23,9 @@ export interface EquationContext {
   readonly value: number;
 }
 
+/** The two unknowns of a place. */
+type Place = readonly [x: number, y: number];
+
 export type Roles = Readonly<Record<Id, readonly Role[]>>;
 
 /** What the register knows of a kind of relation. */
@@ -47,6 +50,8 @@ export interface RelationKind<R> {
   turned?(relation: R, line: Id): R;
   /** Present on dimensions. */
   readonly dimension?: DimensionKind<R>;
+  /** The two places that it keeps apart without telling on which side of anything they lie. */
+  spans?(relation: R, layout: Layout): readonly [at: Place, to: Place] | undefined;
   /** Where its tags stand. */
   anchors(relation: R, geometry: Geometry): readonly Vec2[];
   /** The sentence for lists: "line and circle touch". */
@@ -55,6 +60,8 @@ export interface RelationKind<R> {
 
 export interface DimensionKind<R> {
   readonly asks: Dimension;
+  /** Measures that differ by this are the same: a full turn, of an angle. */
+  readonly period?: number;
   /** The present measure (mm or rad). */
   measure(relation: R, geometry: Geometry): number;
   /** Places where its text may stand by default, the usual one first. */

@@ -16,7 +16,7 @@ const fields = {
   y: number('along y', SHIFT),
   z: number('along z', SHIFT),
   turn: choice('turn', { no: 'not turned', yes: 'turned by' }, 'no'),
-  angle: number('angle', { asks: ANGLE, least: -2 * Math.PI, most: 2 * Math.PI, usual: '90 deg', when: turned }),
+  angle: number('angle', { asks: ANGLE, least: -200 * Math.PI, most: 200 * Math.PI, usual: '90 deg', when: turned }),
   about: picks('axis', 'axis', { when: turned }),
   original: choice('the original', { no: 'goes along', yes: 'stays' }, 'no'),
 };

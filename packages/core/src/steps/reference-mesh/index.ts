@@ -18,7 +18,7 @@ const fields = {
   x: number('along x', SHIFT),
   y: number('along y', SHIFT),
   z: number('along z', SHIFT),
-  angle: number('angle', { asks: ANGLE, least: -2 * Math.PI, most: 2 * Math.PI, usual: '0 deg' }),
+  angle: number('angle', { asks: ANGLE, least: -200 * Math.PI, most: 200 * Math.PI, usual: '0 deg' }),
 };
 
 export const referenceMeshSchema = schemaOf('reference-mesh', fields);

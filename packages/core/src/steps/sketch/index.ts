@@ -156,6 +156,7 @@ export function outlinePieces({ solution, copies }: Pick<SolvedSketch, 'solution
 
 const SMALLEST = 1e-6;
 const LARGEST = 1e5;
+const MOST_TURNS = 100;
 
 /** Results of all dimensions; those that can't be read or are out of bounds come back as issues by relation. */
 export function readSizes(relations: Relations, scope: Scope) {
@@ -172,12 +173,13 @@ export function readSizes(relations: Relations, scope: Scope) {
 
 /** What the text would make of this dimension, in mm or rad. */
 export function readSize(relation: SizedRelation, text: string, scope: Scope) {
-  const { asks } = relationKind(relation.kind).dimension!;
+  const { asks, period } = relationKind(relation.kind).dimension!;
   const result = evaluate(text, asks, scope);
   if (!result.ok) return result;
-  const most = asks.angle === 1 ? 2 * Math.PI : LARGEST;
-  if (result.value >= SMALLEST && result.value <= most) return result;
-  return { ok: false as const, issue: issue('size.bounds', { text, angle: asks.angle }) };
+  // a line can turn either way, and on and on
+  const [least, most] = period === undefined ? [SMALLEST, LARGEST] : [-MOST_TURNS * period, MOST_TURNS * period];
+  if (result.value >= least && result.value <= most) return result;
+  return { ok: false as const, issue: issue('size.bounds', { text, turns: period === undefined ? 0 : MOST_TURNS }) };
 }
 
 function troubleOf(clash: readonly Id[], unread: ReadonlyMap<Id, Issue>, sources: SketchSources): { issue?: Issue } {
@@ -194,5 +196,7 @@ export const sketchWords: Words = {
   'size.bounds': (f) =>
     f['angle'] === 1
       ? `"${f['text']}" is not an angle above 0 and up to 360 deg.`
-      : `"${f['text']}" is not a size above 0 and up to 100 m.`,
+      : Number(f['turns']) > 0
+        ? `"${f['text']}" is more than ${f['turns']} turns.`
+        : `"${f['text']}" is not a size above 0 and up to 100 m.`,
 };

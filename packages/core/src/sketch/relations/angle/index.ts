@@ -64,6 +64,7 @@ export const angle: RelationKind<Angle> = {
   }),
   dimension: {
     asks: ANGLE,
+    period: 2 * Math.PI,
     measure: (relation, geometry) => turnOf(relation, geometry),
     places(relation, geometry, { gap }) {
       const { corner, from, sweep } = sectorOf(relation, geometry);

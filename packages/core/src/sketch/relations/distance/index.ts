@@ -69,6 +69,11 @@ export const distance: RelationKind<Distance> = {
     if (rims.length > 0) return { blocks: [spanDistance(id, p[k], q[k], sense, value, rims)] };
     return { substitutions: [{ owner: id, a: q[k], b: p[k], offset: sense * value }] };
   },
+  spans({ a, b, direction }, layout) {
+    if (direction !== 'aligned' || layout.roleOf(b) === 'line') return undefined;
+    const [at, to] = [a, b].map((end) => (layout.roleOf(end) === 'circle' ? layout.centre(end) : layout.point(end)));
+    return [at!, to!];
+  },
   turned: (relation, line) => (relation.b === line ? { ...relation, sense: opposite(relation.sense) } : relation),
   dimension: {
     asks: LENGTH,
