@@ -1,6 +1,6 @@
 import { distance2, type Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
-import { ok, type Result } from '../../result/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
 import { EditBuilder, placeAt, trim, type SketchEdit } from '../editing/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { boxesOverlap, boxOf, lengthOf, meetings, nearestOn, parameterAt, type Piece } from '../pieces/index.ts';
@@ -138,7 +138,13 @@ function sharedStretch(older: readonly Piece[], newer: readonly Piece[]): Omit<F
 }
 
 /** Puts a flaw right; what it does is told by `flawWords`. */
-export const mend = (builder: EditBuilder, flaw: Flaw): Result<SketchEdit> => MENDS[flaw.kind](builder, flaw);
+export function mend(builder: EditBuilder, flaw: Flaw): Result<SketchEdit> {
+  const done = MENDS[flaw.kind](builder, flaw);
+  if (!done.ok || Object.keys(done.value.entities).length + done.value.remove.length > 0) return done;
+  const known = Object.values(builder.drawing.relations).map((relation) => JSON.stringify(relation));
+  const isTold = Object.values(done.value.relations).every((relation) => known.includes(JSON.stringify(relation)));
+  return isTold ? fail('edit.told') : done;
+}
 
 /** Can it be put right by a click? */
 export const isMendable = ({ kind }: Flaw): boolean => kind !== 'open';

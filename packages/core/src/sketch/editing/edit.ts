@@ -95,5 +95,7 @@ export const editWords: Words = {
   'edit.mirror-text': () => 'Text can not be mirrored: it would have to be read backwards.',
   'edit.held': () => 'It did not move: relations hold it where it is. The desk lists them; drop one, or change a size.',
   'edit.factor': (f) => `"${f['text']}" is not a factor above 0 and up to 1000.`,
+  'edit.told': () =>
+    'They are told to meet there already: what keeps them apart is another relation. The desk lists all; drop or change one.',
   'edit.empty': () => 'Choose what it is to be done with first.',
 };

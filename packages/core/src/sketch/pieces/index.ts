@@ -63,12 +63,6 @@ export function leaving(piece: Piece): number {
   return Math.atan2(y, x);
 }
 
-/** Signed curvature at the start (1/mm), positive where it bends left: orders pieces that leave in one direction. */
-export function curvature(piece: Piece): number {
-  const [first, second] = derivatives(piece, 0);
-  return cross2(first, second) / Math.max(length2(first) ** 3, 1e-30);
-}
-
 /** How often the ray from `place` towards +x crosses the piece, counted with sign (up 1, down -1). */
 export function crossings(piece: Piece, [x, y]: Vec2): number {
   const cuts = [0, ...formOf(piece).summits(piece), 1];

@@ -18,8 +18,29 @@ export function meetings(a: Piece, b: Piece, tolerance: number): Meeting[] {
     return t === undefined || u === undefined ? [] : [{ t, u }];
   });
   // an end that two pieces share is found from both
-  return found.filter((here, k) => found.findIndex((other) => other.t === here.t && other.u === here.u) === k);
+  const once = found.filter((here, k) => found.findIndex((other) => other.t === here.t && other.u === here.u) === k);
+  return withoutRepeats(a, b, once, tolerance);
 }
+
+/**
+ * Meetings between which the curves do not part are one: where curves touch, the place of that is known far less exactly
+ * than how near they come (its error goes with the root). An end that lies on the other curve tells it best.
+ */
+function withoutRepeats(a: Piece, b: Piece, found: readonly Meeting[], tolerance: number): Meeting[] {
+  const ends = ({ t, u }: Meeting): number => [t, u].filter((at) => at === 0 || at === 1).length;
+  const kept: Meeting[] = [];
+  for (const here of found.toSorted((x, y) => ends(y) - ends(x)))
+    if (!kept.some((other) => ends(here) < 1 && staysNear(a, b, here, other, tolerance))) kept.push(here);
+  return kept;
+}
+
+/** Does the stretch of a curve between two meetings lie on the other one, and is it short against both? */
+function staysNear(a: Piece, b: Piece, here: Meeting, other: Meeting, tolerance: number): boolean {
+  if (Math.abs(here.t - other.t) > CLOSE || Math.abs(here.u - other.u) > CLOSE) return false;
+  return [0.25, 0.5, 0.75].every((share) => onPiece(b, along(a, here.t + share * (other.t - here.t)), tolerance));
+}
+/** Only what lies near each other can be one touch. */
+const CLOSE = 0.1;
 
 /** The parameter of a place on the piece; ends within the tolerance snap to 0 and 1; undefined if it is off the piece. */
 export function parameterAt(piece: Piece, place: Vec2, tolerance: number): number | undefined {
@@ -32,10 +53,11 @@ export function parameterAt(piece: Piece, place: Vec2, tolerance: number): numbe
 /** Where the curves meet: in closed form for lines and circles, of which it takes the whole carriers. */
 function placesOf(a: Piece, b: Piece, tolerance: number): Vec2[] {
   if (a.form === 'segment' && b.form === 'segment') return lineLine(a, b, tolerance);
-  if (a.form === 'segment' && b.form === 'arc') return lineCircle(a, b, tolerance);
-  if (a.form === 'arc' && b.form === 'segment') return lineCircle(b, a, tolerance);
-  if (a.form === 'arc' && b.form === 'arc') return circleCircle(a, b, tolerance);
+  // an end on the other curve is a meeting whatever the equations of their carriers give
   const ends = [a.from, a.to, b.from, b.to];
+  if (a.form === 'segment' && b.form === 'arc') return [...ends, ...lineCircle(a, b, tolerance)];
+  if (a.form === 'arc' && b.form === 'segment') return [...ends, ...lineCircle(b, a, tolerance)];
+  if (a.form === 'arc' && b.form === 'arc') return [...ends, ...circleCircle(a, b, tolerance)];
   return overlapping(a, b, tolerance) ? ends : [...ends, ...curveCurve(a, b, tolerance)];
 }
 

@@ -1,9 +1,9 @@
-import { distance2, type Vec2 } from '../../math/index.ts';
+import { distance2, sub2, type Vec2 } from '../../math/index.ts';
 import {
   along,
   boxesOverlap,
   boxOf,
-  curvature,
+  inTurn,
   leaving,
   lengthOf,
   meetings,
@@ -73,7 +73,9 @@ export function faces({ halfEdges, places }: Arrangement): HalfEdge[][] {
   halfEdges.forEach((edge, k) => leavingAt[edge.from]!.push(k));
   const rank = new Map<number, { at: number; ring: number[] }>();
   for (const ring of leavingAt) {
-    ring.sort((a, b) => compare(halfEdges[a]!.piece, halfEdges[b]!.piece));
+    const ahead = aheadOf(ring.map((edge) => halfEdges[edge]!.piece));
+    const angles = new Map(ring.map((edge) => [edge, inTurn(ahead(halfEdges[edge]!.piece))]));
+    ring.sort((a, b) => angles.get(a)! - angles.get(b)!);
     ring.forEach((edge, at) => rank.set(edge, { at, ring }));
   }
   const seen = new Uint8Array(halfEdges.length);
@@ -111,14 +113,32 @@ function figures(ends: readonly (readonly [number, number])[], places: number): 
   return label;
 }
 
-const TURN = 2 * Math.PI;
+/**
+ * Pieces that leave one place in counter-clockwise order: by where they cross a circle round it that all of them reach.
+ * They do not cross each other on the way there; in which direction each leaves would tell as well, but not where curves
+ * touch, since there it is not known so exactly.
+ */
+function aheadOf(ring: readonly Piece[]): (piece: Piece) => number {
+  const far = (piece: Piece) => Math.max(...[0.25, 0.5, 0.75, 1].map((t) => distance2(along(piece, t), piece.from)));
+  const radius = ring.length > 2 ? Math.min(...ring.map(far)) / 2 : 0;
+  return (piece) => {
+    if (radius === 0 || piece.form === 'segment') return leaving(piece);
+    let k = 1;
+    while (k < STEPS && distance2(along(piece, k / STEPS), piece.from) < radius) k++;
+    const [x, y] = sub2(along(piece, crossedAt(piece, radius, (k - 1) / STEPS, k / STEPS)), piece.from);
+    return Math.atan2(y, x);
+  };
+}
+const STEPS = 32;
 
-/** Counter-clockwise order of pieces that leave one place; of two with one direction the one bending left comes later. */
-function compare(a: Piece, b: Piece): number {
-  const angle = (piece: Piece) => ((leaving(piece) % TURN) + TURN) % TURN;
-  const difference = angle(a) - angle(b);
-  const same = Math.abs(difference) < 1e-7 || Math.abs(Math.abs(difference) - TURN) < 1e-7;
-  return same ? curvature(a) - curvature(b) : difference;
+/** Where between two parameters a piece is just so far from its start. */
+function crossedAt(piece: Piece, radius: number, low: number, high: number): number {
+  for (let k = 0; k < 40; k++) {
+    const middle = (low + high) / 2;
+    if (distance2(along(piece, middle), piece.from) < radius) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
 }
 
 /** Places on a grid of cells, so that ends near each other become one. */
