@@ -13,6 +13,7 @@ import {
   MeshLambertMaterial,
 } from 'three';
 import { boxRound, movedBox, type BodyMesh, type Box3, type Id, type Movement, type Topology } from '@helb/core';
+import './quick-rays.ts';
 import { Rims } from './rims.ts';
 import type { ViewBody } from './viewport.ts';
 

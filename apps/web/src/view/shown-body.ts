@@ -13,6 +13,7 @@ import {
 } from 'three';
 import type { BodyMesh, Topology } from '@helb/core';
 import type { Walls } from '@helb/engine';
+import './quick-rays.ts';
 import { paintOf, type Painting } from './painting.ts';
 import { Rims } from './rims.ts';
 

@@ -10,7 +10,6 @@ import {
   type LineSegments,
   type Object3D,
 } from 'three';
-import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import {
   fitting,
   planeOf,
@@ -43,10 +42,6 @@ import { PALE, ShownBody, type Look } from './shown-body.ts';
 import { Others, type Neighbour } from './others.ts';
 import { Stage, type ViewTheme } from './stage.ts';
 import { Underlay } from './underlay.ts';
-
-Mesh.prototype.raycast = acceleratedRaycast;
-BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
-BufferGeometry.prototype.disposeBoundsTree = disposeBoundsTree;
 
 /** A body as the engine tells it. */
 export interface ViewBody {

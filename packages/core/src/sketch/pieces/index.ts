@@ -1,4 +1,4 @@
-import { cross2, length2, type Vec2 } from '../../math/index.ts';
+import { length2, type Vec2 } from '../../math/index.ts';
 import { arc, type Arc } from './arc.ts';
 import { bezier, type Bezier } from './bezier.ts';
 import { ellipse, type EllipsePiece } from './ellipse.ts';
