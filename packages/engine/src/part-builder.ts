@@ -151,8 +151,14 @@ export class PartBuilder {
         }
         entry = this.cache.put(key, digest, bodies.value);
       }
+      const edges = sure(() =>
+        kind.edges?.(inputs.value).flatMap(({ body, name }) => {
+          const edge = site.bodies[body]!.edges.find((one) => one.name === name);
+          return edge ? [edge] : [];
+        }),
+      );
       state = entry;
-      site.sources.set(stepId, { kind: step.kind, inputs: inputs.value, on });
+      site.sources.set(stepId, { kind: step.kind, inputs: inputs.value, on, ...(edges ? { edges } : {}) });
       kind.signs?.(inputs.value).forEach((sign) => site.signs.push({ ...sign, step: stepId }));
       keys.push(key);
       add();

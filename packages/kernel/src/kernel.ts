@@ -166,7 +166,16 @@ export class OpenCascadeKernel implements Kernel {
       if (!made.ok) return made;
       const total = (list: readonly NamedSolid[]) =>
         list.reduce((sum, { shape }) => sum + volumeOf(this.library, shape), 0);
-      const [before, after] = [total(from), total(made.value)];
+      const after = total(made.value);
+      let before = total(from);
+      // bodies that overlapped before become one: what they are together is what may not shrink
+      if (kind === 'add' && after < before && from.length > 1) {
+        const together = combined(this.library, scope, 'add', from.slice(0, 1), from.slice(1));
+        if (together.ok) {
+          before = total(together.value);
+          together.value.forEach(({ shape }) => shape.delete());
+        }
+      }
       const change = Math.abs(after - before);
       // the library may fail without a word: adding never takes away, nor does anything else add
       if (change > 1e-6 * before && (kind === 'add' ? after < before : after > before)) {

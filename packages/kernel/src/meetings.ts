@@ -2,6 +2,7 @@ import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { Meeting, Movement, Result, Vec3 } from '@helb/core';
 import { locationOf, vec } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
+import { faceMeasures } from './measure.ts';
 import type { NamedSolid } from './names.ts';
 import { listOf, subShapes } from './shapes.ts';
 
@@ -38,11 +39,9 @@ function overlap(library: Library, scope: Scope, a: TopoDS_Shape, b: TopoDS_Shap
   if (!common.IsDone() || common.HasErrors()) return fail('kernel.failed', { reason: 'what they share was not found' });
   let [volume, moment] = [0, [0, 0, 0]];
   for (const solid of subShapes(library, scope, scope.keep(common.Shape()), 'TopAbs_SOLID')) {
-    const properties = scope.keep(new library.GProp_GProps());
-    library.BRepGProp.VolumeProperties(solid, properties, false, false, false);
-    const centre = vec(scope.keep(properties.CentreOfMass()));
-    volume += properties.Mass();
-    moment = moment.map((sum, k) => sum + properties.Mass() * centre[k]!);
+    const own = faceMeasures(library).solid(solid);
+    volume += own.volume;
+    moment = moment.map((sum, k) => sum + own.volume * own.centre[k]!);
   }
   if (volume <= LEAST) return undefined;
   const at = moment.map((sum) => sum / volume) as unknown as Vec3;

@@ -8,7 +8,7 @@ export * from './projection.ts';
 export * from './drawn.ts';
 export * from './measure.ts';
 export { helixAt, helixLength, helixSpans, type Helix } from './helix.ts';
-export { chained, endsOfCurve, Path, placesAlong } from './paths.ts';
+export { chained, endsOfCurve, isOnCurve, Path, placesAlong } from './paths.ts';
 export {
   curveWords,
   referencesWords,

@@ -13,7 +13,7 @@ import {
 } from '../math/index.ts';
 import type { SpaceCurve } from '../kernel-port/index.ts';
 import { helixAt } from './helix.ts';
-import { armsOf, bezierAt } from './things.ts';
+import { armsOf, bezierAt, nearestOf } from './things.ts';
 
 /** How finely curves are measured that are neither straight nor round. */
 const SAMPLES = 256;
@@ -52,6 +52,10 @@ export const placesAlong = (curve: SpaceCurve): Vec3[] =>
     const steps = curve.form === 'line' ? 1 : curve.form === 'free' ? 12 : 72;
     return Array.from({ length: steps + 1 }, (_, k) => at(k / steps)).slice(n === 0 ? 0 : 1);
   });
+
+/** Does a place lie on a curve, within so many mm? */
+export const isOnCurve = (curve: SpaceCurve, place: Vec3, within: number): boolean =>
+  runOf(curve).some((at) => distance3(nearestOf(at, place, 0, 1).at, place) <= within);
 
 interface Run {
   readonly at: (t: number) => Vec3;

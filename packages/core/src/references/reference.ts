@@ -79,8 +79,15 @@ export const isOfBody = (reference: Reference): reference is BodyReference => OF
 /** The step that the name of a face or a body begins with. */
 export const stepOfFace = (name: string): Id => name.split(/[/#]/)[0]!;
 
-/** The part that a face plays in the step that its name begins with: "side", "end". */
-export const roleOfFace = (name: string): string => /^[^/]*\/([^/@#]*)/.exec(name)?.[1] ?? '';
+/**
+ * The part that a face plays in the step that its name begins with: "side", "end". A copy ("p/2/e/side/a") plays that of
+ * what it is a copy of, so that a rule on copies finds all of them.
+ */
+export function roleOfFace(name: string): string {
+  const parts = name.replace(/[@#].*$/, '').split('/');
+  const own = parts.slice(parts.length > 3 ? 2 * Math.floor((parts.length - 2) / 2) : 0);
+  return own[1] ?? '';
+}
 
 /** The name of a body whatever piece it is: where a step cuts one in several, they are numbered. */
 export const withoutNumber = (body: string): string => body.replace(/#\d+$/, '');

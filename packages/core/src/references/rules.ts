@@ -16,7 +16,10 @@ export function fitting(rule: Rule, bodies: readonly Topology[]): Thing[] {
 
 const isOf = (face: string, family: Family | undefined): boolean =>
   family === undefined ||
-  (stepOfFace(face) === family.step && (family.role === undefined || roleOfFace(face) === family.role));
+  (stepOfFace(face) === family.step &&
+    (family.role === undefined ||
+      roleOfFace(face) === family.role ||
+      face.startsWith(`${family.step}/${family.role}/`)));
 
 function edgeFits({ faces, turn, curve }: EdgeFacts, rule: Rule): boolean {
   if (turn === undefined || turn === 'smooth' || (rule.turn !== undefined && turn !== rule.turn)) return false;

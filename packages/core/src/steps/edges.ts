@@ -1,4 +1,7 @@
-import type { Thing } from '../references/index.ts';
+import type { EdgeFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
+import { distance3, dot3, movedBy, turnedBy, undone, type Movement, type Vec3 } from '../math/index.ts';
+import { endsOfCurve, isOnCurve, type Thing } from '../references/index.ts';
+import type { EdgeOfBody } from './kind.ts';
 
 /** Chosen edges by body: an edge itself, or all edges of a face. Each once. */
 export function edgesByBody(things: readonly Thing[]): { readonly body: number; readonly edges: readonly string[] }[] {
@@ -25,8 +28,44 @@ export function facesByBody(things: readonly Thing[]): { readonly body: number; 
   return [...found].map(([body, faces]) => ({ body, faces }));
 }
 
-/** An edge or corner name with the faces in it called otherwise. */
-export const renamedEdge = (edge: string, rename: (face: string) => string): string => {
-  const [, faces, number = ''] = /^(.*?)( ~\d+)?$/.exec(edge) as unknown as [string, string, string?];
-  return faces.split(' | ').map(rename).sort().join(' | ') + number;
-};
+/** Things by the body that they are of, in the order in which the bodies come first. */
+export function byBody<T extends { readonly body: number }>(things: readonly T[]): [body: number, things: T[]][] {
+  const found = new Map<number, T[]>();
+  for (const thing of things) found.set(thing.body, [...(found.get(thing.body) ?? []), thing]);
+  return [...found];
+}
+
+/**
+ * The edges that stand where one stood, moved: that edge itself again, or the pieces that are left of it. Names do not tell
+ * this: what a copy cuts through is called by its neighbours, and these are others.
+ */
+export function edgesInPlace(
+  was: EdgeFacts,
+  movement: Movement,
+  bodies: readonly Pick<Topology, 'edges'>[],
+): readonly EdgeOfBody[] {
+  const middle = movedBy(movement, was.middle);
+  const size = was.length;
+  const all = bodies.flatMap(({ edges }, body) => edges.map((edge) => ({ body, edge })));
+  const alike = all.filter(({ edge }) => Math.abs(edge.length - size) <= SAME * (1 + size));
+  const itself =
+    alike.find(({ edge }) => distance3(edge.middle, middle) <= SAME * (1 + size)) ??
+    alike.find(({ edge }) => isSameRing(edge.curve, was.curve, movement));
+  if (itself) return [{ body: itself.body, name: itself.edge.name }];
+  const back = undone(movement);
+  const lies = (place: Vec3) => isOnCurve(was.curve, movedBy(back, place), SAME * (1 + size));
+  return all
+    .filter(({ edge }) => edge.length < size && distance3(edge.middle, middle) <= size)
+    .filter(({ edge }) => [edge.middle, ...endsOfCurve(edge.curve)].every(lies))
+    .map(({ body, edge }) => ({ body, name: edge.name }));
+}
+/** How near places have to be, relative to the size of an edge. */
+const SAME = 1e-6;
+
+/** Closed rims may begin anywhere: their middle does not tell. */
+function isSameRing(is: SpaceCurve, was: SpaceCurve, movement: Movement): boolean {
+  if (is.form !== 'circle' || was.form !== 'circle' || is.from || was.from) return false;
+  const near = distance3(is.centre, movedBy(movement, was.centre)) <= SAME * (1 + was.radius);
+  const level = Math.abs(dot3(is.axis, turnedBy(movement, was.axis))) > 1 - SAME;
+  return near && level && Math.abs(is.radius - was.radius) <= SAME * (1 + was.radius);
+}

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Scope } from '../expressions/index.ts';
-import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
+import type { BodyHandle, EdgeFacts, Kernel } from '../kernel-port/index.ts';
 import type { Frame, Movement } from '../math/index.ts';
 import type { FileRecord, Id } from '../records/index.ts';
 import type { Issue, Result } from '../result/index.ts';
@@ -144,11 +144,11 @@ export interface StepKind<S, I> {
   resultOf?(inputs: I): BodyResult;
   /** The places of the bodies to which that is done; all if empty. */
   touches?(inputs: I): readonly number[];
-  /**
-   * Present on steps that change edges: the same inputs for copies of what they change, whose faces are called otherwise.
-   * @param rename the name that a face has on the copy; the same where it is not copied
-   */
-  again?(inputs: I, rename: (face: string) => string): I;
+  /** Present on steps that change edges: these, and the same inputs for other edges in their stead. */
+  edges?(inputs: I): readonly EdgeOfBody[];
+  again?(inputs: I, insteadOf: (edge: EdgeOfBody) => readonly EdgeOfBody[]): I;
+  /** Present on steps that repeat others: what and where, so that they can be repeated themselves. */
+  repeats?(inputs: I): { readonly sources: readonly Source[]; readonly copies: readonly Copy[] } | undefined;
   /** Present on steps that may be shown by a sign instead of being built in full. */
   signs?(inputs: I): readonly Sign[];
 }
@@ -163,10 +163,24 @@ export interface LaidFile {
 
 export type BodyResult = 'new' | 'add' | 'cut' | 'overlap';
 
+/** An edge by its name, with the place of its body among those before the step. */
+export interface EdgeOfBody {
+  readonly body: number;
+  readonly name: string;
+}
+
+/** Where a copy stands, as seen from what it is one of; its faces carry the instance in their names. */
+export interface Copy {
+  readonly movement: Movement;
+  readonly instance: string;
+}
+
 /** An earlier step as it was resolved, for a pattern to repeat it. */
 export interface Source {
   readonly kind: string;
   readonly inputs: unknown;
   /** Names of the bodies that it is told to touch; all if empty. */
   readonly on: readonly string[];
+  /** The edges that it changed, as they were before it, in the order in which its kind tells them. */
+  readonly edges?: readonly EdgeFacts[];
 }

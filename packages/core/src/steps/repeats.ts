@@ -1,10 +1,11 @@
 import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
-import type { Movement } from '../math/index.ts';
+import { boxesApart, followedBy, STILL } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import { changing } from './define.ts';
 import { choice, picks, schemaOf, stepsField, type Fields, type Filled, type Values } from './fields.ts';
-import type { BodyResult, ResolveContext, Source, StepKind } from './kind.ts';
+import { edgesInPlace } from './edges.ts';
+import type { BodyResult, Copy, EdgeOfBody, ResolveContext, Source, StepKind } from './kind.ts';
 import { bodiesIn } from './bodies.ts';
 import { withoutNumber, type Thing } from '../references/index.ts';
 
@@ -32,8 +33,8 @@ type Repeated =
 
 interface RepeatInputs {
   readonly repeated: Repeated;
-  /** The copies, each with the name that its faces get; the original is none of them. */
-  readonly copies: readonly { readonly movement: Movement; readonly instance: string }[];
+  /** The original is none of them. */
+  readonly copies: readonly Copy[];
   readonly step: string;
 }
 
@@ -49,7 +50,7 @@ export const repeating = <K extends string, F extends Fields>(
     readonly title: string;
     readonly fields: F;
     readonly sentence: string;
-    places(values: Values<F>): RepeatInputs['copies'];
+    places(values: Values<F>): readonly Copy[];
   },
 ) =>
   changing(kind, {
@@ -63,6 +64,7 @@ export const repeating = <K extends string, F extends Fields>(
       return ok({ repeated: repeated.value, copies, step: context.step });
     },
     build: (inputs, before, kernel) => repeat(inputs, before, kernel, kindOf),
+    repeats: ({ repeated, copies }) => (repeated.form === 'steps' ? { sources: repeated.sources, copies } : undefined),
   });
 
 /** The schema of such a step. */
@@ -97,14 +99,25 @@ function repeat(
 ): Result<readonly BodyHandle[]> {
   if (copies.length === 0) return ok(before);
   if (repeated.form === 'bodies') return repeatBodies(repeated, copies, step, before, kernel);
+  return repeatAll(repeated.sources, copies, step, before, kernel, kindOf);
+}
+
+function repeatAll(
+  sources: readonly Source[],
+  copies: readonly Copy[],
+  step: string,
+  before: readonly BodyHandle[],
+  kernel: Kernel,
+  kindOf: (kind: string) => StepKind<never, unknown>,
+): Result<readonly BodyHandle[]> {
   let bodies: readonly BodyHandle[] = before;
   // what was made on the way and is not in the end is released
   const between = (next: readonly BodyHandle[]) => {
     bodies.filter((body) => !before.includes(body) && !next.includes(body)).forEach((body) => kernel.release(body));
     bodies = next;
   };
-  for (const source of repeated.sources) {
-    const made = repeatSource(source, copies, step, bodies, kernel, kindOf(source.kind));
+  for (const source of sources) {
+    const made = repeatSource(source, copies, step, bodies, kernel, kindOf);
     if (!made.ok) {
       between(before);
       return made;
@@ -115,41 +128,67 @@ function repeat(
 }
 
 function repeatSource(
-  { inputs, on }: Source,
-  copies: RepeatInputs['copies'],
+  source: Source,
+  copies: readonly Copy[],
   step: string,
+  bodies: readonly BodyHandle[],
+  kernel: Kernel,
+  kindOf: (kind: string) => StepKind<never, unknown>,
+): Result<readonly BodyHandle[]> {
+  const kind = kindOf(source.kind);
+  const repeated = kind.repeats?.(source.inputs);
+  // what a repeat repeats is repeated once for each of its own copies
+  if (repeated) return repeatAll(repeated.sources, nested(repeated.copies, copies), step, bodies, kernel, kindOf);
+  if (kind.tools && kind.resultOf) {
+    const originals = kind.tools(source.inputs, bodies, kernel);
+    if (!originals.ok) return originals;
+    const tools = placed(originals.value, copies, step, kernel);
+    const each = originals.value.length;
+    originals.value.forEach((body) => kernel.release(body));
+    return tools.ok
+      ? joined({ result: kind.resultOf(source.inputs), on: source.on, copies, each }, tools.value, bodies, kernel)
+      : tools;
+  }
+  if (!kind.again || !kind.build || !kind.edges || !source.edges) return fail('repeat.kind', { kind: kind.title });
+  return repeatOnEdges(source, copies, bodies, kernel, kind);
+}
+
+/** Copies of copies: each of the inner ones, carried along by each of the outer ones. */
+const nested = (inner: readonly Copy[], outer: readonly Copy[]): Copy[] =>
+  outer.flatMap((far) =>
+    inner.map((near) => ({
+      movement: followedBy(near.movement, far.movement),
+      instance: `${far.instance}x${near.instance}`,
+    })),
+  );
+
+/** Does again what was done to edges, to the edges that stand where the copies of those would be. */
+function repeatOnEdges(
+  { inputs, edges }: Source,
+  copies: readonly Copy[],
   bodies: readonly BodyHandle[],
   kernel: Kernel,
   kind: StepKind<never, unknown>,
 ): Result<readonly BodyHandle[]> {
-  if (kind.tools && kind.resultOf) {
-    const originals = kind.tools(inputs, bodies, kernel);
-    if (!originals.ok) return originals;
-    const tools = placed(originals.value, copies, step, kernel);
-    originals.value.forEach((body) => kernel.release(body));
-    return tools.ok ? joined(kind.resultOf(inputs), tools.value, bodies, on, kernel) : tools;
-  }
-  if (!kind.again || !kind.build) return fail('repeat.kind', { kind: kind.title });
-  let now = bodies;
-  for (const { instance } of copies) {
-    const names = new Set(now.flatMap((body) => kernel.faceNames(body)));
-    const rename = (face: string): string => {
-      const copy = `${step}/${instance}/${face}`;
-      return names.has(copy) ? copy : face;
-    };
-    const made = kind.build(kind.again(inputs, rename), now, kernel);
-    now
-      .filter((body) => !bodies.includes(body) && !(made.ok && made.value.includes(body)))
-      .forEach((body) => kernel.release(body));
-    if (!made.ok) return made;
-    now = made.value;
-  }
-  return ok(now);
+  const known = new Map(kind.edges!(inputs as never).map((edge, k) => [keyOf(edge), edges![k]!]));
+  const all = bodies.map((body) => kernel.topology(body));
+  let missing: string | undefined;
+  const again = kind.again!(inputs as never, (edge) => {
+    const places = copies.flatMap(({ movement, instance }) => {
+      const there = edgesInPlace(known.get(keyOf(edge))!, movement, all);
+      if (there.length === 0) missing ??= instance;
+      return there;
+    });
+    return places;
+  });
+  if (missing !== undefined) return fail('repeat.edges', { instance: missing, kind: kind.title.toLowerCase() });
+  return kind.build!(again as never, bodies, kernel);
 }
+const keyOf = ({ body, name }: EdgeOfBody): string => `${body} ${name}`;
 
 function placed(
   originals: readonly BodyHandle[],
-  copies: RepeatInputs['copies'],
+  copies: readonly Copy[],
   step: string,
   kernel: Kernel,
 ): Result<BodyHandle[]> {
@@ -166,25 +205,83 @@ function placed(
   return ok(tools);
 }
 
+interface Joining {
+  readonly result: BodyResult;
+  /** Names of the bodies to be touched; all if empty. */
+  readonly on: readonly string[];
+  readonly copies: readonly Copy[];
+  /** How many solids each copy has. */
+  readonly each: number;
+}
+
 function joined(
-  result: BodyResult,
+  { result, on, copies, each }: Joining,
   tools: readonly BodyHandle[],
   bodies: readonly BodyHandle[],
-  on: readonly string[],
   kernel: Kernel,
 ): Result<readonly BodyHandle[]> {
-  // what begins a body is gone on with: its copies are added to it
-  if (result === 'new') return ok([...bodies, ...tools]);
+  if (result === 'new') return begun(tools, bodies, kernel);
   const chosen = bodies.filter((body) => on.length === 0 || on.includes(withoutNumber(kernel.bodyName(body))));
   const made = chosen.length === 0 ? fail('body.none', { result }) : kernel.combine(result, chosen, tools);
+  const idle = made.ok ? idleCopies(made.value.bodies, tools, each, chosen, result, kernel) : [];
   tools.forEach((tool) => kernel.release(tool));
   if (!made.ok) return made;
+  if (idle.length > 0) {
+    made.value.bodies.forEach((body) => kernel.release(body));
+    const names = idle.map((k) => copies[k]!.instance);
+    return fail('repeat.idle', { names, of: copies.length });
+  }
   return ok([...bodies.filter((body) => !chosen.includes(body)), ...made.value.bodies]);
+}
+
+/** Copies of what begins a body stand for themselves, but where they overlap with others they are one with them. */
+function begun(
+  tools: readonly BodyHandle[],
+  bodies: readonly BodyHandle[],
+  kernel: Kernel,
+): Result<readonly BodyHandle[]> {
+  const all = [...bodies, ...tools];
+  const boxes = all.map((body) => kernel.measure(body).box_mm);
+  const overlap = (a: number, b: number): boolean => {
+    if (boxesApart(boxes[a]!, boxes[b]!) > 0) return false;
+    const meeting = kernel.meeting(all[a]!, all[b]!, STILL);
+    return meeting.ok && meeting.value.overlap_mm3 > 0;
+  };
+  const meets = tools.some((_, k) => {
+    const own = bodies.length + k;
+    return all.some((_, other) => other < own && overlap(other, own));
+  });
+  if (!meets) return ok(all);
+  const made = kernel.combine('add', bodies, tools);
+  tools.forEach((tool) => kernel.release(tool));
+  return made.ok ? ok(made.value.bodies) : made;
+}
+
+/** Copies that change nothing by themselves. One that has left a face has changed something: only the others are tried. */
+function idleCopies(
+  after: readonly BodyHandle[],
+  tools: readonly BodyHandle[],
+  each: number,
+  chosen: readonly BodyHandle[],
+  result: Exclude<BodyResult, 'new'>,
+  kernel: Kernel,
+): number[] {
+  const left = new Set(
+    after.flatMap((body) => kernel.faceNames(body)).map((name) => name.split('/').slice(0, 2).join('/')),
+  );
+  return Array.from({ length: tools.length / each }, (_, k) => k).filter((k) => {
+    const own = tools.slice(k * each, (k + 1) * each);
+    if (own.some((tool) => left.has(withoutNumber(kernel.bodyName(tool))))) return false;
+    const alone = kernel.combine(result, chosen, own);
+    if (!alone.ok) return false;
+    alone.value.bodies.forEach((body) => kernel.release(body));
+    return !alone.value.touched;
+  });
 }
 
 function repeatBodies(
   { bodies, result }: Extract<Repeated, { form: 'bodies' }>,
-  copies: RepeatInputs['copies'],
+  copies: readonly Copy[],
   step: string,
   before: readonly BodyHandle[],
   kernel: Kernel,
@@ -199,6 +296,12 @@ function repeatBodies(
 }
 
 export const repeatWords: Words = {
+  'repeat.edges': (f) =>
+    `There is no edge for the ${f['kind']} at copy ${f['instance']}: what is repeated does not come out the same there. Leave that copy out, or choose the steps that make its edges too.`,
+  'repeat.idle': (f) => {
+    const names = f['names'] as readonly string[];
+    return `${names.length} of ${f['of']} copies ${names.length === 1 ? 'changes' : 'change'} nothing (${names.slice(0, 8).join(', ')}${names.length > 8 ? ', …' : ''}): no body is met there, or they lie within it. Leave them out, or change the count or the spacing.`;
+  },
   'repeat.kind': (f) =>
     `A ${String(f['kind']).toLowerCase()} can not be repeated by itself: choose the steps that make what it changes, or repeat the body.`,
 };

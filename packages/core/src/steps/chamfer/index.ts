@@ -3,7 +3,7 @@ import { ok } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
-import { edgesByBody, renamedEdge } from '../edges.ts';
+import { byBody, edgesByBody } from '../edges.ts';
 import { choice, number, picks, schemaOf } from '../fields.ts';
 import { largest } from '../fillet/index.ts';
 
@@ -60,8 +60,11 @@ export const chamfer = changing('chamfer', {
       })),
       kernel,
     ),
-  again: (inputs, rename) => ({
+  edges: ({ cuts }) => cuts.flatMap(({ body, edges }) => edges.map((name) => ({ body, name }))),
+  again: (inputs, insteadOf) => ({
     ...inputs,
-    cuts: inputs.cuts.map(({ body, edges }) => ({ body, edges: edges.map((edge) => renamedEdge(edge, rename)) })),
+    cuts: byBody(inputs.cuts.flatMap(({ body, edges }) => edges.flatMap((name) => insteadOf({ body, name })))).map(
+      ([body, edges]) => ({ body, edges: edges.map(({ name }) => name) }),
+    ),
   }),
 });

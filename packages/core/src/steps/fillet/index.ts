@@ -4,7 +4,7 @@ import { fail, ok } from '../../result/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
-import { edgesByBody, renamedEdge } from '../edges.ts';
+import { byBody, edgesByBody } from '../edges.ts';
 import { choice, number, picks, schemaOf } from '../fields.ts';
 
 const SIZE = { asks: LENGTH, least: 1e-3, most: 1e4 } as const;
@@ -76,12 +76,14 @@ export const fillet = changing('fillet', {
       })),
       kernel,
     ),
-  again: (inputs, rename) => ({
+  edges: ({ rounds }) => rounds.flatMap(({ body, edges }) => edges.map(({ name }) => ({ body, name }))),
+  again: (inputs, insteadOf) => ({
     ...inputs,
-    rounds: inputs.rounds.map(({ body, edges }) => ({
-      body,
-      edges: edges.map((edge) => ({ ...edge, name: renamedEdge(edge.name, rename) })),
-    })),
+    rounds: byBody(
+      inputs.rounds.flatMap(({ body, edges }) =>
+        edges.flatMap((edge) => insteadOf({ body, name: edge.name }).map((other) => ({ ...edge, ...other }))),
+      ),
+    ).map(([body, edges]) => ({ body, edges: edges.map(({ body: _, ...edge }) => edge) })),
   }),
 });
 
