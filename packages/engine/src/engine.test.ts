@@ -11,7 +11,8 @@ function counting(inner: Kernel) {
   const calls = { extrude: 0, combine: 0, mesh: 0 };
   const counted = new Proxy(inner, {
     get(kernel, name) {
-      const method = kernel[name as keyof Kernel] as (...args: unknown[]) => unknown;
+      const method = kernel[name as keyof Kernel] as boolean | ((...args: unknown[]) => unknown);
+      if (typeof method === 'boolean') return method;
       if (name in calls) calls[name as keyof typeof calls]++;
       return method.bind(kernel);
     },

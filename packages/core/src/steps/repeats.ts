@@ -173,7 +173,7 @@ function repeatOnEdges(
   const known = new Map(kind.edges!(inputs as never).map((edge, k) => [keyOf(edge), edges![k]!]));
   const all = bodies.map((body) => kernel.topology(body));
   let missing: string | undefined;
-  const again = kind.again!(inputs as never, (edge) => {
+  const again = kind.again!(inputs, (edge) => {
     const places = copies.flatMap(({ movement, instance }) => {
       const there = edgesInPlace(known.get(keyOf(edge))!, movement, all);
       if (there.length === 0) missing ??= instance;
@@ -182,7 +182,7 @@ function repeatOnEdges(
     return places;
   });
   if (missing !== undefined) return fail('repeat.edges', { instance: missing, kind: kind.title.toLowerCase() });
-  return kind.build!(again as never, bodies, kernel);
+  return kind.build!(again, bodies, kernel);
 }
 const keyOf = ({ body, name }: EdgeOfBody): string => `${body} ${name}`;
 
