@@ -1,4 +1,5 @@
 import {
+  heightOver,
   scale3,
   toSpace,
   type BodyHandle,
@@ -11,6 +12,7 @@ import {
 import { combined, sheetOf, splitBy } from './booleans.ts';
 import { direction } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
+import { centreOf } from './measure.ts';
 import { distinct, type MadeFace, type NamedSolid } from './names.ts';
 import { axisAt, plane } from './profile.ts';
 import { subShapes } from './shapes.ts';
@@ -42,17 +44,20 @@ function stopped(
   library: Library,
   scope: Scope,
   prism: NamedSolid,
-  { until, step }: ExtrudeRequest,
+  request: ExtrudeRequest,
   bodyOf: (body: BodyHandle) => NamedSolid,
 ): Result<NamedSolid> {
+  const { until, step } = request;
   const [near, far] = until!.forwards ? ['start', 'end'] : ['end', 'start'];
   const pieces =
     until!.form === 'next'
-      ? beforeBodies(library, scope, prism, until!.bodies.map(bodyOf))
+      ? untilBodies(library, scope, prism, until!.bodies.map(bodyOf), until!.within)
       : beforeFace(library, scope, prism, until!, bodyOf);
   prism.shape.delete();
   if (!pieces.ok) return pieces;
-  const kept = pieces.value.filter(({ faceNames }) => faceNames.some((name) => name.startsWith(`${step}/${near}`)));
+  const begins = pieces.value.filter(({ faceNames }) => faceNames.some((name) => name.startsWith(`${step}/${near}`)));
+  // a wall may lie farther on
+  const kept = begins.length > 0 || !isWithin(until!) ? begins : nearestOf(library, pieces.value, request);
   pieces.value.filter((piece) => !kept.includes(piece)).forEach(({ shape }) => shape.delete());
   const [only, ...more] = kept;
   // with its far end still there it was not stopped everywhere
@@ -68,14 +73,25 @@ function stopped(
   return ok({ ...only, faceNames: distinct(library, scope, faces, roles) });
 }
 
-/** What is left of a prism outside of bodies. */
-function beforeBodies(
+const isWithin = (until: NonNullable<ExtrudeRequest['until']>): boolean => until.form === 'next' && until.within;
+
+/** The first of several walls on the way. */
+function nearestOf(library: Library, pieces: readonly NamedSolid[], { profile }: ExtrudeRequest): NamedSolid[] {
+  const far = ({ shape }: NamedSolid) => Math.abs(heightOver(profile.frame, centreOf(library, shape)));
+  return pieces.toSorted((a, b) => far(a) - far(b)).slice(0, 1);
+}
+
+/** What of a prism lies outside of bodies, or within them. */
+function untilBodies(
   library: Library,
   scope: Scope,
   prism: NamedSolid,
   bodies: readonly NamedSolid[],
+  within: boolean,
 ): Result<NamedSolid[]> {
-  return bodies.length === 0 ? fail('extrude.stop') : combined(library, scope, 'cut', [prism], bodies);
+  if (bodies.length === 0) return fail('extrude.stop');
+  const pieces = combined(library, scope, within ? 'overlap' : 'cut', [prism], bodies);
+  return pieces.ok || pieces.issue.code !== 'kernel.empty' ? pieces : fail('extrude.stop');
 }
 
 /** The pieces of a prism on both sides of a plane or of the surface of a face, that made larger. */

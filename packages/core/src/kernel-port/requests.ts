@@ -27,11 +27,14 @@ export interface ExtrudeRequest extends Named {
   readonly until?: Stop & { readonly forwards: boolean };
 }
 
-/** What ends an extrusion: a plane, the surface of a face, or whichever body it meets next. */
+/**
+ * What ends an extrusion: a plane, the surface of a face, or what comes next: the body that it meets, or, `within` bodies,
+ * the far side of the first wall that it goes through.
+ */
 export type Stop =
   | { readonly form: 'plane'; readonly plane: Frame }
   | { readonly form: 'face'; readonly body: BodyHandle; readonly face: string }
-  | { readonly form: 'next'; readonly bodies: readonly BodyHandle[] };
+  | { readonly form: 'next'; readonly bodies: readonly BodyHandle[]; readonly within: boolean };
 
 export interface RevolveRequest extends Named {
   readonly profile: Profile;

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { BodyHandle, ExtrudeRequest, Kernel, Profile } from '../../kernel-port/index.ts';
+import type { BodyHandle, ExtrudeRequest, Kernel, Profile, Stop } from '../../kernel-port/index.ts';
 import {
   add3,
   boxCorners,
@@ -16,6 +16,7 @@ import { planeOf, pointOf, type Thing } from '../../references/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { profileOf, thinFields } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
+import type { BodyResult } from '../kind.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { areasField, choice, number, picks, schemaOf, sketchField } from '../fields.ts';
 
@@ -77,7 +78,7 @@ interface Inputs extends ToolInputs, Omit<ExtrudeRequest, 'until'> {
 type Until =
   | { readonly form: 'plane'; readonly plane: Frame }
   | { readonly form: 'face'; readonly body: number; readonly face: string }
-  | { readonly form: 'next' }
+  | { readonly form: 'next'; readonly both: boolean }
   | { readonly form: 'through'; readonly both: boolean };
 
 export const extrude = making('extrude', {
@@ -101,7 +102,7 @@ export const extrude = making('extrude', {
     if (values.extent === 'to') return ok({ ...common, ...towards(values.to[0]!, values, profile) });
     const forwards = values.ways !== 'backwards';
     const both = values.ways !== 'forwards' && values.ways !== 'backwards';
-    const until: Until = values.extent === 'next' ? { form: 'next' } : { form: 'through', both };
+    const until: Until = values.extent === 'next' ? { form: 'next', both } : { form: 'through', both };
     return ok({ ...common, from: values.start, to: values.start, forwards, until });
   },
   solids({ until, forwards, ...request }, before, kernel) {
@@ -110,7 +111,13 @@ export const extrude = making('extrude', {
     const [from, to] = forwards ? [request.from, reach] : [-reach, request.from];
     if (until.form === 'through')
       return kernel.extrude({ ...request, from: until.both ? -reach : from, to: until.both ? reach : to });
-    return kernel.extrude({ ...request, from, to, until: { ...stopOf(until, before), forwards } });
+    const stop = stopOf(until, before, request.result);
+    const one = kernel.extrude({ ...request, from, to, until: { ...stop, forwards } });
+    if (until.form !== 'next' || !until.both || !one.ok) return one;
+    const other = kernel.extrude({ ...request, from: -reach, to: request.from, until: { ...stop, forwards: false } });
+    if (other.ok) return ok([...one.value, ...other.value]);
+    one.value.forEach((body) => kernel.release(body));
+    return other;
   },
 });
 
@@ -156,9 +163,14 @@ function wayTo(plane: Frame, place: Vec3, { z }: Frame): number {
   return Math.abs(slope) < 1e-9 ? Infinity : -heightOver(plane, place) / slope;
 }
 
-const stopOf = (until: Exclude<Until, { form: 'through' }>, before: readonly BodyHandle[]) => {
+const stopOf = (
+  until: Exclude<Until, { form: 'through' }>,
+  before: readonly BodyHandle[],
+  result: BodyResult,
+): Stop => {
   if (until.form === 'face') return { ...until, body: before[until.body]! };
-  return until.form === 'next' ? { form: 'next' as const, bodies: before } : until;
+  // what is cut away is the wall itself: its far side comes next
+  return until.form === 'next' ? { form: 'next', bodies: before, within: result === 'cut' } : until;
 };
 
 /** Farther along the normal than any body, and than the stop is from any place of the outline. */
