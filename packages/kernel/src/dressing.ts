@@ -2,7 +2,9 @@ import type { NCollection_List_TopoDS_Shape, TopoDS_Edge, TopoDS_Face, TopoDS_Sh
 import {
   add3,
   distance3,
+  dot3,
   scale3,
+  sub3,
   type BevelRequest,
   type HollowRequest,
   type OffsetRequest,
@@ -11,12 +13,14 @@ import {
   type SlopeRequest,
   type ThickenRequest,
 } from '@helb/core';
+import { combined } from './booleans.ts';
 import { direction } from './edges.ts';
 import { normalIn } from './facts.ts';
 import { fail, guarded, ok, type Library, type Scope } from './library.ts';
 import { areaOf, volumeOf } from './measure.ts';
 import { carried, distinct, signOf, type FaceHistory, type MadeFace, type NamedSolid } from './names.ts';
-import { partsOf } from './parts.ts';
+import { betweenFaces } from './moved-faces.ts';
+import { forgetParts, partsOf } from './parts.ts';
 import { plane } from './profile.ts';
 import { listOf, members, subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
@@ -231,17 +235,75 @@ export function thickened(
   return slabs ?? fail('thicken.face');
 }
 
-/** The slabs that an offset of faces adds or takes away. The moved face stays the same face for all that builds on it. */
-export function offsetSlabs(
+/**
+ * Moves faces one after the other, each with its neighbours as they are by then: what lies between is added or taken away.
+ * A moved face stays the same face for all that builds on it. Flat faces take their neighbours along; others are set off
+ * square.
+ */
+export function offsetFaces(
   library: Library,
   scope: Scope,
   body: NamedSolid,
   request: OffsetRequest,
-): Result<NamedSolid[]> {
-  const slabs = slabsOn(library, scope, body, request, (far, name) =>
-    far ? name : `${request.step}/side/${signOf(name)}`,
-  );
-  return slabs ?? fail('offset.face');
+): Result<NamedSolid> {
+  let now = body;
+  for (const name of request.faces) {
+    const moved = offsetFace(library, scope, now, name, request);
+    if (now !== body) {
+      forgetParts(now);
+      now.shape.delete();
+    }
+    if (!moved.ok) return moved;
+    now = moved.value;
+  }
+  return ok(now);
+}
+
+function offsetFace(
+  library: Library,
+  scope: Scope,
+  body: NamedSolid,
+  name: string,
+  { distance, step }: OffsetRequest,
+): Result<NamedSolid> {
+  const chosen = partsOf(library, body).faces.find((face) => face.name === name);
+  if (!chosen) return fail('kernel.gone', { what: 'face' });
+  const called = (far: boolean, face: string) => (far ? face : `${step}/side/${signOf(face)}`);
+  const between = betweenFaces(library, scope, body, chosen, distance);
+  const slab = between
+    ? between.ok
+      ? ok([calledSlab(library, scope, between.value, chosen, distance, called)])
+      : between
+    : (slabsOn(library, scope, body, { faces: [name], distance, step, body: 0 }, called) ?? fail('offset.face'));
+  if (!slab.ok) return slab;
+  const made = combined(library, scope, distance > 0 ? 'add' : 'cut', [body], slab.value);
+  slab.value.forEach(({ shape }) => shape.delete());
+  if (!made.ok) return made;
+  const [one, ...more] = made.value;
+  if (more.length === 0 && one!.faceNames.includes(name)) return ok(one!);
+  made.value.forEach(({ shape }) => shape.delete());
+  return fail('offset.face');
+}
+
+/** A slab with its faces called: the one that lies where the face comes to goes on as that face. */
+function calledSlab(
+  library: Library,
+  scope: Scope,
+  slab: NamedSolid,
+  { name, shape }: { readonly name: string; readonly shape: TopoDS_Shape },
+  distance: number,
+  called: (far: boolean, face: string) => string,
+): NamedSolid {
+  const { at, normal } = normalIn(library, scope, shape);
+  const beyond = add3(at, scale3(normal, distance));
+  const sides = subShapes(library, scope, slab.shape, 'TopAbs_FACE');
+  const names = sides.map((side) => {
+    const there = normalIn(library, scope, side);
+    const isFar =
+      Math.abs(dot3(sub3(there.at, beyond), normal)) < 1e-6 && Math.abs(dot3(there.normal, normal)) > 1 - 1e-9;
+    return called(isFar, name);
+  });
+  return { ...slab, faceNames: distinct(library, scope, sides, names) };
 }
 
 /** One slab on each face, its own faces named by whether they are the far one; undefined where there is none. */

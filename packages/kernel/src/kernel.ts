@@ -33,7 +33,7 @@ import {
   type Topology,
 } from '@helb/core';
 import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
-import { bevelled, hollowed, insideOf, offsetSlabs, rounded, sloped, thickened } from './dressing.ts';
+import { bevelled, hollowed, insideOf, offsetFaces, rounded, sloped, thickened } from './dressing.ts';
 import { locationOf } from './edges.ts';
 import { gapBetween } from './gaps.ts';
 import { fail, guarded, ok, startLibrary, unfailing, Scope, type Library, type LibrarySource } from './library.ts';
@@ -131,21 +131,7 @@ export class OpenCascadeKernel implements Kernel {
     return made;
   }
 
-  offset(request: OffsetRequest): Result<BodyHandle> {
-    return this.tried((scope) => {
-      const body = this.body(request.body);
-      const slabs = offsetSlabs(this.library, scope, body, request);
-      if (!slabs.ok) return slabs;
-      const kind = request.distance > 0 ? 'add' : 'cut';
-      const made = combined(this.library, scope, kind, [body], slabs.value);
-      slabs.value.forEach(({ shape }) => shape.delete());
-      if (!made.ok) return made;
-      const [one, ...more] = made.value.map((solid) => this.adopt(solid));
-      more.forEach((extra) => this.release(extra));
-      if (more.length > 0) this.release(one!);
-      return more.length > 0 ? fail('offset.face') : ok(one!);
-    });
-  }
+  offset = (request: OffsetRequest) => this.changed(request, offsetFaces);
 
   split(request: SplitRequest): Result<BodyHandle[]> {
     return this.tried((scope) => {

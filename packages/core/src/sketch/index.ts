@@ -15,6 +15,7 @@ export { played, type Motion } from './motions.ts';
 export {
   along,
   arcBetween,
+  areaShare,
   derivatives,
   fullCircle,
   fullEllipse,

@@ -34,5 +34,7 @@ export const offsetFace = changing('offset-face', {
 });
 
 export const offsetFaceWords: Words = {
+  'offset.leaning': () =>
+    'A face beside one of these leans and is bent, or ends in a free curve: how far it would go is not known. Set that one off too, or make the change in the sketch.',
   'offset.face': () => 'One of these faces can not be set off like that: choose a smaller distance, or fewer faces.',
 };
