@@ -215,40 +215,49 @@ function sound(geometry: Geometry): boolean {
  * the other lies nothing tells, so it has to stay as it is drawn.
  */
 function flipped(layout: Layout, held: Held, before: Float64Array, after: Float64Array): boolean {
-  // where an angle is told it may pass through 0 and through 180 degrees
-  const told = new Set(held.flatMap(([, one]) => (periodOf(one) === undefined ? [] : [pairOf(...refsOf(one))])));
-  for (const arms of corners(layout, held, before).values())
+  // where an angle is told, what turns with it passes through 0 and through 180 degrees, but it does not leap
+  const isTurning = held.some(([, relation]) => periodOf(relation) !== undefined);
+  const at = corners(layout, held, before);
+  const linked = new Set([...at].flatMap(([from, arms]) => arms.map(({ far }) => `${from} ${far}`)));
+  for (const arms of at.values())
     for (let k = 1; k < Math.min(arms.length, MOST_ARMS); k++)
       for (let n = 0; n < k; n++) {
-        if (arms[n]!.owner && arms[k]!.owner && told.has(pairOf(arms[n]!.owner!, arms[k]!.owner!))) continue;
-        const [was, is] = [before, after].map((x) => turn(arms[n]!, arms[k]!, x)) as [number, number];
-        if (was * is < 0 && Math.min(Math.abs(was), Math.abs(is)) > 1e-3) return true;
+        const [a, b] = [arms[n]!, arms[k]!];
+        const [was, is] = [before, after].map((x) => turn(a, b, x)) as [number, number];
+        if (was * is >= 0 || Math.min(Math.abs(was), Math.abs(is)) <= 1e-3) continue;
+        // three places that are told from each other can only be turned over
+        const isTriangle = linked.has(`${a.far} ${b.far}`);
+        if (!isTurning || isTriangle || Math.abs(was - is) > LEAP) return true;
       }
   return Object.values(layout.entities).some((entity) => turnedOver(layout, entity, before, after));
 }
 /** Of a place at which more come together enough is known by these. */
 const MOST_ARMS = 8;
+/** By so much the sine of an angle does not change in one stride. */
+const LEAP = 3 * TURNING_STRIDE;
 
 type Place = readonly [x: number, y: number];
 /** A line, or a distance that is told, from one place to another. */
 interface Arm {
   readonly from: Place;
   readonly to: Place;
-  readonly owner?: Id;
+  /** Where it ends, as a key of `corners`. */
+  readonly far: string;
 }
 
 /** What goes out from each place: points that lie in one place are one. */
 function corners(layout: Layout, held: Held, x: Float64Array): Map<string, Arm[]> {
   const at = new Map<string, Arm[]>();
-  const add = (from: Place, to: Place, owner?: Id) => {
-    const key = from.map((unknown) => x[unknown]!.toFixed(6)).join();
-    at.set(key, [...(at.get(key) ?? []), { from, to, ...(owner === undefined ? {} : { owner }) }]);
+  const keyOf = (place: Place) => place.map((unknown) => x[unknown]!.toFixed(6)).join();
+  const add = (from: Place, to: Place) => {
+    const [key, far] = [keyOf(from), keyOf(to)];
+    if (key !== far) at.set(key, [...(at.get(key) ?? []).filter((arm) => arm.far !== far), { from, to, far }]);
   };
-  for (const [id, entity] of Object.entries(layout.entities)) {
+  for (const entity of Object.values(layout.entities)) {
     if (entity.kind !== 'line') continue;
     const [a, b] = [layout.point(entity.a), layout.point(entity.b)];
-    add(a, b, id);
-    add(b, a, id);
+    add(a, b);
+    add(b, a);
   }
   for (const [, relation] of held) {
     const span = relationKind(relation.kind).spans?.(relation, layout);
@@ -258,9 +267,6 @@ function corners(layout: Layout, held: Held, x: Float64Array): Map<string, Arm[]
   }
   return at;
 }
-
-const refsOf = (relation: Relations[string]) => relationKind(relation.kind).refs(relation) as [Id, Id];
-const pairOf = (a: Id, b: Id): string => [a, b].sort().join();
 
 /** Does a line run against itself, or has an end of an arc gone to the other side of its centre? */
 function turnedOver(layout: Layout, entity: Entity, before: Float64Array, after: Float64Array): boolean {

@@ -1,0 +1,27 @@
+/** How one case ended. Refusals tell which kind of step refused, and with which word. */
+export interface Outcome {
+  readonly seed: number;
+  readonly refused: readonly { readonly kind: string; readonly code: string }[];
+  /** Steps that were tried, by kind. */
+  readonly tried: readonly string[];
+  /** The law that does not hold, with what was found. */
+  readonly broken?: { readonly law: string; readonly found: string };
+  /** What shows it, as a project or the like. */
+  readonly shown?: string;
+}
+
+/** Thrown by laws. */
+export class Broken extends Error {
+  constructor(
+    readonly law: string,
+    readonly found: string,
+  ) {
+    super(`${law}: ${found}`);
+  }
+}
+
+/** Two figures that have to be one, within a share of the larger. */
+export function same(law: string, a: number, b: number, within: number): void {
+  const far = Math.abs(a - b);
+  if (!(far <= within * Math.max(Math.abs(a), Math.abs(b), 1e-9))) throw new Broken(law, `${a} and ${b}`);
+}

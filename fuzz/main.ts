@@ -1,0 +1,87 @@
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { Worker } from 'node:worker_threads';
+import type { Outcome } from './case.ts';
+import type { Errand, Kind } from './working.ts';
+
+// ./helb fuzz [parts|sketches] [--seed N] [--count N]: random but sensible inputs, each held against laws that need no answer
+// key. A case that breaks a law is written to test-results/fuzz; one that does not end is given up and counts as broken.
+
+const { values, positionals } = parseArgs({
+  allowPositionals: true,
+  options: { seed: { type: 'string', default: '1' }, count: { type: 'string', default: '100' } },
+});
+const kind = (positionals[0] ?? 'parts') as Kind;
+const [seed, count] = [Number(values.seed), Number(values.count)];
+if (!['parts', 'sketches'].includes(kind) || !Number.isInteger(seed) || !Number.isInteger(count) || count < 1) {
+  process.stderr.write('Usage: ./helb fuzz [parts|sketches] [--seed N] [--count N]\n');
+  process.exit(1);
+}
+
+/** Longer than any case that is known to end. */
+const CASE_LIMIT_S = 150;
+const ENTRY = `import('tsx/esm/api').then(({ register }) => {
+  register();
+  return import(${JSON.stringify(new URL('./working.ts', import.meta.url).href)});
+});`;
+const FOLDER = join(import.meta.dirname, '../test-results/fuzz');
+
+/** Runs cases in a thread until all are done or one does not end; the seed to go on with. */
+function run(from: number, told: (outcome: Outcome) => void): Promise<number> {
+  return new Promise((resolve) => {
+    const workerData: Errand = { kind, from, to: seed + count };
+    const worker = new Worker(ENTRY, { eval: true, workerData });
+    let next = from;
+    const give = (law: string, found: string) => {
+      clearTimeout(timer);
+      void worker.terminate();
+      told({ seed: next, refused: [], tried: [], broken: { law, found } });
+      resolve(next + 1);
+    };
+    const wait = () => setTimeout(() => give('it ends', `more than ${CASE_LIMIT_S} s`), CASE_LIMIT_S * 1000);
+    let timer = wait();
+    worker.on('error', (error) => give('nothing crashes', error.message));
+    worker.on('message', (message: Outcome | 'done') => {
+      clearTimeout(timer);
+      if (message === 'done') {
+        resolve(seed + count);
+        return;
+      }
+      told(message);
+      next = message.seed + 1;
+      timer = wait();
+    });
+  });
+}
+
+const counts = { held: 0, broken: 0, tried: new Map<string, number>(), refused: new Map<string, number>() };
+const more = (map: Map<string, number>, key: string) => map.set(key, (map.get(key) ?? 0) + 1);
+const shown: Promise<void>[] = [];
+
+await mkdir(FOLDER, { recursive: true });
+let next = seed;
+while (next < seed + count)
+  next = await run(next, ({ seed: at, broken, refused, tried, shown: what }) => {
+    tried.forEach((one) => more(counts.tried, one));
+    refused.forEach((one) => more(counts.refused, `${one.kind} ${one.code}`));
+    if (!broken) counts.held++;
+    else {
+      counts.broken++;
+      process.stdout.write(`seed ${at}: ${broken.law}: ${broken.found.split('\n').slice(0, 3).join(' ')}\n`);
+      if (what !== undefined) shown.push(writeFile(join(FOLDER, `${kind}-${at}.helb.json`), what));
+    }
+  });
+await Promise.all(shown);
+
+const sum = (map: Map<string, number>) => [...map.values()].reduce((a, b) => a + b, 0);
+const share = (part: number, all: number) => `${((100 * part) / Math.max(1, all)).toFixed(1)} %`;
+process.stdout.write(`\n${count} ${kind} from seed ${seed}: ${counts.held} held, ${counts.broken} broken\n`);
+process.stdout.write(
+  `steps tried ${sum(counts.tried)}, refused ${sum(counts.refused)} (${share(sum(counts.refused), sum(counts.tried))})\n`,
+);
+for (const [what, times] of [...counts.refused].sort((a, b) => b[1] - a[1])) {
+  const [kindOf] = what.split(' ') as [string];
+  process.stdout.write(`  ${what}: ${times} (${share(times, counts.tried.get(kindOf) ?? 0)} of ${kindOf})\n`);
+}
+process.exitCode = counts.broken === 0 ? 0 : 3;
