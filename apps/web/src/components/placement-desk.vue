@@ -68,7 +68,9 @@ function editPart() {
 const row = computed(() => (record.value.repeat?.layout === 'line' ? record.value.repeat : undefined));
 const ring = computed(() => (record.value.repeat?.layout === 'round' ? record.value.repeat : undefined));
 const REPEATS = { once: 'once', line: 'in a row', round: 'round an axis' };
-const others = computed(() => Object.fromEntries(placements.records.map(([one, { name }]) => [one, name])));
+const others = computed(() =>
+  Object.fromEntries(placements.records.flatMap(([one, { name, of }]) => ('part' in of ? [[one, name]] : []))),
+);
 const AXIS_NAMES = { x: 'x axis', y: 'y axis', z: 'z axis' };
 /** Round which axis of what: one that was picked otherwise is only told. */
 const ringAxis = computed(() => (ring.value?.about.on.to === 'origin' ? ring.value.about.on.name : ''));
@@ -87,7 +89,13 @@ function repeat(how: string) {
   else if (how === 'line')
     placements.set(id.value, { repeat: { layout: 'line', count: '2', by: triple('20 mm', '0 mm', '0 mm') } });
   else {
-    const first = placements.records[0]![0];
+    // an axis is that of a part: of another one where there is one
+    const parts = placements.records.filter(([, { of }]) => 'part' in of).map(([one]) => one);
+    const first = parts.find((one) => one !== id.value) ?? parts[0];
+    if (first === undefined) {
+      store.message = 'To stand round an axis a part has to be placed whose axis that is: place one first.';
+      return;
+    }
     placements.set(id.value, {
       repeat: {
         layout: 'round',

@@ -41,3 +41,27 @@ test('drawn apart by a share, what is not joined stays, and by nothing all does'
   expect(full[body('a')]).toBeGreaterThan(all.mechanism.size);
   expect(full[body('a')]).toBeCloseTo(2 * half[body('a')]!, 9);
 });
+
+test('parts that relations hold go apart too, along what these tell', () => {
+  const all = assembled({
+    placements: {
+      frame: placed(undefined, { held: true }),
+      plate: placed(triple('0', '0', '12')),
+      pin: placed(triple('20', '0', '0')),
+    },
+    relations: {
+      on: { name: 'on', kind: 'distance', a: on('frame', 'up-0'), b: on('plate', 'up-0'), amount: '12 mm' } as never,
+    },
+  });
+  const boxOf = () => ({ low: [-1, -1, 0], high: [1, 1, 2] }) as const;
+  const body = (id: string) => all.members.find((member) => member.id === id)!.body;
+  const gone = (id: string) => {
+    const [pose] = [explodedPoses(all, all.rest, boxOf, 1)[body(id)]!];
+    return originOf(pose).map((c, k) => c - originOf(all.rest.poses[body(id)]!)[k]!);
+  };
+  expect(gone('frame')).toEqual([0, 0, 0]);
+  expect(gone('pin')).toEqual([0, 0, 0]);
+  const [x, y, z] = gone('plate') as [number, number, number];
+  expect(Math.hypot(x, y)).toBeLessThan(1e-9);
+  expect(z).toBeGreaterThan(all.mechanism.size);
+});

@@ -2,6 +2,7 @@ import {
   add3,
   dot3,
   followedBy,
+  frameOn,
   middle3,
   movedBy,
   scale3,
@@ -15,7 +16,7 @@ import {
 import type { Id } from '../records/index.ts';
 import type { Assembled } from './assemble.ts';
 import { SPACE } from './equations.ts';
-import type { Mechanism, Pose } from './mechanism.ts';
+import type { Joint, Mechanism, Pose, Relation } from './mechanism.ts';
 import { spanning } from './spanning.ts';
 
 /** How far a body goes at most from the one that it is joined to, as a multiple of how large a usual one is. */
@@ -44,19 +45,19 @@ export function explodedPoses(
 
 /**
  * How far each body stands off in an exploded view, mm, by the places of the bodies: joint by joint away from what is held,
- * along the axis of the joint, on the side on which it lies.
+ * along the axis of the joint, or of the relation that holds it, on the side on which it lies.
  * @param middles where the middle of each body lies, in its own coordinates
  * @param step how far a body goes from the one that it is joined to
  */
 export function explodedBy(
-  { bodies, joints }: Mechanism,
+  { bodies, joints, relations }: Pick<Mechanism, 'bodies' | 'joints' | 'relations'>,
   { poses }: Pick<Pose, 'poses'>,
   middles: readonly Vec3[],
   step: number,
 ): Vec3[] {
   const offsets = bodies.map((): Vec3 => [0, 0, 0]);
   const middle = (body: number): Vec3 => movedBy(poses[body]!, middles[body]!);
-  for (const { joint, fixed, moved } of spanning({ bodies, joints })) {
+  for (const { joint, fixed, moved } of spanning({ bodies, joints: [...joints, ...relations.flatMap(asJoint)] })) {
     const axis = joint.a.body === SPACE ? joint.a.frame.z : turnedBy(poses[joint.a.body]!, joint.a.frame.z);
     const [base, before]: [Vec3, Vec3] =
       fixed.body === SPACE ? [fixed.frame.origin, [0, 0, 0]] : [middle(fixed.body), offsets[fixed.body]!];
@@ -64,4 +65,21 @@ export function explodedBy(
     offsets[moved.body] = add3(before, scale3(axis, side * step));
   }
   return offsets;
+}
+
+/** What a relation holds, as if it were a joint: along a direction that it tells; none of one that tells no direction. */
+function asJoint({ id, equations }: Relation): Joint[] {
+  const told = equations.flatMap((equation) => (equation.form === 'dot' || equation.form === 'span' ? [equation] : []));
+  const one = told.find(({ form }) => form === 'dot') ?? told[0];
+  if (!one) return [];
+  const [first, second] = one.form === 'dot' ? [one.a.body, one.b.body] : [one.from.body, one.to.body];
+  const direction = one.form === 'dot' ? one.a : one.along;
+  const other = direction.body === first ? second : first;
+  return [
+    {
+      ...{ id, kind: 'rigid' },
+      a: { body: direction.body, frame: frameOn([0, 0, 0], direction.along) },
+      b: { body: other, frame: frameOn([0, 0, 0], [0, 0, 1]) },
+    },
+  ];
 }
