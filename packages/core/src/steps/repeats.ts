@@ -229,7 +229,8 @@ function joined(
   if (idle.length > 0) {
     made.value.bodies.forEach((body) => kernel.release(body));
     const names = idle.map((k) => copies[k]!.instance);
-    return fail('repeat.idle', { names, of: copies.length });
+    const some = names.length > 8 ? [...names.slice(0, 8), '…'] : names;
+    return fail('repeat.idle', { count: names.length, of: copies.length, names: some.join(', ') });
   }
   return ok([...bodies.filter((body) => !chosen.includes(body)), ...made.value.bodies]);
 }
@@ -298,10 +299,8 @@ function repeatBodies(
 export const repeatWords: Words = {
   'repeat.edges': (f) =>
     `There is no edge for the ${f['kind']} at copy ${f['instance']}: what is repeated does not come out the same there. Leave that copy out, or choose the steps that make its edges too.`,
-  'repeat.idle': (f) => {
-    const names = f['names'] as readonly string[];
-    return `${names.length} of ${f['of']} copies ${names.length === 1 ? 'changes' : 'change'} nothing (${names.slice(0, 8).join(', ')}${names.length > 8 ? ', …' : ''}): no body is met there, or they lie within it. Leave them out, or change the count or the spacing.`;
-  },
+  'repeat.idle': (f) =>
+    `${f['count']} of ${f['of']} copies ${f['count'] === 1 ? 'changes' : 'change'} nothing (${f['names']}): no body is met there, or they lie within it. Leave them out, or change the count or the spacing.`,
   'repeat.kind': (f) =>
     `A ${String(f['kind']).toLowerCase()} can not be repeated by itself: choose the steps that make what it changes, or repeat the body.`,
 };
