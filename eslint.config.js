@@ -101,7 +101,17 @@ export default ts.config(
             // the readers of files are loaded when somebody opens one
             allow('web', ['web', 'engine', 'core', 'core-assembly', 'core-outlines', 'core-sheet-files', 'kernel']),
             allow('e2e', ['e2e', 'core', 'core-assembly', 'core-samples', 'scripts']),
-            allow('bench', ['bench', 'core', 'core-assembly', 'core-samples', 'kernel', 'engine', 'scripts', 'e2e']),
+            allow('bench', [
+              'bench',
+              'core',
+              'core-assembly',
+              'core-samples',
+              'kernel',
+              'engine',
+              'fuzz',
+              'scripts',
+              'e2e',
+            ]),
             allow('fuzz', ['fuzz', 'core', 'core-samples', 'kernel', 'engine']),
             allow('scripts', ['engine', 'kernel', 'scripts', 'core', 'server']),
           ],

@@ -6,6 +6,7 @@ import { sheetFigures } from './sheets.ts';
 import { sketchFigures } from './sketch.ts';
 import { stepFigures } from './steps.ts';
 import { survivalFigures } from './survival.ts';
+import { truthFigures } from './truth.ts';
 
 /** The register: later families are a file and a line here. */
 const FAMILIES: readonly Family[] = [
@@ -15,6 +16,7 @@ const FAMILIES: readonly Family[] = [
   { name: 'survival', run: survivalFigures },
   { name: 'motion', run: motionFigures },
   { name: 'sheets', run: sheetFigures },
+  { name: 'truth', run: truthFigures },
   { name: 'page', run: pageFigures },
 ];
 
