@@ -34,7 +34,8 @@ function fragile({ radius, step }: { radius?: number; step?: string }) {
       return typeof value === 'function' ? (value.bind(target) as unknown) : value;
     },
   });
-  return { engine: new Engine(kernel), counts };
+  const watched: (string | undefined)[] = [];
+  return { engine: new Engine(kernel, { watch: (digest) => watched.push(digest) }), counts, watched };
 }
 
 const rounded = (radius: string) =>
@@ -45,13 +46,15 @@ const rounded = (radius: string) =>
     .step('h', 'extrude', { sketch: 'h-s', extent: 'through', result: 'cut' });
 
 test('a step that breaks the kernel fails with a word; what is before and after it is built, and it is not tried again', async () => {
-  const { engine, counts } = fragile({ radius: 3 });
+  const { engine, counts, watched } = fragile({ radius: 3 });
   const { project } = rounded('3 mm').script;
   const { parts } = await engine.build(project);
   expect(parts[0]!.steps.map(({ state }) => state)).toEqual(['built', 'built', 'failed', 'built', 'built']);
   expect(parts[0]!.steps[2]!.issue!.code).toBe('kernel.hurt');
   expect(total(parts[0]!)).toBeCloseTo(40 * 30 * 20 - 20 * Math.PI * 16, 6);
   expect(counts).toEqual({ restarts: 1, rounds: 1 });
+  // who watches for steps without an end is told that the one that broke it has ended
+  expect(watched.filter((digest) => digest === undefined)).toHaveLength(watched.length / 2);
   await engine.build(project);
   expect(counts).toEqual({ restarts: 1, rounds: 1 });
   // another size is another step

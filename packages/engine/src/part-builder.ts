@@ -141,9 +141,7 @@ export class PartBuilder {
           add(missing);
           continue;
         }
-        this.watch(digest);
-        const bodies = this.unhurt(digest, () => kind.build!(inputs.value, state.bodies, this.kernel));
-        this.watch();
+        const bodies = this.watched(digest, () => kind.build!(inputs.value, state.bodies, this.kernel));
         if (!bodies.ok) {
           this.avoid(digest, bodies.issue);
           add(bodies.issue);
@@ -178,6 +176,16 @@ export class PartBuilder {
       model: { id, steps, sketches, datums, sections, signs, bodies, earlier, crossings, meshes, underlay },
       keys,
     };
+  }
+
+  /** However it ends, whoever watches is told. */
+  private watched<T>(digest: string, work: () => T): T {
+    this.watch(digest);
+    try {
+      return this.unhurt(digest, work);
+    } finally {
+      this.watch();
+    }
   }
 
   private unhurt<T>(digest: string, work: () => T): T {

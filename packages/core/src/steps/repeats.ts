@@ -173,14 +173,13 @@ function repeatOnEdges(
   const known = new Map(kind.edges!(inputs as never).map((edge, k) => [keyOf(edge), edges![k]!]));
   const all = bodies.map((body) => kernel.topology(body));
   let missing: string | undefined;
-  const again = kind.again!(inputs, (edge) => {
-    const places = copies.flatMap(({ movement, instance }) => {
+  const again = kind.again!(inputs, (edge) =>
+    copies.flatMap(({ movement, instance }) => {
       const there = edgesInPlace(known.get(keyOf(edge))!, movement, all);
       if (there.length === 0) missing ??= instance;
       return there;
-    });
-    return places;
-  });
+    }),
+  );
   if (missing !== undefined) return fail('repeat.edges', { instance: missing, kind: kind.title.toLowerCase() });
   return kind.build!(again, bodies, kernel);
 }
