@@ -12,13 +12,13 @@ export async function motionFigures(): Promise<Figure[]> {
   const project = seedSieve();
   const whole = await timedOnce(() => engine.assemble(project));
   const { assembled } = whole.value;
-  const { mechanism, rest, limits } = assembled;
+  const { mechanism, rest } = assembled;
   const [shaft] = Object.entries(project.assembly!.joints).find(([, { name }]) => name === 'Shaft')!;
   const { body } = assembled.members.find(({ id }) => id === 'pin')!;
   const local: Vec3 = [0, 0, 10];
   const at = movedBy(rest.poses[body]!, local);
 
-  const grab = new Grab(mechanism, { body, at: local }, limits);
+  const grab = new Grab(mechanism, { body, at: local });
   let pose = rest;
   const dragged = timed(FRAMES, (k) => {
     const angle = ((40 + 3 * k) * Math.PI) / 180;

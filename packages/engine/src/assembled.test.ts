@@ -74,7 +74,7 @@ describe('the sieve', () => {
     const { assembled } = await engine.assemble(sieve);
     const { body } = assembled.members.find(({ id }) => id === 'pin')!;
     const at = movedBy(assembled.rest.poses[body]!, [0, 0, 10]);
-    const grab = new Grab(assembled.mechanism, { body, at: [0, 0, 10] }, assembled.limits);
+    const grab = new Grab(assembled.mechanism, { body, at: [0, 0, 10] });
     // along the circle on which it goes, and twice as far out
     const pull = (degrees: number): Vec3 => {
       const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];

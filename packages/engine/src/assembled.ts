@@ -9,7 +9,7 @@ import {
   type Scope,
   type World,
 } from '@helb/core';
-import { assemble, emptyAssembly, restPose, type Assembled, type Pose, type Surroundings } from '@helb/core/assembly';
+import { assemble, emptyAssembly, restPose, type Assembled, type Rest, type Surroundings } from '@helb/core/assembly';
 import type { Model } from './model.ts';
 import { keepLast } from './keep-last.ts';
 
@@ -29,7 +29,7 @@ export interface Sited extends World {
 
 /** Brings parts together as they are built; a rest pose that was found once is known when all of its mechanism comes again. */
 export class Assembling {
-  private readonly known = new Map<string, Pose>();
+  private readonly known = new Map<string, Rest>();
 
   /** What assembling needs to know of parts. */
   surroundings({ groups = {} }: Project, sites: ReadonlyMap<Id, Sited>, scope: Scope): Surroundings {
@@ -52,7 +52,7 @@ export class Assembling {
   }
 
   private restPose: typeof restPose = (mechanism, given) => {
-    const key = JSON.stringify([mechanism, [...given]]);
+    const key = JSON.stringify([mechanism, [...mechanism.limits], [...given]]);
     const pose = this.known.get(key) ?? restPose(mechanism, given);
     return keepLast(this.known, key, pose, MOST_POSES);
   };

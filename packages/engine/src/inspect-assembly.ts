@@ -24,6 +24,8 @@ export interface AssemblyInspection extends Whole {
   readonly fighting: readonly string[];
   /** Sets of joints and relations that together tell something twice. */
   readonly redundant: readonly (readonly string[])[];
+  /** Sets of joints and relations that leave more free as they stand than beside that: a dead point. */
+  readonly parting: readonly (readonly string[])[];
   readonly placements: readonly {
     readonly name: string;
     readonly part: string;
@@ -70,12 +72,13 @@ export function inspectAssembly(
   model: Model,
   { assembled, pose, box, encounters }: PosedAssembly,
 ): AssemblyInspection {
-  const { members, freedoms, fighting, limits, issues } = assembled;
+  const { members, freedoms, fighting, mechanism, issues } = assembled;
   const nameOf = namesIn(project, assembled);
   return {
     freedoms: freedoms.count,
     fighting: fighting.map(nameOf),
     redundant: freedoms.redundant.map((set) => set.map(nameOf)),
+    parting: freedoms.parting.map((set) => set.map(nameOf)),
     placements: members.map((member) => {
       const at = memberPose(member, pose);
       const ways = freedoms.bodies[member.body]!;
@@ -96,7 +99,7 @@ export function inspectAssembly(
         const value = pose.coordinates.get(key);
         if (value === undefined) return [];
         const scale = isAngle(key) ? DEGREES : 1;
-        const [least, most] = limits.get(key) ?? [-Infinity, Infinity];
+        const [least, most] = mechanism.limits.get(key) ?? [-Infinity, Infinity];
         const bound = (amount: number) => (Number.isFinite(amount) ? amount * scale : null);
         const unit = isAngle(key) ? ('deg' as const) : ('mm' as const);
         return [{ name, value: value * scale, unit, least: bound(least), most: bound(most) }];
@@ -133,7 +136,7 @@ function jointsOf(project: Project, { mechanism, issues }: Assembled) {
 export const namesIn =
   (project: Project, { members }: Pick<Assembled, 'members'>) =>
   (path: string): string =>
-    members.find(({ id }) => id === path)?.name ?? namesAlong(project, path) ?? path;
+    members.find(({ id }) => id === path)?.name ?? namesAlong(project, path.replace(/ base$/, '')) ?? path;
 
 /** What stands in the way of an assembly that is right, with the paths of what it is about. */
 export interface AssemblyFinding {

@@ -18,7 +18,7 @@ const unit = computed(() => (angular.value ? '°' : 'mm'));
 const value = computed(() => whole.pose?.coordinates.get(props.path) ?? 0);
 /** Between its limits; a turn without them once round, a way as far as the mechanism is large. */
 const range = computed((): readonly [number, number] => {
-  const [least, most] = whole.assembled?.limits.get(props.path) ?? [-Infinity, Infinity];
+  const [least, most] = whole.assembled?.mechanism.limits.get(props.path) ?? [-Infinity, Infinity];
   const reach = angular.value ? Math.PI : 2 * (whole.assembled?.mechanism.size ?? 50);
   return [
     Number.isFinite(least) ? least : Number.isFinite(most) ? most - 2 * reach : -reach,

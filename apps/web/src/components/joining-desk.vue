@@ -1,7 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { ANGLE, LENGTH, type Action } from '@helb/core';
-import { ASSEMBLY_RELATIONS, SPOTS, type AssemblyRelationName, type JointName, type Spot } from '@helb/core/assembly';
+import {
+  ASSEMBLY_RELATIONS,
+  FACINGS,
+  SPOTS,
+  type AssemblyRelationName,
+  type FacingName,
+  type JointName,
+  type Spot,
+} from '@helb/core/assembly';
 import { JOINT_TITLES, RELATION_TITLES, useJoining } from '../stores/joining.ts';
 import { useWhole } from '../stores/whole.ts';
 import ChoiceWord from './choice-word.vue';
@@ -89,6 +97,14 @@ const prompt = computed(() => {
         label="amount"
         :change="none"
         :keep="keeping('amount')"
+      />
+    </p>
+    <p v-if="joining.facing" class="mt-3">
+      <ChoiceWord
+        :value="joining.facing"
+        :options="FACINGS"
+        label="facing"
+        @choose="(facing) => joining.change({ facing: facing as FacingName })"
       />
     </p>
     <p v-if="joining.wrong" class="text-clash mt-2 text-sm" role="alert">{{ joining.wrong }}</p>

@@ -1,7 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { ANGLE, explain, formatAmount, LENGTH, NUMBER, type Id } from '@helb/core';
-import { ASSEMBLY_RELATIONS, isTurn, JOINTS, keyOf, type Coordinate, type RatioRecord } from '@helb/core/assembly';
+import {
+  ASSEMBLY_RELATIONS,
+  FACINGS,
+  isTurn,
+  JOINTS,
+  keyOf,
+  type Coordinate,
+  type FacingName,
+  type RatioRecord,
+} from '@helb/core/assembly';
 import { newId } from '../stores/ids.ts';
 import { useProject } from '../stores/project.ts';
 import { useWhole } from '../stores/whole.ts';
@@ -75,6 +84,9 @@ const wrongOf = (id: Id) => {
   if (issue) return explain(issue);
   return whole.assembled?.fighting.includes(id) ? 'It fights with others.' : '';
 };
+const turnRound = (id: Id, facing: FacingName) =>
+  store.act([{ command: 'assembly-relation.set', input: { id, fields: { facing } } }]);
+const partsWays = computed(() => whole.parting || (!whole.moved && (whole.assembled?.freedoms.parting.length ?? 0) > 0));
 const places = computed(() => new Map(whole.tracedPlaces()));
 </script>
 
@@ -86,6 +98,9 @@ const places = computed(() => new Map(whole.tracedPlaces()));
         whole.assembled.freedoms.count === 1 ? '1 freedom' : `${whole.assembled.freedoms.count} freedoms`
       }}</span>
     </h2>
+    <p v-if="partsWays" class="text-loose px-4 pb-1 text-sm" role="status">
+      A dead point: from here it can go on in more than one way. Drive it on a little to choose.
+    </p>
     <ul aria-label="Joints that move">
       <JointCard v-for="[id, record] in moving" :id="id" :key="id" :record="record" />
     </ul>
@@ -180,6 +195,15 @@ const places = computed(() => new Map(whole.tracedPlaces()));
                 :label="`Amount of ${record.name}`"
                 :change="(amount) => [{ command: 'assembly-relation.set', input: { id, fields: { amount } } }]"
               />
+              <template v-if="record.facing">
+                ·
+                <ChoiceWord
+                  :value="record.facing"
+                  :options="FACINGS"
+                  :label="`facing of ${record.name}`"
+                  @choose="(facing) => turnRound(id, facing as FacingName)"
+                />
+              </template>
             </span>
             <button
               class="word-link"

@@ -16,8 +16,11 @@ import {
   featureOf,
   frameOf,
   hasEnds,
+  headOf,
   JOINTS,
+  usualFacing,
   type AssemblyRelationName,
+  type FacingName,
   type JointName,
   type JointRecord,
   type RelationRecord,
@@ -25,6 +28,7 @@ import {
 } from '@helb/core/assembly';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { newId } from './ids.ts';
+import { usePlacements } from './placements.ts';
 import { useProject } from './project.ts';
 import { useWhole } from './whole.ts';
 
@@ -50,6 +54,8 @@ export interface Joining {
   readonly angle: string;
   /** Of a relation that takes a number. */
   readonly amount: string;
+  /** Of a relation of two flat faces: how they look, where that is not as usual. */
+  readonly facing?: FacingName;
 }
 
 export const JOINT_TITLES = Object.fromEntries(
@@ -63,6 +69,7 @@ export const RELATION_TITLES = Object.fromEntries(
 export const useJoining = defineStore('joining', () => {
   const store = useProject();
   const whole = useWhole();
+  const placements = usePlacements();
   const draft = shallowRef<Joining>();
   /** Which of the two is asked now. */
   const asked = computed(() => {
@@ -150,6 +157,13 @@ export const useJoining = defineStore('joining', () => {
     return store.draft(actions(next));
   }
 
+  /** How two flat faces look in the relation that is being made; undefined for all else. */
+  const facing = computed((): FacingName | undefined => {
+    const { sort, sides, kind, facing } = draft.value ?? {};
+    const flat = sort === 'relation' && sides!.every((side) => side && planeOf(side.thing));
+    return flat ? (facing ?? usualFacing(kind as AssemblyRelationName)) : undefined;
+  });
+
   /** The gesture that makes it; none while something is missing. */
   function actions({ sort, id, kind, sides, keep, flip, offset, angle, amount }: Joining): Action[] {
     const [a, b] = sides;
@@ -162,6 +176,7 @@ export const useJoining = defineStore('joining', () => {
         a: { placement: a.placement, on: a.reference },
         b: { placement: b.placement, on: b.reference },
         ...(asks ? { amount: amount || (asks === 'angle' ? '90 deg' : '0 mm') } : {}),
+        ...(facing.value ? { facing: facing.value } : {}),
       };
       return [{ command: 'assembly-relation.add', input: { id, record } }];
     }
@@ -174,7 +189,10 @@ export const useJoining = defineStore('joining', () => {
       offset,
       angle,
     };
-    return [{ command: 'joint.add', input: { id, record } }];
+    // where they are is where they are now, driven or pulled there
+    const heads = [...new Set([a, b].map(({ placement }) => headOf(placement)))];
+    const put = keep && whole.moved && placements.canPut(heads) ? placements.puttingHere(heads) : [];
+    return [...put, { command: 'joint.add', input: { id, record } }];
   }
 
   function freeName(title: string): string {
@@ -229,5 +247,5 @@ export const useJoining = defineStore('joining', () => {
 
   const ends = (side: JoinedSide): boolean => hasEnds(side.thing);
 
-  return { draft, asked, wrong, begin, accepts, answer, drop, change, turnSpot, accept, leave, ends };
+  return { draft, asked, facing, wrong, begin, accepts, answer, drop, change, turnSpot, accept, leave, ends };
 });

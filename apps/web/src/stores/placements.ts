@@ -30,7 +30,8 @@ export const replaced = ({ at, turn }: Placement, is: Movement, was: Movement, d
 function retyped(typed: Triple, is: readonly number[], was: readonly number[], unit: string, digits: number): Triple {
   const text = (axis: keyof Triple, k: number) =>
     Math.abs(is[k]! - was[k]!) < 1e-6 ? typed[axis] : `${formatAmount(is[k]!, digits)} ${unit}`;
-  return triple(text('x', 0), text('y', 1), text('z', 2));
+  const next = triple(text('x', 0), text('y', 1), text('z', 2));
+  return (Object.keys(typed) as (keyof Triple)[]).every((axis) => next[axis] === typed[axis]) ? typed : next;
 }
 
 /** How far a new placement stands from the others, mm. */
@@ -111,7 +112,9 @@ export const usePlacements = defineStore('placements', () => {
 
   function remove(ids: readonly Id[]): void {
     whole.picked = [];
-    store.act([{ command: 'placement.remove', input: { ids: [...ids] } }]);
+    const done = store.act([{ command: 'placement.remove', input: { ids: [...ids] } }]);
+    const taken = done.ok && / with (.*)$/.exec(store.view?.stacks.undo.at(-1)?.label ?? '')?.[1];
+    if (taken) store.message = `Taken away with it, since it stood on it: ${taken}.`;
   }
 
   function gather(ids: readonly Id[]): void {
@@ -136,15 +139,17 @@ export const usePlacements = defineStore('placements', () => {
    * Makes where placements are now where the design puts them: numbers that have not changed stay as they were typed, and
    * the rest values of their joints become what these are now.
    */
-  function putHere(ids: readonly Id[]): void {
+  function puttingHere(ids: readonly Id[]): Action[] {
     const [all, now, assembly] = [whole.assembled, whole.pose, store.kept?.assembly];
-    if (!all || !now || !assembly) return;
+    if (!all || !now || !assembly) return [];
     const moved = ids.flatMap((id): Action[] => {
       const member = membersOf(id)[0];
       const placed = assembly.placements[id];
       if (!member || !placed) return [];
       const [is, was] = [memberPose(member, now), all.mechanism.bodies[member.body]!.pose];
-      return [{ command: 'placement.set', input: { id, fields: replaced(placed, is, was) } }];
+      const fields = replaced(placed, is, was);
+      const stays = fields.at === placed.at && fields.turn === placed.turn;
+      return stays ? [] : [{ command: 'placement.set', input: { id, fields } }];
     });
     const put = new Set(ids.flatMap((id) => membersOf(id).map(({ body }) => body)));
     const drawn = all.mechanism.bodies.map(({ pose }, body) => (put.has(body) ? now.poses[body]! : pose));
@@ -161,7 +166,11 @@ export const usePlacements = defineStore('placements', () => {
       });
       return [{ command: 'joint.set', input: { id: joint.id, fields: { rest: Object.fromEntries(texts) } } }];
     });
-    if (store.act([...moved, ...rested]).ok) whole.reset();
+    return [...moved, ...rested];
+  }
+
+  function putHere(ids: readonly Id[]): void {
+    if (store.act(puttingHere(ids)).ok) whole.reset();
   }
 
   /** Takes a placed group apart: what is in it stands where it stood. */
@@ -185,6 +194,7 @@ export const usePlacements = defineStore('placements', () => {
     gather,
     dissolve,
     canPut,
+    puttingHere,
     putHere,
   };
 });

@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import {
   formatAmount,
   movedBy,
+  ORIGIN_DATUMS,
   type Box3,
   type Id,
   type Movement,
@@ -17,16 +18,20 @@ import {
   explodedPoses,
   Grab,
   isAngle,
+  isBranching,
+  jointOf,
   memberPose,
   Motion,
+  repeatedBy,
   restOf,
   type Coordinates,
   type CoordinateKey,
+  type Driven,
   type Member,
   type Pose,
 } from '@helb/core/assembly';
 import { namesIn, wholeOf, type Encounter } from '@helb/engine';
-import { bodyPick } from '../view/picks.ts';
+import { bodyPick, guidePick, type Guide } from '../view/picks.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { useModel, type Whole } from './model.ts';
 import { useProject } from './project.ts';
@@ -58,6 +63,8 @@ export const useWhole = defineStore('whole', () => {
   const paths = shallowRef<ReadonlyMap<string, readonly Vec3[]>>(new Map());
   /** What a drive or a hand could not do, in words. */
   const stuck = ref('');
+  /** Is there more than one way on from where it was driven to? */
+  const parting = ref(false);
   const arrivals = ref(0);
   /** The project as it was when it was brought together last. */
   const broughtFor = shallowRef<Project>();
@@ -103,6 +110,7 @@ export const useWhole = defineStore('whole', () => {
     encounters.value = pointed.value = undefined;
     paths.value = new Map();
     stuck.value = '';
+    parting.value = false;
     // what is of another body now is picked as a whole
     choose(
       picked.value.flatMap((pick): (string | MemberPick)[] => {
@@ -135,7 +143,9 @@ export const useWhole = defineStore('whole', () => {
       const member = memberOf(one);
       const key = member && whole.value?.parts[member.part]?.bodies[0]?.key;
       const topology = key === undefined ? undefined : topologies.get(key);
-      return key !== undefined && topology ? [{ ...bodyPick(key, 0, topology), member: one, at: [0, 0, 0] }] : [];
+      if (!member || (key !== undefined && !topology)) return [];
+      const pick = key !== undefined && topology ? bodyPick(key, 0, topology) : guidePick(NOTHING_YET, 0);
+      return [{ ...pick, member: one, at: [0, 0, 0] }];
     });
   }
 
@@ -177,6 +187,7 @@ export const useWhole = defineStore('whole', () => {
 
   function moveTo(next: Pose): void {
     moved.value = next;
+    parting.value = false;
     encounters.value = pointed.value = undefined;
     const grown = new Map(paths.value);
     for (const [id, place] of tracedPlaces()) grown.set(id, [...(grown.get(id) ?? []), place].slice(-MOST_PLACES));
@@ -194,21 +205,20 @@ export const useWhole = defineStore('whole', () => {
   function driveTo(values: Coordinates): boolean {
     const [all, from] = [assembled.value, pose.value];
     if (!all || !from) return false;
-    const within = new Map(
-      [...values].map(([key, value]) => {
-        const [least, most] = all.limits.get(key) ?? [-Infinity, Infinity];
-        return [key, Math.min(most, Math.max(least, value))] as const;
-      }),
-    );
-    const driven = drive(all.mechanism, from, within, moveTo);
-    if (driven.arrived) moveTo(driven.pose);
-    const limited = [...values].some(([key, value]) => Math.abs(within.get(key)! - value) > 1e-9);
-    stuck.value = !driven.arrived
-      ? `Held before it got there by ${[...new Set(driven.suspects)].slice(0, 3).map(nameOf.value).join(', ')}.`
-      : limited
-        ? 'It stops at its limit.'
-        : '';
-    return driven.arrived && !limited;
+    const driven = drive(all.mechanism, from, values, moveTo);
+    if (driven.share === 1) moveTo(driven.pose);
+    stuck.value = whatStopped(driven, values);
+    if (driven.arrived && running.value === undefined)
+      parting.value = [...values.keys()].some((key) => isBranching(all.mechanism, driven.pose, key));
+    return driven.arrived;
+  }
+
+  function whatStopped({ arrived, stops, suspects }: Driven, values: Coordinates): string {
+    if (arrived) return '';
+    const [stop] = stops;
+    if (stop !== undefined)
+      return values.has(stop) ? 'It stops at its limit.' : `It stops: ${nameOf.value(jointOf(stop))} is at its limit.`;
+    return `Held before it got there by ${[...new Set(suspects)].slice(0, 3).map(nameOf.value).join(', ')}.`;
   }
 
   /** What a coordinate is now, as it would be typed. */
@@ -220,15 +230,18 @@ export const useWhole = defineStore('whole', () => {
     const [all, found, from] = [assembled.value, memberOf(member), pose.value];
     if (!all || !found || !from || all.mechanism.bodies[found.body]!.held) return undefined;
     stuck.value = '';
-    const place = { body: found.body, at: movedBy(undone(from.poses[found.body]!), at) };
-    const held = new Grab(all.mechanism, place, all.limits);
-    return (goal) => moveTo(held.pull(pose.value!, goal));
+    // a repeat is taken by the first of its kind
+    const first = (place: Vec3) => movedBy(undone(repeatedBy(found, pose.value!)), place);
+    const place = { body: found.body, at: movedBy(undone(from.poses[found.body]!), first(at)) };
+    const held = new Grab(all.mechanism, place);
+    return (goal) => moveTo(held.pull(pose.value!, first(goal)));
   }
 
   function reset(): void {
     stop();
     moved.value = undefined;
     stuck.value = '';
+    parting.value = false;
     paths.value = new Map();
     encounters.value = pointed.value = undefined;
   }
@@ -296,6 +309,7 @@ export const useWhole = defineStore('whole', () => {
     lit,
     reading,
     stuck,
+    parting,
     arrivals,
     isPlaced,
     nameOf,
@@ -319,6 +333,16 @@ export const useWhole = defineStore('whole', () => {
     toggleHidden,
   };
 });
+
+/** Of a part without a body its origin is picked. */
+const NOTHING_YET: Guide = {
+  name: 'origin',
+  words: 'origin, nothing built yet',
+  reference: { to: 'origin', name: 'origin' },
+  thing: { to: 'datum', datum: ORIGIN_DATUMS.origin },
+  lines: [],
+  look: 'datum',
+};
 
 /** A value of a coordinate, rad or mm, as it would be typed. */
 export const typedAs = (key: CoordinateKey, value: number, digits = 4): string =>

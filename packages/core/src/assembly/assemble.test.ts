@@ -55,7 +55,7 @@ test('scattered parts are brought into the rest pose of the design, and move fro
   near(where(all, 'crank', [30, 0, 0]), [30 * c, 30 * s, 0]);
   near(where(all, 'slider'), [30 * c + Math.sqrt(80 ** 2 - (30 * s) ** 2), 0, 0]);
   expect(all.rest.coordinates.get(keyOf('shaft', 'turn'))).toBeCloseTo(Math.PI / 3, 9);
-  expect(all.limits.get(keyOf('guide', 'slide'))).toEqual([20, 200]);
+  expect(all.mechanism.limits.get(keyOf('guide', 'slide'))).toEqual([20, 200]);
   expect(all.freedoms.count).toBe(1);
   expect(all.freedoms.bodies.map((ways) => waysWords(ways))).toEqual([
     'stands still',
@@ -364,6 +364,6 @@ test('a rest value beyond its limits is told, and nothing of the joint counts', 
   assembly.joints!['shaft']!.limits = { turn: { most: '45 deg' } };
   const all = assembled(assembly);
   expect([...all.issues].map(([owner, { code }]) => `${owner} ${code}`)).toEqual(['shaft joint.beyond']);
-  expect([...all.limits.keys()]).toEqual([keyOf('guide', 'slide')]);
+  expect([...all.mechanism.limits.keys()]).toEqual([keyOf('guide', 'slide')]);
   expect(all.rest.coordinates.has(keyOf('shaft', 'turn'))).toBe(false);
 });

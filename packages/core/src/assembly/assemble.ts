@@ -18,13 +18,15 @@ import { axisOf, ORIGIN_PLANES, type Reference, type Thing } from '../references
 import { attempt, issue, IssueError, taken, type Issue, type Result } from '../result/index.ts';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
 import { amountsOf, drawnPose } from './drawn-pose.ts';
-import { overSides, type Place } from './equations.ts';
+import type { Place } from './equations.ts';
+import { asJoint } from './explode.ts';
 import { asDrawn, featureOf, flipped, frameOf, movedFeature } from './frames.ts';
-import type { Limits } from './grab.ts';
 import { isTurn, JOINTS, type Carried, type Coordinate } from './joints.ts';
 import {
   isAngle,
+  jointOf,
   keyOf,
+  overRelation,
   Motion,
   type Body,
   type CoordinateKey,
@@ -44,8 +46,9 @@ import {
   type RatioRecord,
   type Side,
 } from './records.ts';
-import { ASSEMBLY_RELATIONS, related } from './relations.ts';
+import { ASSEMBLY_RELATIONS, facingOf, related } from './relations.ts';
 import { fighting, type restPose } from './rest.ts';
+import { spanning } from './spanning.ts';
 import { waysOf, type AssemblyFreedoms } from './ways.ts';
 
 /** A part where it is placed: it rides on a body of the mechanism. */
@@ -57,6 +60,16 @@ export interface Member {
   readonly body: number;
   /** Where it sits on the body. */
   readonly local: Movement;
+  /** For a repeat, how it stands off from the first of its kind: one after the other where repeats are repeated. */
+  readonly again: readonly Again[];
+}
+
+/** A repeat does what the first does, seen from what that is joined to. */
+interface Again {
+  /** What the first is joined to: the repeat is where it would be if joined to that in the same way further on. */
+  readonly on: number;
+  /** In the coordinates of that body. */
+  readonly by: Movement;
 }
 
 /** An assembly that is ready to be moved. */
@@ -64,7 +77,6 @@ export interface Assembled {
   readonly members: readonly Member[];
   readonly mechanism: Mechanism;
   readonly rest: Pose;
-  readonly limits: Limits;
   readonly freedoms: AssemblyFreedoms;
   /** Points whose way is told, by their traces. */
   readonly traces: ReadonlyMap<Id, Place>;
@@ -86,9 +98,15 @@ export interface Surroundings {
   readonly restPose: typeof restPose;
 }
 
+/** From where the first of its kind is to where a repeat is, in a pose; STILL for what is no repeat. */
+export const repeatedBy = ({ again }: Pick<Member, 'again'>, { poses }: Pick<Pose, 'poses'>): Movement =>
+  again
+    .map(({ on, by }) => followedBy(followedBy(undone(poses[on]!), by), poses[on]!))
+    .reduce(followedBy, STILL);
+
 /** Where a member is in a pose. */
-export const memberPose = ({ body, local }: Member, { poses }: Pick<Pose, 'poses'>): Movement =>
-  followedBy(local, poses[body]!);
+export const memberPose = (member: Member, pose: Pick<Pose, 'poses'>): Movement =>
+  followedBy(followedBy(member.local, pose.poses[member.body]!), repeatedBy(member, pose));
 
 /**
  * Writes groups and repeats out, finds the frames, and brings everything into the rest pose. What can't be read or found
@@ -100,7 +118,6 @@ export function assemble(assembly: Assembly, around: Surroundings): Assembled {
     members: pieces.members,
     mechanism,
     rest,
-    limits: pieces.limits,
     traces: pieces.traces,
     freedoms: waysOf(new Motion(mechanism), rest),
     issues: pieces.issues,
@@ -123,14 +140,15 @@ function broughtTogether(assembly: Assembly, around: Surroundings) {
   return { pieces, mechanism, rest };
 }
 
-/** Where the design puts everything; without the coordinates that it gives where these can't be had. */
+/** Where the design puts everything; what it gives that can't be had is told, and does not count. */
 function restOfPieces({ given, issues }: Pieces, mechanism: Mechanism, around: Pick<Surroundings, 'restPose'>): Pose {
   const rest = around.restPose(mechanism, given);
-  if (rest.fulfilled || given.size === 0) return rest;
-  const without = around.restPose(mechanism, new Map());
-  if (!without.fulfilled) return rest;
-  for (const key of given.keys()) issues.set(key.split(' ')[0]!, issue('joint.rest'));
-  return without;
+  for (const key of rest.beyond) issues.set(jointOf(key), issue('joint.outside'));
+  for (const key of rest.dropped) {
+    issues.set(jointOf(key), issue('joint.rest'));
+    given.delete(key);
+  }
+  return rest;
 }
 
 /** Things of one assembly, in its own space, while it is put together. */
@@ -146,7 +164,6 @@ class Pieces {
   readonly traces = new Map<Id, Place>();
   readonly issues = new Map<string, Issue>();
   private readonly repeats: {
-    readonly first: number;
     readonly id: string;
     readonly placement: Placement;
     readonly prefix: string;
@@ -163,11 +180,11 @@ class Pieces {
   ) {}
 
   mechanism(): Mechanism {
-    const { bodies, joints, relations, ratios } = this;
+    const { bodies, joints, relations, ratios, limits } = this;
     const sizes = this.members.map(({ part }) => this.around.sizeOf(part)).filter((size) => size > 0);
     // half of an ordinary part: a turn weighs as much as a shift of its ends
     const size = sizes.length > 0 ? sizes.sort((a, b) => a - b)[sizes.length >> 1]! / 2 : 50;
-    return { bodies, joints, relations, ratios, size };
+    return { bodies, joints, relations, ratios, limits, size };
   }
 
   /** @param prefix the placements of groups that this is in, each with / behind it */
@@ -176,7 +193,7 @@ class Pieces {
       this.noting(prefix + id, () => this.place(prefix, id, placement));
     for (const [id, joint] of Object.entries(assembly.joints))
       this.noting(prefix + id, () => this.join(prefix, id, joint));
-    for (const [id, { kind, a, b, amount }] of Object.entries(assembly.relations))
+    for (const [id, { kind, a, b, amount, facing }] of Object.entries(assembly.relations))
       this.noting(prefix + id, () => {
         const [first, second] = [a, b].map(({ placement, on }) => this.feature(prefix + placement, on)) as [
           Feature,
@@ -184,7 +201,12 @@ class Pieces {
         ];
         const asks = ASSEMBLY_RELATIONS[kind].asks;
         const by = asks ? this.read(amount ?? '0', asks === 'angle' ? ANGLE : LENGTH) : 0;
-        this.relations.push({ id: prefix + id, equations: taken(related(kind, first, second, by)) });
+        const faces = facingOf(first, second, facing);
+        this.relations.push({
+          id: prefix + id,
+          equations: taken(related(kind, first, second, by)),
+          ...(faces ? { facing: faces } : {}),
+        });
       });
     for (const [id, ratio] of Object.entries(assembly.ratios))
       this.noting(prefix + id, () => this.tie(prefix, id, ratio));
@@ -197,29 +219,39 @@ class Pieces {
 
   /** Writes out what stands several times, where the first of them has come to rest. */
   repeat(rest: Pose): void {
-    for (const { first, id, placement, prefix } of this.repeats)
+    for (const { id, placement, prefix } of this.repeats)
       this.noting(id, () => {
         const { repeat } = placement;
         const typed = this.read(repeat!.count, NUMBER);
         const count = Math.round(typed);
         if (Math.abs(typed - count) > 1e-9 || count < 1 || count > MOST_REPEATS)
           throw new IssueError(issue('placement.count', { most: MOST_REPEATS }));
-        const originals = this.members
-          .slice(first)
-          .filter((member) => member.id === id || member.id.startsWith(`${id}/`));
-        for (let k = 1; k < count; k++)
+        const originals = this.members.filter((member) => member.id === id || member.id.startsWith(`${id}/`));
+        const on = this.carrierOf(new Set(originals.map(({ body }) => body)));
+        for (let k = 1; k < count; k++) {
+          const by = this.repeated(repeat!, k, count, prefix, rest);
+          // seen from what carries it
+          const seen = followedBy(followedBy(rest.poses[on]!, by), undone(rest.poses[on]!));
           for (const member of originals) {
-            const pose = memberPose(member, rest);
-            const moved = followedBy(pose, this.repeated(repeat!, k, count, prefix, rest));
             this.takeRoom();
-            const copy = {
+            this.members.push({
               ...member,
               id: `${id}:${k + 1}${member.id.slice(id.length)}`,
               name: `${member.name} (${k + 1})`,
-            };
-            this.members.push({ ...copy, local: followedBy(moved, undone(rest.poses[member.body]!)) });
+              again: [...member.again, { on, by: seen }],
+            });
           }
+        }
       });
+  }
+
+  /** What bodies are joined to, by the joint or the relation that is nearest to what is held; where by none, the first of them. */
+  private carrierOf(bodies: ReadonlySet<number>): number {
+    const { joints, relations } = this;
+    const links = spanning({ bodies: this.bodies, joints: [...joints, ...relations.flatMap(asJoint)] });
+    const link = links.find(({ fixed, moved }) => bodies.has(moved.body) && !bodies.has(fixed.body));
+    const held = [...bodies].find((body) => this.bodies[body]!.held);
+    return held ?? link?.fixed.body ?? Math.min(...bodies);
   }
 
   private repeated(
@@ -248,9 +280,8 @@ class Pieces {
     const pose = taken(drawnPose(placement, this.around.scope));
     const path = prefix + id;
     this.takeRoom();
-    const first = this.members.length;
     if ('part' in of) {
-      this.members.push({ id: path, name: this.title + name, part: of.part, body: this.bodies.length, local: STILL });
+      this.members.push({ id: path, name: this.title + name, part: of.part, body: this.bodies.length, local: STILL, again: [] });
       this.bodies.push({ id: path, pose, held });
     } else {
       const inner = new Pieces(this.around, `${this.title}${name} · `, this.room);
@@ -261,27 +292,31 @@ class Pieces {
       inner.issues.forEach((wrong, owner) => this.issues.set(owner, wrong));
       if (!rest.fulfilled) this.issues.set(path, issue('group.clash'));
       if (of.stiff) this.takeStiff(inner, rest, path, pose, held);
-      else this.takeFlexible(inner, pose, held);
+      else this.takeFlexible(inner, rest, pose, held);
     }
-    if (placement.repeat) this.repeats.push({ first, id: path, placement, prefix });
+    if (placement.repeat) this.repeats.push({ id: path, placement, prefix });
   }
 
   private takeStiff(inner: Pieces, rest: Pose, path: string, pose: Movement, held: boolean): void {
     for (const member of inner.members)
-      this.members.push({ ...member, body: this.bodies.length, local: memberPose(member, rest) });
+      this.members.push({ ...member, body: this.bodies.length, local: memberPose(member, rest), again: [] });
     for (const [id, { body, at }] of inner.traces)
       this.traces.set(id, { body: this.bodies.length, at: movedBy(rest.poses[body]!, at) });
     this.bodies.push({ id: path, pose, held });
   }
 
-  private takeFlexible(inner: Pieces, pose: Movement, held: boolean): void {
+  /** Its bodies begin where they have come together in it: nothing else has to be moved here to hold inside. */
+  private takeFlexible(inner: Pieces, rest: Pose, pose: Movement, held: boolean): void {
     const by = this.bodies.length;
     const side = ({ body, frame }: Carried): Carried => ({ body: body + by, frame });
-    for (const member of inner.members) this.members.push({ ...member, body: member.body + by });
+    for (const member of inner.members) {
+      const again = member.again.map((one) => ({ ...one, on: one.on + by }));
+      this.members.push({ ...member, body: member.body + by, again });
+    }
     // what is held in the group is its base: held where the group is, else its parts stay together
     const base = inner.bodies.findIndex((body) => body.held);
     for (const [k, body] of inner.bodies.entries()) {
-      this.bodies.push({ ...body, pose: followedBy(body.pose, pose), held: held && body.held });
+      this.bodies.push({ ...body, pose: followedBy(rest.poses[k]!, pose), held: held && body.held });
       if (held || !body.held || k === base) continue;
       const seen = followedBy(inner.bodies[base]!.pose, undone(body.pose));
       const id = `${body.id} base`;
@@ -294,10 +329,7 @@ class Pieces {
     }
     this.joints.push(...inner.joints.map((joint) => ({ ...joint, a: side(joint.a), b: side(joint.b) })));
     this.relations.push(
-      ...inner.relations.map(({ id, equations }) => ({
-        id,
-        equations: equations.map((equation) => overSides(equation, (side) => ({ ...side, body: side.body + by }))),
-      })),
+      ...inner.relations.map((relation) => overRelation(relation, (side) => ({ ...side, body: side.body + by }))),
     );
     this.ratios.push(...inner.ratios);
     inner.traces.forEach(({ body, at }, id) => this.traces.set(id, { body: body + by, at }));

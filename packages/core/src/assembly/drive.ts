@@ -1,10 +1,14 @@
-import { isAngle, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
+import { beyondLimits, withinLimits } from './limits.ts';
+import { isAngle, jointOf, type CoordinateKey, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
 import { MergedMotion } from './merged.ts';
+import { goneOn } from './pose.ts';
 
 /** The longest step of an angle, rad, and of a way, as a share of the size: small enough to stay on the branch. */
 const LONGEST = { turn: Math.PI / 18, slide: 0.1 };
 /** The shortest, as a share of the longest. */
 const SHORTEST = 2 ** -12;
+/** What share of the way may be left to a limit where it stops. */
+const ON_LIMIT = 1e-10;
 
 /** How far a motion has come, and whether it got to its end. */
 export interface Driven {
@@ -14,12 +18,15 @@ export interface Driven {
   readonly share: number;
   /** Owners of what could not be fulfilled beyond. */
   readonly suspects: readonly string[];
+  /** Coordinates that stand at the limit which stopped it, or would have been driven beyond theirs. */
+  readonly stops: readonly CoordinateKey[];
 }
 
 /**
  * Moves coordinates from where they are to values, step by step, so that the mechanism stays on the branch that it is on;
- * stops at the last pose that is possible. A step that fails is halved, one that succeeds is followed by a longer one
- * (continuation: Allgower, Georg 1990, ch. 6).
+ * stops at the last pose that is possible, and where any coordinate comes to its limit. Each step begins where all would
+ * be if they went on as they went, so that it goes straight through poses in which ways part. A step that fails is halved,
+ * one that succeeds is followed by a longer one (continuation: Allgower, Georg 1990, ch. 6).
  * @param each called with every pose on the way
  */
 export function drive(
@@ -29,33 +36,64 @@ export function drive(
   each: (pose: Pose) => void = () => {},
 ): Driven {
   const keys = [...to.keys()];
+  const ends = new Map(keys.map((key) => [key, withinLimits(mechanism.limits, key, to.get(key)!)] as const));
+  const cut = keys.filter((key) => Math.abs(ends.get(key)! - to.get(key)!) > 1e-9);
   const motion = new MergedMotion(mechanism, keys);
   const start = new Map(keys.map((key) => [key, from.coordinates.get(key) ?? 0] as const));
   const steps = Math.max(
     1,
     ...keys.map((key) => {
-      const way = Math.abs(to.get(key)! - start.get(key)!);
+      const way = Math.abs(ends.get(key)! - start.get(key)!);
       return Math.ceil(way / (isAngle(key) ? LONGEST.turn : LONGEST.slide * mechanism.size) - 1e-9);
     }),
   );
   const at = (share: number): Coordinates =>
-    new Map(keys.map((key) => [key, start.get(key)! + share * (to.get(key)! - start.get(key)!)]));
+    new Map(keys.map((key) => [key, start.get(key)! + share * (ends.get(key)! - start.get(key)!)]));
   let pose = from;
+  /** The pose before, and how far the step was from there. */
+  let before: { pose: Pose; step: number } | undefined;
   let done = 0;
   let step = 1 / steps;
   let suspects: readonly string[] = [];
-  while (done < 1 && step >= SHORTEST / steps) {
+  let stops: readonly CoordinateKey[] = [];
+  while (done < 1 && (stops.length > 0 || step >= SHORTEST / steps)) {
     // the last step may be a little longer: rounding leaves nothing over
     const share = done + step > 1 - 1e-9 ? 1 : done + step;
-    const next = motion.solve(pose, at(share));
-    if (next.fulfilled) {
+    const going = before && onwards(before.pose, pose, (share - done) / before.step);
+    let next = going && motion.solve(going, at(share));
+    if (!next?.fulfilled) next = motion.solve(pose, at(share));
+    const [beyond] = next.fulfilled ? further(mechanism, pose, next) : [];
+    if (next.fulfilled && !beyond) {
+      before = { pose, step: share - done };
       [pose, done] = [next, share];
       step = Math.min(1 / steps, 2 * step);
       each(pose);
-    } else {
-      suspects = next.suspects;
-      step /= 2;
+      continue;
     }
+    suspects = beyond ? [jointOf(beyond.key)] : next.suspects;
+    stops = beyond ? [beyond.key] : [];
+    step *= beyond ? Math.min(beyond.share, 0.9) : 0.5;
+    if (beyond && step < ON_LIMIT) break;
   }
-  return { pose, arrived: done === 1, share: done, suspects };
+  const arrived = done === 1;
+  if (arrived) suspects = [];
+  return { pose, arrived: arrived && cut.length === 0, share: done, suspects, stops: arrived ? cut : stops };
+}
+
+/** Where all would be going on from a pose as they came to it. */
+const onwards = (before: Pose, now: Pose, share: number): Pose => ({
+  ...now,
+  poses: now.poses.map((pose, k) => goneOn(before.poses[k]!, pose, share)),
+});
+
+/** Coordinates that went beyond a limit, or further beyond it, and at which share of the step each came to it. */
+function further(mechanism: Mechanism, from: Pose, to: Pose): { key: CoordinateKey; share: number }[] {
+  const before = new Map(beyondLimits(mechanism, from).map(({ key, by }) => [key, by]));
+  return beyondLimits(mechanism, to)
+    .filter(({ key, by }) => by > (before.get(key) ?? 0) + 1e-9)
+    .map(({ key, limit }) => {
+      const [a, b] = [from, to].map(({ coordinates }) => coordinates.get(key)!) as [number, number];
+      return { key, share: before.has(key) ? 0 : (limit - a) / (b - a) };
+    })
+    .sort((p, q) => p.share - q.share);
 }

@@ -68,7 +68,7 @@ export function explodedBy(
 }
 
 /** What a relation holds, as if it were a joint: along a direction that it tells; none of one that tells no direction. */
-function asJoint({ id, equations }: Relation): Joint[] {
+export function asJoint({ id, equations }: Relation): Joint[] {
   const told = equations.flatMap((equation) => (equation.form === 'dot' || equation.form === 'span' ? [equation] : []));
   const one = told.find(({ form }) => form === 'dot') ?? told[0];
   if (!one) return [];

@@ -13,7 +13,7 @@ function chain(bars: number, length: number): Mechanism {
     b: { body: k, frame: at(0, 0) },
   }));
   const bodies = poses.map((pose, k) => ({ id: `b${k}`, pose, held: false }));
-  return { bodies, joints, relations: [], ratios: [], size: length };
+  return { bodies, joints, relations: [], ratios: [], limits: new Map(), size: length };
 }
 
 const end = (pose: Pose, body: number, length: number): Vec3 => movedBy(pose.poses[body]!, [length, 0, 0]);
@@ -50,7 +50,7 @@ test('a chain reaches what it can reach, and points at what it can not', () => {
 test('limits stop a joint, and the others go on', () => {
   const mechanism = chain(2, 30);
   const limits = new Map([[keyOf('j0', 'turn'), [-0.5, 0.5] as const]]);
-  const grab = new Grab(mechanism, { body: 1, at: [30, 0, 0] }, limits);
+  const grab = new Grab({ ...mechanism, limits }, { body: 1, at: [30, 0, 0] });
   let pose = restOf(mechanism);
   for (let k = 1; k <= 10; k++) pose = grab.pull(pose, [60 - 4 * k, 5 * k, 0]);
   expect(pose.coordinates.get(keyOf('j0', 'turn'))!).toBeLessThanOrEqual(0.5 + 1e-9);
@@ -70,6 +70,7 @@ test('what is held still does not move, and what hangs on nothing comes along', 
     joints: [],
     relations: [],
     ratios: [],
+    limits: new Map(),
     size: 20,
   };
   const pose = new Grab(mechanism, { body: 1, at: [0, 0, 0] }).pull(restOf(mechanism), [40, 50, 60]);

@@ -1,10 +1,8 @@
 import { add3, distance3, movedBy, scale3, sub3, type Vec3 } from '../math/index.ts';
 import type { Place } from './equations.ts';
 import type { CoordinateKey, Mechanism, Pose } from './mechanism.ts';
+import { beyondLimits } from './limits.ts';
 import { MergedMotion } from './merged.ts';
-
-/** What coordinates may come to, rad or mm. */
-export type Limits = ReadonlyMap<CoordinateKey, readonly [least: number, most: number]>;
 
 /** The longest step of what is pulled, as a share of the size. */
 const LONGEST = 0.2;
@@ -17,7 +15,6 @@ export class Grab {
   constructor(
     private readonly mechanism: Mechanism,
     private readonly place: Place,
-    private readonly limits: Limits = new Map(),
   ) {}
 
   /** The pose in which the place that is held is as near to a goal as it can be, gone to step by step. */
@@ -41,15 +38,11 @@ export class Grab {
   private within(from: Pose, goal: Vec3): Pose {
     const stopped = new Map<CoordinateKey, number>();
     let pose = from;
-    for (let k = 0; k <= this.limits.size; k++) {
+    for (let k = 0; k <= this.mechanism.limits.size; k++) {
       pose = this.motion([...stopped.keys()]).solve(from, stopped, goal);
-      const beyond = [...this.limits].find(([key, [least, most]]) => {
-        const value = pose.coordinates.get(key) ?? 0;
-        return !stopped.has(key) && (value < least - 1e-9 || value > most + 1e-9);
-      });
+      const beyond = beyondLimits(this.mechanism, pose).find(({ key }) => !stopped.has(key));
       if (!pose.fulfilled || !beyond) return pose;
-      const [key, [least, most]] = beyond;
-      stopped.set(key, Math.min(most, Math.max(least, pose.coordinates.get(key)!)));
+      stopped.set(beyond.key, beyond.limit);
     }
     return pose;
   }

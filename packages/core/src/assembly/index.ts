@@ -5,10 +5,21 @@ export * from './records.ts';
 export * from './frames.ts';
 export { originOf } from './pose.ts';
 export { amountsOf, drawnPose } from './drawn-pose.ts';
-export { assemble, memberPose, restPoses, type Assembled, type Member, type Surroundings } from './assemble.ts';
+export { assemble, memberPose, repeatedBy, restPoses, type Assembled, type Member, type Surroundings } from './assemble.ts';
+export { isBranching } from './branching.ts';
 export { drive, type Driven } from './drive.ts';
 export { explodedBy, explodedPoses } from './explode.ts';
-export { fighting, restPose } from './rest.ts';
-export { ASSEMBLY_RELATIONS, related, type AssemblyRelationName, type Feature } from './relations.ts';
-export { Grab, type Limits } from './grab.ts';
+export { fighting, restPose, type Rest } from './rest.ts';
+export {
+  ASSEMBLY_RELATIONS,
+  FACINGS,
+  facingOf,
+  related,
+  usualFacing,
+  type AssemblyRelationName,
+  type FacingName,
+  type Feature,
+} from './relations.ts';
+export { Grab } from './grab.ts';
+export { beyondLimits, withinLimits } from './limits.ts';
 export { waysOf, waysWords, type AssemblyFreedoms, type Ways } from './ways.ts';

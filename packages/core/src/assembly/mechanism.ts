@@ -3,6 +3,7 @@ import { freedoms, Solver, type Block, type Freedoms, type Solution } from '../s
 import {
   bodiesOf,
   isAngular,
+  overSides,
   SPACE,
   valueOf,
   type BodyIndex,
@@ -21,6 +22,7 @@ export interface Mechanism {
   readonly joints: readonly Joint[];
   readonly relations: readonly Relation[];
   readonly ratios: readonly Ratio[];
+  readonly limits: Limits;
   /** About how large it is, mm: how much a turn weighs against a shift. */
   readonly size: number;
 }
@@ -43,7 +45,26 @@ export interface Joint {
 export interface Relation {
   readonly id: string;
   readonly equations: readonly Equation[];
+  /** Which of the two ways round, where its equations would hold both ways. */
+  readonly facing?: Facing;
 }
+
+/** Two directions that come to look the same way, or against each other. */
+export interface Facing {
+  readonly a: Direction;
+  readonly b: Direction;
+  readonly is: 1 | -1;
+}
+
+/** The relation with every place and direction in it changed. */
+export const overRelation = (
+  { id, equations, facing }: Relation,
+  change: <S extends Place | Direction>(side: S) => S,
+): Relation => ({
+  id,
+  equations: equations.map((equation) => overSides(equation, change)),
+  ...(facing ? { facing: { ...facing, a: change(facing.a), b: change(facing.b) } } : {}),
+});
 
 /** Two coordinates that go together: `second` changes by `factor` times what `first` does (gears, rack and pinion). */
 export interface Ratio {
@@ -59,6 +80,12 @@ export const keyOf = (joint: string, coordinate: Coordinate): CoordinateKey => `
 
 /** Is a coordinate an angle? The name of the coordinate is the end of its key. */
 export const isAngle = (key: CoordinateKey): boolean => key.endsWith(' turn');
+
+/** The joint whose coordinate it is. */
+export const jointOf = (key: CoordinateKey): string => key.slice(0, key.indexOf(' '));
+
+/** What coordinates may come to, rad or mm. */
+export type Limits = ReadonlyMap<CoordinateKey, readonly [least: number, most: number]>;
 
 /** Values of coordinates, rad or mm. */
 export type Coordinates = ReadonlyMap<CoordinateKey, number>;
@@ -140,11 +167,13 @@ export class Motion {
   /**
    * @param held coordinates that are given values when it is solved
    * @param grabbed a place of a body that is pulled somewhere
+   * @param stage only the equations of directions, by turns; or all, by shifts; else all by both
    */
   constructor(
     readonly mechanism: Mechanism,
     private readonly held: readonly CoordinateKey[] = [],
     private readonly grabbed?: Place,
+    private readonly stage: 'turns' | 'shifts' | 'all' = 'all',
   ) {
     let next = 0;
     this.at = mechanism.bodies.map(({ held: still }) => (still ? -1 : (next += 6) - 6));
@@ -183,8 +212,8 @@ export class Motion {
   }
 
   /** What can still move there, with the coordinates held that are. */
-  freedoms(at: Pose): Freedoms {
-    return freedoms(this.solution(at, at.coordinates));
+  freedoms(at: Pose, tolerance?: number): Freedoms {
+    return freedoms(this.solution(at, at.coordinates), tolerance);
   }
 
   private solution(from: Pose, values: Coordinates, goal?: Vec3): Solution {
@@ -192,7 +221,9 @@ export class Motion {
     const initial = new Float64Array(this.unknowns);
     const weights = new Float64Array(this.unknowns).fill(1);
     this.at.forEach((at, k) => {
-      if (at >= 0) initial.set(originOf(from.poses[k]!), at);
+      if (at < 0) return;
+      initial.set(originOf(from.poses[k]!), at);
+      if (this.stage === 'shifts') weights.fill(FIRM, at + 3, at + 6);
     });
     for (const [key, at] of this.tied)
       initial[at] = (from.coordinates.get(key) ?? 0) * scaleOf(key, this.mechanism.size);
@@ -208,17 +239,23 @@ export class Motion {
 
   private blocks(): Block[] {
     const { joints, relations, ratios } = this.mechanism;
+    const counts = (equation: Equation) => this.stage !== 'turns' || isAngular(equation);
     return [
       ...joints.flatMap(({ id, kind, a, b }) => [
-        ...heldBy(kind, a, b).map((equation) => this.block(id, equation)),
+        ...heldBy(kind, a, b)
+          .filter(counts)
+          .map((equation) => this.block(id, equation)),
         ...JOINTS[kind].leaves.flatMap((coordinate) => {
+          if (!isTurn(coordinate) && this.stage === 'turns') return [];
           const key = keyOf(id, coordinate);
           if (this.held.includes(key)) return [this.block(id, coordinateOf(coordinate, a, b, NONE), key)];
           const at = this.tied.get(key);
           return at === undefined ? [] : [this.block(id, coordinateOf(coordinate, a, b, at))];
         }),
       ]),
-      ...relations.flatMap(({ id, equations }) => equations.map((equation) => this.block(id, equation))),
+      ...relations.flatMap(({ id, equations }) =>
+        equations.filter(counts).map((equation) => this.block(id, equation)),
+      ),
       ...ratios.map((ratio) => this.ratio(ratio)),
       ...(this.grabbed ? this.pull(this.grabbed).map((equation) => this.block('grab', equation)) : []),
     ];
@@ -370,6 +407,8 @@ const NONE = -1;
 
 /** How much less willing the goal of a pull is to move than the bodies are. */
 const PULL = 1e4;
+/** How much less willing bodies are to turn than to shift, where shifts alone are to do it: not at all, to rounding. */
+const FIRM = 1e12;
 const AXES: readonly Vec3[] = [
   [1, 0, 0],
   [0, 1, 0],

@@ -9,9 +9,9 @@ import {
   movedFrame,
   undone,
 } from '../math/index.ts';
-import { overSides, SPACE, type Direction, type Place } from './equations.ts';
+import { SPACE, type Direction, type Place } from './equations.ts';
 import type { Carried } from './joints.ts';
-import { Motion, type CoordinateKey, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
+import { Motion, overRelation, type CoordinateKey, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
 
 /** A mechanism in which what holds together rigidly is one body, and where each body sits on the one that it is part of. */
 interface Merged {
@@ -59,10 +59,7 @@ function merged(mechanism: Mechanism): Merged {
       ...mechanism,
       bodies: roots.map((k) => bodies[k]!),
       joints: kept.map((joint) => ({ ...joint, a: carried(joint.a), b: carried(joint.b) })),
-      relations: mechanism.relations.map(({ id, equations }) => ({
-        id,
-        equations: equations.map((equation) => overSides(equation, moved)),
-      })),
+      relations: mechanism.relations.map((relation) => overRelation(relation, moved)),
     },
     part,
     local,

@@ -38,6 +38,23 @@ export function movedPose(base: Movement, origin: Vec3, turn: Vec3): Movement {
   ]) as unknown as Movement;
 }
 
+/** The pose that follows two others when a body goes on as it went, for so many times as far. */
+export function goneOn(before: Movement, now: Movement, share: number): Movement {
+  const [p, q] = [originOf(before), originOf(now)];
+  const way = scale3(add3(q, scale3(p, -1)), share);
+  return movedPose(now, add3(q, way), scale3(turnBetween(before, now), share));
+}
+
+/** The rotation vector of the turn from one pose to another, below half a turn. */
+function turnBetween(from: Movement, to: Movement): Vec3 {
+  // the turn in space: the columns of the one as the rows of the other have them
+  const r = (i: number, j: number) => [0, 1, 2].reduce((sum, k) => sum + to[i]![k]! * from[j]![k]!, 0);
+  const across: Vec3 = [(r(2, 1) - r(1, 2)) / 2, (r(0, 2) - r(2, 0)) / 2, (r(1, 0) - r(0, 1)) / 2];
+  const sine = length3(across);
+  const cosine = (r(0, 0) + r(1, 1) + r(2, 2) - 1) / 2;
+  return sine < 1e-12 ? across : scale3(across, Math.atan2(sine, cosine) / sine);
+}
+
 /** Where the origin of a body lies. */
 export const originOf = (pose: Movement): Vec3 => pose.map((row) => row[3]) as unknown as Vec3;
 

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { expressionSchema, idSchema, nameSchema, placementPathSchema } from '../records/index.ts';
 import { referenceSchema } from '../references/index.ts';
 import { JOINTS, type Coordinate, type JointName } from './joints.ts';
-import { ASSEMBLY_RELATIONS, type AssemblyRelationName } from './relations.ts';
+import { ASSEMBLY_RELATIONS, FACINGS, type AssemblyRelationName, type FacingName } from './relations.ts';
 
 // How parts are put together, as it is kept: expressions as typed, references by lasting names.
 
@@ -103,6 +103,8 @@ export const assemblyRelationSchema = z.strictObject({
   a: onSchema,
   b: onSchema,
   amount: expressionSchema.optional(),
+  /** How two flat faces come to look; as they do where they are drawn, without it. */
+  facing: z.enum(keysOf<FacingName>(FACINGS)).optional(),
 });
 export type RelationRecord = z.infer<typeof assemblyRelationSchema>;
 

@@ -15,6 +15,7 @@ import {
   Motion,
   related,
   restOf,
+  restPose,
   SPACE,
   type AssemblyRelationName,
   type Feature,
@@ -32,6 +33,7 @@ const mechanism = (kind: AssemblyRelationName, still: Feature, moved: Feature, a
     joints: [],
     relations: [{ id: 'r', equations: equations.value }],
     ratios: [],
+    limits: new Map(),
     size: 40,
   };
 };
@@ -139,4 +141,25 @@ test.each<[AssemblyRelationName, Feature, Feature, number | undefined, RegExp]>(
 ])('%s of what does not suit it is told', (kind, a, b, amount, words) => {
   const result = related(kind, a, b, amount);
   expect(!result.ok && explain(result.issue)).toMatch(words);
+});
+
+test('what has to come elsewhere is shifted, not turned, where that does', () => {
+  const upright = { ...mechanism('parallel', plane(SPACE, [0, 0, 0], [0, 0, 1]), plane(0, [0, 0, 0], [0, 0, 1])) };
+  const meet = (still: Feature, moved: Feature) => {
+    const equations = related('coincident', still, moved);
+    if (!equations.ok) throw new Error(explain(equations.issue));
+    const bodies = [{ id: 'x', pose: shift3([12, -7, 9]), held: false }];
+    return restPose({ ...upright, bodies, relations: [{ id: 'r', equations: equations.value }] }, new Map());
+  };
+  // the axis and the point lie far from the origin of the body: turning it would bring them there as well
+  for (const [still, moved, to] of [
+    [axis(SPACE, [0, 0, 0], [0, 0, 1]), axis(0, [40, 30, 5], [0, 0, 1]), [-40, -30, 9]],
+    [{ body: SPACE, form: 'point', at: [1, 2, 3] }, { body: 0, form: 'point', at: [40, 30, 5] }, [-39, -28, -2]],
+    [axis(SPACE, [0, 0, 0], [0, 0, 1]), { body: 0, form: 'point', at: [40, 30, 5] }, [-40, -30, 9]],
+  ] as const) {
+    const { poses, fulfilled } = meet(still, moved as Feature);
+    expect(fulfilled).toBe(true);
+    const expected = shift3(to as unknown as Vec3);
+    poses[0]!.forEach((row, r) => row.forEach((c, k) => expect(c).toBeCloseTo(expected[r]![k]!, 9)));
+  }
 });

@@ -1,6 +1,7 @@
 import { frameOn, type Vec3 } from '../math/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import type { BodyIndex, Direction, Equation, Place } from './equations.ts';
+import type { Facing } from './mechanism.ts';
 
 /** What a relation takes of a body, in its own coordinates: a flat face, what is round or straight, a place. */
 export type Feature = { readonly body: BodyIndex } & (
@@ -72,8 +73,8 @@ const apart = (a: Feature, b: Feature, is: number, across?: Direction): Equation
 });
 
 /**
- * Kinds of relations, each by the pairs of things that it can stand between. What an equation leaves open (which way round
- * two faces lie against each other, on which side a distance counts) stays as it is in the pose from which it is solved.
+ * Kinds of relations, each by the pairs of things that it can stand between. What an equation leaves open (on which side a
+ * distance counts; which way round, where no facing is told) stays as it is in the pose from which it is solved.
  */
 const RELATIONS = {
   coincident: {
@@ -162,6 +163,20 @@ interface RelationKind {
 
 export const ASSEMBLY_RELATIONS: Readonly<Record<AssemblyRelationName, Omit<RelationKind, 'pairs'>>> = RELATIONS;
 
+/** How two flat faces can look: against each other, as where they touch, or the same way, as where they are flush. */
+export const FACINGS = { against: 'looking against each other', along: 'looking the same way' } as const;
+export type FacingName = keyof typeof FACINGS;
+
+/** How flat faces usually look in a relation of a kind; undefined where either is usual. */
+export const usualFacing = (kind: AssemblyRelationName): FacingName | undefined =>
+  ({ coincident: 'against' as const, flush: 'along' as const })[kind as string];
+
+/** Which way round two things come to lie; undefined for what has no way round. */
+export const facingOf = (first: Feature, second: Feature, facing: FacingName | undefined): Facing | undefined =>
+  facing && first.form === 'plane' && second.form === 'plane'
+    ? { a: along(first), b: along(second), is: facing === 'along' ? 1 : -1 }
+    : undefined;
+
 const ORDER: readonly Form[] = ['point', 'axis', 'plane'];
 const FORM_WORDS: Readonly<Record<Form, string>> = { point: 'point', axis: 'axis', plane: 'flat face' };
 
@@ -189,6 +204,8 @@ export const assemblyWords: Words = {
     'This has no middle and no axis to join: choose a flat or round face, a straight or round edge, or a point.',
   'joint.limits': () => 'The least that it may come to is more than the most.',
   'joint.beyond': () => 'Its rest value lies beyond its limits: change the one or the other.',
+  'joint.outside': () =>
+    'Nothing that fits the rest of the assembly lies within its limits: it stands beyond them. Change the limits, or what holds it there.',
   'joint.rest': () =>
     'It can not be where the design puts it while everything else holds: change its rest value, or another one.',
   'ratio.joint': () => 'One of its two joints is missing, or does not move in this way.',

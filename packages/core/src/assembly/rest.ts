@@ -14,9 +14,12 @@ import {
   undone,
 } from '../math/index.ts';
 import { SPACE } from './equations.ts';
+import { faced, facesWrong } from './facing.ts';
 import { JOINTS } from './joints.ts';
+import { beyondLimits, turnedWithin } from './limits.ts';
 import {
   isAngle,
+  jointOf,
   keyOf,
   measured,
   Motion,
@@ -27,25 +30,93 @@ import {
   type Mechanism,
   type Pose,
 } from './mechanism.ts';
+import { partsOf } from './parts.ts';
 import { spanning } from './spanning.ts';
 
+/** Where the design puts everything. */
+export interface Rest extends Pose {
+  /** Coordinates that can not be what is given while all else holds: they are left free. */
+  readonly dropped: readonly CoordinateKey[];
+  /** Coordinates that are beyond their limits, where nothing that fits is within. */
+  readonly beyond: readonly CoordinateKey[];
+}
+
 /**
- * The rest pose: what is joined is brought together joint by joint, beginning with what is held, each with its
- * coordinates as given or else as they are where it is drawn; then all loops are closed and all relations fulfilled.
- * Where a loop does not close from there, turns that are not given begin elsewhere.
+ * The rest pose, each part of the mechanism by itself: what is joined is brought together joint by joint, beginning with
+ * what is held, each with its coordinates as given or else as they are where it is drawn; then all loops are closed and
+ * all relations fulfilled, within the limits. Where that can't be had with what is given it is had without.
  */
-export function restPose(mechanism: Mechanism, given: Coordinates): Pose {
-  const motion = new Motion(mechanism, [...given.keys()]);
+export function restPose(mechanism: Mechanism, given: Coordinates): Rest {
+  let rest: Rest = { ...restOf(mechanism), dropped: [], beyond: [] };
+  for (const part of partsOf(mechanism)) {
+    const own = restOfPart(part, ofJoints(part, given));
+    rest = {
+      poses: rest.poses.map((pose, k) => (part.bodies[k]!.held ? pose : own.poses[k]!)),
+      coordinates: new Map([...rest.coordinates, ...own.coordinates]),
+      fulfilled: rest.fulfilled && own.fulfilled,
+      residual: Math.max(rest.residual, own.residual),
+      suspects: [...rest.suspects, ...own.suspects],
+      dropped: [...rest.dropped, ...own.dropped],
+      beyond: [...rest.beyond, ...own.beyond],
+    };
+  }
+  return rest;
+}
+
+/** What is given of the joints of a mechanism. */
+const ofJoints = ({ joints }: Mechanism, given: Coordinates): Coordinates =>
+  new Map([...given].filter(([key]) => joints.some(({ id }) => id === jointOf(key))));
+
+function restOfPart(part: Mechanism, given: Coordinates): Rest {
+  const asGiven = broughtTogether(part, given);
+  const without = asGiven.fulfilled || given.size === 0 ? asGiven : broughtTogether(part, new Map());
+  const dropped = without === asGiven || !without.fulfilled ? [] : [...given.keys()];
+  let rest = without.fulfilled ? without : asGiven;
+  // what would go beyond a limit stands on it
+  const stopped = new Map(dropped.length > 0 ? [] : given);
+  for (let k = 0; rest.fulfilled && k < part.limits.size; k++) {
+    const beyond = beyondLimits(part, rest).find(({ key }) => !stopped.has(key));
+    if (!beyond) break;
+    stopped.set(beyond.key, beyond.limit);
+    const next = broughtTogether(part, stopped);
+    if (!next.fulfilled) break;
+    rest = next;
+  }
+  return { ...rest, dropped, beyond: rest.fulfilled ? beyondLimits(part, rest).map(({ key }) => key) : [] };
+}
+
+/** All brought together with these coordinates; where a loop does not close, turns that are not given begin elsewhere. */
+function broughtTogether(mechanism: Mechanism, given: Coordinates): Pose {
   let first: Pose | undefined;
-  for (const turned of BEGINNINGS) {
-    const poses = gathered(mechanism, given, turned);
-    const coordinates = near(measured(mechanism, poses, given), given);
-    const rest = motion.solve({ ...restOf(mechanism), poses, coordinates }, given);
+  for (const turned of mechanism.joints.length > 0 ? BEGINNINGS : [0]) {
+    const poses = faced(mechanism, gathered(mechanism, given, turned));
+    const coordinates = turnedWithin(mechanism.limits, near(measured(mechanism, poses, given), given));
+    const rest = gently(mechanism, given, { ...restOf(mechanism), poses, coordinates });
     if (rest.fulfilled) return rest;
     first ??= rest;
   }
   return first!;
 }
+
+/**
+ * Solved with as little movement as it takes. Relations first turn bodies only as far as directions ask for it, then shift
+ * them; only where that does not do are both done at once.
+ */
+function gently(mechanism: Mechanism, given: Coordinates, from: Pose): Pose {
+  const keys = [...given.keys()];
+  if (mechanism.relations.length > 0) {
+    const turned = new Motion(mechanism, keys, undefined, 'turns').solve(from, given);
+    const shifted = new Motion(mechanism, keys, undefined, 'shifts').solve(
+      { ...turned, coordinates: from.coordinates },
+      given,
+    );
+    if (turned.fulfilled && shifted.fulfilled && facesWrong(mechanism, shifted).length === 0) return shifted;
+  }
+  const solved = new Motion(mechanism, keys).solve(from, given);
+  const wrong = solved.fulfilled ? facesWrong(mechanism, solved) : [];
+  return wrong.length > 0 ? { ...solved, fulfilled: false, suspects: wrong } : solved;
+}
+
 /** Where turns begin, against how they are drawn. */
 const BEGINNINGS = [0, Math.PI / 2, Math.PI, -Math.PI / 2];
 
@@ -115,13 +186,12 @@ export function fighting(mechanism: Mechanism, given: Coordinates, suspects: rea
     joints: mechanism.joints.filter(({ id }) => ids.has(id)),
     relations: mechanism.relations.filter(({ id }) => ids.has(id)),
     ratios: mechanism.ratios.filter(
-      ({ id, first, second }) => ids.has(id) && [first, second].every((key) => ids.has(key.split(' ')[0]!)),
+      ({ id, first, second }) => ids.has(id) && [first, second].every((key) => ids.has(jointOf(key))),
     ),
   });
   const all = [...mechanism.joints, ...mechanism.relations, ...mechanism.ratios].map(({ id }) => id);
-  const heldBy = (ids: ReadonlySet<string>): Coordinates =>
-    new Map([...given].filter(([key]) => ids.has(key.split(' ')[0]!)));
-  const hold = (ids: ReadonlySet<string>) => restPose(only(ids), heldBy(ids)).fulfilled;
+  const hold = (ids: ReadonlySet<string>) =>
+    partsOf(only(ids)).every((part) => broughtTogether(part, ofJoints(part, given)).fulfilled);
   // what is not suspected is let go at once where the suspects fight by themselves
   let left = new Set(owners);
   if (left.size === 0 || hold(left)) left = new Set(all);

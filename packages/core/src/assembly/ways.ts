@@ -17,11 +17,13 @@ export interface AssemblyFreedoms {
   readonly bodies: readonly Ways[];
   /** Sets of joints and relations that together tell something twice. */
   readonly redundant: readonly (readonly string[])[];
+  /** Sets of joints and relations that leave more free in just this pose than beside it: a dead point, where ways part. */
+  readonly parting: readonly (readonly string[])[];
 }
 
 /** What can still move in a pose: all together, and seen from each body. */
 export function waysOf(motion: Motion, pose: Pose): AssemblyFreedoms {
-  const { count, groups, redundant } = motion.freedoms(pose);
+  const { count, groups, redundant, parting } = motion.freedoms(pose);
   const bodies = motion.at.map((first): Ways => {
     if (first < 0) return { count: 0, turns: 0 };
     const own = groups.flatMap(({ unknowns, vectors }) => {
@@ -34,7 +36,7 @@ export function waysOf(motion: Motion, pose: Pose): AssemblyFreedoms {
     const along = only && direction3([...only.subarray(turns.length > 0 ? 3 : 0).subarray(0, 3)] as unknown as Vec3);
     return { count: moves.length, turns: turns.length, ...(along ? { along } : {}) };
   });
-  return { count, bodies, redundant };
+  return { count, bodies, redundant, parting };
 }
 
 const basis = (vectors: readonly Float64Array[]): Float64Array[] =>

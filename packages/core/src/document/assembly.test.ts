@@ -46,7 +46,7 @@ test('with a placement go the joints, ties, traces and pairs that stand on it; u
     placements: { p1: project.assembly!.placements['p1'], p3: project.assembly!.placements['p3'] },
     traces: project.assembly!.traces,
   });
-  expect(done.value.change.label).toBe('Remove p2');
+  expect(done.value.change.label).toBe('Remove p2 with Hinge, Hinge, a pair that presses, Gears');
   expect(loadProject(structuredClone(project)).ok).toBe(true);
 });
 

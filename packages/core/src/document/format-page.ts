@@ -88,6 +88,7 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
     freedoms,                          of the whole
     fighting: [...],                   names of joints and relations that can not all hold
     redundant: [[...]],                sets that together tell something twice: no harm
+    parting: [[...]],                  sets that stand at a dead point: ways part there
     placements: [{ name, part, at_mm, turn_deg: [x, y, z], freedoms, moves }],   turned about x, then y, then z of space
     joints: [{ name, kind, coordinates: [{ name, value, unit: "deg" | "mm", least, most }], message }],
     makeUp: [{ part, name, count, material, mass_g, size_mm, fill }],            mass, size of one of them, share of its box

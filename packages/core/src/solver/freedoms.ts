@@ -13,6 +13,8 @@ export interface Freedoms {
   readonly groups: readonly FreeGroup[];
   /** Sets of owners that together tell something twice: each set could do with less. */
   readonly redundant: readonly (readonly string[])[];
+  /** Sets of owners that leave more free in just this position than beside it: ways part here. */
+  readonly parting: readonly (readonly string[])[];
 }
 
 /** Unknowns that hang together, and the directions in which they can move: a basis, over these unknowns only. */
@@ -28,8 +30,9 @@ const WITNESSES = 2;
  * The freedoms left at a fulfilled solution: unknowns less the generic rank of the Jacobian. Where the blocks are as
  * their structure promises, only the under-determined part needs a null space; elsewhere the whole component is looked
  * at, at witnesses near by (Michelucci, Foufou 2006), since the rank lies where the position is special.
+ * @param tolerance a row counts as another again where it differs by less than this share
  */
-export function freedoms(solution: Solution): Freedoms {
+export function freedoms(solution: Solution, tolerance = RANK_TOLERANCE): Freedoms {
   const { system, components, y } = solution;
   const { column } = system.reduction;
   const behind: number[][] = Array.from({ length: system.columns }, () => []);
@@ -39,8 +42,10 @@ export function freedoms(solution: Solution): Freedoms {
   const groups: FreeGroup[] = [];
   const loose = new Uint8Array(column.length);
   const redundant: (readonly string[])[] = solution.loops.map((loop) => loop.owners);
+  const parting: string[][] = [];
   for (const component of components) {
-    const { piece, revealed, at } = generic(solution, component, y);
+    const { piece, revealed, at, isSpecial } = generic(solution, component, y, tolerance);
+    if (isSpecial) parting.push([...new Set(component.whole.rows.map((row) => system.owner(system.rows[row]!)))]);
     if (revealed.basis.length > 0) {
       const places = piece.columns.flatMap((c, k) => behind[c]!.map((unknown) => ({ unknown, k })));
       const vectors = revealed.basis.map((vector) => Float64Array.from(places, ({ k }) => vector[k]!));
@@ -51,7 +56,7 @@ export function freedoms(solution: Solution): Freedoms {
     if (component.whole.rows.length > component.whole.columns.length - revealed.basis.length)
       redundant.push(...tellingTwice(solution, component.whole, at));
   }
-  return { count: groups.reduce((sum, { vectors }) => sum + vectors.length, 0), loose, groups, redundant };
+  return { count: groups.reduce((sum, { vectors }) => sum + vectors.length, 0), loose, groups, redundant, parting };
 }
 
 interface Revealed {
@@ -59,20 +64,22 @@ interface Revealed {
   readonly revealed: NullSpace;
   /** The place at which the rank was taken. */
   readonly at: Float64Array;
+  /** Is the rank less where it is than beside that? */
+  readonly isSpecial: boolean;
 }
 
-function generic(solution: Solution, component: Component, y: Float64Array): Revealed {
+function generic(solution: Solution, component: Component, y: Float64Array, tolerance: number): Revealed {
   const { over, blocks, under, whole } = component;
   const rank = (piece: Piece, at: Float64Array): NullSpace => {
     const evaluator = new PieceEvaluator(solution.system, piece);
     evaluator.evaluate(at);
-    return nullSpace(evaluator.sparseRows(), piece.columns.length, RANK_TOLERANCE);
+    return nullSpace(evaluator.sparseRows(), piece.columns.length, tolerance);
   };
   const regular = [over, ...blocks].every(
     (piece) => piece.columns.length === 0 || rank(piece, y).rank === piece.columns.length,
   );
   const free = rank(under, y);
-  if (regular && free.rank === under.rows.length) return { piece: under, revealed: free, at: y };
+  if (regular && free.rank === under.rows.length) return { piece: under, revealed: free, at: y, isSpecial: false };
   let [best, at] = [rank(whole, y), y];
   for (let seed = 1; seed <= WITNESSES && best.basis.length > 0; seed++) {
     const witness = nearby(solution, whole, best, seed);
@@ -80,7 +87,7 @@ function generic(solution: Solution, component: Component, y: Float64Array): Rev
     const there = rank(whole, witness);
     if (there.rank > best.rank) [best, at] = [there, witness];
   }
-  return { piece: whole, revealed: best, at };
+  return { piece: whole, revealed: best, at, isSpecial: at !== y };
 }
 
 /** A place a little along the null space where all relations hold again; undefined if it is not found. */

@@ -2,6 +2,7 @@ import { ANGLE, evaluate, fail, LENGTH, ok, valueScope, type Project, type Resul
 import {
   drive,
   isTurn,
+  jointOf,
   JOINTS,
   keyOf,
   type Assembled,
@@ -25,11 +26,15 @@ export async function poseOf(
   const { assembled } = await engine.assemble(project);
   const targets = targetsOf(project, assembled, drives);
   if (!targets.ok) return targets;
-  const { pose, arrived } =
-    drives.length === 0
-      ? { pose: assembled.rest, arrived: true }
-      : drive(assembled.mechanism, assembled.rest, targets.value);
-  if (!arrived) return fail('drive.far', { name: drives.join(', ') });
+  const driven =
+    drives.length === 0 ? undefined : drive(assembled.mechanism, assembled.rest, targets.value);
+  if (driven && !driven.arrived) {
+    const [stop] = driven.stops;
+    return stop
+      ? fail('drive.limit', { name: namesIn(project, assembled)(jointOf(stop)) })
+      : fail('drive.far', { name: drives.join(', ') });
+  }
+  const pose = driven?.pose ?? assembled.rest;
   const box = await engine.extents(project, pose.poses);
   if (!interference) return ok({ assembled, pose, box });
   const { encounters } = await engine.interference(project, { poses: pose.poses });
@@ -57,8 +62,6 @@ function targetsOf(project: Project, assembled: Assembled, drives: readonly stri
       return fail('drive.joint', { name: at < 0 ? entry : name, names: known.map((other) => other.name).join(', ') });
     const value = evaluate(entry.slice(at + 1).trim(), isTurn(joint.coordinate) ? ANGLE : LENGTH, scope);
     if (!value.ok) return value;
-    const [least, most] = assembled.limits.get(joint.key) ?? [-Infinity, Infinity];
-    if (value.value < least - 1e-9 || value.value > most + 1e-9) return fail('drive.limit', { name });
     targets.set(joint.key, value.value);
   }
   return ok(targets);

@@ -56,8 +56,9 @@ function recordCommands<S extends z.ZodObject>(kind: Kind, word: string, schema:
       const records = recordsOf(draft, group);
       const names = ids.map((id) => records[id]?.name ?? refuse('assembly.gone', { what: word }));
       for (const id of ids) delete records[id];
-      letGo(draft);
-      return names.length === 1 ? `Remove ${names[0]}` : `Remove ${names.length} ${word}s`;
+      const taken = letGo(draft);
+      const what = names.length === 1 ? names[0] : `${names.length} ${word}s`;
+      return `Remove ${what}${taken.length > 0 ? ` with ${listed(taken)}` : ''}`;
     }),
   };
 }
@@ -72,15 +73,32 @@ export const assembliesOf = ({ assembly, groups = {} }: Project): Assembly[] => 
 const isOptional = (shape: object, field: string): boolean =>
   Object.hasOwn(shape, field) && (shape as Record<string, z.ZodType>)[field]!.safeParse(undefined).success;
 
-/** Takes away what stands on something that is not there any more, here or in a group that is placed here. */
-function letGo(draft: Project): void {
+const MOST_LISTED = 4;
+const listed = (names: readonly string[]): string =>
+  names.length <= MOST_LISTED
+    ? names.join(', ')
+    : `${names.slice(0, MOST_LISTED).join(', ')} and ${names.length - MOST_LISTED} more`;
+
+/**
+ * Takes away what stands on something that is not there any more, here or in a group that is placed here, and tells what
+ * that was.
+ */
+function letGo(draft: Project): string[] {
+  const taken: string[] = [];
   for (const assembly of assembliesOf(draft)) {
     const there = (path: string) => isPlaced(draft, assembly, path);
     const drop = <T>(records: Record<Id, T>, stands: (record: T) => boolean) => {
-      for (const [id, record] of Object.entries(records)) if (!stands(record)) delete records[id];
+      for (const [id, record] of Object.entries(records)) {
+        if (stands(record)) continue;
+        taken.push((record as { name?: string }).name ?? 'a pair that presses');
+        delete records[id];
+      }
     };
     for (const placement of Object.values(assembly.placements))
-      if (placement.repeat?.layout === 'round' && !there(placement.repeat.about.placement)) delete placement.repeat;
+      if (placement.repeat?.layout === 'round' && !there(placement.repeat.about.placement)) {
+        taken.push(`the repeat of ${placement.name}`);
+        delete placement.repeat;
+      }
     drop(assembly.joints, ({ a, b }) => there(a.placement) && there(b.placement));
     drop(assembly.relations, ({ a, b }) => there(a.placement) && there(b.placement));
     drop(assembly.traces, ({ placement }) => there(placement));
@@ -89,6 +107,7 @@ function letGo(draft: Project): void {
       [first, second].every(({ joint }) => assembly.joints[joint] !== undefined),
     );
   }
+  return taken;
 }
 
 /** Takes away the placements of a part, or of a group, that is removed, and all that stands on them. */

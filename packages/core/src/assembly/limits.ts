@@ -1,0 +1,40 @@
+import type { Coordinates, CoordinateKey, Limits, Mechanism, Pose } from './mechanism.ts';
+
+/** How far beyond a limit counts as on it, rad or mm. */
+const ON = 1e-9;
+
+interface Beyond {
+  readonly key: CoordinateKey;
+  /** The limit that it went beyond. */
+  readonly limit: number;
+  /** How far, rad or mm. */
+  readonly by: number;
+}
+
+/** A value within the limits of its coordinate. */
+export function withinLimits(limits: Limits, key: CoordinateKey, value: number): number {
+  const [least, most] = limits.get(key) ?? [-Infinity, Infinity];
+  return Math.min(most, Math.max(least, value));
+}
+
+/** What coordinates are beyond their limits in a pose. */
+export const beyondLimits = ({ limits }: Mechanism, { coordinates }: Pick<Pose, 'coordinates'>): Beyond[] =>
+  [...limits.keys()].flatMap((key) => {
+    const value = coordinates.get(key);
+    if (value === undefined) return [];
+    const limit = withinLimits(limits, key, value);
+    const by = Math.abs(value - limit);
+    return by > ON ? [{ key, limit, by }] : [];
+  });
+
+/** The same angles, by whole turns within their limits where they can be. */
+export const turnedWithin = (limits: Limits, coordinates: Coordinates): Coordinates =>
+  new Map(
+    [...coordinates].map(([key, value]) => {
+      if (!key.endsWith(' turn') || !limits.has(key)) return [key, value];
+      const off = (angle: number) => Math.abs(withinLimits(limits, key, angle) - angle);
+      const turns = Math.round((withinLimits(limits, key, value) - value) / (2 * Math.PI));
+      const tries = [0, turns - 1, turns, turns + 1].map((n) => value + 2 * Math.PI * n);
+      return [key, tries.reduce((best, angle) => (off(angle) < off(best) - ON ? angle : best))];
+    }),
+  );
