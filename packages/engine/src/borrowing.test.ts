@@ -1,6 +1,10 @@
 import {
   borrowingOf,
+  EditBuilder,
   FigureBuilder,
+  offsetOf,
+  printOfEdge,
+  renewal,
   ORIGIN,
   printOfFace,
   projected,
@@ -8,6 +12,8 @@ import {
   rectangle,
   type Action,
   type Borrowing,
+  type Entities,
+  type SketchStep,
   type Id,
   type Project,
   type Reference,
@@ -179,6 +185,59 @@ describe('a sketch on a face that borrows its outline', () => {
     expect(inspect(more, { parts: [model], values: [] }).findings.map(({ message }) => message)).toContain(
       'A borrowed outline has one curve more than was borrowed.',
     );
+  });
+
+  test('an outline that got rounded corners is taken as it is now, and what lies beside it follows', async () => {
+    const plate = await raised();
+    const { part, ids } = plate;
+    const step = ids['rim']!;
+    const sketch = () => plate.script.project.parts[part]!.steps[step] as SketchStep;
+    // a wall 3 wide along the rim: everything inside of it is cut away
+    const before = await plate.model();
+    const drawn = before.sketches.get(step)!.solution.geometry;
+    const lines = Object.keys(drawn.entities).filter((id) => drawn.entities[id]!.kind === 'line');
+    const builder = new EditBuilder({ geometry: drawn, relations: {} }, plate.script.newId);
+    const beside = offsetOf(builder, lines, [20, 15], { text: '3 mm', size: 3 });
+    if (!beside.ok) throw new Error(beside.issue.code);
+    plate.script.do('sketch.revise', { part, step, what: 'offset', ...beside.value, remove: [] });
+    expect(volume(await plate.model())).toBeCloseTo((40 * 30 - disc(8)) * 6 + (40 * 30 - 34 * 24 + disc(8)) * 4, 6);
+    // the upright edges get rounded before all that
+    const { topology } = (await plate.model(plate.script.project)).bodies[0]!;
+    const bodyBefore = await new Engine(kernel).build(
+      changed(plate.script.project, { command: 'step.remove', input: { part, steps: [ids['raise']!, step] } }),
+      { mesh: MESH },
+    );
+    const upright = bodyBefore.parts[0]!.bodies[0]!.topology!.edges.filter(
+      ({ name, curve }) => curve.form === 'line' && name.split('/side').length === 3,
+    );
+    expect([upright.length, topology!.edges.length > 0]).toEqual([4, true]);
+    const edges = upright.map((edge): Reference => ({ to: 'edge', name: edge.name, print: printOfEdge(edge) }));
+    plate.script.do('step.add', {
+      part,
+      id: 'round',
+      at: 2,
+      step: { kind: 'fillet', name: 'Round', edges, radius: '5 mm' } as Step,
+    });
+    const changedModel = await plate.model();
+    const { sources, solution } = changedModel.sketches.get(step)!;
+    const [[loan, now]] = Object.entries(sources.now) as [[string, Entities]];
+    expect(changedModel.steps.find(({ id }) => id === step)!.state).not.toBe('built');
+    const next = renewal(sketch(), loan, now, solution.geometry, plate.script.newId);
+    plate.script.do('sketch.renew', { part, step, loan, ...next, remove: [...next.remove] });
+    const model = await plate.model();
+    expect(model.steps.map(({ state }) => state)).toEqual(Array(model.steps.length).fill('built'));
+    expect(model.sketches.get(step)!.solution).toMatchObject({ state: 'settled', freedoms: 0 });
+    expect(model.sketches.get(step)!.sources).toMatchObject({ more: {}, lost: {}, now: {} });
+    const rounded = (w: number, h: number, r: number) => w * h - (4 - Math.PI) * r * r;
+    const wall = rounded(40, 30, 5) - rounded(34, 24, 2) + disc(8);
+    expect(volume(model)).toBeCloseTo((rounded(40, 30, 5) - disc(8)) * 6 + wall * 4, 6);
+    // the sides that were there before are still the same lines, and so are those beside them
+    for (const id of [...lines, ...Object.keys(beside.value.entities).filter((k) => k.startsWith('l'))])
+      expect(Object.keys(sketch().entities)).toContain(id);
+    // and the radius goes on being followed
+    plate.script.do('step.set', { part, step: 'round', fields: { radius: '4 mm' } });
+    const other = rounded(40, 30, 4) - rounded(34, 24, 1) + disc(8);
+    expect(volume(await plate.model())).toBeCloseTo((rounded(40, 30, 4) - disc(8)) * 6 + other * 4, 6);
   });
 
   test('what was borrowed can be let go: it stays, and is free', async () => {

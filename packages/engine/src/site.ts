@@ -8,6 +8,7 @@ import {
   fail,
   frameOn,
   LENGTH,
+  lastSeenWords,
   locate,
   movedEdge,
   movedFrame,
@@ -117,12 +118,22 @@ export class Site implements Sited {
       sketch: (wanted) => this.sketchOf(wanted),
       find: (reference, accepts) => {
         const match = locate(reference, accepts, this);
-        return match.ok ? ok(match.value.thing) : match;
+        if (match.ok) return ok(match.value.thing);
+        const { code, facts } = match.issue;
+        return code === 'reference.gone' ? fail(code, { ...facts, what: this.lastSeen(reference) }) : match;
       },
       source: (wanted) => this.known(wanted, this.sources),
       bodiesOf: (part) => this.outside.bodiesOf(part),
       project: (thing, how, frame, source) => projected(thing, how, frame, () => this.crossingsOf(source, frame)),
     };
+  }
+
+  /** What a reference pointed to, with its first letter large. */
+  private lastSeen(reference: Reference): string {
+    const nameOf = (step: string, at?: string) =>
+      at === undefined ? (this.part.steps[step]?.name ?? 'a step that is gone') : 'another part';
+    const words = lastSeenWords(reference, nameOf);
+    return words.charAt(0).toUpperCase() + words.slice(1);
   }
 
   /** The references of a step that are not found by their names. */

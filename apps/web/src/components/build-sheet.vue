@@ -4,6 +4,7 @@ import { computed, nextTick, ref } from 'vue';
 import {
   isSketch,
   explain,
+  lastSeenWords,
   printWords,
   referenceWords,
   stepKind,
@@ -59,10 +60,10 @@ const offerWords = (offer: Reference): string => {
   return look ? `${wordsOf(offer)}, ${look}` : wordsOf(offer);
 };
 
-const unsureWords = ({ label, fate, offers }: UnsureReference): string =>
-  fate === 'recovered'
-    ? `${label}: recovered by its shape.`
-    : `${label}: gone.${offers.length > 0 ? ' What it may be now:' : ''}`;
+const unsureWords = ({ label, fate, offers, reference }: UnsureReference): string =>
+  `${label}: ${lastSeenWords(reference, bench.nameOf)} ${
+    fate === 'recovered' ? 'recovered by its shape.' : `is gone.${offers.length > 0 ? ' What it may be now:' : ''}`
+  }`;
 function repoint(step: Id, path: readonly string[], reference: Reference) {
   bench.pointedAt = undefined;
   store.act([{ command: 'step.repoint', input: { ...where(step), path: [...path], reference } }]);

@@ -141,8 +141,8 @@ const loans = computed(() => {
       words: `${HOW_WORDS[how]}${wordsOf(source)}`,
       entities: Object.values(makes),
       trouble: lost ? explain(lost) : '',
-      more:
-        more > 0 ? `It has ${more === 1 ? 'one curve' : `${more} curves`} more now: borrow it again to have all.` : '',
+      more: more > 0 ? `It has ${more === 1 ? 'one curve' : `${more} curves`} more now: it is not all borrowed.` : '',
+      hasNow: sources.now[id] !== undefined,
       offers: found?.offers ?? [],
       recovered: found?.fate === 'recovered',
     };
@@ -259,6 +259,9 @@ const lettering = computed(() => {
       </p>
       <p v-if="loan.trouble" class="text-clash text-sm">{{ loan.trouble }}</p>
       <p v-if="loan.more" class="text-loose text-sm">{{ loan.more }}</p>
+      <p v-if="loan.hasNow" class="text-sm">
+        <button class="word-link" @click="editor.loans.renew(loan.id)">take it as it is now</button>
+      </p>
       <p v-for="(offer, k) in loan.offers" :key="k" class="text-sm">
         <button class="word-link" @click="editor.loans.repoint(loan.path, offer)">
           {{ loan.recovered ? 'that is right' : `take ${wordsOf(offer)} instead` }}

@@ -116,6 +116,7 @@ test('when the source moves the copy follows, and what hangs on it; dragging can
     },
     lost: {},
     more: {},
+    now: {},
   };
   hand.model.sources = sources;
   expect(editor.geometry.circle(circle)).toEqual({ centre: [70, -5], radius: expect.closeTo(9, 9) });
@@ -144,6 +145,7 @@ test('what is lost is told, and nothing else of the sketch is', () => {
     borrowed: {},
     lost: { [loan]: issue, other: issue },
     more: {},
+    now: {},
   };
   expect(hand.editor.solved.sources.lost).toEqual({ [loan]: issue });
   expect(hand.editor.solved.issue).toEqual(issue);

@@ -3,6 +3,7 @@ import {
   drawnSources,
   fail,
   notYetBorrowed,
+  renewal,
   type EdgeFacts,
   type Frame,
   type Id,
@@ -40,6 +41,7 @@ export class Loans implements BorrowHost {
       borrowed: { ...drawn.borrowed, ...Object.fromEntries(known.map((id) => [id, told.borrowed[id]!])) },
       lost: still(told.lost),
       more: still(told.more),
+      now: still(told.now),
     };
   }
 
@@ -56,6 +58,17 @@ export class Loans implements BorrowHost {
     return this.done(
       Object.keys(rest).length === 0 ? fail('borrow.again') : editor.port.act([{ command: 'sketch.borrow', input }]),
     );
+  }
+
+  /** Takes what was borrowed as its source is now, and draws anew what lies beside it. */
+  renew(loan: Id): Result<void> {
+    const { editor } = this;
+    const { sources, solution } = editor.solved;
+    const now = sources.now[loan];
+    if (!now) return fail('borrow.again');
+    const next = renewal(editor.sketch, loan, now, solution.geometry, editor.newId);
+    const input = { ...this.where, loan, ...next, remove: [...next.remove] };
+    return this.done(editor.port.act([{ command: 'sketch.renew', input }]));
   }
 
   /** Lets what was borrowed stay where it is, free. */

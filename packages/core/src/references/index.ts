@@ -12,6 +12,7 @@ export { chained, endsOfCurve, isOnCurve, Path, placesAlong } from './paths.ts';
 export {
   curveWords,
   referencesWords,
+  lastSeenWords,
   printWords,
   referenceWords,
   ruleWords,

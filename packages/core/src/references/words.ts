@@ -80,6 +80,15 @@ export function printWords({ form, size }: Print): string {
   return word === '' ? '' : `${word} ${formatAmount(size, 1)}${square ? ' mm²' : ''}`;
 }
 
+/** Something by its makers, what it looked like and where it was when it was last seen: each of several reads differently. */
+export function lastSeenWords(reference: Reference, nameOf: NameOf): string {
+  const words = referenceWords(reference, nameOf);
+  const print = 'print' in reference ? reference.print : undefined;
+  if (!print) return words;
+  const look = [printWords(print), `at ${print.at.map((c) => formatAmount(c, 1)).join(' / ')}`];
+  return `${words} (${look.filter(Boolean).join(' ')})`;
+}
+
 const PRINT_WORDS: Readonly<Record<string, readonly [word: string, square: boolean]>> = {
   line: ['straight', false],
   circle: ['round', false],
@@ -116,7 +125,9 @@ export const referencesWords: Words = {
   'reference.gone': (f) =>
     f['to'] === 'datum' || f['to'] === 'drawn'
       ? 'What this builds on is not there: it is left out, failed, or comes later.'
-      : `The ${f['to'] === 'vertex' ? 'corner' : f['to']} that this builds on is gone: choose again.`,
+      : f['what']
+        ? `${f['what']} is gone, and this builds on it: choose again.`
+        : `The ${f['to'] === 'vertex' ? 'corner' : f['to']} that this builds on is gone: choose again.`,
   'reference.none': (f) => `No ${String(f['gives']).slice(0, -1)} fits the rule any more: choose again.`,
   'reference.kind': (f) => `What was chosen here is of another kind now; this needs ${f['asked']}.`,
   'reference.missing': (f) => `Choose ${f['asked']} for this.`,

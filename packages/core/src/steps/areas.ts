@@ -55,6 +55,7 @@ function areasOf(areas: 'outline' | readonly string[], { regions }: SolvedSketch
       places: regions.openEnds.map(({ at }) => at.map((c) => Math.round(c * 100) / 100).join(' / ')),
     });
   if (areas === 'outline') return ok(filled(regions));
+  if (areas.length === 0) return fail('area.none');
   const found = resolveRegions(regions, areas);
   return found.gone.length > 0 ? fail('area.gone', { gone: found.gone.length, of: areas.length }) : ok(found.regions);
 }
@@ -75,5 +76,7 @@ export const areaWords: Words = {
   'area.sketch': () => 'Choose a sketch for this: click one of its lines.',
   'area.empty': () => 'The sketch has no closed area yet: draw an outline first.',
   'area.open': (f) => `The outline is not closed: it ends at ${(f['places'] as readonly string[]).join(' and at ')}.`,
-  'area.gone': (f) => `${f['gone']} of ${f['of']} areas are gone: choose again.`,
+  'area.none': () => 'No area is chosen: tick at least one of the areas of the sketch.',
+  'area.gone': (f) =>
+    `${f['gone']} of the ${f['of']} chosen areas ${f['gone'] === 1 ? 'is' : 'are'} not in the sketch any more: drop ${f['gone'] === 1 ? 'it' : 'them'}, or tick what is there instead.`,
 };

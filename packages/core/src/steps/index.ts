@@ -77,6 +77,7 @@ export {
   type Loan,
   type SketchPlane,
 } from './sketch/loans.ts';
+export { renewal, type Renewal } from './sketch/renewal.ts';
 export type { ExtrudeStep, SketchStep };
 
 /** Steps that repeat others look these up here. */

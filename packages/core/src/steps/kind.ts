@@ -73,6 +73,8 @@ export interface SketchSources {
   readonly lost: Readonly<Record<string, Issue>>;
   /** What an outline has got besides since it was borrowed: how many curves, by the id of the loan. */
   readonly more: Readonly<Record<string, number>>;
+  /** What a source looks like now that gives something else than was borrowed of it: by the id of the loan. */
+  readonly now: Readonly<Record<string, Entities>>;
 }
 
 export interface SolvedSketch {

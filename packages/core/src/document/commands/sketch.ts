@@ -137,6 +137,31 @@ export const sketchCommands = {
     },
   ),
 
+  /** Makes what was borrowed what its source is now, with what follows it; what is gone goes with all that stands on it. */
+  'sketch.renew': command(
+    z.strictObject({
+      ...where,
+      loan: idSchema,
+      makes: loanSchema.shape.makes,
+      entities: z.record(idSchema, entitySchema),
+      relations: z.record(idSchema, relationSchema),
+      remove: z.array(idSchema).max(5000),
+    }),
+    (draft, { part, step, loan: id, makes, entities, relations, remove }) => {
+      const sketch = sketchIn(draft, part, step);
+      const loan = sketch.loans?.[id] ?? refuse('entity.gone', { id });
+      const others = Object.entries(sketch.loans!).flatMap(([other, one]) =>
+        other === id ? [] : Object.values(one.makes),
+      );
+      if (Object.keys(entities).some((entity) => others.includes(entity))) refuse('borrow.held');
+      sketch.loans = { ...sketch.loans, [id]: { ...loan, makes } };
+      Object.assign(sketch.entities, entities);
+      Object.assign(sketch.relations, relations);
+      takeAway(sketch, closure(sketch, remove));
+      return `${sketch.name}: take the outline as it is now`;
+    },
+  ),
+
   /** Lets something borrowed go: it stays where it is, but follows nothing any more. */
   'sketch.let-go': command(z.strictObject({ ...where, loan: idSchema }), (draft, { part, step, loan }) => {
     const sketch = sketchIn(draft, part, step);

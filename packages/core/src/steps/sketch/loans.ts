@@ -47,6 +47,7 @@ export function drawnSources(step: SketchStep): SketchSources {
     borrowed: Object.fromEntries(held.flatMap((id) => (step.entities[id] ? [[id, step.entities[id]]] : []))),
     lost: {},
     more: {},
+    now: {},
   };
 }
 
@@ -55,6 +56,7 @@ export function sourcesOf(step: SketchStep, context: ResolveContext): SketchSour
   const drawn = drawnSources(step);
   const lost: Record<string, Issue> = {};
   const more: Record<string, number> = {};
+  const now: Record<string, Entities> = {};
   const plane = context.find(planeReference(step.plane), 'plane');
   const frame = plane.ok ? planeOf(plane.value)! : drawn.frame;
   if (!plane.ok) lost['plane'] = plane.issue;
@@ -70,8 +72,9 @@ export function sourcesOf(step: SketchStep, context: ResolveContext): SketchSour
     Object.assign(borrowed, taken.entities);
     if (taken.lost) lost[id] = taken.lost;
     if (taken.more > 0) more[id] = taken.more;
+    if (taken.more > 0 || taken.lost) now[id] = seen.value;
   }
-  return { frame, borrowed, lost, more };
+  return { frame, borrowed, lost, more, now };
 }
 
 /** The keys that are borrowed of one source, be it in several loans. */
