@@ -216,7 +216,7 @@ describe('a sketch on a face that borrows its outline', () => {
       part,
       id: 'round',
       at: 2,
-      step: { kind: 'fillet', name: 'Round', edges, radius: '5 mm' } as Step,
+      step: { kind: 'fillet', name: 'Round', edges, radius: '5 mm' },
     });
     const changedModel = await plate.model();
     const { sources, solution } = changedModel.sketches.get(step)!;

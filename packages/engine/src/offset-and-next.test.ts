@@ -99,6 +99,24 @@ describe('a cut up to the next face', () => {
     expect(await both.volume()).toBeCloseTo(full - 6 * disc(10), 6);
   });
 
+  test('a rib from wall to wall up to two faces, one each way; to both on one side it does not go', async () => {
+    const rib = (to: string[], more = {}) =>
+      tube()
+        .step('pl', 'datum-plane', { how: 'offset', on: [{ to: 'origin', name: 'front' }], by: '-12 mm' })
+        .sketch('b', circle(20, 30, 5), { to: 'datum', step: 'pl' })
+        .step('x', 'extrude', { sketch: 'b', extent: 'to', to: to.map(face), result: 'add', ...more });
+    const walls = ['e/side/ia', 'e/side/ic'];
+    expect(await rib(walls).volume()).toBeCloseTo(full + 34 * disc(10), 6);
+    expect(await rib(walls.toReversed()).volume()).toBeCloseTo(full + 34 * disc(10), 6);
+    const body = rib(walls, { result: 'new' });
+    expect([await body.volume(), (await body.model()).bodies.length]).toEqual([
+      expect.closeTo(full + 34 * disc(10), 6),
+      2,
+    ]);
+    expect(await rib(walls, { clearance: '1 mm', result: 'new' }).volume()).toBeCloseTo(full + 32 * disc(10), 6);
+    expect(await rib(['e/side/a', 'e/side/ia']).trouble()).toContain('on the same side');
+  });
+
   test('away from the body there is nothing to get to', async () => {
     const away = tube()
       .sketch('b', circle(20, 30, 5), 'front')

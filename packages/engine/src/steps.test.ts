@@ -306,6 +306,21 @@ describe('whole bodies', () => {
     expect((await bench.model()).bodies).toHaveLength(count);
   });
 
+  test('a move or a mirror that changes nothing says so', async () => {
+    const still = two().step('m', 'move', { bodies: [body('b')], x: '0 mm' });
+    expect(await still.trouble()).toContain('This moves nothing');
+    const round = two().step('m', 'move', {
+      ...{ bodies: [body('b')], turn: 'yes', angle: '360 deg', about: [{ to: 'origin', name: 'z' }] },
+    });
+    expect(await round.trouble()).toContain('This moves nothing');
+    // a body that is symmetric already
+    const plane = { how: 'offset', on: [{ to: 'origin', name: 'right' }], by: '15 mm' };
+    const mirrored = two()
+      .step('p', 'datum-plane', plane)
+      .step('m', 'mirror', { what: 'bodies', bodies: [body('b')], copies: 'add', plane: [{ to: 'datum', step: 'p' }] });
+    expect(await mirrored.trouble()).toMatch(/change nothing|changes nothing/);
+  });
+
   test('split by a plane, both halves or one', async () => {
     const at = (keep: string) =>
       new Bench()

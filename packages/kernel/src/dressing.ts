@@ -6,7 +6,6 @@ import {
   scale3,
   sub3,
   type BevelRequest,
-  type HollowRequest,
   type OffsetRequest,
   type Result,
   type RoundRequest,
@@ -14,19 +13,20 @@ import {
   type ThickenRequest,
 } from '@helb/core';
 import { combined } from './booleans.ts';
+import { cornersOf, cutRound, type Corner } from './corner-rounds.ts';
 import { direction } from './edges.ts';
 import { normalIn } from './facts.ts';
-import { fail, guarded, ok, type Library, type Scope } from './library.ts';
-import { areaOf, volumeOf } from './measure.ts';
+import { fail, ok, type Library, type Scope } from './library.ts';
+import { volumeOf } from './measure.ts';
 import { carried, distinct, signOf, type FaceHistory, type MadeFace, type NamedSolid } from './names.ts';
 import { betweenFaces } from './moved-faces.ts';
 import { forgetParts, partsOf } from './parts.ts';
 import { plane } from './profile.ts';
-import { listOf, members, subShapes } from './shapes.ts';
+import { members, subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
 
 /** The sub-shapes of a body by name; fails with the first name that is not there. */
-function named(
+export function named(
   parts: readonly { readonly name: string; readonly shape: TopoDS_Shape }[],
   names: readonly string[],
   what: string,
@@ -41,7 +41,7 @@ function named(
 }
 
 /** One solid of the result, with its names carried; fails where nothing has changed or the body is not sound. */
-function finished(
+export function finished(
   library: Library,
   scope: Scope,
   before: NamedSolid,
@@ -75,8 +75,48 @@ function madeFrom(
   );
 }
 
-/** Rolls a ball along edges, and along those that go on smoothly from them. */
+/**
+ * Rolls a ball along edges, and along those that go on smoothly from them. Straight corners with something in the way of
+ * the ball are cut off afterwards, and all of them where it does not roll.
+ */
 export function rounded(library: Library, scope: Scope, body: NamedSolid, request: RoundRequest): Result<NamedSolid> {
+  const corners = cornersOf(library, scope, body, request.edges);
+  const crowded = corners.filter(({ isCrowded }) => isCrowded);
+  const { made, reason } = roundedWith(library, scope, body, request, crowded);
+  if (made || corners.length === crowded.length) return made ? ok(made) : reason!;
+  const cut = roundedWith(library, scope, body, request, corners);
+  return cut.made ? ok(cut.made) : reason!;
+}
+
+/** Corners cut off, after the ball has rolled along all else. */
+function roundedWith(
+  library: Library,
+  scope: Scope,
+  body: NamedSolid,
+  request: RoundRequest,
+  corners: readonly { readonly corner: Corner }[],
+): { readonly made?: NamedSolid; readonly reason?: Result<NamedSolid> } {
+  const rest = request.edges.filter(({ name }) => !corners.some(({ corner }) => corner.name === name));
+  let now =
+    rest.length > 0 || corners.length === 0 ? rolled(library, scope, body, { ...request, edges: rest }) : ok(body);
+  for (const { corner } of corners) {
+    if (!now.ok) break;
+    const edge = request.edges.find(({ name }) => name === corner.name)!;
+    // as it is by now: another round may have taken the place of this one
+    const [there] = cornersOf(library, scope, now.value, [edge]);
+    const next: Result<NamedSolid> = there
+      ? cutRound(library, scope, now.value, there.corner, edge.radius, request.step)
+      : fail('round.size');
+    if (now.value !== body) {
+      forgetParts(now.value);
+      now.value.shape.delete();
+    }
+    now = next;
+  }
+  return now.ok ? { made: now.value } : { reason: now };
+}
+
+function rolled(library: Library, scope: Scope, body: NamedSolid, request: RoundRequest): Result<NamedSolid> {
   const { edges, vertices } = partsOf(library, body);
   const found = named(
     edges,
@@ -124,74 +164,6 @@ export function bevelled(library: Library, scope: Scope, body: NamedSolid, reque
     ...madeFrom(library, scope, maker, vertices.all, `${request.step}/corner`),
   ];
   return finished(library, scope, body, maker, scope.keep(maker.Shape()), made);
-}
-
-/** What the inner face of a wall is called, by its outer one. */
-export const insideOf = (step: string, face: string): string => `${step}/inside/${signOf(face)}`;
-
-/**
- * Takes the inside away and leaves walls; the open faces leave rims. Where the walls of free faces do not meet when their
- * corners are rounded off, or meet wrongly without a word, they are made to meet sharply.
- */
-export function hollowed(library: Library, _: Scope, body: NamedSolid, request: HollowRequest): Result<NamedSolid> {
-  const { faces } = partsOf(library, body);
-  const open = named(faces, request.open, 'face');
-  if (!open.ok) return open;
-  const skin = faces.filter(({ name }) => !request.open.includes(name));
-  const most =
-    MOST_WALL * Math.abs(request.wall) * skin.reduce((sum, { shape }) => sum + areaOf(library, shape).area, 0);
-  // outside there is room for more than the skin tells
-  const plausible = (made: Result<NamedSolid>) =>
-    made.ok && (request.wall < 0 || volumeOf(library, made.value.shape) < most);
-  const by = (corners: Corners) =>
-    guarded(library, (inner) => walled(library, inner, body, request, open.value, corners));
-  const round = by('GeomAbs_Arc');
-  if (plausible(round)) return round;
-  if (round.ok) round.value.shape.delete();
-  const sharp = by('GeomAbs_Intersection');
-  if (plausible(sharp)) return sharp;
-  if (sharp.ok) sharp.value.shape.delete();
-  return round.ok ? fail('shell.wall') : round;
-}
-
-/** Walls inwards hold no more than their thickness over their skin, but for what inner corners add. */
-const MOST_WALL = 2;
-
-type Corners = 'GeomAbs_Arc' | 'GeomAbs_Intersection';
-
-function walled(
-  library: Library,
-  scope: Scope,
-  body: NamedSolid,
-  request: HollowRequest,
-  open: readonly TopoDS_Shape[],
-  corners: Corners,
-): Result<NamedSolid> {
-  const { faces } = partsOf(library, body);
-  const maker = scope.keep(new library.BRepOffsetAPI_MakeThickSolid());
-  maker.MakeThickSolidByJoin(
-    body.shape,
-    listOf(library, scope, open),
-    -request.wall,
-    1e-4,
-    'BRepOffset_Skin',
-    false,
-    false,
-    corners,
-    false,
-    scope.keep(new library.Message_ProgressRange()),
-  );
-  if (!maker.IsDone()) return fail('shell.wall');
-  const made = faces.flatMap(({ name, shape }) => {
-    const role = request.open.includes(name) ? 'rim' : 'inside';
-    return members(library, scope, scope.keep(maker.Generated(shape)))
-      .filter((face) => face.ShapeType() === 'TopAbs_FACE')
-      .map((face): MadeFace => ({ face, name: `${request.step}/${role}/${signOf(name)}` }));
-  });
-  // walls that are too thick give back the body as it was, without any inside
-  if (made.length === 0) return fail('shell.wall');
-  const result = finished(library, scope, body, maker, scope.keep(maker.Shape()), made);
-  return result.ok || result.issue.code === 'kernel.gone' ? result : fail('shell.wall');
 }
 
 /** Leans faces about their lines in a plane. */

@@ -8,7 +8,7 @@ import {
   type Entities,
   type SpaceCurve,
 } from '@helb/core';
-import { all, box, circle, kernel, one, profile, rectangle, volume, withKernel } from './test-bench.ts';
+import { all, box, circle, combine, kernel, one, profile, rectangle, volume, withKernel } from './test-bench.ts';
 
 withKernel();
 
@@ -192,6 +192,31 @@ describe('dressing', () => {
   ])('a chamfer with %s', (_, sizes, area) => {
     const cut = one(kernel.bevel({ body: box(30, 20, 10), edges: [edge], ...sizes, step: 'b' }));
     expect(volume(cut)).toBeCloseTo(6000 - area * 10, 6);
+  });
+
+  test('a corner whose round runs into an opening is cut off', () => {
+    // a pocket 3 from the corner and 5 deep, opened to the top; the round of 6 about the upright edge reaches it
+    const [pocket] = all(kernel.extrude({ profile: profile(rectangle(1, 1, 10, 10)), from: 4, to: 12, step: 'p' })) as [
+      BodyHandle,
+    ];
+    const block = combine('cut', [box(30, 20, 10)], [pocket]);
+    const upright = ['s/side/a | s/side/d'];
+    const round = one(kernel.round({ body: block, edges: [{ name: upright[0]!, radius: 6 }], step: 'r' }));
+    // below the pocket all of the corner goes; beside it what lies outside of the pocket does: of x and y from 0 to 6
+    // all beyond the circle about (6, 6), less what of that is pocket
+    const corner = 36 - 9 * Math.PI;
+    const n = 60000;
+    const beyond = Array.from({ length: n }, (_, k) => ((k + 0.5) * 6) / n)
+      .map((x) => {
+        const y = 6 - Math.sqrt(36 - (6 - x) ** 2);
+        return x > 1 ? Math.min(y, 1) : y;
+      })
+      .reduce((sum, y) => sum + (y * 6) / n, 0);
+    expect(volume(round)).toBeCloseTo(30 * 20 * 10 - 100 * 6 - corner * 4 - beyond * 6, 3);
+    expect(names(round).some((name) => name.startsWith('r/round'))).toBe(true);
+    // half of what fits is rolled as ever
+    const small = one(kernel.round({ body: block, edges: [{ name: upright[0]!, radius: 0.5 }], step: 'r' }));
+    expect(volume(small)).toBeCloseTo(5400 - (0.25 - Math.PI / 16) * 10, 6);
   });
 
   test('a box open at its top, with walls: what is left is the difference', () => {

@@ -33,7 +33,7 @@ import {
   type Topology,
 } from '@helb/core';
 import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
-import { bevelled, hollowed, insideOf, offsetFaces, rounded, sloped, thickened } from './dressing.ts';
+import { bevelled, offsetFaces, rounded, sloped, thickened } from './dressing.ts';
 import { locationOf } from './edges.ts';
 import { gapBetween } from './gaps.ts';
 import { fail, guarded, ok, startLibrary, unfailing, Scope, type Library, type LibrarySource } from './library.ts';
@@ -46,6 +46,7 @@ import { forgetParts } from './parts.ts';
 import { spiralled, sweptAlong } from './pipes.ts';
 import { readSolids } from './step-reader.ts';
 import { stepFile } from './step-file.ts';
+import { hollowed, insideOf } from './shells.ts';
 import { isSound } from './soundness.ts';
 import { extruded, revolved } from './sweeps.ts';
 import { threadedRod } from './threads.ts';

@@ -1,5 +1,5 @@
-import { enclosedVolume, turn3, type Entities, type Vec3 } from '@helb/core';
-import { all, box, circle, kernel, one, profile, rectangle, withKernel } from './test-bench.ts';
+import { enclosedVolume, frameOn, turn3, type BodyHandle, type Entities, type Vec3 } from '@helb/core';
+import { all, box, circle, combine, kernel, one, profile, rectangle, withKernel } from './test-bench.ts';
 
 withKernel();
 
@@ -33,6 +33,54 @@ test('shelled 1.2, open above: what its triangles enclose, symmetric, and sure',
   expect(volume_mm3 / meshed).toBeCloseTo(1, 2);
   expect(Math.hypot(centre_mm[0], centre_mm[1])).toBeLessThan(1e-4);
   expect(off.volume_mm3).toBeLessThan(1e-6 * volume_mm3);
+});
+
+describe('walls of a loft that is cut at a slant', () => {
+  // an upright elliptic cylinder 42 x 17, cut by a plane that leans by 0.3 about y, 60 high in its middle
+  const [a, b, high, lean] = [42, 17, 60, Math.atan(0.3)];
+  const slanted = (): BodyHandle => {
+    const [tall] = all(
+      kernel.loft({
+        ...{ step: 'l', straight: true },
+        sections: [profile(ellipse(a, b), at(0)), profile(ellipse(a, b), at(110))],
+      }),
+    ) as [BodyHandle];
+    const plane = { ...frameOn([0, 0, high], [-Math.sin(lean), 0, Math.cos(lean)]), x: [0, 1, 0] } as const;
+    const y = [-Math.cos(lean), 0, -Math.sin(lean)] as const;
+    const [tool] = all(
+      kernel.extrude({
+        ...{ profile: profile(rectangle(-100, -100, 200, 200), { ...plane, y }), from: 0, to: 200, step: 'c' },
+      }),
+    ) as [BodyHandle];
+    return combine('cut', [tall], [tool]);
+  };
+  /** The area within a curve parallel to an ellipse, by its length (Steiner); the length by its mean over one turn. */
+  const inside = (wall: number): number => {
+    const n = 4000;
+    const length = Array.from({ length: n }, (_, k) => (2 * Math.PI * (k + 0.5)) / n)
+      .map((t) => Math.hypot(a * Math.sin(t), b * Math.cos(t)))
+      .reduce((sum, speed) => sum + (speed * 2 * Math.PI) / n, 0);
+    return Math.PI * a * b - length * wall + Math.PI * wall ** 2;
+  };
+
+  test.each([1.2, 4, 6.5])('%s thick, open below: by the parallel curve of the ellipse', (wall) => {
+    const shell = one(kernel.hollow({ body: slanted(), step: 's', open: ['l/start'], wall }));
+    const { volume_mm3, centre_mm, off } = kernel.measure(shell);
+    const expected = Math.PI * a * b * high - inside(wall) * (high - wall / Math.cos(lean));
+    expect(volume_mm3 / expected).toBeCloseTo(1, 5);
+    expect(Math.abs(centre_mm[1])).toBeLessThan(1e-4);
+    expect(off.volume_mm3).toBeLessThan(1e-5 * volume_mm3);
+    const called = kernel.faceNames(shell);
+    expect(called.filter((name) => name.startsWith('s/inside'))).toHaveLength(2);
+    expect(called).toContain('l/start');
+  });
+
+  test('thicker than the tips bend they leave no hollow that is known', () => {
+    // the tips bend by 17^2 / 42
+    expect(kernel.hollow({ body: slanted(), step: 's', open: ['l/start'], wall: 8 })).toMatchObject({
+      issue: { code: 'shell.wall' },
+    });
+  });
 });
 
 test('a ball, a ring and a cone by their formulas, with inertia', () => {

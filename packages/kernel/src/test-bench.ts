@@ -35,3 +35,9 @@ export const box = (w: number, d: number, h: number, step = 's'): BodyHandle =>
   all(kernel.extrude({ profile: profile(rectangle(0, 0, w, d)), from: 0, to: h, step }))[0]!;
 
 export const volume = (body: BodyHandle) => kernel.measure(body).volume_mm3;
+
+/** The only body of a combination. */
+export function combine(...args: Parameters<OpenCascadeKernel['combine']>): BodyHandle {
+  const made = kernel.combine(...args);
+  return all(made.ok ? { ok: true, value: made.value.bodies } : made)[0]!;
+}

@@ -17,7 +17,7 @@ const found = computed(() => model.built?.sketches[step.value.sketch ?? '']?.reg
 /** What is taken as the sketch is now: an area that was drawn over a little is the same one. */
 const taken = computed(() => {
   const { areas = 'outline' } = step.value;
-  const regions = { regions: found.value as readonly Region[], openEnds: [] };
+  const regions = { regions: found.value, openEnds: [] };
   if (areas === 'outline') return { keys: new Set(filled(regions).map(({ key }) => key)), gone: [] };
   const resolved = resolveRegions(regions, areas);
   return { keys: new Set(resolved.regions.map(({ key }) => key)), gone: resolved.gone };

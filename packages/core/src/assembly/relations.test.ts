@@ -157,9 +157,9 @@ test('what has to come elsewhere is shifted, not turned, where that does', () =>
     [{ body: SPACE, form: 'point', at: [1, 2, 3] }, { body: 0, form: 'point', at: [40, 30, 5] }, [-39, -28, -2]],
     [axis(SPACE, [0, 0, 0], [0, 0, 1]), { body: 0, form: 'point', at: [40, 30, 5] }, [-40, -30, 9]],
   ] as const) {
-    const { poses, fulfilled } = meet(still, moved as Feature);
+    const { poses, fulfilled } = meet(still, moved);
     expect(fulfilled).toBe(true);
-    const expected = shift3(to as unknown as Vec3);
+    const expected = shift3(to);
     poses[0]!.forEach((row, r) => row.forEach((c, k) => expect(c).toBeCloseTo(expected[r]![k]!, 9)));
   }
 });

@@ -141,7 +141,7 @@ export const MOST_PICKS = 500;
 export const sketchField: SketchField = { type: 'sketch', schema: idSchema, label: 'sketch' };
 export const areasField: AreasField = {
   type: 'areas',
-  schema: z.union([z.literal('outline'), z.array(z.string().max(40_000)).min(1).max(200)]),
+  schema: z.union([z.literal('outline'), z.array(z.string().max(40_000)).max(200)]),
   label: 'areas',
   // thin walls go along all lines
   when: ({ body }) => body !== 'thin',

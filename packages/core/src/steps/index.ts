@@ -24,7 +24,7 @@ import { hole, holeSchema, holeWords } from './hole/index.ts';
 import type { StepKind } from './kind.ts';
 import { loft, loftSchema, loftWords } from './loft/index.ts';
 import { mirror, mirrorSchema } from './mirror/index.ts';
-import { move, moveSchema } from './move/index.ts';
+import { move, moveSchema, moveWords } from './move/index.ts';
 import { offsetFace, offsetFaceSchema, offsetFaceWords } from './offset-face/index.ts';
 import { patternLine, patternLineSchema } from './pattern-line/index.ts';
 import { patternPath, patternPathSchema } from './pattern-path/index.ts';
@@ -193,6 +193,7 @@ export const stepWords: Words = {
   ...holeWords,
   ...filletWords,
   ...fullRoundWords,
+  ...moveWords,
   ...shellWords,
   ...draftWords,
   ...offsetFaceWords,

@@ -221,6 +221,17 @@ function joined(
 ): Result<readonly BodyHandle[]> {
   if (result === 'new') return begun(tools, bodies, kernel);
   const chosen = bodies.filter((body) => on.length === 0 || on.includes(withoutNumber(kernel.bodyName(body))));
+  return mergedWith({ result, copies, each }, tools, bodies, chosen, kernel);
+}
+
+/** Copies and the bodies that they touch; each of them has to change something. */
+function mergedWith(
+  { result, copies, each }: Omit<Joining, 'on'> & { readonly result: Exclude<BodyResult, 'new'> },
+  tools: readonly BodyHandle[],
+  bodies: readonly BodyHandle[],
+  chosen: readonly BodyHandle[],
+  kernel: Kernel,
+): Result<readonly BodyHandle[]> {
   const made = chosen.length === 0 ? fail('body.none', { result }) : kernel.combine(result, chosen, tools);
   const idle = made.ok ? idleCopies(made.value.bodies, tools, each, chosen, result, kernel) : [];
   tools.forEach((tool) => kernel.release(tool));
@@ -290,9 +301,7 @@ function repeatBodies(
   const tools = placed(chosen, copies, step, kernel);
   if (!tools.ok) return tools;
   if (result === 'new') return ok([...before, ...tools.value]);
-  const made = kernel.combine('add', chosen, tools.value);
-  tools.value.forEach((tool) => kernel.release(tool));
-  return made.ok ? ok([...made.value.bodies, ...before.filter((body) => !chosen.includes(body))]) : made;
+  return mergedWith({ result: 'add', copies, each: chosen.length }, tools.value, before, chosen, kernel);
 }
 
 export const repeatWords: Words = {

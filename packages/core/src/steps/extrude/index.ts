@@ -11,7 +11,7 @@ import {
   type Frame,
   type Vec3,
 } from '../../math/index.ts';
-import { ok, type Result, type Words } from '../../result/index.ts';
+import { fail, ok, type Result, type Words } from '../../result/index.ts';
 import { planeOf, pointOf, type Thing } from '../../references/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { profileOf, thinFields } from '../areas.ts';
@@ -32,7 +32,8 @@ const fields = {
     hint: 'To go the other way, change the direction.',
     when: ({ extent }) => extent === 'by',
   }),
-  to: picks('up to', 'place', { when: ({ extent }) => extent === 'to' }),
+  /** Two lie on both sides of the sketch, and it goes up to each. */
+  to: picks('up to', 'place', { most: 2, many: 'things', when: ({ extent }) => extent === 'to' }),
   /** Left between the end and what it goes up to. */
   clearance: number('clearance', {
     asks: LENGTH,
@@ -69,7 +70,12 @@ const fields = {
 export const extrudeSchema = schemaOf('extrude', fields);
 export type ExtrudeStep = z.infer<typeof extrudeSchema>;
 
-interface Inputs extends ToolInputs, Omit<ExtrudeRequest, 'until'> {
+interface Inputs extends ToolInputs, Omit<ExtrudeRequest, 'until'>, Stopped {
+  /** The other way as well, up to something else. */
+  readonly back?: Stopped;
+}
+
+interface Stopped {
   readonly until?: Until;
   readonly forwards: boolean;
 }
@@ -99,27 +105,46 @@ export const extrude = making('extrude', {
       const [from, to] = span(values.ways, values.distance, values.back);
       return ok({ ...common, from: from + values.start, to: to + values.start, forwards: values.ways !== 'backwards' });
     }
-    if (values.extent === 'to') return ok({ ...common, ...towards(values.to[0]!, values, profile) });
+    if (values.extent === 'to') {
+      const [first, second] = values.to.map((thing) => towards(thing, values, profile));
+      if (second && second.forwards === first!.forwards) return fail('extrude.sides');
+      return ok({ ...common, ...first!, ...(second ? { back: second } : {}) });
+    }
     const forwards = values.ways !== 'backwards';
     const both = values.ways !== 'forwards' && values.ways !== 'backwards';
     const until: Until = values.extent === 'next' ? { form: 'next', both } : { form: 'through', both };
     return ok({ ...common, from: values.start, to: values.start, forwards, until });
   },
-  solids({ until, forwards, ...request }, before, kernel) {
+  solids({ until, forwards, back, ...request }, before, kernel) {
     if (!until) return kernel.extrude(request);
-    const reach = reachOver(request.profile, before, kernel, until);
-    const [from, to] = forwards ? [request.from, reach] : [-reach, request.from];
-    if (until.form === 'through')
-      return kernel.extrude({ ...request, from: until.both ? -reach : from, to: until.both ? reach : to });
-    const stop = stopOf(until, before, request.result);
-    const one = kernel.extrude({ ...request, from, to, until: { ...stop, forwards } });
-    if (until.form !== 'next' || !until.both || !one.ok) return one;
-    const other = kernel.extrude({ ...request, from: -reach, to: request.from, until: { ...stop, forwards: false } });
-    if (other.ok) return ok([...one.value, ...other.value]);
-    one.value.forEach((body) => kernel.release(body));
-    return other;
+    const both = back ?? (until.form === 'next' && until.both ? { until, forwards: !forwards } : undefined);
+    const one = stopping(request, { until, forwards }, before, kernel);
+    if (!both || !one.ok) return one;
+    const other = stopping(request, both, before, kernel);
+    const all = other.ok ? kernel.combine('add', one.value, other.value) : other;
+    [...one.value, ...(other.ok ? other.value : [])].forEach((body) => kernel.release(body));
+    return all.ok ? ok(all.value.bodies) : all;
   },
 });
+
+/** One way, as far as something is. */
+function stopping(
+  { profile, from: start, result, ...request }: Omit<Inputs, 'until' | 'forwards' | 'back'>,
+  { until, forwards }: Stopped,
+  before: readonly BodyHandle[],
+  kernel: Kernel,
+): Result<BodyHandle[]> {
+  const reach = reachOver(profile, before, kernel, until!);
+  const [from, to] = forwards ? [start, reach] : [-reach, start];
+  if (until!.form === 'through') {
+    const span = until!.both ? { from: -reach, to: reach } : { from, to };
+    return kernel.extrude({ ...request, profile, ...span });
+  }
+  return kernel.extrude({
+    ...{ ...request, profile, from, to },
+    until: { ...stopOf(until!, before, result), forwards },
+  });
+}
 
 /** Where the extrusion starts and ends along the normal. */
 function span(
@@ -188,6 +213,8 @@ function reachOver({ frame, regions }: Profile, before: readonly BodyHandle[], k
 
 export const extrudeWords: Words = {
   'extrude.taper': () => 'The sides can not lean that far, or one of them is a free curve: choose a smaller taper.',
+  'extrude.sides': () =>
+    'Both things that it shall go up to lie on the same side of the sketch: choose one on each side, or one alone.',
   'extrude.stop': () =>
     'It never gets there: what it shall go up to does not lie over the whole area. Choose another face, or a plane.',
 };

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
-import { followedBy, shift3, STILL, turn3 } from '../../math/index.ts';
+import { followedBy, shift3, STILL, turn3, type Movement } from '../../math/index.ts';
 import { axisOf } from '../../references/index.ts';
-import { ok } from '../../result/index.ts';
+import { fail, ok, type Words } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { bodiesIn, gathered } from '../bodies.ts';
 import { changing } from '../define.ts';
@@ -31,9 +31,11 @@ export const move = changing('move', {
   inputs({ bodies, x, y, z, turn, angle, about, original }, { step }) {
     const axis = turn === 'yes' ? axisOf(about[0]!)! : undefined;
     const turning = axis ? turn3(axis.origin, axis.direction, angle) : STILL;
+    const movement = followedBy(turning, shift3([x, y, z]));
+    if (isStill(movement)) return fail('move.idle');
     return ok({
       bodies: bodiesIn(bodies),
-      movement: followedBy(turning, shift3([x, y, z])),
+      movement,
       keep: original === 'yes',
       step,
     });
@@ -47,3 +49,12 @@ export const move = changing('move', {
     return made.ok ? ok([...before.filter((_, k) => keep || !bodies.includes(k)), ...made.value]) : made;
   },
 });
+
+/** Does a movement leave everything where it is, to rounding? */
+const isStill = (movement: Movement): boolean =>
+  movement.every((row, r) => row.every((c, k) => Math.abs(c - STILL[r]![k]!) < 1e-12));
+
+export const moveWords: Words = {
+  'move.idle': () =>
+    'This moves nothing: all of its ways are 0 and it turns by nothing. Give it a way or a turn, or leave the step out for now.',
+};

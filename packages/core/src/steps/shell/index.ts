@@ -1,11 +1,14 @@
 import type { z } from 'zod';
-import { fail, ok, type Words } from '../../result/index.ts';
-import { LENGTH } from '../../units/index.ts';
+import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import type { BodyHandle } from '../../kernel-port/index.ts';
+import type { Vec3 } from '../../math/index.ts';
+import { formatAmount, LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { facesByBody } from '../edges.ts';
 import { largest } from '../fillet/index.ts';
 import { choice, number, picks, schemaOf } from '../fields.ts';
+import { tightestPlace } from './tightest.ts';
 
 const fields = {
   open: picks('open faces', 'face', { most: 100, many: 'faces' }),
@@ -61,14 +64,45 @@ export const shell = changing('shell', {
             });
           const made = sized(Math.abs(wall));
           if (made.ok || made.issue.code === 'kernel.gone') return made;
-          return fail('shell.wall', { most: largest(sized, Math.abs(wall), kernel.release.bind(kernel)) });
+          const tight = wall > 0 ? tightestPlace(kernel.mesh(handle, MESH), kernel.topology(handle), faces) : undefined;
+          const most = mostOf(sized, Math.abs(wall), tight?.radius ?? Infinity, kernel.release.bind(kernel));
+          const place = tight && tight.radius < 2 * most ? { place: placeWords(tight.at) } : {};
+          return fail('shell.wall', { most, ...place });
         },
       })),
       kernel,
     ),
 });
 
+/** How finely the skin is looked at to find where it gets tight. */
+const MESH = { deflection: 0.5, angle: 0.3 };
+/** The share of the tightest place that is tried first. */
+const NEARLY = 0.995;
+
+/** And what more is tried where that builds: a corner that vanishes leaves walls as they are. */
+const BEYOND = 1.05;
+
+/** The thickest walls that build, less than so thick: nearly as thick as there is room, or as is found. */
+function mostOf(
+  sized: (size: number) => Result<BodyHandle>,
+  asked: number,
+  room: number,
+  release: (body: BodyHandle) => void,
+): number {
+  const builds = (size: number): boolean => {
+    const made = sized(size);
+    if (made.ok) release(made.value);
+    return made.ok;
+  };
+  if (room >= asked) return largest(sized, asked, release);
+  if (!builds(NEARLY * room)) return largest(sized, NEARLY * room, release);
+  if (BEYOND * room < asked && builds(BEYOND * room)) return largest(sized, asked, release, BEYOND * room);
+  return Math.floor(NEARLY * room * 100) / 100;
+}
+
+const placeWords = (at: Vec3): string => at.map((c) => formatAmount(c, 1)).join(' / ');
+
 export const shellWords: Words = {
   'shell.wall': (f) =>
-    `The walls can not be that thick.${Number(f['most']) > 0 ? ` About ${f['most']} mm is the most that builds.` : ' Choose other open faces.'}`,
+    `The walls can not be that thick.${Number(f['most']) > 0 ? ` About ${f['most']} mm is the most that builds.` : ' Choose other open faces.'}${f['place'] ? ` It gets tight at ${f['place']}.` : ''}`,
 };

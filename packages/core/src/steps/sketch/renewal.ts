@@ -135,7 +135,7 @@ function besideAnew(
           const { construction: _, ...bare } = entityKind(entity.kind).onto(entity, name) as Entity & {
             construction?: boolean;
           };
-          return [name(to), { ...bare, ...(entity.kind === 'point' ? {} : flags(name(to))) } as Entity];
+          return [name(to), { ...bare, ...(entity.kind === 'point' ? {} : flags(name(to))) }];
         }),
       ),
       relations: { [id]: relation },
@@ -147,7 +147,7 @@ function besideAnew(
 
 /** Those of some curves that hang together with one by their ends, itself first. */
 function hangingTogether(geometry: Geometry, ids: readonly Id[], first: Id): Id[] {
-  const curves = ids.filter((id) => geometry.entities[id] && geometry.entities[id]!.kind !== 'point');
+  const curves = ids.filter((id) => geometry.entities[id] && geometry.entities[id].kind !== 'point');
   const chain = [first];
   for (const id of chain)
     for (const other of curves)

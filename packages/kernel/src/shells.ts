@@ -1,0 +1,260 @@
+import type { BRepBuilderAPI_Sewing, TopoDS_Shape } from 'replicad-opencascadejs';
+import {
+  distance3,
+  frameOn,
+  fromTo3,
+  ORIGIN_PLANES,
+  type Box3,
+  type Frame,
+  type HollowRequest,
+  type Piece,
+  type Result,
+  type Vec2,
+  type Vec3,
+} from '@helb/core';
+import { combined } from './booleans.ts';
+import { finished, named } from './dressing.ts';
+import { motionOf } from './edges.ts';
+import { faceFacts, placeOfVertex } from './facts.ts';
+import { fail, guarded, ok, type Library, type Scope } from './library.ts';
+import { areaOf, boxOf, volumeOf } from './measure.ts';
+import { signOf, type MadeFace, type NamedSolid } from './names.ts';
+import { forgetParts, partsOf } from './parts.ts';
+import { listOf, members, subShapes } from './shapes.ts';
+import { isSound } from './soundness.ts';
+import { extruded } from './sweeps.ts';
+import { namedSolid } from './swept.ts';
+
+/** What the inner face of a wall is called, by its outer one. */
+export const insideOf = (step: string, face: string): string => `${step}/inside/${signOf(face)}`;
+
+/**
+ * Takes the inside away and leaves walls; the open faces leave rims. Where the walls of free faces do not meet when their
+ * corners are rounded off, or meet wrongly without a word, they are made to meet sharply.
+ */
+export function hollowed(library: Library, _: Scope, body: NamedSolid, request: HollowRequest): Result<NamedSolid> {
+  const { faces } = partsOf(library, body);
+  const open = named(faces, request.open, 'face');
+  if (!open.ok) return open;
+  const skin = faces.filter(({ name }) => !request.open.includes(name));
+  const most =
+    MOST_WALL * Math.abs(request.wall) * skin.reduce((sum, { shape }) => sum + areaOf(library, shape).area, 0);
+  // outside there is room for more than the skin tells
+  const plausible = (made: Result<NamedSolid>) =>
+    made.ok && (request.wall < 0 || volumeOf(library, made.value.shape) < most);
+  const by = (corners: Corners) =>
+    guarded(library, (inner) => walled(library, inner, body, request, open.value, corners));
+  const round = by('GeomAbs_Arc');
+  if (plausible(round)) return round;
+  if (round.ok) round.value.shape.delete();
+  const sharp = by('GeomAbs_Intersection');
+  if (plausible(sharp)) return sharp;
+  if (sharp.ok) sharp.value.shape.delete();
+  const cut = guarded(library, (inner) => cutHollow(library, inner, body, request));
+  if (plausible(cut)) return cut;
+  if (cut.ok) cut.value.shape.delete();
+  return fail('shell.wall');
+}
+
+/** Walls inwards hold no more than their thickness over their skin, but for what inner corners add. */
+const MOST_WALL = 2;
+
+type Corners = 'GeomAbs_Arc' | 'GeomAbs_Intersection';
+
+function walled(
+  library: Library,
+  scope: Scope,
+  body: NamedSolid,
+  request: HollowRequest,
+  open: readonly TopoDS_Shape[],
+  corners: Corners,
+): Result<NamedSolid> {
+  const { faces } = partsOf(library, body);
+  const maker = scope.keep(new library.BRepOffsetAPI_MakeThickSolid());
+  maker.MakeThickSolidByJoin(
+    body.shape,
+    listOf(library, scope, open),
+    -request.wall,
+    1e-4,
+    'BRepOffset_Skin',
+    false,
+    false,
+    corners,
+    false,
+    scope.keep(new library.Message_ProgressRange()),
+  );
+  if (!maker.IsDone()) return fail('shell.wall');
+  const made = faces.flatMap(({ name, shape }) => {
+    const role = request.open.includes(name) ? 'rim' : 'inside';
+    return members(library, scope, scope.keep(maker.Generated(shape)))
+      .filter((face) => face.ShapeType() === 'TopAbs_FACE')
+      .map((face): MadeFace => ({ face, name: `${request.step}/${role}/${signOf(name)}` }));
+  });
+  // walls that are too thick give back the body as it was, without any inside
+  if (made.length === 0) return fail('shell.wall');
+  const result = finished(library, scope, body, maker, scope.keep(maker.Shape()), made);
+  return result.ok || result.issue.code === 'kernel.gone' ? result : fail('shell.wall');
+}
+
+/**
+ * Walls where the library finds none: the hollow of the bent faces as they were before anything cut them, less the walls of
+ * the flat faces, which holds where the whole body lies on one side of each. So bent sides that end in a slant get theirs.
+ */
+function cutHollow(library: Library, scope: Scope, body: NamedSolid, request: HollowRequest): Result<NamedSolid> {
+  const { faces } = partsOf(library, body);
+  const flats = faces.flatMap(({ name, shape }) => {
+    const { surface } = faceFacts(library, scope, shape);
+    return surface.form === 'plane' ? [{ name, frame: frameOn(surface.origin, surface.normal) }] : [];
+  });
+  const closed = flats.filter(({ name }) => !request.open.includes(name));
+  const boxes = closed.map(({ frame }) => boxSeenFrom(library, scope, body, frame));
+  if (request.wall < 0 || closed.length === 0 || flats.length === faces.length) return fail('shell.wall');
+  if (boxes.some(({ high }) => high[2] > FLAT)) return fail('shell.wall');
+  const whole = wholeOf(
+    library,
+    scope,
+    faces.filter(({ name }) => !flats.some((flat) => flat.name === name)),
+    request,
+  );
+  if (!whole.ok) return whole;
+  const { caps, solid } = whole.value;
+  const skin = hollowed(library, scope, solid, { ...request, open: caps });
+  let hollow = skin.ok ? only(combined(library, scope, 'cut', [solid], [skin.value])) : skin;
+  if (skin.ok) drop(skin.value);
+  drop(solid);
+  for (const [k, { name, frame }] of closed.entries()) {
+    if (!hollow.ok) return hollow;
+    const wall = slabUnder(library, scope, frame, boxes[k]!, request.wall, insideOf(request.step, name));
+    if (!wall.ok) return wall;
+    const less = only(combined(library, scope, 'cut', [hollow.value], [wall.value]));
+    [hollow.value, wall.value].forEach(drop);
+    hollow = less;
+  }
+  if (!hollow.ok) return hollow;
+  const made = only(combined(library, scope, 'cut', [body], [hollow.value]));
+  drop(hollow.value);
+  return made;
+}
+/** How far a body may go beyond a flat face of it and still count as lying under it, mm. */
+const FLAT = 1e-6;
+
+/** The solid of bent faces as large as their surfaces are, closed by flat caps. Fails where they do not close it. */
+function wholeOf(
+  library: Library,
+  scope: Scope,
+  bent: readonly { readonly name: string; readonly shape: TopoDS_Shape }[],
+  { step }: HollowRequest,
+): Result<{ readonly solid: NamedSolid; readonly caps: readonly string[] }> {
+  const sewing = scope.keep(new library.BRepBuilderAPI_Sewing(1e-5, true, true, true, false));
+  const made: MadeFace[] = [];
+  const surfaces = new Set<number>();
+  for (const { name, shape } of bent) {
+    const face = scope.keep(library.TopoDS.Face(shape));
+    const surface = scope.keep(library.BRep_Tool.Surface(face));
+    if (scope.keep(new library.BRepAdaptor_Surface(face, true)).GetType() !== 'GeomAbs_BSplineSurface')
+      return fail('shell.wall');
+    const maker = scope.keep(new library.BRepBuilderAPI_MakeFace(surface, 1e-6));
+    if (!maker.IsDone()) return fail('shell.wall');
+    const whole = scope.keep(maker.Face());
+    // two faces that were cut out of one surface are one again
+    const known = Math.round(areaOf(library, whole).area * 1e6);
+    if (surfaces.has(known)) continue;
+    surfaces.add(known);
+    sewing.Add(whole);
+    made.push({ face: whole, name });
+  }
+  const progress = scope.keep(new library.Message_ProgressRange());
+  sewing.Perform(progress);
+  const caps = ringsOf(library, scope, sewing).map((ring, k) => {
+    const wire = scope.keep(new library.BRepBuilderAPI_MakeWire());
+    wire.Add(listOf(library, scope, ring));
+    const maker = wire.IsDone()
+      ? scope.keep(new library.BRepBuilderAPI_MakeFace(scope.keep(wire.Wire()), true))
+      : undefined;
+    return maker?.IsDone() ? { face: scope.keep(maker.Face()), name: `${step}/cap/${k}` } : undefined;
+  });
+  if (caps.length === 0 || caps.includes(undefined)) return fail('shell.wall');
+  const all = [...made, ...(caps as MadeFace[])];
+  const again = scope.keep(new library.BRepBuilderAPI_Sewing(1e-5, true, true, true, false));
+  all.forEach(({ face }) => again.Add(face));
+  again.Perform(progress);
+  const [shell] = subShapes(library, scope, scope.keep(again.SewedShape()), 'TopAbs_SHELL');
+  if (!shell) return fail('shell.wall');
+  const solid = scope.keep(new library.BRepBuilderAPI_MakeSolid(scope.keep(library.TopoDS.Shell(shell)))).Solid();
+  library.BRepLib.OrientClosedSolid(solid);
+  const sewn = all.map(({ face, name }): MadeFace => ({ face: scope.keep(again.Modified(face)), name }));
+  const named = namedSolid(library, scope, solid, step, sewn);
+  if (isSound(library, solid)) return ok({ solid: named, caps: caps.map((cap) => cap!.name) });
+  drop(named);
+  return fail('shell.wall');
+}
+
+/** The free edges of what is sewn, by the rings that they make. */
+function ringsOf(library: Library, scope: Scope, sewing: BRepBuilderAPI_Sewing): TopoDS_Shape[][] {
+  const edges = Array.from({ length: sewing.NbFreeEdges() }, (_, k) => scope.keep(sewing.FreeEdge(k + 1)));
+  const ends = edges.map((edge) =>
+    subShapes(library, scope, edge, 'TopAbs_VERTEX').map((at) => placeOfVertex(library, scope, at)),
+  );
+  const meet = (a: readonly Vec3[], b: readonly Vec3[]) => a.some((p) => b.some((q) => distance3(p, q) < 1e-5));
+  const rings: number[][] = [];
+  for (const k of edges.keys()) {
+    const beside = rings.filter((ring) => ring.some((other) => meet(ends[other]!, ends[k]!)));
+    const joined = [...beside.flat(), k];
+    for (const ring of beside) rings.splice(rings.indexOf(ring), 1);
+    rings.push(joined);
+  }
+  return rings.map((ring) => ring.map((k) => edges[k]!));
+}
+
+/** The only one of several solids; the others would be lost. */
+function only(made: Result<NamedSolid[]>): Result<NamedSolid> {
+  if (!made.ok) return made;
+  const [one, ...more] = made.value;
+  if (one && more.length === 0) return ok(one);
+  made.value.forEach(drop);
+  return fail('shell.wall');
+}
+
+function drop(solid: NamedSolid): void {
+  forgetParts(solid);
+  solid.shape.delete();
+}
+
+/** The box round a body along the axes of a frame. */
+function boxSeenFrom(library: Library, scope: Scope, body: NamedSolid, frame: Frame): Box3 {
+  const motion = motionOf(library, scope, fromTo3(frame, ORIGIN_PLANES.top));
+  const maker = scope.keep(new library.BRepBuilderAPI_Transform(body.shape, motion, true, false));
+  return boxOf(library, scope.keep(maker.Shape()));
+}
+
+/** All that lies less deep than so much under a plane, as wide as a body is; its face in the deep has a name. */
+function slabUnder(
+  library: Library,
+  scope: Scope,
+  frame: Frame,
+  { low, high }: Box3,
+  depth: number,
+  name: string,
+): Result<NamedSolid> {
+  const margin = 1 + 0.1 * Math.max(high[0] - low[0], high[1] - low[1]);
+  const [x0, y0, x1, y1] = [low[0] - margin, low[1] - margin, high[0] + margin, high[1] + margin];
+  const corners: Vec2[] = [
+    [x0, y0],
+    [x1, y0],
+    [x1, y1],
+    [x0, y1],
+  ];
+  const outer = corners.map((from, k): Piece => ({ form: 'segment', entity: `${k}`, from, to: corners[(k + 1) % 4]! }));
+  const region = { key: 'slab', depth: 0, area: (x1 - x0) * (y1 - y0), holes: [], outer };
+  const made = extruded(
+    library,
+    scope,
+    { profile: { frame, regions: [region] }, from: -depth, to: margin, step: 'slab' },
+    () => {
+      throw new Error('nothing stops it');
+    },
+  );
+  if (!made.ok) return made;
+  const [slab] = made.value as [NamedSolid];
+  return ok({ ...slab, faceNames: slab.faceNames.map((face) => (face === 'slab/start' ? name : face)) });
+}
