@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { allowedWords } from '@helb/core';
+import { allowedWords, valueScope, withUnitOf } from '@helb/core';
 import { newId } from '../stores/ids.ts';
 import { useProject } from '../stores/project.ts';
 import { useValues, type Column, type ValueRow } from '../stores/values.ts';
@@ -20,13 +20,16 @@ const setName =
 
 /** Of a variant nothing means: as in the project itself. */
 const setExpression =
-  ({ id: value }: ValueRow, { id }: Column) =>
-  (text: string) =>
-    store.act([
+  ({ id: value, expression: before }: ValueRow, { id }: Column) =>
+  (typed: string) => {
+    const { project } = store;
+    const text = project ? withUnitOf(typed, before, valueScope(Object.values(project.values), project.unit)) : typed;
+    return store.act([
       id === undefined
         ? { command: 'value.set', input: { id: value, expression: text } }
         : { command: 'variant.set', input: { id, value, ...(text ? { expression: text } : {}) } },
     ]);
+  };
 
 const rename =
   ({ id }: Column) =>

@@ -327,7 +327,7 @@ const MOST_TOLD = 40;
       :width="pane?.clientWidth ?? 800"
     />
     <p v-if="!whole.isPlaced" class="text-muted absolute inset-0 grid place-items-center text-center">
-      Nothing is placed yet.<br />Place parts from the list on the left: the first one is held still.
+      Nothing is placed yet.<br />Place parts from the list of parts on the Bench: the first one is held still.
     </p>
     <p v-if="model.busy" class="text-muted absolute bottom-14 left-4 text-[13px]" role="status">
       {{ model.progress || 'Bringing together …' }}

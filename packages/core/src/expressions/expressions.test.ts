@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
-import { evaluate, nameIssue, namesUsed, renameIn, valueScope } from './index.ts';
+import { evaluate, nameIssue, namesUsed, renameIn, valueScope, withUnitOf } from './index.ts';
 
 const scope = (values: Record<string, string> = {}, unit: 'mm' | 'in' = 'mm') =>
   valueScope(
@@ -134,6 +134,19 @@ describe('values that need each other', () => {
   test('order in the list does not matter', () => {
     expect(length('c', { c: 'b * 2', b: 'a + 1 mm', a: '2 mm' })).toEqual({ ok: true, value: 6 });
   });
+});
+
+test('what is typed over a length or an angle keeps its unit, and takes another where it has one', () => {
+  const scope = valueScope([{ name: 'wall', expression: '3 mm' }], 'mm');
+  expect(withUnitOf('44', '40 mm', scope)).toBe('44 mm');
+  expect(withUnitOf('2 * 22', '40 mm', scope)).toBe('(2 * 22) mm');
+  expect(withUnitOf('2-1/8"', '40 mm', scope)).toBe('2-1/8"');
+  expect(withUnitOf('wall + 2', '40 mm', scope)).toBe('wall + 2');
+  expect(withUnitOf('30', '15 deg', scope)).toBe('30 deg');
+  expect(withUnitOf('7', '6', scope)).toBe('7');
+  expect(withUnitOf('7', 'nothing known', scope)).toBe('7');
+  expect(withUnitOf('', '40 mm', scope)).toBe('');
+  expect(withUnitOf('44', '4 cm', valueScope([], 'cm'))).toBe('44 cm');
 });
 
 describe('names', () => {

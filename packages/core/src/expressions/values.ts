@@ -4,7 +4,7 @@ import { evaluateNode, type Scope } from './evaluate.ts';
 import { CONSTANT_NAMES, FUNCTIONS } from './functions.ts';
 import { namesIn, parse, type Node } from './parse.ts';
 import { isName, tidyName } from './tokens.ts';
-import { findUnit } from '../units/index.ts';
+import { ANGLE, findUnit, LENGTH, sameDimension } from '../units/index.ts';
 
 export interface NamedExpression {
   readonly name: string;
@@ -100,3 +100,22 @@ function editDistance(a: string, b: string): number {
 }
 
 export type { Node };
+
+/**
+ * A text that is typed in place of an expression, with the unit of that where it has none of its own: "44" over "40 mm" is
+ * 44 mm, in the unit of lengths of the scope; over an angle it is in degrees.
+ */
+export function withUnitOf(text: string, before: string, scope: Scope): string {
+  const [typed, known] = [text, before].map((one) => {
+    const parsed = parse(one);
+    return parsed.ok ? evaluateNode(parsed.value, scope) : parsed;
+  }) as [ReturnType<typeof evaluateNode>, ReturnType<typeof evaluateNode>];
+  if (!typed.ok || !known.ok || !typed.value.bare || known.value.bare) return text;
+  const unit = sameDimension(known.value.dimension, LENGTH)
+    ? scope.unit
+    : sameDimension(known.value.dimension, ANGLE)
+      ? 'deg'
+      : undefined;
+  if (unit === undefined) return text;
+  return /^[\d.]+$/.test(text.trim()) ? `${text.trim()} ${unit}` : `(${text.trim()}) ${unit}`;
+}
