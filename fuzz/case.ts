@@ -20,6 +20,12 @@ export class Broken extends Error {
   }
 }
 
+/** What an error says of the laws: everything that is thrown is a law broken. */
+export const brokenBy = (error: unknown): { readonly law: string; readonly found: string } =>
+  error instanceof Broken
+    ? { law: error.law, found: error.found }
+    : { law: 'nothing crashes', found: error instanceof Error ? (error.stack ?? error.message) : String(error) };
+
 /** Two figures that have to be one, within a share of the larger. */
 export function same(law: string, a: number, b: number, within: number): void {
   const far = Math.abs(a - b);

@@ -1,6 +1,7 @@
-import { ProjectScript, type Project, type Topology } from '@helb/core';
+import { ProjectScript, tightestPlace, toPlane, type Project, type Vec2 } from '@helb/core';
 import type { Chance } from './chance.ts';
 import { outline } from './outlines.ts';
+import { flatFaces, frameOf, isSteep, rimOf, roomAt, straightEdges, type Grounds } from './room.ts';
 
 /** A step as it is added, its lengths times a factor. */
 export interface Grown {
@@ -9,15 +10,18 @@ export interface Grown {
   fields(scale: number): Record<string, unknown>;
 }
 
-/** Grows a part: the next step is chosen from what is there. */
-export type Growth = (chance: Chance, id: string, bodies: readonly Topology[]) => readonly Grown[];
+/** Grows a part within the room that there is: the next step is chosen from what is there. */
+export type Growth = (chance: Chance, id: string, bodies: readonly Grounds[]) => readonly Grown[];
 
 const mm = (length: number, scale: number): string => `${Number((length * scale).toPrecision(12))} mm`;
 const face = (name: string) => ({ to: 'face', name });
 
-const sketch = (id: string, plane: unknown, chance: Chance, at: readonly [number, number], radius: number): Grown => {
+const sketch = (
+  ...[id, plane, chance, at, radius]: [string, unknown, Chance, readonly [number, number], number]
+): Grown & { readonly outline: string } => {
   const drawn = outline(chance, at, radius);
-  return { id, kind: 'sketch', fields: (scale) => ({ plane, entities: drawn.draw(scale), relations: {} }) };
+  const fields = (scale: number) => ({ plane, entities: drawn.draw(scale), relations: {} });
+  return { id, kind: 'sketch', outline: drawn.kind, fields };
 };
 
 /** What every part begins with. */
@@ -47,27 +51,40 @@ export const begin: Growth = (chance, id) => {
       ),
       { id, kind: 'loft', fields: () => ({ sections: [`${id}s`, `${id}t`] }) },
     ];
-  const taper = chance.happens(0.2) ? { taper: `${chance.number(1, 8)} deg` } : {};
+  // free curves can not lean
+  const taper = chance.happens(0.2) && base.outline !== 'ellipse' ? { taper: `${chance.number(1, 5)} deg` } : {};
   return [
     base,
     { id, kind: 'extrude', fields: (scale) => ({ sketch: `${id}s`, distance: mm(height, scale), ...taper }) },
   ];
 };
 
-const flatFaces = (bodies: readonly Topology[]) =>
-  bodies.flatMap(({ faces }) => faces.filter(({ surface, area }) => surface.form === 'plane' && area > 60));
+/** A place of a flat face with room about it. */
+function standing(chance: Chance, bodies: readonly Grounds[]) {
+  const all = bodies.flatMap((grounds) => flatFaces(grounds).map((one) => ({ grounds, one })));
+  for (let tries = 0; tries < 8 && all.length > 0; tries++) {
+    const { grounds, one } = chance.one(all);
+    const rim = rimOf(grounds, one);
+    const middle = toPlane(frameOf(one), one.centre);
+    const off = Math.sqrt(one.area) / 4;
+    const at: Vec2 = [middle[0] + chance.number(-off, off), middle[1] + chance.number(-off, off)];
+    const room = roomAt(rim, at);
+    if (room > 2) return { grounds, one, rim, at, room };
+  }
+  return undefined;
+}
 
 /** A boss or a pocket on a flat face, or through everything. */
 const onFace: Growth = (chance, id, bodies) => {
-  const faces = flatFaces(bodies);
-  if (faces.length === 0) return [];
-  const { name, area } = chance.one(faces);
-  const radius = chance.number(2, Math.max(3, Math.sqrt(area) / 3));
+  const place = standing(chance, bodies);
+  if (!place) return [];
+  const { one, at, room } = place;
+  const radius = chance.number(room * 0.4, room * 0.9);
   const cut = chance.happens(0.6);
   const deep = chance.number(2, 15);
   const extent = cut && chance.happens(0.3) ? { extent: 'through' } : undefined;
   return [
-    sketch(`${id}s`, face(name), chance, [chance.number(-6, 6), chance.number(-6, 6)], radius),
+    sketch(`${id}s`, face(one.name), chance, [Number(at[0].toFixed(3)), Number(at[1].toFixed(3))], radius),
     {
       id,
       kind: 'extrude',
@@ -79,50 +96,85 @@ const onFace: Growth = (chance, id, bodies) => {
   ];
 };
 
-const edgesOf = (bodies: readonly Topology[]) =>
-  bodies.flatMap(({ edges }) =>
-    edges.filter(({ turn, length }) => (turn === 'outer' || turn === 'inner') && length > 3),
-  );
-
 const dressed =
   (kind: 'fillet' | 'chamfer'): Growth =>
   (chance, id, bodies) => {
-    const edges = edgesOf(bodies);
+    const edges = bodies.flatMap(straightEdges).filter(({ room }) => room > 1);
     if (edges.length === 0) return [];
-    const chosen = chance.some(edges, chance.whole(1, 3)).map(({ name }) => ({ to: 'edge', name }));
-    const size = chance.number(0.3, 2);
+    const chosen = chance.some(edges, chance.whole(1, 3));
+    const most = Math.min(...chosen.map(({ room }) => room));
+    const size = chance.number(0.05 * most, 0.3 * most, 3);
+    const named = chosen.map(({ name }) => ({ to: 'edge', name }));
     const field = kind === 'fillet' ? 'radius' : 'distance';
-    return [{ id, kind, fields: (scale) => ({ edges: chosen, [field]: mm(size, scale) }) }];
+    return [{ id, kind, fields: (scale) => ({ edges: named, [field]: mm(size, scale) }) }];
   };
 
 const shelled: Growth = (chance, id, bodies) => {
-  const faces = flatFaces(bodies);
-  if (faces.length === 0) return [];
-  const open = [face(chance.one(faces).name)];
-  const wall = chance.number(0.6, 2.5);
-  return [{ id, kind: 'shell', fields: (scale) => ({ open, wall: mm(wall, scale) }) }];
+  const [grounds] = chance.some(bodies, 1);
+  const faces = grounds ? flatFaces(grounds) : [];
+  if (!grounds || faces.length === 0) return [];
+  const open = chance.one(faces).name;
+  const tight = tightestPlace(grounds.mesh, grounds.topology, [open]);
+  const most = Math.min(8, 0.5 * (tight?.radius ?? 8));
+  if (most < 0.3) return [];
+  const wall = chance.number(0.3 * most, most, 3);
+  return [{ id, kind: 'shell', fields: (scale) => ({ open: [face(open)], wall: mm(wall, scale) }) }];
 };
 
 const setOff: Growth = (chance, id, bodies) => {
-  const faces = flatFaces(bodies);
-  if (faces.length === 0) return [];
-  const chosen = chance.some(faces, chance.whole(1, 2)).map(({ name }) => face(name));
-  const [distance, side] = [chance.number(0.1, 1.5), chance.one(['inwards', 'outwards'])];
-  return [{ id, kind: 'offset-face', fields: (scale) => ({ faces: chosen, side, distance: mm(distance, scale) }) }];
+  const steep = bodies.flatMap((grounds) =>
+    flatFaces(grounds)
+      .filter((one) => isSteep(grounds, one))
+      .map((one) => ({ one, room: roomAt(rimOf(grounds, one), toPlane(frameOf(one), one.centre)) })),
+  );
+  const fit = steep.filter(({ room }) => room > 2);
+  if (fit.length === 0) return [];
+  const { one, room } = chance.one(fit);
+  const [distance, side] = [chance.number(0.02 * room, 0.1 * room, 3), chance.one(['inwards', 'outwards'])];
+  const faces = [face(one.name)];
+  return [{ id, kind: 'offset-face', fields: (scale) => ({ faces, side, distance: mm(distance, scale) }) }];
 };
 
+/** Pockets or bosses round the z axis, each with its room on one face across it. */
 const turnedRound: Growth = (chance, id, bodies) => {
-  const inner = onFace(chance, `${id}b`, bodies);
-  if (inner.length === 0) return [];
   const count = chance.whole(2, 6);
-  return [
-    ...inner,
-    {
-      id,
-      kind: 'pattern-round',
-      fields: () => ({ steps: [`${id}b`], about: [{ to: 'origin', name: 'z' }], count: `${count}` }),
-    },
-  ];
+  const across = bodies.flatMap((grounds) =>
+    flatFaces(grounds)
+      .filter(({ surface }) => surface.form === 'plane' && Math.abs(surface.normal[2]) > 1 - 1e-9)
+      .map((one) => ({ grounds, one })),
+  );
+  for (let tries = 0; tries < 8 && across.length > 0; tries++) {
+    const { grounds, one } = chance.one(across);
+    const [rim, frame] = [rimOf(grounds, one), frameOf(one)];
+    const off = Math.sqrt(one.area) / 2;
+    const [x, y] = [chance.number(-off, off), chance.number(-off, off)];
+    const places = Array.from({ length: count }, (_, k): Vec2 => {
+      const [c, s] = [Math.cos((2 * Math.PI * k) / count), Math.sin((2 * Math.PI * k) / count)];
+      return toPlane(frame, [x * c - y * s, x * s + y * c, one.centre[2]]);
+    });
+    const room = Math.min(...places.map((place) => roomAt(rim, place)), Math.hypot(x, y) * Math.sin(Math.PI / count));
+    if (room < 1.5) continue;
+    const at: Vec2 = [Number(places[0]![0].toFixed(3)), Number(places[0]![1].toFixed(3))];
+    const cut = chance.happens(0.5);
+    const deep = chance.number(1, 6);
+    return [
+      sketch(`${id}s`, face(one.name), chance, at, chance.number(0.4 * room, 0.85 * room)),
+      {
+        id: `${id}b`,
+        kind: 'extrude',
+        fields: (scale) => ({
+          ...{ sketch: `${id}s`, result: cut ? 'cut' : 'add', ways: cut ? 'backwards' : 'forwards' },
+          distance: mm(deep, scale),
+        }),
+      },
+      {
+        id,
+        kind: 'pattern-round',
+        fields: () => ({ steps: [`${id}b`], about: [{ to: 'origin', name: 'z' }], count: `${count}` }),
+      },
+    ];
+  }
+  return [];
 };
 
 const MORE: readonly Growth[] = [

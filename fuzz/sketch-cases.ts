@@ -1,5 +1,5 @@
 import { findRegions, ORIGIN, solveSketch, type Entities, type Relations } from '@helb/core';
-import { Broken, same, type Outcome } from './case.ts';
+import { Broken, brokenBy, same, type Outcome } from './case.ts';
 import { Chance } from './chance.ts';
 
 type Place = readonly [number, number];
@@ -63,10 +63,7 @@ export function sketchCase(seed: number): Outcome {
     }
     return { seed, refused: [], tried };
   } catch (error) {
-    const broken =
-      error instanceof Broken
-        ? { law: error.law, found: error.found }
-        : { law: 'nothing crashes', found: error instanceof Error ? (error.stack ?? error.message) : String(error) };
+    const broken = brokenBy(error);
     return {
       seed,
       refused: [],

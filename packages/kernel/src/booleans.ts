@@ -1,13 +1,26 @@
 import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
-import type { BodyHandle, CombineKind, MoveRequest, Result, SplitRequest } from '@helb/core';
+import {
+  boxRound,
+  type BodyHandle,
+  type Box3,
+  type CombineKind,
+  type MoveRequest,
+  type Result,
+  type SplitRequest,
+} from '@helb/core';
 import { motionOf } from './edges.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
+import { boxOf, volumeOf } from './measure.ts';
 import { carried, distinct, type NamedSolid } from './names.ts';
 import { plane } from './profile.ts';
 import { listOf, members, subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
 
-/** One boolean over all targets and tools; the solids of the result with the names carried over. */
+/**
+ * One boolean over all targets and tools; the solids of the result with the names carried over. With free faces the library
+ * sometimes gives something else without a word: there boxes have to fit and volumes to add up, at once or with what nearly
+ * meets taken as meeting.
+ */
 export function combined(
   library: Library,
   scope: Scope,
@@ -15,7 +28,87 @@ export function combined(
   targets: readonly NamedSolid[],
   tools: readonly NamedSolid[],
 ): Result<NamedSolid[]> {
+  const isSure = [...targets, ...tools].every(({ shape }) => !hasFreeFaces(library, scope, shape));
+  if (isSure) return combinedOnce(library, scope, kind, targets, tools, 0);
+  const overlap = overlapOf(library, scope, kind, targets, tools);
+  let said: Result<NamedSolid[]> | undefined;
+  for (const fuzzy of FUZZY) {
+    const made = combinedOnce(library, scope, kind, targets, tools, fuzzy);
+    if (made.ok && isPlausible(library, kind, targets, tools, made.value, overlap)) return made;
+    if (made.ok) made.value.forEach(({ shape }) => shape.delete());
+    said ??= made;
+  }
+  return said!.ok ? fail('kernel.wrong') : said!;
+}
+
+/** How far apart, mm, counts as meeting: as ever, then more. */
+const FUZZY = [0, 1e-5, 1e-4] as const;
+/** Volumes that add up agree to this share, boxes to this share of their size. */
+const AGREED = 1e-5;
+
+/** The volume in which both overlap, where that tells what is left; several that are added may overlap each other. */
+function overlapOf(
+  library: Library,
+  scope: Scope,
+  kind: CombineKind,
+  targets: readonly NamedSolid[],
+  tools: readonly NamedSolid[],
+): number | undefined {
+  if (kind === 'overlap' || (kind === 'add' && targets.length + tools.length > 2)) return undefined;
+  const common = combinedOnce(library, scope, 'overlap', targets, tools, 0);
+  if (!common.ok) return common.issue.code === 'kernel.empty' ? 0 : undefined;
+  const volume = total(library, common.value);
+  common.value.forEach(({ shape }) => shape.delete());
+  return volume;
+}
+
+const total = (library: Library, solids: readonly NamedSolid[]): number =>
+  solids.reduce((sum, { shape }) => sum + volumeOf(library, shape), 0);
+const boxRoundAll = (library: Library, solids: readonly NamedSolid[]): Box3 =>
+  boxRound(solids.map(({ shape }) => boxOf(library, shape)))!;
+
+function isPlausible(
+  library: Library,
+  kind: CombineKind,
+  targets: readonly NamedSolid[],
+  tools: readonly NamedSolid[],
+  made: readonly NamedSolid[],
+  overlap: number | undefined,
+): boolean {
+  const [own, others, now] = [targets, tools, made].map((solids) => boxRoundAll(library, solids)) as [Box3, Box3, Box3];
+  const slack = AGREED * Math.max(...[own, others].flatMap(({ low, high }) => high.map((c, k) => c - low[k]!)));
+  const fits = (inner: Box3, outer: Box3) =>
+    inner.low.every((c, k) => c > outer.low[k]! - slack) && inner.high.every((c, k) => c < outer.high[k]! + slack);
+  const hull = boxRound([own, others])!;
+  const boxed = {
+    add: fits(now, hull) && fits(hull, now),
+    cut: fits(now, own),
+    overlap: fits(now, own) && fits(now, others),
+  };
+  if (!boxed[kind]) return false;
+  if (overlap === undefined) return true;
+  const before = total(library, targets);
+  const expected = kind === 'add' ? before + total(library, tools) - overlap : before - overlap;
+  return Math.abs(total(library, made) - expected) <= AGREED * before;
+}
+
+const hasFreeFaces = (library: Library, scope: Scope, shape: TopoDS_Shape): boolean =>
+  subShapes(library, scope, shape, 'TopAbs_FACE').some((face) => {
+    const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), false));
+    return FREE.has(surface.GetType());
+  });
+const FREE = new Set<string>(['GeomAbs_BSplineSurface', 'GeomAbs_BezierSurface', 'GeomAbs_OffsetSurface']);
+
+function combinedOnce(
+  library: Library,
+  scope: Scope,
+  kind: CombineKind,
+  targets: readonly NamedSolid[],
+  tools: readonly NamedSolid[],
+  fuzzy: number,
+): Result<NamedSolid[]> {
   const operation = scope.keepCleared(operationOf(library, kind));
+  if (fuzzy > 0) operation.SetFuzzyValue(fuzzy);
   const list = (solids: readonly NamedSolid[]) =>
     listOf(
       library,

@@ -174,5 +174,7 @@ export const kernelWords: Words = {
   'kernel.endless': (f) =>
     `This took longer than ${f['seconds']} s and was stopped; all else is as it was. Try less of it at once, or slightly different numbers.`,
   'kernel.gone': (f) => `There is no ${f['what']} of this name on the body any more.`,
+  'kernel.wrong': () =>
+    'The geometry kernel left out a part of this: the volumes do not add up. Move one of the two a little, or try slightly different numbers.',
   'kernel.invalid': () => 'This would give a body that is not valid. Try slightly different numbers.',
 };

@@ -77,6 +77,7 @@ export {
   type Loan,
   type SketchPlane,
 } from './sketch/loans.ts';
+export { tightestPlace, type Tightest } from './shell/tightest.ts';
 export { renewal, type Renewal } from './sketch/renewal.ts';
 export type { ExtrudeStep, SketchStep };
 

@@ -1,0 +1,115 @@
+import { enclosedVolume, perform, type Action, type Id, type Project } from '@helb/core';
+import { Engine, type PartModel } from '@helb/engine';
+import type { OpenCascadeKernel } from '@helb/kernel';
+import { Broken, same } from './case.ts';
+
+// What holds of every part, whatever it is: laws that need no answer key.
+
+/** Within this the triangles follow the faces, mm and rad. */
+export const MESH = { deflection: 0.1, angle: 0.3 };
+/** How far the ways in which a volume is found may be apart, relative. */
+const UNSURE = 1e-4;
+
+export const volumeOf = ({ bodies }: PartModel): number =>
+  bodies.reduce((sum, { measures }) => sum + measures.volume_mm3, 0);
+export const facesOf = ({ bodies }: PartModel): number => bodies.reduce((sum, { measures }) => sum + measures.faces, 0);
+
+/** How exactly volumes can be compared: 1e-6, or as they tell themselves. */
+export const unsure = ({ bodies }: PartModel): number =>
+  Math.max(1e-6, ...bodies.map(({ measures }) => (4 * measures.off.volume_mm3) / measures.volume_mm3));
+
+/** The figures of each body have their witnesses. */
+export function witnessed({ bodies }: PartModel): void {
+  for (const { measures, mesh } of bodies) {
+    const { volume_mm3: volume, area_mm2: area, off } = measures;
+    if (!(volume > 0)) throw new Broken('a body has a volume', `${volume}`);
+    // less sure than 1e-6 it is shown with how far it may be off; this far it would be no figure
+    if (off.volume_mm3 > UNSURE * volume) throw new Broken('the ways agree', `${volume} ± ${off.volume_mm3}`);
+    const meshed = enclosedVolume(mesh!);
+    if (Math.abs(meshed - volume) > MESH.deflection * area)
+      throw new Broken('triangles enclose as much', `${meshed} and ${volume}`);
+  }
+}
+
+/** A part with another step at its end, as it is built. */
+export type Onwards = (kind: string, fields: object) => Promise<PartModel>;
+
+/** Builds one part of a project, with more steps at its end where they are asked for. */
+export function builderOf(engine: Engine, project: Project, part: Id) {
+  const build = async (of: Project, by = engine): Promise<PartModel> =>
+    (await by.build(of, { mesh: MESH, parts: [part] })).parts.find(({ id }) => id === part)!;
+  const onwards: Onwards = async (kind, fields) => {
+    const step = { kind, name: kind, ...fields };
+    const added = perform(project, [{ command: 'step.add', input: { part, id: 'fuzz', step } } as Action]);
+    if (!added.ok) throw new Broken('a step can be added', JSON.stringify(added.issue));
+    return build(added.value.project);
+  };
+  return { build, onwards };
+}
+
+/**
+ * Moved and mirrored twins agree, so do the two sides of a cut, what is built anew, and what is written and read; what is
+ * joined to its mirror image is symmetric.
+ */
+export async function holdTrue(
+  kernel: OpenCascadeKernel,
+  engine: Engine,
+  project: Project,
+  part: Id,
+  model: PartModel,
+): Promise<void> {
+  witnessed(model);
+  const { build, onwards } = builderOf(engine, project, part);
+  const total = volumeOf(model);
+  const within = unsure(model);
+  const bodies = model.bodies.map(({ name }) => ({ to: 'body', name }));
+  const moved = await onwards('move', {
+    ...{ bodies, x: '13 mm', y: '-7 mm', z: '5 mm' },
+    ...{ turn: 'yes', angle: '37 deg', about: [{ to: 'origin', name: 'x' }] },
+  });
+  same('moved and turned: the same volume', volumeOf(moved), total, within);
+  const plane = [{ to: 'origin', name: 'right' }];
+  const mirrored = await onwards('mirror', { what: 'bodies', bodies, plane });
+  same('a mirrored twin: twice the volume', volumeOf(mirrored), 2 * total, within);
+  await cutInTwo(onwards, total, within);
+  await symmetric(onwards, bodies, plane);
+  const anew = await build(project, new Engine(kernel));
+  same('built anew: the same volume', volumeOf(anew), total, 1e-12);
+  const written = await engine.partFile(project, part, 'step');
+  if (!written.ok) throw new Broken('it can be written', written.issue.code);
+  kernel.keepFile('fuzz', written.value);
+  const read = kernel.readStep({ file: 'fuzz', step: 'r' });
+  if (!read.ok) throw new Broken('what is written can be read', read.issue.code);
+  const back = read.value.reduce((sum, body) => sum + kernel.measure(body).volume_mm3, 0);
+  read.value.forEach((body) => kernel.release(body));
+  same('written and read: the same volume', back, total, within);
+}
+
+const failed = ({ steps }: PartModel) => steps.find(({ id }) => id === 'fuzz')?.state === 'failed';
+
+/** What lies before a plane and what lies behind it are the whole. */
+async function cutInTwo(onwards: Onwards, total: number, within: number): Promise<void> {
+  for (const name of ['front', 'right']) {
+    const by = [{ to: 'origin', name }];
+    const [before, behind] = [
+      await onwards('split', { by, keep: 'front' }),
+      await onwards('split', { by, keep: 'back' }),
+    ];
+    // a plane that misses it is refused both times
+    if (failed(before) !== failed(behind)) throw new Broken('both sides of a cut, or none', name);
+    if (failed(before)) continue;
+    same('cut in two: both are the whole', volumeOf(before) + volumeOf(behind), total, within);
+  }
+}
+
+/** Joined to its mirror image it is symmetric: its centre lies in the plane. */
+async function symmetric(onwards: Onwards, bodies: readonly object[], plane: readonly object[]): Promise<void> {
+  const joined = await onwards('mirror', { what: 'bodies', bodies, plane, copies: 'add' });
+  // where it lies wholly beyond the plane, or is symmetric already, nothing is joined
+  if (failed(joined)) return;
+  const volume = volumeOf(joined);
+  const moment = joined.bodies.reduce((sum, { measures }) => sum + measures.volume_mm3 * measures.centre_mm[0], 0);
+  const reach = Math.max(...joined.bodies.flatMap(({ measures }) => measures.box_mm.high.map(Math.abs)));
+  if (Math.abs(moment / volume) > unsure(joined) * 10 * reach)
+    throw new Broken('symmetric by its making', `its centre is ${moment / volume} off`);
+}
