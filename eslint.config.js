@@ -112,7 +112,7 @@ export default ts.config(
               'scripts',
               'e2e',
             ]),
-            allow('fuzz', ['fuzz', 'core', 'core-samples', 'kernel', 'engine']),
+            allow('fuzz', ['fuzz', 'core', 'core-assembly', 'core-samples', 'kernel', 'engine']),
             allow('scripts', ['engine', 'kernel', 'scripts', 'core', 'server']),
           ],
         },

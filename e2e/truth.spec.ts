@@ -1,4 +1,7 @@
 import { join } from 'node:path';
+import type { Page } from '@playwright/test';
+import { ProjectScript, writeProject, type Project, type Step } from '@helb/core';
+import { rectangle } from '@helb/core/samples';
 import { expect, test } from './house.ts';
 
 const CASES = join(import.meta.dirname, '../fuzz/cases');
@@ -15,6 +18,11 @@ test('what a stranger brings: a jar with the right volume; a step that breaks th
 
   await page.goto('/');
   await shelf.setInputFiles(join(CASES, 'rounded-corners-null-function.helb.json'));
+  // corners whose rounds reach the opening
+  await expect(page.getByText('32793 mm³')).toBeVisible({ timeout: 30_000 });
+
+  await page.goto('/');
+  await shelf.setInputFiles(join(CASES, 'growing-round-breaks-the-library.helb.json'));
   const isThere = async () => {
     await expect(page.getByText('34113.6 mm³')).toBeVisible({ timeout: 30_000 });
     await expect(page.getByText('broke down over this').first()).toBeVisible();
@@ -63,4 +71,48 @@ test('a value that makes a step fail: lists, motion, sheets and files say so; un
   await page.getByRole('tab', { name: 'Parts' }).click();
   await expect(page.getByText('Bearing bracket').first()).toBeVisible();
   await expect(page.getByTestId('part-trouble')).toHaveCount(0);
+});
+
+const opened = async (page: Page, project: Project) => {
+  const buffer = Buffer.from(writeProject(project));
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'drawn.helb.json', mimeType: 'application/json', buffer });
+};
+
+test('areas: what is taken is ticked, the last one may go, one that is gone is dropped', async ({ bench, page }) => {
+  await bench.signUp();
+  const script = new ProjectScript('Areas').do('part.add', { id: 'part', name: 'Part' });
+  const second = Object.fromEntries(
+    Object.entries(rectangle(50, 0, 12, 9)).map(([id, entity]) => [
+      `q${id}`,
+      entity.kind === 'line' ? { ...entity, a: `q${entity.a}`, b: `q${entity.b}` } : entity,
+    ]),
+  );
+  const sketch = {
+    kind: 'sketch',
+    name: 'Two',
+    plane: 'top',
+    entities: { ...rectangle(0, 0, 20, 10), ...second },
+    relations: {},
+  };
+  script.do('step.add', { part: 'part', id: 's', step: sketch as Step });
+  const key = 'a+ b+ c+ d+';
+  const body = { kind: 'extrude', name: 'Body', sketch: 's', areas: [key, 'w+ x+ y+'], distance: '5 mm' };
+  script.do('step.add', { part: 'part', id: 'e', step: body as unknown as Step });
+  await opened(page, script.project);
+
+  await expect(page.getByText('1 of the 2 chosen areas is not in the sketch any more').first()).toBeVisible({
+    timeout: 30_000,
+  });
+  await bench.step('Body', 'Change');
+  const areas = bench.desk.getByRole('group', { name: 'Areas' });
+  await expect(areas).toContainText('one with 3 sides that is gone');
+  await expect(areas.getByRole('checkbox').first()).toBeChecked();
+  await areas.getByRole('button', { name: 'drop it' }).click();
+  await expect(bench.figure('Volume')).toHaveText('1000 mm³');
+  await areas.getByRole('checkbox').first().uncheck();
+  await expect(bench.desk).toContainText('No area is chosen');
+  await areas.getByRole('checkbox').nth(1).check();
+  await expect(bench.figure('Volume')).toHaveText('540 mm³');
 });

@@ -31,3 +31,13 @@ export function same(law: string, a: number, b: number, within: number): void {
   const far = Math.abs(a - b);
   if (!(far <= within * Math.max(Math.abs(a), Math.abs(b), 1e-9))) throw new Broken(law, `${a} and ${b}`);
 }
+
+/** Are two plain values the same, whatever the order of their keys? */
+export const alike = (a: unknown, b: unknown): boolean => canonical(a) === canonical(b);
+
+const canonical = (value: unknown): string =>
+  JSON.stringify(value, (_, node: unknown) =>
+    typeof node === 'object' && node !== null && !Array.isArray(node)
+      ? Object.fromEntries(Object.entries(node).sort(([one], [other]) => (one < other ? -1 : 1)))
+      : node,
+  );

@@ -7,8 +7,10 @@ import { Broken, same } from './case.ts';
 
 /** Within this the triangles follow the faces, mm and rad. */
 export const MESH = { deflection: 0.1, angle: 0.3 };
-/** How far the ways in which a volume is found may be apart, relative. */
-const UNSURE = 1e-4;
+/** So far apart the ways in which a volume is found would be a failure of the step, relative. */
+const UNSURE = 1e-3;
+/** From here on a figure is shown with how far it may be off. */
+export const TOLD = 1e-6;
 
 export const volumeOf = ({ bodies }: PartModel): number =>
   bodies.reduce((sum, { measures }) => sum + measures.volume_mm3, 0);

@@ -3,10 +3,12 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Worker } from 'node:worker_threads';
 import type { Outcome } from './case.ts';
-import type { Errand, Kind } from './working.ts';
+import type { Kind } from './kinds.ts';
+import type { Errand } from './working.ts';
 
-// ./helb fuzz [parts|sketches] [--seed N] [--count N]: random but sensible inputs, each held against laws that need no answer
-// key. A case that breaks a law is written to test-results/fuzz; one that does not end is given up and counts as broken.
+// ./helb fuzz [KIND] [--seed N] [--count N]: random but sensible inputs, each held against laws that need no answer key. A case
+// that breaks a law is shrunk and written to test-results/fuzz, from where it goes to fuzz/cases once it is understood; one
+// that does not end is given up and counts as broken.
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
@@ -14,8 +16,9 @@ const { values, positionals } = parseArgs({
 });
 const kind = (positionals[0] ?? 'parts') as Kind;
 const [seed, count] = [Number(values.seed), Number(values.count)];
-if (!['parts', 'sketches'].includes(kind) || !Number.isInteger(seed) || !Number.isInteger(count) || count < 1) {
-  process.stderr.write('Usage: ./helb fuzz [parts|sketches] [--seed N] [--count N]\n');
+const ALL: readonly Kind[] = ['parts', 'sketches', 'assemblies', 'edits', 'files', 'samples'];
+if (!ALL.includes(kind) || !Number.isInteger(seed) || !Number.isInteger(count) || count < 1) {
+  process.stderr.write(`Usage: ./helb fuzz [${ALL.join('|')}] [--seed N] [--count N]\n`);
   process.exit(1);
 }
 

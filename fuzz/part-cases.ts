@@ -3,7 +3,7 @@ import { Engine, type PartModel } from '@helb/engine';
 import type { OpenCascadeKernel } from '@helb/kernel';
 import { Broken, brokenBy, same, type Outcome } from './case.ts';
 import { Chance } from './chance.ts';
-import { facesOf, holdTrue, MESH, unsure, volumeOf } from './laws.ts';
+import { facesOf, holdTrue, MESH, TOLD, unsure, volumeOf } from './laws.ts';
 import { begin, more, projectOf, type Grown } from './parts.ts';
 
 const LARGER = 1.7;
@@ -40,7 +40,10 @@ export async function partCase(kernel: OpenCascadeKernel, engine: Engine, seed: 
       model = built;
     }
     const larger = await judged(kernel, engine, groups);
-    return { seed, refused: larger === undefined ? refused : [...refused, { kind: 'larger', code: larger }], tried };
+    if (larger !== undefined) refused.push({ kind: 'larger', code: larger });
+    const isTold = model!.bodies.some(({ measures }) => measures.off.volume_mm3 > TOLD * measures.volume_mm3);
+    if (isTold) refused.push({ kind: 'figures', code: 'shown-with-their-uncertainty' });
+    return { seed, refused, tried };
   } catch (error) {
     const broken = brokenBy(error);
     const fewest = await shrunk(kernel, engine, groups, broken.law);

@@ -7,11 +7,13 @@ import {
   type MoveRequest,
   type Result,
   type SplitRequest,
+  type Vec3,
 } from '@helb/core';
-import { motionOf } from './edges.ts';
+import { motionOf, point } from './edges.ts';
+import { middleOf } from './facts.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { boxOf, volumeOf } from './measure.ts';
-import { carried, distinct, type NamedSolid } from './names.ts';
+import { carried, distinct, type FaceHistory, type NamedSolid } from './names.ts';
 import { plane } from './profile.ts';
 import { listOf, members, subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
@@ -92,11 +94,52 @@ function isPlausible(
   return Math.abs(total(library, made) - expected) <= AGREED * before;
 }
 
+/**
+ * Is a free face taken away that sticks out of the others? The library takes two that lie near each other for one. What is
+ * taken away when bodies are added lies within others; of a body that is cut within what cuts it.
+ */
+function losesFaces(
+  library: Library,
+  scope: Scope,
+  operation: FaceHistory,
+  targets: readonly NamedSolid[],
+  tools: readonly NamedSolid[],
+): boolean {
+  const sides = [
+    [targets, tools],
+    [tools, targets],
+  ] as const;
+  return sides.slice(0, operation instanceof library.BRepAlgoAPI_Cut ? 1 : 2).some(([own, others]) =>
+    own.some((solid) => {
+      const beside = [...others, ...own.filter((other) => other !== solid)];
+      return subShapes(library, scope, solid.shape, 'TopAbs_FACE')
+        .filter((face) => isFree(library, scope, face) && operation.IsDeleted(face))
+        .some((face) =>
+          subShapes(library, scope, face, 'TopAbs_EDGE').some((edge) => {
+            const at = middleOf(library, scope, edge);
+            return beside.every(({ shape }) => distanceTo(library, scope, shape, at) > OUTSIDE);
+          }),
+        );
+    }),
+  );
+}
+/** From so far away, mm, a place lies outside. */
+const OUTSIDE = 1e-3;
+
+/** How far a place is from a solid; 0 within it. */
+function distanceTo(library: Library, scope: Scope, solid: TopoDS_Shape, at: Vec3): number {
+  const vertex = scope.keep(new library.BRepBuilderAPI_MakeVertex(point(library, scope, at)));
+  const search = scope.keep(new library.BRepExtrema_DistShapeShape());
+  search.LoadS1(scope.keep(vertex.Vertex()));
+  search.LoadS2(solid);
+  search.Perform(scope.keep(new library.Message_ProgressRange()));
+  return search.IsDone() ? search.Value() : 0;
+}
+
 const hasFreeFaces = (library: Library, scope: Scope, shape: TopoDS_Shape): boolean =>
-  subShapes(library, scope, shape, 'TopAbs_FACE').some((face) => {
-    const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), false));
-    return FREE.has(surface.GetType());
-  });
+  subShapes(library, scope, shape, 'TopAbs_FACE').some((face) => isFree(library, scope, face));
+const isFree = (library: Library, scope: Scope, face: TopoDS_Shape): boolean =>
+  FREE.has(scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), false)).GetType());
 const FREE = new Set<string>(['GeomAbs_BSplineSurface', 'GeomAbs_BezierSurface', 'GeomAbs_OffsetSurface']);
 
 function combinedOnce(
@@ -119,6 +162,7 @@ function combinedOnce(
   operation.SetTools(list(tools));
   operation.Build(scope.keep(new library.Message_ProgressRange()));
   if (!operation.IsDone() || operation.HasErrors()) return fail('kernel.failed', { reason: `${kind} found no result` });
+  if (kind !== 'overlap' && losesFaces(library, scope, operation, targets, tools)) return fail('kernel.wrong');
   operation.SimplifyResult(true, true, 1e-6);
   const solids = subShapes(library, scope, scope.keep(operation.Shape()), 'TopAbs_SOLID');
   if (solids.length === 0) return fail('kernel.empty');

@@ -46,31 +46,11 @@ import {
   type RatioRecord,
   type Side,
 } from './records.ts';
-import { ASSEMBLY_RELATIONS, facingOf, related } from './relations.ts';
+import { ASSEMBLY_RELATIONS, facingOf, related, type Feature } from './relations.ts';
+import { memberPose, type Member } from './member.ts';
 import { fighting, type restPose } from './rest.ts';
 import { spanning } from './spanning.ts';
 import { waysOf, type AssemblyFreedoms } from './ways.ts';
-
-/** A part where it is placed: it rides on a body of the mechanism. */
-export interface Member {
-  /** Its placement, after those of the groups that it is in; repeats are numbered from 2 ("p1:2"). */
-  readonly id: string;
-  readonly name: string;
-  readonly part: Id;
-  readonly body: number;
-  /** Where it sits on the body. */
-  readonly local: Movement;
-  /** For a repeat, how it stands off from the first of its kind: one after the other where repeats are repeated. */
-  readonly again: readonly Again[];
-}
-
-/** A repeat does what the first does, seen from what that is joined to. */
-interface Again {
-  /** What the first is joined to: the repeat is where it would be if joined to that in the same way further on. */
-  readonly on: number;
-  /** In the coordinates of that body. */
-  readonly by: Movement;
-}
 
 /** An assembly that is ready to be moved. */
 export interface Assembled {
@@ -97,16 +77,6 @@ export interface Surroundings {
   /** Finds the rest pose, or knows it already. */
   readonly restPose: typeof restPose;
 }
-
-/** From where the first of its kind is to where a repeat is, in a pose; STILL for what is no repeat. */
-export const repeatedBy = ({ again }: Pick<Member, 'again'>, { poses }: Pick<Pose, 'poses'>): Movement =>
-  again
-    .map(({ on, by }) => followedBy(followedBy(undone(poses[on]!), by), poses[on]!))
-    .reduce(followedBy, STILL);
-
-/** Where a member is in a pose. */
-export const memberPose = (member: Member, pose: Pick<Pose, 'poses'>): Movement =>
-  followedBy(followedBy(member.local, pose.poses[member.body]!), repeatedBy(member, pose));
 
 /**
  * Writes groups and repeats out, finds the frames, and brings everything into the rest pose. What can't be read or found
@@ -281,7 +251,14 @@ class Pieces {
     const path = prefix + id;
     this.takeRoom();
     if ('part' in of) {
-      this.members.push({ id: path, name: this.title + name, part: of.part, body: this.bodies.length, local: STILL, again: [] });
+      this.members.push({
+        id: path,
+        name: this.title + name,
+        part: of.part,
+        body: this.bodies.length,
+        local: STILL,
+        again: [],
+      });
       this.bodies.push({ id: path, pose, held });
     } else {
       const inner = new Pieces(this.around, `${this.title}${name} · `, this.room);
@@ -442,6 +419,5 @@ class Pieces {
     if (!done.ok) this.issues.set(owner, done.issue);
   }
 }
-type Feature = Parameters<typeof movedFeature>[0];
 
 const MOST_REPEATS = 500;

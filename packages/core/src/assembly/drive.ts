@@ -1,5 +1,13 @@
 import { beyondLimits, withinLimits } from './limits.ts';
-import { isAngle, jointOf, type CoordinateKey, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
+import {
+  isAngle,
+  jointOf,
+  Motion,
+  type CoordinateKey,
+  type Coordinates,
+  type Mechanism,
+  type Pose,
+} from './mechanism.ts';
 import { MergedMotion } from './merged.ts';
 import { goneOn } from './pose.ts';
 
@@ -24,9 +32,10 @@ export interface Driven {
 
 /**
  * Moves coordinates from where they are to values, step by step, so that the mechanism stays on the branch that it is on;
- * stops at the last pose that is possible, and where any coordinate comes to its limit. Each step begins where all would
- * be if they went on as they went, so that it goes straight through poses in which ways part. A step that fails is halved,
- * one that succeeds is followed by a longer one (continuation: Allgower, Georg 1990, ch. 6).
+ * stops at the last pose that is possible, and where any coordinate comes to its limit. A step that fails, or on which
+ * something swerves, begins once more where all would be if they went on as they went, unless something is free to go
+ * elsewhere: so it goes straight through poses in which ways part. A step that fails then too is halved, one that succeeds is followed by a longer one (continuation:
+ * Allgower, Georg 1990, ch. 6).
  * @param each called with every pose on the way
  */
 export function drive(
@@ -54,14 +63,19 @@ export function drive(
   let before: { pose: Pose; step: number } | undefined;
   let done = 0;
   let step = 1 / steps;
+  let told: boolean | undefined;
+  const isTold = () => (told ??= new Motion(mechanism, keys).freedoms(from).count === 0);
   let suspects: readonly string[] = [];
   let stops: readonly CoordinateKey[] = [];
   while (done < 1 && (stops.length > 0 || step >= SHORTEST / steps)) {
     // the last step may be a little longer: rounding leaves nothing over
     const share = done + step > 1 - 1e-9 ? 1 : done + step;
+    let next = motion.solve(pose, at(share));
     const going = before && onwards(before.pose, pose, (share - done) / before.step);
-    let next = going && motion.solve(going, at(share));
-    if (!next?.fulfilled) next = motion.solve(pose, at(share));
+    if (going && (!next.fulfilled || swerves(mechanism, pose, going, next)) && isTold()) {
+      const straight = motion.solve(going, at(share));
+      if (straight.fulfilled && !swerves(mechanism, pose, going, straight)) next = straight;
+    }
     const [beyond] = next.fulfilled ? further(mechanism, pose, next) : [];
     if (next.fulfilled && !beyond) {
       before = { pose, step: share - done };
@@ -85,6 +99,17 @@ const onwards = (before: Pose, now: Pose, share: number): Pose => ({
   ...now,
   poses: now.poses.map((pose, k) => goneOn(before.poses[k]!, pose, share)),
 });
+
+/** Does anything go elsewhere than it went, by more than half of how far the most moving body would go on? */
+function swerves({ size }: Mechanism, from: Pose, going: Pose, next: Pose): boolean {
+  const apart = (a: Pose, b: Pose): number =>
+    Math.max(
+      ...a.poses.map((pose, k) =>
+        Math.hypot(...pose.flatMap((row, r) => row.map((c, n) => (c - b.poses[k]![r]![n]!) * (n === 3 ? 1 : size)))),
+      ),
+    );
+  return apart(next, going) > 0.5 * apart(going, from);
+}
 
 /** Coordinates that went beyond a limit, or further beyond it, and at which share of the step each came to it. */
 function further(mechanism: Mechanism, from: Pose, to: Pose): { key: CoordinateKey; share: number }[] {

@@ -253,9 +253,7 @@ export class Motion {
           return at === undefined ? [] : [this.block(id, coordinateOf(coordinate, a, b, at))];
         }),
       ]),
-      ...relations.flatMap(({ id, equations }) =>
-        equations.filter(counts).map((equation) => this.block(id, equation)),
-      ),
+      ...relations.flatMap(({ id, equations }) => equations.filter(counts).map((equation) => this.block(id, equation))),
       ...ratios.map((ratio) => this.ratio(ratio)),
       ...(this.grabbed ? this.pull(this.grabbed).map((equation) => this.block('grab', equation)) : []),
     ];

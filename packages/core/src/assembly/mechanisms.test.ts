@@ -42,7 +42,14 @@ class Bench {
   }
 
   get mechanism(): Mechanism {
-    return { bodies: this.bodies, joints: this.joints, relations: [], ratios: this.ratios, limits: new Map(), size: 50 };
+    return {
+      bodies: this.bodies,
+      joints: this.joints,
+      relations: [],
+      ratios: this.ratios,
+      limits: new Map(),
+      size: 50,
+    };
   }
 
   private carried(id: string, frame: Frame) {

@@ -1,4 +1,14 @@
-import { followedBy, movedBy, shift3, STILL, turn3, turnedBy, undone, type Movement, type Vec3 } from '../math/index.ts';
+import {
+  followedBy,
+  movedBy,
+  shift3,
+  STILL,
+  turn3,
+  turnedBy,
+  undone,
+  type Movement,
+  type Vec3,
+} from '../math/index.ts';
 import {
   drive,
   emptyAssembly,
@@ -18,7 +28,10 @@ import { assembled, joint, on, placed } from './test-bench.ts';
 // What a stranger does with parts that hang together: lets go, drives, repeats, changes a size.
 
 const poseOf = (all: Assembled, id: string, pose: Pick<Pose, 'poses'> = all.rest): Movement =>
-  memberPose(all.members.find((member) => member.id === id)!, pose);
+  memberPose(
+    all.members.find((member) => member.id === id)!,
+    pose,
+  );
 const near = (place: Vec3, expected: Vec3, digits = 7) =>
   place.forEach((c, k) => expect(c).toBeCloseTo(expected[k]!, digits));
 const same = (pose: Movement, expected: Movement, digits = 7) =>
@@ -196,7 +209,10 @@ describe('limits hold however a joint is driven', () => {
 
   test('an angle counts by whole turns within its limits', () => {
     const all = assembled({
-      placements: { frame: placed(undefined, { held: true }), arm: placed(undefined, { turn: triple('0', '0', '-90 deg') }) },
+      placements: {
+        frame: placed(undefined, { held: true }),
+        arm: placed(undefined, { turn: triple('0', '0', '-90 deg') }),
+      },
       joints: {
         hinge: joint('revolute', on('frame', 'at-0'), on('arm', 'at-0'), {
           limits: { turn: { least: '200 deg', most: '300 deg' } },

@@ -95,15 +95,16 @@ const scaled =
     ...(to === undefined ? {} : { to: to * by }),
   });
 
-/** The largest size that builds, by bisection: to a fiftieth of what was asked; 0 where none does. @param known a size that builds */
+/** The largest size that builds, by bisection: to a fiftieth of what was asked; 0 where none does. @param known a size that builds @param rounds each halves what is left */
 export function largest(
   make: (size: number) => { readonly ok: true; readonly value: number } | { readonly ok: false },
   asked: number,
   release: (body: number) => void,
   known = 0,
+  rounds = 6,
 ): number {
   let [good, bad] = [known, asked];
-  for (let k = 0; k < 6; k++) {
+  for (let k = 0; k < rounds; k++) {
     const size = (good + bad) / 2;
     const made = make(size);
     if (made.ok) {

@@ -79,6 +79,8 @@ const MESH = { deflection: 0.5, angle: 0.3 };
 /** The share of the tightest place that is tried first. */
 const NEARLY = 0.995;
 
+/** Walls of free faces take seconds each: not many are tried. */
+const ROUNDS = 4;
 /** And what more is tried where that builds: a corner that vanishes leaves walls as they are. */
 const BEYOND = 1.05;
 
@@ -94,9 +96,9 @@ function mostOf(
     if (made.ok) release(made.value);
     return made.ok;
   };
-  if (room >= asked) return largest(sized, asked, release);
-  if (!builds(NEARLY * room)) return largest(sized, NEARLY * room, release);
-  if (BEYOND * room < asked && builds(BEYOND * room)) return largest(sized, asked, release, BEYOND * room);
+  if (room >= asked) return largest(sized, asked, release, 0, ROUNDS);
+  if (!builds(NEARLY * room)) return largest(sized, NEARLY * room, release, 0, ROUNDS);
+  if (BEYOND * room < asked && builds(BEYOND * room)) return largest(sized, asked, release, BEYOND * room, ROUNDS);
   return Math.floor(NEARLY * room * 100) / 100;
 }
 
