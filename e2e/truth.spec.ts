@@ -110,9 +110,12 @@ test('areas: what is taken is ticked, the last one may go, one that is gone is d
   await expect(areas).toContainText('one with 3 sides that is gone');
   await expect(areas.getByRole('checkbox').first()).toBeChecked();
   await areas.getByRole('button', { name: 'drop it' }).click();
+  await bench.press('Enter');
   await expect(bench.figure('Volume')).toHaveText('1000 mm³');
+  await bench.step('Body', 'Change');
   await areas.getByRole('checkbox').first().uncheck();
   await expect(bench.desk).toContainText('No area is chosen');
   await areas.getByRole('checkbox').nth(1).check();
+  await bench.press('Enter');
   await expect(bench.figure('Volume')).toHaveText('540 mm³');
 });

@@ -126,6 +126,20 @@ test('when the source moves the copy follows, and what hangs on it; dragging can
   expect(editor.geometry.circle(own).centre).toEqual([expect.closeTo(70, 9), expect.closeTo(-5, 9)]);
 });
 
+test('what was told of an entity that stands on other points by now does not count', () => {
+  const hand = borrowing(overRim);
+  hand.click([6, 20]);
+  const { editor } = hand;
+  const circle = Object.entries(editor.sketch.entities).find(([, { kind }]) => kind === 'circle')![0];
+  const before = editor.geometry.circle(circle);
+  hand.model.sources = {
+    frame: editor.solved.frame,
+    borrowed: { [circle]: { kind: 'circle', centre: 'gone', radius: 9 } },
+    ...{ lost: {}, more: {}, now: {} },
+  };
+  expect(editor.geometry.circle(circle)).toEqual(before);
+});
+
 test('let go it stays where it is and is free', () => {
   const hand = borrowing(overRim);
   hand.click([6, 20]);

@@ -1,10 +1,12 @@
 import {
   borrowingOf,
   drawnSources,
+  entityKind,
   fail,
   notYetBorrowed,
   renewal,
   type EdgeFacts,
+  type Entity,
   type Frame,
   type Id,
   type Reference,
@@ -15,6 +17,9 @@ import {
 import type { BorrowHost, Offer, Under } from './borrow-tool.ts';
 import type { SketchEditor } from './sketch-editor.ts';
 import type { PointerAt } from './tool.ts';
+
+/** The points of an entity. */
+const standsOn = (entity: Entity): readonly Id[] => entityKind(entity.kind).uses(entity);
 
 /** What the sketch borrows from elsewhere: taking, letting go, choosing again. */
 export class Loans implements BorrowHost {
@@ -32,7 +37,11 @@ export class Loans implements BorrowHost {
     const drawn = drawnSources(step);
     const told = this.editor.port.sources();
     if (!told) return drawn;
-    const known = Object.keys(drawn.borrowed).filter((id) => told.borrowed[id]?.kind === drawn.borrowed[id]!.kind);
+    // what was told of entities that stand on other points by now says nothing of them
+    const known = Object.keys(drawn.borrowed).filter((id) => {
+      const [was, is] = [told.borrowed[id], drawn.borrowed[id]!];
+      return was?.kind === is.kind && String(standsOn(was)) === String(standsOn(is));
+    });
     const loans = new Set(['plane', ...Object.keys(step.loans ?? {})]);
     const still = <T>(facts: Readonly<Record<Id, T>>): Record<Id, T> =>
       Object.fromEntries(Object.entries(facts).filter(([id]) => loans.has(id)));
