@@ -329,5 +329,12 @@ function elsewhere(assembly: Assembly, all: Assembled, chance: Chance): void {
   const here = membersIn(all);
   // what nothing holds may turn where it is: only what hangs rigidly on what is held has to be the same
   if (!assembly.placements['p0']!.held) return;
+  // a turn is not told by how parts are drawn where the axes of the two lie square to each other
+  const drawn = all.mechanism.bodies.map(({ pose }) => pose);
+  const isTold = all.mechanism.joints.every(({ a, b }) => {
+    const [z, x] = [turnedBy(drawn[a.body]!, a.frame.z), turnedBy(drawn[b.body]!, b.frame.x)];
+    return Math.abs(z.reduce((sum, c, k) => sum + c * x[k]!, 0)) < 1 - 1e-6;
+  });
+  if (!isTold) return;
   for (const id of here.keys()) near('drawn elsewhere it is the same', seen(moved, id), seen(here, id), 1e-3);
 }

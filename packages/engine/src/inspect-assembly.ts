@@ -136,7 +136,9 @@ function jointsOf(project: Project, { mechanism, issues }: Assembled) {
 export const namesIn =
   (project: Project, { members }: Pick<Assembled, 'members'>) =>
   (path: string): string =>
-    members.find(({ id }) => id === path)?.name ?? namesAlong(project, path.replace(/ base$/, '')) ?? path;
+    members.find(({ id }) => id === path)?.name ??
+    namesAlong(project, path.replace(/ base$/, '')) ??
+    'something that is gone';
 
 /** What stands in the way of an assembly that is right, with the paths of what it is about. */
 export interface AssemblyFinding {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { filled, resolveRegions, type Region } from '@helb/core';
+import { filled, resolveRegions } from '@helb/core';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
 

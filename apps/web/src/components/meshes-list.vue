@@ -16,7 +16,7 @@ const meshes = computed(() =>
     const { triangles, box, loose, volume } = facts;
     return {
       step,
-      name: bench.part?.steps[step]?.name ?? step,
+      name: bench.part?.steps[step]?.name ?? 'a step that is gone',
       count: `${formatAmount(triangles, 0)} triangles`,
       size: `${box.high.map((high, k) => formatAmount(high - box.low[k]!, 2)).join(' × ')} mm`,
       whole:

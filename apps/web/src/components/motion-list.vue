@@ -86,7 +86,9 @@ const wrongOf = (id: Id) => {
 };
 const turnRound = (id: Id, facing: FacingName) =>
   store.act([{ command: 'assembly-relation.set', input: { id, fields: { facing } } }]);
-const partsWays = computed(() => whole.parting || (!whole.moved && (whole.assembled?.freedoms.parting.length ?? 0) > 0));
+const partsWays = computed(
+  () => whole.parting || (!whole.moved && (whole.assembled?.freedoms.parting.length ?? 0) > 0),
+);
 const places = computed(() => new Map(whole.tracedPlaces()));
 </script>
 

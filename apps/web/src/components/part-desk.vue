@@ -21,7 +21,7 @@ const totals = computed(() => (model.built?.part === bench.partId ? model.built?
 const from = ref('');
 const frames = computed((): Record<string, { words: string; frame: Frame }> => {
   const places = Object.entries(model.built?.datums ?? {}).flatMap(([id, datum]) => {
-    const words = bench.part?.steps[id]?.name ?? id;
+    const words = bench.part?.steps[id]?.name ?? 'a step that is gone';
     if (datum.form === 'frame') return [[id, { words, frame: datum.frame }] as const];
     return datum.form === 'point' ? [[id, { words, frame: { ...ORIGIN, origin: datum.at } }] as const] : [];
   });

@@ -49,7 +49,7 @@ const frames = computed((): Record<string, { words: string; frame: Frame }> => {
     for (const [step, datum] of Object.entries(whole.whole!.parts[member.part]?.datums ?? {})) {
       const local =
         datum.form === 'frame' ? datum.frame : datum.form === 'point' ? { ...ORIGIN, origin: datum.at } : undefined;
-      const name = (store.project && drawnPart(store.project, member.part)?.steps[step]?.name) ?? step;
+      const name = (store.project && drawnPart(store.project, member.part)?.steps[step]?.name) ?? 'a step that is gone';
       if (local)
         found[`${member.id} ${step}`] = {
           words: `${member.name} · ${name}`,

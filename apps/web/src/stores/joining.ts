@@ -56,6 +56,8 @@ export interface Joining {
   readonly amount: string;
   /** Of a relation of two flat faces: how they look, where that is not as usual. */
   readonly facing?: FacingName;
+  /** What puts both where they were, driven or pulled there, when they were to be kept: the view shows the joint after that. */
+  readonly put?: readonly Action[] | undefined;
 }
 
 export const JOINT_TITLES = Object.fromEntries(
@@ -153,8 +155,16 @@ export const useJoining = defineStore('joining', () => {
   }
 
   function set(next: Joining): Result<void> {
-    draft.value = next;
-    return store.draft(actions(next));
+    const [a, b] = next.sides;
+    const put = a && b && next.keep ? (draft.value?.put ?? puttingThere([a, b])) : undefined;
+    draft.value = { ...next, put };
+    return store.draft(actions(draft.value));
+  }
+
+  /** Makes where two things are now where they are drawn. */
+  function puttingThere(sides: readonly JoinedSide[]): readonly Action[] {
+    const heads = [...new Set(sides.map(({ placement }) => headOf(placement)))];
+    return whole.moved && placements.canPut(heads) ? placements.puttingHere(heads) : [];
   }
 
   /** How two flat faces look in the relation that is being made; undefined for all else. */
@@ -165,7 +175,7 @@ export const useJoining = defineStore('joining', () => {
   });
 
   /** The gesture that makes it; none while something is missing. */
-  function actions({ sort, id, kind, sides, keep, flip, offset, angle, amount }: Joining): Action[] {
+  function actions({ sort, id, kind, sides, keep, flip, offset, angle, amount, put = [] }: Joining): Action[] {
     const [a, b] = sides;
     if (!a || !b) return [];
     if (sort === 'relation') {
@@ -189,9 +199,6 @@ export const useJoining = defineStore('joining', () => {
       offset,
       angle,
     };
-    // where they are is where they are now, driven or pulled there
-    const heads = [...new Set([a, b].map(({ placement }) => headOf(placement)))];
-    const put = keep && whole.moved && placements.canPut(heads) ? placements.puttingHere(heads) : [];
     return [...put, { command: 'joint.add', input: { id, record } }];
   }
 

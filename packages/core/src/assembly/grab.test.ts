@@ -76,5 +76,8 @@ test('what is held still does not move, and what hangs on nothing comes along', 
   const pose = new Grab(mechanism, { body: 1, at: [0, 0, 0] }).pull(restOf(mechanism), [40, 50, 60]);
   movedBy(pose.poses[1]!, [0, 0, 0]).forEach((c, k) => expect(c).toBeCloseTo([40, 50, 60][k]!, 4));
   expect(pose.poses[0]).toEqual(STILL);
+  // and is not turned on the way, wherever it is taken
+  const aside = new Grab(mechanism, { body: 1, at: [9, -4, 30] }).pull(restOf(mechanism), [40, 50, 60]);
+  aside.poses[1]!.forEach((row, r) => row.slice(0, 3).forEach((c, k) => expect(c).toBeCloseTo(r === k ? 1 : 0, 9)));
   expect(new Motion(mechanism).freedoms(pose).count).toBe(6);
 });

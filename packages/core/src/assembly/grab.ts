@@ -11,11 +11,15 @@ const MOST_STEPS = 40;
 /** A body taken by the hand: it follows as far as the mechanism lets it, and never breaks what holds. */
 export class Grab {
   private readonly motions = new Map<string, MergedMotion>();
+  /** Moves everything without turning it, as long as that goes where it is pulled. */
+  private shifting: MergedMotion | undefined;
 
   constructor(
     private readonly mechanism: Mechanism,
     private readonly place: Place,
-  ) {}
+  ) {
+    this.shifting = new MergedMotion(mechanism, [], place, 'shifts');
+  }
 
   /** The pose in which the place that is held is as near to a goal as it can be, gone to step by step. */
   pull(from: Pose, goal: Vec3): Pose {
@@ -36,6 +40,11 @@ export class Grab {
 
   /** A coordinate that would go beyond its limit is held there, and the rest follows. */
   private within(from: Pose, goal: Vec3): Pose {
+    const shifted = this.shifting?.solve(from, new Map(), goal);
+    // the goal gives way a little itself
+    const reached = REACHED * distance3(this.at(from), goal) + SETTLED;
+    if (shifted?.fulfilled && distance3(this.at(shifted), goal) <= reached && this.isWithin(shifted)) return shifted;
+    this.shifting = undefined;
     const stopped = new Map<CoordinateKey, number>();
     let pose = from;
     for (let k = 0; k <= this.mechanism.limits.size; k++) {
@@ -54,7 +63,11 @@ export class Grab {
     return motion;
   }
 
+  private isWithin = (pose: Pose): boolean => beyondLimits(this.mechanism, pose).length === 0;
+
   private at = ({ poses }: Pose): Vec3 => movedBy(poses[this.place.body]!, this.place.at);
 }
+/** The share of the way that may be left where a pull counts as followed. */
+const REACHED = 1e-3;
 /** What comes nearer by less than this, mm, has come as near as it can. */
 const SETTLED = 1e-9;

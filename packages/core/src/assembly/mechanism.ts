@@ -148,6 +148,9 @@ export function measured(
 const nearTo = (angle: number, other: number): number =>
   angle + 2 * Math.PI * Math.round((other - angle) / (2 * Math.PI));
 
+/** What is solved: only the equations of directions, by turns; or all, by shifts; or all by both. */
+export type Stage = 'turns' | 'shifts' | 'all';
+
 /**
  * A mechanism made ready to be solved from several poses. Unknowns are the shift of each free body and its turn from
  * where it is, as a rotation vector times the size; the coordinates that are tied to each other; and where a place that
@@ -167,13 +170,12 @@ export class Motion {
   /**
    * @param held coordinates that are given values when it is solved
    * @param grabbed a place of a body that is pulled somewhere
-   * @param stage only the equations of directions, by turns; or all, by shifts; else all by both
    */
   constructor(
     readonly mechanism: Mechanism,
     private readonly held: readonly CoordinateKey[] = [],
     private readonly grabbed?: Place,
-    private readonly stage: 'turns' | 'shifts' | 'all' = 'all',
+    private readonly stage: Stage = 'all',
   ) {
     let next = 0;
     this.at = mechanism.bodies.map(({ held: still }) => (still ? -1 : (next += 6) - 6));

@@ -11,7 +11,15 @@ import {
 } from '../math/index.ts';
 import { SPACE, type Direction, type Place } from './equations.ts';
 import type { Carried } from './joints.ts';
-import { Motion, overRelation, type CoordinateKey, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
+import {
+  Motion,
+  overRelation,
+  type Stage,
+  type CoordinateKey,
+  type Coordinates,
+  type Mechanism,
+  type Pose,
+} from './mechanism.ts';
 
 /** A mechanism in which what holds together rigidly is one body, and where each body sits on the one that it is part of. */
 interface Merged {
@@ -74,12 +82,12 @@ export class MergedMotion {
   private readonly merged: Merged;
   private readonly motion: Motion;
 
-  /** @param held, grabbed as of a Motion */
-  constructor(mechanism: Mechanism, held: readonly CoordinateKey[] = [], grabbed?: Place) {
+  /** @param held, grabbed, stage as of a Motion */
+  constructor(mechanism: Mechanism, held: readonly CoordinateKey[] = [], grabbed?: Place, stage?: Stage) {
     this.merged = merged(mechanism);
     const { part, local } = this.merged;
     const place = grabbed && { body: part[grabbed.body]!, at: movedBy(local[grabbed.body]!, grabbed.at) };
-    this.motion = new Motion(this.merged.mechanism, held, place);
+    this.motion = new Motion(this.merged.mechanism, held, place, stage);
   }
 
   solve(from: Pose, values?: Coordinates, goal?: Vec3): Pose {

@@ -27,7 +27,7 @@ export function placedExpressions(project: Project): PlacedExpression[] {
     Object.entries(others).map(([id, text]): PlacedExpression => ({
       path: ['variants', variant, 'values', id],
       text,
-      label: `${project.values[id]?.name ?? id} · ${name}`,
+      label: `${project.values[id]?.name ?? 'a value that is gone'} · ${name}`,
     })),
   );
   const steps = project.partOrder.flatMap((part) => {

@@ -181,7 +181,7 @@ function curvedFaces(
     const view = views.find((one) => one.isSeen({ thing: item.thing, spot: undefined })) ?? views[0];
     if (!view) return [];
     const thread = built.threads.find((one) => one.step === step);
-    const name = built.steps[step]?.name ?? step;
+    const name = built.steps[step]?.name ?? 'a step that is gone';
     const text = thread ? thread.name : `${name}: shape as in the model file`;
     return [{ mark: { kind: 'note', view: view.id, of: [item.reference], text }, words: text }];
   });
