@@ -26,8 +26,7 @@ export async function poseOf(
   const { assembled } = await engine.assemble(project);
   const targets = targetsOf(project, assembled, drives);
   if (!targets.ok) return targets;
-  const driven =
-    drives.length === 0 ? undefined : drive(assembled.mechanism, assembled.rest, targets.value);
+  const driven = drives.length === 0 ? undefined : drive(assembled.mechanism, assembled.rest, targets.value);
   if (driven && !driven.arrived) {
     const [stop] = driven.stops;
     return stop
