@@ -62,6 +62,27 @@ const counts = { held: 0, broken: 0, tried: new Map<string, number>(), refused: 
 const more = (map: Map<string, number>, key: string) => map.set(key, (map.get(key) ?? 0) + 1);
 const shown: Promise<void>[] = [];
 
+/** What came of the cases so far. */
+function report(): void {
+  const sum = (map: Map<string, number>) => [...map.values()].reduce((a, b) => a + b, 0);
+  const share = (part: number, all: number) => `${((100 * part) / Math.max(1, all)).toFixed(1)} %`;
+  process.stdout.write(
+    `\n${counts.held + counts.broken} ${kind} from seed ${seed}: ${counts.held} held, ${counts.broken} broken\n`,
+  );
+  process.stdout.write(
+    `steps tried ${sum(counts.tried)}, refused ${sum(counts.refused)} (${share(sum(counts.refused), sum(counts.tried))})\n`,
+  );
+  for (const [what, times] of [...counts.refused].sort((a, b) => b[1] - a[1])) {
+    const [kindOf] = what.split(' ') as [string];
+    process.stdout.write(`  ${what}: ${times} (${share(times, counts.tried.get(kindOf) ?? 0)} of ${kindOf})\n`);
+  }
+}
+// a long campaign that is ended tells how far it came
+process.on('SIGTERM', () => {
+  report();
+  process.exit(counts.broken === 0 ? 0 : 3);
+});
+
 await mkdir(FOLDER, { recursive: true });
 let next = seed;
 while (next < seed + count)
@@ -76,15 +97,5 @@ while (next < seed + count)
     }
   });
 await Promise.all(shown);
-
-const sum = (map: Map<string, number>) => [...map.values()].reduce((a, b) => a + b, 0);
-const share = (part: number, all: number) => `${((100 * part) / Math.max(1, all)).toFixed(1)} %`;
-process.stdout.write(`\n${count} ${kind} from seed ${seed}: ${counts.held} held, ${counts.broken} broken\n`);
-process.stdout.write(
-  `steps tried ${sum(counts.tried)}, refused ${sum(counts.refused)} (${share(sum(counts.refused), sum(counts.tried))})\n`,
-);
-for (const [what, times] of [...counts.refused].sort((a, b) => b[1] - a[1])) {
-  const [kindOf] = what.split(' ') as [string];
-  process.stdout.write(`  ${what}: ${times} (${share(times, counts.tried.get(kindOf) ?? 0)} of ${kindOf})\n`);
-}
+report();
 process.exitCode = counts.broken === 0 ? 0 : 3;

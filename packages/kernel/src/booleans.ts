@@ -13,7 +13,7 @@ import { motionOf, point } from './edges.ts';
 import { middleOf } from './facts.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { boxOf, volumeOf } from './measure.ts';
-import { carried, distinct, type FaceHistory, type NamedSolid } from './names.ts';
+import { carried, distinct, type NamedSolid } from './names.ts';
 import { plane } from './profile.ts';
 import { listOf, members, subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
@@ -36,7 +36,11 @@ export function combined(
   let said: Result<NamedSolid[]> | undefined;
   for (const fuzzy of FUZZY) {
     const made = combinedOnce(library, scope, kind, targets, tools, fuzzy);
-    if (made.ok && isPlausible(library, kind, targets, tools, made.value, overlap)) return made;
+    const isRight =
+      made.ok &&
+      isPlausible(library, kind, targets, tools, made.value, overlap) &&
+      keepsPlaces(library, scope, kind, targets, tools, made.value);
+    if (isRight) return made;
     if (made.ok) made.value.forEach(({ shape }) => shape.delete());
     said ??= made;
   }
@@ -95,34 +99,34 @@ function isPlausible(
 }
 
 /**
- * Is a free face taken away that sticks out of the others? The library takes two that lie near each other for one. What is
- * taken away when bodies are added lies within others; of a body that is cut within what cuts it.
+ * Does everything that has to be left lie in what is left? The library takes two free faces that lie near each other for
+ * one. Of bodies that are added every place has to be there, of one that is cut those that lie outside of what cuts it.
  */
-function losesFaces(
+function keepsPlaces(
   library: Library,
   scope: Scope,
-  operation: FaceHistory,
+  kind: CombineKind,
   targets: readonly NamedSolid[],
   tools: readonly NamedSolid[],
+  made: readonly NamedSolid[],
 ): boolean {
-  const sides = [
-    [targets, tools],
-    [tools, targets],
-  ] as const;
-  return sides.slice(0, operation instanceof library.BRepAlgoAPI_Cut ? 1 : 2).some(([own, others]) =>
-    own.some((solid) => {
-      const beside = [...others, ...own.filter((other) => other !== solid)];
-      return subShapes(library, scope, solid.shape, 'TopAbs_FACE')
-        .filter((face) => isFree(library, scope, face) && operation.IsDeleted(face))
-        .some((face) =>
-          subShapes(library, scope, face, 'TopAbs_EDGE').some((edge) => {
-            const at = middleOf(library, scope, edge);
-            return beside.every(({ shape }) => distanceTo(library, scope, shape, at) > OUTSIDE);
-          }),
-        );
-    }),
-  );
+  if (kind === 'overlap') return true;
+  const isIn = (solids: readonly NamedSolid[], at: Vec3) =>
+    solids.some(({ shape }) => distanceTo(library, scope, shape, at) <= OUTSIDE);
+  return [...targets, ...(kind === 'add' ? tools : [])]
+    .flatMap(({ shape }) => freePlaces(library, scope, shape))
+    .every((at) => (kind === 'cut' && isIn(tools, at)) || isIn(made, at));
 }
+
+/** The middles of the edges of all free faces. */
+function freePlaces(library: Library, scope: Scope, shape: TopoDS_Shape): Vec3[] {
+  const edges = subShapes(library, scope, shape, 'TopAbs_FACE')
+    .filter((face) => isFree(library, scope, face))
+    .flatMap((face) => subShapes(library, scope, face, 'TopAbs_EDGE'))
+    .map((edge) => middleOf(library, scope, edge));
+  return [...new Map(edges.map((at) => [at.map((c) => c.toFixed(4)).join(), at])).values()];
+}
+
 /** From so far away, mm, a place lies outside. */
 const OUTSIDE = 1e-3;
 
@@ -162,7 +166,6 @@ function combinedOnce(
   operation.SetTools(list(tools));
   operation.Build(scope.keep(new library.Message_ProgressRange()));
   if (!operation.IsDone() || operation.HasErrors()) return fail('kernel.failed', { reason: `${kind} found no result` });
-  if (kind !== 'overlap' && losesFaces(library, scope, operation, targets, tools)) return fail('kernel.wrong');
   operation.SimplifyResult(true, true, 1e-6);
   const solids = subShapes(library, scope, scope.keep(operation.Shape()), 'TopAbs_SOLID');
   if (solids.length === 0) return fail('kernel.empty');
