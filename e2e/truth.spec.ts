@@ -1,8 +1,8 @@
 import { join } from 'node:path';
-import type { Page } from '@playwright/test';
-import { ProjectScript, writeProject, type Project, type Step } from '@helb/core';
+import { ProjectScript, type Step } from '@helb/core';
 import { rectangle } from '@helb/core/samples';
 import { expect, test } from './house.ts';
+import { openFile } from './plate.ts';
 
 const CASES = join(import.meta.dirname, '../fuzz/cases');
 
@@ -73,13 +73,6 @@ test('a value that makes a step fail: lists, motion, sheets and files say so; un
   await expect(page.getByTestId('part-trouble')).toHaveCount(0);
 });
 
-const opened = async (page: Page, project: Project) => {
-  const buffer = Buffer.from(writeProject(project));
-  await page
-    .locator('input[type=file]')
-    .setInputFiles({ name: 'drawn.helb.json', mimeType: 'application/json', buffer });
-};
-
 test('areas: what is taken is ticked, the last one may go, one that is gone is dropped', async ({ bench, page }) => {
   await bench.signUp();
   const script = new ProjectScript('Areas').do('part.add', { id: 'part', name: 'Part' });
@@ -100,7 +93,7 @@ test('areas: what is taken is ticked, the last one may go, one that is gone is d
   const key = 'a+ b+ c+ d+';
   const body = { kind: 'extrude', name: 'Body', sketch: 's', areas: [key, 'w+ x+ y+'], distance: '5 mm' };
   script.do('step.add', { part: 'part', id: 'e', step: body as unknown as Step });
-  await opened(page, script.project);
+  await openFile(page, script.project);
 
   await expect(page.getByText('1 of the 2 chosen areas is not in the sketch any more').first()).toBeVisible({
     timeout: 30_000,

@@ -143,8 +143,8 @@ export const useWhole = defineStore('whole', () => {
       const member = memberOf(one);
       const key = member && whole.value?.parts[member.part]?.bodies[0]?.key;
       const topology = key === undefined ? undefined : topologies.get(key);
-      if (!member || (key !== undefined && !topology)) return [];
-      const pick = key !== undefined && topology ? bodyPick(key, 0, topology) : guidePick(NOTHING_YET, 0);
+      if (!member) return [];
+      const pick = key !== undefined && topology ? bodyPick(key, 0, topology) : guidePick(ITS_ORIGIN, 0);
       return [{ ...pick, member: one, at: [0, 0, 0] }];
     });
   }
@@ -334,10 +334,10 @@ export const useWhole = defineStore('whole', () => {
   };
 });
 
-/** Of a part without a body its origin is picked. */
-const NOTHING_YET: Guide = {
+/** Of a part without a body, or whose body has not come yet, its origin is picked. */
+const ITS_ORIGIN: Guide = {
   name: 'origin',
-  words: 'origin, nothing built yet',
+  words: 'origin',
   reference: { to: 'origin', name: 'origin' },
   thing: { to: 'datum', datum: ORIGIN_DATUMS.origin },
   lines: [],
