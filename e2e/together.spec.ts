@@ -116,6 +116,8 @@ test('what is pulled shifts without turning, and is kept where it was pulled to'
   await expect(desk(page)).toContainText(pulled);
   await page.reload();
   await page.getByRole('link', { name: 'Bench' }).click();
+  const whole = page.getByLabel('The whole', { exact: true });
+  await expect.poll(async () => Number(await whole.getAttribute('data-arrivals'))).toBeGreaterThan(0);
   await page.getByRole('tab', { name: /Parts/ }).click();
   await placements(page).getByRole('button', { name: 'Wheel' }).click();
   await expect(desk(page)).toContainText(pulled);
