@@ -36,6 +36,7 @@ async function middle(page: Page, at: number): Promise<[number, number]> {
   const pane = page.getByLabel('The whole', { exact: true });
   await expect(pane).toHaveAttribute('data-moving', '0');
   const box = (await pane.boundingBox())!;
+  await expect.poll(async () => Number(await pane.getAttribute('data-arrivals'))).toBeGreaterThan(0);
   const all = JSON.parse((await pane.getAttribute('data-middles'))!) as Record<string, [number, number]>;
   const [x, y] = Object.values(all)[at]!;
   return [box.x + x, box.y + y];
@@ -115,10 +116,7 @@ test('what is pulled shifts without turning, and is kept where it was pulled to'
   await click(page, 1);
   await expect(desk(page)).toContainText(pulled);
   await page.reload();
-  await page.getByRole('link', { name: 'Bench' }).click();
-  const whole = page.getByLabel('The whole', { exact: true });
-  await expect.poll(async () => Number(await whole.getAttribute('data-arrivals'))).toBeGreaterThan(0);
-  await page.getByRole('tab', { name: /Parts/ }).click();
-  await placements(page).getByRole('button', { name: 'Wheel' }).click();
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('button', { name: 'Top', exact: true }).click();
+  await click(page, 1);
   await expect(desk(page)).toContainText(pulled);
 });
