@@ -64,10 +64,14 @@ export const shell = changing('shell', {
             });
           const made = sized(Math.abs(wall));
           if (made.ok || made.issue.code === 'kernel.gone') return made;
-          const tight = wall > 0 ? tightestPlace(kernel.mesh(handle, MESH), kernel.topology(handle), faces) : undefined;
-          const most = mostOf(sized, Math.abs(wall), tight?.radius ?? Infinity, kernel.release.bind(kernel));
+          const topology = kernel.topology(handle);
+          const tight = wall > 0 ? tightestPlace(kernel.mesh(handle, MESH), topology, faces) : undefined;
+          // walls of free faces take many seconds each: few are tried
+          const rounds = topology.faces.some(({ surface }) => surface.form === 'free') ? 1 : ROUNDS;
+          const most = mostOf(sized, Math.abs(wall), tight?.radius ?? Infinity, rounds, kernel.release.bind(kernel));
           const place = tight && tight.radius < 2 * most ? { place: placeWords(tight.at) } : {};
-          return fail('shell.wall', { most, ...place });
+          const isMost = rounds === ROUNDS || (tight !== undefined && most > 0.99 * tight.radius);
+          return fail('shell.wall', { most, found: isMost ? 'most' : 'one', ...place });
         },
       })),
       kernel,
@@ -79,7 +83,7 @@ const MESH = { deflection: 0.5, angle: 0.3 };
 /** The share of the tightest place that is tried first. */
 const NEARLY = 0.995;
 
-/** Walls of free faces take seconds each: not many are tried. */
+/** How often what is left is halved while the most that builds is looked for. */
 const ROUNDS = 4;
 /** And what more is tried where that builds: a corner that vanishes leaves walls as they are. */
 const BEYOND = 1.05;
@@ -89,6 +93,7 @@ function mostOf(
   sized: (size: number) => Result<BodyHandle>,
   asked: number,
   room: number,
+  rounds: number,
   release: (body: BodyHandle) => void,
 ): number {
   const builds = (size: number): boolean => {
@@ -96,9 +101,9 @@ function mostOf(
     if (made.ok) release(made.value);
     return made.ok;
   };
-  if (room >= asked) return largest(sized, asked, release, 0, ROUNDS);
-  if (!builds(NEARLY * room)) return largest(sized, NEARLY * room, release, 0, ROUNDS);
-  if (BEYOND * room < asked && builds(BEYOND * room)) return largest(sized, asked, release, BEYOND * room, ROUNDS);
+  if (room >= asked) return largest(sized, asked, release, 0, rounds);
+  if (!builds(NEARLY * room)) return largest(sized, NEARLY * room, release, 0, rounds);
+  if (BEYOND * room < asked && builds(BEYOND * room)) return largest(sized, asked, release, BEYOND * room, rounds);
   return Math.floor(NEARLY * room * 100) / 100;
 }
 
@@ -106,5 +111,7 @@ const placeWords = (at: Vec3): string => at.map((c) => formatAmount(c, 1)).join(
 
 export const shellWords: Words = {
   'shell.wall': (f) =>
-    `The walls can not be that thick.${Number(f['most']) > 0 ? ` About ${f['most']} mm is the most that builds.` : ' Choose other open faces.'}${f['place'] ? ` It gets tight at ${f['place']}.` : ''}`,
+    Number(f['most']) > 0
+      ? `The walls can not be that thick. ${f['found'] === 'one' ? `${f['most']} mm builds` : `About ${f['most']} mm is the most that builds`}.${f['place'] ? ` It gets tight at ${f['place']}.` : ''}`
+      : 'The walls can not be that thick, and none that are thinner were found. Choose other open faces, or cut a smaller body away.',
 };
