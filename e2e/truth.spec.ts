@@ -46,6 +46,7 @@ test('a value that makes a step fail: lists, motion, sheets and files say so; un
 
   // opened anew on this screen: the model is shown as on any other
   await page.getByRole('link', { name: 'Motion' }).click();
+  await expect(page).toHaveURL(/motion$/);
   await expect(page.getByText('All kept')).toBeVisible();
   await page.reload();
   const words = '"Bearing bracket" is not as it is told: its step "Foot outline" fails.';
