@@ -108,9 +108,10 @@ test('what is pulled shifts without turning, and is kept where it was pulled to'
   await page.keyboard.press('Escape');
   await click(page, 0);
   await page.keyboard.press('j');
+  // both are chosen, and shown joined, before they are told to be kept
+  await click(page, 1);
   await page.getByRole('button', { name: /move into place/ }).click();
   await page.getByRole('option', { name: 'keep where they are' }).click();
-  await click(page, 1);
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('pose')).toContainText('At rest');
   await click(page, 1);

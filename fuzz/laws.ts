@@ -76,6 +76,8 @@ export async function holdTrue(
   await cutInTwo(onwards, total, within);
   await symmetric(onwards, bodies, plane);
   const anew = await build(project, new Engine(kernel));
+  const states = ({ steps }: PartModel) => steps.map(({ id, state }) => `${id} ${state}`).join();
+  if (states(anew) !== states(model)) throw new Broken('built anew: the same steps are built', states(anew));
   same('built anew: the same volume', volumeOf(anew), total, 1e-12);
   const written = await engine.partFile(project, part, 'step');
   if (!written.ok) throw new Broken('it can be written', written.issue.code);

@@ -81,7 +81,6 @@ async function shrunk(
   let left = groups;
   for (const group of groups.slice(1).toReversed()) {
     const without = left.filter((other) => other !== group);
-    if (without.length === left.length || without.length === 0) continue;
     const breaks = await judged(kernel, engine, without).then(
       () => false,
       (error: unknown) => brokenBy(error).law === law,

@@ -3,6 +3,7 @@ import {
   distance3,
   dot3,
   frameAcross,
+  nearestOn,
   toPlane,
   type BodyMesh,
   type FaceFacts,
@@ -58,11 +59,8 @@ export function roomAt(rim: readonly (readonly [Vec2, Vec2])[], place: Vec2): nu
   return Math.min(...rim.map((stretch) => awayFrom(stretch, place)));
 }
 
-function awayFrom([a, b]: readonly [Vec2, Vec2], place: Vec2): number {
-  const [u, v] = [b[0] - a[0], b[1] - a[1]];
-  const t = ((place[0] - a[0]) * u + (place[1] - a[1]) * v) / Math.max(u * u + v * v, 1e-12);
-  const k = Math.min(1, Math.max(0, t));
-  return distance2(place, [a[0] + k * u, a[1] + k * v]);
+function awayFrom([from, to]: readonly [Vec2, Vec2], place: Vec2): number {
+  return distance2(nearestOn({ form: 'segment', entity: 'rim', from, to }, place), place);
 }
 
 /** Straight edges between flat faces, and how near anything else of these faces comes to each. */

@@ -11,6 +11,7 @@ import {
 } from '@helb/core';
 import { motionOf, point } from './edges.ts';
 import { middleOf } from './facts.ts';
+import { nearest } from './gaps.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { boxOf, volumeOf } from './measure.ts';
 import { carried, distinct, type NamedSolid } from './names.ts';
@@ -130,14 +131,11 @@ function freePlaces(library: Library, scope: Scope, shape: TopoDS_Shape): Vec3[]
 /** From so far away, mm, a place lies outside. */
 const OUTSIDE = 1e-3;
 
-/** How far a place is from a solid; 0 within it. */
+/** How far a place is from a solid, mm; 0 within it, and where that can't be found. */
 function distanceTo(library: Library, scope: Scope, solid: TopoDS_Shape, at: Vec3): number {
   const vertex = scope.keep(new library.BRepBuilderAPI_MakeVertex(point(library, scope, at)));
-  const search = scope.keep(new library.BRepExtrema_DistShapeShape());
-  search.LoadS1(scope.keep(vertex.Vertex()));
-  search.LoadS2(solid);
-  search.Perform(scope.keep(new library.Message_ProgressRange()));
-  return search.IsDone() ? search.Value() : 0;
+  const gap = nearest(library, scope, scope.keep(vertex.Vertex()), solid);
+  return gap.ok ? gap.value.distance_mm : 0;
 }
 
 const hasFreeFaces = (library: Library, scope: Scope, shape: TopoDS_Shape): boolean =>

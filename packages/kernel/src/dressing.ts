@@ -82,10 +82,10 @@ function madeFrom(
 export function rounded(library: Library, scope: Scope, body: NamedSolid, request: RoundRequest): Result<NamedSolid> {
   const corners = cornersOf(library, scope, body, request.edges);
   const crowded = corners.filter(({ isCrowded }) => isCrowded);
-  const { made, reason } = roundedWith(library, scope, body, request, crowded);
-  if (made || corners.length === crowded.length) return made ? ok(made) : reason!;
+  const made = roundedWith(library, scope, body, request, crowded);
+  if (made.ok || corners.length === crowded.length) return made;
   const cut = roundedWith(library, scope, body, request, corners);
-  return cut.made ? ok(cut.made) : reason!;
+  return cut.ok ? cut : made;
 }
 
 /** Corners cut off, after the ball has rolled along all else. */
@@ -95,7 +95,7 @@ function roundedWith(
   body: NamedSolid,
   request: RoundRequest,
   corners: readonly { readonly corner: Corner }[],
-): { readonly made?: NamedSolid; readonly reason?: Result<NamedSolid> } {
+): Result<NamedSolid> {
   const rest = request.edges.filter(({ name }) => !corners.some(({ corner }) => corner.name === name));
   let now =
     rest.length > 0 || corners.length === 0 ? rolled(library, scope, body, { ...request, edges: rest }) : ok(body);
@@ -113,7 +113,7 @@ function roundedWith(
     }
     now = next;
   }
-  return now.ok ? { made: now.value } : { reason: now };
+  return now;
 }
 
 function rolled(library: Library, scope: Scope, body: NamedSolid, request: RoundRequest): Result<NamedSolid> {

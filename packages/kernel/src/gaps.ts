@@ -12,9 +12,14 @@ export function gapBetween(
   places: readonly [PlaceOnBody, PlaceOnBody],
   bodyOf: (body: PlaceOnBody['body']) => NamedSolid,
 ): Result<Gap> {
-  const search = scope.keep(new library.BRepExtrema_DistShapeShape());
   const [a, b] = places.map((place) => shapeOf(library, bodyOf(place.body), place));
   if (!a || !b) return fail('kernel.gone', { what: places[a ? 1 : 0].to });
+  return nearest(library, scope, a, b);
+}
+
+/** Where two shapes come nearest to each other; 0 apart where one lies in the other. */
+export function nearest(library: Library, scope: Scope, a: TopoDS_Shape, b: TopoDS_Shape): Result<Gap> {
+  const search = scope.keep(new library.BRepExtrema_DistShapeShape());
   search.LoadS1(a);
   search.LoadS2(b);
   search.Perform(scope.keep(new library.Message_ProgressRange()));

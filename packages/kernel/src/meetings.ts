@@ -1,6 +1,7 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { Meeting, Movement, Result, Vec3 } from '@helb/core';
-import { locationOf, vec } from './edges.ts';
+import { locationOf } from './edges.ts';
+import { nearest } from './gaps.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { faceMeasures } from './measure.ts';
 import type { NamedSolid } from './names.ts';
@@ -17,17 +18,10 @@ export function meetingOf(
   movement: Movement,
 ): Result<Meeting> {
   const moved = scope.keep(b.shape.Moved(locationOf(library, scope, movement), false));
-  const search = scope.keep(new library.BRepExtrema_DistShapeShape());
-  search.LoadS1(a.shape);
-  search.LoadS2(moved);
-  search.Perform(scope.keep(new library.Message_ProgressRange()));
-  if (!search.IsDone() || search.NbSolution() === 0) return fail('kernel.failed', { reason: 'no gap was found' });
-  const [from, to] = [search.PointOnShape1(1), search.PointOnShape2(1)].map((place) => vec(scope.keep(place))) as [
-    Vec3,
-    Vec3,
-  ];
-  const apart = { overlap_mm3: 0, distance_mm: search.Value(), from, to };
-  return search.Value() > TOUCHING ? ok(apart) : (overlap(library, scope, a.shape, moved) ?? ok(apart));
+  const gap = nearest(library, scope, a.shape, moved);
+  if (!gap.ok) return gap;
+  const apart = { overlap_mm3: 0, ...gap.value };
+  return gap.value.distance_mm > TOUCHING ? ok(apart) : (overlap(library, scope, a.shape, moved) ?? ok(apart));
 }
 
 /** What two shapes have in common; undefined where they only touch. */

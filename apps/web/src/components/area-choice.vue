@@ -39,7 +39,7 @@ const sides = (key: string) => key.replace(/ #\d+$/, '').split(' ').length;
 
 <template>
   <fieldset
-    v-if="found.length > 1 || taken.gone.length > 0 || taken.keys.size === 0"
+    v-if="found.length > 1 || taken.gone.length > 0 || (found.length > 0 && taken.keys.size === 0)"
     class="border-rule mb-1 border-t py-1.5"
   >
     <legend class="text-muted float-left w-full">Areas</legend>

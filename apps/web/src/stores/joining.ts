@@ -56,7 +56,7 @@ export interface Joining {
   readonly amount: string;
   /** Of a relation of two flat faces: how they look, where that is not as usual. */
   readonly facing?: FacingName;
-  /** What puts both where they were, driven or pulled there, when they were to be kept: the view shows the joint after that. */
+  /** What puts both where they were when they were chosen, driven or pulled there: for when they are to be kept. */
   readonly put?: readonly Action[] | undefined;
 }
 
@@ -156,7 +156,8 @@ export const useJoining = defineStore('joining', () => {
 
   function set(next: Joining): Result<void> {
     const [a, b] = next.sides;
-    const put = a && b && next.keep ? (draft.value?.put ?? puttingThere([a, b])) : undefined;
+    // before the view shows what comes of it: then they stand elsewhere
+    const put = a && b ? (draft.value?.put ?? puttingThere([a, b])) : undefined;
     draft.value = { ...next, put };
     return store.draft(actions(draft.value));
   }
@@ -164,7 +165,11 @@ export const useJoining = defineStore('joining', () => {
   /** Makes where two things are now where they are drawn. */
   function puttingThere(sides: readonly JoinedSide[]): readonly Action[] {
     const heads = [...new Set(sides.map(({ placement }) => headOf(placement)))];
-    return whole.moved && placements.canPut(heads) ? placements.puttingHere(heads) : [];
+    if (!whole.moved) return [];
+    if (placements.canPut(heads)) return placements.puttingHere(heads);
+    store.message =
+      'A group is kept where its numbers tell, not where it was pulled to: put it there by its numbers first.';
+    return [];
   }
 
   /** How two flat faces look in the relation that is being made; undefined for all else. */
@@ -199,7 +204,7 @@ export const useJoining = defineStore('joining', () => {
       offset,
       angle,
     };
-    return [...put, { command: 'joint.add', input: { id, record } }];
+    return [...(keep ? put : []), { command: 'joint.add', input: { id, record } }];
   }
 
   function freeName(title: string): string {

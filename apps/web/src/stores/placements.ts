@@ -11,6 +11,7 @@ import {
   placementOf,
   triple,
   turnsOf,
+  type Assembly,
   type Coordinate,
   type Placement,
   type Triple,
@@ -33,6 +34,17 @@ function retyped(typed: Triple, is: readonly number[], was: readonly number[], u
   const next = triple(text('x', 0), text('y', 1), text('z', 2));
   return (Object.keys(typed) as (keyof Triple)[]).every((axis) => next[axis] === typed[axis]) ? typed : next;
 }
+
+/** What is not there any more: joints, relations, ratios, traces, and the repeats of what stays, by their names. */
+const goneOf = (before: Assembly, after: Assembly | undefined): string[] => [
+  ...(['joints', 'relations', 'ratios', 'traces'] as const).flatMap((kind) =>
+    Object.entries(before[kind]).flatMap(([id, { name }]) => (after?.[kind][id] ? [] : [name])),
+  ),
+  ...Object.entries(before.placements).flatMap(([id, { name, repeat }]) => {
+    const left = after?.placements[id];
+    return repeat && left && !left.repeat ? [`the repeat of ${name}`] : [];
+  }),
+];
 
 /** How far a new placement stands from the others, mm. */
 const BESIDE = 20;
@@ -112,9 +124,10 @@ export const usePlacements = defineStore('placements', () => {
 
   function remove(ids: readonly Id[]): void {
     whole.picked = [];
+    const before = store.kept?.assembly;
     const done = store.act([{ command: 'placement.remove', input: { ids: [...ids] } }]);
-    const taken = done.ok && / with (.*)$/.exec(store.view?.stacks.undo.at(-1)?.label ?? '')?.[1];
-    if (taken) store.message = `Taken away with it, since it stood on it: ${taken}.`;
+    const taken = done.ok && before ? goneOf(before, store.kept?.assembly) : [];
+    if (taken.length > 0) store.message = `Taken away with it, since it stood on it: ${taken.join(', ')}.`;
   }
 
   function gather(ids: readonly Id[]): void {

@@ -208,10 +208,22 @@ export const useWhole = defineStore('whole', () => {
     const driven = drive(all.mechanism, from, values, moveTo);
     if (driven.share === 1) moveTo(driven.pose);
     stuck.value = whatStopped(driven, values);
-    if (driven.arrived && running.value === undefined)
-      parting.value = [...values.keys()].some((key) => isBranching(all.mechanism, driven.pose, key));
+    drivenBy = driven.arrived ? [...values.keys()] : [];
     return driven.arrived;
   }
+
+  /** The coordinates by which it came to where it is. */
+  let drivenBy: readonly CoordinateKey[] = [];
+  // looked for when it has come to stand still
+  watchDebounced(
+    moved,
+    (now) => {
+      const all = assembled.value;
+      parting.value =
+        all !== undefined && now !== undefined && drivenBy.some((key) => isBranching(all.mechanism, now, key));
+    },
+    { debounce: 150 },
+  );
 
   function whatStopped({ arrived, stops, suspects }: Driven, values: Coordinates): string {
     if (arrived) return '';
@@ -234,6 +246,7 @@ export const useWhole = defineStore('whole', () => {
     const first = (place: Vec3) => movedBy(undone(repeatedBy(found, pose.value!)), place);
     const place = { body: found.body, at: movedBy(undone(from.poses[found.body]!), first(at)) };
     const held = new Grab(all.mechanism, place);
+    drivenBy = [];
     return (goal) => moveTo(held.pull(pose.value!, first(goal)));
   }
 

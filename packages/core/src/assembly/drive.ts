@@ -33,9 +33,9 @@ export interface Driven {
 /**
  * Moves coordinates from where they are to values, step by step, so that the mechanism stays on the branch that it is on;
  * stops at the last pose that is possible, and where any coordinate comes to its limit. A step that fails, or on which
- * something swerves, begins once more where all would be if they went on as they went, unless something is free to go
- * elsewhere: so it goes straight through poses in which ways part. A step that fails then too is halved, one that succeeds is followed by a longer one (continuation:
- * Allgower, Georg 1990, ch. 6).
+ * something swerves, begins once more where all would be if they went on as they went: so it goes straight through poses in
+ * which ways part. Not where something is free to go elsewhere: that would be carried off. A step that fails then too is
+ * halved, one that succeeds is followed by a longer one (continuation: Allgower, Georg 1990, ch. 6).
  * @param each called with every pose on the way
  */
 export function drive(

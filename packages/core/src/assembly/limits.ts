@@ -1,4 +1,4 @@
-import type { Coordinates, CoordinateKey, Limits, Mechanism, Pose } from './mechanism.ts';
+import { isAngle, type Coordinates, type CoordinateKey, type Limits, type Mechanism, type Pose } from './mechanism.ts';
 
 /** How far beyond a limit counts as on it, rad or mm. */
 const ON = 1e-9;
@@ -31,7 +31,7 @@ export const beyondLimits = ({ limits }: Mechanism, { coordinates }: Pick<Pose, 
 export const turnedWithin = (limits: Limits, coordinates: Coordinates): Coordinates =>
   new Map(
     [...coordinates].map(([key, value]) => {
-      if (!key.endsWith(' turn') || !limits.has(key)) return [key, value];
+      if (!isAngle(key) || !limits.has(key)) return [key, value];
       const off = (angle: number) => Math.abs(withinLimits(limits, key, angle) - angle);
       const turns = Math.round((withinLimits(limits, key, value) - value) / (2 * Math.PI));
       const tries = [0, turns - 1, turns, turns + 1].map((n) => value + 2 * Math.PI * n);
