@@ -8,7 +8,7 @@ import { partCase } from './part-cases.ts';
 import { sampleCase } from './sample-cases.ts';
 import { sketchCase } from './sketch-cases.ts';
 
-/** What cases can be of, each by what runs one of a seed. `samples` goes through the demo and all that was broken once. */
+/** What cases can be of, each by what runs one of a seed, all laws held or those that are dear in turn. `samples` goes through the demo and all that was broken once. */
 export const KINDS = {
   parts: partCase,
   sketches: (_, __, seed) => sketchCase(seed),
@@ -18,6 +18,6 @@ export const KINDS = {
   samples: sampleCase,
 } as const satisfies Record<
   string,
-  (kernel: OpenCascadeKernel, engine: Engine, seed: number) => Outcome | Promise<Outcome>
+  (kernel: OpenCascadeKernel, engine: Engine, seed: number, inTurn?: boolean) => Outcome | Promise<Outcome>
 >;
 export type Kind = keyof typeof KINDS;

@@ -6,19 +6,24 @@ import type { Outcome } from './case.ts';
 import type { Kind } from './kinds.ts';
 import type { Errand } from './working.ts';
 
-// ./helb fuzz [KIND] [--seed N] [--count N]: random but sensible inputs, each held against laws that need no answer key. A case
-// that breaks a law is shrunk and written to test-results/fuzz, from where it goes to fuzz/cases once it is understood; one
-// that does not end is given up and counts as broken.
+// ./helb fuzz [KIND] [--seed N] [--count N] [--in-turn]: random but sensible inputs, each held against laws that need no
+// answer key. A case that breaks a law is shrunk and written to test-results/fuzz, from where it goes to fuzz/cases once it is
+// understood; one that does not end is given up and counts as broken. With --in-turn each part is held against one of the
+// dear laws, the next part against the next.
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
-  options: { seed: { type: 'string', default: '1' }, count: { type: 'string', default: '100' } },
+  options: {
+    seed: { type: 'string', default: '1' },
+    count: { type: 'string', default: '100' },
+    'in-turn': { type: 'boolean', default: false },
+  },
 });
 const kind = (positionals[0] ?? 'parts') as Kind;
 const [seed, count] = [Number(values.seed), Number(values.count)];
 const ALL: readonly Kind[] = ['parts', 'sketches', 'assemblies', 'edits', 'files', 'samples'];
 if (!ALL.includes(kind) || !Number.isInteger(seed) || !Number.isInteger(count) || count < 1) {
-  process.stderr.write(`Usage: ./helb fuzz [${ALL.join('|')}] [--seed N] [--count N]\n`);
+  process.stderr.write(`Usage: ./helb fuzz [${ALL.join('|')}] [--seed N] [--count N] [--in-turn]\n`);
   process.exit(1);
 }
 
@@ -33,7 +38,7 @@ const FOLDER = join(import.meta.dirname, '../test-results/fuzz');
 /** Runs cases in a thread until all are done or one does not end; the seed to go on with. */
 function run(from: number, told: (outcome: Outcome) => void): Promise<number> {
   return new Promise((resolve) => {
-    const workerData: Errand = { kind, from, to: seed + count };
+    const workerData: Errand = { kind, inTurn: values['in-turn'], from, to: seed + count };
     const worker = new Worker(ENTRY, { eval: true, workerData });
     let next = from;
     const give = (law: string, found: string) => {

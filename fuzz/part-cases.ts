@@ -1,9 +1,10 @@
-import { explain, writeProject, type Project } from '@helb/core';
-import { Engine, type PartModel } from '@helb/engine';
+import { explain, writeProject } from '@helb/core';
+import type { Engine, PartModel } from '@helb/engine';
 import type { OpenCascadeKernel } from '@helb/kernel';
 import { Broken, brokenBy, same, type Outcome } from './case.ts';
 import { Chance } from './chance.ts';
 import { facesOf, holdTrue, MESH, TOLD, unsure, volumeOf } from './laws.ts';
+import { areDisjoint } from './orders.ts';
 import { begin, more, projectOf, type Grown } from './parts.ts';
 
 const LARGER = 1.7;
@@ -11,14 +12,26 @@ const LARGER = 1.7;
 type Refused = { kind: string; code: string };
 /** Steps that belong together: a sketch and what is made of it. */
 type Group = readonly Grown[];
+/** What builds, and the law whose turn it is where not all are held. */
+interface Given {
+  readonly kernel: OpenCascadeKernel;
+  readonly engine: Engine;
+  readonly turn?: number;
+}
 
 /** A random part, held against laws that need no answer key; what breaks one is shrunk to as few steps as show it. */
-export async function partCase(kernel: OpenCascadeKernel, engine: Engine, seed: number): Promise<Outcome> {
+export async function partCase(
+  kernel: OpenCascadeKernel,
+  engine: Engine,
+  seed: number,
+  inTurn = false,
+): Promise<Outcome> {
+  const given: Given = { kernel, engine, ...(inTurn && { turn: seed }) };
   const chance = new Chance(seed);
   const refused: Refused[] = [];
   const tried: string[] = [];
   const groups: Group[] = [];
-  const build = async (project: Project) => (await engine.build(project, { mesh: MESH })).parts[0]!;
+  const build = builderFor(engine);
   try {
     let model: PartModel | undefined;
     const wanted = chance.whole(1, 6);
@@ -27,7 +40,7 @@ export async function partCase(kernel: OpenCascadeKernel, engine: Engine, seed: 
       const next = (n === 0 ? begin : more)(chance, `s${n}`, bodies);
       if (next.length === 0) continue;
       tried.push(next.at(-1)!.kind);
-      const built = await build(projectOf([...groups, next].flat()));
+      const built = await build([...groups, next]);
       const failed = built.steps.find(({ state }) => state === 'failed');
       if (failed) {
         refused.push({ kind: next.find(({ id }) => id === failed.id)?.kind ?? 'earlier', code: failed.issue!.code });
@@ -39,29 +52,30 @@ export async function partCase(kernel: OpenCascadeKernel, engine: Engine, seed: 
       groups.push(next);
       model = built;
     }
-    const larger = await judged(kernel, engine, groups);
+    const larger = await judged(given, groups);
     if (larger !== undefined) refused.push({ kind: 'larger', code: larger });
     const isTold = model!.bodies.some(({ measures }) => measures.off.volume_mm3 > TOLD * measures.volume_mm3);
     if (isTold) refused.push({ kind: 'figures', code: 'shown-with-their-uncertainty' });
     return { seed, refused, tried };
   } catch (error) {
     const broken = brokenBy(error);
-    const fewest = await shrunk(kernel, engine, groups, broken.law);
+    const fewest = await shrunk(given, groups, broken.law);
     return { seed, refused, tried, broken, shown: writeProject(projectOf(fewest.flat())) };
   }
 }
 
-/** Holds a part of steps against all laws; why it can't be built in another size, where that is so. */
-async function judged(
-  kernel: OpenCascadeKernel,
-  engine: Engine,
-  groups: readonly Group[],
-): Promise<string | undefined> {
+/**
+ * Holds a part of steps against all laws, or against those whose turn it is; why it can't be built in another size, where
+ * that is so.
+ */
+async function judged(given: Given, groups: readonly Group[]): Promise<string | undefined> {
+  const { kernel, engine, turn } = given;
   const steps = groups.flat();
-  const build = async (project: Project) => (await engine.build(project, { mesh: MESH })).parts[0]!;
-  const model = await build(projectOf(steps));
-  await holdTrue(kernel, engine, projectOf(steps), 'part', model);
-  const large = await build(projectOf(steps, LARGER));
+  const build = builderFor(engine);
+  const model = await build(groups);
+  await holdTrue({ kernel, engine, project: projectOf(steps), part: 'part', model }, turn);
+  await orderIsNoMatter(build, groups, model);
+  const large = await build(groups, LARGER);
   // the library measures by absolute lengths: what it refuses in another size is counted as refused
   const failed = large.steps.find(({ state }) => state === 'failed');
   if (!failed) {
@@ -71,17 +85,35 @@ async function judged(
   return failed?.issue?.code;
 }
 
-/** As few steps as break the same law: one group after the other is left out where that does not mend it. */
-async function shrunk(
-  kernel: OpenCascadeKernel,
-  engine: Engine,
+const builderFor =
+  (engine: Engine) =>
+  async (groups: readonly Group[], scale = 1): Promise<PartModel> =>
+    (await engine.build(projectOf(groups.flat(), scale), { mesh: MESH })).parts[0]!;
+
+/** The last two steps in the other order, where they have nothing to do with each other. */
+async function orderIsNoMatter(
+  build: ReturnType<typeof builderFor>,
   groups: readonly Group[],
-  law: string,
-): Promise<readonly Group[]> {
+  after: PartModel,
+): Promise<void> {
+  const [first, second] = groups.slice(-2) as [Group, Group];
+  if (groups.length < 3) return;
+  const base = groups.slice(0, -2);
+  const before = await build(base);
+  if (!areDisjoint([before, await build([...base, first]), after], first, second)) return;
+  const swapped = await build([...base, second, first]);
+  const failed = swapped.steps.find(({ state }) => state === 'failed');
+  if (failed) throw new Broken('disjoint steps in any order', `${failed.id}: ${explain(failed.issue!)}`);
+  same('disjoint steps in any order: the same volume', volumeOf(swapped), volumeOf(after), unsure(after));
+  same('disjoint steps in any order: as many faces', facesOf(swapped), facesOf(after), 0);
+}
+
+/** As few steps as break the same law: one group after the other is left out where that does not mend it. */
+async function shrunk(given: Given, groups: readonly Group[], law: string): Promise<readonly Group[]> {
   let left = groups;
   for (const group of groups.slice(1).toReversed()) {
     const without = left.filter((other) => other !== group);
-    const breaks = await judged(kernel, engine, without).then(
+    const breaks = await judged(given, without).then(
       () => false,
       (error: unknown) => brokenBy(error).law === law,
     );

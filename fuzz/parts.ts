@@ -1,4 +1,13 @@
-import { ProjectScript, tightestPlace, toPlane, type Project, type Vec2 } from '@helb/core';
+import {
+  ProjectScript,
+  scale3,
+  tightestPlace,
+  toPlane,
+  type FaceFacts,
+  type Project,
+  type Vec2,
+  type Vec3,
+} from '@helb/core';
 import type { Chance } from './chance.ts';
 import { outline } from './outlines.ts';
 import { flatFaces, frameOf, isSteep, rimOf, roomAt, straightEdges, type Grounds } from './room.ts';
@@ -7,6 +16,8 @@ import { flatFaces, frameOf, isSteep, rimOf, roomAt, straightEdges, type Grounds
 export interface Grown {
   readonly id: string;
   readonly kind: string;
+  /** How far it sweeps its sketch, mm. */
+  readonly sweep?: Vec3;
   fields(scale: number): Record<string, unknown>;
 }
 
@@ -74,6 +85,12 @@ function standing(chance: Chance, bodies: readonly Grounds[]) {
   return undefined;
 }
 
+/** Longer than any part. */
+const FAR = 1000;
+/** So far square to a flat face. */
+const across = ({ surface }: FaceFacts, by: number): Vec3 =>
+  surface.form === 'plane' ? scale3(surface.normal, by) : [0, 0, 0];
+
 /** A boss or a pocket on a flat face, or through everything. */
 const onFace: Growth = (chance, id, bodies) => {
   const place = standing(chance, bodies);
@@ -88,6 +105,7 @@ const onFace: Growth = (chance, id, bodies) => {
     {
       id,
       kind: 'extrude',
+      sweep: across(one, extent ? -FAR : cut ? -deep : deep),
       fields: (scale) => ({
         ...{ sketch: `${id}s`, result: cut ? 'cut' : 'add', ways: cut ? 'backwards' : 'forwards' },
         ...(extent ?? { distance: mm(deep, scale) }),
@@ -138,13 +156,13 @@ const setOff: Growth = (chance, id, bodies) => {
 /** Pockets or bosses round the z axis, each with its room on one face across it. */
 const turnedRound: Growth = (chance, id, bodies) => {
   const count = chance.whole(2, 6);
-  const across = bodies.flatMap((grounds) =>
+  const level = bodies.flatMap((grounds) =>
     flatFaces(grounds)
       .filter(({ surface }) => surface.form === 'plane' && Math.abs(surface.normal[2]) > 1 - 1e-9)
       .map((one) => ({ grounds, one })),
   );
-  for (let tries = 0; tries < 8 && across.length > 0; tries++) {
-    const { grounds, one } = chance.one(across);
+  for (let tries = 0; tries < 8 && level.length > 0; tries++) {
+    const { grounds, one } = chance.one(level);
     const [rim, frame] = [rimOf(grounds, one), frameOf(one)];
     const off = Math.sqrt(one.area) / 2;
     const [x, y] = [chance.number(-off, off), chance.number(-off, off)];
@@ -162,6 +180,7 @@ const turnedRound: Growth = (chance, id, bodies) => {
       {
         id: `${id}b`,
         kind: 'extrude',
+        sweep: across(one, cut ? -deep : deep),
         fields: (scale) => ({
           ...{ sketch: `${id}s`, result: cut ? 'cut' : 'add', ways: cut ? 'backwards' : 'forwards' },
           distance: mm(deep, scale),

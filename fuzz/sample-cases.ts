@@ -35,7 +35,7 @@ export async function sampleCase(kernel: OpenCascadeKernel, engine: Engine, seed
     const model = await builderOf(engine, project, part).build(project);
     // over what breaks the library nothing else can be held
     const hurts = model.steps.some(({ issue }) => issue?.code === 'kernel.hurt');
-    if (model.bodies.length > 0 && !hurts) await holdTrue(kernel, engine, project, part, model);
+    if (model.bodies.length > 0 && !hurts) await holdTrue({ kernel, engine, project, part, model });
     return { seed, refused: [], tried: ['sample'] };
   } catch (error) {
     const { law, found } = brokenBy(error);
