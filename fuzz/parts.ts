@@ -1,6 +1,7 @@
 import {
   ProjectScript,
   scale3,
+  skinPieces,
   tightestPlace,
   toPlane,
   type FaceFacts,
@@ -129,7 +130,10 @@ const dressed =
 
 const shelled: Growth = (chance, id, bodies) => {
   const [grounds] = chance.some(bodies, 1);
-  const faces = grounds ? flatFaces(grounds) : [];
+  // what stands on an open face would hang in the air
+  const faces = grounds
+    ? flatFaces(grounds).filter(({ name }) => skinPieces(grounds.topology, [name]).length === 1)
+    : [];
   if (!grounds || faces.length === 0) return [];
   const open = chance.one(faces).name;
   const tight = tightestPlace(grounds.mesh, grounds.topology, [open]);

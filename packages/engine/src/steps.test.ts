@@ -286,6 +286,40 @@ describe('dressing', () => {
     const thick = block().step('h', 'shell', { open: [face('b/end')], wall: '40 mm' });
     expect(await thick.trouble()).toMatch(/walls can not be that thick. About/);
   });
+
+  test.each([0.5, 1, 1.7, 4])(
+    'a shell of %d that is open at the bottom of a pocket has a rim round it',
+    async (wall) => {
+      const bench = new Bench()
+        .sketch('s', circle(0, 0, 25), 'top')
+        .step('b', 'extrude', { sketch: 's', distance: '16 mm' })
+        .sketch('p', circle(5, 2, 11), face('b/end'))
+        .step('e', 'extrude', { sketch: 'p', distance: '7 mm', result: 'cut', ways: 'backwards' })
+        .step('h', 'shell', { open: [face('e/start')], wall: `${wall} mm` });
+      const [body] = (await bench.model()).bodies;
+      const hollow = (25 - wall) ** 2 * (16 - 2 * wall) - (11 + wall) ** 2 * (7 - wall);
+      expect(body!.measures.volume_mm3).toBeCloseTo(Math.PI * (25 ** 2 * 16 - 11 ** 2 * 7 - hollow), 6);
+      const rim = body!.topology!.faces.find(({ name }) => name.includes('/rim/'))!;
+      expect(rim.area).toBeCloseTo(Math.PI * ((11 + wall) ** 2 - 11 ** 2), 8);
+      expect(body!.measures.faces).toBe(9);
+    },
+  );
+
+  test.each(['add', 'cut'])(
+    'a shell whose open face has something on it (%s): nothing holds its walls',
+    async (result) => {
+      const bench = block()
+        .sketch('s', rectangle(10, 6, 8, 6), { to: 'face', name: 'b/end' })
+        .step('e', 'extrude', {
+          sketch: 's',
+          distance: '3 mm',
+          result,
+          ways: result === 'cut' ? 'backwards' : 'forwards',
+        })
+        .step('h', 'shell', { open: [face('b/end')], wall: '1 mm' });
+      expect(await bench.trouble()).toMatch(/at [\d.]+ \/ [\d.]+ \/ [\d.]+, would hang in the air/);
+    },
+  );
 });
 
 describe('whole bodies', () => {

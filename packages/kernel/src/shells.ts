@@ -15,6 +15,7 @@ import {
 import { combined } from './booleans.ts';
 import { finished, named } from './dressing.ts';
 import { motionOf } from './edges.ts';
+import { nearest } from './gaps.ts';
 import { faceFacts, placeOfVertex } from './facts.ts';
 import { fail, guarded, ok, type Library, type Scope } from './library.ts';
 import { areaOf, boxOf, volumeOf } from './measure.ts';
@@ -92,9 +93,49 @@ function walled(
   });
   // walls that are too thick give back the body as it was, without any inside
   if (made.length === 0) return fail('shell.wall');
-  const result = finished(library, scope, body, maker, scope.keep(maker.Shape()), made);
+  const shape = scope.keep(maker.Shape());
+  const skins = subShapes(library, scope, shape, 'TopAbs_SHELL');
+  const keeps = (of: TopoDS_Shape, face: TopoDS_Shape) =>
+    subShapes(library, scope, of, 'TopAbs_FACE').some((one) => one.IsSame(face));
+  // the bottom of a pocket stays closed, with a skin about the hollow that only touches it
+  const hollows = skins.filter((skin) => !faces.some((face) => keeps(skin, face.shape)));
+  if (hollows.length > 0) return openedInto(library, scope, body, request, hollows, made);
+  const result = finished(library, scope, body, maker, shape, made);
   return result.ok || result.issue.code === 'kernel.gone' ? result : fail('shell.wall');
 }
+
+/** A body less hollows that touch its open faces from inside, each told by its skin. */
+function openedInto(
+  library: Library,
+  scope: Scope,
+  body: NamedSolid,
+  request: HollowRequest,
+  skins: readonly TopoDS_Shape[],
+  made: readonly MadeFace[],
+): Result<NamedSolid> {
+  if (request.wall < 0) return fail('shell.wall');
+  const { open, step } = request;
+  const rimOf = (face: TopoDS_Shape): string => {
+    const touched = partsOf(library, body).faces.find(({ name, shape }) => {
+      const gap = open.includes(name) ? nearest(library, scope, shape, face) : undefined;
+      return gap?.ok && gap.value.distance_mm < TOUCHING;
+    });
+    return `${step}/rim/${signOf(touched?.name ?? open[0]!)}`;
+  };
+  const hollows = skins.map((skin) => {
+    const solid = scope.keep(new library.BRepBuilderAPI_MakeSolid(scope.keep(library.TopoDS.Shell(skin)))).Solid();
+    library.BRepLib.OrientClosedSolid(solid);
+    const rims = subShapes(library, scope, skin, 'TopAbs_FACE')
+      .filter((face) => !made.some((one) => one.face.IsSame(face)))
+      .map((face): MadeFace => ({ face, name: rimOf(face) }));
+    return namedSolid(library, scope, solid, step, [...made, ...rims]);
+  });
+  const result = only(combined(library, scope, 'cut', [body], hollows));
+  hollows.forEach(drop);
+  return result;
+}
+/** Nearer than this, mm, faces touch. */
+const TOUCHING = 1e-6;
 
 /**
  * Walls where the library finds none: the hollow of the bent faces as they were before anything cut them, less the walls of

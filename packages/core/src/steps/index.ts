@@ -78,6 +78,7 @@ export {
   type SketchPlane,
 } from './sketch/loans.ts';
 export { tightestPlace, type Tightest } from './shell/tightest.ts';
+export { skinPieces } from './shell/skin.ts';
 export { renewal, type Renewal } from './sketch/renewal.ts';
 export type { ExtrudeStep, SketchStep };
 

@@ -8,6 +8,7 @@ import { changing } from '../define.ts';
 import { facesByBody } from '../edges.ts';
 import { largest } from '../fillet/index.ts';
 import { choice, number, picks, schemaOf } from '../fields.ts';
+import { skinPieces } from './skin.ts';
 import { tightestPlace } from './tightest.ts';
 
 const fields = {
@@ -51,8 +52,10 @@ export const shell = changing('shell', {
       hollows.map(({ body, faces }) => ({
         body,
         make(handle) {
-          const sized = (size: number) =>
-            kernel.hollow({
+          const topology = kernel.topology(handle);
+          const skins = skinPieces(topology, []).length;
+          const sized = (size: number) => {
+            const made = kernel.hollow({
               body: handle,
               open: faces,
               wall: Math.sign(wall) * size,
@@ -62,9 +65,15 @@ export const shell = changing('shell', {
               })),
               step,
             });
+            if (!made.ok || skinPieces(kernel.topology(made.value), []).length <= skins) return made;
+            // a hollow with a skin of its own opens nowhere
+            kernel.release(made.value);
+            return fail('kernel.wrong');
+          };
           const made = sized(Math.abs(wall));
           if (made.ok || made.issue.code === 'kernel.gone') return made;
-          const topology = kernel.topology(handle);
+          const [, loose] = skinPieces(topology, faces);
+          if (loose) return fail('shell.loose', { place: placeWords(loose[0]!.centre) });
           const tight = wall > 0 ? tightestPlace(kernel.mesh(handle, MESH), topology, faces) : undefined;
           // walls of free faces take many seconds each: few are tried
           const rounds = topology.faces.some(({ surface }) => surface.form === 'free') ? 1 : ROUNDS;
@@ -110,6 +119,8 @@ function mostOf(
 const placeWords = (at: Vec3): string => at.map((c) => formatAmount(c, 1)).join(' / ');
 
 export const shellWords: Words = {
+  'shell.loose': (f) =>
+    `What stands on an open face or is sunk into it, at ${f['place']}, would hang in the air: nothing joins its walls to the others. Open its faces as well, or put the shell before it.`,
   'shell.wall': (f) =>
     Number(f['most']) > 0
       ? `The walls can not be that thick. ${f['found'] === 'one' ? `${f['most']} mm builds` : `About ${f['most']} mm is the most that builds`}.${f['place'] ? ` It gets tight at ${f['place']}.` : ''}`

@@ -1,5 +1,6 @@
 import type { BodyMesh, Topology } from '../../kernel-port/index.ts';
 import { dot3, sub3, type Vec3 } from '../../math/index.ts';
+import { besideEach } from './skin.ts';
 
 /** Where walls meet first when they grow inwards. */
 export interface Tightest {
@@ -17,11 +18,8 @@ const MOST_PLACES = 1500;
  * nothing of each other: their walls meet at a corner. Undefined where nothing is in the way.
  * @param open faces that get no wall
  */
-export function tightestPlace(mesh: BodyMesh, { edges }: Topology, open: readonly string[]): Tightest | undefined {
-  const beside = new Map<string, Set<string>>();
-  for (const { faces } of edges)
-    for (const face of faces)
-      for (const other of faces) if (other !== face) beside.set(face, (beside.get(face) ?? new Set()).add(other));
+export function tightestPlace(mesh: BodyMesh, topology: Topology, open: readonly string[]): Tightest | undefined {
+  const beside = besideEach(topology);
   const places = placesOf(mesh).filter(({ face }) => !open.includes(face));
   const step = Math.max(1, Math.ceil(places.length / MOST_PLACES));
   const some = places.filter((_, k) => k % step === 0);
