@@ -1,11 +1,10 @@
-import type { NCollection_List_TopoDS_Shape, TopoDS_Edge, TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
+import type { NCollection_List_TopoDS_Shape, TopoDS_Shape } from 'replicad-opencascadejs';
 import {
   add3,
   distance3,
   dot3,
   scale3,
   sub3,
-  type BevelRequest,
   type OffsetRequest,
   type Result,
   type RoundRequest,
@@ -61,7 +60,7 @@ export function finished(
 }
 
 /** Faces that an edge or a corner turned into, named after it. */
-function madeFrom(
+export function madeFrom(
   library: Library,
   scope: Scope,
   history: { Generated(shape: TopoDS_Shape): NCollection_List_TopoDS_Shape },
@@ -137,30 +136,6 @@ function rolled(library: Library, scope: Scope, body: NamedSolid, request: Round
   if (!maker.IsDone() || maker.NbFaultyContours() > 0) return fail('round.size');
   const made = [
     ...madeFrom(library, scope, maker, edges, `${request.step}/round`),
-    ...madeFrom(library, scope, maker, vertices.all, `${request.step}/corner`),
-  ];
-  return finished(library, scope, body, maker, scope.keep(maker.Shape()), made);
-}
-
-/** Cuts edges off flat. */
-export function bevelled(library: Library, scope: Scope, body: NamedSolid, request: BevelRequest): Result<NamedSolid> {
-  const { edges, faces, vertices } = partsOf(library, body);
-  const found = named(edges, request.edges, 'edge');
-  if (!found.ok) return found;
-  const maker = scope.keep(new library.BRepFilletAPI_MakeChamfer(body.shape));
-  for (const [k, shape] of found.value.entries()) {
-    const edge: TopoDS_Edge = scope.keep(library.TopoDS.Edge(shape));
-    if (maker.Contour(edge) > 0) continue;
-    const [first] = edges.find(({ name }) => name === request.edges[k])!.faces;
-    const face: TopoDS_Face = scope.keep(library.TopoDS.Face(faces.find(({ name }) => name === first)!.shape));
-    if (request.angle !== undefined) maker.AddDA(request.distance, request.angle, edge, face);
-    else if (request.other !== undefined) maker.Add(request.distance, request.other, edge, face);
-    else maker.Add(request.distance, edge);
-  }
-  maker.Build(scope.keep(new library.Message_ProgressRange()));
-  if (!maker.IsDone()) return fail('chamfer.size');
-  const made = [
-    ...madeFrom(library, scope, maker, edges, `${request.step}/bevel`),
     ...madeFrom(library, scope, maker, vertices.all, `${request.step}/corner`),
   ];
   return finished(library, scope, body, maker, scope.keep(maker.Shape()), made);

@@ -32,8 +32,9 @@ import {
   type ThreadRequest,
   type Topology,
 } from '@helb/core';
+import { bevelled } from './bevels.ts';
 import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
-import { bevelled, offsetFaces, rounded, sloped, thickened } from './dressing.ts';
+import { offsetFaces, rounded, sloped, thickened } from './dressing.ts';
 import { locationOf } from './edges.ts';
 import { gapBetween } from './gaps.ts';
 import { fail, guarded, ok, startLibrary, unfailing, Scope, type Library, type LibrarySource } from './library.ts';

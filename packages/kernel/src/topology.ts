@@ -9,6 +9,7 @@ import {
   type Frame,
   type Topology,
   type Turn,
+  type Vec3,
 } from '@helb/core';
 import { edgeShape, faceFacts, middleOf, normalAt, type EdgeShape } from './facts.ts';
 import { Scope, type Library } from './library.ts';
@@ -46,7 +47,10 @@ export class Surveyor {
       edges: edges.map(({ name, shape, faces: meeting, sides }): EdgeFacts => {
         const edge = this.edges.get(shape) ?? this.edges.put(shape, edgeShape(library, scope, shape));
         const [from, to] = edge.ends.map(vertices.nameAt);
-        const turn = this.turnOf(scope, sides, edge, facts);
+        const turn = turnBetween(sides, edge.along, (side) => {
+          const { surface } = facts.get(side.name)!;
+          return surface.form === 'plane' ? surface.normal : normalAt(library, scope, side.face, side.edge);
+        });
         return {
           name,
           faces: meeting,
@@ -71,27 +75,24 @@ export class Surveyor {
     this.inUse.get(body)?.();
     this.inUse.delete(body);
   }
+}
 
-  /** Whether the way from one face over the edge to the other goes down or up: seen along the edge, with outside above. */
-  private turnOf(
-    scope: Scope,
-    sides: readonly Side[],
-    { along }: EdgeShape,
-    facts: ReadonlyMap<string, FaceFacts>,
-  ): Turn | undefined {
-    const [first, second] = sides;
-    if (!first || !second) return undefined;
-    const normal = ({ name, face, edge }: Side) => {
-      const { surface } = facts.get(name)!;
-      return surface.form === 'plane' ? surface.normal : normalAt(this.library, scope, face, edge);
-    };
-    const forth = direction3(first.edge.Orientation() === 'TopAbs_REVERSED' ? scale3(along, -1) : along);
-    if (!forth) return undefined;
-    // into the first face, square to the edge; the face lies left of it
-    const rise = dot3(cross3(normal(first), forth), normal(second));
-    if (Math.abs(rise) < SMOOTH) return 'smooth';
-    return rise < 0 ? 'outer' : 'inner';
-  }
+/**
+ * Whether the way from one face over an edge to the other goes down or up: seen along the edge, with outside above.
+ * @param along the direction of the edge where the normals are taken
+ */
+export function turnBetween(
+  [first, second]: readonly Side[],
+  along: Vec3,
+  normal: (side: Side) => Vec3,
+): Turn | undefined {
+  if (!first || !second) return undefined;
+  const forth = direction3(first.edge.Orientation() === 'TopAbs_REVERSED' ? scale3(along, -1) : along);
+  if (!forth) return undefined;
+  // into the first face, square to the edge; the face lies left of it
+  const rise = dot3(cross3(normal(first), forth), normal(second));
+  if (Math.abs(rise) < SMOOTH) return 'smooth';
+  return rise < 0 ? 'outer' : 'inner';
 }
 
 /** The sine of the angle, below which two faces go on into each other. */

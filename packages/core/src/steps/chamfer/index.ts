@@ -53,7 +53,7 @@ export const chamfer = changing('chamfer', {
         make(handle) {
           const sized = (size: number) => kernel.bevel({ body: handle, edges, distance: size, ...more, step });
           const made = sized(distance);
-          if (made.ok || made.issue.code === 'kernel.gone') return made;
+          if (made.ok || made.issue.code === 'kernel.gone' || made.issue.code === 'chamfer.corner') return made;
           const most = largest(sized, distance, kernel.release.bind(kernel));
           return { ok: false, issue: { code: 'chamfer.size', facts: { most } } };
         },

@@ -122,5 +122,7 @@ const upTo = (most: unknown): string =>
 
 export const filletWords: Words = {
   'round.size': (f) => `These edges can not be rounded by so much.${upTo(f['most'])}`,
+  'chamfer.corner': () =>
+    'Where these edges meet no clear corner is found. Choose all edges of that corner, or cut them off in several steps.',
   'chamfer.size': (f) => `These edges can not be cut off by so much.${upTo(f['most'])}`,
 };
