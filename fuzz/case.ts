@@ -6,6 +6,8 @@ export interface Outcome {
   readonly tried: readonly string[];
   /** The law that does not hold, with what was found. */
   readonly broken?: { readonly law: string; readonly found: string };
+  /** It took longer than a step may. */
+  readonly isEndless?: boolean;
   /** What shows it, as a project or the like. */
   readonly shown?: string;
 }

@@ -20,6 +20,17 @@ export const facesOf = ({ bodies }: PartModel): number => bodies.reduce((sum, { 
 export const unsure = ({ bodies }: PartModel): number =>
   Math.max(1e-6, ...bodies.map(({ measures }) => (4 * measures.off.volume_mm3) / measures.volume_mm3));
 
+/**
+ * By what share the volume is another in another size where rounds that go in and out meet: what the library fills such a
+ * corner with depends on lengths of its own.
+ */
+export const fills = (model: PartModel): number =>
+  model.bodies
+    .flatMap(({ topology }) => topology!.faces)
+    .filter(({ name, surface }) => name.includes('/corner/') && surface.form === 'free')
+    .reduce((sum, { area }) => sum + FILLED * area ** 1.5, 0) / volumeOf(model);
+const FILLED = 0.02;
+
 /** The figures of each body have their witnesses. */
 export function witnessed({ bodies }: PartModel): void {
   for (const { measures, mesh } of bodies) {

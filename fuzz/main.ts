@@ -8,7 +8,7 @@ import type { Errand } from './working.ts';
 
 // ./helb fuzz [KIND] [--seed N] [--count N] [--in-turn]: random but sensible inputs, each held against laws that need no
 // answer key. A case that breaks a law is shrunk and written to test-results/fuzz, from where it goes to fuzz/cases once it is
-// understood; one that does not end is given up and counts as broken. With --in-turn each part is held against one of the
+// understood; one that does not end is given up, as the application would. With --in-turn each part is held against one of the
 // dear laws, the next part against the next.
 
 const { values, positionals } = parseArgs({
@@ -27,7 +27,7 @@ if (!ALL.includes(kind) || !Number.isInteger(seed) || !Number.isInteger(count) |
   process.exit(1);
 }
 
-/** Longer than any case that is known to end. */
+/** Longer than any case that is known to end, and than the application lets a step take. */
 const CASE_LIMIT_S = 150;
 const ENTRY = `import('tsx/esm/api').then(({ register }) => {
   register();
@@ -41,15 +41,15 @@ function run(from: number, told: (outcome: Outcome) => void): Promise<number> {
     const workerData: Errand = { kind, inTurn: values['in-turn'], from, to: seed + count };
     const worker = new Worker(ENTRY, { eval: true, workerData });
     let next = from;
-    const give = (law: string, found: string) => {
+    const give = (outcome: Partial<Outcome>) => {
       clearTimeout(timer);
       void worker.terminate();
-      told({ seed: next, refused: [], tried: [], broken: { law, found } });
+      told({ seed: next, refused: [], tried: [], ...outcome });
       resolve(next + 1);
     };
-    const wait = () => setTimeout(() => give('it ends', `more than ${CASE_LIMIT_S} s`), CASE_LIMIT_S * 1000);
+    const wait = () => setTimeout(() => give({ isEndless: true }), CASE_LIMIT_S * 1000);
     let timer = wait();
-    worker.on('error', (error) => give('nothing crashes', error.message));
+    worker.on('error', (error) => give({ broken: { law: 'nothing crashes', found: error.message } }));
     worker.on('message', (message: Outcome | 'done') => {
       clearTimeout(timer);
       if (message === 'done') {
@@ -63,7 +63,7 @@ function run(from: number, told: (outcome: Outcome) => void): Promise<number> {
   });
 }
 
-const counts = { held: 0, broken: 0, tried: new Map<string, number>(), refused: new Map<string, number>() };
+const counts = { held: 0, broken: 0, endless: 0, tried: new Map<string, number>(), refused: new Map<string, number>() };
 const more = (map: Map<string, number>, key: string) => map.set(key, (map.get(key) ?? 0) + 1);
 const shown: Promise<void>[] = [];
 
@@ -72,7 +72,8 @@ function report(): void {
   const sum = (map: Map<string, number>) => [...map.values()].reduce((a, b) => a + b, 0);
   const share = (part: number, all: number) => `${((100 * part) / Math.max(1, all)).toFixed(1)} %`;
   process.stdout.write(
-    `\n${counts.held + counts.broken} ${kind} from seed ${seed}: ${counts.held} held, ${counts.broken} broken\n`,
+    `\n${counts.held + counts.broken + counts.endless} ${kind} from seed ${seed}: ${counts.held} held, ` +
+      `${counts.broken} broken, ${counts.endless} ended after ${CASE_LIMIT_S} s\n`,
   );
   process.stdout.write(
     `steps tried ${sum(counts.tried)}, refused ${sum(counts.refused)} (${share(sum(counts.refused), sum(counts.tried))})\n`,
@@ -91,10 +92,11 @@ process.on('SIGTERM', () => {
 await mkdir(FOLDER, { recursive: true });
 let next = seed;
 while (next < seed + count)
-  next = await run(next, ({ seed: at, broken, refused, tried, shown: what }) => {
+  next = await run(next, ({ seed: at, broken, isEndless, refused, tried, shown: what }) => {
     tried.forEach((one) => more(counts.tried, one));
     refused.forEach((one) => more(counts.refused, `${one.kind} ${one.code}`));
-    if (!broken) counts.held++;
+    if (isEndless) counts.endless++;
+    else if (!broken) counts.held++;
     else {
       counts.broken++;
       process.stdout.write(`seed ${at}: ${broken.law}: ${broken.found.split('\n').slice(0, 3).join(' ')}\n`);

@@ -3,7 +3,7 @@ import type { Engine, PartModel } from '@helb/engine';
 import type { OpenCascadeKernel } from '@helb/kernel';
 import { Broken, brokenBy, same, type Outcome } from './case.ts';
 import { Chance } from './chance.ts';
-import { facesOf, holdTrue, MESH, TOLD, unsure, volumeOf } from './laws.ts';
+import { facesOf, fills, holdTrue, MESH, TOLD, unsure, volumeOf } from './laws.ts';
 import { areDisjoint } from './orders.ts';
 import { begin, more, projectOf, type Grown } from './parts.ts';
 
@@ -79,7 +79,12 @@ async function judged(given: Given, groups: readonly Group[]): Promise<string | 
   // the library measures by absolute lengths: what it refuses in another size is counted as refused
   const failed = large.steps.find(({ state }) => state === 'failed');
   if (!failed) {
-    same('all larger: volume by the cube', volumeOf(large), volumeOf(model) * LARGER ** 3, unsure(model));
+    same(
+      'all larger: volume by the cube',
+      volumeOf(large),
+      volumeOf(model) * LARGER ** 3,
+      unsure(model) + fills(model),
+    );
     same('all larger: as many faces', facesOf(large), facesOf(model), 0);
   }
   return failed?.issue?.code;
