@@ -14,7 +14,7 @@ import {
 import { combined } from './booleans.ts';
 import { cornersOf, cutRound, type Corner } from './corner-rounds.ts';
 import { direction } from './edges.ts';
-import { normalIn } from './facts.ts';
+import { faceFacts, normalIn } from './facts.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
 import { volumeOf } from './measure.ts';
 import { carried, distinct, signOf, type FaceHistory, type MadeFace, type NamedSolid } from './names.ts';
@@ -288,12 +288,26 @@ function slabsOn(
 function slabOn(library: Library, scope: Scope, face: TopoDS_Shape, distance: number): TopoDS_Shape | undefined {
   // a copy: an operation with the body would find shared faces and give nothing
   const copy = scope.keep(new library.BRepBuilderAPI_Transform(face, scope.keep(new library.gp_Trsf()), true, false));
-  const maker = scope.keep(new library.BRepOffsetAPI_MakeThickSolid());
-  maker.MakeThickSolidBySimple(scope.keep(copy.Shape()), distance);
-  if (!maker.IsDone()) return undefined;
-  const [solid] = subShapes(library, scope, scope.keep(maker.Shape()), 'TopAbs_SOLID');
+  const [solid] = subShapes(
+    library,
+    scope,
+    sweptSquare(library, scope, scope.keep(copy.Shape()), distance),
+    'TopAbs_SOLID',
+  );
   if (!solid) return undefined;
   const volume = volumeOf(library, solid);
   if (Math.abs(volume) < 1e-12) return undefined;
   return volume > 0 ? library.TopoDS.Solid(solid) : library.TopoDS.Solid(scope.keep(solid.Reversed()));
+}
+
+/** A face swept along its normals. Flat ones are swept exactly: between their edges the library would find free sides. */
+function sweptSquare(library: Library, scope: Scope, face: TopoDS_Shape, distance: number): TopoDS_Shape {
+  if (faceFacts(library, scope, face).surface.form === 'plane') {
+    const [x, y, z] = scale3(normalIn(library, scope, face).normal, distance);
+    const along = scope.keep(new library.gp_Vec(x, y, z));
+    return scope.keep(scope.keep(new library.BRepPrimAPI_MakePrism(face, along, false, true)).Shape());
+  }
+  const maker = scope.keep(new library.BRepOffsetAPI_MakeThickSolid());
+  maker.MakeThickSolidBySimple(face, distance);
+  return maker.IsDone() ? scope.keep(maker.Shape()) : face;
 }

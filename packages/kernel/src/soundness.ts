@@ -1,5 +1,5 @@
 import type { BRepCheck_Analyzer, TopoDS_Shape } from 'replicad-opencascadejs';
-import type { Library } from './library.ts';
+import { fail, guarded, ok, type Library } from './library.ts';
 import { faceMeasures } from './measure.ts';
 
 /** Does a shape keep the library's own rules: closed loops, curves on their surfaces, nothing that crosses itself? */
@@ -36,9 +36,22 @@ function checkerOf(library: Library): Checker {
  * close: what these enclose comes out differently from each side.
  */
 export function isSound(library: Library, solid: TopoDS_Shape): boolean {
-  if (!isValid(library, solid)) return false;
+  if (!isValid(library, solid) && !isMended(library, solid)) return false;
   const { volume, uncertainty } = faceMeasures(library).solid(solid);
   return volume > 0 && uncertainty.volume < CLOSED * volume;
 }
+/**
+ * Repairs a solid in place: operations leave curves of bent faces that they did not touch out of step with these. True
+ * where it is valid then.
+ */
+function isMended(library: Library, solid: TopoDS_Shape): boolean {
+  return guarded(library, (scope) => {
+    const fixer = scope.keep(new library.ShapeFix_Solid(scope.keep(library.TopoDS.Solid(solid))));
+    fixer.Perform(scope.keep(new library.Message_ProgressRange()));
+    scope.keep(fixer.Solid());
+    return isValid(library, solid) ? ok(undefined) : fail('kernel.invalid');
+  }).ok;
+}
+
 /** So much of its volume may be uncertain; what is sewn within its tolerance is nearer by far. */
 const CLOSED = 1e-3;
