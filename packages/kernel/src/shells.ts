@@ -40,9 +40,10 @@ export function hollowed(library: Library, _: Scope, body: NamedSolid, request: 
   const skin = faces.filter(({ name }) => !request.open.includes(name));
   const most =
     MOST_WALL * Math.abs(request.wall) * skin.reduce((sum, { shape }) => sum + areaOf(library, shape).area, 0);
-  // outside there is room for more than the skin tells
+  const whole = volumeOf(library, body.shape);
+  // outside there is room for more than the skin tells; inside something has to go
   const plausible = (made: Result<NamedSolid>) =>
-    made.ok && (request.wall < 0 || volumeOf(library, made.value.shape) < most);
+    made.ok && (request.wall < 0 || volumeOf(library, made.value.shape) < Math.min(most, whole * (1 - UNCHANGED)));
   const by = (corners: Corners) =>
     guarded(library, (inner) => walled(library, inner, body, request, open.value, corners));
   const round = by('GeomAbs_Arc');
@@ -59,6 +60,9 @@ export function hollowed(library: Library, _: Scope, body: NamedSolid, request: 
 
 /** Walls inwards hold no more than their thickness over their skin, but for what inner corners add. */
 const MOST_WALL = 2;
+
+/** A share of the volume: less is no hollow. */
+const UNCHANGED = 1e-9;
 
 type Corners = 'GeomAbs_Arc' | 'GeomAbs_Intersection';
 
@@ -122,9 +126,11 @@ function openedInto(
     });
     return `${step}/rim/${signOf(touched?.name ?? open[0]!)}`;
   };
+  let hollow = 0;
   const hollows = skins.map((skin) => {
     const solid = scope.keep(new library.BRepBuilderAPI_MakeSolid(scope.keep(library.TopoDS.Shell(skin)))).Solid();
     library.BRepLib.OrientClosedSolid(solid);
+    hollow += volumeOf(library, solid);
     const rims = subShapes(library, scope, skin, 'TopAbs_FACE')
       .filter((face) => !made.some((one) => one.face.IsSame(face)))
       .map((face): MadeFace => ({ face, name: rimOf(face) }));
@@ -132,8 +138,15 @@ function openedInto(
   });
   const result = only(combined(library, scope, 'cut', [body], hollows));
   hollows.forEach(drop);
-  return result;
+  if (!result.ok) return result;
+  const whole = volumeOf(library, body.shape);
+  const isTaken = Math.abs(volumeOf(library, result.value.shape) - (whole - hollow)) < TAKEN * whole;
+  if (hollow > 0 && isTaken) return result;
+  drop(result.value);
+  return fail('shell.wall');
 }
+/** So well, as a share of the body, what is taken agrees with the hollow. */
+const TAKEN = 1e-6;
 /** Nearer than this, mm, faces touch. */
 const TOUCHING = 1e-6;
 

@@ -12,7 +12,13 @@ function chip(text = '8 mm') {
   let project: Project = seedSieve();
   const acted: (readonly Action[])[] = [];
   const show = () =>
-    (store.view = { project, stacks: { undo: [], redo: [] }, state: { kind: 'keeping' }, lost: undefined });
+    (store.view = {
+      project,
+      stacks: { undo: [], redo: [] },
+      state: { kind: 'keeping' },
+      lost: undefined,
+      clashes: [],
+    });
   show();
   const id = project.valueOrder.find((value) => project.values[value]!.name === 'plate thickness')!;
   const wrapper = mount(NumberChip, {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onBeforeUnmount, ref, watch } from 'vue';
 import { RouterLink, RouterView, useRoute } from 'vue-router';
+import { clashWords } from '../sync/clashes.ts';
 import TopLine from '../components/top-line.vue';
 import { useBench } from '../stores/bench.ts';
 import { useModel } from '../stores/model.ts';
@@ -56,6 +57,16 @@ onBeforeUnmount(() => {
       <p v-if="store.view?.lost" class="bg-chip border-rule flex gap-4 border-b px-4 py-1" role="alert">
         {{ store.view.lost }}
         <button class="word-link" @click="store.dismissLost()">I have read it</button>
+      </p>
+      <p
+        v-for="clash of store.view?.clashes"
+        :key="clash.path.join('/')"
+        class="bg-chip border-rule flex gap-4 border-b px-4 py-1"
+        role="alert"
+      >
+        {{ clashWords(clash).told }}
+        <button class="word-link" @click="store.settle(clash, 'take')">{{ clashWords(clash).take }}</button>
+        <button class="word-link" @click="store.settle(clash, 'leave')">leave it so</button>
       </p>
       <RouterView />
     </template>

@@ -39,7 +39,7 @@ function bench(more: (script: ProjectScript) => unknown = () => undefined) {
   const whole = useWhole();
   let project: Project = script.project;
   const show = () => {
-    store.view = { project, stacks: { undo: [], redo: [] }, state: { kind: 'keeping' }, lost: undefined };
+    store.view = { project, stacks: { undo: [], redo: [] }, state: { kind: 'keeping' }, lost: undefined, clashes: [] };
     const shown = store.project!;
     const assembled = assemble(shown.assembly!, {
       scope: valueScope(Object.values(shown.values), shown.unit),

@@ -2,9 +2,13 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { explain, fail, ok, perform, variantOf, type Action, type Id, type Project, type Result } from '@helb/core';
 import { api } from '../sync/api.ts';
-import { browserDrafts } from '../sync/drafts.ts';
-import { ProjectSync, type SyncView } from '../sync/project-sync.ts';
+import type { Clash } from '../sync/clashes.ts';
+import { draftsOf } from '../sync/drafts.ts';
+import { ProjectSync } from '../sync/project-sync.ts';
+import type { SyncView } from '../sync/sync-world.ts';
+import { openWindows, thisWindow } from '../sync/windows.ts';
 import { newId } from './ids.ts';
+import { useSession } from './session.ts';
 
 /** The open project: a thin adapter of ProjectSync, with a gesture that is shown but not done yet. */
 export const useProject = defineStore('project', () => {
@@ -40,9 +44,13 @@ export const useProject = defineStore('project', () => {
 
   async function open(projectId: string): Promise<void> {
     close();
+    const [window, account] = [await thisWindow(), await useSession().look()];
+    const others = new Set([...(await openWindows())].filter((other) => other !== window));
     const opened = await ProjectSync.open(projectId, {
       api,
-      drafts: browserDrafts,
+      drafts: draftsOf(account ?? '', window, (other) => others.has(other)),
+      ...{ window, others, firstOpened },
+      isSeen: () => document.visibilityState === 'visible',
       newId: () => newId('e'),
       now: () => new Date(),
       later(ms, callback) {
@@ -53,19 +61,33 @@ export const useProject = defineStore('project', () => {
     sync.value = opened;
     chosen.value = localStorage.getItem(`helb variant ${projectId}`) ?? undefined;
     view.value = opened.view;
-    opened.subscribe(() => (view.value = opened.view));
+    opened.subscribe(() => {
+      const before = view.value?.state.kind;
+      view.value = opened.view;
+      // other windows of this browser look at once
+      if (before !== 'kept' && opened.view.state.kind === 'kept') nudges?.postMessage(projectId);
+    });
+    nudges = new BroadcastChannel('helb kept');
+    nudges.onmessage = ({ data }) => data === id.value && void sync.value?.look();
     addEventListener('online', hurry);
+    document.addEventListener('visibilitychange', look);
   }
 
   function close(): void {
     sync.value?.close();
+    nudges?.close();
     sync.value = view.value = undefined;
     drafted.value = shown.value = [];
     message.value = '';
     removeEventListener('online', hurry);
+    document.removeEventListener('visibilitychange', look);
   }
 
   const hurry = () => sync.value?.hurry();
+  const look = () => void (document.visibilityState === 'visible' && sync.value?.look());
+  /** Between the windows of one browser. */
+  let nudges: BroadcastChannel | undefined;
+  const settle = (clash: Clash, how: 'take' | 'leave') => told(sync.value?.settle(clash, how));
 
   /** Does a gesture; a refusal is told in words and returned. */
   function act(actions: readonly Action[]): Result<void> {
@@ -110,6 +132,7 @@ export const useProject = defineStore('project', () => {
     redo,
     hurry,
     dismissLost,
+    settle,
   };
 });
 
@@ -117,4 +140,12 @@ export const useProject = defineStore('project', () => {
 function after(project: Project, actions: readonly Action[]): Project {
   const done = perform(project, actions);
   return done.ok ? done.value.project : project;
+}
+
+/** The revision at which this window has opened a project first; kept for as long as the window is there. */
+function firstOpened(project: string, now: number): number {
+  const key = `helb opened ${project}`;
+  const before = sessionStorage.getItem(key);
+  if (before === null) sessionStorage.setItem(key, `${now}`);
+  return before === null ? now : Number(before);
 }

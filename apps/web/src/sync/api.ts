@@ -27,12 +27,17 @@ export interface OpenedProject {
   readonly id: string;
   readonly revision: number;
   readonly document: Project;
+  /** The latest entries, as many as are sent at once. */
   readonly log: readonly LogEntry[];
+  /** The revision before which there are older ones. */
+  readonly older?: number | undefined;
 }
 
 export interface Changes {
   readonly revision: number;
   readonly changes: readonly LogEntry[];
+  /** There is more since than is sent at once. */
+  readonly more?: boolean;
 }
 
 const call = <T>(method: string, path: string, body?: unknown): Promise<T> =>
@@ -71,6 +76,9 @@ export const api = {
   /** The document alone, as it is now. */
   document: (id: string) => call<{ revision: number; document: Project }>('GET', `/projects/${id}/document`),
   since: (id: string, revision: number) => call<Changes>('GET', `/projects/${id}/changes?after=${revision}`),
+  /** Older entries of the log, the latest last. */
+  log: (id: string, before: number) =>
+    call<Pick<OpenedProject, 'log' | 'older'>>('GET', `/projects/${id}/log?before=${before}`),
   save: (id: string, base: number, changes: readonly LogEntry[]) =>
     call<{ revision: number }>('POST', `/projects/${id}/changes`, { base, changes }),
   /** Keeps a file with a project; it is found by its hash. */

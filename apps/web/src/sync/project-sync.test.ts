@@ -1,6 +1,7 @@
 import { applyChange, perform, seedSieve, type LogEntry, type Project } from '@helb/core';
 import { ApiError, OfflineError } from './api.ts';
-import { ProjectSync, type SyncWorld } from './project-sync.ts';
+import { ProjectSync } from './project-sync.ts';
+import type { SyncWorld } from './sync-world.ts';
 
 /** A server in memory, with the rules of the real one, that can be cut off or lose its answers. */
 class FakeServer {
@@ -46,7 +47,12 @@ function world(server: FakeServer, drafts = new Map<string, readonly LogEntry[]>
       save: (_, base, changes) =>
         Promise.resolve().then(() => server.save(base, structuredClone(changes) as LogEntry[])),
       since: (_, revision) => Promise.resolve({ revision: server.log.length, changes: server.log.slice(revision) }),
+      log: (_, before) => Promise.resolve({ log: server.log.slice(0, before) }),
     },
+    window: page,
+    others: new Set(),
+    firstOpened: (_, now) => now,
+    isSeen: () => true,
     drafts: {
       load: (id) => Promise.resolve(drafts.get(id) ?? []),
       keep: (id, pending) => (drafts.set(id, structuredClone(pending)), Promise.resolve()),

@@ -1,49 +1,31 @@
 import {
   applyChange,
   explain,
+  passed,
   perform,
   pushed,
   rebased,
   reversal,
   stacksOf,
   type Action,
+  type FieldChange,
   type LogEntry,
   type Project,
   type Result,
   type Stacks,
   ok,
 } from '@helb/core';
-import { ApiError, OfflineError, type Api, type OpenedProject } from './api.ts';
-import type { Drafts } from './drafts.ts';
-
-export type SyncState =
-  | { readonly kind: 'kept'; readonly at: Date }
-  | { readonly kind: 'keeping' }
-  /** `safe` once what is pending was really written on this computer. */
-  | { readonly kind: 'offline'; readonly safe: boolean }
-  | { readonly kind: 'signed-out' };
-
-export interface SyncView {
-  readonly project: Project;
-  readonly stacks: Stacks;
-  readonly state: SyncState;
-  /** What could not be kept, in words; stays until it is read. */
-  readonly lost: string | undefined;
-}
-
-/** What it needs of the world besides the server. */
-export interface SyncWorld {
-  readonly api: Pick<Api, 'open' | 'save' | 'since'>;
-  readonly drafts: Drafts;
-  readonly newId: () => string;
-  readonly now: () => Date;
-  /** Calls back after a while; returns how to cancel. */
-  readonly later: (ms: number, callback: () => void) => () => void;
-}
+import { ApiError, OfflineError, type OpenedProject } from './api.ts';
+import { clashesOf, fieldKey, fieldsOf, taking, type Clash } from './clashes.ts';
+import type { SyncState, SyncView, SyncWorld } from './sync-world.ts';
 
 const SEND_AFTER = 150;
 const RETRY_AFTER = [1000, 2000, 4000, 8000];
 const MOST_SENT = 100;
+/** So often a window that is seen asks what others have done, ms. */
+const ASK_EVERY = 4000;
+/** With fewer steps to undo than this, older ones are fetched. */
+const FEW = 20;
 
 /**
  * An open project: the confirmed document, and on top of it the changes that the server has not confirmed. These are kept
@@ -54,6 +36,13 @@ export class ProjectSync {
   private readonly listeners = new Set<() => void>();
   private confirmed: Project;
   private revision: number;
+  /** The log as far as it is known, without what is pending, and what of it this window can undo. */
+  private log: readonly LogEntry[];
+  private older: number | undefined;
+  private readonly first: number;
+  /** What this window has set since it was opened. */
+  private readonly own = new Map<string, FieldChange>();
+  private clashes: readonly Clash[] = [];
   private pending: LogEntry[] = [];
   private project: Project;
   private stacks: Stacks;
@@ -64,6 +53,8 @@ export class ProjectSync {
   private mostSent = MOST_SENT;
   private drafted: Promise<boolean> = Promise.resolve(true);
   private cancelTimer: (() => void) | undefined;
+  private cancelAsking: (() => void) | undefined;
+  private isClosed = false;
 
   private constructor(
     readonly id: string,
@@ -72,27 +63,42 @@ export class ProjectSync {
   ) {
     this.confirmed = this.project = opened.document;
     this.revision = opened.revision;
-    this.stacks = stacksOf(opened.log);
+    this.log = opened.log;
+    this.older = opened.older;
+    this.first = world.firstOpened(id, opened.revision);
+    this.stacks = this.stacksNow();
     this.state = { kind: 'kept', at: world.now() };
   }
 
-  /** Opens a project; what an earlier visit could not send is put on top of it and sent now. */
+  /** Opens a project; what this window, or one that is closed, could not send is put on top of it and sent now. */
   static async open(id: string, world: SyncWorld): Promise<ProjectSync> {
-    const [opened, drafted] = await Promise.all([world.api.open(id), world.drafts.load(id)]);
+    let unread: string | undefined;
+    const [opened, drafted] = await Promise.all([
+      world.api.open(id),
+      world.drafts.load(id).catch((error: unknown) => {
+        unread = error instanceof Error ? error.message : String(error);
+        return [] as readonly LogEntry[];
+      }),
+    ]);
     const sync = new ProjectSync(id, opened, world);
     const known = new Set(opened.log.map((entry) => entry.id));
-    sync.pending = drafted.filter((entry) => !known.has(entry.id));
+    sync.pending = drafted.filter((entry) => !known.has(entry.id)).map((entry) => ({ ...entry, by: world.window }));
     if (drafted.length > 0) {
       sync.putOnTop();
-      sync.stacks = stacksOf([...opened.log, ...sync.pending]);
+      sync.stacks = sync.stacksNow();
     }
+    // it may hold work: nothing of it is written over
+    if (unread !== undefined)
+      sync.lost = `What this browser has kept unsent could not be read, and was left as it is (${unread}). Load the page again to try once more.`;
     if (sync.pending.length > 0) sync.schedule(0);
+    sync.ask();
+    void sync.fetchOlder();
     return sync;
   }
 
   get view(): SyncView {
-    const { project, stacks, state, lost } = this;
-    return { project, stacks, state, lost };
+    const { project, stacks, state, lost, clashes } = this;
+    return { project, stacks, state, lost, clashes };
   }
 
   subscribe(listener: () => void): () => void {
@@ -105,12 +111,30 @@ export class ProjectSync {
     const done = perform(this.project, actions);
     if (!done.ok) return done;
     if (done.value.change.forward.length === 0) return ok(undefined);
-    this.add(done.value.project, { id: this.world.newId(), kind: 'do', ...done.value.change });
+    const { label, forward, backward } = done.value.change;
+    this.add(done.value.project, { id: this.world.newId(), kind: 'do', label, forward, backward });
     return ok(undefined);
   }
 
-  undo = (): Result<void> => this.reverse('undo');
+  undo(): Result<void> {
+    const undone = this.reverse('undo');
+    void this.fetchOlder();
+    return undone;
+  }
   redo = (): Result<void> => this.reverse('redo');
+
+  /** Takes the other value of a clash, or leaves it as it stands. */
+  settle(clash: Clash, how: 'take' | 'leave'): Result<void> {
+    this.clashes = this.clashes.filter((other) => other !== clash);
+    if (how === 'take') {
+      const entry = taking(this.project, clash, this.world.newId());
+      const next = applyChange(this.project, entry.forward);
+      if (!next.ok) return next;
+      this.add(next.value, entry);
+    }
+    this.changed();
+    return ok(undefined);
+  }
 
   dismissLost(): void {
     this.lost = undefined;
@@ -122,8 +146,40 @@ export class ProjectSync {
     if (this.pending.length > 0 && !this.sending) this.schedule(0);
   }
 
+  /** Asks now what others have done. */
+  async look(): Promise<void> {
+    if (this.sending || this.pending.length > 0 || this.isClosed) return;
+    this.sending = true;
+    try {
+      await this.catchUp();
+    } catch (error) {
+      if (error instanceof ApiError && error.status === 401) this.state = { kind: 'signed-out' };
+      if (error instanceof ApiError && error.status === 404) {
+        this.lost =
+          'This project was removed in another window. What you see can still be written to a file on Output.';
+        this.cancelAsking?.();
+      }
+      // whether the server is away shows when there is something to keep
+      if (!(error instanceof OfflineError) && !(error instanceof ApiError)) throw error;
+    } finally {
+      this.sending = false;
+    }
+    // what was done meanwhile has waited
+    if (this.pending.length > 0) this.schedule(0);
+    this.changed();
+  }
+
+  private ask(): void {
+    this.cancelAsking = this.world.later(ASK_EVERY, () => {
+      this.ask();
+      if (this.world.isSeen()) void this.look();
+    });
+  }
+
   close(): void {
+    this.isClosed = true;
     this.cancelTimer?.();
+    this.cancelAsking?.();
     this.listeners.clear();
   }
 
@@ -134,10 +190,12 @@ export class ProjectSync {
     return ok(undefined);
   }
 
-  private add(project: Project, entry: LogEntry): void {
+  private add(project: Project, made: LogEntry): void {
+    const entry = { ...made, by: this.world.window };
     this.project = project;
     this.stacks = pushed(this.stacks, entry);
     this.pending.push(entry);
+    for (const change of entry.forward) this.own.set(fieldKey(change.path), change);
     if (this.state.kind === 'kept') this.state = { kind: 'keeping' };
     this.keepDrafts();
     this.changed();
@@ -170,6 +228,7 @@ export class ProjectSync {
     // with nothing left on top what is shown is what is confirmed: a change is not done and checked a second time
     if (this.pending.length === 0) this.confirmed = this.project;
     else for (const entry of batch) this.confirmed = applied(this.confirmed, entry);
+    this.log = [...this.log, ...batch];
     this.revision = revision;
     this.failures = 0;
     if (this.pending.length === 0) this.mostSent = MOST_SENT;
@@ -209,19 +268,77 @@ export class ProjectSync {
     this.putOnTop();
   }
 
-  /** Another window was first: its changes go below, ours on top of them. */
+  /** Another window was first: its changes go below, ours on top of them. Fields that both have set are told. */
   private async rebase(): Promise<void> {
-    const { revision, changes } = await this.world.api.since(this.id, this.revision);
-    const ours = new Set(this.pending.map((entry) => entry.id));
-    for (const entry of changes) {
-      this.confirmed = applied(this.confirmed, entry);
-      if (!ours.has(entry.id)) this.stacks = pushed(this.stacks, entry);
-    }
-    const theirs = new Set(changes.map((entry) => entry.id));
-    this.pending = this.pending.filter((entry) => !theirs.has(entry.id));
-    this.revision = revision;
+    const own = fieldsOf(this.pending);
+    const theirs = await this.fetchNewer();
     this.failures = 0;
     this.putOnTop();
+    this.meet(clashesOf(this.project, own, theirs, 'ours'));
+  }
+
+  /** With nothing of our own on the way: what others have done since. */
+  private async catchUp(): Promise<void> {
+    const theirs = await this.fetchNewer();
+    if (theirs.length === 0) return;
+    // what was done here while the server was asked goes on top
+    if (this.pending.length > 0) this.putOnTop();
+    else this.project = this.confirmed;
+    this.meet(clashesOf(this.project, this.own, theirs, 'theirs'));
+    for (const { path } of theirs) this.own.delete(fieldKey(path));
+  }
+
+  private meet(found: readonly Clash[]): void {
+    const fresh = new Set(found.map(({ path }) => fieldKey(path)));
+    this.clashes = [...this.clashes.filter(({ path }) => !fresh.has(fieldKey(path))), ...found];
+  }
+
+  /** Puts all that came since on the confirmed project; the fields that others have set. */
+  private async fetchNewer(): Promise<FieldChange[]> {
+    const theirs: FieldChange[] = [];
+    for (;;) {
+      const { revision, changes, more } = await this.world.api.since(this.id, this.revision);
+      const ours = new Set(this.pending.map((entry) => entry.id));
+      for (const entry of changes) {
+        this.confirmed = applied(this.confirmed, entry);
+        if (ours.has(entry.id)) continue;
+        theirs.push(...entry.forward);
+        this.stacks = passed(this.stacks, entry);
+      }
+      const sent = new Set(changes.map((entry) => entry.id));
+      this.pending = this.pending.filter((entry) => !sent.has(entry.id));
+      this.log = [...this.log, ...changes];
+      this.revision = revision;
+      if (!more) return theirs;
+    }
+  }
+
+  /** Fetches more of the log where little is left to undo. */
+  private async fetchOlder(): Promise<void> {
+    while (this.older !== undefined && this.stacks.undo.length < FEW && !this.isClosed) {
+      const before = this.older;
+      const page = await this.world.api.log(this.id, before).catch(() => undefined);
+      // asked for twice: one answer is enough
+      if (!page || this.older !== before) return;
+      this.log = [...page.log, ...this.log];
+      this.older = page.older;
+      this.stacks = this.stacksNow();
+      this.changed();
+    }
+  }
+
+  /**
+   * What this window can undo: all that was there when it was opened first, but for steps of windows that are open beside
+   * it, and its own steps since.
+   */
+  private stacksNow(): Stacks {
+    const { window, others } = this.world;
+    const from = this.revision - this.log.length;
+    const history = new Set(this.log.slice(0, Math.max(0, this.first - from)));
+    return stacksOf(
+      [...this.log, ...this.pending],
+      (entry) => entry.by === window || (history.has(entry) && !(entry.by !== undefined && others.has(entry.by))),
+    );
   }
 
   /** Makes the shown project anew from the confirmed one; changes whose records are gone are left out and told. */

@@ -11,6 +11,8 @@ export interface LogEntry {
   readonly label: string;
   /** The entry that is undone or redone. */
   readonly of?: string | undefined;
+  /** The window in which it was made: each undoes its own steps. */
+  readonly by?: string | undefined;
   readonly forward: readonly FieldChange[];
   readonly backward: readonly FieldChange[];
 }
@@ -22,11 +24,22 @@ export interface Stacks {
   readonly redo: readonly LogEntry[];
 }
 
-/** The undo and redo stacks after a log: a pure function, so that they survive reloads. */
-export function stacksOf(log: readonly LogEntry[]): Stacks {
-  return log.reduce(pushed, { undo: [], redo: [] });
+/**
+ * The undo and redo stacks after a log: a pure function, so that they survive reloads.
+ * @param isOwn entries that are there to be undone; those of others are passed
+ */
+export function stacksOf<E extends LogEntry>(log: readonly E[], isOwn: (entry: E) => boolean = () => true): Stacks {
+  return log.reduce<Stacks>((stacks, entry) => (isOwn(entry) ? pushed : passed)(stacks, entry), { undo: [], redo: [] });
 }
 
+/** The stacks after what somebody else did: what they have undone or redone is not there to be undone again. */
+export function passed({ undo, redo }: Stacks, { kind, of }: LogEntry): Stacks {
+  if (kind === 'do') return { undo, redo };
+  const others = (entries: readonly LogEntry[]) => entries.filter(({ id }) => id !== of);
+  return { undo: others(undo), redo: others(redo) };
+}
+
+/** The stacks after one's own entry. */
 export function pushed({ undo, redo }: Stacks, entry: LogEntry): Stacks {
   if (entry.kind === 'do') return { undo: [...undo, entry], redo: [] };
   const [from, to] = entry.kind === 'undo' ? [undo, redo] : [redo, undo];

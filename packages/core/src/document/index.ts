@@ -5,7 +5,8 @@ export { buildsOn, COMMANDS, closure, standingOn, type CommandName, type Inputs 
 export { applyChange, perform, type Action, type Change, type FieldChange, type Performed } from './perform.ts';
 export { drawnPart } from './drawn-part.ts';
 export { isTyped, placedExpressions, unnamedNumbers, usersOf, type PlacedExpression } from './expression-places.ts';
-export { pushed, reversal, stacksOf, type LogEntry, type Stacks } from './history.ts';
+export { fieldWords, shownValue } from './field-words.ts';
+export { passed, pushed, reversal, stacksOf, type LogEntry, type Stacks } from './history.ts';
 export { deeperThan, loadProject, parseProject, writeProject } from './load.ts';
 export { formatPage } from './format-page.ts';
 export { stepsPage } from './steps-page.ts';
@@ -16,3 +17,4 @@ export * from './materials.ts';
 export { namesAlong, namesFor, partAt, placedParts, placedSections, recordsAlong, sectionNamesFor } from './placed.ts';
 export { buildOrder, othersOf, partLinks, takeable, type PartLink } from './part-links.ts';
 export { telling, tellingAll } from './tell-sizes.ts';
+export { valueAt } from './value-at.ts';

@@ -1,0 +1,44 @@
+import { customAlphabet } from 'nanoid';
+
+// Windows of one browser, told apart by a name each that is the same after a reload. A window that is open holds a lock by
+// its name; where the browser has no locks no window is known to be open.
+
+const lockOf = (window: string) => `helb-window-${window}`;
+const LOCK = lockOf('');
+const newName = customAlphabet('0123456789abcdefghijkmnpqrstuvwxyz', 10);
+/** A page that is loaded again gets its lock back once the old one has gone, ms. */
+const HANDED_OVER = 500;
+
+let known: Promise<string> | undefined;
+
+/** The name of this window. */
+export const thisWindow = (): Promise<string> => (known ??= named());
+
+async function named(): Promise<string> {
+  const before = sessionStorage.getItem('helb window');
+  // a window that was copied has the name of one that is open
+  const name = before !== null && (await isHeld(before)) ? before : newName();
+  if (name !== before) await isHeld(name);
+  sessionStorage.setItem('helb window', name);
+  return name;
+}
+
+/** Takes the lock for as long as this page lives. */
+function isHeld(window: string): Promise<boolean> {
+  if (!('locks' in navigator)) return Promise.resolve(false);
+  return new Promise((resolve) => {
+    navigator.locks
+      .request(lockOf(window), { signal: AbortSignal.timeout(HANDED_OVER) }, () => {
+        resolve(true);
+        return new Promise(() => undefined);
+      })
+      .catch(() => resolve(false));
+  });
+}
+
+/** The windows of this browser that are open, this one among them. */
+export async function openWindows(): Promise<ReadonlySet<string>> {
+  if (!('locks' in navigator)) return new Set();
+  const { held = [] } = await navigator.locks.query();
+  return new Set(held.flatMap(({ name }) => (name?.startsWith(LOCK) === true ? [name.slice(LOCK.length)] : [])));
+}
