@@ -4,11 +4,13 @@ import { join } from 'node:path';
 export const ROOT = join(import.meta.dirname, '..');
 export const SERVER_MAIN = join(ROOT, 'apps/server/dist/main.js');
 
-/** Bundles the server with our own packages; everything else stays in node_modules. */
+/** Bundles the server and its thread with our own packages; everything else stays in node_modules. */
 export async function buildServer(): Promise<void> {
   await build({
-    entryPoints: [join(ROOT, 'apps/server/src/main.ts')],
-    outfile: SERVER_MAIN,
+    entryPoints: [join(ROOT, 'apps/server/src/main.ts'), join(ROOT, 'apps/server/src/services/request-thread.ts')],
+    // side by side: main looks for its thread there
+    outdir: join(ROOT, 'apps/server/dist'),
+    entryNames: '[name]',
     bundle: true,
     platform: 'node',
     format: 'esm',

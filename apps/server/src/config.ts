@@ -17,6 +17,12 @@ const configSchema = z.object({
   HELB_DEMO: z.enum(['yes', 'no']).default('no'),
   /** How often one address may try to sign in or up in a minute. */
   HELB_TRIES: z.coerce.number().int().min(1).default(20),
+  /** How often one account may change something in a minute. */
+  HELB_WRITES: z.coerce.number().int().min(1).default(600),
+  /** Whether anybody may make an account. */
+  HELB_SIGN_UP: z.enum(['open', 'closed']).default('open'),
+  /** How much one account may keep. */
+  HELB_QUOTA_MB: z.coerce.number().int().min(1).default(1024),
   HELB_LOG: z.enum(['silent', 'error', 'info', 'debug']).default('info'),
 });
 

@@ -42,7 +42,8 @@ function saver(client: ApiClient, id: string, from: { project: Project; revision
       const changeId = `${name}${k}`;
       const result = perform(project, [{ command: 'project.rename', input: { name: changeId } }]);
       if (!result.ok) throw new Error(result.issue.code);
-      const change: LogEntry = { id: changeId, kind: 'do', ...result.value.change };
+      const { label, forward, backward } = result.value.change;
+      const change: LogEntry = { id: changeId, kind: 'do', label, forward, backward };
       try {
         const answer = await client.call('POST', `/projects/${id}/changes`, { base: revision, changes: [change] });
         if (answer.status !== 200) return;

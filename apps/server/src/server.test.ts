@@ -50,7 +50,8 @@ async function person() {
 function entry(project: Project, id: string, ...actions: Action[]): { project: Project; entry: LogEntry } {
   const result = perform(project, actions);
   if (!result.ok) throw new Error(result.issue.code);
-  return { project: result.value.project, entry: { id, kind: 'do', ...result.value.change } };
+  const { label, forward, backward } = result.value.change;
+  return { project: result.value.project, entry: { id, kind: 'do', label, forward, backward } };
 }
 const rename = (project: Project, id: string, name: string) =>
   entry(project, id, { command: 'project.rename', input: { name } });
@@ -186,13 +187,15 @@ describe('saving', () => {
   });
 
   test('what was made on an older revision is refused with what came since; nothing is overwritten', async () => {
-    const { save, load } = await open();
+    const { client, id, save, load } = await open();
     const mine = rename(seedSieve(), 'mine', 'Mine');
     const theirs = entry(seedSieve(), 'theirs', { command: 'part.add', input: { id: 'p9', name: 'Lid' } });
     expect((await save(0, theirs.entry)).body).toEqual({ revision: 1 });
     const refused = await save(0, mine.entry);
     expect(refused.status).toBe(409);
-    expect(refused.body.changes.map((e: LogEntry) => e.id)).toEqual(['theirs']);
+    expect(refused.body.revision).toBe(1);
+    const { body: since } = await client.call('GET', `/projects/${id}/changes?after=0`);
+    expect([since.more, since.changes.map((e: LogEntry) => e.id)]).toEqual([false, ['theirs']]);
     expect((await save(1, mine.entry)).body).toEqual({ revision: 2 });
     expect((await load()).document).toMatchObject({ name: 'Mine', parts: { p9: { name: 'Lid' } } });
   });
@@ -281,7 +284,8 @@ describe('saving', () => {
     const { client, id } = await open();
     const deep = `{"base":0,"changes":[{"id":"x","kind":"do","label":"","backward":[],"forward":[{"op":"set","path":["name"],"value":${'['.repeat(5000)}${']'.repeat(5000)}}]}]}`;
     expect((await client.call('POST', `/projects/${id}/changes`, deep)).body.message).toMatch(/deep/);
-    const large = JSON.stringify({ document: 'x'.repeat(10 * 1024 * 1024) });
+    const large = JSON.stringify({ document: 'x'.repeat(25 * 1024 * 1024) });
+    expect((await client.call('POST', '/projects', JSON.stringify({ document: 'x'.repeat(9e6) }))).status).toBe(422);
     expect((await client.call('POST', '/projects', large)).status).toBe(413);
   });
 });

@@ -6,8 +6,11 @@ import { DEMO_ACCOUNT } from './demo-account.ts';
 import { openDatabase } from './db/database.ts';
 import { createApp } from './http/app.ts';
 import { Accounts } from './services/accounts.ts';
+import { checkedDocument } from './services/checked-document.ts';
 import { Files } from './services/files.ts';
 import { Projects } from './services/projects.ts';
+import { Quota } from './services/quota.ts';
+import { RequestReader } from './services/request-reader.ts';
 
 export interface RunningServer {
   readonly port: number;
@@ -18,11 +21,16 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const log = pino({ level: config.HELB_LOG });
   const database = await openDatabase(config);
   const accounts = new Accounts(database);
-  const projects = new Projects(database);
+  const quota = new Quota(database, config.HELB_QUOTA_MB * 1024 * 1024);
+  const projects = new Projects(database, quota);
+  const requests = new RequestReader();
   if (config.HELB_DEMO === 'yes') await seedDemo(accounts, projects, database.models.Account);
   const healthy = () => database.sequelize.authenticate();
   const app = createApp(
-    { accounts, projects, files: new Files(database), tries: config.HELB_TRIES, healthy },
+    {
+      ...{ accounts, projects, files: new Files(database, quota), requests, healthy },
+      ...{ tries: config.HELB_TRIES, writes: config.HELB_WRITES, signUp: config.HELB_SIGN_UP === 'open' },
+    },
     log,
     config.HELB_WEB,
   );
@@ -37,6 +45,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
       http.closeIdleConnections();
       setTimeout(() => http.closeAllConnections(), 3000).unref();
       await closed;
+      await requests.close();
       await database.sequelize.close();
     },
   };
@@ -49,5 +58,5 @@ async function seedDemo(
 ) {
   if ((await account.count({ where: { name: DEMO_ACCOUNT.name } })) > 0) return;
   const { id } = await accounts.signUp(DEMO_ACCOUNT);
-  await projects.create(id, { demo: true });
+  await projects.create(id, checkedDocument({ demo: true }));
 }

@@ -53,8 +53,10 @@ export function finished(
   if (!solid || solids.length !== 1) return fail('kernel.invalid');
   if (!isSound(library, solid)) return fail('kernel.invalid');
   const volume = volumeOf(library, solid);
-  // the library gives back what it was given where it finds no way
-  if (Math.abs(volume - volumeOf(library, before.shape)) < 1e-9 * volume) return fail('kernel.unchanged');
+  // the library gives back what it was given where it finds no way; what one edge gives another may take
+  const isAsLarge = Math.abs(volume - volumeOf(library, before.shape)) < 1e-9 * volume;
+  const faces = subShapes(library, scope, solid, 'TopAbs_FACE').length;
+  if (isAsLarge && faces === before.faceNames.length) return fail('kernel.unchanged');
   const [result] = carried(library, scope, [before], history, [solid], made);
   return ok({ ...result!, shape: library.TopoDS.Solid(solid) });
 }

@@ -1,4 +1,4 @@
-import { Sequelize } from 'sequelize';
+import { QueryTypes, Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import type { Config } from '../config.ts';
 import { defineModels, type Models } from './models.ts';
@@ -9,21 +9,45 @@ export interface Database {
   readonly models: Models;
 }
 
+const ACQUIRE_MS = 5000;
+const STATEMENT_S = 8;
+/** So long one server waits while another brings the tables up to date, s. */
+const LOCK_S = 60;
+
 /** Connects and brings the tables up to date. */
 export async function openDatabase(config: Config): Promise<Database> {
-  const sequelize = new Sequelize(config.HELB_DB_NAME, config.HELB_DB_USER, config.HELB_DB_PASSWORD, {
+  // migrations take as long as they take
+  const unlimited = connected(config, 0);
+  try {
+    await unlimited.authenticate();
+    await migrate(unlimited);
+  } finally {
+    await unlimited.close();
+  }
+  const sequelize = connected(config, STATEMENT_S);
+  return { sequelize, models: defineModels(sequelize) };
+}
+
+/** @param seconds after which a statement is ended; 0 for never */
+const connected = (config: Config, seconds: number): Sequelize =>
+  new Sequelize(config.HELB_DB_NAME, config.HELB_DB_USER, config.HELB_DB_PASSWORD, {
     host: config.HELB_DB_HOST,
     port: config.HELB_DB_PORT,
     dialect: 'mariadb',
     logging: false,
-    pool: { max: 10, acquire: 5000 },
+    pool: { max: 10, acquire: ACQUIRE_MS },
+    dialectOptions: {
+      connectTimeout: ACQUIRE_MS,
+      // the database ends a statement that takes longer; where it does not answer at all it is given up
+      ...(seconds > 0 && {
+        sessionVariables: { max_statement_time: seconds, innodb_lock_wait_timeout: seconds },
+        socketTimeout: 2000 * seconds,
+      }),
+    },
     define: { underscored: true, timestamps: false, freezeTableName: true },
   });
-  await sequelize.authenticate();
-  await migrate(sequelize);
-  return { sequelize, models: defineModels(sequelize) };
-}
 
+/** One server at a time; what was left in the middle is done again. */
 async function migrate(sequelize: Sequelize): Promise<void> {
   const umzug = new Umzug({
     migrations: MIGRATIONS.map(({ name, up, down }) => ({
@@ -34,5 +58,24 @@ async function migrate(sequelize: Sequelize): Promise<void> {
     storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
     logger: undefined,
   });
-  await umzug.up();
+  // the lock belongs to one connection: that of a transaction, which does nothing else
+  await sequelize.transaction(async (transaction) => {
+    const lock = `helb ${sequelize.getDatabaseName()}`;
+    const [row] = await sequelize.query<{ held: number | null }>(`SELECT GET_LOCK(:lock, ${LOCK_S}) AS held`, {
+      type: QueryTypes.SELECT,
+      replacements: { lock },
+      transaction,
+    });
+    if (row?.held !== 1)
+      throw new Error('Another server brings the tables of the database up to date and does not end.');
+    try {
+      await umzug.up();
+    } finally {
+      await sequelize.query('SELECT RELEASE_LOCK(:lock)', {
+        type: QueryTypes.SELECT,
+        replacements: { lock },
+        transaction,
+      });
+    }
+  });
 }

@@ -28,6 +28,10 @@ export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreation
   declare revision: number;
   declare createdAt: Date;
   declare changedAt: Date;
+  /** Bytes, as text: of the document, of its whole log, and of the changes since the last snapshot with what each costs. */
+  declare documentSize: number;
+  declare logSize: CreationOptional<number>;
+  declare replaySize: CreationOptional<number>;
   declare findings: CreationOptional<number | null>;
   declare picture: CreationOptional<Buffer | null>;
 }
@@ -39,6 +43,8 @@ export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAt
   declare changeId: string;
   declare accountId: number | null;
   declare madeAt: Date;
+  /** Bytes of the entry. */
+  declare size: number;
   declare entry: string;
 }
 
@@ -60,6 +66,7 @@ export function defineModels(sequelize: Sequelize) {
   // made anew for each column: Sequelize writes the column's name into the object
   const text = () => ({ type: DataTypes.STRING, allowNull: false });
   const whole = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false });
+  const bytes = () => ({ type: DataTypes.BIGINT.UNSIGNED, allowNull: false, defaultValue: 0 });
   const time = () => ({ type: DataTypes.DATE(3), allowNull: false });
   Account.init(
     {
@@ -82,6 +89,9 @@ export function defineModels(sequelize: Sequelize) {
       revision: whole(),
       createdAt: time(),
       changedAt: time(),
+      documentSize: bytes(),
+      logSize: bytes(),
+      replaySize: bytes(),
       findings: { type: DataTypes.INTEGER.UNSIGNED, allowNull: true },
       picture: { type: DataTypes.BLOB('medium'), allowNull: true },
     },
@@ -94,6 +104,7 @@ export function defineModels(sequelize: Sequelize) {
       changeId: text(),
       accountId: { type: DataTypes.INTEGER.UNSIGNED, allowNull: true },
       madeAt: time(),
+      size: whole(),
       entry: { type: DataTypes.TEXT('medium'), allowNull: false },
     },
     { sequelize, tableName: 'changes' },

@@ -1,11 +1,11 @@
 import Koa from 'koa';
 import helmet from 'koa-helmet';
-import { bodyParser } from '@koa/bodyparser';
 import type { Logger } from 'pino';
 import type { Accounts } from '../services/accounts.ts';
 import type { Files } from '../services/files.ts';
 import type { Projects } from '../services/projects.ts';
-import { answerErrors } from './errors.ts';
+import type { RequestReader } from '../services/request-reader.ts';
+import { answerErrors, faultOf } from './errors.ts';
 import { apiRoutes } from './routes.ts';
 import { sameOrigin } from './same-origin.ts';
 import { serveWeb } from './web.ts';
@@ -14,8 +14,12 @@ export interface Services {
   readonly accounts: Accounts;
   readonly projects: Projects;
   readonly files: Files;
-  /** How often one address may try to enter in a minute. */
+  readonly requests: RequestReader;
+  /** How often one address may try to enter in a minute, and one account change something. */
   readonly tries: number;
+  readonly writes: number;
+  /** May anybody make an account? */
+  readonly signUp: boolean;
   readonly healthy: () => Promise<void>;
 }
 
@@ -25,7 +29,7 @@ export function createApp(services: Services, log: Logger, webFolder?: string): 
   // a browser that goes away in the middle of a download is no trouble of ours
   app.on('error', (error: NodeJS.ErrnoException) => {
     if (!['ECONNRESET', 'EPIPE', 'ERR_STREAM_PREMATURE_CLOSE'].includes(error.code ?? ''))
-      log.error({ err: error }, 'answer failed');
+      log.error({ fault: faultOf(error) }, 'answer failed');
   });
   app.use(answerErrors(log));
   app.use(
@@ -46,15 +50,6 @@ export function createApp(services: Services, log: Logger, webFolder?: string): 
     }),
   );
   app.use(sameOrigin);
-  app.use(
-    bodyParser({
-      enableTypes: ['json'],
-      jsonLimit: '9mb',
-      onError: (error) => {
-        throw error;
-      },
-    }),
-  );
   const api = apiRoutes(services);
   app.use(api.routes()).use(api.allowedMethods());
   if (webFolder) app.use(serveWeb(webFolder));

@@ -1,45 +1,41 @@
+import { Readable } from 'node:stream';
 import Router from '@koa/router';
 import type { Context } from 'koa';
-import rawBody from 'raw-body';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { z } from 'zod';
-import { deeperThan, LIMITS, MOST_FILE, nameSchema } from '@helb/core';
+import { MOST_FILE } from '@helb/core';
 import type { Account } from '../db/models.ts';
-import { credentialsSchema } from '../services/accounts.ts';
-import { saveSchema } from '../services/projects.ts';
+import { piecesOf } from '../services/pieces.ts';
 import { notFound, Refusal } from '../services/refusal.ts';
 import type { Services } from './app.ts';
+import { body, bytesOf } from './bodies.ts';
 
 const COOKIE = 'helb_session';
-const PICTURE = { most: 300 * 1024, magic: Buffer.from([0x89, 0x50, 0x4e, 0x47]) };
+const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47]);
 
-const newProjectSchema = z.union([
-  z.strictObject({ name: nameSchema }),
-  z.strictObject({ demo: z.literal(true) }),
-  z.strictObject({ document: z.unknown() }),
-]);
-const lookSchema = z.strictObject({
-  findings: z.int().min(0).max(100000),
-  /** PNG, base64. */
-  picture: z.base64().max((PICTURE.most * 4) / 3 + 4),
-});
-
-/** The body by its schema; deep input is refused before a schema walks it. */
-function body<T>(ctx: Context, schema: z.ZodType<T>): T {
-  const raw: unknown = ctx.request.body;
-  if (deeperThan(raw, LIMITS.depth + 8))
-    throw new Refusal(422, `The request is nested more than ${LIMITS.depth + 8} deep.`);
-  return schema.parse(raw);
-}
-
-export function apiRoutes({ accounts, projects, files, tries, healthy }: Services): Router {
+export function apiRoutes({ accounts, projects, files, requests, tries, writes, signUp, healthy }: Services): Router {
   const router = new Router({ prefix: '/api' });
   const attempts = new RateLimiterMemory({ points: tries, duration: 60 });
+  const work = new RateLimiterMemory({ points: writes, duration: 60 });
 
   const who = async (ctx: Context): Promise<Account> => {
     const account = await accounts.bySession(ctx.cookies.get(COOKIE));
     if (!account) throw new Refusal(401, 'Please sign in.');
     return account;
+  };
+  /** Who changes something: no account can keep the server busy alone. */
+  const worker = async (ctx: Context): Promise<Account> => {
+    const account = await who(ctx);
+    await work.consume(account.id).catch(() => {
+      throw new Refusal(429, 'That is a lot within a minute. It goes on by itself in a moment.');
+    });
+    return account;
+  };
+  /** Large answers are written in pieces: between them others have their turn. */
+  const answer = (ctx: Context, value: unknown) => {
+    ctx.type = 'application/json';
+    ctx.set('Cache-Control', 'no-store');
+    ctx.body = Readable.from(piecesOf(value));
   };
   const enter = async (ctx: Context, account: Account) => {
     const { token, expires } = await accounts.openSession(account);
@@ -70,12 +66,13 @@ export function apiRoutes({ accounts, projects, files, tries, healthy }: Service
 
   router.post('/account', async (ctx) => {
     await limited(ctx);
-    await enter(ctx, await accounts.signUp(body(ctx, credentialsSchema)));
+    if (!signUp) throw new Refusal(403, 'New accounts are made by whoever looks after this server.');
+    await enter(ctx, await accounts.signUp(await body(ctx, requests, 'credentials')));
     ctx.status = 201;
   });
   router.post('/session', async (ctx) => {
     await limited(ctx);
-    await enter(ctx, await accounts.signIn(body(ctx, credentialsSchema)));
+    await enter(ctx, await accounts.signIn(await body(ctx, requests, 'credentials')));
   });
   router.get('/session', async (ctx) => {
     ctx.body = { name: (await who(ctx)).name };
@@ -91,32 +88,39 @@ export function apiRoutes({ accounts, projects, files, tries, healthy }: Service
     ctx.body = await projects.list((await who(ctx)).id);
   });
   router.post('/projects', async (ctx) => {
-    const { id: accountId } = await who(ctx);
-    ctx.body = { id: await projects.create(accountId, body(ctx, newProjectSchema)) };
+    const { id: accountId } = await worker(ctx);
+    ctx.body = { id: await projects.create(accountId, await body(ctx, requests, 'project')) };
     ctx.status = 201;
   });
   router.get('/projects/:id', async (ctx) => {
-    ctx.body = await projects.open((await who(ctx)).id, projectId(ctx));
+    answer(ctx, await projects.open((await who(ctx)).id, projectId(ctx)));
   });
   router.delete('/projects/:id', async (ctx) => {
     await projects.remove((await who(ctx)).id, projectId(ctx));
     ctx.status = 204;
   });
   router.get('/projects/:id/document', async (ctx) => {
-    ctx.body = await projects.document((await who(ctx)).id, projectId(ctx));
+    answer(ctx, await projects.document((await who(ctx)).id, projectId(ctx)));
   });
   router.get('/projects/:id/changes', async (ctx) => {
     const after = z.coerce.number().int().min(0).parse(ctx.query['after']);
-    ctx.body = await projects.since((await who(ctx)).id, projectId(ctx), after);
+    answer(ctx, await projects.since((await who(ctx)).id, projectId(ctx), after));
+  });
+  router.get('/projects/:id/log', async (ctx) => {
+    const before = z.coerce.number().int().min(0).parse(ctx.query['before']);
+    answer(ctx, await projects.log((await who(ctx)).id, projectId(ctx), before));
   });
   router.post('/projects/:id/changes', async (ctx) => {
-    ctx.body = await projects.save((await who(ctx)).id, projectId(ctx), body(ctx, saveSchema));
+    const { id: accountId } = await worker(ctx);
+    const id = projectId(ctx);
+    await projects.owned(accountId, id);
+    ctx.body = await projects.save(accountId, id, await body(ctx, requests, 'save'));
   });
   router.put('/projects/:id/look', async (ctx) => {
-    const { id: accountId } = await who(ctx);
-    const { findings, picture } = body(ctx, lookSchema);
+    const { id: accountId } = await worker(ctx);
+    const { findings, picture } = await body(ctx, requests, 'look');
     const bytes = Buffer.from(picture, 'base64');
-    if (!bytes.subarray(0, 4).equals(PICTURE.magic)) throw new Refusal(422, 'picture: not a PNG.');
+    if (!bytes.subarray(0, 4).equals(PNG)) throw new Refusal(422, 'picture: not a PNG.');
     await projects.describe(accountId, projectId(ctx), { findings, picture: bytes });
     ctx.status = 204;
   });
@@ -126,20 +130,16 @@ export function apiRoutes({ accounts, projects, files, tries, healthy }: Service
     ctx.set('Cache-Control', 'private, max-age=60');
   });
   router.post('/projects/:id/files', async (ctx) => {
-    const { id: accountId } = await who(ctx);
+    const { id: accountId } = await worker(ctx);
+    const id = projectId(ctx);
+    await projects.owned(accountId, id);
     if (!ctx.is('application/octet-stream')) throw new Refusal(415, 'Send the bytes of the file.');
-    const bytes = await rawBody(ctx.req, { limit: MOST_FILE }).catch((error: { type?: string }) => {
-      // the rest is let in and dropped: who still sends would never read the answer
-      ctx.req.resume();
-      if (error.type === 'entity.too.large')
-        throw new Refusal(413, `The file is larger than ${MOST_FILE / 1024 ** 2} MB.`);
-      throw error;
-    });
-    ctx.body = await files.keep(accountId, projectId(ctx), bytes);
+    const bytes = await bytesOf(ctx, MOST_FILE, `The file is larger than ${MOST_FILE / 1024 ** 2} MB.`);
+    ctx.body = await files.keep(accountId, id, bytes);
     ctx.status = 201;
   });
   router.put('/projects/:id/files/:hash', async (ctx) => {
-    await files.share((await who(ctx)).id, projectId(ctx), fileHash(ctx));
+    await files.share((await worker(ctx)).id, projectId(ctx), fileHash(ctx));
     ctx.status = 204;
   });
   router.get('/files/:hash', async (ctx) => {

@@ -4,6 +4,7 @@ import { gunzip, gzip } from 'node:zlib';
 import { MOST_FILE } from '@helb/core';
 import type { Database } from '../db/database.ts';
 import type { FileRow } from '../db/models.ts';
+import type { Quota } from './quota.ts';
 import { notFound, Refusal } from './refusal.ts';
 
 const pack = promisify(gzip);
@@ -15,7 +16,10 @@ const MOST_FILES = 100;
 
 /** Files that projects bring in. Every method takes who asks, and knows nothing of projects of others. */
 export class Files {
-  constructor(private readonly database: Database) {}
+  constructor(
+    private readonly database: Database,
+    private readonly quota: Quota,
+  ) {}
 
   /** Keeps a file with a project; the same bytes once only. */
   async keep(accountId: number, projectId: string, bytes: Buffer): Promise<{ hash: string; size: number }> {
@@ -27,6 +31,7 @@ export class Files {
     const packed = await pack(bytes);
     if (packed.length > MOST_PACKED)
       throw new Refusal(413, `Packed the file is larger than ${MOST_PACKED / 1024 ** 2} MB: bring in less at once.`);
+    await this.quota.check(accountId, packed.length);
     await this.put(projectId, { ...file, packed });
     return file;
   }
@@ -36,6 +41,7 @@ export class Files {
     await this.ofOwn(accountId, projectId);
     if (await this.has(projectId, hash)) return;
     const { size, packed } = await this.row(accountId, hash);
+    await this.quota.check(accountId, packed.length);
     await this.put(projectId, { hash, size, packed });
   }
 

@@ -1,72 +1,56 @@
 import { customAlphabet } from 'nanoid';
-import { Op, type Transaction } from 'sequelize';
-import { z } from 'zod';
-import {
-  applyChange,
-  explain,
-  idSchema,
-  loadProject,
-  seedSieve,
-  emptyProject,
-  type LogEntry,
-  type Project,
-} from '@helb/core';
+import { Op, type FindAttributeOptions, type Transaction, type WhereOperators } from 'sequelize';
+import { applyChange, explain, LIMITS, loadProject, SCHEMA_VERSION, type LogEntry, type Project } from '@helb/core';
 import type { Database } from '../db/database.ts';
-import type { ProjectRow } from '../db/models.ts';
+import type { ProjectRow, Snapshot } from '../db/models.ts';
+import type { CheckedDocument } from './checked-document.ts';
 import { DocumentCache } from './document-cache.ts';
+import { textOf } from './pieces.ts';
+import type { Quota } from './quota.ts';
 import { notFound, Refusal } from './refusal.ts';
+import type { SaveRequest } from './requests.ts';
+import { writtenSize } from './written-size.ts';
 
 const newId = customAlphabet('0123456789abcdefghijkmnpqrstuvwxyz', 12);
 
 const MOST_PROJECTS = 500;
-const SNAPSHOT_EVERY = 50;
-/** How far back the log is sent for undo. */
-const LOG_SENT = 2000;
-
-const fieldChangeSchema = z.strictObject({
-  op: z.enum(['set', 'remove']),
-  path: z.array(z.string().max(60)).min(1).max(12),
-  value: z.unknown().optional(),
-});
-
-/** A change as the page sends it: applied there already, checked again here. */
-export const changeSchema = z.strictObject({
-  id: idSchema,
-  kind: z.enum(['do', 'undo', 'redo']),
-  label: z.string().max(200),
-  of: idSchema.optional(),
-  actions: z
-    .array(z.strictObject({ command: z.string().max(40), input: z.unknown().optional() }))
-    .max(100)
-    .optional(),
-  forward: z.array(fieldChangeSchema).max(20000),
-  backward: z.array(fieldChangeSchema).max(20000),
-});
-
-export const saveSchema = z.strictObject({
-  /** The revision on which the first change was made. */
-  base: z.int().min(0),
-  changes: z.array(changeSchema).min(1).max(200),
-});
-export type SaveRequest = z.infer<typeof saveSchema>;
+const MB = 1024 * 1024;
+const MOST_DOCUMENT = LIMITS.bytes;
+/** What one change may take as text. */
+const MOST_ENTRY = 4 * MB;
+/** Of the log so much is sent at once, and kept; what is older goes, and can't be undone any more. */
+const SENT = { bytes: MB, entries: 1000 };
+const KEPT = { bytes: 32 * MB, entries: 20_000 };
+/** A snapshot is made once the changes since the last one cost so much to do again: their bytes, and so much for each. */
+const REPLAY = { most: MB / 2, each: 4000 };
 
 export interface OpenedProject {
   readonly id: string;
   readonly revision: number;
   readonly document: Project;
+  /** The latest entries, as many as are sent at once. */
   readonly log: readonly LogEntry[];
+  /** The revision before which there are older ones. */
+  readonly older?: number | undefined;
 }
 
 /** Projects and their revisions. Every method takes who asks, and knows nothing of projects of others. */
 export class Projects {
-  private readonly documents = new DocumentCache();
+  private readonly documents: DocumentCache;
 
-  constructor(private readonly database: Database) {}
+  constructor(
+    private readonly database: Database,
+    private readonly quota: Quota,
+    cacheBytes = 64 * MB,
+  ) {
+    this.documents = new DocumentCache(cacheBytes);
+  }
 
   async list(accountId: number) {
     const rows = await this.database.models.ProjectRow.findAll({
       where: { accountId },
       order: [['changedAt', 'DESC']],
+      limit: MOST_PROJECTS,
       attributes: {
         include: [[this.database.sequelize.literal('picture IS NOT NULL'), 'hasPicture']],
         exclude: ['picture'],
@@ -82,20 +66,24 @@ export class Projects {
     }));
   }
 
-  /** A new project: empty, the demo, or from a document of unknown origin. */
-  async create(accountId: number, from: { name: string } | { demo: true } | { document: unknown }): Promise<string> {
-    const document = documentFrom(from);
-    const { ProjectRow, Snapshot } = this.database.models;
-    if ((await ProjectRow.count({ where: { accountId } })) >= MOST_PROJECTS)
-      throw new Refusal(409, `There are ${MOST_PROJECTS} projects already. Remove some first.`);
+  /** A new project of a document that was checked. */
+  async create(accountId: number, { document, text }: CheckedDocument): Promise<string> {
+    const { Account, ProjectRow, Snapshot } = this.database.models;
+    const documentSize = Buffer.byteLength(text);
+    if (documentSize > MOST_DOCUMENT) throw new Refusal(413, `A project has at most ${MOST_DOCUMENT / MB} MB.`);
     const id = newId();
     const now = new Date();
     await this.database.sequelize.transaction(async (transaction) => {
+      // of one account one after the other: two at once would both be the last that is allowed
+      await Account.findByPk(accountId, { transaction, lock: transaction.LOCK.UPDATE, attributes: ['id'] });
+      if ((await ProjectRow.count({ where: { accountId }, transaction })) >= MOST_PROJECTS)
+        throw new Refusal(409, `There are ${MOST_PROJECTS} projects already. Remove some first.`);
+      await this.quota.check(accountId, documentSize, transaction);
       await ProjectRow.create(
-        { id, accountId, name: document.name, revision: 0, createdAt: now, changedAt: now },
+        { id, accountId, name: document.name, revision: 0, createdAt: now, changedAt: now, documentSize },
         { transaction },
       );
-      await Snapshot.create({ projectId: id, revision: 0, document: JSON.stringify(document) }, { transaction });
+      await Snapshot.create({ projectId: id, revision: 0, document: text }, { transaction });
     });
     return id;
   }
@@ -103,8 +91,18 @@ export class Projects {
   async open(accountId: number, id: string): Promise<OpenedProject> {
     const row = await this.row(accountId, id);
     const document = await this.documentOf(row.id, row.revision);
-    const log = await this.changesAfter(id, Math.max(0, row.revision - LOG_SENT), row.revision);
-    return { id, revision: row.revision, document, log };
+    return { id, revision: row.revision, document, ...(await this.logBefore(id, row.revision)) };
+  }
+
+  /** Older entries of the log, as many as are sent at once. */
+  async log(accountId: number, id: string, before: number): Promise<Pick<OpenedProject, 'log' | 'older'>> {
+    const { revision } = await this.row(accountId, id);
+    return this.logBefore(id, Math.min(before, revision));
+  }
+
+  /** Refuses a project that is not theirs, before anything that is sent with it is looked at. */
+  async owned(accountId: number, id: string): Promise<void> {
+    await this.row(accountId, id, undefined, ['id']);
   }
 
   /** The document alone, as it is now: a part of it may be wanted elsewhere. */
@@ -113,10 +111,16 @@ export class Projects {
     return { revision, document: await this.documentOf(id, revision) };
   }
 
-  /** What others (or another window) have saved since a revision. */
+  /** What others (or another window) have saved since a revision, as much as is sent at once. */
   async since(accountId: number, id: string, revision: number) {
     const row = await this.row(accountId, id);
-    return { revision: row.revision, changes: await this.changesAfter(id, revision, row.revision) };
+    const found = await this.sizesOf(id, { [Op.gt]: revision, [Op.lte]: row.revision }, 'ASC');
+    const upTo = found.at(-1)?.revision ?? row.revision;
+    // what was taken off the log can't be told any more: the page has to open the project anew
+    if (found.length > 0 && found[0]!.revision !== revision + 1)
+      throw new Refusal(410, 'So much has changed since that the project has to be opened anew.');
+    const changes = await this.changesAfter(id, revision, upTo);
+    return { revision: upTo, changes, more: upTo < row.revision };
   }
 
   async remove(accountId: number, id: string): Promise<void> {
@@ -131,15 +135,15 @@ export class Projects {
   }
 
   async picture(accountId: number, id: string): Promise<Buffer> {
-    const { picture } = await this.row(accountId, id);
+    const { picture } = await this.row(accountId, id, undefined, ['picture']);
     if (!picture) throw new Refusal(404, 'There is no picture yet.');
     return picture;
   }
 
   /**
    * Appends changes, all or nothing, in one transaction; answers only after it is on disk. Sending the same changes again
-   * is harmless: those that are known by their ids are passed over. Changes made on an older revision are refused with
-   * what has come since (409), so that the page can put its own on top.
+   * is harmless: those that are known by their ids are passed over. Changes made on an older revision are refused
+   * (409): the page asks what has come since and puts its own on top.
    */
   async save(accountId: number, id: string, { base, changes }: SaveRequest): Promise<{ revision: number }> {
     const saved = await this.database.sequelize.transaction(async (transaction) => {
@@ -152,10 +156,7 @@ export class Projects {
       const fresh = changes.filter((change) => !known.has(change.id));
       if (fresh.length === 0) return { revision: row.revision };
       if (Math.max(base, ...known.values()) !== row.revision)
-        throw new Refusal(409, 'The project was changed in another window meanwhile.', {
-          revision: row.revision,
-          changes: await this.changesAfter(id, base, row.revision, transaction),
-        });
+        throw new Refusal(409, 'The project was changed in another window meanwhile.', { revision: row.revision });
       const document = await this.append(row, accountId, fresh, transaction);
       return { revision: row.revision, document };
     });
@@ -177,31 +178,91 @@ export class Projects {
       const next = applyChange(document, change.forward);
       if (!next.ok) throw new Refusal(422, explain(next.issue), { change: change.id });
       document = next.value;
-      return {
-        projectId: row.id,
-        revision: ++revision,
-        changeId: change.id,
-        accountId,
-        madeAt,
-        entry: JSON.stringify(change),
-      };
+      const entry = JSON.stringify(change);
+      const size = Buffer.byteLength(entry);
+      if (size > MOST_ENTRY)
+        throw new Refusal(413, `It changes more than ${MOST_ENTRY / MB} MB at once.`, { change: change.id });
+      return { projectId: row.id, revision: ++revision, changeId: change.id, accountId, madeAt, size, entry };
     });
-    const text = JSON.stringify(document);
-    const loaded = loadProject(JSON.parse(text));
-    if (!loaded.ok) throw new Refusal(422, explain(loaded.issue));
-    if (text.length > 8 * 1024 * 1024) throw new Refusal(413, 'The project would grow beyond 8 MB.');
+    const documentSize = writtenSize(document);
+    if (documentSize > MOST_DOCUMENT) throw new Refusal(413, `The project would grow beyond ${MOST_DOCUMENT / MB} MB.`);
+    const added = rows.reduce((sum, { size }) => sum + size, 0);
+    await this.quota.check(accountId, added, transaction);
     await ChangeRow.bulkCreate(rows, { transaction });
-    if (Math.floor(revision / SNAPSHOT_EVERY) > Math.floor(row.revision / SNAPSHOT_EVERY))
-      await Snapshot.create({ projectId: row.id, revision, document: text }, { transaction });
-    await row.update({ revision, changedAt: madeAt, name: document.name }, { transaction });
+    let [logSize, replaySize] = [
+      Number(row.logSize) + added,
+      Number(row.replaySize) + added + rows.length * REPLAY.each,
+    ];
+    if (replaySize > REPLAY.most) {
+      replaySize = 0;
+      // the one before stays: somebody may be reading from it
+      const before = await Snapshot.max<number, Snapshot>('revision', { where: { projectId: row.id }, transaction });
+      await Snapshot.create({ projectId: row.id, revision, document: await textOf(document) }, { transaction });
+      await Snapshot.destroy({ where: { projectId: row.id, revision: { [Op.lt]: before } }, transaction });
+      logSize -= await this.trimLog(row.id, revision, logSize, transaction);
+    }
+    await row.update(
+      { revision, changedAt: madeAt, name: document.name, documentSize, logSize, replaySize },
+      { transaction },
+    );
     return document;
   }
 
+  /** Takes the oldest entries off a log that is too large; how many bytes went. The document needs none of them. */
+  private async trimLog(id: string, revision: number, size: number, transaction: Transaction): Promise<number> {
+    const { ChangeRow } = this.database.models;
+    const isFew = (await ChangeRow.count({ where: { projectId: id }, transaction })) <= KEPT.entries;
+    if (size <= KEPT.bytes && isFew) return 0;
+    const latest = await this.sizesOf(id, { [Op.lte]: revision }, 'DESC', transaction, {
+      bytes: (3 * KEPT.bytes) / 4,
+      entries: (3 * KEPT.entries) / 4,
+    });
+    const first = latest.at(-1)!.revision;
+    await ChangeRow.destroy({ where: { projectId: id, revision: { [Op.lt]: first } }, transaction });
+    return size - latest.reduce((sum, entry) => sum + entry.size, 0);
+  }
+
+  /** The latest entries up to a revision, as many as are sent at once. */
+  private async logBefore(id: string, revision: number): Promise<Pick<OpenedProject, 'log' | 'older'>> {
+    const found = await this.sizesOf(id, { [Op.lte]: revision }, 'DESC');
+    const after = (found.at(-1)?.revision ?? revision + 1) - 1;
+    const log = await this.changesAfter(id, after, revision);
+    const isMore =
+      after > 0 && (await this.sizesOf(id, { [Op.lte]: after }, 'DESC', null, { bytes: 0, entries: 1 })).length > 0;
+    return { log, ...(isMore && { older: after }) };
+  }
+
+  /** The sizes of entries of the log in an order, as many as fit into a page, and one at least. */
+  private async sizesOf(
+    id: string,
+    revision: WhereOperators<number>,
+    order: 'ASC' | 'DESC',
+    transaction: Transaction | null = null,
+    page: { readonly bytes: number; readonly entries: number } = SENT,
+  ): Promise<{ readonly revision: number; readonly size: number }[]> {
+    const rows = await this.database.models.ChangeRow.findAll({
+      where: { projectId: id, revision },
+      order: [['revision', order]],
+      attributes: ['revision', 'size'],
+      limit: page.entries,
+      transaction,
+    });
+    let bytes = 0;
+    const fitting = rows.findIndex(({ size }, k) => (bytes += size) > page.bytes && k > 0);
+    return fitting < 0 ? rows : rows.slice(0, fitting);
+  }
+
   /** The row, if it is theirs; locked inside a transaction so that saves of one project go one after the other. */
-  private async row(accountId: number, id: string, transaction?: Transaction): Promise<ProjectRow> {
+  private async row(
+    accountId: number,
+    id: string,
+    transaction?: Transaction,
+    attributes: FindAttributeOptions = { exclude: ['picture'] },
+  ): Promise<ProjectRow> {
     const row = await this.database.models.ProjectRow.findOne({
       where: { id, accountId },
-      ...(transaction ? { transaction, lock: transaction.LOCK.UPDATE, attributes: { exclude: ['picture'] } } : {}),
+      attributes,
+      ...(transaction ? { transaction, lock: transaction.LOCK.UPDATE } : {}),
     });
     if (!row) throw notFound();
     return row;
@@ -240,9 +301,7 @@ export class Projects {
       transaction,
     });
     if (!snapshot) throw new Error(`project ${id} has no snapshot`);
-    const loaded = loadProject(JSON.parse(snapshot.document));
-    if (!loaded.ok) throw new Error(`project ${id}: ${explain(loaded.issue)}`);
-    let document = loaded.value;
+    let document = keptProject(snapshot.document);
     for (const entry of await this.changesAfter(id, snapshot.revision, revision, transaction)) {
       const next = applyChange(document, entry.forward);
       if (!next.ok) throw new Error(`project ${id}, change ${entry.id}: ${explain(next.issue)}`);
@@ -253,15 +312,11 @@ export class Projects {
   }
 }
 
-function documentFrom(from: { name: string } | { demo: true } | { document: unknown }): Project {
-  if ('demo' in from) return seedSieve();
-  if ('name' in from)
-    return {
-      ...emptyProject(from.name),
-      parts: { p1: { name: 'Part 1', colour: 0, steps: {}, stepOrder: [] } },
-      partOrder: ['p1'],
-    };
-  const loaded = loadProject(from.document);
-  if (!loaded.ok) throw new Refusal(422, explain(loaded.issue));
+/** A document as it was checked when it was saved; only those of older versions are looked at again. */
+function keptProject(text: string): Project {
+  const raw = JSON.parse(text) as Project;
+  if (raw.schema === SCHEMA_VERSION) return raw;
+  const loaded = loadProject(raw);
+  if (!loaded.ok) throw new Error(`a kept project does not open: ${explain(loaded.issue)}`);
   return loaded.value;
 }

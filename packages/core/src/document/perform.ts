@@ -2,6 +2,7 @@ import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'imm
 import { attempt, fail, issue, IssueError, ok, type Result } from '../result/index.ts';
 import { checkProject } from './check.ts';
 import { COMMANDS, type CommandName, type Inputs } from './commands/index.ts';
+import { misfitOf } from './parse-changed.ts';
 import { projectSchema, type Project } from './schema.ts';
 import { valueAt } from './value-at.ts';
 
@@ -89,7 +90,7 @@ function fieldPath(path: readonly (string | number)[], after: Project, before: P
 }
 
 /**
- * Applies field changes to a project that may have moved on since they were made. Fails with change.gone where a record
+ * Applies field changes to a sound project that may have moved on since they were made. Fails with change.gone where a record
  * that they change is not there any more, and where the result would not be a sound project.
  */
 export function applyChange(project: Project, changes: readonly FieldChange[]): Result<Project> {
@@ -98,11 +99,8 @@ export function applyChange(project: Project, changes: readonly FieldChange[]): 
       return fail('change.path', { path: path.join('.') });
   const patched = attempt(() => patchFields(project, changes));
   if (!patched.ok) return patched;
-  const parsed = projectSchema.safeParse(patched.value);
-  if (!parsed.success) {
-    const [wrong] = parsed.error.issues;
-    return fail('change.invalid', { path: wrong!.path.join('.'), reason: wrong!.message });
-  }
+  const misfit = misfitOf(projectSchema, patched.value, project);
+  if (misfit) return fail('change.invalid', { path: misfit.path.join('.'), reason: misfit.reason });
   const wrong = checkProject(patched.value);
   return wrong ? { ok: false, issue: wrong } : ok(patched.value);
 }

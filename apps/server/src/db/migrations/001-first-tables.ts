@@ -1,4 +1,5 @@
 import { DataTypes, type QueryInterface } from 'sequelize';
+import { addIndexOnce } from './tables.ts';
 
 const account = () => ({
   type: DataTypes.INTEGER.UNSIGNED,
@@ -44,7 +45,7 @@ export async function up(tables: QueryInterface): Promise<void> {
     made_at: time(),
     entry: { type: DataTypes.TEXT('medium'), allowNull: false },
   });
-  await tables.addIndex('changes', ['project_id', 'change_id'], { unique: true, name: 'changes_by_id' });
+  await addIndexOnce(tables, 'changes', ['project_id', 'change_id'], { unique: true, name: 'changes_by_id' });
   await tables.createTable('snapshots', {
     project_id: { ...project(), primaryKey: true },
     revision: { type: DataTypes.INTEGER.UNSIGNED, primaryKey: true },

@@ -1,4 +1,5 @@
 import { DataTypes, type QueryInterface } from 'sequelize';
+import { addIndexOnce } from './tables.ts';
 
 export async function up(tables: QueryInterface): Promise<void> {
   await tables.createTable('files', {
@@ -12,7 +13,7 @@ export async function up(tables: QueryInterface): Promise<void> {
     size: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false },
     packed: { type: DataTypes.BLOB('medium'), allowNull: false },
   });
-  await tables.addIndex('files', ['hash'], { name: 'files_by_hash' });
+  await addIndexOnce(tables, 'files', ['hash'], { name: 'files_by_hash' });
 }
 
 export const down = (tables: QueryInterface): Promise<void> => tables.dropTable('files');

@@ -1,6 +1,7 @@
 import type { QueryInterface } from 'sequelize';
 import * as first from './001-first-tables.ts';
 import * as files from './002-files.ts';
+import * as sizes from './003-sizes.ts';
 
 export interface Migration {
   readonly name: string;
@@ -8,8 +9,9 @@ export interface Migration {
   readonly down: (tables: QueryInterface) => Promise<void>;
 }
 
-/** In their order; a landed migration is never changed. */
+/** In their order, each to be run again without harm; what a landed migration makes is never changed. */
 export const MIGRATIONS: readonly Migration[] = [
   { name: '001-first-tables', ...first },
   { name: '002-files', ...files },
+  { name: '003-sizes', ...sizes },
 ];

@@ -1,0 +1,96 @@
+import { z } from 'zod';
+import { deeperThan, idSchema, LIMITS, nameSchema } from '@helb/core';
+import { credentialsSchema } from './accounts.ts';
+import { checkedDocument, type CheckedDocument } from './checked-document.ts';
+import { Refusal } from './refusal.ts';
+
+// What requests carry, by name: how large each may be, and how it is read.
+
+const fieldChangeSchema = z.strictObject({
+  op: z.enum(['set', 'remove']),
+  path: z.array(z.string().max(60)).min(1).max(12),
+  value: z.unknown().optional(),
+});
+
+/** A change as the page sends it: applied there already, checked again here. */
+export const changeSchema = z.strictObject({
+  id: idSchema,
+  kind: z.enum(['do', 'undo', 'redo']),
+  label: z.string().max(200),
+  of: idSchema.optional(),
+  /** The window in which it was made. */
+  by: idSchema.optional(),
+  forward: z.array(fieldChangeSchema).min(1).max(20000),
+  backward: z.array(fieldChangeSchema).max(20000),
+});
+
+export const saveSchema = z.strictObject({
+  /** The revision on which the first change was made. */
+  base: z.int().min(0),
+  changes: z.array(changeSchema).min(1).max(200),
+});
+export type SaveRequest = z.infer<typeof saveSchema>;
+
+/** A PNG of a project, bytes. */
+export const MOST_PICTURE = 300 * 1024;
+
+const newProjectSchema = z.union([
+  z.strictObject({ name: nameSchema }),
+  z.strictObject({ demo: z.literal(true) }),
+  z.strictObject({ document: z.unknown() }),
+]);
+const lookSchema = z.strictObject({
+  findings: z.int().min(0).max(100000),
+  /** PNG, base64. */
+  picture: z.base64().max((MOST_PICTURE * 4) / 3 + 4),
+});
+
+interface Kind<T> {
+  /** Bytes. */
+  readonly most: number;
+  /** What it says, or a ZodError or a Refusal. */
+  read(raw: unknown): T;
+}
+const by = <T>(most: number, schema: z.ZodType<T>): Kind<T> => ({ most, read: (raw) => schema.parse(raw) });
+const MB = 1024 * 1024;
+
+export const REQUESTS = {
+  credentials: by(4096, credentialsSchema),
+  look: by(2 * MOST_PICTURE, lookSchema),
+  save: by(9 * MB, saveSchema),
+  // written readably a document is larger than it is kept
+  project: { most: 3 * LIMITS.bytes, read: (raw): CheckedDocument => checkedDocument(newProjectSchema.parse(raw)) },
+} as const satisfies Record<string, Kind<unknown>>;
+export type RequestName = keyof typeof REQUESTS;
+export type RequestOf<N extends RequestName> = ReturnType<(typeof REQUESTS)[N]['read']>;
+
+/** Reads the bytes of a request. @throws Refusal, or ZodError where its fields are not as they should be */
+export function readRequest<N extends RequestName>(name: N, bytes: Uint8Array): RequestOf<N> {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+  } catch {
+    throw new Refusal(400, 'The request can not be read as JSON.');
+  }
+  // deep input is refused before a schema walks it
+  if (deeperThan(raw, LIMITS.depth + 8))
+    throw new Refusal(422, `The request is nested more than ${LIMITS.depth + 8} deep.`);
+  if (countBeyond(raw, MOST_NODES)) throw new Refusal(422, `The request has more than ${MOST_NODES} values.`);
+  return REQUESTS[name].read(raw) as RequestOf<N>;
+}
+
+/** As many as the largest project has, and more. */
+const MOST_NODES = 1_000_000;
+
+/** Does a plain value hold more than so many values? */
+function countBeyond(root: unknown, most: number): boolean {
+  const left: unknown[] = [root];
+  for (let count = 0; left.length > 0;) {
+    const node = left.pop();
+    if (typeof node !== 'object' || node === null) continue;
+    const values = Object.values(node);
+    if ((count += values.length) > most) return true;
+    for (const value of values) left.push(value);
+  }
+  return false;
+}
