@@ -62,3 +62,85 @@ test('two windows on one project: both changes stand', async ({ bench, page }) =
   await page.reload();
   await expect(page.getByTestId('step-Through bore')).toBeVisible();
 });
+
+test('two windows work cut off and are closed: the next visit brings the work of both', async ({
+  bench,
+  page,
+  house,
+}) => {
+  await bench.signUp();
+  await bench.newDemo();
+  await bench.kept();
+  const address = page.url();
+  const second = await page.context().newPage();
+  await second.goto(address);
+  await expect(second.getByTestId('step-Foot plate')).toBeVisible();
+  await house.killServer();
+  await bench.chip('distance', '7 mm', 0);
+  await expect(page.getByTestId('saved')).toContainText('safe on this computer');
+  await second.getByLabel('More for Bore').click();
+  await second.getByRole('menuitem', { name: 'Rename' }).click();
+  await second.getByLabel('Name of the step', { exact: true }).fill('Through bore');
+  await second.getByLabel('Name of the step', { exact: true }).press('Enter');
+  await expect(second.getByTestId('saved')).toContainText('safe on this computer');
+  // the first window is loaded again: its own work is there, and stays in its own place
+  await second.close();
+  await page.close();
+  await house.startServer();
+  const next = await page.context().newPage();
+  await next.goto(address);
+  await expect(next.getByTestId('step-Foot plate')).toContainText('7 mm');
+  await expect(next.getByTestId('step-Through bore')).toBeVisible();
+  await expect(next.getByTestId('saved')).toContainText('All kept');
+});
+
+test('two windows set one size: both are told both values, an idle one learns of it, and each undoes its own', async ({
+  bench,
+  page,
+}) => {
+  await bench.signUp();
+  await bench.newDemo();
+  await bench.kept();
+  const second = await page.context().newPage();
+  await second.goto(page.url());
+  await expect(second.getByTestId('step-Foot plate')).toBeVisible();
+  await bench.chip('distance', '9 mm', 0);
+  await bench.kept();
+  // nobody has touched the second window
+  await expect(second.getByTestId('step-Foot plate')).toContainText('9 mm');
+  await second.getByLabel('More for Bore').click();
+  await second.getByRole('menuitem', { name: 'Rename' }).click();
+  await second.getByLabel('Name of the step', { exact: true }).fill('Through bore');
+  await second.getByLabel('Name of the step', { exact: true }).press('Enter');
+  await expect(second.getByTestId('saved')).toContainText('All kept');
+  await expect(page.getByTestId('step-Through bore')).toBeVisible();
+  await page.bringToFront();
+  await bench.press('Control+z');
+  await expect(page.getByTestId('step-Foot plate')).not.toContainText('9 mm');
+  await expect(page.getByTestId('step-Through bore')).toBeVisible();
+  await bench.kept();
+  // now both at once: the second is cut off while the first sets the size
+  await second
+    .context()
+    .route('**/changes**', (route) => (route.request().frame().page() === second ? route.abort() : route.continue()));
+  await second.bringToFront();
+  const chip = second
+    .getByTestId('step-Foot plate')
+    .getByRole('button', { name: /distance/ })
+    .first();
+  await chip.click();
+  await second.keyboard.press('Control+a');
+  await second.keyboard.type('13 mm');
+  await second.keyboard.press('Enter');
+  await expect(second.getByTestId('saved')).toContainText('safe on this computer');
+  await page.bringToFront();
+  await bench.chip('distance', '11 mm', 0);
+  await bench.kept();
+  await second.context().unroute('**/changes**');
+  await expect(second.getByRole('alert')).toContainText('13 mm here, 11 mm in another window. Yours stands.');
+  await expect(page.getByRole('alert')).toContainText('11 mm here, 13 mm in another window. Theirs stands.');
+  await page.screenshot({ path: 'test-results/two-windows.png' });
+  await page.getByRole('button', { name: 'take 11 mm' }).click();
+  await expect(page.getByTestId('step-Foot plate')).toContainText('11 mm');
+  await expect(second.getByTestId('step-Foot plate')).toContainText('11 mm');
+});

@@ -3,11 +3,14 @@ import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { chmod, chown, mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { createServer } from 'node:net';
+import { userInfo } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { uid } from './user.ts';
 
 const run = promisify(execFile);
+/** The account of whoever runs this, let in through the socket. */
+const OWN = userInfo().username;
 
 export interface PrivateDatabase {
   readonly address: { readonly host: string; readonly port: number; readonly user: string; readonly password: string };
@@ -57,6 +60,7 @@ export async function startDatabase(folder: string, port?: number): Promise<Priv
   };
   try {
     await ready(server, join(data, 's'));
+    if (!fresh) await closeRoot(join(data, 's'));
     await sql(
       join(data, 's'),
       `CREATE USER IF NOT EXISTS helb@'127.0.0.1'; ALTER USER helb@'127.0.0.1' IDENTIFIED BY '${password}'; GRANT ALL ON \`helb%\`.* TO helb@'127.0.0.1';`,
@@ -89,7 +93,9 @@ async function install(data: string, asRoot: boolean): Promise<void> {
     [
       '--no-defaults',
       `--datadir=${data}`,
-      '--auth-root-authentication-method=normal',
+      // whoever runs it here comes in through the socket, and nobody as root over the network
+      '--auth-root-authentication-method=socket',
+      `--auth-root-socket-user=${OWN}`,
       '--skip-test-db',
       ...(asRoot ? ['--user=mysql'] : []),
     ],
@@ -107,7 +113,7 @@ async function ready(server: ChildProcess, socket: string): Promise<void> {
   for (let tries = 0; tries < 150; tries++) {
     if (server.exitCode !== null) throw new Error('it ended at once');
     try {
-      await run('mariadb-admin', ['--no-defaults', '-uroot', `--socket=${socket}`, 'ping'], { env });
+      await run('mariadb-admin', ['--no-defaults', `-u${OWN}`, `--socket=${socket}`, 'ping'], { env });
       return;
     } catch {
       await new Promise((resolve) => setTimeout(resolve, 200));
@@ -117,7 +123,16 @@ async function ready(server: ChildProcess, socket: string): Promise<void> {
 }
 
 const sql = (socket: string, statement: string) =>
-  run('mariadb', ['--no-defaults', '-uroot', `--socket=${socket}`, '-e', statement], { env });
+  run('mariadb', ['--no-defaults', `-u${OWN}`, `--socket=${socket}`, '-e', statement], { env });
+
+/** A folder from before has a root without a password, for every account of this machine: it is let in by its socket only. */
+async function closeRoot(socket: string): Promise<void> {
+  const own = `\`${OWN}\`@localhost`;
+  const statement = `CREATE USER IF NOT EXISTS ${own} IDENTIFIED VIA unix_socket; GRANT ALL ON *.* TO ${own} WITH GRANT OPTION; ALTER USER root@localhost IDENTIFIED VIA unix_socket;`;
+  await run('mariadb', ['--no-defaults', '-uroot', `--socket=${socket}`, '-e', statement], { env }).catch(
+    () => undefined,
+  );
+}
 
 /** Asks it to end, and waits until it has. */
 async function stop(server: ChildProcess): Promise<void> {

@@ -3,6 +3,10 @@ import { z } from 'zod';
 const configSchema = z.object({
   HELB_PORT: z.coerce.number().int().min(0).max(65535).default(7340),
   HELB_HOST: z.string().default('127.0.0.1'),
+  /** Names by which it is reached, with commas between; those of this machine where it listens to nobody else. */
+  HELB_HOSTS: z.string().optional(),
+  /** How many proxies of ours stand before it: only what they say of the address and of https is believed. */
+  HELB_PROXIES: z.coerce.number().int().min(0).max(5).default(0),
   HELB_DB_HOST: z.string().default('127.0.0.1'),
   HELB_DB_PORT: z.coerce.number().int(),
   HELB_DB_NAME: z
@@ -31,6 +35,16 @@ export type Config = z.infer<typeof configSchema>;
 /** Reads the environment; throws one line that names what is missing or wrong. */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
   const parsed = configSchema.safeParse(env);
-  if (parsed.success) return parsed.data;
+  if (parsed.success) {
+    if (parsed.data.HELB_HOSTS === undefined && !LOOPBACK.includes(parsed.data.HELB_HOST))
+      throw new Error('HELB_HOSTS: say by which names it is reached, as it listens to other machines.');
+    return parsed.data;
+  }
   throw new Error(parsed.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('; '));
 }
+
+const LOOPBACK: readonly string[] = ['127.0.0.1', '::1', 'localhost'];
+
+/** The host names that are answered. */
+export const hostsOf = ({ HELB_HOSTS }: Config): readonly string[] =>
+  HELB_HOSTS === undefined ? ['localhost', '127.0.0.1', '[::1]'] : HELB_HOSTS.split(',').map((host) => host.trim());

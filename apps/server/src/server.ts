@@ -1,7 +1,7 @@
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
-import type { Config } from './config.ts';
+import { hostsOf, type Config } from './config.ts';
 import { DEMO_ACCOUNT } from './demo-account.ts';
 import { openDatabase } from './db/database.ts';
 import { createApp } from './http/app.ts';
@@ -29,6 +29,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const app = createApp(
     {
       ...{ accounts, projects, files: new Files(database, quota), requests, healthy },
+      ...{ hosts: hostsOf(config), proxies: config.HELB_PROXIES },
       ...{ tries: config.HELB_TRIES, writes: config.HELB_WRITES, signUp: config.HELB_SIGN_UP === 'open' },
     },
     log,

@@ -8,12 +8,17 @@ export class ApiClient {
 
   constructor(readonly address: string) {}
 
+  /** Goes on as somebody who has entered: at another server of the same database. */
+  enter(other: ApiClient): void {
+    this.cookie = other.cookie;
+  }
+
   async call(
     method: string,
     path: string,
     body?: unknown,
     headers: Record<string, string> = {},
-  ): Promise<{ status: number; headers: Headers; body: Answer }> {
+  ): Promise<{ status: number; headers: Headers; body: Answer; bytes: number }> {
     const bytes = body instanceof Uint8Array ? body.slice() : undefined;
     const response = await fetch(`${this.address}/api${path}`, {
       method,
@@ -30,6 +35,7 @@ export class ApiClient {
     return {
       status: response.status,
       headers: response.headers,
+      bytes: text.length,
       body: text && response.headers.get('content-type')?.includes('json') ? (JSON.parse(text) as unknown) : text,
     };
   }

@@ -62,13 +62,22 @@ export class FileRow extends Model<InferAttributes<FileRow>, InferCreationAttrib
   declare packed: Buffer;
 }
 
+/** The tables of one database: classes of their own, as a process may have several. */
 export function defineModels(sequelize: Sequelize) {
+  const tables = {
+    Account: class extends Account {} as typeof Account,
+    Session: class extends Session {} as typeof Session,
+    ProjectRow: class extends ProjectRow {} as typeof ProjectRow,
+    ChangeRow: class extends ChangeRow {} as typeof ChangeRow,
+    Snapshot: class extends Snapshot {} as typeof Snapshot,
+    FileRow: class extends FileRow {} as typeof FileRow,
+  };
   // made anew for each column: Sequelize writes the column's name into the object
   const text = () => ({ type: DataTypes.STRING, allowNull: false });
   const whole = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false });
   const bytes = () => ({ type: DataTypes.BIGINT.UNSIGNED, allowNull: false, defaultValue: 0 });
   const time = () => ({ type: DataTypes.DATE(3), allowNull: false });
-  Account.init(
+  tables.Account.init(
     {
       id: { ...whole(), primaryKey: true, autoIncrement: true },
       name: text(),
@@ -77,11 +86,11 @@ export function defineModels(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'accounts' },
   );
-  Session.init(
+  tables.Session.init(
     { tokenHash: { ...text(), primaryKey: true }, accountId: whole(), expiresAt: time() },
     { sequelize, tableName: 'sessions' },
   );
-  ProjectRow.init(
+  tables.ProjectRow.init(
     {
       id: { ...text(), primaryKey: true },
       accountId: whole(),
@@ -97,7 +106,7 @@ export function defineModels(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'projects' },
   );
-  ChangeRow.init(
+  tables.ChangeRow.init(
     {
       projectId: { ...text(), primaryKey: true },
       revision: { ...whole(), primaryKey: true },
@@ -109,7 +118,7 @@ export function defineModels(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'changes' },
   );
-  Snapshot.init(
+  tables.Snapshot.init(
     {
       projectId: { ...text(), primaryKey: true },
       revision: { ...whole(), primaryKey: true },
@@ -117,7 +126,7 @@ export function defineModels(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'snapshots' },
   );
-  FileRow.init(
+  tables.FileRow.init(
     {
       projectId: { ...text(), primaryKey: true },
       hash: { ...text(), primaryKey: true },
@@ -126,7 +135,7 @@ export function defineModels(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'files' },
   );
-  return { Account, Session, ProjectRow, ChangeRow, Snapshot, FileRow };
+  return tables;
 }
 
 export type Models = ReturnType<typeof defineModels>;

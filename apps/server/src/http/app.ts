@@ -1,4 +1,4 @@
-import Koa from 'koa';
+import Koa, { type Context, type Next } from 'koa';
 import helmet from 'koa-helmet';
 import type { Logger } from 'pino';
 import type { Accounts } from '../services/accounts.ts';
@@ -7,7 +7,7 @@ import type { Projects } from '../services/projects.ts';
 import type { RequestReader } from '../services/request-reader.ts';
 import { answerErrors, faultOf } from './errors.ts';
 import { apiRoutes } from './routes.ts';
-import { sameOrigin } from './same-origin.ts';
+import { ownHosts } from './same-origin.ts';
 import { serveWeb } from './web.ts';
 
 export interface Services {
@@ -15,6 +15,9 @@ export interface Services {
   readonly projects: Projects;
   readonly files: Files;
   readonly requests: RequestReader;
+  /** Host names that are answered, and how many proxies before it are believed. */
+  readonly hosts: readonly string[];
+  readonly proxies: number;
   /** How often one address may try to enter in a minute, and one account change something. */
   readonly tries: number;
   readonly writes: number;
@@ -25,7 +28,7 @@ export interface Services {
 
 /** The whole HTTP application: API under /api, the built page elsewhere. */
 export function createApp(services: Services, log: Logger, webFolder?: string): Koa {
-  const app = new Koa();
+  const app = new Koa({ proxy: services.proxies > 0, maxIpsCount: services.proxies });
   // a browser that goes away in the middle of a download is no trouble of ours
   app.on('error', (error: NodeJS.ErrnoException) => {
     if (!['ECONNRESET', 'EPIPE', 'ERR_STREAM_PREMATURE_CLOSE'].includes(error.code ?? ''))
@@ -49,9 +52,17 @@ export function createApp(services: Services, log: Logger, webFolder?: string): 
       strictTransportSecurity: false,
     }),
   );
-  app.use(sameOrigin);
+  app.use(ownHosts(services.hosts));
+  app.use(secured);
   const api = apiRoutes(services);
   app.use(api.routes()).use(api.allowedMethods());
   if (webFolder) app.use(serveWeb(webFolder));
   return app;
+}
+
+/** Over https the browser is told to stay there; what the API answers is nobody's to keep. */
+async function secured(ctx: Context, next: Next): Promise<void> {
+  if (ctx.secure) ctx.set('Strict-Transport-Security', 'max-age=31536000; includeSubDomains');
+  if (ctx.path.startsWith('/api/')) ctx.set('Cache-Control', 'no-store');
+  await next();
 }

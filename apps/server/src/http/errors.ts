@@ -62,12 +62,16 @@ const DATABASE: readonly { readonly errnos: readonly number[]; readonly status: 
   { errnos: [1153, 1406, 1118, 1301], status: 413, message: 'This is too large to be kept.' },
 ];
 
+/** A reason may quote what was sent. */
+const MOST_WORDS = 300;
+
 function answerTo(error: unknown): Answer {
   if (error instanceof Refusal) return { status: error.status, body: { message: error.message, ...error.facts } };
   if (error instanceof ZodError) {
     const [wrong] = error.issues;
     const path = wrong!.path.join('.');
-    return { status: 422, body: { message: `${path ? `${path}: ` : ''}${wrong!.message}.`, path } };
+    const message = `${path ? `${path}: ` : ''}${wrong!.message}`.slice(0, MOST_WORDS);
+    return { status: 422, body: { message: `${message}.`, path: path.slice(0, MOST_WORDS) } };
   }
   if (error instanceof UniqueConstraintError) return answer(409, 'This is there already.');
   if (error instanceof ConnectionError) return answer(503, 'The database does not answer just now.');

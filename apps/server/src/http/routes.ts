@@ -10,7 +10,8 @@ import { notFound, Refusal } from '../services/refusal.ts';
 import type { Services } from './app.ts';
 import { body, bytesOf } from './bodies.ts';
 
-const COOKIE = 'helb_session';
+/** Over https only the server itself can have set it, for this host alone. */
+const cookieOf = (ctx: Context) => (ctx.secure ? '__Host-helb_session' : 'helb_session');
 const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47]);
 
 export function apiRoutes({ accounts, projects, files, requests, tries, writes, signUp, healthy }: Services): Router {
@@ -19,7 +20,7 @@ export function apiRoutes({ accounts, projects, files, requests, tries, writes, 
   const work = new RateLimiterMemory({ points: writes, duration: 60 });
 
   const who = async (ctx: Context): Promise<Account> => {
-    const account = await accounts.bySession(ctx.cookies.get(COOKIE));
+    const account = await accounts.bySession(ctx.cookies.get(cookieOf(ctx)));
     if (!account) throw new Refusal(401, 'Please sign in.');
     return account;
   };
@@ -34,12 +35,11 @@ export function apiRoutes({ accounts, projects, files, requests, tries, writes, 
   /** Large answers are written in pieces: between them others have their turn. */
   const answer = (ctx: Context, value: unknown) => {
     ctx.type = 'application/json';
-    ctx.set('Cache-Control', 'no-store');
     ctx.body = Readable.from(piecesOf(value));
   };
   const enter = async (ctx: Context, account: Account) => {
     const { token, expires } = await accounts.openSession(account);
-    ctx.cookies.set(COOKIE, token, { httpOnly: true, sameSite: 'lax', expires, secure: ctx.secure });
+    ctx.cookies.set(cookieOf(ctx), token, { httpOnly: true, sameSite: 'lax', expires, secure: ctx.secure });
     ctx.body = { name: account.name };
   };
   const limited = async (ctx: Context) => {
@@ -78,9 +78,9 @@ export function apiRoutes({ accounts, projects, files, requests, tries, writes, 
     ctx.body = { name: (await who(ctx)).name };
   });
   router.delete('/session', async (ctx) => {
-    const token = ctx.cookies.get(COOKIE);
+    const token = ctx.cookies.get(cookieOf(ctx));
     if (token) await accounts.closeSession(token);
-    ctx.cookies.set(COOKIE, null);
+    ctx.cookies.set(cookieOf(ctx), null);
     ctx.status = 204;
   });
 

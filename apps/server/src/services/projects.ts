@@ -178,7 +178,7 @@ export class Projects {
       const next = applyChange(document, change.forward);
       if (!next.ok) throw new Refusal(422, explain(next.issue), { change: change.id });
       document = next.value;
-      const entry = JSON.stringify(change);
+      const entry = JSON.stringify({ ...change, actions: undefined });
       const size = Buffer.byteLength(entry);
       if (size > MOST_ENTRY)
         throw new Refusal(413, `It changes more than ${MOST_ENTRY / MB} MB at once.`, { change: change.id });

@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { deeperThan, idSchema, LIMITS, nameSchema } from '@helb/core';
+import { idSchema, LIMITS, nameSchema } from '@helb/core';
 import { credentialsSchema } from './accounts.ts';
 import { checkedDocument, type CheckedDocument } from './checked-document.ts';
+import { checkBounds, type JsonBounds } from './json-bounds.ts';
 import { Refusal } from './refusal.ts';
 
 // What requests carry, by name: how large each may be, and how it is read.
@@ -20,6 +21,8 @@ export const changeSchema = z.strictObject({
   of: idSchema.optional(),
   /** The window in which it was made. */
   by: idSchema.optional(),
+  /** Sent by older pages, and in what they have kept unsent; undo does not need it. */
+  actions: z.unknown().optional(),
   forward: z.array(fieldChangeSchema).min(1).max(20000),
   backward: z.array(fieldChangeSchema).max(20000),
 });
@@ -64,33 +67,16 @@ export const REQUESTS = {
 export type RequestName = keyof typeof REQUESTS;
 export type RequestOf<N extends RequestName> = ReturnType<(typeof REQUESTS)[N]['read']>;
 
+const BOUNDS: JsonBounds = { depth: LIMITS.depth + 8, inOne: 50_000, inAll: 600_000 };
+
 /** Reads the bytes of a request. @throws Refusal, or ZodError where its fields are not as they should be */
 export function readRequest<N extends RequestName>(name: N, bytes: Uint8Array): RequestOf<N> {
+  checkBounds(bytes, BOUNDS);
   let raw: unknown;
   try {
     raw = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
   } catch {
     throw new Refusal(400, 'The request can not be read as JSON.');
   }
-  // deep input is refused before a schema walks it
-  if (deeperThan(raw, LIMITS.depth + 8))
-    throw new Refusal(422, `The request is nested more than ${LIMITS.depth + 8} deep.`);
-  if (countBeyond(raw, MOST_NODES)) throw new Refusal(422, `The request has more than ${MOST_NODES} values.`);
   return REQUESTS[name].read(raw) as RequestOf<N>;
-}
-
-/** As many as the largest project has, and more. */
-const MOST_NODES = 1_000_000;
-
-/** Does a plain value hold more than so many values? */
-function countBeyond(root: unknown, most: number): boolean {
-  const left: unknown[] = [root];
-  for (let count = 0; left.length > 0;) {
-    const node = left.pop();
-    if (typeof node !== 'object' || node === null) continue;
-    const values = Object.values(node);
-    if ((count += values.length) > most) return true;
-    for (const value of values) left.push(value);
-  }
-  return false;
 }

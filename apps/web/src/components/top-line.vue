@@ -37,9 +37,7 @@ const saved = computed(() => {
     case 'keeping':
       return 'Keeping…';
     case 'offline':
-      return state.safe
-        ? 'Not kept yet: the server does not answer. Your work is safe on this computer.'
-        : 'Not kept yet: the server does not answer. Please leave this page open.';
+      return `Not kept yet. ${state.why} ${state.safe ? 'Your work is safe on this computer.' : 'Please leave this page open.'}`;
     case 'signed-out':
       return 'Not kept yet: please sign in again.';
     default:

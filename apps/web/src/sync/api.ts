@@ -54,9 +54,10 @@ async function answerOf<T>(path: string, request: RequestInit): Promise<T> {
   } catch {
     throw new OfflineError('The server does not answer.');
   }
-  if (response.status >= 500) throw new OfflineError('The server is in trouble.');
   const text = await response.text();
   const answer: unknown = text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : undefined;
+  if (response.status >= 500)
+    throw new OfflineError((answer as { message?: string } | undefined)?.message ?? 'The server is in trouble.');
   if (response.ok) return answer as T;
   const { message = response.statusText, ...facts } = (answer ?? {}) as { message?: string };
   throw new ApiError(response.status, message, facts);

@@ -42,7 +42,7 @@ test('where this computer can keep nothing either, the work is not called safe',
   server.trouble = 'offline';
   sync.act(renaming('A'));
   await pass(1000);
-  expect(sync.view.state).toEqual({ kind: 'offline', safe: false });
+  expect(sync.view.state).toEqual({ kind: 'offline', safe: false, why: 'cut off' });
   server.trouble = 'none';
   await pass(10_000);
   expect(sync.view.state.kind).toBe('kept');

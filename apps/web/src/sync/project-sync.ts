@@ -378,7 +378,7 @@ export class ProjectSync {
     if (!(error instanceof OfflineError) && !(error instanceof ApiError)) throw error;
     const ms = RETRY_AFTER[Math.min(this.failures, RETRY_AFTER.length - 1)]!;
     this.failures++;
-    this.state = { kind: 'offline', safe: await this.drafted };
+    this.state = { kind: 'offline', safe: await this.drafted, why: error.message };
     this.schedule(ms);
   }
 

@@ -9,7 +9,7 @@ export type SyncState =
   | { readonly kind: 'kept'; readonly at: Date }
   | { readonly kind: 'keeping' }
   /** `safe` once what is pending was really written on this computer. */
-  | { readonly kind: 'offline'; readonly safe: boolean }
+  | { readonly kind: 'offline'; readonly safe: boolean; readonly why: string }
   | { readonly kind: 'signed-out' };
 
 export interface SyncView {

@@ -78,7 +78,9 @@ describe('drafts', () => {
     two.act(adding('base'));
     await a.pass(1000);
     await b.pass(1000);
-    expect([one, two].map(({ view }) => view.state)).toEqual(Array(2).fill({ kind: 'offline', safe: true }));
+    expect([one, two].map(({ view }) => view.state)).toEqual(
+      Array(2).fill({ kind: 'offline', safe: true, why: 'cut off' }),
+    );
     one.close();
     two.close();
     server.trouble = 'none';

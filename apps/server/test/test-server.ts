@@ -1,0 +1,62 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createSchema, startDatabase, type PrivateDatabase } from '@helb/scripts/private-database.ts';
+import { readConfig } from '../src/config.ts';
+import { startServer, type RunningServer } from '../src/server.ts';
+import { ApiClient } from './api-client.ts';
+
+/** A database of its own with servers on it, for tests. */
+export class TestServers {
+  private readonly servers: RunningServer[] = [];
+  private schemas = 0;
+  private people = 0;
+
+  private constructor(
+    readonly folder: string,
+    readonly database: PrivateDatabase,
+  ) {}
+
+  static async begin(): Promise<TestServers> {
+    const folder = await mkdtemp(join(tmpdir(), 'helb-server-'));
+    return new TestServers(folder, await startDatabase(folder));
+  }
+
+  async end(): Promise<void> {
+    for (const server of this.servers) await server.stop();
+    await this.database.stop();
+    await rm(this.folder, { recursive: true });
+  }
+
+  /** A schema that is empty. */
+  async schema(): Promise<string> {
+    const name = `helb_${++this.schemas}`;
+    await createSchema(this.database, this.folder, name);
+    return name;
+  }
+
+  /** Starts a server; its address. */
+  async start(schema: string, more: Record<string, string> = {}): Promise<string> {
+    const { host, port, user, password } = this.database.address;
+    const server = await startServer(
+      readConfig({
+        ...{ HELB_PORT: '0', HELB_DB_HOST: host, HELB_DB_PORT: `${port}`, HELB_DB_NAME: schema },
+        ...{ HELB_DB_USER: user, HELB_DB_PASSWORD: password, HELB_LOG: 'silent', HELB_TRIES: '100' },
+        ...more,
+      }),
+    );
+    this.servers.push(server);
+    return `http://127.0.0.1:${server.port}`;
+  }
+
+  /** Somebody with an account. */
+  async person(address: string): Promise<ApiClient> {
+    const client = new ApiClient(address);
+    const answer = await client.call('POST', '/account', {
+      name: `person ${++this.people}`,
+      password: 'long enough pw',
+    });
+    expect(answer.status).toBe(201);
+    return client;
+  }
+}
