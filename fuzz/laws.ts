@@ -21,15 +21,18 @@ export const unsure = ({ bodies }: PartModel): number =>
   Math.max(1e-6, ...bodies.map(({ measures }) => (4 * measures.off.volume_mm3) / measures.volume_mm3));
 
 /**
- * By what share the volume is another in another size where rounds that go in and out meet: what the library fills such a
- * corner with depends on lengths of its own.
+ * By what share the volume is another in another size, as the library works by lengths of its own: what it fills a corner
+ * with where rounds go in and out, and how near it follows the walls of free faces.
  */
-export const fills = (model: PartModel): number =>
-  model.bodies
-    .flatMap(({ topology }) => topology!.faces)
-    .filter(({ name, surface }) => name.includes('/corner/') && surface.form === 'free')
-    .reduce((sum, { area }) => sum + FILLED * area ** 1.5, 0) / volumeOf(model);
+export function fills(model: PartModel): number {
+  const free = model.bodies.flatMap(({ topology }) => topology!.faces).filter(({ surface }) => surface.form === 'free');
+  const sum = (role: string, of: (area: number) => number) =>
+    free.filter(({ name }) => name.includes(`/${role}/`)).reduce((total, { area }) => total + of(area), 0);
+  return (sum('corner', (area) => FILLED * area ** 1.5) + sum('inside', (area) => FOLLOWED * area)) / volumeOf(model);
+}
 const FILLED = 0.02;
+/** mm */
+const FOLLOWED = 1e-4;
 
 /** The figures of each body have their witnesses. */
 export function witnessed({ bodies }: PartModel): void {
