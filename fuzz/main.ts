@@ -6,8 +6,8 @@ import type { Outcome } from './case.ts';
 import type { Kind } from './kinds.ts';
 import type { Errand } from './working.ts';
 
-// ./helb fuzz [KIND] [--seed N] [--count N] [--in-turn]: random but sensible inputs, each held against laws that need no
-// answer key. A case that breaks a law is shrunk and written to test-results/fuzz, from where it goes to fuzz/cases once it is
+// ./helb fuzz [KIND] [--seed N] [--count N] [--in-turn] [--limit S]: random but sensible inputs, each held against laws that
+// need no answer key. A case that breaks a law is shrunk and written to test-results/fuzz, from where it goes to fuzz/cases once it is
 // understood; one that does not end is given up, as the application would. With --in-turn each part is held against one of the
 // dear laws, the next part against the next.
 
@@ -17,18 +17,19 @@ const { values, positionals } = parseArgs({
     seed: { type: 'string', default: '1' },
     count: { type: 'string', default: '100' },
     'in-turn': { type: 'boolean', default: false },
+    limit: { type: 'string', default: '150' },
   },
 });
 const kind = (positionals[0] ?? 'parts') as Kind;
 const [seed, count] = [Number(values.seed), Number(values.count)];
+/** As usual longer than any case that is known to end, and than the application lets a step take. */
+const CASE_LIMIT_S = Number(values.limit);
 const ALL: readonly Kind[] = ['parts', 'sketches', 'assemblies', 'edits', 'files', 'samples'];
-if (!ALL.includes(kind) || !Number.isInteger(seed) || !Number.isInteger(count) || count < 1) {
-  process.stderr.write(`Usage: ./helb fuzz [${ALL.join('|')}] [--seed N] [--count N] [--in-turn]\n`);
+if (!ALL.includes(kind) || !Number.isInteger(seed) || !Number.isInteger(count) || count < 1 || !(CASE_LIMIT_S > 0)) {
+  process.stderr.write(`Usage: ./helb fuzz [${ALL.join('|')}] [--seed N] [--count N] [--in-turn] [--limit SECONDS]\n`);
   process.exit(1);
 }
 
-/** Longer than any case that is known to end, and than the application lets a step take. */
-const CASE_LIMIT_S = 150;
 const ENTRY = `import('tsx/esm/api').then(({ register }) => {
   register();
   return import(${JSON.stringify(new URL('./working.ts', import.meta.url).href)});
