@@ -35,6 +35,7 @@ import { SketchEditor, type ToolName } from '../editor/sketch-editor.ts';
 import type { Pick } from '../view/picks.ts';
 import type { Outline } from '@helb/core/outlines';
 import type { Under } from '../editor/borrow-tool.ts';
+import { readOutlineApart } from '../workers/read-outline.ts';
 import { newId } from './ids.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
@@ -199,12 +200,12 @@ export const useBench = defineStore('bench', () => {
 
   /** Reads a DXF or SVG file; the desk asks for the rest. */
   async function openOutline(file: File): Promise<void> {
-    const { LIMITS, readOutline } = await import('@helb/core/outlines');
+    const { LIMITS } = await import('@helb/core/outlines');
     if (file.size > LIMITS.bytes) {
       store.message = explain(fail('outline.large', { most: LIMITS.bytes / 1024 ** 2, of: 'MB' }).issue);
       return;
     }
-    const outline = readOutline(file.name, await file.text());
+    const outline = await readOutlineApart(file);
     if (outline.ok) incoming.value = { file: file.name, outline: outline.value };
     else store.message = explain(outline.issue);
   }

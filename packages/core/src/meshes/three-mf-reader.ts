@@ -5,14 +5,14 @@ import { MESH_LIMITS, type MeshFile } from './mesh.ts';
 import { Welder } from './welder.ts';
 
 /** Units of the 3MF Core Specification, mm. */
-const UNITS: Readonly<Record<string, number>> = {
-  micron: 0.001,
-  millimeter: 1,
-  centimeter: 10,
-  inch: 25.4,
-  foot: 304.8,
-  meter: 1000,
-};
+const UNITS: ReadonlyMap<string, number> = new Map([
+  ['micron', 0.001],
+  ['millimeter', 1],
+  ['centimeter', 10],
+  ['inch', 25.4],
+  ['foot', 304.8],
+  ['meter', 1000],
+]);
 
 /** An object of a model: triangles of its own, or others where they stand in it. */
 interface Thing {
@@ -55,8 +55,9 @@ export function read3mf(bytes: Uint8Array): Result<MeshFile> {
   let model: ModelFile | undefined;
   for (const [name, content] of Object.entries(files)) {
     if (!/\.model$/i.test(name)) continue;
-    const read = readModel(strFromU8(content), `/${name}`, things);
-    if (name === root) model = read;
+    const read = attempt(() => readModel(strFromU8(content), `/${name}`, things));
+    if (!read.ok) return read;
+    if (name === root) model = read.value;
   }
   const welder = new Welder();
   const built = attempt(() => build(model!.built, things, welder));
@@ -91,7 +92,7 @@ function readModel(text: string, path: string, things: Map<string, Thing>): Mode
       thing = { places: [], triangles: [], parts: [] };
       things.set(`${path} ${attributes['id']}`, thing);
     } else if (ends) continue;
-    else if (name === 'model') unit = UNITS[attributes['unit'] ?? 'millimeter'] ?? 1;
+    else if (name === 'model') unit = UNITS.get(attributes['unit'] ?? 'millimeter') ?? 1;
     else if (name === 'item') built.push(partOf(attributes));
     else if (!thing) continue;
     else if (name === 'vertex') thing.places.push(...['x', 'y', 'z'].map((axis) => Number(attributes[axis])));
@@ -104,10 +105,15 @@ function readModel(text: string, path: string, things: Map<string, Thing>): Mode
 
 /** Twelve numbers: the images of the axes one after the other, then the shift. */
 function movementOf(text: string | undefined): Movement {
-  const numbers = (text ?? '').trim().split(/\s+/).map(Number);
-  if (numbers.length !== 12 || !numbers.every(Number.isFinite)) return STILL;
+  if (text === undefined) return STILL;
+  const numbers = text.slice(0, MOST_TRANSFORM).trim().split(/\s+/).map(Number);
+  if (numbers.length !== 12 || !numbers.every(Number.isFinite))
+    return taken(unreadable('a transform is not twelve numbers'));
   return [0, 1, 2].map((row) => [0, 1, 2, 3].map((column) => numbers[3 * column + row]!)) as unknown as Movement;
 }
+
+/** Signs of twelve numbers, with room. */
+const MOST_TRANSFORM = 1000;
 
 /** Takes all that is built into the mesh, parts of parts where they stand; throws where that can not be. */
 function build(parts: readonly Part[], things: ReadonlyMap<string, Thing>, welder: Welder): void {
@@ -118,17 +124,22 @@ function build(parts: readonly Part[], things: ReadonlyMap<string, Thing>, welde
     if (!thing || depth > MESH_LIMITS.depth) return taken(unreadable('an object that it builds is not in it'));
     if (welder.triangles + thing.triangles.length / 3 > MESH_LIMITS.triangles)
       return taken(fail('mesh.large', { most: MESH_LIMITS.triangles }));
-    const corners: number[] = [];
-    for (let k = 0; k < thing.places.length; k += 3) {
-      const place = movedBy(at, thing.places.slice(k, k + 3) as unknown as Vec3);
+    // only corners that are used: an object may be built thousands of times
+    const corners = new Map<number, number>();
+    const cornerOf = (k: number): number => {
+      const known = corners.get(k);
+      if (known !== undefined) return known;
+      if (!(k >= 0 && 3 * k + 2 < thing.places.length))
+        return taken(unreadable('a triangle has a corner that is not there'));
+      const place = movedBy(at, thing.places.slice(3 * k, 3 * k + 3) as unknown as Vec3);
       if (!place.every(Number.isFinite)) return taken(unreadable('a corner is no place'));
-      corners.push(welder.corner(...place));
-    }
+      const made = welder.corner(...place);
+      corners.set(k, made);
+      return made;
+    };
     const isMirrored = determinant(at) < 0;
     for (let t = 0; t < thing.triangles.length; t += 3) {
-      const [a, b, c] = [0, 1, 2].map((k) => corners[thing.triangles[t + k]!]);
-      if (a === undefined || b === undefined || c === undefined)
-        return taken(unreadable('a triangle has a corner that is not there'));
+      const [a, b, c] = [0, 1, 2].map((k) => cornerOf(thing.triangles[t + k]!)) as [number, number, number];
       if (isMirrored) welder.triangle(a, c, b);
       else welder.triangle(a, b, c);
     }
@@ -148,17 +159,57 @@ interface Tag {
 }
 
 /**
- * The tags of an XML text one after the other, without their prefixes. A tree of a million corners would take gigabytes: all
- * that is asked of these files is in their attributes.
+ * The tags of an XML text one after the other, without their prefixes, each sign looked at once. A tree of a million corners
+ * would take gigabytes: all that is asked of these files is in their attributes.
  */
 function* tags(text: string): Generator<Tag> {
-  const tag = /<!--[^]*?-->|<(\/?)([\w.:-]+)((?:[^<>"']|"[^"]*"|'[^']*')*)>/g;
-  for (const [, slash, name, rest] of text.matchAll(tag)) {
-    if (name === undefined) continue;
-    const attributes: Record<string, string> = {};
-    for (const [, key, quoted] of rest!.matchAll(/([\w.:-]+)\s*=\s*("[^"]*"|'[^']*')/g))
-      attributes[bare(key!)] = quoted!.slice(1, -1);
-    yield { name: bare(name), attributes, ends: slash === '/' };
+  for (let at = text.indexOf('<'); at >= 0; at = text.indexOf('<', at)) {
+    if (text.startsWith('<!--', at)) {
+      const end = text.indexOf('-->', at + 4);
+      if (end < 0) return;
+      at = end + 3;
+      continue;
+    }
+    const end = tagEnd(text, at + 1);
+    if (end === undefined) return;
+    if (text[end] === '>') {
+      const tag = tagOf(text.slice(at + 1, end));
+      if (tag) yield tag;
+    }
+    at = end === at ? at + 1 : end;
   }
 }
+
+/** Where a tag ends, or where the next one begins before it does; undefined at the end of the text. */
+function tagEnd(text: string, from: number): number | undefined {
+  for (let k = from; k < text.length; k++) {
+    const sign = text[k];
+    if (sign === '>' || sign === '<') return k;
+    if (sign !== '"' && sign !== "'") continue;
+    k = text.indexOf(sign, k + 1);
+    if (k < 0) return undefined;
+  }
+  return undefined;
+}
+
+/** What stands between the brackets; undefined for declarations and instructions. */
+function tagOf(inner: string): Tag | undefined {
+  const ends = inner.startsWith('/');
+  const [name] = /^[\w.:-]+/.exec(ends ? inner.slice(1) : inner) ?? [];
+  if (name === undefined) return undefined;
+  const attributes = Object.create(null) as Record<string, string>;
+  // by its quotes: between them are values, before each its key
+  const parts = inner.split(/(["'])/);
+  for (let k = 0; k + 2 < parts.length;) {
+    const [before, quote] = [parts[k]!, parts[k + 1]!];
+    const close = parts.indexOf(quote, k + 2);
+    if (close < 0) break;
+    const [key] = /[\w.:-]+$/.exec(before.trimEnd().replace(/=$/, '').trimEnd().slice(-MOST_KEY)) ?? [];
+    if (key !== undefined) attributes[bare(key)] = parts.slice(k + 2, close).join('');
+    k = close + 1;
+  }
+  return { name: bare(name), attributes, ends };
+}
+/** Longer names of attributes are none that is asked for. */
+const MOST_KEY = 100;
 const bare = (name: string): string => name.slice(name.indexOf(':') + 1);

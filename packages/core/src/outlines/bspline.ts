@@ -1,5 +1,5 @@
 import { add2, scale2, type Vec2 } from '../math/index.ts';
-import type { OutlineCurve } from './outline.ts';
+import { LIMITS, type OutlineCurve } from './outline.ts';
 
 /**
  * The Bezier spans of a B-spline of degree 1 to 3, by inserting every inner knot until it is as often there as the degree
@@ -12,6 +12,7 @@ export function bezierSpans(
 ): OutlineCurve[] | undefined {
   if (degree < 1 || degree > 3 || points.length <= degree || knots.length !== points.length + degree + 1)
     return undefined;
+  if (knots.length > MOST_KNOTS) return undefined;
   if (knots.some((knot, k) => k > 0 && knot < knots[k - 1]!)) return undefined;
   let [control, own] = [[...points], [...knots]];
   const inner = [...new Set(own.slice(degree, own.length - degree))];
@@ -28,6 +29,9 @@ export function bezierSpans(
   }
   return spans;
 }
+
+/** More than the curves that are drawn of a file can have. */
+const MOST_KNOTS = 3 * LIMITS.curves + 8;
 
 /** One knot more: de Boor's points between the old ones. */
 function inserted(

@@ -37,6 +37,8 @@ const at = ({ x, y }: Place): Vec2 => [x, y];
 /** Lines, polylines with bulges, arcs, circles, ellipses and splines of a DXF file; all else is counted and left out. */
 export function readDxf(text: string): Result<Outline> {
   if (text.length > LIMITS.bytes) return fail('outline.large', { most: LIMITS.bytes / 1024 ** 2, of: 'MB' });
+  const reason = tooMuchIn(text);
+  if (reason !== undefined) return fail('outline.unreadable', { format: 'DXF', reason });
   let parsed;
   try {
     parsed = new DxfParser().parseSync(text);
@@ -57,6 +59,25 @@ export function readDxf(text: string): Result<Outline> {
   if (curves.length === 0) return fail('outline.empty', { format: 'DXF' });
   const unit = UNITS[Number(parsed.header?.['$INSUNITS'])];
   return ok({ curves, unit, skipped });
+}
+
+/** As many as a file has, and more. */
+const MOST_SECTIONS = 100;
+
+/**
+ * What the parser would not end over: it makes as many corners of a polyline as its group 90 announces, whether they are
+ * there or not, and looks at all sections again for each.
+ */
+function tooMuchIn(text: string): string | undefined {
+  const lines = text.split(/\r\n|\r|\n/);
+  let sections = 0;
+  // codes and values in turn
+  for (let k = 0; k + 1 < lines.length; k += 2) {
+    const [code, value] = [lines[k]!.trim(), lines[k + 1]!.trim()];
+    if (code === '90' && Number(value) > lines.length) return 'it announces more corners than it holds';
+    if (value === 'SECTION' && ++sections > MOST_SECTIONS) return `it has more than ${MOST_SECTIONS} sections`;
+  }
+  return undefined;
 }
 
 type Reader = (entity: Entity) => OutlineCurve[] | undefined;

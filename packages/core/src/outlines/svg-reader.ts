@@ -65,6 +65,8 @@ function walk(nodes: readonly Node[], transform: string, reading: Reading): Resu
     if (name === undefined || QUIET.has(name)) continue;
     const own = attributes(node);
     const here = `${transform} ${own['transform'] ?? ''}`.trim();
+    if (here.length > MOST_TRANSFORM)
+      return fail('outline.unreadable', { format: 'SVG', reason: 'its transforms are too long' });
     if (name === 'g' || name === 'a') {
       const large = walk(node[name] as Node[], here, reading);
       if (large) return large;
@@ -77,6 +79,9 @@ function walk(nodes: readonly Node[], transform: string, reading: Reading): Resu
   }
   return undefined;
 }
+
+/** Signs of all transforms around a shape: they are read again for each. */
+const MOST_TRANSFORM = 4000;
 
 const number = (text: string | undefined): number => Number.parseFloat(text ?? '0') || 0;
 
