@@ -111,6 +111,7 @@ export default ts.config(
               'fuzz',
               'scripts',
               'e2e',
+              'server',
             ]),
             allow('fuzz', ['fuzz', 'core', 'core-assembly', 'core-samples', 'kernel', 'engine']),
             allow('scripts', ['engine', 'kernel', 'scripts', 'core', 'server']),

@@ -1,3 +1,4 @@
+import { doorsFigures } from './doors.ts';
 import type { Family, Figure } from './measure.ts';
 import { motionFigures } from './motion.ts';
 import { pageFigures } from './page.ts';
@@ -17,6 +18,7 @@ const FAMILIES: readonly Family[] = [
   { name: 'motion', run: motionFigures },
   { name: 'sheets', run: sheetFigures },
   { name: 'truth', run: truthFigures },
+  { name: 'doors', run: doorsFigures },
   { name: 'page', run: pageFigures },
 ];
 

@@ -135,7 +135,8 @@ async function cutInTwo({ model, onwards }: Parameters<Law>[0]): Promise<void> {
     // a plane that misses it is refused both times
     if (failed(before) !== failed(behind)) throw new Broken('both sides of a cut, or none', name);
     if (failed(before)) continue;
-    same('cut in two: both are the whole', volumeOf(before) + volumeOf(behind), volumeOf(model), unsure(model));
+    const within = Math.max(...[model, before, behind].map(unsure));
+    same('cut in two: both are the whole', volumeOf(before) + volumeOf(behind), volumeOf(model), within);
   }
 }
 

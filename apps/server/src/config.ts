@@ -27,6 +27,8 @@ const configSchema = z.object({
   HELB_SIGN_UP: z.enum(['open', 'closed']).default('open'),
   /** How much one account may keep. */
   HELB_QUOTA_MB: z.coerce.number().int().min(1).default(1024),
+  /** Folder of the logs; without one they go to the output. */
+  HELB_LOG_FOLDER: z.string().optional(),
   HELB_LOG: z.enum(['silent', 'error', 'info', 'debug']).default('info'),
 });
 

@@ -1,4 +1,6 @@
+import { readFile } from 'node:fs/promises';
 import { request } from 'node:http';
+import { join } from 'node:path';
 import { Sequelize, QueryTypes } from 'sequelize';
 import { applyChange, seedSieve, type LogEntry } from '@helb/core';
 import { ApiClient } from '../test/api-client.ts';
@@ -140,7 +142,7 @@ describe('bodies', () => {
     const { client } = await open();
     const { client: other } = await open();
     const { id } = (await client.call('POST', '/projects', { name: 'A' })).body as { id: string };
-    expect((await other.call('POST', `/projects/${id}/changes`, '[no json')).status).toBe(404);
+    expect((await other.call('POST', `/projects/${id}/changes`, `[no json${' '.repeat(40_000)}`)).status).toBe(404);
   });
 
   test('small routes take small ones', async () => {
@@ -283,6 +285,33 @@ describe('the database', () => {
     expect(JSON.stringify(fault)).not.toContain(secret);
     expect(fault).toMatchObject({ name: 'SequelizeForeignKeyConstraintError', errno: 1452 });
   });
+});
+
+test('logs are written each for itself, and hold nothing of what was kept', async () => {
+  const folder = join(servers.folder, 'logs');
+  const logged = await servers.start(schema, { HELB_LOG_FOLDER: folder });
+  const { client, id, save } = await open(logged);
+  await save(0, naming('c0', 'A secret name', 'another secret'));
+  await new ApiClient(logged).call('POST', '/session', { name: 'nobody', password: 'secret password' });
+  await client.call('DELETE', `/projects/${id}`);
+  await soon(async () => (await readFile(join(folder, 'changes.log'), 'utf8')).includes('removed'));
+  const read = async (name: string) => {
+    const text = await readFile(join(folder, `${name}.log`), 'utf8');
+    expect(text).not.toMatch(/secret/);
+    return text
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as Record<string, unknown>);
+  };
+  expect((await read('changes')).map(({ msg, project }) => [msg, project])).toEqual([
+    ['made', id],
+    ['saved', id],
+    ['removed', id],
+  ]);
+  expect((await read('sign-ins')).map(({ msg }) => msg)).toEqual(['came in', 'could not come in']);
+  expect(await read('requests')).toContainEqual(
+    expect.objectContaining({ method: 'POST', path: `/api/projects/${id}/changes`, status: 200 }),
+  );
 });
 
 describe('names and proxies', () => {

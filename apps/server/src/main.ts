@@ -1,10 +1,30 @@
+import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { readConfig } from './config.ts';
 import { startServer } from './server.ts';
+
+/** Whoever has started it may ask how it is: the longest hold of the event loop and the processor's time since it was asked. */
+function answerHowItIs(): void {
+  const loop = monitorEventLoopDelay({ resolution: 5 });
+  loop.enable();
+  let last = process.cpuUsage();
+  process.on('message', (message) => {
+    if (message !== 'how are you') return;
+    const { user, system } = process.cpuUsage(last);
+    last = process.cpuUsage();
+    process.send!({
+      hold_ms: loop.max / 1e6,
+      memory_MB: process.memoryUsage().rss / 1024 ** 2,
+      processor_ms: (user + system) / 1000,
+    });
+    loop.reset();
+  });
+}
 
 try {
   const config = readConfig(process.env);
   const server = await startServer(config);
   process.send?.({ port: server.port });
+  if (process.send) answerHowItIs();
   let stopping = false;
   const stop = () => {
     if (stopping) return;

@@ -1,10 +1,10 @@
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { pino } from 'pino';
 import { hostsOf, type Config } from './config.ts';
 import { DEMO_ACCOUNT } from './demo-account.ts';
 import { openDatabase } from './db/database.ts';
 import { createApp } from './http/app.ts';
+import { openLogs } from './logs.ts';
 import { Accounts } from './services/accounts.ts';
 import { checkedDocument } from './services/checked-document.ts';
 import { Files } from './services/files.ts';
@@ -18,7 +18,7 @@ export interface RunningServer {
 }
 
 export async function startServer(config: Config): Promise<RunningServer> {
-  const log = pino({ level: config.HELB_LOG });
+  const logs = openLogs(config);
   const database = await openDatabase(config);
   const accounts = new Accounts(database);
   const quota = new Quota(database, config.HELB_QUOTA_MB * 1024 * 1024);
@@ -32,7 +32,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
       ...{ hosts: hostsOf(config), proxies: config.HELB_PROXIES },
       ...{ tries: config.HELB_TRIES, writes: config.HELB_WRITES, signUp: config.HELB_SIGN_UP === 'open' },
     },
-    log,
+    logs,
     config.HELB_WEB,
   );
   const http = await new Promise<Server>((resolve, reject) => {

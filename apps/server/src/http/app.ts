@@ -1,6 +1,6 @@
 import Koa, { type Context, type Next } from 'koa';
 import helmet from 'koa-helmet';
-import type { Logger } from 'pino';
+import type { Logs } from '../logs.ts';
 import type { Accounts } from '../services/accounts.ts';
 import type { Files } from '../services/files.ts';
 import type { Projects } from '../services/projects.ts';
@@ -27,14 +27,15 @@ export interface Services {
 }
 
 /** The whole HTTP application: API under /api, the built page elsewhere. */
-export function createApp(services: Services, log: Logger, webFolder?: string): Koa {
+export function createApp(services: Services, logs: Logs, webFolder?: string): Koa {
   const app = new Koa({ proxy: services.proxies > 0, maxIpsCount: services.proxies });
   // a browser that goes away in the middle of a download is no trouble of ours
   app.on('error', (error: NodeJS.ErrnoException) => {
     if (!['ECONNRESET', 'EPIPE', 'ERR_STREAM_PREMATURE_CLOSE'].includes(error.code ?? ''))
-      log.error({ fault: faultOf(error) }, 'answer failed');
+      logs.faults.error({ fault: faultOf(error) }, 'answer failed');
   });
-  app.use(answerErrors(log));
+  app.use(writtenDown(logs));
+  app.use(answerErrors(logs.faults));
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -54,11 +55,23 @@ export function createApp(services: Services, log: Logger, webFolder?: string): 
   );
   app.use(ownHosts(services.hosts));
   app.use(secured);
-  const api = apiRoutes(services);
+  const api = apiRoutes(services, logs);
   app.use(api.routes()).use(api.allowedMethods());
   if (webFolder) app.use(serveWeb(webFolder));
   return app;
 }
+
+/** Every request of the API, with who asked and how it ended. */
+const writtenDown =
+  ({ requests }: Logs) =>
+  async (ctx: Context, next: Next): Promise<void> => {
+    const start = performance.now();
+    await next();
+    if (!ctx.path.startsWith('/api/')) return;
+    const { account } = ctx.state as { account?: number };
+    const took = Math.round(performance.now() - start);
+    requests.info({ method: ctx.method, path: ctx.path, status: ctx.status, ms: took, account, address: ctx.ip });
+  };
 
 /** Over https the browser is told to stay there; what the API answers is nobody's to keep. */
 async function secured(ctx: Context, next: Next): Promise<void> {

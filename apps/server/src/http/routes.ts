@@ -7,14 +7,20 @@ import { MOST_FILE } from '@helb/core';
 import type { Account } from '../db/models.ts';
 import { piecesOf } from '../services/pieces.ts';
 import { notFound, Refusal } from '../services/refusal.ts';
+import type { Logs } from '../logs.ts';
 import type { Services } from './app.ts';
 import { body, bytesOf } from './bodies.ts';
 
 /** Over https only the server itself can have set it, for this host alone. */
 const cookieOf = (ctx: Context) => (ctx.secure ? '__Host-helb_session' : 'helb_session');
+/** Bytes that cost nothing to read. */
+const LITTLE = 32 * 1024;
 const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47]);
 
-export function apiRoutes({ accounts, projects, files, requests, tries, writes, signUp, healthy }: Services): Router {
+export function apiRoutes(
+  { accounts, projects, files, requests, tries, writes, signUp, healthy }: Services,
+  logs: Logs,
+): Router {
   const router = new Router({ prefix: '/api' });
   const attempts = new RateLimiterMemory({ points: tries, duration: 60 });
   const work = new RateLimiterMemory({ points: writes, duration: 60 });
@@ -22,6 +28,7 @@ export function apiRoutes({ accounts, projects, files, requests, tries, writes, 
   const who = async (ctx: Context): Promise<Account> => {
     const account = await accounts.bySession(ctx.cookies.get(cookieOf(ctx)));
     if (!account) throw new Refusal(401, 'Please sign in.');
+    (ctx.state as { account?: number }).account = account.id;
     return account;
   };
   /** Who changes something: no account can keep the server busy alone. */
@@ -39,6 +46,7 @@ export function apiRoutes({ accounts, projects, files, requests, tries, writes, 
   };
   const enter = async (ctx: Context, account: Account) => {
     const { token, expires } = await accounts.openSession(account);
+    logs.signIns.info({ account: account.id, address: ctx.ip }, 'came in');
     ctx.cookies.set(cookieOf(ctx), token, { httpOnly: true, sameSite: 'lax', expires, secure: ctx.secure });
     ctx.body = { name: account.name };
   };
@@ -72,7 +80,12 @@ export function apiRoutes({ accounts, projects, files, requests, tries, writes, 
   });
   router.post('/session', async (ctx) => {
     await limited(ctx);
-    await enter(ctx, await accounts.signIn(await body(ctx, requests, 'credentials')));
+    const credentials = await body(ctx, requests, 'credentials');
+    const account = await accounts.signIn(credentials).catch((error: unknown) => {
+      if (error instanceof Refusal) logs.signIns.warn({ address: ctx.ip }, 'could not come in');
+      throw error;
+    });
+    await enter(ctx, account);
   });
   router.get('/session', async (ctx) => {
     ctx.body = { name: (await who(ctx)).name };
@@ -80,6 +93,7 @@ export function apiRoutes({ accounts, projects, files, requests, tries, writes, 
   router.delete('/session', async (ctx) => {
     const token = ctx.cookies.get(cookieOf(ctx));
     if (token) await accounts.closeSession(token);
+    logs.signIns.info({ address: ctx.ip }, 'left');
     ctx.cookies.set(cookieOf(ctx), null);
     ctx.status = 204;
   });
@@ -89,14 +103,18 @@ export function apiRoutes({ accounts, projects, files, requests, tries, writes, 
   });
   router.post('/projects', async (ctx) => {
     const { id: accountId } = await worker(ctx);
-    ctx.body = { id: await projects.create(accountId, await body(ctx, requests, 'project')) };
+    const id = await projects.create(accountId, await body(ctx, requests, 'project'));
+    logs.changes.info({ account: accountId, project: id }, 'made');
+    ctx.body = { id };
     ctx.status = 201;
   });
   router.get('/projects/:id', async (ctx) => {
     answer(ctx, await projects.open((await who(ctx)).id, projectId(ctx)));
   });
   router.delete('/projects/:id', async (ctx) => {
-    await projects.remove((await who(ctx)).id, projectId(ctx));
+    const { id: accountId } = await worker(ctx);
+    await projects.remove(accountId, projectId(ctx));
+    logs.changes.info({ account: accountId, project: projectId(ctx) }, 'removed');
     ctx.status = 204;
   });
   router.get('/projects/:id/document', async (ctx) => {
@@ -113,8 +131,11 @@ export function apiRoutes({ accounts, projects, files, requests, tries, writes, 
   router.post('/projects/:id/changes', async (ctx) => {
     const { id: accountId } = await worker(ctx);
     const id = projectId(ctx);
-    await projects.owned(accountId, id);
-    ctx.body = await projects.save(accountId, id, await body(ctx, requests, 'save'));
+    // saving looks at it anyway: before that nothing large of what is sent
+    if ((ctx.request.length ?? Infinity) > LITTLE) await projects.owned(accountId, id);
+    const saved = await projects.save(accountId, id, await body(ctx, requests, 'save'));
+    logs.changes.info({ account: accountId, project: id, revision: saved.revision }, 'saved');
+    ctx.body = saved;
   });
   router.put('/projects/:id/look', async (ctx) => {
     const { id: accountId } = await worker(ctx);

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
-import { Op } from 'sequelize';
+import { Op, QueryTypes } from 'sequelize';
 import { z } from 'zod';
 import type { Database } from '../db/database.ts';
 import type { Account } from '../db/models.ts';
@@ -60,10 +60,17 @@ export class Accounts {
   /** Whose session this is; undefined if it is none or has expired. */
   async bySession(token: string | undefined): Promise<Account | undefined> {
     if (!token) return undefined;
-    const { Session, Account } = this.database.models;
-    const session = await Session.findOne({
-      where: { tokenHash: tokenHash(token), expiresAt: { [Op.gt]: new Date() } },
-    });
-    return (session && (await Account.findByPk(session.accountId))) ?? undefined;
+    const [account] = await this.database.sequelize.query(
+      `SELECT accounts.id, accounts.name, accounts.password_hash AS passwordHash, accounts.created_at AS createdAt
+        FROM sessions JOIN accounts ON accounts.id = sessions.account_id
+        WHERE sessions.token_hash = :hash AND sessions.expires_at > :now`,
+      {
+        type: QueryTypes.SELECT,
+        replacements: { hash: tokenHash(token), now: new Date() },
+        model: this.database.models.Account,
+        mapToModel: true,
+      },
+    );
+    return account;
   }
 }

@@ -21,6 +21,7 @@ const MOST_ENTRY = 4 * MB;
 /** Of the log so much is sent at once, and kept; what is older goes, and can't be undone any more. */
 const SENT = { bytes: MB, entries: 1000 };
 const KEPT = { bytes: 32 * MB, entries: 20_000 };
+const QUOTA_STEP = MB / 8;
 /** A snapshot is made once the changes since the last one cost so much to do again: their bytes, and so much for each. */
 const REPLAY = { most: MB / 2, each: 4000 };
 
@@ -187,7 +188,9 @@ export class Projects {
     const documentSize = writtenSize(document);
     if (documentSize > MOST_DOCUMENT) throw new Refusal(413, `The project would grow beyond ${MOST_DOCUMENT / MB} MB.`);
     const added = rows.reduce((sum, { size }) => sum + size, 0);
-    await this.quota.check(accountId, added, transaction);
+    // counted over all that an account has: looked at each time that a log has grown by a piece
+    if (Math.floor(Number(row.logSize) / QUOTA_STEP) < Math.floor((Number(row.logSize) + added) / QUOTA_STEP))
+      await this.quota.check(accountId, added, transaction);
     await ChangeRow.bulkCreate(rows, { transaction });
     let [logSize, replaySize] = [
       Number(row.logSize) + added,

@@ -27,10 +27,13 @@ export const changeSchema = z.strictObject({
   backward: z.array(fieldChangeSchema).max(20000),
 });
 
+/** As many as the page sends at once. */
+const MOST_CHANGES = 100;
+
 export const saveSchema = z.strictObject({
   /** The revision on which the first change was made. */
   base: z.int().min(0),
-  changes: z.array(changeSchema).min(1).max(200),
+  changes: z.array(changeSchema).min(1).max(MOST_CHANGES),
 });
 export type SaveRequest = z.infer<typeof saveSchema>;
 
