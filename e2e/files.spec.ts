@@ -53,6 +53,7 @@ test('a file that can not be read is told in words, and nothing is drawn', async
   await bench.verb('outline from');
   await (await choosing).setFiles({ name: 'broken.dxf', mimeType: 'image/vnd.dxf', buffer: Buffer.from('no') });
   await expect(page.getByRole('alert')).toContainText('DXF');
+  await expect(page.getByRole('alert')).not.toContainText('takes more than');
   await expect(page.getByTestId('incoming')).toHaveCount(0);
 });
 

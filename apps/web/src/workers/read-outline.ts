@@ -13,5 +13,6 @@ export function readOutlineApart(file: File): Promise<Result<Outline>> {
     setTimeout(() => unreadable(`it takes more than ${MOST_SECONDS} s`), MOST_SECONDS * 1000);
     worker.onmessage = ({ data }: MessageEvent<Result<Outline>>) => resolve(data);
     worker.onerror = () => unreadable('it asks for too much');
+    worker.postMessage(file);
   }).finally(() => worker.terminate());
 }
