@@ -153,13 +153,12 @@ export class ProjectSync {
     try {
       await this.catchUp();
     } catch (error) {
-      if (error instanceof ApiError && error.status === 401) this.state = { kind: 'signed-out' };
       if (error instanceof ApiError && error.status === 404) {
         this.lost =
           'This project was removed in another window. What you see can still be written to a file on Output.';
         this.cancelAsking?.();
       }
-      // whether the server is away shows when there is something to keep
+      // that the server is away, or asks who this is, shows when there is something to keep
       if (!(error instanceof OfflineError) && !(error instanceof ApiError)) throw error;
     } finally {
       this.sending = false;
