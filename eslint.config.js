@@ -105,6 +105,7 @@ export default ts.config(
               'bench',
               'core',
               'core-assembly',
+              'core-outlines',
               'core-samples',
               'kernel',
               'engine',

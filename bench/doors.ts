@@ -1,7 +1,9 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ProjectScript, seedSieve, type LogEntry, type Project } from '@helb/core';
+import { ProjectScript, readMesh, seedSieve, type LogEntry, type Project } from '@helb/core';
+import { readOutline } from '@helb/core/outlines';
+import { BOMBS } from '@helb/core/samples';
 import { buildServer } from '@helb/scripts/build-server.ts';
 import { startDatabase } from '@helb/scripts/private-database.ts';
 import { startServerProcess, type ServerProcess } from '@helb/scripts/server-process.ts';
@@ -15,7 +17,7 @@ export async function doorsFigures(): Promise<Figure[]> {
   const database = await startDatabase(folder);
   const server = await startServerProcess({ database, folder, log: 'silent' });
   try {
-    return [...(await attacks(server)), ...(await saves(server))];
+    return [files(), ...(await attacks(server)), ...(await saves(server))];
   } finally {
     await server.stop();
     await database.stop();
@@ -35,6 +37,19 @@ async function entered(address: string): Promise<ApiClient> {
 }
 async function made(client: ApiClient, from: object): Promise<string> {
   return ((await client.call('POST', '/projects', from)).body as { id: string }).id;
+}
+
+/** The longest that a file takes to be refused, or read, which asks for much. */
+function files(): Figure {
+  const times = BOMBS.map(([, made]) => {
+    const { name, bytes } = made();
+    const start = performance.now();
+    if (name.endsWith('.3mf')) readMesh(name, bytes);
+    else readOutline(name, new TextDecoder().decode(bytes));
+    return performance.now() - start;
+  });
+  const longest = Math.max(...times) / 1000;
+  return figure(`${BOMBS.length} files that ask for much: the longest`, longest, 's', 'at most 2', longest <= 2);
 }
 
 /** How the server is, since it was asked last. */
