@@ -60,7 +60,7 @@ export async function startDatabase(folder: string, port?: number): Promise<Priv
   };
   try {
     await ready(server, join(data, 's'));
-    if (!fresh) await closeRoot(join(data, 's'));
+    await closeRoot(join(data, 's'));
     await sql(
       join(data, 's'),
       `CREATE USER IF NOT EXISTS helb@'127.0.0.1'; ALTER USER helb@'127.0.0.1' IDENTIFIED BY '${password}'; GRANT ALL ON \`helb%\`.* TO helb@'127.0.0.1';`,
@@ -125,13 +125,23 @@ async function ready(server: ChildProcess, socket: string): Promise<void> {
 const sql = (socket: string, statement: string) =>
   run('mariadb', ['--no-defaults', `-u${OWN}`, `--socket=${socket}`, '-e', statement], { env });
 
-/** A folder from before has a root without a password, for every account of this machine: it is let in by its socket only. */
+/**
+ * Root is let in by its socket only, and only as whoever runs this: a folder from before has some without a password, for
+ * every account of this machine.
+ */
 async function closeRoot(socket: string): Promise<void> {
   const own = `\`${OWN}\`@localhost`;
-  const statement = `CREATE USER IF NOT EXISTS ${own} IDENTIFIED VIA unix_socket; GRANT ALL ON *.* TO ${own} WITH GRANT OPTION; ALTER USER root@localhost IDENTIFIED VIA unix_socket;`;
-  await run('mariadb', ['--no-defaults', '-uroot', `--socket=${socket}`, '-e', statement], { env }).catch(
-    () => undefined,
-  );
+  const statement = [
+    `CREATE USER IF NOT EXISTS ${own} IDENTIFIED VIA unix_socket`,
+    `GRANT ALL ON *.* TO ${own} WITH GRANT OPTION`,
+    'ALTER USER root@localhost IDENTIFIED VIA unix_socket',
+    "DELETE FROM mysql.global_priv WHERE User IN ('root', '') AND Host <> 'localhost'",
+    "DELETE FROM mysql.global_priv WHERE User = ''",
+    'FLUSH PRIVILEGES',
+  ].join('; ');
+  const as = (user: string) =>
+    run('mariadb', ['--no-defaults', `-u${user}`, `--socket=${socket}`, '-e', statement], { env });
+  await as(OWN).catch(() => as('root'));
 }
 
 /** Asks it to end, and waits until it has. */

@@ -192,7 +192,7 @@ describe('room', () => {
       if (answer.status !== 200) refused = answer;
     }
     expect(refused).toMatchObject({
-      status: 413,
+      status: 507,
       body: { message: expect.stringMatching(/Remove projects/) as string },
     });
     expect((await client.call('DELETE', `/projects/${id}`)).status).toBe(204);
@@ -261,6 +261,15 @@ describe('the database', () => {
     await soon(async () => (await save(0, naming('c0', 'A'))).status === 200);
     await soon(async () => (await client.call('GET', `/projects/${id}`)).body.document?.name === 'A');
   }, 90_000);
+
+  test('lets nobody in as root over the network, nor without a name', async () => {
+    const { host, port } = servers.database.address;
+    for (const user of ['root', '']) {
+      const sequelize = new Sequelize('mysql', user, '', { host, port, dialect: 'mariadb', logging: false });
+      await expect(sequelize.authenticate()).rejects.toThrow(/Access denied/);
+      await sequelize.close();
+    }
+  });
 
   test('what is logged of its faults holds nothing of what was to be written', async () => {
     const secret = 'the drawing of the sieve';

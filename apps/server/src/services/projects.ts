@@ -190,7 +190,7 @@ export class Projects {
     const added = rows.reduce((sum, { size }) => sum + size, 0);
     // counted over all that an account has: looked at each time that a log has grown by a piece
     if (Math.floor(Number(row.logSize) / QUOTA_STEP) < Math.floor((Number(row.logSize) + added) / QUOTA_STEP))
-      await this.quota.check(accountId, added, transaction);
+      await this.quota.check(accountId, added, transaction, 507);
     await ChangeRow.bulkCreate(rows, { transaction });
     let [logSize, replaySize] = [
       Number(row.logSize) + added,

@@ -11,12 +11,15 @@ export class Quota {
     readonly most: number,
   ) {}
 
-  /** Refuses what would not fit any more. */
-  async check(accountId: number, added: number, transaction?: Transaction): Promise<void> {
+  /**
+   * Refuses what would not fit any more.
+   * @param status 507 tells the page to keep what it has and to try again: room can be made
+   */
+  async check(accountId: number, added: number, transaction?: Transaction, status = 409): Promise<void> {
     const used = await this.used(accountId, transaction);
     if (used + added <= this.most) return;
     throw new Refusal(
-      413,
+      status,
       `All that you keep would be ${toMB(used + added)} MB, and ${toMB(this.most)} MB are allowed. Remove projects that you do not need.`,
     );
   }
