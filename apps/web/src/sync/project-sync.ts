@@ -164,7 +164,7 @@ export class ProjectSync {
       this.sending = false;
     }
     // what was done meanwhile has waited
-    if (this.pending.length > 0) this.schedule(0);
+    if (this.pending.length > 0 && !this.isClosed) this.schedule(0);
     this.changed();
   }
 
