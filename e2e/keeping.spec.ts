@@ -1,4 +1,13 @@
+import type { Page } from '@playwright/test';
 import { expect, test } from './house.ts';
+
+/** Something done in another window. */
+async function renameBore(window: Page): Promise<void> {
+  await window.getByLabel('More for Bore').click();
+  await window.getByRole('menuitem', { name: 'Rename' }).click();
+  await window.getByLabel('Name of the step', { exact: true }).fill('Through bore');
+  await window.getByLabel('Name of the step', { exact: true }).press('Enter');
+}
 
 test('the server is killed while drawing: the page goes on, says so, and sends it when the server is back', async ({
   bench,
@@ -53,10 +62,7 @@ test('two windows on one project: both changes stand', async ({ bench, page }) =
   await expect(second.getByTestId('step-Foot plate')).toBeVisible();
   await bench.chip('distance', '9 mm', 0);
   await bench.kept();
-  await second.getByLabel('More for Bore').click();
-  await second.getByRole('menuitem', { name: 'Rename' }).click();
-  await second.getByLabel('Name of the step', { exact: true }).fill('Through bore');
-  await second.getByLabel('Name of the step', { exact: true }).press('Enter');
+  await renameBore(second);
   await expect(second.getByTestId('saved')).toContainText('All kept');
   await expect(second.getByTestId('step-Foot plate')).toContainText('9 mm');
   await page.reload();
@@ -78,12 +84,8 @@ test('two windows work cut off and are closed: the next visit brings the work of
   await house.killServer();
   await bench.chip('distance', '7 mm', 0);
   await expect(page.getByTestId('saved')).toContainText('safe on this computer');
-  await second.getByLabel('More for Bore').click();
-  await second.getByRole('menuitem', { name: 'Rename' }).click();
-  await second.getByLabel('Name of the step', { exact: true }).fill('Through bore');
-  await second.getByLabel('Name of the step', { exact: true }).press('Enter');
+  await renameBore(second);
   await expect(second.getByTestId('saved')).toContainText('safe on this computer');
-  // the first window is loaded again: its own work is there, and stays in its own place
   await second.close();
   await page.close();
   await house.startServer();
@@ -108,10 +110,7 @@ test('two windows set one size: both are told both values, an idle one learns of
   await bench.kept();
   // nobody has touched the second window
   await expect(second.getByTestId('step-Foot plate')).toContainText('9 mm');
-  await second.getByLabel('More for Bore').click();
-  await second.getByRole('menuitem', { name: 'Rename' }).click();
-  await second.getByLabel('Name of the step', { exact: true }).fill('Through bore');
-  await second.getByLabel('Name of the step', { exact: true }).press('Enter');
+  await renameBore(second);
   await expect(second.getByTestId('saved')).toContainText('All kept');
   await expect(page.getByTestId('step-Through bore')).toBeVisible();
   await page.bringToFront();

@@ -16,7 +16,7 @@ export interface Logs {
 /** Files of a folder are begun anew at this size, and so many are kept. */
 const FILE = { size: '10M', maxFiles: 10, compress: 'gzip' } as const;
 
-/** Opens the logs: files of a folder where one is set; else all to the output of the process, faults only as usual. */
+/** Opens the logs: files of a folder where one is set; else to the output of the process, faults and sign-ins as usual. */
 export function openLogs({ HELB_LOG, HELB_LOG_FOLDER }: Config): Logs {
   const open = (name: string, level: string): Logger =>
     HELB_LOG_FOLDER === undefined

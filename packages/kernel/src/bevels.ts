@@ -5,7 +5,7 @@ import { edgeShape, faceFacts, normalAt } from './facts.ts';
 import { fail, type Library, type Scope } from './library.ts';
 import { areaOf } from './measure.ts';
 import type { NamedSolid } from './names.ts';
-import { forgetParts, partsOf } from './parts.ts';
+import { drop, partsOf } from './parts.ts';
 import { subShapes } from './shapes.ts';
 import { turnBetween } from './topology.ts';
 
@@ -77,9 +77,4 @@ function isInner(library: Library, scope: Scope, body: NamedSolid, name: string)
   if (!edge) return false;
   const { along } = edgeShape(library, scope, edge.shape);
   return turnBetween(edge.sides, along, (side) => normalAt(library, scope, side.face, side.edge)) === 'inner';
-}
-
-function drop(solid: NamedSolid): void {
-  forgetParts(solid);
-  solid.shape.delete();
 }

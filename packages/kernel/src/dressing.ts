@@ -19,7 +19,7 @@ import { fail, ok, type Library, type Scope } from './library.ts';
 import { volumeOf } from './measure.ts';
 import { carried, distinct, signOf, type FaceHistory, type MadeFace, type NamedSolid } from './names.ts';
 import { betweenFaces } from './moved-faces.ts';
-import { forgetParts, partsOf } from './parts.ts';
+import { drop, partsOf } from './parts.ts';
 import { plane } from './profile.ts';
 import { members, subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
@@ -108,10 +108,7 @@ function roundedWith(
     const next: Result<NamedSolid> = there
       ? cutRound(library, scope, now.value, there.corner, edge.radius, request.step)
       : fail('round.size');
-    if (now.value !== body) {
-      forgetParts(now.value);
-      now.value.shape.delete();
-    }
+    if (now.value !== body) drop(now.value);
     now = next;
   }
   return now;
@@ -198,10 +195,7 @@ export function offsetFaces(
   let now = body;
   for (const name of request.faces) {
     const moved = offsetFace(library, scope, now, name, request);
-    if (now !== body) {
-      forgetParts(now);
-      now.shape.delete();
-    }
+    if (now !== body) drop(now);
     if (!moved.ok) return moved;
     now = moved.value;
   }

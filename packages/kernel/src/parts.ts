@@ -34,6 +34,12 @@ export function partsOf(library: Library, solid: NamedSolid): Parts {
   return parts;
 }
 
+/** Lets a solid go that nobody holds, with what is known of it. */
+export function drop(solid: NamedSolid): void {
+  forgetParts(solid);
+  solid.shape.delete();
+}
+
 /** To be called when a body goes. */
 export function forgetParts(solid: NamedSolid): void {
   known.get(solid)?.scope.close();

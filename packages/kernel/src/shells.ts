@@ -20,7 +20,7 @@ import { faceFacts, placeOfVertex } from './facts.ts';
 import { fail, guarded, ok, type Library, type Scope } from './library.ts';
 import { areaOf, boxOf, volumeOf } from './measure.ts';
 import { signOf, type MadeFace, type NamedSolid } from './names.ts';
-import { forgetParts, partsOf } from './parts.ts';
+import { drop, partsOf } from './parts.ts';
 import { listOf, members, subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
 import { extruded } from './sweeps.ts';
@@ -267,11 +267,6 @@ function only(made: Result<NamedSolid[]>): Result<NamedSolid> {
   if (one && more.length === 0) return ok(one);
   made.value.forEach(drop);
   return fail('shell.wall');
-}
-
-function drop(solid: NamedSolid): void {
-  forgetParts(solid);
-  solid.shape.delete();
 }
 
 /** The box round a body along the axes of a frame. */

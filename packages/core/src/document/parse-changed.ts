@@ -64,7 +64,7 @@ function madeOf(schema: z.ZodType): Parts | undefined {
       ...schema.def,
       shape: Object.fromEntries(loose) as typeof schema.shape,
     });
-    return { around, of: (key) => shape[key]! };
+    return { around, of: (key) => shape[key] ?? z.unknown() };
   }
   return undefined;
 }
