@@ -32,7 +32,7 @@ const figure = (name: string, value: number, unit: string, aim: string, met: boo
 let people = 0;
 async function entered(address: string): Promise<ApiClient> {
   const client = new ApiClient(address);
-  await client.call('POST', '/account', { name: `bench ${++people}`, password: 'long enough pw' });
+  await client.call('POST', '/account', { name: `bench ${++people}`, newPassword: 'long enough pw' });
   return client;
 }
 async function made(client: ApiClient, from: object): Promise<string> {

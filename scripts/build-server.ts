@@ -4,10 +4,12 @@ import { join } from 'node:path';
 export const ROOT = join(import.meta.dirname, '..');
 export const SERVER_MAIN = join(ROOT, 'apps/server/dist/main.js');
 
-/** Bundles the server and its thread with our own packages; everything else stays in node_modules. */
+/** Bundles the server, its thread and its command line with our own packages; everything else stays in node_modules. */
 export async function buildServer(): Promise<void> {
   await build({
-    entryPoints: [join(ROOT, 'apps/server/src/main.ts'), join(ROOT, 'apps/server/src/services/request-thread.ts')],
+    entryPoints: ['main.ts', 'administrate.ts', 'services/request-thread.ts'].map((file) =>
+      join(ROOT, 'apps/server/src', file),
+    ),
     // side by side: main looks for its thread there
     outdir: join(ROOT, 'apps/server/dist'),
     entryNames: '[name]',

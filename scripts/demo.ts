@@ -39,7 +39,14 @@ async function main(): Promise<void> {
   say('Starting the private database ...');
   const database: PrivateDatabase = await startDatabase(DATA);
   running.push(database);
-  const server: ServerProcess = await startServerProcess({ database, folder: DATA, port, web: WEB, demo: true });
+  const server: ServerProcess = await startServerProcess({
+    database,
+    folder: DATA,
+    port,
+    web: WEB,
+    logs: join(DATA, 'logs'),
+    demo: true,
+  });
   running.push(server);
   say(
     `\n  Helb is at ${server.address}\n  Enter with the name "${DEMO_ACCOUNT.name}" and the password "${DEMO_ACCOUNT.password}".\n  Ctrl+C stops everything; the data stays in .data/.\n`,

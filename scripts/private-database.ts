@@ -52,7 +52,7 @@ export async function startDatabase(folder: string, port?: number): Promise<Priv
     // a group of its own: Ctrl+C at the terminal reaches us first, and we stop it in order
     { env, stdio: 'ignore', detached: true },
   );
-  const password = await passwordOf(folder);
+  const password = await secretOf(folder, 'database-password');
   const database: PrivateDatabase = {
     address: { host: '127.0.0.1', port: chosen, user: 'helb', password },
     process: server,
@@ -103,8 +103,30 @@ async function install(data: string, asRoot: boolean): Promise<void> {
   );
 }
 
-async function passwordOf(folder: string): Promise<string> {
-  const file = join(folder, 'database-password');
+/** The database of a folder for as long as it is needed: the one that runs, or one that is started for it. */
+export async function withDatabase<T>(
+  folder: string,
+  work: (database: PrivateDatabase['address']) => Promise<T>,
+): Promise<T> {
+  const socket = join(folder, 'mariadb', 's');
+  const port = await run('mariadb', ['--no-defaults', `-u${OWN}`, `--socket=${socket}`, '-Ne', 'SELECT @@port'], {
+    env,
+  })
+    .then(({ stdout }) => Number(stdout))
+    .catch(() => undefined);
+  if (port !== undefined)
+    return work({ host: '127.0.0.1', port, user: 'helb', password: await secretOf(folder, 'database-password') });
+  const database = await startDatabase(folder);
+  try {
+    return await work(database.address);
+  } finally {
+    await database.stop();
+  }
+}
+
+/** A secret that is kept in a folder of ours, made when it is asked for first. */
+export async function secretOf(folder: string, name: string): Promise<string> {
+  const file = join(folder, name);
   if (!existsSync(file)) await writeFile(file, randomBytes(18).toString('hex'), { mode: 0o600 });
   return (await readFile(file, 'utf8')).trim();
 }

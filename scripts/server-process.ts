@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { createSchema, type PrivateDatabase } from './private-database.ts';
+import { createSchema, secretOf, type PrivateDatabase } from './private-database.ts';
 import { SERVER_MAIN } from './build-server.ts';
 
 export interface ServerProcess {
@@ -16,6 +16,8 @@ export interface ServerOptions {
   readonly web?: string;
   readonly demo?: boolean;
   readonly log?: string;
+  /** Folder of the logs; without one they go to the output. */
+  readonly logs?: string;
 }
 
 /** Starts the built server as a process of its own; resolves when it listens, rejects with its last words. */
@@ -34,7 +36,9 @@ export async function startServerProcess(options: ServerOptions): Promise<Server
       HELB_DB_USER: address.user,
       HELB_DB_PASSWORD: address.password,
       HELB_DEMO: options.demo ? 'yes' : 'no',
+      HELB_SECRET: await secretOf(folder, 'server-secret'),
       HELB_LOG: options.log ?? 'error',
+      ...(options.logs ? { HELB_LOG_FOLDER: options.logs } : {}),
       ...(options.web ? { HELB_WEB: options.web } : {}),
     },
     stdio: ['ignore', 'inherit', 'pipe', 'ipc'],

@@ -21,6 +21,10 @@ const configSchema = z.object({
   HELB_DEMO: z.enum(['yes', 'no']).default('no'),
   /** How often one address may try to sign in or up in a minute. */
   HELB_TRIES: z.coerce.number().int().min(1).default(20),
+  /** A session that nobody has used for so long ends. */
+  HELB_IDLE_HOURS: z.coerce.number().int().min(1).max(720).default(168),
+  /** Closes what is kept secret in the database; without it there are no one-time codes. */
+  HELB_SECRET: z.string().min(32).optional(),
   /** How often one account may change something in a minute. */
   HELB_WRITES: z.coerce.number().int().min(1).default(600),
   /** Whether anybody may make an account. */

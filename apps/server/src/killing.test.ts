@@ -85,7 +85,7 @@ function expectNothingLost(opened: { revision: number; document: Project; log: L
 
 test('kill -9 of the server while saving loses nothing that was acknowledged', async () => {
   const client = new ApiClient(server.address);
-  await client.call('POST', '/account', { name: 'first', password: 'long enough pw' });
+  await client.call('POST', '/account', { name: 'first', newPassword: 'long enough pw' });
   const { id } = (await client.call('POST', '/projects', { demo: true })).body as { id: string };
   const saving = saver(client, id, { project: seedSieve(), revision: 0 }, 'a');
   await saving.some();
@@ -97,7 +97,7 @@ test('kill -9 of the server while saving loses nothing that was acknowledged', a
 
 test('kill -9 of the database while saving loses nothing that was acknowledged; the server goes on by itself', async () => {
   const client = new ApiClient(server.address);
-  await client.call('POST', '/account', { name: 'second', password: 'long enough pw' });
+  await client.call('POST', '/account', { name: 'second', newPassword: 'long enough pw' });
   const { id } = (await client.call('POST', '/projects', { demo: true })).body as { id: string };
   const saving = saver(client, id, { project: seedSieve(), revision: 0 }, 'b');
   await saving.some();

@@ -42,7 +42,7 @@ afterAll(async () => {
 let people = 0;
 async function person() {
   const client = new ApiClient(address);
-  const answer = await client.call('POST', '/account', { name: `person ${++people}`, password: 'long enough pw' });
+  const answer = await client.call('POST', '/account', { name: `person ${++people}`, newPassword: 'long enough pw' });
   expect(answer.status).toBe(201);
   return client;
 }
@@ -83,13 +83,13 @@ describe('accounts', () => {
 
   test('bad names and short passwords are told with their path; a taken name too', async () => {
     const client = new ApiClient(address);
-    expect((await client.call('POST', '/account', { name: '?', password: 'long enough pw' })).body.message).toMatch(
+    expect((await client.call('POST', '/account', { name: '?', newPassword: 'long enough pw' })).body.message).toMatch(
       /^name: /,
     );
-    expect((await client.call('POST', '/account', { name: 'somebody', password: 'short' })).body.message).toMatch(
+    expect((await client.call('POST', '/account', { name: 'somebody', newPassword: 'short' })).body.message).toMatch(
       /password/,
     );
-    expect((await client.call('POST', '/account', { name: 'Demo', password: 'long enough pw' })).status).toBe(409);
+    expect((await client.call('POST', '/account', { name: 'Demo', newPassword: 'long enough pw' })).status).toBe(409);
   });
 
   test('a request from another site is refused', async () => {

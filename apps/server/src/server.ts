@@ -2,15 +2,13 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { hostsOf, type Config } from './config.ts';
 import { DEMO_ACCOUNT } from './demo-account.ts';
-import { openDatabase } from './db/database.ts';
 import { createApp } from './http/app.ts';
 import { openLogs } from './logs.ts';
-import { Accounts } from './services/accounts.ts';
+import type { Accounts } from './accounts/accounts.ts';
 import { checkedDocument } from './services/checked-document.ts';
-import { Files } from './services/files.ts';
-import { Projects } from './services/projects.ts';
-import { Quota } from './services/quota.ts';
+import type { Projects } from './services/projects.ts';
 import { RequestReader } from './services/request-reader.ts';
+import { openServices } from './services.ts';
 
 export interface RunningServer {
   readonly port: number;
@@ -19,16 +17,15 @@ export interface RunningServer {
 
 export async function startServer(config: Config): Promise<RunningServer> {
   const logs = openLogs(config);
-  const database = await openDatabase(config);
-  const accounts = new Accounts(database);
-  const quota = new Quota(database, config.HELB_QUOTA_MB * 1024 * 1024);
-  const projects = new Projects(database, quota);
+  const { database, services } = await openServices(config);
+  const { accounts, projects } = services;
   const requests = new RequestReader();
   if (config.HELB_DEMO === 'yes') await seedDemo(accounts, projects, database.models.Account);
   const healthy = () => database.sequelize.authenticate();
   const app = createApp(
     {
-      ...{ accounts, projects, files: new Files(database, quota), requests, healthy },
+      ...services,
+      ...{ requests, healthy },
       ...{ hosts: hostsOf(config), proxies: config.HELB_PROXIES },
       ...{ tries: config.HELB_TRIES, writes: config.HELB_WRITES, signUp: config.HELB_SIGN_UP === 'open' },
     },
@@ -58,6 +55,6 @@ async function seedDemo(
   account: { count(query: { where: { name: string } }): Promise<number> },
 ) {
   if ((await account.count({ where: { name: DEMO_ACCOUNT.name } })) > 0) return;
-  const { id } = await accounts.signUp(DEMO_ACCOUNT);
+  const { id } = await accounts.signUp({ name: DEMO_ACCOUNT.name, newPassword: DEMO_ACCOUNT.password });
   await projects.create(id, checkedDocument({ demo: true }));
 }

@@ -19,6 +19,18 @@ export class ApiClient {
     body?: unknown,
     headers: Record<string, string> = {},
   ): Promise<{ status: number; headers: Headers; body: Answer; bytes: number }> {
+    const response = await this.fetch(method, path, body, headers);
+    const text = await response.text();
+    return {
+      status: response.status,
+      headers: response.headers,
+      bytes: text.length,
+      body: text && response.headers.get('content-type')?.includes('json') ? (JSON.parse(text) as unknown) : text,
+    };
+  }
+
+  /** The answer as it comes, not read yet. */
+  async fetch(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Response> {
     const bytes = body instanceof Uint8Array ? body.slice() : undefined;
     const response = await fetch(`${this.address}/api${path}`, {
       method,
@@ -31,12 +43,6 @@ export class ApiClient {
     });
     const [cookie] = response.headers.getSetCookie();
     if (cookie) this.cookie = cookie.split(';')[0]!;
-    const text = await response.text();
-    return {
-      status: response.status,
-      headers: response.headers,
-      bytes: text.length,
-      body: text && response.headers.get('content-type')?.includes('json') ? (JSON.parse(text) as unknown) : text,
-    };
+    return response;
   }
 }

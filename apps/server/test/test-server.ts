@@ -54,7 +54,7 @@ export class TestServers {
     const client = new ApiClient(address);
     const answer = await client.call('POST', '/account', {
       name: `person ${++this.people}`,
-      password: 'long enough pw',
+      newPassword: 'long enough pw',
     });
     expect(answer.status).toBe(201);
     return client;

@@ -4,6 +4,7 @@ import {
   type CreationOptional,
   type InferAttributes,
   type InferCreationAttributes,
+  type ModelAttributeColumnOptions,
   type Sequelize,
 } from 'sequelize';
 
@@ -12,6 +13,14 @@ export class Account extends Model<InferAttributes<Account>, InferCreationAttrib
   declare name: string;
   declare passwordHash: string;
   declare createdAt: Date;
+  /** When the password was set. */
+  declare passwordAt: CreationOptional<Date | null>;
+  /** Of the word with which somebody comes back in, once. */
+  declare recoveryHash: CreationOptional<string | null>;
+  declare recoveryEndsAt: CreationOptional<Date | null>;
+  /** The secret of one-time codes, closed; and the period of the last code that was used. */
+  declare secondFactor: CreationOptional<Buffer | null>;
+  declare secondFactorUsed: CreationOptional<number>;
 }
 
 /** The token itself is only in the cookie; a stolen table opens no session. */
@@ -19,6 +28,17 @@ export class Session extends Model<InferAttributes<Session>, InferCreationAttrib
   declare tokenHash: string;
   declare accountId: number;
   declare expiresAt: Date;
+  declare openedAt: Date;
+  declare seenAt: Date;
+  declare address: string;
+  declare device: string;
+}
+
+/** How much of something there was until a time: for limits. */
+export class Count extends Model<InferAttributes<Count>, InferCreationAttributes<Count>> {
+  declare id: string;
+  declare count: number;
+  declare endsAt: Date;
 }
 
 export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreationAttributes<ProjectRow>> {
@@ -71,23 +91,38 @@ export function defineModels(sequelize: Sequelize) {
     ChangeRow: class extends ChangeRow {} as typeof ChangeRow,
     Snapshot: class extends Snapshot {} as typeof Snapshot,
     FileRow: class extends FileRow {} as typeof FileRow,
+    Count: class extends Count {} as typeof Count,
   };
   // made anew for each column: Sequelize writes the column's name into the object
   const text = () => ({ type: DataTypes.STRING, allowNull: false });
   const whole = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false });
   const bytes = () => ({ type: DataTypes.BIGINT.UNSIGNED, allowNull: false, defaultValue: 0 });
   const time = () => ({ type: DataTypes.DATE(3), allowNull: false });
+  const maybe = (type: ModelAttributeColumnOptions['type']) => ({ type, allowNull: true });
   tables.Account.init(
     {
       id: { ...whole(), primaryKey: true, autoIncrement: true },
       name: text(),
       passwordHash: text(),
       createdAt: time(),
+      passwordAt: maybe(DataTypes.DATE(3)),
+      recoveryHash: maybe(DataTypes.STRING),
+      recoveryEndsAt: maybe(DataTypes.DATE(3)),
+      secondFactor: maybe(DataTypes.BLOB('tiny')),
+      secondFactorUsed: { ...whole(), defaultValue: 0 },
     },
     { sequelize, tableName: 'accounts' },
   );
   tables.Session.init(
-    { tokenHash: { ...text(), primaryKey: true }, accountId: whole(), expiresAt: time() },
+    {
+      tokenHash: { ...text(), primaryKey: true },
+      accountId: whole(),
+      expiresAt: time(),
+      openedAt: time(),
+      seenAt: time(),
+      address: text(),
+      device: text(),
+    },
     { sequelize, tableName: 'sessions' },
   );
   tables.ProjectRow.init(
@@ -134,6 +169,10 @@ export function defineModels(sequelize: Sequelize) {
       packed: { type: DataTypes.BLOB('medium'), allowNull: false },
     },
     { sequelize, tableName: 'files' },
+  );
+  tables.Count.init(
+    { id: { ...text(), primaryKey: true }, count: whole(), endsAt: time() },
+    { sequelize, tableName: 'counts' },
   );
   return tables;
 }

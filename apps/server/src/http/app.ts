@@ -1,9 +1,12 @@
 import Koa, { type Context, type Next } from 'koa';
 import helmet from 'koa-helmet';
 import type { Logs } from '../logs.ts';
-import type { Accounts } from '../services/accounts.ts';
+import type { Accounts } from '../accounts/accounts.ts';
+import type { Sessions } from '../accounts/sessions.ts';
 import type { Files } from '../services/files.ts';
+import type { Limits } from '../services/limits.ts';
 import type { Projects } from '../services/projects.ts';
+import type { Quota } from '../services/quota.ts';
 import type { RequestReader } from '../services/request-reader.ts';
 import { answerErrors, faultOf } from './errors.ts';
 import { apiRoutes } from './routes.ts';
@@ -12,6 +15,9 @@ import { serveWeb } from './web.ts';
 
 export interface Services {
   readonly accounts: Accounts;
+  readonly sessions: Sessions;
+  readonly limits: Limits;
+  readonly quota: Quota;
   readonly projects: Projects;
   readonly files: Files;
   readonly requests: RequestReader;

@@ -1,59 +1,28 @@
 import { Readable } from 'node:stream';
 import Router from '@koa/router';
 import type { Context } from 'koa';
-import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { z } from 'zod';
 import { MOST_FILE } from '@helb/core';
-import type { Account } from '../db/models.ts';
 import { piecesOf } from '../services/pieces.ts';
 import { notFound, Refusal } from '../services/refusal.ts';
 import type { Logs } from '../logs.ts';
 import type { Services } from './app.ts';
+import { accountRoutes } from './account-routes.ts';
 import { body, bytesOf } from './bodies.ts';
+import { entrance } from './entrance.ts';
 
-/** Over https only the server itself can have set it, for this host alone. */
-const cookieOf = (ctx: Context) => (ctx.secure ? '__Host-helb_session' : 'helb_session');
 /** Bytes that cost nothing to read. */
 const LITTLE = 32 * 1024;
 const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47]);
 
-export function apiRoutes(
-  { accounts, projects, files, requests, tries, writes, signUp, healthy }: Services,
-  logs: Logs,
-): Router {
+export function apiRoutes(services: Services, logs: Logs): Router {
+  const { projects, files, requests, healthy } = services;
+  const { who, worker } = entrance(services, logs);
   const router = new Router({ prefix: '/api' });
-  const attempts = new RateLimiterMemory({ points: tries, duration: 60 });
-  const work = new RateLimiterMemory({ points: writes, duration: 60 });
-
-  const who = async (ctx: Context): Promise<Account> => {
-    const account = await accounts.bySession(ctx.cookies.get(cookieOf(ctx)));
-    if (!account) throw new Refusal(401, 'Please sign in.');
-    (ctx.state as { account?: number }).account = account.id;
-    return account;
-  };
-  /** Who changes something: no account can keep the server busy alone. */
-  const worker = async (ctx: Context): Promise<Account> => {
-    const account = await who(ctx);
-    await work.consume(account.id).catch(() => {
-      throw new Refusal(429, 'That is a lot within a minute. It goes on by itself in a moment.');
-    });
-    return account;
-  };
   /** Large answers are written in pieces: between them others have their turn. */
   const answer = (ctx: Context, value: unknown) => {
     ctx.type = 'application/json';
     ctx.body = Readable.from(piecesOf(value));
-  };
-  const enter = async (ctx: Context, account: Account) => {
-    const { token, expires } = await accounts.openSession(account);
-    logs.signIns.info({ account: account.id, address: ctx.ip }, 'came in');
-    ctx.cookies.set(cookieOf(ctx), token, { httpOnly: true, sameSite: 'lax', expires, secure: ctx.secure });
-    ctx.body = { name: account.name };
-  };
-  const limited = async (ctx: Context) => {
-    await attempts.consume(ctx.ip).catch(() => {
-      throw new Refusal(429, 'Too many tries. Wait a minute.');
-    });
   };
   const projectId = (ctx: Context & { params: Record<string, string> }): string => {
     const id = ctx.params['id'] ?? '';
@@ -72,31 +41,7 @@ export function apiRoutes(
     ctx.body = { ok: true };
   });
 
-  router.post('/account', async (ctx) => {
-    await limited(ctx);
-    if (!signUp) throw new Refusal(403, 'New accounts are made by whoever looks after this server.');
-    await enter(ctx, await accounts.signUp(await body(ctx, requests, 'credentials')));
-    ctx.status = 201;
-  });
-  router.post('/session', async (ctx) => {
-    await limited(ctx);
-    const credentials = await body(ctx, requests, 'credentials');
-    const account = await accounts.signIn(credentials).catch((error: unknown) => {
-      if (error instanceof Refusal) logs.signIns.warn({ address: ctx.ip }, 'could not come in');
-      throw error;
-    });
-    await enter(ctx, account);
-  });
-  router.get('/session', async (ctx) => {
-    ctx.body = { name: (await who(ctx)).name };
-  });
-  router.delete('/session', async (ctx) => {
-    const token = ctx.cookies.get(cookieOf(ctx));
-    if (token) await accounts.closeSession(token);
-    logs.signIns.info({ address: ctx.ip }, 'left');
-    ctx.cookies.set(cookieOf(ctx), null);
-    ctx.status = 204;
-  });
+  router.use(accountRoutes(services, logs).routes());
 
   router.get('/projects', async (ctx) => {
     ctx.body = await projects.list((await who(ctx)).id);
@@ -122,7 +67,8 @@ export function apiRoutes(
   });
   router.get('/projects/:id/changes', async (ctx) => {
     const after = z.coerce.number().int().min(0).parse(ctx.query['after']);
-    answer(ctx, await projects.since((await who(ctx)).id, projectId(ctx), after));
+    // a page asks this by itself: it keeps no session open
+    answer(ctx, await projects.since((await who(ctx, false)).id, projectId(ctx), after));
   });
   router.get('/projects/:id/log', async (ctx) => {
     const before = z.coerce.number().int().min(0).parse(ctx.query['before']);

@@ -51,6 +51,13 @@ export class Files {
     return unpack(packed, { maxOutputLength: MOST_FILE });
   }
 
+  /** The hashes of all files of a project. */
+  async list(accountId: number, projectId: string): Promise<string[]> {
+    await this.ofOwn(accountId, projectId);
+    const rows = await this.database.models.FileRow.findAll({ where: { projectId }, attributes: ['hash'] });
+    return rows.map(({ hash }) => hash);
+  }
+
   private async ofOwn(accountId: number, projectId: string): Promise<void> {
     if ((await this.database.models.ProjectRow.count({ where: { id: projectId, accountId } })) === 0) throw notFound();
   }

@@ -130,6 +130,11 @@ export class Projects {
     this.documents.forget(id);
   }
 
+  /** Removes all of theirs, one after the other: together they may take longer than a statement is given. */
+  async removeAll(accountId: number): Promise<void> {
+    for (const { id } of await this.list(accountId)) await this.remove(accountId, id);
+  }
+
   async describe(accountId: number, id: string, look: { findings: number; picture: Buffer }): Promise<void> {
     const row = await this.row(accountId, id);
     await row.update(look);

@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
 import { Refusal } from './refusal.ts';
-import { readRequest, type RequestName, type RequestOf } from './requests.ts';
+import { readRequest, REQUESTS, type RequestName, type RequestOf } from './requests.ts';
 import type { Read } from './request-thread.ts';
 
 /** Larger bodies are read in a thread: they would hold up everybody else, bytes. */
@@ -25,14 +25,14 @@ const ENTRY = url.href.endsWith('.ts')
   ? `import('tsx/esm/api').then(({ register }) => { register(); return import(${JSON.stringify(url.href)}); });`
   : `import(${JSON.stringify(url.href)});`;
 
-/** Reads requests: small ones at once, others one after the other in a thread with bounds of time and memory. */
+/** Reads requests: small and quick ones at once, others one after the other in a thread with bounds of time and memory. */
 export class RequestReader {
   private worker: Worker | undefined;
   private readonly waiting: Waiting[] = [];
   private timer: NodeJS.Timeout | undefined;
 
   async read<N extends RequestName>(name: N, bytes: Uint8Array): Promise<RequestOf<N>> {
-    if (bytes.length <= AT_ONCE) return readRequest(name, bytes);
+    if (bytes.length <= AT_ONCE && !('isSlow' in REQUESTS[name])) return readRequest(name, bytes);
     if (this.waiting.length >= MOST_WAITING) throw new Refusal(503, 'There is much to do just now. Try again soon.');
     const read = await new Promise<Read>((done) => {
       this.waiting.push({ name, bytes, done });

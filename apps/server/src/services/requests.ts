@@ -1,6 +1,12 @@
 import { z } from 'zod';
 import { idSchema, LIMITS, nameSchema } from '@helb/core';
-import { credentialsSchema } from './accounts.ts';
+import {
+  credentialsSchema,
+  newAccountSchema,
+  newPasswordRequestSchema,
+  recoverySchema,
+  secondFactorSchema,
+} from '../accounts/requests.ts';
 import { checkedDocument, type CheckedDocument } from './checked-document.ts';
 import { checkBounds, type JsonBounds } from './json-bounds.ts';
 import { Refusal } from './refusal.ts';
@@ -54,14 +60,21 @@ const lookSchema = z.strictObject({
 interface Kind<T> {
   /** Bytes. */
   readonly most: number;
+  /** Reading it takes long, however small it is: it is done in the thread. */
+  readonly isSlow?: true;
   /** What it says, or a ZodError or a Refusal. */
   read(raw: unknown): T;
 }
 const by = <T>(most: number, schema: z.ZodType<T>): Kind<T> => ({ most, read: (raw) => schema.parse(raw) });
 const MB = 1024 * 1024;
+const SMALL = 4096;
 
 export const REQUESTS = {
-  credentials: by(4096, credentialsSchema),
+  credentials: by(SMALL, credentialsSchema),
+  newAccount: { ...by(SMALL, newAccountSchema), isSlow: true as const },
+  newPassword: { ...by(SMALL, newPasswordRequestSchema), isSlow: true as const },
+  recovery: { ...by(SMALL, recoverySchema), isSlow: true as const },
+  secondFactor: by(SMALL, secondFactorSchema),
   look: by(2 * MOST_PICTURE, lookSchema),
   save: by(9 * MB, saveSchema),
   // written readably a document is larger than it is kept

@@ -2,6 +2,7 @@ import type { QueryInterface } from 'sequelize';
 import * as first from './001-first-tables.ts';
 import * as files from './002-files.ts';
 import * as sizes from './003-sizes.ts';
+import * as people from './004-people.ts';
 
 export interface Migration {
   readonly name: string;
@@ -14,4 +15,5 @@ export const MIGRATIONS: readonly Migration[] = [
   { name: '001-first-tables', ...first },
   { name: '002-files', ...files },
   { name: '003-sizes', ...sizes },
+  { name: '004-people', ...people },
 ];
