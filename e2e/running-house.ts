@@ -1,9 +1,12 @@
+import { execFile } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { ADMINISTRATE } from '@helb/scripts/build-server.ts';
 import { WEB } from '@helb/scripts/build-web.ts';
 import { startDatabase, type PrivateDatabase } from '@helb/scripts/private-database.ts';
-import { startServerProcess, type ServerProcess } from '@helb/scripts/server-process.ts';
+import { environmentOf, startServerProcess, type ServerProcess } from '@helb/scripts/server-process.ts';
 
 /** The built application with a database of its own; the server can be killed and started again. */
 export class House {
@@ -38,6 +41,13 @@ export class House {
 
   async startServer(): Promise<void> {
     this.server = await House.start(this.folder, this.database, this.port);
+  }
+
+  /** A word with which somebody comes back in, from the command line. */
+  async recovery(name: string): Promise<string> {
+    const env = { ...process.env, NODE_OPTIONS: '', ...(await environmentOf(this.database.address, this.folder)) };
+    const { stdout } = await promisify(execFile)(process.execPath, [ADMINISTRATE, 'recover', name], { env });
+    return stdout.trim().split('\n').at(-1)!;
   }
 
   async close(): Promise<void> {

@@ -2,7 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './build-server.ts';
-import { secretOf, withDatabase } from './private-database.ts';
+import { withDatabase } from './private-database.ts';
+import { environmentOf } from './server-process.ts';
 
 // Accounts of the server of the environment, or of the demo's where none is set.
 const DATA = join(ROOT, '.data');
@@ -25,10 +26,4 @@ else if (!existsSync(join(DATA, 'mariadb'))) {
     'There is no demo here yet: ./helb demo makes it. For another server set HELB_DB_PORT and so on.\n',
   );
   process.exitCode = 1;
-} else
-  await withDatabase(DATA, async ({ host, port, user, password }) =>
-    run({
-      ...{ HELB_DB_HOST: host, HELB_DB_PORT: `${port}`, HELB_DB_USER: user, HELB_DB_PASSWORD: password },
-      HELB_SECRET: await secretOf(DATA, 'server-secret'),
-    }),
-  );
+} else await withDatabase(DATA, async (address) => run(await environmentOf(address, DATA)));

@@ -3,6 +3,8 @@ import { join } from 'node:path';
 
 export const ROOT = join(import.meta.dirname, '..');
 export const SERVER_MAIN = join(ROOT, 'apps/server/dist/main.js');
+/** Its command line. */
+export const ADMINISTRATE = join(ROOT, 'apps/server/dist/administrate.js');
 
 /** Bundles the server, its thread and its command line with our own packages; everything else stays in node_modules. */
 export async function buildServer(): Promise<void> {

@@ -20,23 +20,30 @@ export interface ServerOptions {
   readonly logs?: string;
 }
 
+/** What a server, or its command line, is told of a private database. */
+export async function environmentOf(
+  { host, port, user, password }: PrivateDatabase['address'],
+  folder: string,
+  schema = 'helb',
+): Promise<Record<string, string>> {
+  return {
+    ...{ HELB_DB_HOST: host, HELB_DB_PORT: `${port}`, HELB_DB_NAME: schema },
+    ...{ HELB_DB_USER: user, HELB_DB_PASSWORD: password },
+    HELB_SECRET: await secretOf(folder, 'server-secret'),
+  };
+}
+
 /** Starts the built server as a process of its own; resolves when it listens, rejects with its last words. */
 export async function startServerProcess(options: ServerOptions): Promise<ServerProcess> {
   const { database, folder, schema = 'helb', port = 0 } = options;
   await createSchema(database, folder, schema);
-  const { address } = database;
   const server = spawn(process.execPath, ['--enable-source-maps', SERVER_MAIN], {
     env: {
       ...process.env,
       NODE_OPTIONS: '',
       HELB_PORT: `${port}`,
-      HELB_DB_HOST: address.host,
-      HELB_DB_PORT: `${address.port}`,
-      HELB_DB_NAME: schema,
-      HELB_DB_USER: address.user,
-      HELB_DB_PASSWORD: address.password,
+      ...(await environmentOf(database.address, folder, schema)),
       HELB_DEMO: options.demo ? 'yes' : 'no',
-      HELB_SECRET: await secretOf(folder, 'server-secret'),
       HELB_LOG: options.log ?? 'error',
       ...(options.logs ? { HELB_LOG_FOLDER: options.logs } : {}),
       ...(options.web ? { HELB_WEB: options.web } : {}),

@@ -275,7 +275,13 @@ describe('what is theirs', () => {
     expect(names).toEqual(['account.json', '001 Renamed.zip', '002 A _ second_ one_.zip']);
     const text = (content: Uint8Array) => new TextDecoder().decode(content);
     const account = text(all['account.json']!);
-    expect(JSON.parse(account)).toMatchObject({ name, oneTimeCodes: false });
+    const since = expect.stringMatching(/^\d{4}-\d\d-\d\dT/) as string;
+    expect(JSON.parse(account)).toMatchObject({
+      name,
+      oneTimeCodes: false,
+      createdAt: since,
+      sessions: [{ openedAt: since }],
+    });
     expect(account).not.toMatch(/argon|hash"/i);
     const project = unzipSync(all['001 Renamed.zip']!);
     expect(text(project[`files/${hash}`]!)).toBe('solid of a neighbour');

@@ -8,6 +8,7 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'shelf', component: ShelfScreen },
+    { path: '/account', name: 'account', component: () => import('./screens/account-screen.vue') },
     { path: '/enter', name: 'enter', component: EnterScreen, meta: { open: true } },
     {
       path: '/project/:id',

@@ -20,13 +20,12 @@ export async function exportOf(account: Account, { projects, files, sessions }: 
   const zip = new ZipFile();
   const list = await projects.list(account.id);
   const { name, createdAt, passwordAt, secondFactor } = account;
-  add(zip, 'account.json', async () =>
-    json({
-      ...{ name, createdAt, passwordAt, oneTimeCodes: secondFactor !== null },
-      sessions: await sessions.list(account, undefined),
-      projects: list,
-    }),
-  );
+  const about = {
+    ...{ name, createdAt, passwordAt, oneTimeCodes: secondFactor !== null },
+    sessions: await sessions.list(account, undefined),
+    projects: list,
+  };
+  zip.addBuffer(Buffer.from(JSON.stringify(about, null, 2)), 'account.json');
   for (const [k, project] of list.entries())
     add(zip, `${fileName(project.name, k)}.zip`, () => projectZip(account.id, project.id, { projects, files }), false);
   return ended(zip);
@@ -38,7 +37,7 @@ async function projectZip(
   { projects, files }: Pick<Kept, 'projects' | 'files'>,
 ): Promise<Readable> {
   const zip = new ZipFile();
-  add(zip, 'project.json', async () => json((await projects.document(accountId, id)).document));
+  add(zip, 'project.json', async () => Readable.from(piecesOf((await projects.document(accountId, id)).document)));
   for (const hash of await files.list(accountId, id))
     add(zip, `files/${hash}`, async () => Readable.from([await files.read(accountId, hash)]));
   add(zip, 'log.jsonl', () => Promise.resolve(Readable.from(logLines(projects, accountId, id))));
@@ -55,8 +54,6 @@ async function* logLines(projects: Projects, accountId: number, id: string): Asy
     before = older;
   }
 }
-
-const json = (value: unknown): Readable => Readable.from(piecesOf(value));
 
 /** What is read only when its turn comes: never two at once. */
 function add(zip: ZipFile, name: string, made: () => Promise<Readable>, compress = true): void {

@@ -3,7 +3,7 @@ import { setImmediate } from 'node:timers/promises';
 /** Text as it is written at once, bytes. */
 const AT_ONCE = 64 * 1024;
 
-/** A plain value as JSON, in pieces: between them others have their turn. */
+/** A value of JSON (no dates, nothing that turns itself into one) as text, in pieces: between them others have their turn. */
 export async function* piecesOf(value: unknown): AsyncGenerator<string> {
   let piece = '';
   for (const text of tokensOf(value, 0)) {

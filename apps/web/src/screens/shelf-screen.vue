@@ -90,7 +90,7 @@ const open = (card: ProjectCard) =>
     <header class="bg-sheet border-rule flex h-11 items-center gap-4 border-b px-4">
       <span class="flex items-center gap-2 text-lg font-semibold"><HelbMark />Helb</span>
       <span class="grow" />
-      <span class="text-muted">{{ session.name }}</span>
+      <RouterLink :to="{ name: 'account' }" class="word-link">{{ session.name }}</RouterLink>
       <button class="word-link" @click="leave">Sign out</button>
     </header>
     <main class="mx-auto w-full max-w-5xl grow p-8">

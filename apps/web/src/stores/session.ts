@@ -2,6 +2,12 @@ import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { api, ApiError } from '../sync/api.ts';
 
+/** What is asked for at the door, in each of the ways in. */
+export type Entering =
+  | { readonly how: 'in'; readonly name: string; readonly password: string; readonly code?: string | undefined }
+  | { readonly how: 'up'; readonly name: string; readonly newPassword: string }
+  | { readonly how: 'back'; readonly name: string; readonly recovery: string; readonly newPassword: string };
+
 /** Who is here. */
 export const useSession = defineStore('session', () => {
   const name = ref<string>();
@@ -19,14 +25,31 @@ export const useSession = defineStore('session', () => {
     return name.value;
   }
 
-  async function enter(how: 'in' | 'up', credentials: { name: string; password: string }): Promise<void> {
-    name.value = (await (how === 'in' ? api.signIn(credentials) : api.signUp(credentials))).name;
+  /** Comes in; false where a code is asked for too. */
+  async function enter({ how, ...entering }: Entering): Promise<boolean> {
+    try {
+      const entered =
+        'recovery' in entering
+          ? await api.comeBack(entering)
+          : 'newPassword' in entering
+            ? await api.signUp(entering)
+            : await api.signIn(entering);
+      if ('wants' in entered) return false;
+      name.value = entered.name;
+      return true;
+    } catch (error) {
+      const isMissing = how === 'in' && 'password' in entering && entering.code === undefined;
+      if (isMissing && error instanceof ApiError && error.facts['wants'] === 'code') return false;
+      throw error;
+    }
   }
 
   async function leave(): Promise<void> {
     await api.signOut();
     name.value = undefined;
   }
+  /** Elsewhere the session was ended. */
+  const forget = () => (name.value = undefined);
 
-  return { name, look, enter, leave };
+  return { name, look, enter, leave, forget };
 });

@@ -40,6 +40,34 @@ export interface Changes {
   readonly more?: boolean;
 }
 
+/** Who somebody is, shown once more before what can not be taken back; the code where one is asked for. */
+export interface Proof {
+  readonly name: string;
+  readonly password: string;
+  readonly code?: string | undefined;
+}
+
+export interface AccountCard {
+  readonly name: string;
+  readonly createdAt: string;
+  readonly passwordAt: string | null;
+  readonly secondFactor: boolean;
+  readonly canHaveSecondFactor: boolean;
+  /** Bytes. */
+  readonly room: { readonly used: number; readonly most: number };
+  readonly sessions: readonly SessionCard[];
+}
+
+export interface SessionCard {
+  readonly id: string;
+  readonly openedAt: string;
+  readonly seenAt: string;
+  readonly address: string;
+  /** As the browser there calls itself. */
+  readonly device: string;
+  readonly isThis: boolean;
+}
+
 const call = <T>(method: string, path: string, body?: unknown): Promise<T> =>
   answerOf<T>(path, {
     method,
@@ -47,28 +75,58 @@ const call = <T>(method: string, path: string, body?: unknown): Promise<T> =>
     signal: AbortSignal.timeout(20_000),
   });
 
-async function answerOf<T>(path: string, request: RequestInit): Promise<T> {
-  let response: Response;
+async function fetched(path: string, request: RequestInit): Promise<Response> {
   try {
-    response = await fetch(`/api${path}`, request);
+    return await fetch(`/api${path}`, request);
   } catch {
     throw new OfflineError('The server does not answer.');
   }
+}
+
+async function answerOf<T>(path: string, request: RequestInit): Promise<T> {
+  return read<T>(await fetched(path, request));
+}
+
+/** What was answered. @throws OfflineError or ApiError with the words of the server */
+async function read<T>(response: Response): Promise<T> {
   const text = await response.text();
   const answer: unknown = text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : undefined;
   if (response.status >= 500)
     throw new OfflineError((answer as { message?: string } | undefined)?.message ?? 'The server is in trouble.');
   if (response.ok) return answer as T;
-  const { message = response.statusText, ...facts } = (answer ?? {}) as { message?: string };
-  throw new ApiError(response.status, message, facts);
+  const { message = response.statusText, ...facts } = (answer ?? {}) as { message?: string; path?: unknown };
+  throw new ApiError(response.status, wordsOf(message, facts.path), facts);
+}
+
+/** What a field is called when it is sent says nothing to people: its form stands before them. */
+function wordsOf(message: string, path: unknown): string {
+  if (typeof path !== 'string' || path.includes('.') || !message.startsWith(`${path}: `)) return message;
+  const words = message.slice(path.length + 2);
+  return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
 /** All that the page asks of the server. */
 export const api = {
   whoAmI: () => call<{ name: string }>('GET', '/session'),
-  signUp: (credentials: { name: string; password: string }) => call<{ name: string }>('POST', '/account', credentials),
-  signIn: (credentials: { name: string; password: string }) => call<{ name: string }>('POST', '/session', credentials),
+  signUp: (made: { name: string; newPassword: string }) => call<{ name: string }>('POST', '/account', made),
+  signIn: (proof: Proof) => call<{ name: string }>('POST', '/session', proof),
+  /** Comes back with a word of the administrator's; a code is asked for all the same where one was. */
+  comeBack: (back: { name: string; recovery: string; newPassword: string }) =>
+    call<{ name: string; wants?: 'code' }>('POST', '/session/recovery', back),
   signOut: () => call<void>('DELETE', '/session'),
+  account: () => call<AccountCard>('GET', '/account'),
+  changePassword: (proof: Proof & { newPassword: string }) => call<{ name: string }>('PUT', '/account/password', proof),
+  offerCodes: () => call<{ secret: string; uri: string }>('POST', '/account/second-factor/new'),
+  askForCodes: (proof: Proof & { secret: string }) => call<void>('PUT', '/account/second-factor', proof),
+  dropCodes: (proof: Proof) => call<void>('DELETE', '/account/second-factor', proof),
+  endSession: (id: string) => call<void>('DELETE', `/account/sessions/${id}`),
+  signOutEverywhere: () => call<void>('DELETE', '/account/sessions'),
+  /** A zip of all that they keep; it may be large, and takes as long as it takes. */
+  async export(): Promise<Blob> {
+    const response = await fetched('/account/export', {});
+    return response.ok ? response.blob() : read<Blob>(response);
+  },
+  removeAccount: (proof: Proof) => call<void>('DELETE', '/account', proof),
   projects: () => call<ProjectCard[]>('GET', '/projects'),
   create: (from: { name: string } | { demo: true } | { document: unknown }) =>
     call<{ id: string }>('POST', '/projects', from),
