@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { DEMO_ACCOUNT } from '@helb/server/demo-account.ts';
 import { buildServer, ROOT } from './build-server.ts';
 import { buildWeb, WEB } from './build-web.ts';
-import { portIsFree, startDatabase, type PrivateDatabase } from './private-database.ts';
+import { portIsFree, startLastingDatabase, type PrivateDatabase } from './private-database.ts';
 import { startServerProcess, type ServerProcess } from './server-process.ts';
 
 const DATA = join(ROOT, '.data');
@@ -37,7 +37,7 @@ async function main(): Promise<void> {
   say('Building ...');
   await Promise.all([buildServer(), buildWeb()]);
   say('Starting the private database ...');
-  const database: PrivateDatabase = await startDatabase(DATA);
+  const database: PrivateDatabase = await startLastingDatabase(DATA, say);
   running.push(database);
   const server: ServerProcess = await startServerProcess({
     database,

@@ -75,6 +75,44 @@ export async function startDatabase(folder: string, port?: number): Promise<Priv
   return database;
 }
 
+/** So long it waits before it starts a database again, ms. */
+const PAUSE = 2000;
+
+/**
+ * A database that is started again on its port when it ends by itself: on a full disk it gives up, and goes on from where it
+ * was when there is room.
+ */
+export async function startLastingDatabase(folder: string, tell: (words: string) => void): Promise<PrivateDatabase> {
+  let now = await startDatabase(folder);
+  const { address } = now;
+  let isStopping = false;
+  const watch = () => now.process.once('exit', () => void startAgain());
+  async function startAgain(): Promise<void> {
+    for (let tries = 0; !isStopping; tries++) {
+      if (tries === 0)
+        tell('The database ended by itself; is the disk full? It is started again as soon as it can be.');
+      await new Promise((resolve) => setTimeout(resolve, PAUSE));
+      const started = await startDatabase(folder, address.port).catch(() => undefined);
+      if (!started) continue;
+      now = started;
+      if (isStopping) await now.stop();
+      else watch();
+      return;
+    }
+  }
+  watch();
+  return {
+    address,
+    get process() {
+      return now.process;
+    },
+    async stop() {
+      isStopping = true;
+      await now.stop();
+    },
+  };
+}
+
 export async function createSchema(database: PrivateDatabase, folder: string, name: string): Promise<void> {
   await sql(join(folder, 'mariadb', 's'), `CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4;`);
 }

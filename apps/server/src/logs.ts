@@ -16,7 +16,7 @@ export interface Logs {
 /** Files of a folder are begun anew at this size, and so many are kept. */
 const FILE = { size: '10M', maxFiles: 10, compress: 'gzip' } as const;
 
-/** Opens the logs: files of a folder where one is set; else to the output of the process, faults and sign-ins as usual. */
+/** Opens the logs: files of a folder where one is set; else to the output of the process. */
 export function openLogs({ HELB_LOG, HELB_LOG_FOLDER }: Config): Logs {
   const open = (name: string, level: string): Logger =>
     HELB_LOG_FOLDER === undefined
@@ -24,8 +24,8 @@ export function openLogs({ HELB_LOG, HELB_LOG_FOLDER }: Config): Logs {
       : pino({ level: 'info', base: null }, createStream(`${name}.log`, { path: HELB_LOG_FOLDER, ...FILE }));
   return {
     faults: open('faults', HELB_LOG),
-    requests: open('requests', HELB_LOG === 'debug' ? 'info' : 'silent'),
+    requests: open('requests', HELB_LOG),
     signIns: open('sign-ins', HELB_LOG),
-    changes: open('changes', HELB_LOG === 'debug' ? 'info' : 'silent'),
+    changes: open('changes', HELB_LOG),
   };
 }

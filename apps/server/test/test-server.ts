@@ -17,9 +17,10 @@ export class TestServers {
     readonly database: PrivateDatabase,
   ) {}
 
-  static async begin(): Promise<TestServers> {
-    const folder = await mkdtemp(join(tmpdir(), 'helb-server-'));
-    return new TestServers(folder, await startDatabase(folder));
+  /** @param start how its database is started, in which folder */
+  static async begin(start = startDatabase, parent = tmpdir()): Promise<TestServers> {
+    const folder = await mkdtemp(join(parent, 'helb-server-'));
+    return new TestServers(folder, await start(folder));
   }
 
   async end(): Promise<void> {

@@ -142,7 +142,11 @@ const hasFreeFaces = (library: Library, scope: Scope, shape: TopoDS_Shape): bool
   subShapes(library, scope, shape, 'TopAbs_FACE').some((face) => isFree(library, scope, face));
 const isFree = (library: Library, scope: Scope, face: TopoDS_Shape): boolean =>
   FREE.has(scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), false)).GetType());
-const FREE = new Set<string>(['GeomAbs_BSplineSurface', 'GeomAbs_BezierSurface', 'GeomAbs_OffsetSurface']);
+/** Faces whose meetings the library follows step by step; of the others it knows them. */
+const FREE = new Set<string>([
+  ...['GeomAbs_BSplineSurface', 'GeomAbs_BezierSurface', 'GeomAbs_OffsetSurface'],
+  ...['GeomAbs_SurfaceOfExtrusion', 'GeomAbs_SurfaceOfRevolution'],
+]);
 
 function combinedOnce(
   library: Library,

@@ -22,6 +22,7 @@ import { combined } from './booleans.ts';
 import { vec } from './edges.ts';
 import { edgeShape, faceFacts, normalAt, placeOfVertex } from './facts.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
+import { volumeOf } from './measure.ts';
 import { signOf, type NamedSolid } from './names.ts';
 import { partsOf, type Parts } from './parts.ts';
 import { subShapes } from './shapes.ts';
@@ -139,7 +140,8 @@ export function cutRound(
   tool.shape.delete();
   if (!cut.ok) return cut;
   const [one, ...more] = cut.value;
-  if (one && more.length === 0) return ok(one);
+  const isCut = one && volumeOf(library, one.shape) < volumeOf(library, body.shape) * (1 - 1e-9);
+  if (isCut && more.length === 0) return ok(one);
   cut.value.forEach(({ shape }) => shape.delete());
   return fail('round.size');
 }
