@@ -71,7 +71,9 @@ export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAt
 export class Snapshot extends Model<InferAttributes<Snapshot>, InferCreationAttributes<Snapshot>> {
   declare projectId: string;
   declare revision: number;
-  declare document: string;
+  /** As text in rows from before. */
+  declare document: CreationOptional<string | null>;
+  declare packed: CreationOptional<Buffer | null>;
 }
 
 /** A file that a project brings in, found by the SHA-256 of its bytes; `packed` by gzip. */
@@ -157,7 +159,8 @@ export function defineModels(sequelize: Sequelize) {
     {
       projectId: { ...text(), primaryKey: true },
       revision: { ...whole(), primaryKey: true },
-      document: { type: DataTypes.TEXT('long'), allowNull: false },
+      document: maybe(DataTypes.TEXT('long')),
+      packed: maybe(DataTypes.BLOB('long')),
     },
     { sequelize, tableName: 'snapshots' },
   );

@@ -1,16 +1,20 @@
 import { emptyProject, explain, loadProject, seedSieve, type Project } from '@helb/core';
 import { Refusal } from './refusal.ts';
+import { packedSync } from './snapshots.ts';
+import { writtenSize } from './written-size.ts';
 
-/** A document that may be kept, with its text. */
+/** A document that may be kept, as it is kept. */
 export interface CheckedDocument {
-  readonly document: Pick<Project, 'name'>;
-  readonly text: string;
+  readonly name: string;
+  /** As text, bytes. */
+  readonly size: number;
+  readonly packed: Uint8Array;
 }
 
 /** What a new project begins with: one empty part, the demo, or a document of unknown origin. */
 export function checkedDocument(from: { name: string } | { demo: true } | { document: unknown }): CheckedDocument {
   const document = documentFrom(from);
-  return { document: { name: document.name }, text: JSON.stringify(document) };
+  return { name: document.name, size: writtenSize(document), packed: packedSync(document) };
 }
 
 function documentFrom(from: { name: string } | { demo: true } | { document: unknown }): Project {

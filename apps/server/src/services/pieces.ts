@@ -16,13 +16,6 @@ export async function* piecesOf(value: unknown): AsyncGenerator<string> {
   yield piece;
 }
 
-/** The whole text. */
-export async function textOf(value: unknown): Promise<string> {
-  const pieces: string[] = [];
-  for await (const piece of piecesOf(value)) pieces.push(piece);
-  return pieces.join('');
-}
-
 /** Deep in a document records are small: they are written whole. */
 const WHOLE_FROM = 5;
 

@@ -1,13 +1,13 @@
 import { customAlphabet } from 'nanoid';
 import { Op, type FindAttributeOptions, type Transaction, type WhereOperators } from 'sequelize';
-import { applyChange, explain, LIMITS, loadProject, SCHEMA_VERSION, type LogEntry, type Project } from '@helb/core';
+import { applyChange, explain, LIMITS, type LogEntry, type Project } from '@helb/core';
 import type { Database } from '../db/database.ts';
 import type { ProjectRow, Snapshot } from '../db/models.ts';
 import type { CheckedDocument } from './checked-document.ts';
 import { DocumentCache } from './document-cache.ts';
-import { textOf } from './pieces.ts';
 import type { Quota } from './quota.ts';
 import { notFound, Refusal } from './refusal.ts';
+import { current, packed, unpacked } from './snapshots.ts';
 import type { SaveRequest } from './requests.ts';
 import { writtenSize } from './written-size.ts';
 
@@ -68,10 +68,9 @@ export class Projects {
   }
 
   /** A new project of a document that was checked. */
-  async create(accountId: number, { document, text }: CheckedDocument): Promise<string> {
+  async create(accountId: number, { name, size, packed: bytes }: CheckedDocument): Promise<string> {
     const { Account, ProjectRow, Snapshot } = this.database.models;
-    const documentSize = Buffer.byteLength(text);
-    if (documentSize > MOST_DOCUMENT) throw new Refusal(413, `A project has at most ${MOST_DOCUMENT / MB} MB.`);
+    if (size > MOST_DOCUMENT) throw new Refusal(413, `A project has at most ${MOST_DOCUMENT / MB} MB.`);
     const id = newId();
     const now = new Date();
     await this.database.sequelize.transaction(async (transaction) => {
@@ -79,12 +78,12 @@ export class Projects {
       await Account.findByPk(accountId, { transaction, lock: transaction.LOCK.UPDATE, attributes: ['id'] });
       if ((await ProjectRow.count({ where: { accountId }, transaction })) >= MOST_PROJECTS)
         throw new Refusal(409, `There are ${MOST_PROJECTS} projects already. Remove some first.`);
-      await this.quota.check(accountId, documentSize, transaction);
+      await this.quota.check(accountId, size, transaction);
       await ProjectRow.create(
-        { id, accountId, name: document.name, revision: 0, createdAt: now, changedAt: now, documentSize },
+        { id, accountId, name, revision: 0, createdAt: now, changedAt: now, documentSize: size },
         { transaction },
       );
-      await Snapshot.create({ projectId: id, revision: 0, document: text }, { transaction });
+      await Snapshot.create({ projectId: id, revision: 0, packed: Buffer.from(bytes) }, { transaction });
     });
     return id;
   }
@@ -154,11 +153,15 @@ export class Projects {
   async save(accountId: number, id: string, { base, changes }: SaveRequest): Promise<{ revision: number }> {
     const saved = await this.database.sequelize.transaction(async (transaction) => {
       const row = await this.row(accountId, id, transaction);
-      const known = await this.knownAmong(
-        id,
-        changes.map((change) => change.id),
-        transaction,
-      );
+      // what is put on the latest revision can not have been sent before
+      const known =
+        base === row.revision
+          ? new Map<string, number>()
+          : await this.knownAmong(
+              id,
+              changes.map((change) => change.id),
+              transaction,
+            );
       const fresh = changes.filter((change) => !known.has(change.id));
       if (fresh.length === 0) return { revision: row.revision };
       if (Math.max(base, ...known.values()) !== row.revision)
@@ -205,7 +208,7 @@ export class Projects {
       replaySize = 0;
       // the one before stays: somebody may be reading from it
       const before = await Snapshot.max<number, Snapshot>('revision', { where: { projectId: row.id }, transaction });
-      await Snapshot.create({ projectId: row.id, revision, document: await textOf(document) }, { transaction });
+      await Snapshot.create({ projectId: row.id, revision, packed: await packed(document) }, { transaction });
       await Snapshot.destroy({ where: { projectId: row.id, revision: { [Op.lt]: before } }, transaction });
       logSize -= await this.trimLog(row.id, revision, logSize, transaction);
     }
@@ -309,7 +312,9 @@ export class Projects {
       transaction,
     });
     if (!snapshot) throw new Error(`project ${id} has no snapshot`);
-    let document = keptProject(snapshot.document);
+    let document = snapshot.packed
+      ? await unpacked(snapshot.packed)
+      : current(JSON.parse(snapshot.document!) as Project);
     for (const entry of await this.changesAfter(id, snapshot.revision, revision, transaction)) {
       const next = applyChange(document, entry.forward);
       if (!next.ok) throw new Error(`project ${id}, change ${entry.id}: ${explain(next.issue)}`);
@@ -318,13 +323,4 @@ export class Projects {
     this.documents.put(id, revision, document);
     return document;
   }
-}
-
-/** A document as it was checked when it was saved; only those of older versions are looked at again. */
-function keptProject(text: string): Project {
-  const raw = JSON.parse(text) as Project;
-  if (raw.schema === SCHEMA_VERSION) return raw;
-  const loaded = loadProject(raw);
-  if (!loaded.ok) throw new Error(`a kept project does not open: ${explain(loaded.issue)}`);
-  return loaded.value;
 }

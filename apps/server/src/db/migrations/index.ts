@@ -3,6 +3,7 @@ import * as first from './001-first-tables.ts';
 import * as files from './002-files.ts';
 import * as sizes from './003-sizes.ts';
 import * as people from './004-people.ts';
+import * as packed from './005-packed.ts';
 
 export interface Migration {
   readonly name: string;
@@ -16,4 +17,5 @@ export const MIGRATIONS: readonly Migration[] = [
   { name: '002-files', ...files },
   { name: '003-sizes', ...sizes },
   { name: '004-people', ...people },
+  { name: '005-packed', ...packed },
 ];
