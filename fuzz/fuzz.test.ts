@@ -86,6 +86,20 @@ describe('cases that were broken once', () => {
     expect(volumes[1]).toBeCloseTo(volumes[0]!, 8);
   });
 
+  test('a round over the rim of an opening that the library does not cut: it fails, and is not passed over', async () => {
+    const { parts } = await engine.build(await keptCase('round-that-cut-nothing'));
+    expect(parts[0]!.steps.map(({ state }) => state)).toEqual([...Array<string>(4).fill('built'), 'failed']);
+    expect(parts[0]!.steps.at(-1)!.issue!.code).toBe('round.size');
+  });
+
+  test('thin walls go round inner corners, in this size as in larger ones', async () => {
+    const { parts } = await engine.build(await keptCase('thin-walls-with-inner-corners'));
+    const { volume_mm3, faces } = parts[0]!.bodies[0]!.measures;
+    // 1.7 times as large it is 529.7782 times 1.7 cubed; with corners that meet sharply it would be 530.0205
+    expect(volume_mm3).toBeCloseTo(529.7782, 3);
+    expect(faces).toBe(153);
+  });
+
   test('a growing round that breaks the library: one step fails with a word, all else is there', async () => {
     const { parts } = await engine.build(await keptCase('growing-round-breaks-the-library'));
     expect(parts[0]!.steps.map(({ state }) => state)).toEqual([...Array<string>(6).fill('built'), 'failed']);

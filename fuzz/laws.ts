@@ -26,10 +26,17 @@ export const unsure = ({ bodies }: PartModel): number =>
  */
 export function fills(model: PartModel): number {
   const free = model.bodies.flatMap(({ topology }) => topology!.faces).filter(({ surface }) => surface.form === 'free');
-  const sum = (role: string, of: (area: number) => number) =>
-    free.filter(({ name }) => name.includes(`/${role}/`)).reduce((total, { area }) => total + of(area), 0);
-  return (sum('corner', (area) => FILLED * area ** 1.5) + sum('inside', (area) => FOLLOWED * area)) / volumeOf(model);
+  const all = model.bodies.reduce((total, { measures }) => total + measures.area_mm2, 0);
+  const sum = (role: string, of: (area: number) => number, most = Infinity) =>
+    free
+      .filter(({ name, area }) => name.includes(`/${role}/`) && area < most)
+      .reduce((total, { area }) => total + of(area), 0);
+  const sheet = (area: number) => FILLED * area ** 1.5;
+  // where a round runs over a smaller one the sheet counts as part of the round
+  const sheets = sum('corner', sheet) + sum('round', sheet, SMALL * all);
+  return (sheets + sum('inside', (area) => FOLLOWED * area)) / volumeOf(model);
 }
+const SMALL = 2e-3;
 const FILLED = 0.02;
 /** mm */
 const FOLLOWED = 1e-4;

@@ -44,14 +44,11 @@ export function hollowed(library: Library, _: Scope, body: NamedSolid, request: 
   // outside there is room for more than the skin tells; inside something has to go
   const plausible = (made: Result<NamedSolid>) =>
     made.ok && (request.wall < 0 || volumeOf(library, made.value.shape) < Math.min(most, whole * (1 - UNCHANGED)));
-  const by = (corners: Corners) =>
-    guarded(library, (inner) => walled(library, inner, body, request, open.value, corners));
-  const round = by('GeomAbs_Arc');
-  if (plausible(round)) return round;
-  if (round.ok) round.value.shape.delete();
-  const sharp = by('GeomAbs_Intersection');
-  if (plausible(sharp)) return sharp;
-  if (sharp.ok) sharp.value.shape.delete();
+  for (const way of WAYS) {
+    const made = guarded(library, (inner) => walled(library, inner, body, request, open.value, way));
+    if (plausible(made)) return made;
+    if (made.ok) made.value.shape.delete();
+  }
   const cut = guarded(library, (inner) => cutHollow(library, inner, body, request));
   if (plausible(cut)) return cut;
   if (cut.ok) cut.value.shape.delete();
@@ -64,7 +61,17 @@ const MOST_WALL = 2;
 /** A share of the volume: less is no hollow. */
 const UNCHANGED = 1e-9;
 
-type Corners = 'GeomAbs_Arc' | 'GeomAbs_Intersection';
+/** How walls meet at inner corners, and how near, mm, is taken as meeting. */
+interface Way {
+  readonly corners: 'GeomAbs_Arc' | 'GeomAbs_Intersection';
+  readonly tolerance: number;
+}
+/** One after the other: round corners keep the wall everywhere, sharp ones are a way out. */
+const WAYS: readonly Way[] = [
+  { corners: 'GeomAbs_Arc', tolerance: 1e-4 },
+  { corners: 'GeomAbs_Arc', tolerance: 1e-5 },
+  { corners: 'GeomAbs_Intersection', tolerance: 1e-4 },
+];
 
 function walled(
   library: Library,
@@ -72,7 +79,7 @@ function walled(
   body: NamedSolid,
   request: HollowRequest,
   open: readonly TopoDS_Shape[],
-  corners: Corners,
+  { corners, tolerance }: Way,
 ): Result<NamedSolid> {
   const { faces } = partsOf(library, body);
   const maker = scope.keep(new library.BRepOffsetAPI_MakeThickSolid());
@@ -80,7 +87,7 @@ function walled(
     body.shape,
     listOf(library, scope, open),
     -request.wall,
-    1e-4,
+    tolerance,
     'BRepOffset_Skin',
     false,
     false,
