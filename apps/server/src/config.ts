@@ -15,6 +15,8 @@ const configSchema = z.object({
     .default('helb'),
   HELB_DB_USER: z.string().default('helb'),
   HELB_DB_PASSWORD: z.string(),
+  /** Whether the database is spoken to over TLS only, with a certificate that is known. */
+  HELB_DB_TLS: z.enum(['yes', 'no']).default('no'),
   /** Folder of the built application; without it only the API is served. */
   HELB_WEB: z.string().optional(),
   /** Makes the demo account and its project if they are not there. */
@@ -23,6 +25,8 @@ const configSchema = z.object({
   HELB_TRIES: z.coerce.number().int().min(1).default(20),
   /** A session that nobody has used for so long ends. */
   HELB_IDLE_HOURS: z.coerce.number().int().min(1).max(720).default(168),
+  /** Whether everybody has to set one-time codes before anything else. */
+  HELB_CODES: z.enum(['wanted', 'needed']).default('wanted'),
   /** Closes what is kept secret in the database; without it there are no one-time codes. */
   HELB_SECRET: z.string().min(32).optional(),
   /** How often one account may change something in a minute. */
@@ -44,6 +48,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   if (parsed.success) {
     if (parsed.data.HELB_HOSTS === undefined && !LOOPBACK.includes(parsed.data.HELB_HOST))
       throw new Error('HELB_HOSTS: say by which names it is reached, as it listens to other machines.');
+    if (parsed.data.HELB_CODES === 'needed' && parsed.data.HELB_SECRET === undefined)
+      throw new Error('HELB_SECRET: is needed where everybody needs codes.');
     return parsed.data;
   }
   throw new Error(parsed.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('; '));

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { request } from 'node:http';
 import { join } from 'node:path';
-import { Sequelize, QueryTypes } from 'sequelize';
+import { Sequelize } from 'sequelize';
 import { applyChange, seedSieve, type LogEntry } from '@helb/core';
 import { ApiClient } from '../test/api-client.ts';
 import { TestServers } from '../test/test-server.ts';
@@ -104,9 +104,11 @@ describe('the log', () => {
   test('its snapshots do not pile up, and the document is the same from them', async () => {
     const { client, id, save } = await open();
     for (let k = 0; k < 20; k++) await save(k, naming(`c${k}`, `Name ${k}`, 'o'.repeat(100_000)));
-    const rows = await statement<{ count: number }>('SELECT COUNT(*) AS count FROM snapshots WHERE project_id = :id', {
-      id,
-    });
+    const rows = await servers.statement<{ count: number }>(
+      'SELECT COUNT(*) AS count FROM snapshots WHERE project_id = :id',
+      { id },
+      schema,
+    );
     expect(Number(rows[0]!.count)).toBeLessThanOrEqual(2);
     // another server has nothing in its memory
     const again = new ApiClient(await servers.start(schema));
@@ -118,36 +120,26 @@ describe('the log', () => {
 test('a snapshot of before opens, and what is saved on it is kept packed', async () => {
   const { client, id, save } = await open();
   const text = JSON.stringify({ ...seedSieve(), name: 'From before' });
-  await statement('REPLACE INTO snapshots (project_id, revision, document) VALUES (:id, 0, :text) RETURNING revision', {
-    id,
-    text,
-  });
+  await servers.statement(
+    'REPLACE INTO snapshots (project_id, revision, document) VALUES (:id, 0, :text) RETURNING revision',
+    {
+      id,
+      text,
+    },
+  );
   const again = new ApiClient(await servers.start(schema));
   again.enter(client);
   expect((await again.call('GET', `/projects/${id}/document`)).body.document).toMatchObject({ name: 'From before' });
   for (let k = 0; k < 7; k++) await save(k, naming(`c${k}`, `Name ${k}`, 'o'.repeat(100_000)));
-  const rows = await statement<{ packed: Buffer | null }>(
+  const rows = await servers.statement<{ packed: Buffer | null }>(
     'SELECT packed FROM snapshots WHERE project_id = :id ORDER BY revision DESC',
     { id },
+    schema,
   );
   expect(rows.length).toBeGreaterThan(1);
   const document = await unpacked(rows[0]!.packed!);
   expect(document).toEqual({ ...seedSieve(), name: 'Name 5' });
 });
-
-async function statement<T extends object>(
-  sql: string,
-  replacements: Record<string, unknown> = {},
-  of = schema,
-): Promise<T[]> {
-  const { host, port, user, password } = servers.database.address;
-  const sequelize = new Sequelize(of, user, password, { host, port, dialect: 'mariadb', logging: false });
-  try {
-    return await sequelize.query<T>(sql, { type: QueryTypes.SELECT, replacements });
-  } finally {
-    await sequelize.close();
-  }
-}
 
 describe('bodies', () => {
   test('are not looked at before it is known who sends them', async () => {

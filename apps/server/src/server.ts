@@ -28,6 +28,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
       ...{ requests, healthy },
       ...{ hosts: hostsOf(config), proxies: config.HELB_PROXIES },
       ...{ tries: config.HELB_TRIES, writes: config.HELB_WRITES, signUp: config.HELB_SIGN_UP === 'open' },
+      needsCodes: config.HELB_CODES === 'needed',
     },
     logs,
     config.HELB_WEB,

@@ -1,6 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { QueryTypes, Sequelize } from 'sequelize';
 import { createSchema, startDatabase, type PrivateDatabase } from '@helb/scripts/private-database.ts';
 import { readConfig } from '../src/config.ts';
 import { startServer, type RunningServer } from '../src/server.ts';
@@ -27,6 +28,22 @@ export class TestServers {
     for (const server of this.servers) await server.stop();
     await this.database.stop();
     await rm(this.folder, { recursive: true });
+  }
+
+  /** Runs a statement on a schema; its rows. */
+  async statement<T extends object>(
+    sql: string,
+    replacements: Record<string, unknown> = {},
+    schema = `helb_${this.schemas}`,
+  ): Promise<T[]> {
+    const { host, port, user, password } = this.database.address;
+    const sequelize = new Sequelize(schema, user, password, { host, port, dialect: 'mariadb', logging: false });
+    const type = /^SELECT|RETURNING/i.test(sql.trim()) ? QueryTypes.SELECT : QueryTypes.RAW;
+    try {
+      return (await sequelize.query(sql, { type, replacements })) as unknown as T[];
+    } finally {
+      await sequelize.close();
+    }
   }
 
   /** A schema that is empty. */

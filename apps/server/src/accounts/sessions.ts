@@ -69,7 +69,7 @@ export class Sessions {
     const hash = tokenHash(token);
     const [account] = await this.database.sequelize.query(
       `SELECT accounts.id, accounts.name, accounts.password_hash AS passwordHash, accounts.created_at AS createdAt,
-          sessions.seen_at AS seenAt
+          accounts.second_factor AS secondFactor, sessions.seen_at AS seenAt
         FROM sessions JOIN accounts ON accounts.id = sessions.account_id
         WHERE sessions.token_hash = :hash AND sessions.expires_at > :now AND sessions.seen_at > :idle`,
       {

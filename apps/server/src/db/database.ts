@@ -38,6 +38,7 @@ const connected = (config: Config, seconds: number): Sequelize =>
     pool: { max: 10, acquire: ACQUIRE_MS },
     dialectOptions: {
       connectTimeout: ACQUIRE_MS,
+      ...(config.HELB_DB_TLS === 'yes' && { ssl: true }),
       // the database ends a statement that takes longer; where it does not answer at all it is given up
       ...(seconds > 0 && {
         sessionVariables: { max_statement_time: seconds, innodb_lock_wait_timeout: seconds },

@@ -16,7 +16,7 @@ const EXPORTS: Limit = {
 /** Coming in and going, and what people change about themselves. */
 export function accountRoutes(services: Services, logs: Logs): Router {
   const { accounts, sessions, projects, files, quota, limits, requests, signUp } = services;
-  const { tokenOf, originOf, who, limited, enter, leave } = entrance(services, logs);
+  const { tokenOf, originOf, self, limited, enter, leave } = entrance(services, logs);
   const router = new Router();
 
   /** What was tried and could not be is written down. */
@@ -48,7 +48,7 @@ export function accountRoutes(services: Services, logs: Logs): Router {
     else await enter(ctx, account);
   });
   router.get('/session', async (ctx) => {
-    ctx.body = { name: (await who(ctx)).name };
+    ctx.body = { name: (await self(ctx)).name };
   });
   router.delete('/session', async (ctx) => {
     const token = tokenOf(ctx);
@@ -58,7 +58,7 @@ export function accountRoutes(services: Services, logs: Logs): Router {
   });
 
   router.get('/account', async (ctx) => {
-    const account = await accounts.whole(await who(ctx));
+    const account = await accounts.whole(await self(ctx));
     ctx.body = {
       ...{ name: account.name, createdAt: account.createdAt, passwordAt: account.passwordAt },
       secondFactor: account.secondFactor !== null,
@@ -68,7 +68,7 @@ export function accountRoutes(services: Services, logs: Logs): Router {
     };
   });
   router.put('/account/password', async (ctx) => {
-    const account = await who(ctx);
+    const account = await self(ctx);
     await limited(ctx);
     const request = await body(ctx, requests, 'newPassword');
     await watched(ctx, 'could not change the password', accounts.changePassword(account, request, originOf(ctx)));
@@ -78,10 +78,10 @@ export function accountRoutes(services: Services, logs: Logs): Router {
     await enter(ctx, account);
   });
   router.post('/account/second-factor/new', async (ctx) => {
-    ctx.body = accounts.offerSecondFactor(await who(ctx));
+    ctx.body = accounts.offerSecondFactor(await self(ctx));
   });
   router.put('/account/second-factor', async (ctx) => {
-    const account = await who(ctx);
+    const account = await self(ctx);
     await limited(ctx);
     const request = await body(ctx, requests, 'secondFactor');
     await watched(ctx, 'could not set codes', accounts.setSecondFactor(account, request, originOf(ctx)));
@@ -90,7 +90,7 @@ export function accountRoutes(services: Services, logs: Logs): Router {
     ctx.status = 204;
   });
   router.delete('/account/second-factor', async (ctx) => {
-    const account = await who(ctx);
+    const account = await self(ctx);
     await limited(ctx);
     const credentials = await body(ctx, requests, 'credentials');
     await watched(ctx, 'could not turn codes off', accounts.confirm(account, credentials, originOf(ctx)));
@@ -99,19 +99,19 @@ export function accountRoutes(services: Services, logs: Logs): Router {
     ctx.status = 204;
   });
   router.delete('/account/sessions', async (ctx) => {
-    const account = await who(ctx);
+    const account = await self(ctx);
     await sessions.endAll(account);
     wrote(ctx, account.id, 'left everywhere');
     leave(ctx);
   });
   router.delete('/account/sessions/:id', async (ctx) => {
-    const account = await who(ctx);
+    const account = await self(ctx);
     if (!(await sessions.end(account, ctx.params['id'] ?? ''))) throw new Refusal(404, 'It has ended already.');
     wrote(ctx, account.id, 'ended a session');
     ctx.status = 204;
   });
   router.get('/account/export', async (ctx) => {
-    const account = await who(ctx);
+    const account = await self(ctx);
     await limits.count(EXPORTS, account.id);
     ctx.body = await exportOf(await accounts.whole(account), { projects, files, sessions });
     wrote(ctx, account.id, 'took everything out');
@@ -119,7 +119,7 @@ export function accountRoutes(services: Services, logs: Logs): Router {
     ctx.attachment('helb-account.zip');
   });
   router.delete('/account', async (ctx) => {
-    const account = await who(ctx);
+    const account = await self(ctx);
     await limited(ctx);
     const credentials = await body(ctx, requests, 'credentials');
     const proven = await watched(

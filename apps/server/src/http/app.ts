@@ -27,6 +27,8 @@ export interface Services {
   /** How often one address may try to enter in a minute, and one account change something. */
   readonly tries: number;
   readonly writes: number;
+  /** Does everybody have to set one-time codes before anything else? */
+  readonly needsCodes: boolean;
   /** May anybody make an account? */
   readonly signUp: boolean;
   readonly healthy: () => Promise<void>;

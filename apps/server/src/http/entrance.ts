@@ -11,7 +11,7 @@ const cookieOf = (ctx: Context) => (ctx.secure ? '__Host-helb_session' : 'helb_s
 export type Entrance = ReturnType<typeof entrance>;
 
 /** Who asks, and how often they may. */
-export function entrance({ sessions, limits, tries, writes }: Services, logs: Logs) {
+export function entrance({ sessions, limits, tries, writes, needsCodes }: Services, logs: Logs) {
   const minute = { seconds: 60 };
   const ENTERING: Limit = { ...minute, name: 'entering', most: tries, words: 'Too many tries. Wait a minute.' };
   const WORK: Limit = {
@@ -22,8 +22,19 @@ export function entrance({ sessions, limits, tries, writes }: Services, logs: Lo
   const tokenOf = (ctx: Context) => ctx.cookies.get(cookieOf(ctx));
   const originOf = (ctx: Context) => ({ address: ctx.ip, device: ctx.get('User-Agent') });
 
-  /** @param isUse false for what a page asks by itself */
+  /** Who asks about themselves. */
+  const self = (ctx: Context): Promise<Account> => signedIn(ctx, true);
+  /**
+   * Who asks for anything else.
+   * @param isUse false for what a page asks by itself
+   */
   async function who(ctx: Context, isUse = true): Promise<Account> {
+    const account = await signedIn(ctx, isUse);
+    if (needsCodes && !account.secondFactor)
+      throw new Refusal(403, 'This server asks everybody for one-time codes. Set them in your account first.');
+    return account;
+  }
+  async function signedIn(ctx: Context, isUse: boolean): Promise<Account> {
     const account = await sessions.whose(tokenOf(ctx), isUse);
     if (!account) throw new Refusal(401, 'Please sign in.');
     (ctx.state as { account?: number }).account = account.id;
@@ -53,5 +64,5 @@ export function entrance({ sessions, limits, tries, writes }: Services, logs: Lo
     ctx.set('Clear-Site-Data', '"cache"');
     ctx.status = 204;
   }
-  return { tokenOf, originOf, who, worker, limited, enter, leave };
+  return { tokenOf, originOf, self, who, worker, limited, enter, leave };
 }
