@@ -31,7 +31,9 @@ export function entrance({ sessions, limits, tries, writes, needsCodes }: Servic
   async function who(ctx: Context, isUse = true): Promise<Account> {
     const account = await signedIn(ctx, isUse);
     if (needsCodes && !account.secondFactor)
-      throw new Refusal(403, 'This server asks everybody for one-time codes. Set them in your account first.');
+      throw new Refusal(403, 'This server asks everybody for one-time codes. Set them in your account first.', {
+        wants: 'codes',
+      });
     return account;
   }
   async function signedIn(ctx: Context, isUse: boolean): Promise<Account> {

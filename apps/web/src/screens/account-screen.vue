@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { format, formatDistanceToNow } from 'date-fns';
 import { computed, onMounted, ref } from 'vue';
-import { useRouter } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import CodePicture from '../components/code-picture.vue';
 import HelbMark from '../components/helb-mark.vue';
 import ProofFields from '../components/proof-fields.vue';
@@ -11,6 +11,7 @@ import { useSession } from '../stores/session.ts';
 
 const account = useAccount();
 const session = useSession();
+const route = useRoute();
 const router = useRouter();
 /** Which form is open: one at a time. */
 const open = ref<'password' | 'codes' | 'remove'>();
@@ -19,7 +20,12 @@ const newPassword = ref('');
 const code = ref('');
 const offer = ref<{ secret: string; uri: string }>();
 
-onMounted(() => void account.load());
+/** Nothing else is to be had before codes are set. */
+const isFirst = computed(() => route.query['first'] === 'codes' && account.card?.secondFactor === false);
+onMounted(async () => {
+  await account.load();
+  if (isFirst.value) await showCodes();
+});
 
 function show(form?: typeof open.value) {
   open.value = form;
@@ -125,6 +131,9 @@ const spaced = (secret: string) => secret.replace(/(.{4})(?=.)/g, '$1 ');
 
         <section class="border-rule border-t py-4">
           <h2 class="heading mb-1">One-time codes</h2>
+          <p v-if="isFirst" class="text-loose mb-2">
+            This server asks everybody for codes. Set them now, then all else opens.
+          </p>
           <p class="text-muted mb-2">
             {{
               account.card.secondFactor

@@ -5,7 +5,7 @@ import { useRouter } from 'vue-router';
 import HelbMark from '../components/helb-mark.vue';
 import { useSession } from '../stores/session.ts';
 import { isZip, unpackedProject } from '../project-file.ts';
-import { api, type ProjectCard } from '../sync/api.ts';
+import { api, ApiError, type ProjectCard } from '../sync/api.ts';
 
 const session = useSession();
 const router = useRouter();
@@ -16,7 +16,9 @@ const MOST_IMPORTED = 128 * 1024 * 1024;
 
 async function tell<T>(work: Promise<T>): Promise<T | undefined> {
   message.value = '';
-  return work.catch((error: unknown) => {
+  return work.catch(async (error: unknown) => {
+    if (error instanceof ApiError && error.facts['wants'] === 'codes')
+      await router.push({ name: 'account', query: { first: 'codes' } });
     message.value = (error as Error).message;
     return undefined;
   });
