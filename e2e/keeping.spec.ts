@@ -54,6 +54,18 @@ test('the page is closed while the server is dead: the next visit brings what wa
   await expect(next.getByTestId('step-Foot plate')).toContainText('7 mm');
 });
 
+test('the server is away: the shelf says so, and nobody is shown the door', async ({ bench, page }) => {
+  await bench.signUp();
+  await page.route('**/api/**', (route) => route.abort());
+  // the page itself is there still: a phone in a tunnel
+  await page.reload();
+  await expect(page.getByRole('alert')).toContainText('The server does not answer');
+  await expect(page).toHaveURL(/\/$/);
+  await page.unroute('**/api/**');
+  await page.reload();
+  await expect(page.getByText('Nothing here yet')).toBeVisible();
+});
+
 test('two windows on one project: both changes stand', async ({ bench, page }) => {
   await bench.signUp();
   await bench.newDemo();

@@ -26,18 +26,32 @@ export async function packedProject(text: string, files: ReadonlyMap<string, Uin
 export async function unpackedProject(bytes: Uint8Array): Promise<UnpackedProject> {
   const { unzipSync } = await import('fflate');
   let [all, count] = [0, 0];
-  const entries = unzipSync(bytes, {
-    filter({ name, originalSize }) {
-      if (name !== DOCUMENT && !name.startsWith(FILES)) return false;
-      all += originalSize;
-      const most = name === DOCUMENT ? MOST.document : MOST.file;
-      if (originalSize > most || all > MOST.all || ++count > MOST.count)
-        throw new Error('This zip is larger than a project may be: at most 8 MB of steps and 500 files of 32 MB.');
-      return !name.endsWith('/');
-    },
-  });
+  const entries = read(() =>
+    unzipSync(bytes, {
+      filter({ name, originalSize }) {
+        if (name !== DOCUMENT && !name.startsWith(FILES)) return false;
+        all += originalSize;
+        const most = name === DOCUMENT ? MOST.document : MOST.file;
+        if (originalSize > most || all > MOST.all || ++count > MOST.count)
+          throw new TooLarge('This zip is larger than a project may be: at most 8 MB of steps and 500 files of 32 MB.');
+        return !name.endsWith('/');
+      },
+    }),
+  );
   const document = entries[DOCUMENT];
   if (!document) throw new Error(`This zip holds no project: there is no ${DOCUMENT} in it.`);
   const files = Object.entries(entries).flatMap(([name, content]) => (name === DOCUMENT ? [] : [new Blob([content])]));
-  return { document: JSON.parse(new TextDecoder().decode(document)) as unknown, files };
+  return { document: read(() => JSON.parse(new TextDecoder().decode(document)) as unknown), files };
+}
+
+class TooLarge extends Error {}
+
+/** What its reader says of a zip that is broken says nothing to people. */
+function read<T>(work: () => T): T {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof TooLarge) throw error;
+    throw new Error('This zip is broken or cut off: it can not be read.', { cause: error });
+  }
 }

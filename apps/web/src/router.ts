@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router';
+import { OfflineError } from './sync/api.ts';
 import { useSession } from './stores/session.ts';
 import EnterScreen from './screens/enter-screen.vue';
 import ShelfScreen from './screens/shelf-screen.vue';
@@ -28,8 +29,13 @@ export const router = createRouter({
 
 router.beforeEach(async (to) => {
   if (to.meta['open']) return true;
-  const name = await useSession()
-    .look()
-    .catch(() => undefined);
+  let name: string | undefined;
+  try {
+    name = await useSession().look();
+  } catch (error) {
+    // nobody was signed out: the screen says that the server is away
+    if (error instanceof OfflineError) return true;
+    throw error;
+  }
   return name === undefined ? { name: 'enter', query: to.fullPath === '/' ? {} : { to: to.fullPath } } : true;
 });
