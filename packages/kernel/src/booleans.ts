@@ -1,19 +1,8 @@
 import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
-import {
-  boxRound,
-  type BodyHandle,
-  type Box3,
-  type CombineKind,
-  type MoveRequest,
-  type Result,
-  type SplitRequest,
-  type Vec3,
-} from '@helb/core';
-import { motionOf, point } from './edges.ts';
-import { middleOf } from './facts.ts';
-import { nearest } from './gaps.ts';
-import { fail, ok, type Library, type Scope } from './library.ts';
-import { boxOf, volumeOf } from './measure.ts';
+import { type BodyHandle, type CombineKind, type MoveRequest, type Result, type SplitRequest } from '@helb/core';
+import { AGREED, hasFreeFaces, hasItsSkin, isBoxed, keepsPlaces, total, type Combining } from './boolean-checks.ts';
+import { motionOf } from './edges.ts';
+import { fail, guarded, ok, type Library, type Scope } from './library.ts';
 import { carried, distinct, type NamedSolid } from './names.ts';
 import { plane } from './profile.ts';
 import { listOf, members, subShapes } from './shapes.ts';
@@ -21,8 +10,8 @@ import { isSound } from './soundness.ts';
 
 /**
  * One boolean over all targets and tools; the solids of the result with the names carried over. With free faces the library
- * sometimes gives something else without a word: there boxes have to fit and volumes to add up, at once or with what nearly
- * meets taken as meeting.
+ * sometimes gives something else without a word: there it has to be right by other ways, at once or with what nearly meets
+ * taken as meeting.
  */
 export function combined(
   library: Library,
@@ -31,17 +20,13 @@ export function combined(
   targets: readonly NamedSolid[],
   tools: readonly NamedSolid[],
 ): Result<NamedSolid[]> {
-  const isSure = [...targets, ...tools].every(({ shape }) => !hasFreeFaces(library, scope, shape));
-  if (isSure) return combinedOnce(library, scope, kind, targets, tools, 0);
-  const overlap = overlapOf(library, scope, kind, targets, tools);
+  const combining = { kind, targets, tools };
+  if ([...targets, ...tools].every(({ shape }) => !hasFreeFaces(library, scope, shape)))
+    return combinedOnce(library, scope, combining, 0);
   let said: Result<NamedSolid[]> | undefined;
   for (const fuzzy of FUZZY) {
-    const made = combinedOnce(library, scope, kind, targets, tools, fuzzy);
-    const isRight =
-      made.ok &&
-      isPlausible(library, kind, targets, tools, made.value, overlap) &&
-      keepsPlaces(library, scope, kind, targets, tools, made.value);
-    if (isRight) return made;
+    const made = guarded(library, (inner) => combinedOnce(library, inner, combining, fuzzy));
+    if (made.ok && isRight(library, scope, combining, made.value, fuzzy)) return made;
     if (made.ok) made.value.forEach(({ shape }) => shape.delete());
     said ??= made;
   }
@@ -49,111 +34,53 @@ export function combined(
 }
 
 /** How far apart, mm, counts as meeting: as ever, then more. */
-const FUZZY = [0, 1e-5, 1e-4] as const;
-/** Volumes that add up agree to this share, boxes to this share of their size. */
-const AGREED = 1e-5;
-
-/** The volume in which both overlap, where that tells what is left; several that are added may overlap each other. */
-function overlapOf(
-  library: Library,
-  scope: Scope,
-  kind: CombineKind,
-  targets: readonly NamedSolid[],
-  tools: readonly NamedSolid[],
-): number | undefined {
-  if (kind === 'overlap' || (kind === 'add' && targets.length + tools.length > 2)) return undefined;
-  const common = combinedOnce(library, scope, 'overlap', targets, tools, 0);
-  if (!common.ok) return common.issue.code === 'kernel.empty' ? 0 : undefined;
-  const volume = total(library, common.value);
-  common.value.forEach(({ shape }) => shape.delete());
-  return volume;
-}
-
-const total = (library: Library, solids: readonly NamedSolid[]): number =>
-  solids.reduce((sum, { shape }) => sum + volumeOf(library, shape), 0);
-const boxRoundAll = (library: Library, solids: readonly NamedSolid[]): Box3 =>
-  boxRound(solids.map(({ shape }) => boxOf(library, shape)))!;
-
-function isPlausible(
-  library: Library,
-  kind: CombineKind,
-  targets: readonly NamedSolid[],
-  tools: readonly NamedSolid[],
-  made: readonly NamedSolid[],
-  overlap: number | undefined,
-): boolean {
-  const [own, others, now] = [targets, tools, made].map((solids) => boxRoundAll(library, solids)) as [Box3, Box3, Box3];
-  const slack = AGREED * Math.max(...[own, others].flatMap(({ low, high }) => high.map((c, k) => c - low[k]!)));
-  const fits = (inner: Box3, outer: Box3) =>
-    inner.low.every((c, k) => c > outer.low[k]! - slack) && inner.high.every((c, k) => c < outer.high[k]! + slack);
-  const hull = boxRound([own, others])!;
-  const boxed = {
-    add: fits(now, hull) && fits(hull, now),
-    cut: fits(now, own),
-    overlap: fits(now, own) && fits(now, others),
-  };
-  if (!boxed[kind]) return false;
-  if (overlap === undefined) return true;
-  const before = total(library, targets);
-  const expected = kind === 'add' ? before + total(library, tools) - overlap : before - overlap;
-  return Math.abs(total(library, made) - expected) <= AGREED * before;
-}
+export const FUZZY = [0, 1e-5, 1e-4, 1e-3] as const;
 
 /**
- * Does everything that has to be left lie in what is left? The library takes two free faces that lie near each other for
- * one. Of bodies that are added every place has to be there, of one that is cut those that lie outside of what cuts it.
+ * Is it what was asked for? What the library overlooks it overlooks in one order of the bodies, seldom in both: volumes have
+ * to add up with what they share in the other order, or in the same one if the skin lies where it has to.
  */
-function keepsPlaces(
+function isRight(
   library: Library,
   scope: Scope,
-  kind: CombineKind,
-  targets: readonly NamedSolid[],
-  tools: readonly NamedSolid[],
+  combining: Combining,
   made: readonly NamedSolid[],
+  fuzzy: number,
 ): boolean {
-  if (kind === 'overlap') return true;
-  const isIn = (solids: readonly NamedSolid[], at: Vec3) =>
-    solids.some(({ shape }) => distanceTo(library, scope, shape, at) <= OUTSIDE);
-  return [...targets, ...(kind === 'add' ? tools : [])]
-    .flatMap(({ shape }) => freePlaces(library, scope, shape))
-    .every((at) => (kind === 'cut' && isIn(tools, at)) || isIn(made, at));
+  const { kind, targets, tools } = combining;
+  if (!isBoxed(library, combining, made) || !keepsPlaces(library, scope, combining, made)) return false;
+  // several that are added may overlap each other: by volumes nothing can be told
+  const isOne = kind !== 'add' || targets.length + tools.length === 2;
+  if (isOne && addsUp(library, combining, made, [tools, targets], fuzzy)) return true;
+  if (isOne && addsUp(library, combining, made, [targets, tools], fuzzy) === false) return false;
+  return hasItsSkin(library, scope, combining, made);
 }
 
-/** The middles of the edges of all free faces. */
-function freePlaces(library: Library, scope: Scope, shape: TopoDS_Shape): Vec3[] {
-  const edges = subShapes(library, scope, shape, 'TopAbs_FACE')
-    .filter((face) => isFree(library, scope, face))
-    .flatMap((face) => subShapes(library, scope, face, 'TopAbs_EDGE'))
-    .map((edge) => middleOf(library, scope, edge));
-  return [...new Map(edges.map((at) => [at.map((c) => c.toFixed(4)).join(), at])).values()];
+/** Do the volumes add up with what both share, asked for in this order? Undefined where that is not found. */
+function addsUp(
+  library: Library,
+  { kind, targets, tools }: Combining,
+  made: readonly NamedSolid[],
+  [a, b]: readonly [readonly NamedSolid[], readonly NamedSolid[]],
+  fuzzy: number,
+): boolean | undefined {
+  const shared = guarded(library, (inner) =>
+    combinedOnce(library, inner, { kind: 'overlap', targets: a, tools: b }, fuzzy),
+  );
+  if (!shared.ok && shared.issue.code !== 'kernel.empty') return undefined;
+  const overlap = shared.ok ? total(library, shared.value) : 0;
+  if (shared.ok) shared.value.forEach(({ shape }) => shape.delete());
+  const before = total(library, targets);
+  const expected = { add: before + total(library, tools) - overlap, cut: before - overlap, overlap }[kind];
+  const isSum = Math.abs(total(library, made) - expected) <= AGREED * before;
+  // that nothing is shared although something was taken tells nothing but that it was not found
+  return isSum || shared.ok ? isSum : undefined;
 }
-
-/** From so far away, mm, a place lies outside. */
-const OUTSIDE = 1e-3;
-
-/** How far a place is from a solid, mm; 0 within it, and where that can't be found. */
-function distanceTo(library: Library, scope: Scope, solid: TopoDS_Shape, at: Vec3): number {
-  const vertex = scope.keep(new library.BRepBuilderAPI_MakeVertex(point(library, scope, at)));
-  const gap = nearest(library, scope, scope.keep(vertex.Vertex()), solid);
-  return gap.ok ? gap.value.distance_mm : 0;
-}
-
-const hasFreeFaces = (library: Library, scope: Scope, shape: TopoDS_Shape): boolean =>
-  subShapes(library, scope, shape, 'TopAbs_FACE').some((face) => isFree(library, scope, face));
-const isFree = (library: Library, scope: Scope, face: TopoDS_Shape): boolean =>
-  FREE.has(scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), false)).GetType());
-/** Faces whose meetings the library follows step by step; of the others it knows them. */
-const FREE = new Set<string>([
-  ...['GeomAbs_BSplineSurface', 'GeomAbs_BezierSurface', 'GeomAbs_OffsetSurface'],
-  ...['GeomAbs_SurfaceOfExtrusion', 'GeomAbs_SurfaceOfRevolution'],
-]);
 
 function combinedOnce(
   library: Library,
   scope: Scope,
-  kind: CombineKind,
-  targets: readonly NamedSolid[],
-  tools: readonly NamedSolid[],
+  { kind, targets, tools }: Combining,
   fuzzy: number,
 ): Result<NamedSolid[]> {
   const operation = scope.keepCleared(operationOf(library, kind));

@@ -1,8 +1,10 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { Meeting, Movement, Result, Vec3 } from '@helb/core';
+import { AGREED, hasFreeFaces } from './boolean-checks.ts';
+import { FUZZY } from './booleans.ts';
 import { locationOf } from './edges.ts';
 import { nearest } from './gaps.ts';
-import { fail, ok, type Library, type Scope } from './library.ts';
+import { fail, guarded, ok, type Library, type Scope } from './library.ts';
 import { faceMeasures } from './measure.ts';
 import type { NamedSolid } from './names.ts';
 import { listOf, subShapes } from './shapes.ts';
@@ -24,22 +26,45 @@ export function meetingOf(
   return gap.value.distance_mm > TOUCHING ? ok(apart) : (overlap(library, scope, a.shape, moved) ?? ok(apart));
 }
 
-/** What two shapes have in common; undefined where they only touch. */
+/** What two shapes have in common; undefined where they only touch. Free faces are asked in both orders: they have to agree. */
 function overlap(library: Library, scope: Scope, a: TopoDS_Shape, b: TopoDS_Shape): Result<Meeting> | undefined {
-  const common = scope.keepCleared(new library.BRepAlgoAPI_Common());
-  common.SetArguments(listOf(library, scope, [a]));
-  common.SetTools(listOf(library, scope, [b]));
-  common.Build(scope.keep(new library.Message_ProgressRange()));
-  if (!common.IsDone() || common.HasErrors()) return fail('kernel.failed', { reason: 'what they share was not found' });
+  const isSure = ![a, b].some((shape) => hasFreeFaces(library, scope, shape));
+  for (const fuzzy of isSure ? [0] : FUZZY) {
+    const one = guarded(library, (inner) => common(library, inner, a, b, fuzzy));
+    if (!isSure) {
+      const other = guarded(library, (inner) => common(library, inner, b, a, fuzzy));
+      const isAgreed =
+        one.ok && other.ok && Math.abs(one.value.volume - other.value.volume) <= LEAST + AGREED * one.value.volume;
+      if (!isAgreed) continue;
+    }
+    if (!one.ok) return one;
+    const { volume, centre } = one.value;
+    return volume <= LEAST ? undefined : ok({ overlap_mm3: volume, distance_mm: 0, from: centre, to: centre });
+  }
+  return fail('kernel.wrong');
+}
+
+function common(
+  library: Library,
+  scope: Scope,
+  a: TopoDS_Shape,
+  b: TopoDS_Shape,
+  fuzzy: number,
+): Result<{ readonly volume: number; readonly centre: Vec3 }> {
+  const operation = scope.keepCleared(new library.BRepAlgoAPI_Common());
+  if (fuzzy > 0) operation.SetFuzzyValue(fuzzy);
+  operation.SetArguments(listOf(library, scope, [a]));
+  operation.SetTools(listOf(library, scope, [b]));
+  operation.Build(scope.keep(new library.Message_ProgressRange()));
+  if (!operation.IsDone() || operation.HasErrors())
+    return fail('kernel.failed', { reason: 'what they share was not found' });
   let [volume, moment] = [0, [0, 0, 0]];
-  for (const solid of subShapes(library, scope, scope.keep(common.Shape()), 'TopAbs_SOLID')) {
+  for (const solid of subShapes(library, scope, scope.keep(operation.Shape()), 'TopAbs_SOLID')) {
     const own = faceMeasures(library).solid(solid);
     volume += own.volume;
     moment = moment.map((sum, k) => sum + own.volume * own.centre[k]!);
   }
-  if (volume <= LEAST) return undefined;
-  const at = moment.map((sum) => sum / volume) as unknown as Vec3;
-  return ok({ overlap_mm3: volume, distance_mm: 0, from: at, to: at });
+  return ok({ volume, centre: moment.map((sum) => sum / volume) as unknown as Vec3 });
 }
 /** Less than this, mm^3, is the rounding of faces that lie on each other. */
 const LEAST = 1e-3;

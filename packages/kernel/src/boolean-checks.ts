@@ -1,0 +1,138 @@
+import type { TopoDS_Shape } from 'replicad-opencascadejs';
+import { boxRound, type Box3, type CombineKind, type Vec3 } from '@helb/core';
+import { point, vec } from './edges.ts';
+import { middleOf } from './facts.ts';
+import { nearest } from './gaps.ts';
+import type { Library, Scope } from './library.ts';
+import { boxOf, volumeOf } from './measure.ts';
+import type { NamedSolid } from './names.ts';
+import { subShapes } from './shapes.ts';
+
+// Is a boolean what was asked for? With free faces the library sometimes gives something else without a word.
+
+/** A boolean that is to be looked at. */
+export interface Combining {
+  readonly kind: CombineKind;
+  readonly targets: readonly NamedSolid[];
+  readonly tools: readonly NamedSolid[];
+}
+
+/** Volumes that add up agree to this share, boxes to this share of their size. */
+export const AGREED = 1e-5;
+
+/** The volume of all together, mm^3. */
+export const total = (library: Library, solids: readonly NamedSolid[]): number =>
+  solids.reduce((sum, { shape }) => sum + volumeOf(library, shape), 0);
+const boxRoundAll = (library: Library, solids: readonly NamedSolid[]): Box3 =>
+  boxRound(solids.map(({ shape }) => boxOf(library, shape)))!;
+
+/** Does what was made lie within what it was made of? */
+export function isBoxed(library: Library, { kind, targets, tools }: Combining, made: readonly NamedSolid[]): boolean {
+  const [own, others, now] = [targets, tools, made].map((solids) => boxRoundAll(library, solids)) as [Box3, Box3, Box3];
+  const slack = AGREED * Math.max(...[own, others].flatMap(({ low, high }) => high.map((c, k) => c - low[k]!)));
+  const fits = (inner: Box3, outer: Box3) =>
+    inner.low.every((c, k) => c > outer.low[k]! - slack) && inner.high.every((c, k) => c < outer.high[k]! + slack);
+  const hull = boxRound([own, others])!;
+  return {
+    add: () => fits(now, hull) && fits(hull, now),
+    cut: () => fits(now, own),
+    overlap: () => fits(now, own) && fits(now, others),
+  }[kind]();
+}
+
+/**
+ * Does everything that has to be left lie in what is left? The library takes two free faces that lie near each other for
+ * one. Of bodies that are added every place has to be there, of one that is cut those that lie outside of what cuts it.
+ */
+export function keepsPlaces(
+  library: Library,
+  scope: Scope,
+  { kind, targets, tools }: Combining,
+  made: readonly NamedSolid[],
+): boolean {
+  if (kind === 'overlap') return true;
+  const isIn = isInOf(library, scope);
+  return [...targets, ...(kind === 'add' ? tools : [])]
+    .flatMap(({ shape }) => edgePlaces(library, scope, shape))
+    .every((at) => (kind === 'cut' && isIn(tools, at)) || isIn(made, at));
+}
+
+/**
+ * Is the skin of what was made where it has to be? No place on it lies deep in what was added or in what cut, and none outside
+ * of what was cut or of what both share. Slow: for where the ways to tell by volumes do not agree.
+ */
+export function hasItsSkin(
+  library: Library,
+  scope: Scope,
+  { kind, targets, tools }: Combining,
+  made: readonly NamedSolid[],
+): boolean {
+  const isIn = isInOf(library, scope);
+  const isDeep = (solids: readonly NamedSolid[], at: Vec3) =>
+    solids.some(
+      ({ shape }) =>
+        distanceTo(library, scope, shape, at) === 0 &&
+        subShapes(library, scope, shape, 'TopAbs_SHELL').every(
+          (skin) => distanceTo(library, scope, skin, at) > OUTSIDE,
+        ),
+    );
+  const fits = {
+    add: (at: Vec3) => !isDeep([...targets, ...tools], at),
+    cut: (at: Vec3) => !isDeep(tools, at) && isIn(targets, at),
+    overlap: (at: Vec3) => isIn(targets, at) && isIn(tools, at),
+  }[kind];
+  for (const { shape } of made) for (const at of facePlaces(library, scope, shape)) if (!fits(at)) return false;
+  return true;
+}
+
+/** The middles of the edges of all free faces. */
+function edgePlaces(library: Library, scope: Scope, shape: TopoDS_Shape): Vec3[] {
+  const edges = subShapes(library, scope, shape, 'TopAbs_FACE')
+    .filter((face) => isFree(library, scope, face))
+    .flatMap((face) => subShapes(library, scope, face, 'TopAbs_EDGE'))
+    .map((edge) => middleOf(library, scope, edge));
+  return [...new Map(edges.map((at) => [at.map((c) => c.toFixed(4)).join(), at])).values()];
+}
+
+/** So many places each way are looked at on a free face. */
+const PLACES = 6;
+
+/** Places all over the free faces, one after the other. */
+function* facePlaces(library: Library, scope: Scope, shape: TopoDS_Shape): Generator<Vec3> {
+  for (const one of subShapes(library, scope, shape, 'TopAbs_FACE')) {
+    if (!isFree(library, scope, one)) continue;
+    const face = scope.keep(library.TopoDS.Face(one));
+    const surface = scope.keep(new library.BRepAdaptor_Surface(face, false));
+    const { UMin, UMax, VMin, VMax } = library.BRepTools.UVBounds(face);
+    for (let k = 0; k < PLACES ** 2; k++) {
+      const u = ((k % PLACES) + 0.5) / PLACES;
+      const v = (Math.floor(k / PLACES) + 0.5) / PLACES;
+      const at = vec(scope.keep(surface.Value(UMin + u * (UMax - UMin), VMin + v * (VMax - VMin))));
+      if (distanceTo(library, scope, face, at) < ON) yield at;
+    }
+  }
+}
+
+/** From so far away, mm, a place lies outside; nearer than so much it lies on a face. */
+const OUTSIDE = 1e-3;
+const ON = 1e-6;
+
+const isInOf = (library: Library, scope: Scope) => (solids: readonly NamedSolid[], at: Vec3) =>
+  solids.some(({ shape }) => distanceTo(library, scope, shape, at) <= OUTSIDE);
+
+/** How far a place is from a shape, mm; 0 within it, and where that can't be found. */
+function distanceTo(library: Library, scope: Scope, shape: TopoDS_Shape, at: Vec3): number {
+  const vertex = scope.keep(new library.BRepBuilderAPI_MakeVertex(point(library, scope, at)));
+  const gap = nearest(library, scope, scope.keep(vertex.Vertex()), shape);
+  return gap.ok ? gap.value.distance_mm : 0;
+}
+
+/** Has it faces whose meetings the library follows step by step? Of the others it knows them. */
+export const hasFreeFaces = (library: Library, scope: Scope, shape: TopoDS_Shape): boolean =>
+  subShapes(library, scope, shape, 'TopAbs_FACE').some((face) => isFree(library, scope, face));
+const isFree = (library: Library, scope: Scope, face: TopoDS_Shape): boolean =>
+  FREE.has(scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), false)).GetType());
+const FREE = new Set<string>([
+  ...['GeomAbs_BSplineSurface', 'GeomAbs_BezierSurface', 'GeomAbs_OffsetSurface'],
+  ...['GeomAbs_SurfaceOfExtrusion', 'GeomAbs_SurfaceOfRevolution'],
+]);
