@@ -97,8 +97,8 @@ export class Accounts {
     return recovery;
   }
 
+  /** Tries of it are not counted by name: it can not be guessed, and whoever is kept out by others comes back in this way. */
   async recover({ name, recovery, newPassword }: RecoveryRequest): Promise<Account> {
-    await this.limits.count(NAME_TRIES, name);
     const account = await this.byName(name);
     const isRight = await verify(account?.recoveryHash ?? (await NOBODY), recovery);
     const isInTime = (account?.recoveryEndsAt ?? new Date(0)) > new Date();

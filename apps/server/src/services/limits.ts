@@ -15,6 +15,9 @@ export interface Limit {
 
 /** Rows that have had their time are taken away each time that so much was counted. */
 const SWEEP_EVERY = 500;
+/** What the database says of a table that takes no more rows, and how many then go. */
+const TABLE_FULL = 1114;
+const ROOM = 10_000;
 
 /**
  * Counts what is limited, for all servers of one database together. Our own lines, as the stores of well-kept packages do
@@ -33,6 +36,18 @@ export class Limits {
   /** Counts one more; whether that is still allowed. */
   async isWithin({ name, most, seconds }: Limit, of: string | number): Promise<boolean> {
     if (++this.counted % SWEEP_EVERY === 0) await this.sweep();
+    const add = () => this.add(keyOf(name, of), seconds);
+    const count = await add().catch(async (error: unknown) => {
+      if ((error as { original?: { errno?: number } }).original?.errno !== TABLE_FULL) throw error;
+      // somebody counts up on purpose: nobody else is kept from working by it
+      await this.sweep();
+      await this.makeRoom();
+      return add();
+    });
+    return count <= most;
+  }
+
+  private async add(id: string, seconds: number): Promise<number> {
     const now = new Date();
     const [row] = await this.database.sequelize.query<{ count: number }>(
       `INSERT INTO counts (id, count, ends_at) VALUES (:id, 1, :ends)
@@ -40,15 +55,22 @@ export class Limits {
         RETURNING count`,
       {
         type: QueryTypes.SELECT,
-        replacements: { id: keyOf(name, of), now, ends: new Date(now.getTime() + seconds * 1000) },
+        replacements: { id, now, ends: new Date(now.getTime() + seconds * 1000) },
       },
     );
-    return (row?.count ?? 1) <= most;
+    return row?.count ?? 1;
   }
 
   /** Forgets what was counted. */
   async forget({ name }: Limit, of: string | number): Promise<void> {
     await this.database.models.Count.destroy({ where: { id: keyOf(name, of) } });
+  }
+
+  /** Forgets what would have been forgotten first. */
+  private async makeRoom(): Promise<void> {
+    await this.database.sequelize.query(`DELETE FROM counts ORDER BY ends_at LIMIT ${ROOM}`, {
+      type: QueryTypes.DELETE,
+    });
   }
 
   private async sweep(): Promise<void> {
