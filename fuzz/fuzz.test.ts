@@ -118,6 +118,15 @@ describe('cases that were broken once', () => {
     expect(faces).toBe(153);
   });
 
+  test('a bevel that is sound here and not in a file of it: no file is given out', async () => {
+    const project = await keptCase('bevel-that-no-file-keeps');
+    const { parts } = await engine.build(project);
+    expect(parts[0]!.steps.map(({ state }) => state)).not.toContain('failed');
+    const step = await engine.partFile(project, 'part', 'step');
+    expect(step).toMatchObject({ ok: false, issue: { code: 'kernel.unread', facts: { title: 'Part' } } });
+    expect(await engine.partFile(project, 'part', '3mf')).toMatchObject({ ok: true });
+  });
+
   test('a growing round that breaks the library: one step fails with a word, all else is there', async () => {
     const { parts } = await engine.build(await keptCase('growing-round-breaks-the-library'));
     expect(parts[0]!.steps.map(({ state }) => state)).toEqual([...Array<string>(6).fill('built'), 'failed']);

@@ -1,11 +1,14 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { ExportBody } from '@helb/core';
+import { AGREED, total } from './boolean-checks.ts';
 import { locationOf } from './edges.ts';
-import { fail, ok, type Library, type Scope } from './library.ts';
+import { fail, guarded, ok, type Library, type Scope } from './library.ts';
+import { volumeOf } from './measure.ts';
+import { readSolids } from './step-reader.ts';
 
 /**
  * Writes solids with names and colours into one STEP file (AP214, mm) through the library's file system in memory. What has
- * places is a component of one assembly, called as the title.
+ * places is a component of one assembly, called as the title. Fails where the same bodies are not read back from it.
  */
 export function stepFile(
   library: Library,
@@ -39,7 +42,17 @@ export function stepFile(
   const path = '/out.step';
   const written = writer.Perform(doc, path, scope.keep(new library.Message_ProgressRange()));
   if (!written) return fail('kernel.failed', { reason: `STEP of ${title} was not written` });
-  const bytes = library.FS.readFile(path);
+  const bytes = Uint8Array.from(library.FS.readFile(path));
   library.FS.unlink(path);
-  return ok(Uint8Array.from(bytes));
+  const volume = bodies.reduce((sum, { shape, places }) => sum + volumeOf(library, shape) * (places?.length ?? 1), 0);
+  return isReadBack(library, bytes, volume) ? ok(bytes) : fail('kernel.unread', { title });
+}
+
+/** What leaves is read back first: bodies that are sound here are not always so when a file of them is read. */
+function isReadBack(library: Library, bytes: Uint8Array, volume: number): boolean {
+  const read = guarded(library, (scope) => readSolids(library, scope, bytes, { step: 'back' }));
+  if (!read.ok) return false;
+  const back = total(library, read.value);
+  read.value.forEach(({ shape }) => shape.delete());
+  return Math.abs(back - volume) <= AGREED * volume;
 }

@@ -12,7 +12,7 @@ export function readSolids(
   library: Library,
   scope: Scope,
   bytes: Uint8Array,
-  { step }: ReadStepRequest,
+  { step }: Pick<ReadStepRequest, 'step'>,
 ): Result<NamedSolid[]> {
   const path = '/in.step';
   library.FS.writeFile(path, bytes);

@@ -176,5 +176,7 @@ export const kernelWords: Words = {
   'kernel.gone': (f) => `There is no ${f['what']} of this name on the body any more.`,
   'kernel.wrong': () =>
     'The geometry kernel left out a part of this: the volumes do not add up. Move one of the two a little, or try slightly different numbers.',
+  'kernel.unread': (f) =>
+    `A STEP file of ${f['title']} would not be read back as the same bodies, so it is not given out. Change the size of its last chamfers or rounds a little, or take a mesh (3MF, STL).`,
   'kernel.invalid': () => 'This would give a body that is not valid. Try slightly different numbers.',
 };
