@@ -74,12 +74,15 @@ function walk(nodes: readonly Node[], transform: string, reading: Reading): Resu
     }
     const path = Object.hasOwn(SHAPES, name) ? SHAPES[name]!(own) : undefined;
     if (path === undefined) reading.skipped[name] = (reading.skipped[name] ?? 0) + 1;
-    else reading.curves.push(...curvesOf(path, here));
-    if (reading.curves.length > LIMITS.curves) return fail('outline.large', { most: LIMITS.curves, of: 'curves' });
+    else if (path.length <= MOST_PATH) reading.curves.push(...curvesOf(path, here));
+    if (reading.curves.length > LIMITS.curves || (path?.length ?? 0) > MOST_PATH)
+      return fail('outline.large', { most: LIMITS.curves, of: 'curves' });
   }
   return undefined;
 }
 
+/** Signs of a path: more than as many curves as are read take, each with six numbers of 25 signs. */
+const MOST_PATH = 150 * LIMITS.curves;
 /** Signs of all transforms around a shape: they are read again for each. */
 const MOST_TRANSFORM = 4000;
 

@@ -96,3 +96,4 @@ export function blockTopology(size: Vec3): Topology {
   return { name: 'b', faces, edges, vertices };
 }
 export { BOMBS, type HostileFile } from './bombs.ts';
+export { SWARM } from './swarms.ts';
