@@ -1,4 +1,4 @@
-import type { TopoDS_Shape } from 'replicad-opencascadejs';
+import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
 import { boxRound, type Box3, type CombineKind, type Vec3 } from '@helb/core';
 import { point, vec } from './edges.ts';
 import { middleOf } from './facts.ts';
@@ -6,7 +6,7 @@ import { nearest } from './gaps.ts';
 import type { Library, Scope } from './library.ts';
 import { boxOf, volumeOf } from './measure.ts';
 import type { NamedSolid } from './names.ts';
-import { subShapes } from './shapes.ts';
+import { ShapeMap, subShapes } from './shapes.ts';
 
 // Is a boolean what was asked for? With free faces the library sometimes gives something else without a word.
 
@@ -67,51 +67,72 @@ export function hasItsSkin(
   { kind, targets, tools }: Combining,
   made: readonly NamedSolid[],
 ): boolean {
-  const isIn = isInOf(library, scope);
-  const isDeep = (solids: readonly NamedSolid[], at: Vec3) =>
-    solids.some(
-      ({ shape }) =>
-        distanceTo(library, scope, shape, at) === 0 &&
-        subShapes(library, scope, shape, 'TopAbs_SHELL').every(
-          (skin) => distanceTo(library, scope, skin, at) > OUTSIDE,
-        ),
+  const solids = [...targets, ...tools];
+  const boxes = new Map(solids.map((solid) => [solid, boxOf(library, solid.shape)]));
+  const skins = new Map(solids.map((solid) => [solid, subShapes(library, scope, solid.shape, 'TopAbs_SHELL')]));
+  const isNear = (solid: NamedSolid, at: Vec3) => {
+    const { low, high } = boxes.get(solid)!;
+    return at.every((c, k) => c > low[k]! - OUTSIDE && c < high[k]! + OUTSIDE);
+  };
+  const isIn = (some: readonly NamedSolid[], at: Vec3) =>
+    some.some((solid) => isNear(solid, at) && distanceTo(library, scope, solid.shape, at) <= OUTSIDE);
+  const isDeep = (some: readonly NamedSolid[], at: Vec3) =>
+    some.some(
+      (solid) =>
+        isNear(solid, at) &&
+        skins.get(solid)!.every((skin) => distanceTo(library, scope, skin, at) > OUTSIDE) &&
+        distanceTo(library, scope, solid.shape, at) === 0,
     );
   const fits = {
-    add: (at: Vec3) => !isDeep([...targets, ...tools], at),
+    add: (at: Vec3) => !isDeep(solids, at),
     cut: (at: Vec3) => !isDeep(tools, at) && isIn(targets, at),
     overlap: (at: Vec3) => isIn(targets, at) && isIn(tools, at),
   }[kind];
-  for (const { shape } of made) for (const at of facePlaces(library, scope, shape)) if (!fits(at)) return false;
+  // a face that was left as it was fits where nothing else is near: most do
+  const untouched = new ShapeMap<NamedSolid>(library);
+  for (const solid of solids)
+    for (const face of subShapes(library, scope, solid.shape, 'TopAbs_FACE')) untouched.set(face, solid);
+  for (const { shape } of made)
+    for (const face of freeFaces(library, scope, shape)) {
+      const own = untouched.get(face);
+      const box = boxOf(library, face);
+      const isAlone = own && solids.every((other) => other === own || areApart(box, boxes.get(other)!));
+      if (isAlone && (kind === 'add' || targets.includes(own))) continue;
+      for (const at of placesOn(library, scope, face)) if (!fits(at)) return false;
+    }
   return true;
 }
 
+const areApart = (a: Box3, b: Box3): boolean =>
+  a.low.some((c, k) => c > b.high[k]!) || a.high.some((c, k) => c < b.low[k]!);
+
 /** The middles of the edges of all free faces. */
 function edgePlaces(library: Library, scope: Scope, shape: TopoDS_Shape): Vec3[] {
-  const edges = subShapes(library, scope, shape, 'TopAbs_FACE')
-    .filter((face) => isFree(library, scope, face))
+  const edges = freeFaces(library, scope, shape)
     .flatMap((face) => subShapes(library, scope, face, 'TopAbs_EDGE'))
     .map((edge) => middleOf(library, scope, edge));
   return [...new Map(edges.map((at) => [at.map((c) => c.toFixed(4)).join(), at])).values()];
 }
 
 /** So many places each way are looked at on a free face. */
-const PLACES = 6;
+const PLACES = 5;
 
-/** Places all over the free faces, one after the other. */
-function* facePlaces(library: Library, scope: Scope, shape: TopoDS_Shape): Generator<Vec3> {
-  for (const one of subShapes(library, scope, shape, 'TopAbs_FACE')) {
-    if (!isFree(library, scope, one)) continue;
-    const face = scope.keep(library.TopoDS.Face(one));
-    const surface = scope.keep(new library.BRepAdaptor_Surface(face, false));
-    const { UMin, UMax, VMin, VMax } = library.BRepTools.UVBounds(face);
-    for (let k = 0; k < PLACES ** 2; k++) {
-      const u = ((k % PLACES) + 0.5) / PLACES;
-      const v = (Math.floor(k / PLACES) + 0.5) / PLACES;
-      const at = vec(scope.keep(surface.Value(UMin + u * (UMax - UMin), VMin + v * (VMax - VMin))));
-      if (distanceTo(library, scope, face, at) < ON) yield at;
-    }
+/** Places all over a face, one after the other. */
+function* placesOn(library: Library, scope: Scope, face: TopoDS_Face): Generator<Vec3> {
+  const surface = scope.keep(new library.BRepAdaptor_Surface(face, false));
+  const { UMin, UMax, VMin, VMax } = library.BRepTools.UVBounds(face);
+  for (let k = 0; k < PLACES ** 2; k++) {
+    const u = ((k % PLACES) + 0.5) / PLACES;
+    const v = (Math.floor(k / PLACES) + 0.5) / PLACES;
+    const at = vec(scope.keep(surface.Value(UMin + u * (UMax - UMin), VMin + v * (VMax - VMin))));
+    if (distanceTo(library, scope, face, at) < ON) yield at;
   }
 }
+
+const freeFaces = (library: Library, scope: Scope, shape: TopoDS_Shape): TopoDS_Face[] =>
+  subShapes(library, scope, shape, 'TopAbs_FACE')
+    .filter((face) => isFree(library, scope, face))
+    .map((face) => scope.keep(library.TopoDS.Face(face)));
 
 /** From so far away, mm, a place lies outside; nearer than so much it lies on a face. */
 const OUTSIDE = 1e-3;
