@@ -37,7 +37,8 @@ const saved = computed(() => {
     case 'keeping':
       return 'Keeping…';
     case 'offline':
-      return `Not kept yet. ${state.why} ${state.safe ? 'Your work is safe on this computer.' : 'Please leave this page open.'}`;
+      // what matters most first: a narrow window cuts the rest off
+      return `${state.safe ? 'Your work is safe on this computer, not kept yet.' : 'Please leave this page open: not kept yet.'} ${state.why}`;
     case 'signed-out':
       return 'Not kept yet: please sign in again.';
     default:
@@ -112,6 +113,7 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
       class="truncate text-sm"
       :class="store.view?.state.kind === 'kept' || store.view?.state.kind === 'keeping' ? 'text-muted' : 'text-clash'"
       role="status"
+      :title="saved"
       data-testid="saved"
       >{{ saved }}
       <RouterLink
