@@ -86,17 +86,18 @@ export async function startLastingDatabase(folder: string, tell: (words: string)
   let now = await startDatabase(folder);
   const { address } = now;
   let isStopping = false;
-  const watch = () => now.process.once('exit', () => void startAgain());
+  let again: Promise<void> | undefined;
+  const watch = () => now.process.once('exit', () => (again = startAgain()));
   async function startAgain(): Promise<void> {
     for (let tries = 0; !isStopping; tries++) {
       if (tries === 0)
         tell('The database ended by itself; is the disk full? It is started again as soon as it can be.');
       await new Promise((resolve) => setTimeout(resolve, PAUSE));
+      if (isStopping) return;
       const started = await startDatabase(folder, address.port).catch(() => undefined);
       if (!started) continue;
       now = started;
-      if (isStopping) await now.stop();
-      else watch();
+      watch();
       return;
     }
   }
@@ -108,6 +109,8 @@ export async function startLastingDatabase(folder: string, tell: (words: string)
     },
     async stop() {
       isStopping = true;
+      // one that is just starting is left to nobody
+      await again;
       await now.stop();
     },
   };

@@ -272,6 +272,12 @@ describe('blocks', () => {
     );
   });
 
+  test('what stands twice in one place leaves as two, and is read back as two', async () => {
+    const { project } = blocks('80 mm').do('placement.add', { id: 'four', record: placementOf('Four', { part: 'a' }) });
+    const step = await engine.wholeFile(project, 'step');
+    expect(step.ok && new TextDecoder().decode(step.value)).toMatch(/Four/);
+  });
+
   test('placed parts of groups are built too', () => {
     const { project } = blocks('80 mm').do('group.gather', {
       id: 'g',

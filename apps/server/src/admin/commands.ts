@@ -62,11 +62,15 @@ export async function administrate(words: readonly string[], on: Administration)
   const { accounts, quota } = on;
   if (command === 'list' && rest.length === 0) {
     const rows = await on.database.models.Account.findAll({ order: [['name', 'ASC']] });
-    const lines = rows.map(async (row) => {
+    const lines: string[] = [];
+    // one after the other: there may be more than the database has connections
+    for (const row of rows) {
       const megabytes = ((await quota.used(row.id)) / 1024 ** 2).toFixed(1);
-      return `${row.name}\tsince ${row.createdAt.toISOString().slice(0, 10)}\t${megabytes} MB\t${row.secondFactor ? 'with' : 'without'} codes`;
-    });
-    return (await Promise.all(lines)).join('\n') || 'There are none.';
+      lines.push(
+        `${row.name}\tsince ${row.createdAt.toISOString().slice(0, 10)}\t${megabytes} MB\t${row.secondFactor ? 'with' : 'without'} codes`,
+      );
+    }
+    return lines.join('\n') || 'There are none.';
   }
   const typed = accountNameSchema.safeParse(rest.join(' '));
   const does = Object.hasOwn(ON_ACCOUNT, command) ? ON_ACCOUNT[command] : undefined;

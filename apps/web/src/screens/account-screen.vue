@@ -2,6 +2,7 @@
 import { format, formatDistanceToNow } from 'date-fns';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import AccountMessage from '../components/account-message.vue';
 import CodePicture from '../components/code-picture.vue';
 import HelbMark from '../components/helb-mark.vue';
 import ProofFields from '../components/proof-fields.vue';
@@ -73,11 +74,11 @@ const spaced = (secret: string) => secret.replace(/(.{4})(?=.)/g, '$1 ');
       <RouterLink :to="{ name: 'shelf' }" class="word-link">Shelf</RouterLink>
       <span class="grow" />
       <span class="text-muted">{{ session.name }}</span>
-      <button class="word-link" @click="session.leave().then(() => router.push({ name: 'enter' }))">Sign out</button>
+      <button class="word-link" @click="goOut(account.signOut())">Sign out</button>
     </header>
     <main class="mx-auto w-full max-w-3xl grow p-8">
       <h1 class="mb-1 text-xl font-semibold">Account</h1>
-      <p v-if="account.message?.of === 'account'" class="text-clash my-4" role="alert">{{ account.message.text }}</p>
+      <AccountMessage of="account" />
       <template v-if="account.card">
         <p class="text-muted mb-6">{{ account.card.name }}, since {{ day(account.card.createdAt) }}</p>
 
@@ -120,13 +121,7 @@ const spaced = (secret: string) => secret.replace(/(.{4})(?=.)/g, '$1 ');
             <button type="button" class="word-link" @click="show()">Leave it</button>
           </form>
           <button v-else class="word-link" @click="show('password')">Change the password …</button>
-          <p
-            v-if="account.message?.of === 'password'"
-            :class="account.message.isDone ? 'mt-2' : 'text-clash mt-2'"
-            role="alert"
-          >
-            {{ account.message.text }}
-          </p>
+          <AccountMessage of="password" />
         </section>
 
         <section class="border-rule border-t py-4">
@@ -180,13 +175,7 @@ const spaced = (secret: string) => secret.replace(/(.{4})(?=.)/g, '$1 ');
           >
             {{ account.card.secondFactor ? 'Ask for no codes …' : 'Ask for codes …' }}
           </button>
-          <p
-            v-if="account.message?.of === 'codes'"
-            :class="account.message.isDone ? 'mt-2' : 'text-clash mt-2'"
-            role="alert"
-          >
-            {{ account.message.text }}
-          </p>
+          <AccountMessage of="codes" />
         </section>
 
         <section class="border-rule border-t py-4">
@@ -213,13 +202,7 @@ const spaced = (secret: string) => secret.replace(/(.{4})(?=.)/g, '$1 ');
             </li>
           </ul>
           <button class="word-link" @click="goOut(account.signOutEverywhere())">Sign out everywhere, here too</button>
-          <p
-            v-if="account.message?.of === 'sessions'"
-            :class="account.message.isDone ? 'mt-2' : 'text-clash mt-2'"
-            role="alert"
-          >
-            {{ account.message.text }}
-          </p>
+          <AccountMessage of="sessions" />
         </section>
 
         <section class="border-rule border-y py-4">
@@ -228,13 +211,7 @@ const spaced = (secret: string) => secret.replace(/(.{4})(?=.)/g, '$1 ');
             One zip with all projects, each to be imported again, their logs and files, and what is known of you.
           </p>
           <button class="word-link" :disabled="account.busy" @click="takeOut">Take everything out</button>
-          <p
-            v-if="account.message?.of === 'export'"
-            :class="account.message.isDone ? 'mt-2' : 'text-clash mt-2'"
-            role="alert"
-          >
-            {{ account.message.text }}
-          </p>
+          <AccountMessage of="export" />
           <div class="mt-4">
             <form
               v-if="open === 'remove'"
@@ -251,9 +228,7 @@ const spaced = (secret: string) => secret.replace(/(.{4})(?=.)/g, '$1 ');
             <button v-else class="text-muted hover:text-ink hover:underline" @click="show('remove')">
               Remove the account …
             </button>
-            <p v-if="account.message?.of === 'remove'" class="text-clash mt-2" role="alert">
-              {{ account.message.text }}
-            </p>
+            <AccountMessage of="remove" />
           </div>
         </section>
       </template>

@@ -66,6 +66,7 @@ export const useAccount = defineStore('account', () => {
     dropCodes: (password: string, code: string) =>
       change('codes', () => api.dropCodes(proofOf(password, code)), 'No codes are asked for any more.'),
     endSession: (id: string) => change('sessions', () => api.endSession(id), 'It has ended.'),
+    signOut: () => tell('account', session.leave),
     signOutEverywhere: () =>
       tell('sessions', async () => {
         await api.signOutEverywhere();
