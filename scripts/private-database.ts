@@ -87,7 +87,10 @@ export async function startLastingDatabase(folder: string, tell: (words: string)
   const { address } = now;
   let isStopping = false;
   let again: Promise<void> | undefined;
-  const watch = () => now.process.once('exit', () => (again = startAgain()));
+  const watch = () =>
+    now.process.once('exit', () => {
+      again = startAgain();
+    });
   async function startAgain(): Promise<void> {
     for (let tries = 0; !isStopping; tries++) {
       if (tries === 0)
