@@ -118,6 +118,20 @@ describe('cases that were broken once', () => {
     expect(faces).toBe(153);
   });
 
+  test('where another way was gone it is told at the step, and when it is taken from the cache too', async () => {
+    for (const [name, code] of [
+      ['loft-cut-shell-fails', 'kernel.hollow-cut'],
+      ['walls-that-meet-sharply', 'kernel.sharp-corners'],
+    ] as const) {
+      const project = await keptCase(name);
+      for (const _ of [1, 2]) {
+        const { parts } = await engine.build(project);
+        const told = parts[0]!.steps.map(({ detours = [] }) => detours.map((way) => way.code));
+        expect([told.at(-1), told.flat()]).toEqual([[code], [code]]);
+      }
+    }
+  });
+
   test('a bevel that is sound here and not in a file of it: no file is given out', async () => {
     const project = await keptCase('bevel-that-no-file-keeps');
     const { parts } = await engine.build(project);

@@ -1,10 +1,12 @@
-import type { BodyHandle, Kernel } from '@helb/core';
+import type { BodyHandle, Issue, Kernel } from '@helb/core';
 
 interface Entry {
   readonly id: number;
   readonly bodies: readonly BodyHandle[];
   /** Of all steps up to it, with what went into them: the same in any run, where handles and ids are not. */
   readonly digest: string;
+  /** What was done by another way. */
+  readonly detours: readonly Issue[];
 }
 
 /**
@@ -31,8 +33,8 @@ export class BodyCache {
     return entry;
   }
 
-  put(key: string, digest: string, bodies: readonly BodyHandle[]): Entry {
-    const entry = { id: this.nextId++, digest, bodies };
+  put(key: string, digest: string, bodies: readonly BodyHandle[], detours: readonly Issue[] = []): Entry {
+    const entry = { id: this.nextId++, digest, bodies, detours };
     bodies.forEach((body) => this.uses.set(body, (this.uses.get(body) ?? 0) + 1));
     this.entries.set(key, entry);
     return entry;

@@ -64,6 +64,8 @@ export interface PartInspection extends Totals {
     readonly kind: string;
     readonly state: string;
     readonly message: string | null;
+    /** What was done by another way than the plain one. */
+    readonly detours: readonly string[];
     readonly references: readonly { readonly label: string; readonly fate: 'recovered' | 'gone' }[];
   }[];
   readonly sketches: readonly {
@@ -157,11 +159,12 @@ function inspectPart(project: Project, model: PartModel, links: readonly PartLin
     takes_from: links
       .filter((link) => link.part === model.id)
       .map(({ from, steps }) => ({ part: project.parts[from]!.name, steps: steps.map((id) => part.steps[id]!.name) })),
-    steps: model.steps.map(({ id, state, issue, references = [] }) => ({
+    steps: model.steps.map(({ id, state, issue, detours = [], references = [] }) => ({
       name: part.steps[id]!.name,
       kind: part.steps[id]!.kind,
       state,
       message: issue ? explain(issue) : null,
+      detours: detours.map(explain),
       references: references.map(({ label, fate }) => ({ label, fate })),
     })),
     sketches: [...model.sketches].map(([id, { solution, sources }]) => ({

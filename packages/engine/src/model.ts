@@ -25,6 +25,8 @@ export interface StepResult {
   readonly id: Id;
   readonly state: StepState;
   readonly issue?: Issue;
+  /** What was done by another way than the plain one, which did not lead to a body. */
+  readonly detours?: readonly Issue[];
   /** References that were not found by their names. */
   readonly references?: readonly UnsureReference[];
 }

@@ -93,10 +93,11 @@ export class PartBuilder {
       const context = site.contextFor(stepId);
       const kind = stepKind(step.kind);
       const references = sure(() => site.unsure(step));
-      const add = (issue?: Issue) =>
+      const add = (issue?: Issue, detours: readonly Issue[] = []) =>
         steps.push({
           id: stepId,
           ...(issue ? { state: 'failed', issue } : { state: 'built' }),
+          ...(detours.length > 0 ? { detours } : {}),
           ...(references.length > 0 ? { references } : {}),
         });
       if (kind.draw) {
@@ -141,13 +142,14 @@ export class PartBuilder {
           add(missing);
           continue;
         }
+        this.kernel.takeDetours();
         const bodies = this.watched(digest, () => kind.build!(inputs.value, state.bodies, this.kernel));
         if (!bodies.ok) {
           this.avoid(digest, bodies.issue);
           add(bodies.issue);
           continue;
         }
-        entry = this.cache.put(key, digest, bodies.value);
+        entry = this.cache.put(key, digest, bodies.value, this.kernel.takeDetours());
       }
       const edges = sure(() =>
         kind.edges?.(inputs.value).flatMap(({ body, name }) => {
@@ -159,7 +161,7 @@ export class PartBuilder {
       site.sources.set(stepId, { kind: step.kind, inputs: inputs.value, on, ...(edges ? { edges } : {}) });
       kind.signs?.(inputs.value).forEach((sign) => site.signs.push({ ...sign, step: stepId }));
       keys.push(key);
-      add();
+      add(undefined, entry.detours);
     }
     const bodies = sure(() => state.bodies.map((body) => this.survey.describe(body, options)));
     const earlier = sure(() => (before ?? []).map((body) => this.survey.describe(body, options)));

@@ -1,6 +1,7 @@
 import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
-import { type BodyHandle, type CombineKind, type MoveRequest, type Result, type SplitRequest } from '@helb/core';
+import { issue, type BodyHandle, type CombineKind, type MoveRequest, type Result, type SplitRequest } from '@helb/core';
 import { AGREED, hasFreeFaces, hasItsSkin, isBoxed, keepsPlaces, total, type Combining } from './boolean-checks.ts';
+import { detoured } from './detours.ts';
 import { motionOf } from './edges.ts';
 import { fail, guarded, ok, type Library, type Scope } from './library.ts';
 import { carried, distinct, type NamedSolid } from './names.ts';
@@ -26,7 +27,10 @@ export function combined(
   let said: Result<NamedSolid[]> | undefined;
   for (const fuzzy of FUZZY) {
     const made = guarded(library, (inner) => combinedOnce(library, inner, combining, fuzzy));
-    if (made.ok && isRight(library, scope, combining, made.value, fuzzy)) return made;
+    if (made.ok && isRight(library, scope, combining, made.value, fuzzy)) {
+      if (fuzzy >= TOLD) detoured(library, issue('kernel.nearly', { within: fuzzy }));
+      return made;
+    }
     if (made.ok) made.value.forEach(({ shape }) => shape.delete());
     said ??= made;
   }
@@ -35,6 +39,8 @@ export function combined(
 
 /** How far apart, mm, counts as meeting: as ever, then more. */
 export const FUZZY = [0, 1e-5, 1e-4, 1e-3] as const;
+/** From here on, mm, it is told: less is how exactly the library meets anyway. */
+const TOLD = 1e-4;
 
 /**
  * Is it what was asked for? What the library overlooks it overlooks in one order of the bodies, seldom in both: volumes have

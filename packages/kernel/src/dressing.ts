@@ -3,6 +3,7 @@ import {
   add3,
   distance3,
   dot3,
+  issue,
   scale3,
   sub3,
   type OffsetRequest,
@@ -13,6 +14,7 @@ import {
 } from '@helb/core';
 import { combined } from './booleans.ts';
 import { cornersOf, cutRound, type Corner } from './corner-rounds.ts';
+import { detoured } from './detours.ts';
 import { direction } from './edges.ts';
 import { faceFacts, normalIn } from './facts.ts';
 import { fail, ok, type Library, type Scope } from './library.ts';
@@ -86,7 +88,9 @@ export function rounded(library: Library, scope: Scope, body: NamedSolid, reques
   const made = roundedWith(library, scope, body, request, crowded);
   if (made.ok || corners.length === crowded.length) return made;
   const cut = roundedWith(library, scope, body, request, corners);
-  return cut.ok ? cut : made;
+  if (!cut.ok) return made;
+  detoured(library, issue('kernel.corners-cut'));
+  return cut;
 }
 
 /** Corners cut off, after the ball has rolled along all else. */

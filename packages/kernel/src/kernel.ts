@@ -34,6 +34,7 @@ import {
 } from '@helb/core';
 import { bevelled } from './bevels.ts';
 import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
+import { takeDetours } from './detours.ts';
 import { offsetFaces, rounded, sloped, thickened } from './dressing.ts';
 import { locationOf } from './edges.ts';
 import { gapBetween } from './gaps.ts';
@@ -271,6 +272,8 @@ export class OpenCascadeKernel implements Kernel {
     this.body(handle).shape.delete();
     this.bodies.delete(handle);
   }
+
+  takeDetours = () => takeDetours(this.library);
 
   memory = (): number => this.library.wasmMemory.buffer.byteLength;
 

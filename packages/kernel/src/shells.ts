@@ -3,6 +3,7 @@ import {
   distance3,
   frameOn,
   fromTo3,
+  issue,
   ORIGIN_PLANES,
   type Box3,
   type Frame,
@@ -13,6 +14,7 @@ import {
   type Vec3,
 } from '@helb/core';
 import { combined } from './booleans.ts';
+import { detoured } from './detours.ts';
 import { finished, named } from './dressing.ts';
 import { motionOf } from './edges.ts';
 import { nearest } from './gaps.ts';
@@ -46,11 +48,17 @@ export function hollowed(library: Library, _: Scope, body: NamedSolid, request: 
     made.ok && (request.wall < 0 || volumeOf(library, made.value.shape) < Math.min(most, whole * (1 - UNCHANGED)));
   for (const way of WAYS) {
     const made = guarded(library, (inner) => walled(library, inner, body, request, open.value, way));
-    if (plausible(made)) return made;
+    if (plausible(made)) {
+      if (way.corners === 'GeomAbs_Intersection') detoured(library, issue('kernel.sharp-corners'));
+      return made;
+    }
     if (made.ok) made.value.shape.delete();
   }
   const cut = guarded(library, (inner) => cutHollow(library, inner, body, request));
-  if (plausible(cut)) return cut;
+  if (plausible(cut)) {
+    detoured(library, issue('kernel.hollow-cut'));
+    return cut;
+  }
   if (cut.ok) cut.value.shape.delete();
   return fail('shell.wall');
 }

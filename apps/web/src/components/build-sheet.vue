@@ -39,6 +39,7 @@ const rows = computed(() => {
       phrases: stepKind(step.kind).sentence(step, bench.nameOf),
       // what is being made asks for what it lacks on the desk
       trouble: result?.issue && !step.suppressed && bench.draft?.id !== id ? explain(result.issue) : '',
+      detours: step.suppressed ? [] : (result?.detours ?? []).map(explain),
       state: step.suppressed ? 'left out' : sketchState(step, sketch),
       unsure: step.suppressed ? [] : (result?.references ?? []),
       loose: sketch?.state === 'loose',
@@ -195,6 +196,7 @@ const lit = computed(
         </Menu>
       </div>
       <p v-if="row.trouble" class="text-clash ml-7 text-sm" role="alert">{{ row.trouble }}</p>
+      <p v-for="way in row.detours" :key="way" class="text-muted ml-7 text-sm" data-testid="detour">{{ way }}</p>
       <p
         v-if="bench.upTo === row.id"
         class="text-muted mt-2 flex items-center gap-3 text-[13px]"

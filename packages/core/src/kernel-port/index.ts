@@ -19,7 +19,7 @@ import type {
   ThreadRequest,
 } from './requests.ts';
 import type { EdgeFacts, Topology } from './topology.ts';
-import type { Result, Words } from '../result/index.ts';
+import type { Issue, Result, Words } from '../result/index.ts';
 
 export type * from './requests.ts';
 export type * from './topology.ts';
@@ -154,6 +154,11 @@ export interface Kernel {
   /** A STEP file (ISO 10303-21, AP214) with names and colours, in millimetres. */
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array>;
   release(body: BodyHandle): void;
+  /**
+   * What was done by another way since this was last asked, because the plain one did not lead to a body that holds; each
+   * way once. What it gives is what was asked for, but for what the words of the issue say.
+   */
+  takeDetours(): readonly Issue[];
   /** Has it thrown `KernelHurt` since it was started? */
   readonly isHurt: boolean;
   /** Starts it anew after it was hurt: all bodies and files are gone; no handle is ever given again. */
@@ -178,5 +183,13 @@ export const kernelWords: Words = {
     'The geometry kernel left out a part of this: the volumes do not add up. Move one of the two a little, or try slightly different numbers.',
   'kernel.unread': (f) =>
     `A STEP file of ${f['title']} would not be read back as the same bodies, so it is not given out. Change the size of its last chamfers or rounds a little, or take a mesh (3MF, STL).`,
+  'kernel.nearly': (f) =>
+    `Faces that come within ${f['within']} mm of each other were taken as meeting: exactly they would not.`,
+  'kernel.sharp-corners': () =>
+    'The inner corners of the walls are sharp, where they would be round if the wall were as thick everywhere: round ones do not meet.',
+  'kernel.hollow-cut': () =>
+    'The hollow was built by itself, from the sides as they were before anything cut them, and cut out.',
+  'kernel.corners-cut': () =>
+    'The rounds of straight edges were cut off one by one, as no ball rolls along all of them.',
   'kernel.invalid': () => 'This would give a body that is not valid. Try slightly different numbers.',
 };
