@@ -25,7 +25,7 @@ function changed<T>(node: T, [key, ...rest]: readonly string[], value: unknown):
 
 test('what is asked of what has changed is what is asked of the whole', () => {
   const value = fc.oneof(
-    fc.constantFrom<unknown>(undefined, null, '', 'b', 0, -1, 1e9, {}, [], { name: 'x' }),
+    fc.constantFrom<unknown>(undefined, null, '', 'b', 0, -1, 1e9, {}, [], { name: 'x' }, 'z'.repeat(1000)),
     fc.constantFrom(...places).map((path) => valueAt(demo, path)),
   );
   fc.assert(
@@ -45,4 +45,9 @@ test('what does not fit is told with its place', () => {
   const [part] = demo.partOrder;
   const refused = applyChange(demo, [{ op: 'set', path: ['parts', part!, 'colour'], value: 99 }]);
   expect(!refused.ok && refused.issue.facts['path']).toBe(`parts.${part}.colour`);
+});
+
+test('a thing of the wrong kind where others are told to be is refused, not run into', () => {
+  for (const value of ['a line of text', undefined, 7, [[]]])
+    expect([value, applyChange(demo, [{ op: 'set', path: ['titleBlock', 'rows'], value }]).ok]).toEqual([value, false]);
 });

@@ -16,13 +16,12 @@ export function misfitOf(schema: z.ZodType, value: unknown, before: unknown): Mi
   const within = schema instanceof z.ZodOptional ? (schema.unwrap() as z.ZodType) : schema;
   const parts = isPlain(value) && isPlain(before) ? partsOf(within) : undefined;
   if (!parts) return misfitIn(schema, value);
-  const around = misfitIn(parts.around, value);
-  if (around) return around;
+  // the parts come first: what is asked of a thing as a whole takes them for what they have to be
   for (const [key, part] of Object.entries(value as object)) {
     const found = misfitOf(parts.of(key), part, (before as Record<string, unknown>)[key]);
     if (found) return { ...found, path: [key, ...found.path] };
   }
-  return undefined;
+  return misfitIn(parts.around, value);
 }
 
 function misfitIn(schema: z.ZodType, value: unknown): Misfit | undefined {
@@ -68,4 +67,4 @@ function madeOf(schema: z.ZodType): Parts | undefined {
   }
   return undefined;
 }
-const THERE = z.unknown().refine((value) => value !== undefined, 'is missing');
+const THERE = z.unknown().refine((value) => value !== undefined, { error: 'is missing', abort: true });
