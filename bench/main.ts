@@ -1,4 +1,5 @@
 import { doorsFigures } from './doors.ts';
+import { houseFigures } from './house.ts';
 import type { Family, Figure } from './measure.ts';
 import { motionFigures } from './motion.ts';
 import { pageFigures } from './page.ts';
@@ -20,6 +21,7 @@ const FAMILIES: readonly Family[] = [
   { name: 'truth', run: truthFigures },
   { name: 'doors', run: doorsFigures },
   { name: 'page', run: pageFigures },
+  { name: 'house', run: houseFigures },
 ];
 
 const args = process.argv.slice(2);

@@ -1,5 +1,5 @@
-import { movedBy, perform, seedSieve, type Project, type Vec3 } from '@helb/core';
-import { drive, Grab, keyOf, Motion, waysOf } from '@helb/core/assembly';
+import { transformPoint, perform, seedSieve, type Project, type Vec3, coordinateKey } from '@helb/core';
+import { drive, Grab, MechanismEquations, assemblyFreedoms } from '@helb/core/assembly';
 import { Engine } from '@helb/engine';
 import { startKernelInNode } from '@helb/kernel/node';
 import { median, percentile, timed, type Figure } from './measure.ts';
@@ -16,7 +16,7 @@ export async function motionFigures(): Promise<Figure[]> {
   const [shaft] = Object.entries(project.assembly!.joints).find(([, { name }]) => name === 'Shaft')!;
   const { body } = assembled.members.find(({ id }) => id === 'pin')!;
   const local: Vec3 = [0, 0, 10];
-  const at = movedBy(rest.poses[body]!, local);
+  const at = transformPoint(rest.poses[body]!, local);
 
   const grab = new Grab(mechanism, { body, at: local });
   let pose = rest;
@@ -25,9 +25,9 @@ export async function motionFigures(): Promise<Figure[]> {
     pose = grab.pull(pose, [64 * Math.cos(angle), at[1], 104 + 64 * Math.sin(angle)]);
   });
   const driven = timed(FRAMES, (k) => {
-    pose = drive(mechanism, pose, new Map([[keyOf(shaft, 'turn'), ((400 + 3 * k) * Math.PI) / 180]])).pose;
+    pose = drive(mechanism, pose, new Map([[coordinateKey(shaft, 'turn'), ((400 + 3 * k) * Math.PI) / 180]])).pose;
   });
-  const ways = timed(15, () => waysOf(new Motion(mechanism), rest));
+  const ways = timed(15, () => assemblyFreedoms(new MechanismEquations(mechanism), rest));
 
   let computed = 0;
   const changed = await timedOnce(() =>

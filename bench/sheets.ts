@@ -1,7 +1,7 @@
 import init from 'replicad-opencascadejs';
-import { CORNER_EYE, perform, ProjectScript, SIDE_EYES, usualSheet, type Frame, type Project } from '@helb/core';
+import { CORNER_EYE, perform, ProjectScript, SIDE_EYES, defaultSheet, type Frame, type Project } from '@helb/core';
 import { circle, rectangle } from '@helb/core/samples';
-import { Engine, SHOWN } from '@helb/engine';
+import { Engine, DISPLAY_QUALITY } from '@helb/engine';
 import { startKernelInNode } from '@helb/kernel/node';
 import { median, type Figure } from './measure.ts';
 
@@ -21,7 +21,7 @@ function perforated(): ProjectScript {
   const sketch = { kind: 'sketch', name: 'S', plane: 'top', entities, relations: {} } as const;
   script.do('step.add', { part: 'p', id: 's', step: sketch });
   script.do('step.add', { part: 'p', id: 'e', step: { kind: 'extrude', name: 'E', sketch: 's', distance: '5 mm' } });
-  const record = usualSheet({ id: 'p', name: 'Plate' }, { paper: 'A3', projection: 'third' });
+  const record = defaultSheet({ id: 'p', name: 'Plate' }, { paper: 'A3', projection: 'third' });
   return script.do('sheet.add', { id: 'd', record });
 }
 
@@ -32,7 +32,7 @@ export async function sheetFigures(): Promise<Figure[]> {
   for (let k = 0; k <= RUNS; k++) {
     // a fresh engine has drawn nothing; the part itself is built before, and shown
     const engine = new Engine(kernel);
-    await engine.build(script.project, { mesh: SHOWN });
+    await engine.build(script.project, { mesh: DISPLAY_QUALITY });
     const drawn = async (project: Project): Promise<number> => {
       const start = performance.now();
       const sheet = await engine.sheet(project, 'd');

@@ -39,11 +39,11 @@ async function witness(): Promise<Figure> {
     if (!read.ok) continue;
     // reading has measured them already: copies have faces of their own
     const copies = read.value.map((body) =>
-      kernel.moved({
+      kernel.transformed({
         body,
         step: 'm',
         instance: '1',
-        movement: [
+        transform: [
           [1, 0, 0, 1e3],
           [0, 1, 0, 0],
           [0, 0, 1, 0],

@@ -1,15 +1,18 @@
 import {
-  followedBy,
+  compose,
   frameOn,
-  movedBy,
-  shift3,
-  turn3,
-  turnedBy,
-  undone,
+  transformPoint,
+  translation,
+  rotation,
+  transformDirection,
+  inverse,
   valueScope,
-  type Movement,
+  type RigidTransform,
   type Reference,
   type Vec3,
+  type Coordinate,
+  type CoordinateKey,
+  coordinateKey,
 } from '@helb/core';
 import {
   assemble,
@@ -17,9 +20,8 @@ import {
   emptyAssembly,
   Grab,
   JOINTS,
-  keyOf,
   memberPose,
-  Motion,
+  MechanismEquations,
   originOf,
   placementOf,
   restPose,
@@ -27,8 +29,6 @@ import {
   turnsOf,
   type Assembled,
   type Assembly,
-  type Coordinate,
-  type CoordinateKey,
   type Group,
   type JointName,
   type JointRecord,
@@ -58,19 +58,19 @@ const put = (assembly: Partial<Assembly>, groups: Record<string, Group> = {}): A
 const mm = (length: number): string => `${Number(length.toFixed(9))} mm`;
 const deg = (angle: number): string => `${Number(((angle * 180) / Math.PI).toFixed(9))} deg`;
 
-function placed(pose: Movement, more: Partial<Placement> = {}): Placement {
+function placed(pose: RigidTransform, more: Partial<Placement> = {}): Placement {
   const [x, y, z] = originOf(pose).map(mm) as [string, string, string];
   const [u, v, w] = turnsOf(pose).map(deg) as [string, string, string];
   return { ...placementOf('P', { part: 'bar' }), at: triple(x, y, z), turn: triple(u, v, w), ...more };
 }
 
-const somewhere = (chance: Chance, far: number): Movement =>
+const somewhere = (chance: Chance, far: number): RigidTransform =>
   [
-    turn3(NOWHERE, [1, 0, 0], chance.number(-3, 3)),
-    turn3(NOWHERE, [0, 1, 0], chance.number(-1.4, 1.4)),
-    turn3(NOWHERE, [0, 0, 1], chance.number(-3, 3)),
-    shift3([chance.number(-far, far), chance.number(-far, far), chance.number(-far, far)]),
-  ].reduce(followedBy);
+    rotation(NOWHERE, [1, 0, 0], chance.number(-3, 3)),
+    rotation(NOWHERE, [0, 1, 0], chance.number(-1.4, 1.4)),
+    rotation(NOWHERE, [0, 0, 1], chance.number(-3, 3)),
+    translation([chance.number(-far, far), chance.number(-far, far), chance.number(-far, far)]),
+  ].reduce(compose);
 
 /** A frame of its own for a side of a joint. */
 function side(chance: Chance, placement: string): JointRecord['a'] {
@@ -125,22 +125,24 @@ function tree(chance: Chance, held: boolean): { assembly: Assembly; free: number
 }
 
 /** The largest entry by which two poses differ, mm where it counts. */
-const off = (a: Movement, b: Movement): number =>
+const off = (a: RigidTransform, b: RigidTransform): number =>
   Math.max(...a.flatMap((row, r) => row.map((c, k) => Math.abs(c - b[r]![k]!) * (k === 3 ? 1 : 50))));
-function near(law: string, a: Movement, b: Movement, within: number): void {
+function near(law: string, a: RigidTransform, b: RigidTransform, within: number): void {
   const by = off(a, b);
   if (!(by <= within)) throw new Broken(law, `${by} off`);
 }
 
-const membersIn = (all: Assembled, pose: Pick<Pose, 'poses'> = all.rest): Map<string, Movement> =>
+const membersIn = (all: Assembled, pose: Pick<Pose, 'poses'> = all.rest): Map<string, RigidTransform> =>
   new Map(all.members.map((member) => [member.id, memberPose(member, pose)]));
 
 /** Every joint by its own words: where the axes lie, what is square to what. Found from the poses alone. */
 function holds({ mechanism }: Assembled, { poses }: Pick<Pose, 'poses'>): void {
   for (const { id, kind, a, b } of mechanism.joints) {
     const [p, q] = [poses[a.body]!, poses[b.body]!];
-    const [za, zb] = [turnedBy(p, a.frame.z), turnedBy(q, b.frame.z)];
-    const way = movedBy(q, b.frame.origin).map((c, k) => c - movedBy(p, a.frame.origin)[k]!) as unknown as Vec3;
+    const [za, zb] = [transformDirection(p, a.frame.z), transformDirection(q, b.frame.z)];
+    const way = transformPoint(q, b.frame.origin).map(
+      (c, k) => c - transformPoint(p, a.frame.origin)[k]!,
+    ) as unknown as Vec3;
     const along = way.reduce((sum, c, k) => sum + c * za[k]!, 0);
     const tilt = Math.hypot(...za.map((c, k) => c - zb[k]!));
     const aside = Math.hypot(...way.map((c, k) => c - along * za[k]!));
@@ -166,7 +168,7 @@ function counted(all: Assembled, free: number, chance: Chance): void {
   const { pose, arrived } = drive(all.mechanism, all.rest, to);
   if (!arrived) throw new Broken('an open chain goes where it is driven', keys.join());
   holds(all, pose);
-  same('as many freedoms in another pose', new Motion(all.mechanism).freedoms(pose).count, free, 0);
+  same('as many freedoms in another pose', new MechanismEquations(all.mechanism).freedoms(pose).count, free, 0);
 }
 
 /** What is driven away and back is home, and so is what was driven all at once or one after the other. */
@@ -210,18 +212,13 @@ function asGroup(assembly: Assembly, chance: Chance): void {
     const all = put({ placements: { g: placed(at, { of: { group: 'g', stiff }, held: true, repeat }) } }, { g: group });
     const found = membersIn(all);
     for (const [id, pose] of membersIn(inside)) {
-      near(
-        `a ${stiff ? 'stiff' : 'moving'} group equals its members`,
-        found.get(`g/${id}`)!,
-        followedBy(pose, at),
-        1e-4,
-      );
+      near(`a ${stiff ? 'stiff' : 'moving'} group equals its members`, found.get(`g/${id}`)!, compose(pose, at), 1e-4);
       for (const k of [2, 3]) {
-        const further = shift3(by.map((c) => c * (k - 1)) as unknown as Vec3);
+        const further = translation(by.map((c) => c * (k - 1)) as unknown as Vec3);
         near(
           'a repeat is the same further on',
           found.get(`g:${k}/${id}`)!,
-          followedBy(found.get(`g/${id}`)!, further),
+          compose(found.get(`g/${id}`)!, further),
           1e-6,
         );
       }
@@ -234,7 +231,7 @@ function asGroup(assembly: Assembly, chance: Chance): void {
       near(
         'a repeat does what the first does',
         moved.get(`g:2/${id}`)!,
-        followedBy(moved.get(`g/${id}`)!, shift3(by)),
+        compose(moved.get(`g/${id}`)!, translation(by)),
         1e-6,
       );
   }
@@ -262,7 +259,7 @@ function ring(chance: Chance): void {
   const all = put(assembly);
   if (!all.rest.fulfilled) throw new Broken('a ring that can close closes', JSON.stringify(bars));
   same('a ring of four moves in one way', all.freedoms.count, 1, 0);
-  const key = keyOf('shaft', 'turn');
+  const key = coordinateKey('shaft', 'turn');
   const home = all.rest.coordinates.get(key)!;
   const round = drive(all.mechanism, all.rest, new Map([[key, home + 2 * Math.PI]]));
   if (!round.arrived) throw new Broken('a crank goes round (Grashof 1883)', JSON.stringify(bars));
@@ -280,7 +277,7 @@ function pulled(all: Assembled, chance: Chance): void {
   const body = all.mechanism.bodies.findIndex(({ held }) => !held);
   if (body < 0) return;
   const grab = new Grab(all.mechanism, { body, at: [10, 5, 0] });
-  const from = movedBy(all.rest.poses[body]!, [10, 5, 0]);
+  const from = transformPoint(all.rest.poses[body]!, [10, 5, 0]);
   const goal = from.map((c) => c + chance.number(-40, 40)) as unknown as Vec3;
   holds(all, grab.pull(all.rest, goal));
 }
@@ -321,18 +318,18 @@ function elsewhere(assembly: Assembly, all: Assembled, chance: Chance): void {
   const placements = Object.fromEntries(
     Object.entries(assembly.placements).map(([id, one], k) => [
       id,
-      placed(followedBy(all.mechanism.bodies[k]!.pose, by), { held: one.held }),
+      placed(compose(all.mechanism.bodies[k]!.pose, by), { held: one.held }),
     ]),
   );
   const moved = membersIn(put({ ...assembly, placements }));
-  const seen = (poses: Map<string, Movement>, id: string) => followedBy(poses.get(id)!, undone(poses.get('p0')!));
+  const seen = (poses: Map<string, RigidTransform>, id: string) => compose(poses.get(id)!, inverse(poses.get('p0')!));
   const here = membersIn(all);
   // what nothing holds may turn where it is: only what hangs rigidly on what is held has to be the same
   if (!assembly.placements['p0']!.held) return;
   // a turn is not told by how parts are drawn where the axes of the two lie square to each other
   const drawn = all.mechanism.bodies.map(({ pose }) => pose);
   const isTold = all.mechanism.joints.every(({ a, b }) => {
-    const [z, x] = [turnedBy(drawn[a.body]!, a.frame.z), turnedBy(drawn[b.body]!, b.frame.x)];
+    const [z, x] = [transformDirection(drawn[a.body]!, a.frame.z), transformDirection(drawn[b.body]!, b.frame.x)];
     return Math.abs(z.reduce((sum, c, k) => sum + c * x[k]!, 0)) < 1 - 1e-6;
   });
   if (!isTold) return;

@@ -1,7 +1,7 @@
 import {
   explain,
   fail,
-  movedBy,
+  transformPoint,
   perform,
   placedParts,
   ProjectScript,
@@ -9,11 +9,12 @@ import {
   type Id,
   type Project,
   type Vec3,
+  coordinateKey,
 } from '@helb/core';
-import { drive, Grab, keyOf, memberPose, placementOf, triple, type Assembled, type Pose } from '@helb/core/assembly';
+import { drive, Grab, memberPose, placementOf, triple, type Assembled, type Pose } from '@helb/core/assembly';
 import { rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
-import { assemblyFindings, Engine, makeUpList, seenFrom, totalsOf, wholeOf } from './index.ts';
+import { assemblyFindings, Engine, billOfMaterials, seenFrom, totalsOf, assemblyTotals } from './index.ts';
 
 let engine: Engine;
 beforeAll(async () => (engine = new Engine(await startKernelInNode())));
@@ -31,7 +32,7 @@ const enlarged = (expression: string): string => {
   return unit ? `${Number(number) * 1.04} ${unit}` : `${Number(number) + 1}`;
 };
 const where = ({ members }: Assembled, pose: Pose, id: string, local: Vec3 = [0, 0, 0]): Vec3 =>
-  movedBy(
+  transformPoint(
     memberPose(
       members.find((member) => member.id === id)!,
       pose,
@@ -46,7 +47,7 @@ describe('the sieve', () => {
     const { assembled } = await engine.assemble(sieve);
     expect([...assembled.issues]).toEqual([]);
     expect(assembled.rest.fulfilled).toBe(true);
-    expect(assembled.fighting).toEqual([]);
+    expect(assembled.conflict).toEqual([]);
     expect(assembled.members).toHaveLength(20);
     // the crank turns and the knob spins on its pin
     expect(assembled.freedoms.count).toBe(2);
@@ -55,7 +56,7 @@ describe('the sieve', () => {
   test('the tray is where the formula of an offset slider-crank puts it, all round', async () => {
     const { assembled } = await engine.assemble(sieve);
     const [r, l, h] = [15, 110, 82];
-    const shaft = keyOf(jointNamed('Shaft'), 'turn');
+    const shaft = coordinateKey(jointNamed('Shaft'), 'turn');
     let pose = assembled.rest;
     for (let k = 1; k <= 12; k++) {
       const angle = (40 + 30 * k) * (Math.PI / 180);
@@ -73,7 +74,7 @@ describe('the sieve', () => {
   test('pulled by the hand the pin of the crank goes round, and the tray follows', async () => {
     const { assembled } = await engine.assemble(sieve);
     const { body } = assembled.members.find(({ id }) => id === 'pin')!;
-    const at = movedBy(assembled.rest.poses[body]!, [0, 0, 10]);
+    const at = transformPoint(assembled.rest.poses[body]!, [0, 0, 10]);
     const grab = new Grab(assembled.mechanism, { body, at: [0, 0, 10] });
     // along the circle on which it goes, and twice as far out
     const pull = (degrees: number): Vec3 => {
@@ -82,29 +83,33 @@ describe('the sieve', () => {
     };
     let pose = assembled.rest;
     for (let degrees = 50; degrees <= 130; degrees += 10) pose = grab.pull(pose, pull(degrees));
-    expect(pose.coordinates.get(keyOf(jointNamed('Shaft'), 'turn'))).toBeCloseTo((130 * Math.PI) / 180, 3);
+    expect(pose.coordinates.get(coordinateKey(jointNamed('Shaft'), 'turn'))).toBeCloseTo((130 * Math.PI) / 180, 3);
     expect(pose.residual).toBeLessThan(1e-9);
   });
 
   test('no two parts overlap, in the rest pose of any variant or on the way round', async () => {
     const { assembled } = await engine.assemble(sieve);
-    const turned = drive(assembled.mechanism, assembled.rest, new Map([[keyOf(jointNamed('Shaft'), 'turn'), 4]]));
+    const turned = drive(
+      assembled.mechanism,
+      assembled.rest,
+      new Map([[coordinateKey(jointNamed('Shaft'), 'turn'), 4]]),
+    );
     for (const poses of [undefined, turned.pose.poses]) {
-      const { encounters } = await engine.interference(sieve, poses ? { poses } : {});
-      expect(encounters).toEqual([]);
+      const { interferences } = await engine.interference(sieve, poses ? { poses } : {});
+      expect(interferences).toEqual([]);
     }
   });
 
   test('a shaft that went on past the wheel would meet the rod, and is told', async () => {
-    const { encounters } = await engine.interference(withValue(sieve, 'shaft length', '190 mm'));
-    expect(encounters).toEqual([]);
+    const { interferences } = await engine.interference(withValue(sieve, 'shaft length', '190 mm'));
+    expect(interferences).toEqual([]);
     const long = perform(sieve, [
       {
         command: 'placement.set',
         input: { id: 'shaft', fields: { at: triple('0 mm', 'tray width / 2 + 12 mm', 'shaft height') } },
       },
     ]);
-    const found = (await engine.interference(long.ok ? long.value.project : sieve)).encounters;
+    const found = (await engine.interference(long.ok ? long.value.project : sieve)).interferences;
     const crossed = found.find(({ a, b }) => `${a} ${b}` === 'shaft rod')!;
     expect(crossed.overlap_mm3).toBeGreaterThan(100);
     // the rod is 5 mm thick, and begins 4 mm beyond the wheel
@@ -122,7 +127,7 @@ describe('the sieve', () => {
         return faces
           .flatMap(({ surface }) =>
             surface.form === 'cylinder' && Math.abs(surface.radius - radius) < 1e-9
-              ? [movedBy(pose, surface.origin)]
+              ? [transformPoint(pose, surface.origin)]
               : [],
           )
           .map(([x, , z]) => `${(x + 0).toFixed(6)} ${z.toFixed(6)}`.replace('-0.000000', '0.000000'))
@@ -199,36 +204,36 @@ describe('blocks', () => {
   test('overlaps by volume and middle, gaps by their distance; pairs that are meant to press are marked', async () => {
     // turned a quarter the third covers x - 30 .. x, y 0 .. 20: it goes 6 into the first
     const script = blocks('44 mm');
-    const { encounters } = await engine.interference(script.project, { within: 25 });
-    expect(encounters.map(({ a, b }) => `${a} ${b}`)).toEqual(['one three', 'one two']);
-    expect(encounters[0]!.overlap_mm3).toBeCloseTo(6 * 20 * 10, 6);
-    expect(encounters[0]!.from.map((c) => Math.round(c * 1e6) / 1e6)).toEqual([17, 10, 5]);
-    expect(encounters[1]!.distance_mm).toBeCloseTo(20, 9);
-    expect(encounters[0]!.pressed).toBe(false);
+    const { interferences } = await engine.interference(script.project, { within: 25 });
+    expect(interferences.map(({ a, b }) => `${a} ${b}`)).toEqual(['one three', 'one two']);
+    expect(interferences[0]!.overlap_mm3).toBeCloseTo(6 * 20 * 10, 6);
+    expect(interferences[0]!.from.map((c) => Math.round(c * 1e6) / 1e6)).toEqual([17, 10, 5]);
+    expect(interferences[1]!.distance_mm).toBeCloseTo(20, 9);
+    expect(interferences[0]!.pressed).toBe(false);
     script.do('pair.press', { id: 'x', pair: { a: 'three', b: 'one' } });
-    expect((await engine.interference(script.project)).encounters[0]!.pressed).toBe(true);
+    expect((await engine.interference(script.project)).interferences[0]!.pressed).toBe(true);
   });
 
   test('a pair that the kernel can not compare is told, not passed over', async () => {
     const kernel = await startKernelInNode();
-    const meeting = () => fail('kernel.failed', { reason: 'for the test' });
-    const stubborn = new Engine(Object.assign(Object.create(kernel) as typeof kernel, { meeting }));
+    const clearance = () => fail('kernel.failed', { reason: 'for the test' });
+    const stubborn = new Engine(Object.assign(Object.create(kernel) as typeof kernel, { clearance }));
     const { project } = blocks('44 mm');
-    const { assembled, encounters } = await stubborn.interference(project);
-    expect(encounters).toMatchObject([{ a: 'one', b: 'three', compared: false, overlap_mm3: 0 }]);
-    expect(assemblyFindings(project, assembled, encounters)).toMatchObject([
+    const { assembled, interferences } = await stubborn.interference(project);
+    expect(interferences).toMatchObject([{ a: 'one', b: 'three', compared: false, overlap_mm3: 0 }]);
+    expect(assemblyFindings(project, assembled, interferences)).toMatchObject([
       { code: 'assembly.uncompared', message: expect.stringContaining('One and Three overlap') as string },
     ]);
   });
 
   test('touching is no overlap', async () => {
-    expect((await engine.interference(blocks('50 mm').project)).encounters).toEqual([]);
+    expect((await engine.interference(blocks('50 mm').project)).interferences).toEqual([]);
   });
 
   test('make-up, mass, centre and inertia of the whole against hand sums', async () => {
     const { project } = blocks('80 mm');
     const { model, assembled } = await engine.assemble(project);
-    expect(makeUpList(project, model, assembled.members)).toEqual([
+    expect(billOfMaterials(project, model, assembled.members)).toEqual([
       {
         part: 'a',
         name: 'a',
@@ -248,7 +253,7 @@ describe('blocks', () => {
         fill: expect.closeTo(1, 9) as number,
       },
     ]);
-    const whole = wholeOf(project, model, assembled.members, assembled.rest);
+    const whole = assemblyTotals(project, model, assembled.members, assembled.rest);
     const [m, n] = [6, 47.1];
     expect(whole.mass_g).toBeCloseTo(2 * m + n, 9);
     const centre = [(m * 10 + m * 10 + n * 65) / (2 * m + n), (m * 15 + m * 65 + n * 10) / (2 * m + n), 5];
@@ -274,7 +279,7 @@ describe('blocks', () => {
 
   test('what stands twice in one place leaves as two, and is read back as two', async () => {
     const { project } = blocks('80 mm').do('placement.add', { id: 'four', record: placementOf('Four', { part: 'a' }) });
-    const step = await engine.wholeFile(project, 'step');
+    const step = await engine.assemblyFile(project, 'step');
     expect(step.ok && new TextDecoder().decode(step.value)).toMatch(/Four/);
   });
 

@@ -20,7 +20,7 @@ export interface AssembledModel {
 }
 
 /** A part as it is built, or as far as it is, and how large it is. */
-export interface Sited extends World {
+export interface BuiltWorld extends World {
   /** The diagonal of its box, mm; 0 without a body. */
   readonly size: number;
   /** Where a plane crosses its bodies. */
@@ -32,14 +32,14 @@ export class Assembling {
   private readonly known = new Map<string, Rest>();
 
   /** What assembling needs to know of parts. */
-  surroundings({ groups = {} }: Project, sites: ReadonlyMap<Id, Sited>, scope: Scope): Surroundings {
+  surroundings({ groups = {} }: Project, sites: ReadonlyMap<Id, BuiltWorld>, scope: Scope): Surroundings {
     return {
       scope,
       groups,
       find(part, reference) {
-        const site = sites.get(part);
-        if (!site) return fail('part.unknown', { id: part });
-        const match = locate(reference, 'shape', site);
+        const buildContext = sites.get(part);
+        if (!buildContext) return fail('part.unknown', { id: part });
+        const match = locate(reference, 'shape', buildContext);
         return match.ok ? ok(match.value.thing) : match;
       },
       sizeOf: (part) => sites.get(part)?.size ?? 0,
@@ -47,7 +47,7 @@ export class Assembling {
     };
   }
 
-  whole(project: Project, sites: ReadonlyMap<Id, Sited>, scope: Scope): Assembled {
+  assembled(project: Project, sites: ReadonlyMap<Id, BuiltWorld>, scope: Scope): Assembled {
     return assemble(project.assembly ?? emptyAssembly(), this.surroundings(project, sites, scope));
   }
 

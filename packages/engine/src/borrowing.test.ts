@@ -3,10 +3,10 @@ import {
   EditBuilder,
   FigureBuilder,
   offsetOf,
-  printOfEdge,
+  fingerprintOfEdge,
   renewal,
   ORIGIN,
-  printOfFace,
+  fingerprintOfFace,
   projected,
   ProjectScript,
   rectangle,
@@ -79,7 +79,7 @@ class Plate {
     const { topology } = (await this.model()).bodies[0]!;
     const face = topology!.faces.find((other) => other.name === name)!;
     const thing: Thing = { to: 'face', face, body: 0, topology: topology! };
-    return { reference: { to: 'face', name, print: printOfFace(face) }, thing };
+    return { reference: { to: 'face', name, print: fingerprintOfFace(face) }, thing };
   }
 
   /** Borrows a face into a sketch, as the page does it. */
@@ -211,7 +211,7 @@ describe('a sketch on a face that borrows its outline', () => {
       ({ name, curve }) => curve.form === 'line' && name.split('/side').length === 3,
     );
     expect([upright.length, topology!.edges.length > 0]).toEqual([4, true]);
-    const edges = upright.map((edge): Reference => ({ to: 'edge', name: edge.name, print: printOfEdge(edge) }));
+    const edges = upright.map((edge): Reference => ({ to: 'edge', name: edge.name, print: fingerprintOfEdge(edge) }));
     plate.script.do('step.add', {
       part,
       id: 'round',

@@ -13,7 +13,7 @@ import { placementOf, triple } from '@helb/core/assembly';
 import { rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine, inspect, type PartModel } from './index.ts';
-import { total } from './test-bench.ts';
+import { total } from './test-fixture.ts';
 
 let engine: Engine;
 beforeAll(async () => (engine = new Engine(await startKernelInNode())));

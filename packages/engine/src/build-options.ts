@@ -1,10 +1,10 @@
-import type { Fineness, Id, Movement } from '@helb/core';
+import type { TessellationQuality, Id, RigidTransform } from '@helb/core';
 
 export interface BuildOptions {
   /** Which parts; all if absent. */
   readonly parts?: readonly Id[];
   /** Make meshes this fine. */
-  readonly mesh?: Fineness;
+  readonly mesh?: TessellationQuality;
   /** Describe the bodies as they are before this step besides. */
   readonly before?: Id;
   /** Tell where the plane of this sketch crosses what is laid under. */
@@ -23,9 +23,9 @@ export interface BuildOptions {
 
 export interface InterferenceOptions {
   /** Where the bodies of the mechanism are; at rest if absent. */
-  readonly poses?: readonly Movement[];
+  readonly poses?: readonly RigidTransform[];
   /** How fine the meshes are that tell which pairs may meet. */
-  readonly mesh?: Fineness;
+  readonly mesh?: TessellationQuality;
   /** Tell pairs that come nearer than this besides, mm. */
   readonly within?: number;
   /** Called before each pair; may throw to stop. */

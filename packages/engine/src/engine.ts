@@ -4,24 +4,24 @@ import {
   buildOrder,
   designScope,
   fail,
-  followedBy,
+  compose,
   issue,
   locate,
   ok,
   placedParts,
-  undone,
+  inverse,
   valueScope,
   type BodyReference,
   type Box3,
   type ComposedSheet,
   type EdgeFacts,
   type FittingMark,
-  type Fineness,
+  type TessellationQuality,
   type Gap,
   type Id,
   type Issue,
   type Kernel,
-  type Movement,
+  type RigidTransform,
   type Origin,
   type Part,
   type PlaceOnBody,
@@ -29,31 +29,32 @@ import {
   type Reference,
   type Result,
   type Scope,
+  isRepeat,
 } from '@helb/core';
 import { emptyAssembly, memberPose, type Assembled } from '@helb/core/assembly';
 import { Assembling, type AssembledModel } from './assembled.ts';
 import { BodyCache } from './body-cache.ts';
 import type { BuildOptions, InterferenceOptions } from './build-options.ts';
-import { Drafting } from './drafting.ts';
+import { SheetDrawing } from './sheet-drawing.ts';
 import { Exporting, type FileFormat } from './exporting.ts';
-import { encounters, pressing, type Encounter, type PlacedBody } from './interference.ts';
+import { interferences, pressing, type Interference, type PlacedBody } from './interference.ts';
 import { valuesOf, type Model, type PartModel } from './model.ts';
 import { Neighbours } from './neighbours.ts';
 import { faceOutline, sketchOutline, type FaceOutlineOptions, type OutlineFormat } from './outlines.ts';
-import { crossingsThere, placeOnBody, Site } from './site.ts';
+import { crossingsThere, placeOnBody, BuildContext } from './build-context.ts';
 import { PartBuilder, sectionsOf, StepHurt, type Built } from './part-builder.ts';
 import { NO_FILES, ProjectFiles, type FileSource } from './project-files.ts';
-import { partSubject, wholeSubject, type Subject } from './subject.ts';
-import { Survey } from './survey.ts';
+import { partSubject, assemblySubject, type Subject } from './subject.ts';
+import { BodyQueries } from './body-queries.ts';
 import { troubles } from './trouble.ts';
 import type { Walls } from './walls.ts';
 
 /** Enough to tell which bodies may meet: the exact ones tell whether they do. */
-const COARSE: Fineness = { deflection: 0.2, angle: 0.5 };
+const COARSE: TessellationQuality = { deflection: 0.2, angle: 0.5 };
 
 interface Constructed {
   readonly built: ReadonlyMap<Id, Built>;
-  readonly sites: ReadonlyMap<Id, Site>;
+  readonly sites: ReadonlyMap<Id, BuildContext>;
   readonly models: readonly PartModel[];
 }
 
@@ -77,9 +78,9 @@ const forOthers = ({ signal, progress, pause }: BuildOptions): BuildOptions => (
  * computed only if these are new. Where a step hurts the kernel, that is started anew, and all but that step built again.
  */
 export class Engine {
-  private readonly survey: Survey;
+  private readonly queries: BodyQueries;
   private readonly assembling = new Assembling();
-  private readonly drafting: Drafting;
+  private readonly drafting: SheetDrawing;
   private readonly exporting: Exporting;
   private readonly cache: BodyCache;
   private readonly builder: PartBuilder;
@@ -88,11 +89,11 @@ export class Engine {
     private readonly kernel: Kernel,
     { cache = new BodyCache(kernel), files = NO_FILES, watch }: EngineOptions = {},
   ) {
-    this.survey = new Survey(kernel);
-    this.drafting = new Drafting(kernel, this.survey);
-    this.exporting = new Exporting(kernel, this.survey);
+    this.queries = new BodyQueries(kernel);
+    this.drafting = new SheetDrawing(kernel, this.queries);
+    this.exporting = new Exporting(kernel, this.queries);
     this.cache = cache;
-    this.builder = new PartBuilder(kernel, this.survey, cache, new ProjectFiles(files, kernel), watch);
+    this.builder = new PartBuilder(kernel, this.queries, cache, new ProjectFiles(files, kernel), watch);
   }
 
   async build(project: Project, options: BuildOptions = {}): Promise<Model> {
@@ -103,17 +104,17 @@ export class Engine {
   async assemble(project: Project, options: BuildOptions = {}): Promise<AssembledModel> {
     const placed = placedParts(project);
     const { model, sites, scope } = await this.builtWith(project, { parts: placed, ...options });
-    return { model, assembled: this.assembling.whole(project, sites, scope) };
+    return { model, assembled: this.assembling.assembled(project, sites, scope) };
   }
 
   /** The box round everything that is placed, in poses of the mechanism or at rest; undefined where nothing is. */
-  async extents(project: Project, poses?: readonly Movement[]): Promise<Box3 | undefined> {
+  async extents(project: Project, poses?: readonly RigidTransform[]): Promise<Box3 | undefined> {
     const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const { members, rest } = this.assembling.whole(project, sites, scope);
+    const { members, rest } = this.assembling.assembled(project, sites, scope);
     const pose = { poses: poses ?? rest.poses };
     return boxRound(
       members.flatMap((member) =>
-        (sites.get(member.part)?.handles ?? []).map((body) => this.survey.box(body, memberPose(member, pose))),
+        (sites.get(member.part)?.handles ?? []).map((body) => this.queries.box(body, memberPose(member, pose))),
       ),
     );
   }
@@ -122,13 +123,13 @@ export class Engine {
   async interference(
     project: Project,
     { poses, within = 0, mesh = COARSE, pause }: InterferenceOptions = {},
-  ): Promise<{ readonly assembled: Assembled; readonly encounters: readonly Encounter[] }> {
+  ): Promise<{ readonly assembled: Assembled; readonly interferences: readonly Interference[] }> {
     const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const assembled = this.assembling.whole(project, sites, scope);
+    const assembled = this.assembling.assembled(project, sites, scope);
     const pose = { poses: poses ?? assembled.rest.poses };
     const bodies = assembled.members.flatMap((member) =>
       (sites.get(member.part)?.handles ?? []).map((body): PlacedBody => {
-        const { measures, mesh: skin } = this.survey.describe(body, { mesh });
+        const { measures, mesh: skin } = this.queries.describe(body, { mesh });
         const { id, part } = member;
         const { deflection } = mesh;
         return {
@@ -136,21 +137,21 @@ export class Engine {
           part,
           body,
           measures,
-          skin: this.survey.treeOf(skin!),
+          skin: this.queries.treeOf(skin!),
           deflection,
           pose: memberPose(member, pose),
         };
       }),
     );
     const isPressed = pressing(project.assembly ?? emptyAssembly());
-    return { assembled, encounters: await encounters(this.kernel, bodies, within, isPressed, pause) };
+    return { assembled, interferences: await interferences(this.kernel, bodies, within, isPressed, pause) };
   }
 
   private async builtWith(project: Project, options: BuildOptions) {
     const scope = valueScope(Object.values(project.values), project.unit);
     const { built, sites, models } = await this.constructed(project, scope, options);
     const inUse = new Set([...built.values()].flatMap(({ keys }) => keys));
-    for (const body of this.cache.trim(inUse)) this.survey.forget(body);
+    for (const body of this.cache.trim(inUse)) this.queries.forget(body);
     return { model: { parts: models, values: valuesOf(project, scope) }, sites, scope };
   }
 
@@ -168,7 +169,7 @@ export class Engine {
 
   private async restart(): Promise<void> {
     this.cache.clear();
-    this.survey.clear();
+    this.queries.clear();
     await this.kernel.restart();
   }
 
@@ -181,26 +182,26 @@ export class Engine {
   private async construct(project: Project, scope: Scope, options: BuildOptions): Promise<Constructed> {
     const wanted = (options.parts ?? project.partOrder).filter((id) => project.parts[id] !== undefined);
     const built = new Map<Id, Built>();
-    const sites = new Map<Id, Site>();
+    const sites = new Map<Id, BuildContext>();
     const neighbours = new Neighbours(project, scope, sites, this.assembling);
     for (const id of buildOrder(project, wanted)) {
       const part = project.parts[id]!;
       const own = wanted.includes(id) ? options : forOthers(options);
       if (part.from) {
         const brought = await this.brought(id, part.from, part, scope, own);
-        sites.set(id, brought.site);
+        sites.set(id, brought.buildContext);
         built.set(id, brought);
         continue;
       }
-      const site = new Site(part, scope, this.survey, {
+      const buildContext = new BuildContext(part, scope, this.queries, {
         seen: (step, at, from) => neighbours.seen(id, step, at, from),
         bodiesOf(other) {
           const { handles = [] } = sites.get(other) ?? {};
           return handles.length > 0 ? ok(handles) : fail('part.empty', { name: project.parts[other]?.name ?? other });
         },
       });
-      sites.set(id, site);
-      built.set(id, await this.builder.build(id, part, scope, site, own));
+      sites.set(id, buildContext);
+      built.set(id, await this.builder.build(id, part, scope, buildContext, own));
     }
     const all = [...built.values()].map(({ model }) => model);
     // as long as a part is not built to its end nobody knows where it stands
@@ -219,17 +220,17 @@ export class Engine {
     { sections }: Part,
     scope: Scope,
     { before, upTo, ...options }: BuildOptions,
-  ): Promise<Built & { readonly site: Site }> {
+  ): Promise<Built & { readonly buildContext: BuildContext }> {
     void before;
     void upTo;
     const { built, sites, models } = await this.construct(origin.design, designScope(origin, scope), {
       ...options,
       parts: [origin.part],
     });
-    const site = sites.get(origin.part)!;
+    const buildContext = sites.get(origin.part)!;
     return {
-      site,
-      model: { ...models[0]!, id, sections: sectionsOf(sections, site) },
+      buildContext,
+      model: { ...models[0]!, id, sections: sectionsOf(sections, buildContext) },
       keys: [...built.values()].flatMap(({ keys }) => keys),
     };
   }
@@ -240,12 +241,12 @@ export class Engine {
     const { assembled } = part === undefined ? await this.assemble(project) : { assembled: undefined };
     return [
       ...model.parts.flatMap(({ trouble }) => trouble ?? []),
-      ...(assembled && assembled.fighting.length > 0 ? [issue('assembly.fights')] : []),
+      ...(assembled && assembled.conflict.length > 0 ? [issue('assembly.fights')] : []),
     ];
   }
 
   /** A part as it is built; undefined where there is none. */
-  private async siteOf(project: Project, id: Id): Promise<Site | undefined> {
+  private async siteOf(project: Project, id: Id): Promise<BuildContext | undefined> {
     return (await this.builtWith(project, { parts: [id] })).sites.get(id);
   }
 
@@ -254,13 +255,13 @@ export class Engine {
 
   /** The smallest gap between two things of a part's bodies; fails where one of them is not there any more. */
   async gap(project: Project, id: Id, between: readonly [BodyReference, BodyReference]): Promise<Result<Gap>> {
-    const site = await this.siteOf(project, id);
-    if (!site) return fail('part.unknown', { id });
+    const buildContext = await this.siteOf(project, id);
+    if (!buildContext) return fail('part.unknown', { id });
     const places: PlaceOnBody[] = [];
     for (const reference of between) {
-      const found = locate(reference, 'shape', site);
+      const found = locate(reference, 'shape', buildContext);
       if (!found.ok) return found;
-      const place = placeOnBody(found.value.thing, site.handles);
+      const place = placeOnBody(found.value.thing, buildContext.handles);
       if (!place) return fail('reference.kind', { asked: ACCEPT_WORDS.shape });
       places.push(place);
     }
@@ -273,15 +274,15 @@ export class Engine {
    */
   async crossingsAround(project: Project, id: Id, sketch: Id): Promise<ReadonlyMap<string, readonly EdgeFacts[]>> {
     const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const { members, rest } = this.assembling.whole(project, sites, scope);
+    const { members, rest } = this.assembling.assembled(project, sites, scope);
     const own = members.find(({ part }) => part === id);
     const plane = sites.get(id)?.sketches.get(sketch)?.frame;
     if (!own || !plane) return new Map();
-    const back = undone(memberPose(own, rest));
-    const others = members.filter((member) => member.part !== id && !member.id.includes(':'));
+    const back = inverse(memberPose(own, rest));
+    const others = members.filter((member) => member.part !== id && !isRepeat(member.id));
     return new Map(
       others.map((member) => {
-        const pose = followedBy(memberPose(member, rest), back);
+        const pose = compose(memberPose(member, rest), back);
         return [member.id, crossingsThere({ world: sites.get(member.part)!, pose }, plane)];
       }),
     );
@@ -295,7 +296,7 @@ export class Engine {
   ): Promise<readonly { readonly key: string; readonly walls: Walls }[]> {
     const { parts } = await this.build(project, { ...options, parts: [id] });
     return (parts[0]?.bodies ?? []).flatMap(({ key, mesh }) =>
-      mesh ? [{ key, walls: this.survey.wallsOf(mesh) }] : [],
+      mesh ? [{ key, walls: this.queries.wallsOf(mesh) }] : [],
     );
   }
 
@@ -306,10 +307,10 @@ export class Engine {
   }
 
   /** Everything that is placed as one file, where the design puts it; fails where there is nothing. */
-  async wholeFile(project: Project, format: FileFormat): Promise<Result<Uint8Array>> {
+  async assemblyFile(project: Project, format: FileFormat): Promise<Result<Uint8Array>> {
     const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const assembled = this.assembling.whole(project, sites, scope);
-    return this.exporting.whole(project, assembled, (part) => sites.get(part)?.handles ?? [], format);
+    const assembled = this.assembling.assembled(project, sites, scope);
+    return this.exporting.assembly(project, assembled, (part) => sites.get(part)?.handles ?? [], format);
   }
 
   /** The outline of a sketch as a DXF or SVG file, construction left out; fails where nothing is drawn. */
@@ -325,8 +326,10 @@ export class Engine {
     options: FaceOutlineOptions,
     format: OutlineFormat,
   ): Promise<Result<Uint8Array>> {
-    const site = await this.siteOf(project, id);
-    return site ? faceOutline(project.parts[id]!.name, site, options, format) : fail('part.unknown', { id });
+    const buildContext = await this.siteOf(project, id);
+    return buildContext
+      ? faceOutline(project.parts[id]!.name, buildContext, options, format)
+      : fail('part.unknown', { id });
   }
 
   /** A sheet as it is printed; fails where its part has no body, or a view of it can not be had. */
@@ -345,12 +348,12 @@ export class Engine {
 
   private async subjectOf(project: Project, part: Id | undefined): Promise<Subject | undefined> {
     if (part !== undefined) {
-      const site = await this.siteOf(project, part);
-      return site && partSubject(this.survey, part, project.parts[part]!, site);
+      const buildContext = await this.siteOf(project, part);
+      return buildContext && partSubject(this.queries, part, project.parts[part]!, buildContext);
     }
     const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const assembled = this.assembling.whole(project, sites, scope);
-    return wholeSubject(this.survey, project, assembled, (id) => sites.get(id));
+    const assembled = this.assembling.assembled(project, sites, scope);
+    return assemblySubject(this.queries, project, assembled, (id) => sites.get(id));
   }
 
   /** The dimensions that make sense for what is picked in a view of a sheet. */

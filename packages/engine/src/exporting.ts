@@ -3,7 +3,7 @@ import {
   movedMesh,
   ok,
   PART_COLOURS,
-  STILL,
+  IDENTITY,
   write3mf,
   writeGlb,
   writeObj,
@@ -17,8 +17,8 @@ import {
   type Solid,
 } from '@helb/core';
 import { memberPose, type Assembled } from '@helb/core/assembly';
-import { PRINTED } from './fineness.ts';
-import type { Survey } from './survey.ts';
+import { EXPORT_QUALITY } from './tessellation.ts';
+import type { BodyQueries } from './body-queries.ts';
 
 /** What parts, and all that is placed, are written as: by its name, and the ending of its files. */
 export const FILE_FORMATS = {
@@ -31,7 +31,7 @@ export const FILE_FORMATS = {
 export type FileFormat = keyof typeof FILE_FORMATS;
 
 /** A part, with all the places where it stands. */
-interface Piece {
+interface PlacedSolid {
   readonly name: string;
   readonly colour: string;
   readonly bodies: readonly BodyHandle[];
@@ -55,25 +55,25 @@ const WRITERS: Readonly<Record<Exclude<FileFormat, 'step'>, Writer>> = {
 export class Exporting {
   constructor(
     private readonly kernel: Kernel,
-    private readonly survey: Survey,
+    private readonly queries: BodyQueries,
   ) {}
 
   /** One part as it is drawn; fails where it has no body. */
   part(project: Project, id: Id, bodies: readonly BodyHandle[], format: FileFormat): Result<Uint8Array> {
     const { name, colour } = project.parts[id]!;
     if (bodies.length === 0) return fail('export.empty', { part: name });
-    const piece = { name, colour: PART_COLOURS[colour]!, bodies, places: [{ name, at: STILL }] };
+    const piece = { name, colour: PART_COLOURS[colour]!, bodies, places: [{ name, at: IDENTITY }] };
     return this.written(name, [piece], format, false);
   }
 
   /** Everything that is placed, where the design puts it; fails where there is nothing. */
-  whole(
+  assembly(
     project: Project,
     { members, rest }: Assembled,
     bodiesOf: (part: Id) => readonly BodyHandle[],
     format: FileFormat,
   ): Result<Uint8Array> {
-    const pieces = project.partOrder.flatMap((id): Piece[] => {
+    const pieces = project.partOrder.flatMap((id): PlacedSolid[] => {
       const places = members
         .filter(({ part }) => part === id)
         .map((member) => ({ name: member.name, at: memberPose(member, rest) }));
@@ -84,7 +84,12 @@ export class Exporting {
     return pieces.length > 0 ? this.written(project.name, pieces, format, true) : fail('export.nothing-placed');
   }
 
-  private written(title: string, pieces: readonly Piece[], format: FileFormat, placed: boolean): Result<Uint8Array> {
+  private written(
+    title: string,
+    pieces: readonly PlacedSolid[],
+    format: FileFormat,
+    placed: boolean,
+  ): Result<Uint8Array> {
     if (format !== 'step') return ok(WRITERS[format](title, pieces.map(this.solid)));
     const bodies = pieces.flatMap(({ name, colour, bodies: of, places }) =>
       of.map((body, k): ExportBody => ({
@@ -95,8 +100,8 @@ export class Exporting {
     return this.kernel.writeStep(title, bodies);
   }
 
-  private solid = ({ bodies, ...piece }: Piece): Solid => ({
+  private solid = ({ bodies, ...piece }: PlacedSolid): Solid => ({
     ...piece,
-    meshes: bodies.map((body) => this.survey.describe(body, { mesh: PRINTED }).mesh!),
+    meshes: bodies.map((body) => this.queries.describe(body, { mesh: EXPORT_QUALITY }).mesh!),
   });
 }

@@ -1,17 +1,18 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import type { Entities, Reference } from '@helb/core';
 import { Engine } from './index.ts';
-import { Bench, circle, disc, face } from './test-bench.ts';
+import { PartFixture, circle, disc, face } from './test-fixture.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 /** What a round takes from a square stretch of a width: both corners outside the half circle. */
 const taken = (width: number) => (width * width) / 2 - disc(width) / 2;
 const wallTop = face('wall/end');
-const inFull = (bench: Bench, faces: readonly Reference[] = [wallTop]) => bench.step('round', 'full-round', { faces });
+const inFull = (bench: PartFixture, faces: readonly Reference[] = [wallTop]) =>
+  bench.step('round', 'full-round', { faces });
 
 test('the top of a wall', async () => {
-  const bench = inFull(new Bench().block('wall', 40, 6, 20));
+  const bench = inFull(new PartFixture().block('wall', 40, 6, 20));
   expect(await bench.volume()).toBeCloseTo(40 * 6 * 20 - 40 * taken(6), 6);
   const faces = (await bench.model()).bodies[0]!.topology!.faces;
   expect(faces.map(({ name }) => name)).not.toContain('wall/end');
@@ -22,7 +23,7 @@ test('the top of a wall', async () => {
 
 test('the brim of a cup, all round', async () => {
   const cup: Entities = { ...circle(0, 0, 20), q: { kind: 'circle', centre: 'm', radius: 16 } };
-  const bench = inFull(new Bench().sketch('s', cup).step('wall', 'extrude', { sketch: 's', distance: '30 mm' }));
+  const bench = inFull(new PartFixture().sketch('s', cup).step('wall', 'extrude', { sketch: 's', distance: '30 mm' }));
   // by Pappus: what is taken inside and outside has its centre of area above the middle of the wall
   expect(await bench.volume()).toBeCloseTo(30 * (disc(40) - disc(32)) - 2 * Math.PI * 18 * taken(4), 5);
 });
@@ -41,9 +42,10 @@ test('a wall that narrows upwards is touched on both sides', async () => {
     top: { kind: 'line', a: 'p2', b: 'p3' },
     d: { kind: 'line', a: 'p3', b: 'p0' },
   };
-  const bench = inFull(new Bench().sketch('s', section).step('wall', 'extrude', { sketch: 's', distance: '40 mm' }), [
-    face('wall/side/top'),
-  ]);
+  const bench = inFull(
+    new PartFixture().sketch('s', section).step('wall', 'extrude', { sketch: 's', distance: '40 mm' }),
+    [face('wall/side/top')],
+  );
   // at a corner of 120 degrees the tangent is w/2 long: a kite of tangent and radius less a sixth of the circle
   const radius = (w / 2) * Math.tan(Math.PI / 3);
   const corner = (w / 2) * radius - (Math.PI * radius * radius) / 6;
@@ -65,7 +67,7 @@ test('a rim of straight and round stretches', async () => {
     [`left${tag}`]: { kind: 'arc', centre: `n${tag}`, a: `d${tag}`, b: `a${tag}`, radius },
   });
   const bench = inFull(
-    new Bench()
+    new PartFixture()
       .sketch('s', { ...ring(10, 'o'), ...ring(6, 'i') })
       .step('wall', 'extrude', { sketch: 's', distance: '12 mm' }),
   );
@@ -74,7 +76,7 @@ test('a rim of straight and round stretches', async () => {
 });
 
 test('what is no rim, and a wall that is too low, are told', async () => {
-  const bench = inFull(new Bench().sketch('s', circle(0, 0, 10)).step('wall', 'extrude', { sketch: 's' }));
+  const bench = inFull(new PartFixture().sketch('s', circle(0, 0, 10)).step('wall', 'extrude', { sketch: 's' }));
   expect(await bench.trouble()).toMatch(/no rim of even width/);
-  expect(await inFull(new Bench().block('wall', 40, 30, 5)).trouble()).toMatch(/lower than half its width/);
+  expect(await inFull(new PartFixture().block('wall', 40, 30, 5)).trouble()).toMatch(/lower than half its width/);
 });

@@ -1,20 +1,20 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import type { BodyReference } from '@helb/core';
 import { Engine, inspect } from './index.ts';
-import { Bench, circle, plane } from './test-bench.ts';
+import { PartFixture, circle, plane } from './test-fixture.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 const to = (kind: 'face' | 'edge' | 'vertex', name: string): BodyReference => ({ to: kind, name });
 
 /** A block of 20 x 10 x 10 and a pin of 6 across whose axis stands at (40, 5). */
 const two = () =>
-  new Bench()
+  new PartFixture()
     .block('b', 20, 10, 10)
     .sketch('t', circle(40, 5, 3))
     .step('pin', 'extrude', { sketch: 't', distance: '30 mm', result: 'new' });
 
-const gap = (a: BodyReference, b: BodyReference) => Bench.engine.gap(two().script.project, 'part', [a, b]);
+const gap = (a: BodyReference, b: BodyReference) => PartFixture.engine.gap(two().script.project, 'part', [a, b]);
 
 test.each<[string, BodyReference, BodyReference, number]>([
   ['a flat face and a round one', to('face', 'b/side/b'), to('face', 'pin/side/o'), 17],

@@ -1,7 +1,7 @@
 import { KernelHurt, type Kernel } from '@helb/core';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine } from './index.ts';
-import { Bench, total } from './test-bench.ts';
+import { PartFixture, total } from './test-fixture.ts';
 
 let real: Kernel;
 beforeAll(async () => (real = await startKernelInNode()));
@@ -15,7 +15,7 @@ function fragile({ radius, step }: { radius?: number; step?: string }) {
     throw new KernelHurt('null function');
   };
   const kernel = new Proxy(real, {
-    get(target, key) {
+    get(target, key: keyof Kernel) {
       if (key === 'isHurt') return hurt;
       if (key === 'restart')
         return async () => {
@@ -23,10 +23,10 @@ function fragile({ radius, step }: { radius?: number; step?: string }) {
           hurt = false;
           await target.restart();
         };
-      if (key === 'round')
-        return (request: Parameters<Kernel['round']>[0]) => {
+      if (key === 'fillet')
+        return (request: Parameters<Kernel['fillet']>[0]) => {
           counts.rounds++;
-          return request.edges.some((edge) => edge.radius === radius) ? breakDown() : target.round(request);
+          return request.edges.some((edge) => edge.radius === radius) ? breakDown() : target.fillet(request);
         };
       if (key === 'measure')
         return (body: number) => (target.bodyName(body).startsWith(step ?? '-') ? breakDown() : target.measure(body));
@@ -39,7 +39,7 @@ function fragile({ radius, step }: { radius?: number; step?: string }) {
 }
 
 const rounded = (radius: string) =>
-  new Bench()
+  new PartFixture()
     .block('b', 40, 30, 20)
     .step('r', 'fillet', { edges: [{ to: 'edge', name: 'b/end | b/side/a' }], radius })
     .sketch('h-s', { m: { kind: 'point', x: 20, y: 15 }, o: { kind: 'circle', centre: 'm', radius: 4 } })
@@ -64,7 +64,7 @@ test('a step that breaks the kernel fails with a word; what is before and after 
 
 test('where a body can not even be measured, the step that made it fails', async () => {
   const { engine, counts } = fragile({ step: 'b2' });
-  const bench = new Bench().block('a', 10, 10, 10).block('b2', 5, 5, 30);
+  const bench = new PartFixture().block('a', 10, 10, 10).block('b2', 5, 5, 30);
   const { parts } = await engine.build(bench.script.project);
   expect(parts[0]!.steps.map(({ state }) => state)).toEqual(['built', 'built', 'built', 'failed']);
   expect(total(parts[0]!)).toBeCloseTo(1000, 9);

@@ -1,23 +1,31 @@
-import { explain, namesAlong, recordsAlong, type Box3, type Issue, type Project, type Vec3 } from '@helb/core';
 import {
+  explain,
+  namesAlong,
+  recordsAlong,
+  type Box3,
+  type Issue,
+  type Project,
+  type Vec3,
+  type Coordinate,
+  coordinateKey,
   isAngle,
+} from '@helb/core';
+import {
   JOINTS,
-  keyOf,
   memberPose,
   originOf,
   turnsOf,
-  waysWords,
+  freedomWords,
   type Assembled,
-  type Coordinate,
   type JointRecord,
 } from '@helb/core/assembly';
-import type { Encounter } from './interference.ts';
+import type { Interference } from './interference.ts';
 import type { Finding, PosedAssembly } from './inspect.ts';
-import { makeUpList, wholeOf, type MakeUpRow, type Whole } from './make-up.ts';
+import { billOfMaterials, assemblyTotals, type BillRow, type AssemblyTotals } from './bill-of-materials.ts';
 import type { Model } from './model.ts';
 
 /** How the parts come together, as `inspect` tells it. */
-export interface AssemblyInspection extends Whole {
+export interface AssemblyInspection extends AssemblyTotals {
   /** Freedoms of the whole. */
   readonly freedoms: number;
   /** Names of joints and relations that can not all hold; empty where all do. */
@@ -48,7 +56,7 @@ export interface AssemblyInspection extends Whole {
     }[];
     readonly message: string | null;
   }[];
-  readonly makeUp: readonly MakeUpRow[];
+  readonly makeUp: readonly BillRow[];
   /** Of the solids as they stand. */
   readonly box_mm: Box3 | null;
   /** Only where it was asked for. */
@@ -70,13 +78,13 @@ const DEGREES = 180 / Math.PI;
 export function inspectAssembly(
   project: Project,
   model: Model,
-  { assembled, pose, box, encounters }: PosedAssembly,
+  { assembled, pose, box, interferences }: PosedAssembly,
 ): AssemblyInspection {
-  const { members, freedoms, fighting, mechanism, issues } = assembled;
+  const { members, freedoms, conflict, mechanism, issues } = assembled;
   const nameOf = namesIn(project, assembled);
   return {
     freedoms: freedoms.count,
-    fighting: fighting.map(nameOf),
+    fighting: conflict.map(nameOf),
     redundant: freedoms.redundant.map((set) => set.map(nameOf)),
     parting: freedoms.parting.map((set) => set.map(nameOf)),
     placements: members.map((member) => {
@@ -88,14 +96,14 @@ export function inspectAssembly(
         at_mm: originOf(at),
         turn_deg: turnsOf(at).map((angle) => angle * DEGREES) as unknown as Vec3,
         freedoms: ways.count,
-        moves: waysWords(ways),
+        moves: freedomWords(ways),
       };
     }),
     joints: jointsOf(project, assembled).map(({ path, record }) => ({
       name: nameOf(path),
       kind: record.kind,
       coordinates: JOINTS[record.kind].leaves.flatMap((name: Coordinate) => {
-        const key = keyOf(path, name);
+        const key = coordinateKey(path, name);
         const value = pose.coordinates.get(key);
         if (value === undefined) return [];
         const scale = isAngle(key) ? DEGREES : 1;
@@ -106,11 +114,11 @@ export function inspectAssembly(
       }),
       message: told(issues.get(path)),
     })),
-    makeUp: makeUpList(project, model, members),
-    ...wholeOf(project, model, members, pose),
+    makeUp: billOfMaterials(project, model, members),
+    ...assemblyTotals(project, model, members, pose),
     box_mm: box ?? null,
     interference:
-      encounters?.map(({ a, b, overlap_mm3, from, compared, pressed }) => ({
+      interferences?.map(({ a, b, overlap_mm3, from, compared, pressed }) => ({
         a: nameOf(a),
         b: nameOf(b),
         overlap_mm3,
@@ -153,25 +161,25 @@ export const assemblyFindings = (...args: Parameters<typeof foundTogether>): Fin
 export function foundTogether(
   project: Project,
   assembled: Assembled,
-  encounters: readonly Encounter[] = [],
+  interferences: readonly Interference[] = [],
 ): AssemblyFinding[] {
   const nameOf = namesIn(project, assembled);
   const finding = (code: string, message: string, about: readonly string[]): AssemblyFinding => ({
     ...{ code, message, about },
   });
-  const { issues, fighting } = assembled;
+  const { issues, conflict } = assembled;
   return [
     ...[...issues].map(([owner, wrong]) => finding(wrong.code, `${nameOf(owner)}: ${explain(wrong)}`, [owner])),
-    ...(fighting.length > 0
+    ...(conflict.length > 0
       ? [
           finding(
             'assembly.clash',
-            `These can not all hold: ${fighting.map(nameOf).join(', ')}. Without any one of them the others do.`,
-            fighting,
+            `These can not all hold: ${conflict.map(nameOf).join(', ')}. Without any one of them the others do.`,
+            conflict,
           ),
         ]
       : []),
-    ...encounters
+    ...interferences
       .filter(({ compared }) => !compared)
       .map(({ a, b }) =>
         finding(
@@ -180,7 +188,7 @@ export function foundTogether(
           [a, b],
         ),
       ),
-    ...encounters
+    ...interferences
       .filter(({ overlap_mm3, pressed }) => overlap_mm3 > 0 && !pressed)
       .map(({ a, b, overlap_mm3 }) =>
         finding('assembly.overlap', `${nameOf(a)} and ${nameOf(b)} overlap by ${overlap_mm3.toPrecision(3)} mm³.`, [

@@ -20,7 +20,7 @@ import {
 import type { Assembled, Pose } from '@helb/core/assembly';
 import { assemblyFindings, inspectAssembly, type AssemblyInspection } from './inspect-assembly.ts';
 import { modelFindings } from './checks/of-model.ts';
-import type { Encounter } from './interference.ts';
+import type { Interference } from './interference.ts';
 import type { Model, PartModel } from './model.ts';
 import { seenFrom, totalsOf, type Seen, type Totals } from './totals.ts';
 import { wallsOf } from './walls.ts';
@@ -122,7 +122,7 @@ export interface PosedAssembly {
   /** Round everything that is placed, in that pose. */
   readonly box: Box3 | undefined;
   /** Where it was asked for. */
-  readonly encounters?: readonly Encounter[];
+  readonly interferences?: readonly Interference[];
 }
 
 /** @param variant the variant that the project is shown as; without one it is as it stands */
@@ -142,7 +142,7 @@ export function inspect(project: Project, model: Model, variant?: Id, posed?: Po
     findings: [
       ...findings(project, model),
       ...troubleFindings(model.parts),
-      ...(posed ? assemblyFindings(project, posed.assembled, posed.encounters) : []),
+      ...(posed ? assemblyFindings(project, posed.assembled, posed.interferences) : []),
     ],
   };
 }

@@ -1,23 +1,25 @@
 import {
   boxesApart,
   dot3,
-  followedBy,
-  movedBox,
-  movedBy,
+  compose,
+  transformBox,
+  transformPoint,
   nearestOfTrees,
-  undone,
+  inverse,
   type BodyHandle,
   type BodyMeasures,
   type Id,
   type Kernel,
-  type Movement,
+  type RigidTransform,
   type TriangleTree,
   type Vec3,
+  isAtOrWithin,
+  placementOfMember,
 } from '@helb/core';
 import type { Assembly } from '@helb/core/assembly';
 
 /** Two placements that overlap, or come nearer to each other than was asked; places in space. */
-export interface Encounter {
+export interface Interference {
   readonly a: string;
   readonly b: string;
   /** 0 where they do not overlap. */
@@ -40,7 +42,7 @@ export interface PlacedBody {
   /** Its skin as a mesh that lies no further from it than `deflection`, mm. */
   readonly skin: TriangleTree;
   readonly deflection: number;
-  readonly pose: Movement;
+  readonly pose: RigidTransform;
 }
 
 /**
@@ -48,26 +50,26 @@ export interface PlacedBody {
  * boxes and then by their meshes; how far apart these are, or how much they overlap, by the exact bodies. Gives way
  * between pairs.
  */
-export async function encounters(
+export async function interferences(
   kernel: Kernel,
   bodies: readonly PlacedBody[],
   within: number,
   isPressed: (a: string, b: string) => boolean,
   pause: (done: number, of: number) => Promise<void> = () => Promise.resolve(),
-): Promise<Encounter[]> {
-  const boxes = bodies.map(({ measures, pose }) => movedBox(measures.box_mm, pose));
+): Promise<Interference[]> {
+  const boxes = bodies.map(({ measures, pose }) => transformBox(measures.box_mm, pose));
   const pairs = bodies.flatMap((a, i) =>
     bodies.slice(i + 1).flatMap((b, k) => {
       const near = a.member !== b.member && boxesApart(boxes[i]!, boxes[i + 1 + k]!) <= within + 1e-9;
       return near ? [[a, b] as const] : [];
     }),
   );
-  const found = new Map<string, Encounter>();
+  const found = new Map<string, Interference>();
   for (const [k, [a, b]] of pairs.entries()) {
     await pause(k, pairs.length);
-    const across = followedBy(b.pose, undone(a.pose));
+    const across = compose(b.pose, inverse(a.pose));
     if (!mayMeet(a, b, across, within)) continue;
-    const met = kernel.meeting(a.body, b.body, across);
+    const met = kernel.clearance(a.body, b.body, across);
     const { overlap_mm3, distance_mm, from, to } = met.ok ? met.value : unclear(a);
     if (met.ok && overlap_mm3 === 0 && distance_mm >= within) continue;
     const key = `${a.member} ${b.member}`;
@@ -77,8 +79,8 @@ export async function encounters(
       b: b.member,
       overlap_mm3: overlap_mm3 + (before?.overlap_mm3 ?? 0),
       distance_mm,
-      from: movedBy(a.pose, from),
-      to: movedBy(a.pose, to),
+      from: transformPoint(a.pose, from),
+      to: transformPoint(a.pose, to),
       compared: met.ok && (before?.compared ?? true),
       pressed: isPressed(a.member, b.member),
     };
@@ -99,18 +101,19 @@ const unclear = ({ measures }: PlacedBody) => ({
 /** Are two members said to press into each other, by themselves or by the groups that they are in? */
 export function pressing({ pressed }: Pick<Assembly, 'pressed'>): (a: string, b: string) => boolean {
   const pairs = Object.values(pressed);
-  const covers = (path: string, member: string) =>
-    path === member || member.startsWith(`${path}/`) || member.replace(/:\d+/g, '') === path;
+  const covers = (path: string, member: string) => isAtOrWithin(member, path) || placementOfMember(member) === path;
   return (a, b) =>
     pairs.some((pair) => (covers(pair.a, a) && covers(pair.b, b)) || (covers(pair.a, b) && covers(pair.b, a)));
 }
 
 /** Do the meshes come so near that the bodies may? One that lies inside the other does too. */
-function mayMeet(a: PlacedBody, b: PlacedBody, across: Movement, within: number): boolean {
+function mayMeet(a: PlacedBody, b: PlacedBody, across: RigidTransform, within: number): boolean {
   const near = within + a.deflection + b.deflection;
   if (nearestOfTrees(a.skin, b.skin, across, near, near)) return true;
   const from = (body: PlacedBody): Vec3 => body.skin.triangle(0)[0];
-  return isWithin(a.skin, movedBy(across, from(b))) || isWithin(b.skin, movedBy(undone(across), from(a)));
+  return (
+    isWithin(a.skin, transformPoint(across, from(b))) || isWithin(b.skin, transformPoint(inverse(across), from(a)))
+  );
 }
 
 /** Does a place lie inside a closed skin? What a ray from it meets first looks the same way as the ray. */

@@ -1,13 +1,8 @@
 import Papa from 'papaparse';
 import { cutList, writeCutList, writeMakeUp } from './lists.ts';
-import type { MakeUpRow } from './make-up.ts';
+import type { BillRow } from './bill-of-materials.ts';
 
-const row = (
-  name: string,
-  count: number,
-  material: string | null,
-  ...size_mm: [number, number, number]
-): MakeUpRow => ({
+const row = (name: string, count: number, material: string | null, ...size_mm: [number, number, number]): BillRow => ({
   part: name,
   name,
   count,

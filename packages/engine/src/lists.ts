@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { MakeUpRow } from './make-up.ts';
+import type { BillRow } from './bill-of-materials.ts';
 
 // What is bought and cut: lists for people, and for spreadsheets (CSV, RFC 4180).
 
@@ -30,7 +30,7 @@ const [THIN, LONG, FULL] = [4, 3, 0.6];
 const ALIKE = 0.01;
 
 /** The parts that are placed, by what they are cut from. Their sizes are those along the axes in which they are drawn. */
-export function cutList(rows: readonly MakeUpRow[]): CutGroup[] {
+export function cutList(rows: readonly BillRow[]): CutGroup[] {
   const groups: (CutGroup & { readonly pieces: CutPiece[] })[] = [];
   for (const { name, count, material, size_mm, fill } of rows) {
     if (!size_mm) continue;
@@ -62,7 +62,7 @@ const written = (rows: readonly (readonly (string | number)[])[]): string =>
   `${Papa.unparse(rows as (string | number)[][], { escapeFormulae: true })}\r\n`;
 
 /** The make-up list as a table: a line for each part that is placed. */
-export function writeMakeUp(rows: readonly MakeUpRow[]): string {
+export function writeMakeUp(rows: readonly BillRow[]): string {
   const head = ['part', 'count', 'material', 'mass of one, g', 'mass of all, g', 'x, mm', 'y, mm', 'z, mm'];
   const lines = rows.map(({ name, count, material, mass_g, size_mm }) => [
     ...[name, count, material ?? '', mass_g === null ? '' : mm(mass_g), mass_g === null ? '' : mm(mass_g * count)],

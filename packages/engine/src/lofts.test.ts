@@ -2,13 +2,13 @@ import { startKernelInNode } from '@helb/kernel/node';
 import { circle, rectangle } from '@helb/core/samples';
 import { dot3, type Entities, type Reference, type Vec3 } from '@helb/core';
 import { Engine } from './index.ts';
-import { Bench, disc, plane, type Fields } from './test-bench.ts';
+import { PartFixture, disc, plane, type Fields } from './test-fixture.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 /** Two sketches, the second so high above the first. */
 const sections = (low: Entities, up: Entities, height: number) =>
-  new Bench()
+  new PartFixture()
     .sketch('low', low)
     .step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: `${height} mm` })
     .sketch('up', up, { to: 'datum', step: 'high' });
@@ -17,7 +17,7 @@ describe('the starting points of a loft', () => {
   const square = (size: number) => rectangle(-size / 2, -size / 2, size, size);
   /** Straight between two squares, the second begun at a corner of it. */
   const turned = (corner: string, first = 'p0') =>
-    new Bench()
+    new PartFixture()
       .sketch('low', square(20))
       .step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: '30 mm' })
       .sketch('up', square(20), { to: 'datum', step: 'high' })
@@ -40,7 +40,7 @@ describe('the starting points of a loft', () => {
   });
 
   test('between a square and a circle, which has no corners; the sides are those of the square', async () => {
-    const bench = new Bench()
+    const bench = new PartFixture()
       .sketch('low', square(20))
       .step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: '30 mm' })
       .sketch('up', { ...circle(0, 0, 8), at: { kind: 'point', x: -6, y: -6 } }, { to: 'datum', step: 'high' })

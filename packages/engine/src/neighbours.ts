@@ -1,21 +1,21 @@
 import {
   fail,
-  followedBy,
+  compose,
   namesAlong,
   ok,
   partAt,
-  STILL,
-  undone,
+  IDENTITY,
+  inverse,
   type Id,
-  type Movement,
+  type RigidTransform,
   type Project,
   type Result,
   type Scope,
 } from '@helb/core';
 import { emptyAssembly, restPoses } from '@helb/core/assembly';
-import type { Assembling, Sited } from './assembled.ts';
+import type { Assembling, BuiltWorld } from './assembled.ts';
 import type { PartModel, StepResult } from './model.ts';
-import type { Seen } from './site.ts';
+import type { Seen } from './build-context.ts';
 
 /** How one part saw another when it was built. */
 interface Look {
@@ -23,7 +23,7 @@ interface Look {
   readonly step: Id;
   readonly at: string;
   readonly from: string | undefined;
-  readonly pose: Movement;
+  readonly pose: RigidTransform;
 }
 
 /**
@@ -33,13 +33,13 @@ interface Look {
  */
 export class Neighbours {
   private readonly looks: Look[] = [];
-  private poses: { readonly key: string; readonly rest: ReadonlyMap<string, Movement> } | undefined;
+  private poses: { readonly key: string; readonly rest: ReadonlyMap<string, RigidTransform> } | undefined;
 
   /** @param sites what is built, and what is being built, as it is now */
   constructor(
     private readonly project: Project,
     private readonly scope: Scope,
-    private readonly sites: ReadonlyMap<Id, Sited>,
+    private readonly sites: ReadonlyMap<Id, BuiltWorld>,
     private readonly assembling: Assembling,
   ) {}
 
@@ -76,7 +76,7 @@ export class Neighbours {
   }
 
   /** The poses at one moment: they are found anew when more is built. */
-  private rest(key: string): ReadonlyMap<string, Movement> {
+  private rest(key: string): ReadonlyMap<string, RigidTransform> {
     if (this.poses?.key === key) return this.poses.rest;
     const { project, scope, sites } = this;
     const around = this.assembling.surroundings(project, sites, scope);
@@ -87,17 +87,21 @@ export class Neighbours {
 }
 
 /** How one placement is seen from another, or from the space of the assembly. */
-function relative(rest: ReadonlyMap<string, Movement>, at: string, from: string | undefined): Movement | undefined {
-  const [there, here] = [rest.get(at), from === undefined ? STILL : rest.get(from)];
-  return there && here && rounded(followedBy(there, undone(here)));
+function relative(
+  rest: ReadonlyMap<string, RigidTransform>,
+  at: string,
+  from: string | undefined,
+): RigidTransform | undefined {
+  const [there, here] = [rest.get(at), from === undefined ? IDENTITY : rest.get(from)];
+  return there && here && rounded(compose(there, inverse(here)));
 }
 
 /** What is solved is good to 1e-9: the last digits would make everything new that takes from it. */
-const rounded = (pose: Movement): Movement =>
+const rounded = (pose: RigidTransform): RigidTransform =>
   pose.map(([x, y, z, shift]) => [
     ...[x, y, z].map((c) => Math.round(c * 1e10) / 1e10),
     Math.round(shift * 1e7) / 1e7,
-  ]) as unknown as Movement;
+  ]) as unknown as RigidTransform;
 
-const isSame = (one: Movement | undefined, other: Movement): boolean =>
+const isSame = (one: RigidTransform | undefined, other: RigidTransform): boolean =>
   one !== undefined && one.every((row, r) => row.every((c, k) => Math.abs(c - other[r]![k]!) < 1e-6));

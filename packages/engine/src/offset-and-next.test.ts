@@ -2,9 +2,9 @@ import { circle, rectangle } from '@helb/core/samples';
 import type { Entities } from '@helb/core';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine } from './index.ts';
-import { Bench, disc, face, total } from './test-bench.ts';
+import { PartFixture, disc, face, total } from './test-fixture.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 /** Corners joined by lines, each called by the corner that it begins at. */
 const outline = (...corners: (readonly [number, number])[]): Entities =>
@@ -19,7 +19,7 @@ describe('faces that lean are set off', () => {
   // 8 over 14.4, 10.2 high: each side goes sideways by this for each mm that it is set off
   const along = Math.hypot(3.2, 10.2) / 10.2;
   const bar = () =>
-    new Bench()
+    new PartFixture()
       .sketch('s', outline([-7.2, 0], [7.2, 0], [4, 10.2], [-4, 10.2]))
       .step('e', 'extrude', { sketch: 's', distance: '60 mm' });
 
@@ -37,7 +37,7 @@ describe('faces that lean are set off', () => {
     // a rail under the dovetail, 30 wide and 6 high
     const section = outline([-15, -6], [15, -6], [15, 0], [4, 0], [7.2, 10.2], [-7.2, 10.2], [-4, 0], [-15, 0]);
     const faces = [face('e/side/l3'), face('e/side/l5')];
-    const model = await new Bench()
+    const model = await new PartFixture()
       .sketch('s', section)
       .step('e', 'extrude', { sketch: 's', distance: '60 mm' })
       .step('o', 'offset-face', { faces, distance: '0.2 mm' })
@@ -72,7 +72,7 @@ describe('a cut up to the next face', () => {
   );
   const full = (1600 - 34 * 34) * 60;
   const tube = () =>
-    new Bench()
+    new PartFixture()
       .sketch('s', { ...rectangle(0, 0, 40, 40), ...inner })
       .step('e', 'extrude', { sketch: 's', distance: '60 mm' });
   const next = { sketch: 'b', extent: 'next', result: 'cut' };

@@ -3,23 +3,24 @@ import {
   cutAway,
   isCutAway,
   distance3,
-  movedBox,
-  movedFrame,
+  transformBox,
+  transformFrame,
   ok,
-  undone,
+  inverse,
   type BodyHandle,
   type Box3,
   type CutLine,
   type Id,
   type Kernel,
-  type Looked,
-  type Movement,
+  type ViewedBody,
+  type RigidTransform,
   type Result,
   type Topology,
+  isFaceOf,
 } from '@helb/core';
-import { SHOWN } from './fineness.ts';
+import { DISPLAY_QUALITY } from './tessellation.ts';
 import type { SubjectBody } from './subject.ts';
-import type { Survey } from './survey.ts';
+import type { BodyQueries } from './body-queries.ts';
 
 /** The step of which the faces of a cut are called; no step has such a name. */
 const STEP = '~cut';
@@ -27,21 +28,23 @@ const STEP = '~cut';
 /** Bodies without what a cut takes away; what lies all in front of it is gone. Fails where the kernel can not cut one. */
 export function openedBodies(
   kernel: Kernel,
-  survey: Survey,
+  queries: BodyQueries,
   bodies: readonly SubjectBody[],
   cut: CutLine,
   uncut: ReadonlySet<Id>,
-): Result<Looked[]> {
-  const boxes = bodies.map(({ handle, movement }) => movedBox(survey.describe(handle, {}).measures.box_mm, movement));
+): Result<ViewedBody[]> {
+  const boxes = bodies.map(({ handle, transform }) =>
+    transformBox(queries.describe(handle, {}).measures.box_mm, transform),
+  );
   const reach = reachOf(boxes, cut);
   const made: BodyHandle[] = [];
   // what takes away, as each body sees it from where it stands
   const tools = new Map<string, Result<readonly BodyHandle[]>>();
-  const toolsFor = (movement: Movement) => {
-    const key = JSON.stringify(movement);
+  const toolsFor = (transform: RigidTransform) => {
+    const key = JSON.stringify(transform);
     let known = tools.get(key);
     if (!known) {
-      const there = { ...cut, frame: movedFrame(cut.frame, undone(movement)) };
+      const there = { ...cut, frame: transformFrame(cut.frame, inverse(transform)) };
       known = kernel.extrude({ profile: cutAway(there, reach), from: -reach, to: reach, step: STEP });
       if (known.ok) made.push(...known.value);
       tools.set(key, known);
@@ -49,13 +52,13 @@ export function openedBodies(
     return known;
   };
   try {
-    const looked: Looked[] = [];
-    for (const [body, { handle, movement, part, signs }] of bodies.entries()) {
+    const looked: ViewedBody[] = [];
+    for (const [body, { handle, transform, part, signs }] of bodies.entries()) {
       if (uncut.has(part)) {
-        looked.push(wholeBody(survey, bodies[body]!, body));
+        looked.push(uncutBody(queries, bodies[body]!, body));
         continue;
       }
-      const tool = toolsFor(movement);
+      const tool = toolsFor(transform);
       if (!tool.ok) return tool;
       const left = kernel.combine('cut', [handle], tool.value);
       if (!left.ok && left.issue.code !== 'kernel.empty') return left;
@@ -64,7 +67,7 @@ export function openedBodies(
       for (const [k, piece] of pieces.entries()) {
         const topology = kernel.topology(piece);
         looked.push({
-          ...{ topology, mesh: kernel.mesh(piece, SHOWN), movement, body, opened: openedFaces(topology) },
+          ...{ topology, mesh: kernel.mesh(piece, DISPLAY_QUALITY), transform, body, opened: openedFaces(topology) },
           ...(k === 0 ? { signs, isGone: (place) => isCutAway(cut, place) } : {}),
         });
       }
@@ -76,13 +79,13 @@ export function openedBodies(
 }
 
 /** A body as it is, to be looked at. */
-export function wholeBody(survey: Survey, { handle, movement, signs }: SubjectBody, body: number): Looked {
-  const { mesh, topology } = survey.describe(handle, { mesh: SHOWN });
-  return { topology: topology!, mesh: mesh!, movement, body, signs };
+export function uncutBody(queries: BodyQueries, { handle, transform, signs }: SubjectBody, body: number): ViewedBody {
+  const { mesh, topology } = queries.describe(handle, { mesh: DISPLAY_QUALITY });
+  return { topology: topology!, mesh: mesh!, transform, body, signs };
 }
 
 const openedFaces = ({ faces }: Topology): ReadonlySet<string> =>
-  new Set(faces.flatMap(({ name }) => (name.startsWith(`${STEP}/`) ? [name] : [])));
+  new Set(faces.flatMap(({ name }) => (isFaceOf(name, STEP) ? [name] : [])));
 
 /** How far from the middle of a cut anything reaches at most, mm; a little more, so that nothing is left at its rim. */
 function reachOf(boxes: readonly Box3[], { frame, stretches }: CutLine): number {

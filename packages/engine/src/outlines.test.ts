@@ -1,13 +1,13 @@
 import DxfParser from 'dxf-parser';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine, type FaceOutlineOptions } from './index.ts';
-import { Bench, circle, face } from './test-bench.ts';
+import { PartFixture, circle, face } from './test-fixture.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 /** A block of 40 x 30 x 8 mm with a bore of 10 mm through it. */
 const bored = () =>
-  new Bench()
+  new PartFixture()
     .block('e', 40, 30, 8)
     .sketch('h', circle(20, 15, 5))
     .step('x', 'extrude', { sketch: 'h', distance: '50 mm', ways: 'both', result: 'cut' });
@@ -17,8 +17,8 @@ interface Read {
   readonly radius?: number;
   readonly vertices?: readonly { readonly x: number; readonly y: number }[];
 }
-async function read(bench: Bench, options: FaceOutlineOptions): Promise<readonly Read[] | string> {
-  const file = await Bench.engine.cutFile(bench.script.project, 'part', options, 'dxf');
+async function read(bench: PartFixture, options: FaceOutlineOptions): Promise<readonly Read[] | string> {
+  const file = await PartFixture.engine.cutFile(bench.script.project, 'part', options, 'dxf');
   if (!file.ok) return file.issue.code;
   return new DxfParser().parseSync(new TextDecoder().decode(file.value))!.entities;
 }
@@ -51,5 +51,5 @@ test('a face that is told; what is not flat, and what is not there', async () =>
   );
   expect(await read(bored(), { width: 0, face: face('x/side/o') })).toBe('reference.kind');
   expect(await read(bored(), { width: 0, face: face('gone') })).toBe('reference.gone');
-  expect(await read(new Bench(), { width: 0 })).toBe('cut.none');
+  expect(await read(new PartFixture(), { width: 0 })).toBe('cut.none');
 });

@@ -21,7 +21,7 @@ import {
   type SolvedSketch,
   type Thing,
 } from '@helb/core';
-import type { Site } from './site.ts';
+import type { BuildContext } from './build-context.ts';
 
 /** What outlines are written as. */
 export type OutlineFormat = 'dxf' | 'svg';
@@ -52,13 +52,13 @@ export interface FaceOutlineOptions extends CutOptions {
 /** A flat face as it is cut out. Fails where there is none, or the cut does not fit in. */
 export function faceOutline(
   part: string,
-  site: Site,
+  buildContext: BuildContext,
   { face, ...options }: FaceOutlineOptions,
   format: OutlineFormat,
 ): Result<Uint8Array> {
-  const thing = face ? locate(face, 'plane', site) : undefined;
+  const thing = face ? locate(face, 'plane', buildContext) : undefined;
   if (thing && !thing.ok) return thing;
-  const wanted = thing?.value.thing ?? largestFlat(site);
+  const wanted = thing?.value.thing ?? largestFlat(buildContext);
   const frame = wanted && planeOf(wanted);
   if (wanted?.to !== 'face' || !frame) return fail('cut.none', { part });
   const drawn = projected(wanted, 'shape', frame, () => []);
@@ -67,7 +67,7 @@ export function faceOutline(
   return pieces.ok ? ok(bytesOf(pieces.value, format)) : pieces;
 }
 
-function largestFlat({ bodies }: Site): Thing | undefined {
+function largestFlat({ bodies }: BuildContext): Thing | undefined {
   const flat = bodies.flatMap((topology, body) =>
     topology.faces.flatMap((face) =>
       face.surface.form === 'plane' ? [{ to: 'face', face, body, topology } as const] : [],

@@ -2,7 +2,6 @@ import {
   issue,
   KernelHurt,
   stepKind,
-  withoutNumber,
   type BodyHandle,
   type Id,
   type Issue,
@@ -11,6 +10,7 @@ import {
   type Part,
   type Result,
   type Scope,
+  withoutNumber,
 } from '@helb/core';
 import type { BodyCache } from './body-cache.ts';
 import { Overtaken, type BuildOptions } from './build-options.ts';
@@ -18,9 +18,9 @@ import { digestOf } from './digest.ts';
 import { keepLast } from './keep-last.ts';
 import type { PartModel, StepResult } from './model.ts';
 import type { LaidMesh, ProjectFiles } from './project-files.ts';
-import type { Site } from './site.ts';
+import type { BuildContext } from './build-context.ts';
 import { SketchCache } from './sketch-cache.ts';
-import type { Survey } from './survey.ts';
+import type { BodyQueries } from './body-queries.ts';
 
 export interface Built {
   readonly model: PartModel;
@@ -52,7 +52,7 @@ export class PartBuilder {
 
   constructor(
     private readonly kernel: Kernel,
-    private readonly survey: Survey,
+    private readonly queries: BodyQueries,
     private readonly cache: BodyCache,
     private readonly files: ProjectFiles,
     private readonly watch: (digest?: string) => void = () => undefined,
@@ -70,7 +70,7 @@ export class PartBuilder {
     return laid;
   }
 
-  async build(id: Id, part: Part, scope: Scope, site: Site, options: BuildOptions): Promise<Built> {
+  async build(id: Id, part: Part, scope: Scope, buildContext: BuildContext, options: BuildOptions): Promise<Built> {
     const steps: StepResult[] = [];
     const keys: string[] = [];
     let state = NOTHING;
@@ -89,10 +89,10 @@ export class PartBuilder {
         steps.push({ id: stepId, state: 'suppressed' });
         continue;
       }
-      site.bodies = state.bodies;
-      const context = site.contextFor(stepId);
+      buildContext.bodies = state.bodies;
+      const context = buildContext.contextFor(stepId);
       const kind = stepKind(step.kind);
-      const references = sure(() => site.unsure(step));
+      const references = sure(() => buildContext.unsure(step));
       const add = (issue?: Issue, detours: readonly Issue[] = []) =>
         steps.push({
           id: stepId,
@@ -102,19 +102,19 @@ export class PartBuilder {
         });
       if (kind.draw) {
         const solved = sure(() => this.sketches.solved(step, scope, kind.sources!(step, context)));
-        site.sketches.set(stepId, solved);
+        buildContext.sketches.set(stepId, solved);
         add(solved.issue);
         continue;
       }
       if (kind.datum) {
         const datum = sure(() => kind.datum!(step, context));
-        if (datum.ok) site.datums.set(stepId, datum.value);
+        if (datum.ok) buildContext.datums.set(stepId, datum.value);
         add(datum.ok ? undefined : datum.issue);
         continue;
       }
       if (kind.lay) {
         const laid = await this.laid(stepId, kind.lay(step, context), options);
-        if (laid.ok) site.meshes.push(laid.value);
+        if (laid.ok) buildContext.meshes.push(laid.value);
         add(laid.ok ? undefined : laid.issue);
         continue;
       }
@@ -153,27 +153,27 @@ export class PartBuilder {
       }
       const edges = sure(() =>
         kind.edges?.(inputs.value).flatMap(({ body, name }) => {
-          const edge = site.bodies[body]!.edges.find((one) => one.name === name);
+          const edge = buildContext.bodies[body]!.edges.find((one) => one.name === name);
           return edge ? [edge] : [];
         }),
       );
       state = entry;
-      site.sources.set(stepId, { kind: step.kind, inputs: inputs.value, on, ...(edges ? { edges } : {}) });
-      kind.signs?.(inputs.value).forEach((sign) => site.signs.push({ ...sign, step: stepId }));
+      buildContext.sources.set(stepId, { kind: step.kind, inputs: inputs.value, on, ...(edges ? { edges } : {}) });
+      kind.signs?.(inputs.value).forEach((sign) => buildContext.signs.push({ ...sign, step: stepId }));
       keys.push(key);
       add(undefined, entry.detours);
     }
-    const bodies = sure(() => state.bodies.map((body) => this.survey.describe(body, options)));
-    const earlier = sure(() => (before ?? []).map((body) => this.survey.describe(body, options)));
-    site.bodies = state.bodies;
-    const sections = sure(() => sectionsOf(part.sections, site));
-    const { sketches, datums, signs } = site;
+    const bodies = sure(() => state.bodies.map((body) => this.queries.describe(body, options)));
+    const earlier = sure(() => (before ?? []).map((body) => this.queries.describe(body, options)));
+    buildContext.bodies = state.bodies;
+    const sections = sure(() => sectionsOf(part.sections, buildContext));
+    const { sketches, datums, signs } = buildContext;
     const planeOf = (sketch: Id | undefined) => (sketch === undefined ? undefined : sketches.get(sketch)?.frame);
     const plane = planeOf(options.before);
     const over = planeOf(options.sketch);
-    const crossings = sure(() => (plane && before ? before.flatMap((body) => this.survey.crossing(body, plane)) : []));
-    const underlay = over ? site.meshes.flatMap((laid) => this.files.crossed(laid, over)) : [];
-    const meshes = site.meshes.map((laid) => withoutKnown(laid, options.known));
+    const crossings = sure(() => (plane && before ? before.flatMap((body) => this.queries.crossing(body, plane)) : []));
+    const underlay = over ? buildContext.meshes.flatMap((laid) => this.files.crossed(laid, over)) : [];
+    const meshes = buildContext.meshes.map((laid) => withoutKnown(laid, options.known));
     return {
       model: { id, steps, sketches, datums, sections, signs, bodies, earlier, crossings, meshes, underlay },
       keys,
@@ -201,8 +201,8 @@ export class PartBuilder {
   }
 }
 
-export const sectionsOf = (sections: Part['sections'], site: Site): PartModel['sections'] =>
-  new Map(Object.entries(sections ?? {}).map(([id, record]) => [id, site.section(record)]));
+export const sectionsOf = (sections: Part['sections'], buildContext: BuildContext): PartModel['sections'] =>
+  new Map(Object.entries(sections ?? {}).map(([id, record]) => [id, buildContext.section(record)]));
 
 const withoutKnown = ({ mesh, ...rest }: Required<LaidMesh>, known?: ReadonlySet<string>): LaidMesh =>
   known?.has(rest.key) ? rest : { ...rest, mesh };

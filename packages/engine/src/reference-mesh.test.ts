@@ -1,12 +1,12 @@
 import { explain, writeStl, type FileRecord, type Project } from '@helb/core';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine, inspect } from './index.ts';
-import { Bench, face, total } from './test-bench.ts';
+import { PartFixture, face, total } from './test-fixture.ts';
 
 const files = new Map<string, Uint8Array>();
 beforeAll(async () => {
   const source = (file: FileRecord) => Promise.resolve(files.get(file.hash) ?? { reason: '' });
-  Bench.engine = new Engine(await startKernelInNode(), { files: source });
+  PartFixture.engine = new Engine(await startKernelInNode(), { files: source });
   files.set('a'.repeat(64), pyramid());
   files.set('b'.repeat(64), new Uint8Array(100));
 });
@@ -18,11 +18,11 @@ function pyramid(): Uint8Array {
   return writeStl([{ positions, triangles }], 'pyramid');
 }
 const file = (letter: string, name = 'pyramid.stl'): FileRecord => ({ hash: letter.repeat(64), name, size: 1 });
-const laid = async (bench: Bench) => (await bench.model()).meshes[0]!;
+const laid = async (bench: PartFixture) => (await bench.model()).meshes[0]!;
 
 test('a mesh lies where its step says, in its unit, with what is up in the file turned up', async () => {
   const lies = async (fields: object) => {
-    const { facts } = await laid(new Bench().step('m', 'reference-mesh', { file: file('a'), ...fields }));
+    const { facts } = await laid(new PartFixture().step('m', 'reference-mesh', { file: file('a'), ...fields }));
     return [...facts.box.low, ...facts.box.high].map((c) => Number(c.toFixed(4)));
   };
   expect(await lies({})).toEqual([0, 0, 0, 10, 20, 6]);
@@ -33,13 +33,13 @@ test('a mesh lies where its step says, in its unit, with what is up in the file 
 });
 
 test('it is measured, is no body, and later steps go on as if it were not there', async () => {
-  const bench = new Bench().step('m', 'reference-mesh', { file: file('a') }).block('b', 3, 4, 5);
+  const bench = new PartFixture().step('m', 'reference-mesh', { file: file('a') }).block('b', 3, 4, 5);
   const model = await bench.model();
   expect(total(model)).toBeCloseTo(60, 6);
   expect(model.meshes[0]).toMatchObject({ step: 'm', named: false, facts: { triangles: 6, loose: 0 } });
   expect(model.meshes[0]!.facts.volume).toBeCloseTo(400, 3);
   const { script } = bench;
-  const [part] = inspect(script.project, await Bench.engine.build(script.project)).parts;
+  const [part] = inspect(script.project, await PartFixture.engine.build(script.project)).parts;
   expect(part!.meshes).toEqual([
     { step: 'm', triangles: 6, low_mm: [0, 0, 0], high_mm: [10, 20, 6], loose_edges: 0, volume_mm3: 400 },
   ]);
@@ -49,9 +49,9 @@ test('it is measured, is no body, and later steps go on as if it were not there'
 });
 
 test('who has a mesh already is not sent it again, until it lies otherwise', async () => {
-  const bench = new Bench().step('m', 'reference-mesh', { file: file('a') });
+  const bench = new PartFixture().step('m', 'reference-mesh', { file: file('a') });
   const build = async (project: Project, known: string[]) =>
-    (await Bench.engine.build(project, { known: new Set(known) })).parts[0]!.meshes[0]!;
+    (await PartFixture.engine.build(project, { known: new Set(known) })).parts[0]!.meshes[0]!;
   const first = await build(bench.script.project, []);
   expect(first.mesh!.triangles).toHaveLength(18);
   const again = await build(bench.script.project, [first.key]);
@@ -62,13 +62,13 @@ test('who has a mesh already is not sent it again, until it lies otherwise', asy
 });
 
 test('a sketch sees where its plane crosses it', async () => {
-  const bench = new Bench()
+  const bench = new PartFixture()
     .step('m', 'reference-mesh', { file: file('a') })
     .block('b', 3, 4, 3)
     .sketch('s', {}, face('b/end'))
     .sketch('f', {}, 'front');
   const under = async (sketch: string) =>
-    (await Bench.engine.build(bench.script.project, { sketch })).parts[0]!.underlay;
+    (await PartFixture.engine.build(bench.script.project, { sketch })).parts[0]!.underlay;
   // half way up the pyramid is half as wide
   const lines = await under('s');
   expect(lines).toHaveLength(1);
@@ -82,9 +82,9 @@ test('a sketch sees where its plane crosses it', async () => {
 });
 
 test('a file that is not there, or is none, is told by its step', async () => {
-  const trouble = async (one: FileRecord) => new Bench().step('m', 'reference-mesh', { file: one }).trouble();
+  const trouble = async (one: FileRecord) => new PartFixture().step('m', 'reference-mesh', { file: one }).trouble();
   expect(await trouble(file('c'))).toBe('pyramid.stl is not here: choose the file again.');
   expect(await trouble(file('b'))).toContain('This is no STL file that can be read');
   expect(await trouble(file('a', 'pyramid.obj'))).toContain('STL and 3MF');
-  expect(explain((await new Bench().step('m', 'reference-mesh').model()).steps[0]!.issue!)).toContain('file');
+  expect(explain((await new PartFixture().step('m', 'reference-mesh').model()).steps[0]!.issue!)).toContain('file');
 });

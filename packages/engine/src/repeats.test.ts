@@ -2,14 +2,14 @@ import { circle, rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
 import type { Entities, Reference } from '@helb/core';
 import { Engine } from './index.ts';
-import { axis, Bench, body, disc, plane, total, type Fields } from './test-bench.ts';
+import { axis, PartFixture, body, disc, plane, total, type Fields } from './test-fixture.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 describe('a ring groove with its rims rounded', () => {
   /** 2 wide, 2 deep in a rod of 20. */
   const grooved = () =>
-    new Bench()
+    new PartFixture()
       .sketch('cs', circle(0, 0, 10))
       .step('rod', 'extrude', { sketch: 'cs', distance: '100 mm' })
       .sketch('gs', rectangle(8, 6, 2, 2), 'front')
@@ -56,7 +56,7 @@ describe('an arm with a round end on the axis, and its pin', () => {
     near: { kind: 'arc', centre: 'o', a: 'd', b: 'a', radius: 6 },
   };
   const arm = () =>
-    new Bench()
+    new PartFixture()
       .sketch('as', outline)
       .step('arm', 'extrude', { sketch: 'as', distance: '5 mm' })
       .sketch('ps', circle(18, 0, 3))
@@ -85,7 +85,7 @@ describe('repeats of repeats', () => {
   const bevel = (Math.PI / 3) * (16 + 12 + 9) - Math.PI * 9;
   const drilled = async () => {
     const plate = () =>
-      new Bench()
+      new PartFixture()
         .sketch('s', rectangle(0, 0, 100, 60))
         .step('plate', 'extrude', { sketch: 's', distance: '10 mm' })
         .sketch('hs', circle(12, 12, 3))

@@ -1,13 +1,13 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import type { Entities } from '@helb/core';
 import { Engine } from './index.ts';
-import { Bench, circle, rectangle } from './test-bench.ts';
+import { PartFixture, circle, rectangle } from './test-fixture.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 describe('picking by rule', () => {
   const rounded = (entities: Entities, rule: object) =>
-    new Bench()
+    new PartFixture()
       .sketch('s', entities)
       .step('e', 'extrude', { sketch: 's', distance: '10 mm' })
       .step('f', 'fillet', { edges: [{ to: 'rule', gives: 'edges', ...rule }], radius: '1 mm' });
@@ -46,7 +46,7 @@ describe('a line that is divided', () => {
 
   test('gives one side still, found by the name of either piece', async () => {
     for (const entity of ['a', 'z']) {
-      const model = await new Bench()
+      const model = await new PartFixture()
         .sketch('s', divided)
         .step('e', 'extrude', { sketch: 's', distance: '10 mm' })
         .step('f', 'fillet', {

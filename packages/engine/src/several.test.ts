@@ -1,14 +1,14 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import type { Entities } from '@helb/core';
 import { Engine } from './index.ts';
-import { Bench, body, circle, disc, edge, face, rectangle, type Fields } from './test-bench.ts';
+import { PartFixture, body, circle, disc, edge, face, rectangle, type Fields } from './test-fixture.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 describe('several sizes in one step, faces that split, patterns along a path', () => {
   test('a fillet with three radii; too large ones shrink together for the offer', async () => {
     const post = (fields: Fields) =>
-      new Bench().block('b', 30, 20, 10).step('f', 'fillet', {
+      new PartFixture().block('b', 30, 20, 10).step('f', 'fillet', {
         edges: [edge('b/side/a', 'b/side/b')],
         radius: '2 mm',
         also: [edge('b/side/b', 'b/side/c')],
@@ -23,7 +23,7 @@ describe('several sizes in one step, faces that split, patterns along a path', (
   });
 
   test('a shell with one thicker wall', async () => {
-    const tray = new Bench().block('b', 30, 20, 10).step('s', 'shell', {
+    const tray = new PartFixture().block('b', 30, 20, 10).step('s', 'shell', {
       open: [face('b/end')],
       wall: '1 mm',
       others: [face('b/start')],
@@ -34,7 +34,7 @@ describe('several sizes in one step, faces that split, patterns along a path', (
 
   test('a block split by a face of another body, flat or round; before a round one is nothing', async () => {
     const two = (fields: Fields) =>
-      new Bench()
+      new PartFixture()
         .block('b', 40, 20, 10)
         .sketch('t', circle(20, 10, 6))
         .step('pin', 'extrude', { sketch: 't', distance: '30 mm', result: 'new', start: '20 mm' })
@@ -54,7 +54,7 @@ describe('several sizes in one step, faces that split, patterns along a path', (
       k: { kind: 'arc', centre: 'm', a: 'q0', b: 'q1', radius: 40 },
     };
     const studs = (keep: string) =>
-      new Bench()
+      new PartFixture()
         .sketch('way', way)
         .sketch('s', rectangle(38, -1, 4, 2))
         .step('stud', 'extrude', { sketch: 's', distance: '5 mm' })

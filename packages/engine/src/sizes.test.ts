@@ -1,7 +1,7 @@
 import {
   markReferences,
   perform,
-  usualSheet,
+  defaultSheet,
   explain,
   type Action,
   type ComposedSheet,
@@ -11,11 +11,11 @@ import {
 } from '@helb/core';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine } from './index.ts';
-import { axis, Bench, circle, edge, face, rectangle } from './test-bench.ts';
+import { axis, PartFixture, circle, edge, face, rectangle } from './test-fixture.ts';
 
 // What is told by the sizes on sheets, and what is missing: on parts whose sizes one can count.
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 /** Corners in a row, closed: points p0.. and lines l0... */
 function polygon(...corners: (readonly [number, number])[]): Entities {
@@ -41,17 +41,17 @@ const round = Array.from({ length: 6 }, (_, k): [number, number] => [
 
 interface Sample {
   readonly name: string;
-  readonly part: () => Bench;
+  readonly part: () => PartFixture;
   /** How many sizes tell it, as one counts by hand. */
   readonly sizes: number;
 }
 const SAMPLES: readonly Sample[] = [
-  { name: 'a block: three lengths', sizes: 3, part: () => new Bench().block('e', 40, 30, 8) },
+  { name: 'a block: three lengths', sizes: 3, part: () => new PartFixture().block('e', 40, 30, 8) },
   {
     name: 'a tube: two diameters and a length',
     sizes: 3,
     part: () =>
-      new Bench()
+      new PartFixture()
         .sketch('s', { ...circle(0, 0, 15), i: { kind: 'circle', centre: 'm', radius: 9 } })
         .step('e', 'extrude', { sketch: 's', distance: '25 mm' }),
   },
@@ -59,7 +59,7 @@ const SAMPLES: readonly Sample[] = [
     name: 'a stepped shaft: two diameters and two lengths',
     sizes: 4,
     part: () =>
-      new Bench()
+      new PartFixture()
         .sketch('s', polygon([0, 0], [12, 0], [12, 20], [7, 20], [7, 50], [0, 50]), 'front')
         .step('e', 'revolve', { sketch: 's', axis: [axis('z')] }),
   },
@@ -67,7 +67,7 @@ const SAMPLES: readonly Sample[] = [
     name: 'a pin with a bevelled end: diameter, length, bevel',
     sizes: 3,
     part: () =>
-      new Bench()
+      new PartFixture()
         .sketch('s', circle(0, 0, 6))
         .step('e', 'extrude', { sketch: 's', distance: '30 mm' })
         .step('f', 'chamfer', { edges: [edge('e/end', 'e/side/o')], distance: '1 mm' }),
@@ -76,7 +76,7 @@ const SAMPLES: readonly Sample[] = [
     name: 'a plate with four holes, symmetrical: three lengths, a diameter, two places',
     sizes: 6,
     part: () =>
-      new Bench()
+      new PartFixture()
         .sketch('s', rectangle(-30, -20, 60, 40))
         .step('e', 'extrude', { sketch: 's', distance: '5 mm' })
         .sketch('h', circles(3, [-22, -12], [22, -12], [22, 12], [-22, 12]))
@@ -86,7 +86,7 @@ const SAMPLES: readonly Sample[] = [
     name: 'a plate with a hole anywhere: three lengths, a diameter, two places',
     sizes: 6,
     part: () =>
-      new Bench()
+      new PartFixture()
         .block('e', 40, 30, 8)
         .sketch('h', circle(11, 9, 4))
         .step('x', 'extrude', { sketch: 'h', ...through }),
@@ -95,7 +95,7 @@ const SAMPLES: readonly Sample[] = [
     name: 'an angle: two legs, two thicknesses, a length',
     sizes: 5,
     part: () =>
-      new Bench()
+      new PartFixture()
         .sketch('s', polygon([0, 0], [60, 0], [60, 6], [5, 6], [5, 40], [0, 40]), 'front')
         .step('e', 'extrude', { sketch: 's', distance: '30 mm' }),
   },
@@ -103,7 +103,7 @@ const SAMPLES: readonly Sample[] = [
     name: 'a plate with rounded corners: three lengths and a radius',
     sizes: 4,
     part: () =>
-      new Bench()
+      new PartFixture()
         .sketch('s', rectangle(-30, -20, 60, 40))
         .step('e', 'extrude', { sketch: 's', distance: '5 mm' })
         .step('f', 'fillet', {
@@ -120,7 +120,7 @@ const SAMPLES: readonly Sample[] = [
     name: 'a wedge: width, height, depth, slope',
     sizes: 4,
     part: () =>
-      new Bench()
+      new PartFixture()
         .sketch('s', polygon([0, 0], [40, 0], [25, 20], [0, 20]), 'front')
         .step('e', 'extrude', { sketch: 's', distance: '10 mm' }),
   },
@@ -128,7 +128,7 @@ const SAMPLES: readonly Sample[] = [
     name: 'a flange with six holes on a circle: two diameters, a thickness, the holes, their circle',
     sizes: 5,
     part: () =>
-      new Bench()
+      new PartFixture()
         .sketch('s', { ...circle(0, 0, 32), i: { kind: 'circle', centre: 'm', radius: 10 } })
         .step('e', 'extrude', { sketch: 's', distance: '8 mm' })
         .sketch('h', circles(2.75, ...round))
@@ -138,7 +138,7 @@ const SAMPLES: readonly Sample[] = [
     name: 'a block with a counterbored blind hole: three lengths, one callout, two places',
     sizes: 6,
     part: () =>
-      new Bench()
+      new PartFixture()
         .block('e', 40, 30, 20)
         .sketch('h', { m: { kind: 'point', x: 12, y: 10 } })
         .step('x', 'hole', {
@@ -157,7 +157,7 @@ const SAMPLES: readonly Sample[] = [
     name: 'a plate with a slot in its middle: three lengths, the slot by its radius and its length',
     sizes: 5,
     part: () =>
-      new Bench()
+      new PartFixture()
         .sketch('s', rectangle(-30, -20, 60, 40))
         .step('e', 'extrude', { sketch: 's', distance: '5 mm' })
         .sketch('h', {
@@ -176,13 +176,13 @@ const SAMPLES: readonly Sample[] = [
   },
 ];
 
-function withSheet(bench: Bench): Project {
-  const record = usualSheet({ id: 'part', name: 'Part' }, { paper: 'A3', projection: 'first' });
+function withSheet(bench: PartFixture): Project {
+  const record = defaultSheet({ id: 'part', name: 'Part' }, { paper: 'A3', projection: 'first' });
   bench.script.do('part.material', { id: 'part', material: { name: 'Steel', density_kg_m3: 7850 } });
   return bench.script.do('sheet.add', { id: 'd', record }).project;
 }
 async function drawn(project: Project): Promise<ComposedSheet> {
-  const sheet = await Bench.engine.sheet(project, 'd');
+  const sheet = await PartFixture.engine.sheet(project, 'd');
   if (!sheet.ok) throw new Error(explain(sheet.issue));
   return sheet.value;
 }
@@ -253,7 +253,7 @@ describe.each(SAMPLES)('$name', ({ part, sizes }) => {
 });
 
 test('a thread that is shown by a sign wants a word at its face', async () => {
-  const pin = new Bench()
+  const pin = new PartFixture()
     .sketch('s', circle(0, 0, 4))
     .step('e', 'extrude', { sketch: 's', distance: '30 mm' })
     .step('t', 'thread', { faces: [face('e/side/o')], size: 'm8', extent: 'part', length: '12 mm' });
@@ -266,7 +266,7 @@ test('a thread that is shown by a sign wants a word at its face', async () => {
 
 describe('a plate with a bore', () => {
   const plate = () => {
-    const bench = new Bench().block('e', 40, 30, 8).sketch('h', circle(20, 15, 5));
+    const bench = new PartFixture().block('e', 40, 30, 8).sketch('h', circle(20, 15, 5));
     return withSheet(bench.step('x', 'extrude', { sketch: 'h', ...through }));
   };
   const bore: Mark = { kind: 'diameter', view: 'top', of: [face('x/side/o')] };
@@ -311,7 +311,9 @@ describe('a plate with a bore', () => {
     const offers = async (
       ...picked: Mark['kind'] extends never ? never : Parameters<Engine['fittingMarks']>[3][number][]
     ) =>
-      (await Bench.engine.fittingMarks(plate(), 'd', 'top', picked)).map(({ mark, words }) => `${mark.kind} ${words}`);
+      (await PartFixture.engine.fittingMarks(plate(), 'd', 'top', picked)).map(
+        ({ mark, words }) => `${mark.kind} ${words}`,
+      );
     expect(await offers(face('x/side/o'))).toEqual(['diameter ⌀10', 'radius R5', 'hole ⌀10 through']);
     expect(await offers(face('e/side/a'), face('e/side/c'))).toEqual(['distance 30']);
     expect(await offers(face('e/side/a'), face('e/side/b'))).toEqual(['angle 90°']);

@@ -1,46 +1,58 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import { STEP_NAMES, stepKind, type Entities, type Reference, type Step } from '@helb/core';
 import { Engine, findings } from './index.ts';
-import { axis, Bench, body, circle, disc, edge, face, plane, rectangle, total, type Fields } from './test-bench.ts';
+import {
+  axis,
+  PartFixture,
+  body,
+  circle,
+  disc,
+  edge,
+  face,
+  plane,
+  rectangle,
+  total,
+  type Fields,
+} from './test-fixture.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 describe('extrude', () => {
-  const base = () => new Bench().block('base', 40, 30, 10);
+  const base = () => new PartFixture().block('base', 40, 30, 10);
 
   test.each<[string, Fields, number]>([
     ['both ways, half each', { ways: 'both', distance: '6 mm', result: 'new' }, 6],
     ['both ways, as far each', { ways: 'each', distance: '6 mm', result: 'new' }, 12],
     ['two sides', { ways: 'two', distance: '6 mm', back: '1.5 mm', result: 'new' }, 7.5],
   ])('%s', async (_, fields, height) => {
-    const bench = new Bench().sketch('s', rectangle(0, 0, 4, 5)).step('e', 'extrude', { sketch: 's', ...fields });
+    const bench = new PartFixture().sketch('s', rectangle(0, 0, 4, 5)).step('e', 'extrude', { sketch: 's', ...fields });
     expect(await bench.volume()).toBeCloseTo(20 * height, 6);
   });
 
   test('starting off the sketch', async () => {
-    const bench = new Bench()
+    const bench = new PartFixture()
       .sketch('s', rectangle(0, 0, 4, 5))
       .step('e', 'extrude', { sketch: 's', distance: '6 mm', start: '-2 mm' });
     expect((await bench.model()).bodies[0]!.measures.box_mm.low[2]).toBeCloseTo(-2, 9);
   });
 
   test('up to a face, short of it, up to a slanted datum plane, and through everything', async () => {
-    const over = (fields: Fields, build: (bench: Bench) => Bench) =>
+    const over = (fields: Fields, build: (bench: PartFixture) => PartFixture) =>
       build(base().step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: '25 mm' }))
         .sketch('s', rectangle(5, 5, 10, 10), { to: 'datum', step: 'high' })
         .step('e', 'extrude', { sketch: 's', result: 'new', extent: 'to', ...fields });
-    const same = (bench: Bench) => bench;
+    const same = (bench: PartFixture) => bench;
     expect(await over({ to: [face('base/end')] }, same).volume()).toBeCloseTo(12000 + 100 * 15, 6);
     expect(await over({ to: [face('base/end')], clearance: '0.5 mm' }, same).volume()).toBeCloseTo(
       12000 + 100 * 14.5,
       6,
     );
-    const slanted = (bench: Bench) =>
+    const slanted = (bench: PartFixture) =>
       bench.step('lean', 'datum-plane', { how: 'angle', on: [plane('top'), axis('x')], by: '45 deg' });
     // its height is y: from 25 down to 5..15
     expect(await over({ to: [{ to: 'datum', step: 'lean' }] }, slanted).volume()).toBeCloseTo(12000 + 100 * 15, 6);
     // far from the origin of space, where the foot of the plane says nothing of the way
-    const steep = new Bench()
+    const steep = new PartFixture()
       .sketch('s', rectangle(200, 0, 5, 5))
       .step('lean', 'datum-plane', { how: 'angle', on: [plane('top'), axis('y')], by: '-45 deg' })
       .step('e', 'extrude', { sketch: 's', extent: 'to', to: [{ to: 'datum', step: 'lean' }] });
@@ -53,7 +65,7 @@ describe('extrude', () => {
 
   test('up to the round side of a shaft, and up to whatever comes next', async () => {
     const shaft = () =>
-      new Bench()
+      new PartFixture()
         .sketch('c', circle(0, 0, 10))
         .step('shaft', 'extrude', { sketch: 'c', distance: '40 mm' })
         .step('off', 'datum-plane', { how: 'offset', on: [plane('right')], by: '30 mm' })
@@ -99,7 +111,7 @@ describe('thin walls', () => {
 
   test('along open lines, on either side of them; sides are called after the lines', async () => {
     const thin = (fields: Fields) =>
-      new Bench()
+      new PartFixture()
         .sketch('s', hook)
         .step('e', 'extrude', { sketch: 's', distance: '5 mm', body: 'thin', wall: '1 mm', ...fields });
     expect(await thin({ lies: 'right' }).volume()).toBeCloseTo(52 * 5, 6);
@@ -111,11 +123,11 @@ describe('thin walls', () => {
   });
 
   test('round a closed outline, turned about an axis, and through the sections of a loft', async () => {
-    const tube = new Bench()
+    const tube = new PartFixture()
       .sketch('s', rectangle(5, 0, 3, 4), 'front')
       .step('r', 'revolve', { sketch: 's', axis: [axis('z')], body: 'thin', wall: '0.5 mm', lies: 'left' });
     expect(await tube.volume()).toBeCloseTo(Math.PI * ((64 - 25) * 4 - (7.5 ** 2 - 5.5 ** 2) * 3), 6);
-    const duct = new Bench()
+    const duct = new PartFixture()
       .sketch('low', rectangle(0, 0, 20, 20))
       .step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: '12 mm' })
       .sketch('up', rectangle(5, 5, 10, 10), { to: 'datum', step: 'high' })
@@ -125,7 +137,7 @@ describe('thin walls', () => {
   });
 
   test('lines that walls follow may end without being a finding', async () => {
-    const bench = new Bench().sketch('s', hook).step('e', 'extrude', { sketch: 's', body: 'thin' });
+    const bench = new PartFixture().sketch('s', hook).step('e', 'extrude', { sketch: 's', body: 'thin' });
     const model = await bench.model();
     const found = findings(bench.script.project, { parts: [model], values: [] });
     expect(found.map(({ code }) => code)).not.toContain('sketch.open');
@@ -141,19 +153,19 @@ describe('revolve, helix, sweep, loft', () => {
       mid: { kind: 'line', a: 'q0', b: 'q1', construction: true, centreline: true },
     };
     const ring = Math.PI * (64 - 25) * 4;
-    const own = new Bench().sketch('s', drawn, 'front').step('r', 'revolve', { sketch: 's' });
+    const own = new PartFixture().sketch('s', drawn, 'front').step('r', 'revolve', { sketch: 's' });
     expect(await own.volume()).toBeCloseTo(ring, 6);
-    const chosen = new Bench()
+    const chosen = new PartFixture()
       .sketch('s', rectangle(5, 0, 3, 4), 'front')
       .step('r', 'revolve', { sketch: 's', axis: [axis('z')], angle: '90 deg', ways: 'both' });
     expect(await chosen.volume()).toBeCloseTo(ring / 4, 6);
-    const none = new Bench().sketch('s', rectangle(5, 0, 3, 4), 'front').step('r', 'revolve', { sketch: 's' });
+    const none = new PartFixture().sketch('s', rectangle(5, 0, 3, 4), 'front').step('r', 'revolve', { sketch: 's' });
     expect(await none.trouble()).toMatch(/Choose an axis/);
   });
 
   test('a helix about an axis, right- and left-handed: the same volume, the other way round', async () => {
     const wound = (hand: string) =>
-      new Bench()
+      new PartFixture()
         .sketch('s', rectangle(9, 0, 1, 1), 'front')
         .step('w', 'helix', { sketch: 's', axis: [axis('z')], pitch: '3 mm', turns: '2.25', hand });
     const [right, left] = [await wound('right').model(), await wound('left').model()];
@@ -172,7 +184,7 @@ describe('revolve, helix, sweep, loft', () => {
       l: { kind: 'line', a: 'q0', b: 'q1' },
       k: { kind: 'arc', centre: 'q3', a: 'q2', b: 'q1', radius: 10 },
     };
-    const bench = new Bench()
+    const bench = new PartFixture()
       .sketch('way', path, 'front')
       .sketch('s', circle(0, 0, 2))
       .step('p', 'sweep', {
@@ -183,20 +195,20 @@ describe('revolve, helix, sweep, loft', () => {
   });
 
   test('a loft between two sketches, and from a sketch to a point', async () => {
-    const bench = new Bench()
+    const bench = new PartFixture()
       .sketch('low', rectangle(0, 0, 20, 20))
       .step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: '12 mm' })
       .sketch('up', rectangle(5, 5, 10, 10), { to: 'datum', step: 'high' })
       .step('l', 'loft', { sections: ['low', 'up'], course: 'straight' });
     expect(await bench.volume()).toBeCloseTo(4 * (400 + 100 + 200), 6);
-    const tent = new Bench()
+    const tent = new PartFixture()
       .sketch('low', rectangle(-10, -10, 20, 20))
       .step('high', 'datum-plane', { how: 'offset', on: [plane('top')], by: '15 mm' })
       .step('tip', 'datum-point', { how: 'crossing', on: [axis('z'), { to: 'datum', step: 'high' }] })
       .step('l', 'loft', { sections: ['low'], to: [{ to: 'datum', step: 'tip' }], course: 'straight' });
     expect(await tent.volume()).toBeCloseTo((400 * 15) / 3, 6);
     expect(
-      await new Bench()
+      await new PartFixture()
         .sketch('low', rectangle(0, 0, 5, 5))
         .step('l', 'loft', { sections: ['low'] })
         .trouble(),
@@ -206,7 +218,7 @@ describe('revolve, helix, sweep, loft', () => {
 
 describe('holes', () => {
   const plate = () =>
-    new Bench()
+    new PartFixture()
       .block('plate', 40, 30, 12)
       .sketch('at', { m: { kind: 'point', x: 10, y: 10 }, n: { kind: 'point', x: 30, y: 20 } }, face('plate/end'));
   const places: Reference[] = ['m', 'n'].map((entity) => ({ to: 'drawn', step: 'at', entity }));
@@ -235,7 +247,7 @@ describe('holes', () => {
   });
 
   test('at the rim of a boss: along its axis', async () => {
-    const bench = new Bench()
+    const bench = new PartFixture()
       .block('plate', 40, 30, 5)
       .sketch('c', circle(20, 15, 8), face('plate/end'))
       .step('boss', 'extrude', { sketch: 'c', distance: '10 mm', result: 'add' })
@@ -251,7 +263,7 @@ describe('holes', () => {
 
 describe('whole bodies', () => {
   const two = () =>
-    new Bench()
+    new PartFixture()
       .block('b', 30, 20, 10)
       .sketch('s', rectangle(20, 10, 20, 20))
       .step('e', 'extrude', { sketch: 's', distance: '4 mm', result: 'new' });
@@ -284,7 +296,7 @@ describe('whole bodies', () => {
 
   test('split by a plane, both halves or one', async () => {
     const at = (keep: string) =>
-      new Bench()
+      new PartFixture()
         .block('b', 30, 20, 10)
         .step('p', 'datum-plane', { how: 'offset', on: [plane('right')], by: '12 mm' })
         .step('c', 'split', { by: [{ to: 'datum', step: 'p' }], keep });
@@ -294,7 +306,7 @@ describe('whole bodies', () => {
   });
 
   test('moved and turned, with or without the original', async () => {
-    const moved = new Bench().block('b', 30, 20, 10).step('m', 'move', {
+    const moved = new PartFixture().block('b', 30, 20, 10).step('m', 'move', {
       bodies: [body('b')],
       x: '100 mm',
       turn: 'yes',
@@ -312,7 +324,7 @@ describe('whole bodies', () => {
 
 describe('mirrors and patterns', () => {
   test('a cut on one body only is repeated on that body only', async () => {
-    const bench = new Bench()
+    const bench = new PartFixture()
       .block('a', 60, 10, 10)
       .sketch('t', rectangle(0, 5, 60, 20))
       .step('b', 'extrude', { sketch: 't', distance: '10 mm', start: '-12 mm', result: 'new' })
@@ -327,7 +339,7 @@ describe('mirrors and patterns', () => {
   });
 
   const peg = () =>
-    new Bench()
+    new PartFixture()
       .block('base', 100, 40, 5)
       .sketch('s', circle(10, 10, 3), face('base/end'))
       .step('peg', 'extrude', { sketch: 's', distance: '8 mm', result: 'add' });
@@ -351,7 +363,7 @@ describe('mirrors and patterns', () => {
 
   test('round an axis; a count that is no whole number is refused', async () => {
     const round = (count: string) =>
-      new Bench()
+      new PartFixture()
         .sketch('d', circle(0, 0, 40))
         .step('disc', 'extrude', { sketch: 'd', distance: '5 mm' })
         .sketch('s', circle(30, 0, 4), face('disc/end'))
@@ -398,7 +410,7 @@ describe('every kind', () => {
       const step = { kind, name: 'x' } as Step;
       expect(register.schema.safeParse(step).success).toBe(true);
       expect(register.sentence(step, () => 'it').length).toBeGreaterThan(0);
-      const trouble = await new Bench().block('b', 5, 5, 5).step('x', kind).trouble();
+      const trouble = await new PartFixture().block('b', 5, 5, 5).step('x', kind).trouble();
       expect(trouble).not.toMatch(/Something is wrong/);
       expect(trouble).toMatch(/[Cc]hoose/);
     }

@@ -2,17 +2,17 @@ import {
   boxRound,
   fail,
   locate,
-  movedFrame,
+  transformFrame,
   movedThing,
   ok,
   onceEach,
-  STILL,
+  IDENTITY,
   type BodyHandle,
   type Box3,
   type Frame,
   type Id,
   type ListedPart,
-  type Movement,
+  type RigidTransform,
   type Part,
   type Project,
   type Reference,
@@ -21,15 +21,15 @@ import {
   type Thing,
 } from '@helb/core';
 import { explodedPoses, memberPose, type Assembled } from '@helb/core/assembly';
-import { makeUpList } from './make-up.ts';
-import type { Site } from './site.ts';
-import type { Survey } from './survey.ts';
+import { billOfMaterials } from './bill-of-materials.ts';
+import type { BuildContext } from './build-context.ts';
+import type { BodyQueries } from './body-queries.ts';
 import { totalsOf } from './totals.ts';
 
 /** A body on a sheet, where it stands there. */
 export interface SubjectBody {
   readonly handle: BodyHandle;
-  readonly movement: Movement;
+  readonly transform: RigidTransform;
   readonly part: Id;
   /** Of the whole, where it is placed. */
   readonly at?: string;
@@ -51,37 +51,37 @@ export interface Subject {
   /** Of the whole. */
   readonly parts: readonly ListedPart[];
   /** Of a part. */
-  readonly own?: { readonly id: Id; readonly part: Part; readonly site: Site };
+  readonly own?: { readonly id: Id; readonly part: Part; readonly buildContext: BuildContext };
 }
 
-export function partSubject(survey: Survey, id: Id, part: Part, site: Site): Subject {
-  const bodies = bodiesOf(site).map((one) => ({ ...one, movement: STILL, part: id }));
-  const measures = site.handles.map((body) => survey.describe(body, {}).measures);
+export function partSubject(queries: BodyQueries, id: Id, part: Part, buildContext: BuildContext): Subject {
+  const bodies = bodiesOf(buildContext).map((one) => ({ ...one, transform: IDENTITY, part: id }));
+  const measures = buildContext.handles.map((body) => queries.describe(body, {}).measures);
   return {
     name: part.name,
     material: part.material?.name ?? '',
     mass_g: totalsOf(measures, part.material).mass_g,
     bodies: () => bodies,
-    plane: (section) => planeIn(part, section, site),
-    thing: (reference) => thingIn(site, reference),
+    plane: (section) => planeIn(part, section, buildContext),
+    thing: (reference) => thingIn(buildContext, reference),
     parts: [],
-    own: { id, part, site },
+    own: { id, part, buildContext },
   };
 }
 
 /** Everything that is placed, where the design puts it. */
-export function wholeSubject(
-  survey: Survey,
+export function assemblySubject(
+  queries: BodyQueries,
   project: Project,
   assembled: Assembled,
-  siteOf: (part: Id) => Site | undefined,
+  siteOf: (part: Id) => BuildContext | undefined,
 ): Subject {
   const { members, rest } = assembled;
-  const measures = (part: Id) => (siteOf(part)?.handles ?? []).map((body) => survey.describe(body, {}).measures);
+  const measures = (part: Id) => (siteOf(part)?.handles ?? []).map((body) => queries.describe(body, {}).measures);
   const boxOf = (part: Id): Box3 | undefined => boxRound(measures(part).map(({ box_mm }) => box_mm));
   const posesAt = onceEach((apart: number) => explodedPoses(assembled, rest, boxOf, apart));
   const parts = project.partOrder.map((id) => ({ id, bodies: measures(id).map((one) => ({ measures: one })) }));
-  const rows = makeUpList(project, { parts }, members);
+  const rows = billOfMaterials(project, { parts }, members);
   return {
     name: `the whole, ${members.length} ${members.length === 1 ? 'part' : 'parts'}`,
     material: '',
@@ -93,27 +93,27 @@ export function wholeSubject(
       return members.flatMap((member) =>
         bodiesOf(siteOf(member.part)).map((one) => ({
           ...{ ...one, part: member.part, at: member.id },
-          movement: memberPose(member, { poses }),
+          transform: memberPose(member, { poses }),
         })),
       );
     },
     plane(section, at) {
       const member = members.find(({ id }) => id === at);
-      const site = member && siteOf(member.part);
-      if (!site) return fail('sheet.unplaced');
-      const plane = planeIn(project.parts[member.part]!, section, site);
-      return plane.ok ? ok(movedFrame(plane.value, memberPose(member, rest))) : plane;
+      const buildContext = member && siteOf(member.part);
+      if (!buildContext) return fail('sheet.unplaced');
+      const plane = planeIn(project.parts[member.part]!, section, buildContext);
+      return plane.ok ? ok(transformFrame(plane.value, memberPose(member, rest))) : plane;
     },
     thing(reference, apart) {
       if (reference.to !== 'other') return undefined;
       let before = 0;
       for (const member of members) {
-        const site = siteOf(member.part);
+        const buildContext = siteOf(member.part);
         if (member.id !== reference.at) {
-          before += site?.handles.length ?? 0;
+          before += buildContext?.handles.length ?? 0;
           continue;
         }
-        const thing = site && thingIn(site, reference.on);
+        const thing = buildContext && thingIn(buildContext, reference.on);
         const moved = thing && movedThing(thing, memberPose(member, { poses: posesAt(apart) }));
         // the bodies of all members are told one after the other
         return moved && 'body' in moved && 'body' in thing ? { ...moved, body: before + thing.body } : moved;
@@ -124,19 +124,19 @@ export function wholeSubject(
   };
 }
 
-function thingIn(site: Site, reference: Reference): Thing | undefined {
-  const match = locate(reference, 'shape', site);
+function thingIn(buildContext: BuildContext, reference: Reference): Thing | undefined {
+  const match = locate(reference, 'shape', buildContext);
   return match.ok ? match.value.thing : undefined;
 }
 
 /** Where a section of a part lies in it. */
-function planeIn({ sections = {} }: Part, section: Id, site: Pick<Site, 'section'>): Result<Frame> {
+function planeIn({ sections = {} }: Part, section: Id, buildContext: Pick<BuildContext, 'section'>): Result<Frame> {
   const record = sections[section];
-  return record ? site.section(record) : fail('sheet.unplaced');
+  return record ? buildContext.section(record) : fail('sheet.unplaced');
 }
 
-const bodiesOf = (site: Pick<Site, 'handles' | 'signs'> | undefined) =>
-  (site?.handles ?? []).map((handle, k) => ({
+const bodiesOf = (buildContext: Pick<BuildContext, 'handles' | 'signs'> | undefined) =>
+  (buildContext?.handles ?? []).map((handle, k) => ({
     handle,
-    signs: k === 0 ? site!.signs.filter(({ full }) => !full) : [],
+    signs: k === 0 ? buildContext!.signs.filter(({ full }) => !full) : [],
   }));

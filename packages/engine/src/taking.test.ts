@@ -5,10 +5,10 @@ import {
   locate,
   movedThing,
   perform,
-  printOf,
+  fingerprintOf,
   projected,
   ProjectScript,
-  STILL,
+  IDENTITY,
   takeable,
   type Action,
   type Entities,
@@ -22,7 +22,7 @@ import { placementOf, triple, type Placement } from '@helb/core/assembly';
 import { rectangle, rectangleSizes } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine, type PartModel } from './index.ts';
-import { axis, plane, total } from './test-bench.ts';
+import { axis, plane, total } from './test-fixture.ts';
 
 let engine: Engine;
 beforeAll(async () => (engine = new Engine(await startKernelInNode())));
@@ -93,7 +93,7 @@ async function covered(script = plateAndCover(), source = toTop()): Promise<Proj
   const { frame, sources } = model.parts.find(({ id }) => id === 'cover')!.sketches.get('t')!;
   expect(sources.lost).toEqual({});
   // seen from the assembly: only the shape counts here, the engine finds the place
-  const seen = projected(movedThing(found.value.thing, STILL), 'shape', frame, () => []);
+  const seen = projected(movedThing(found.value.thing, IDENTITY), 'shape', frame, () => []);
   if (!seen.ok) throw new Error(explain(seen.issue));
   const borrowed = borrowingOf(seen.value, source, 'shape', { loans: {}, construction: false, newId: script.newId });
   script.do('sketch.borrow', { ...where, id: 'o', ...borrowed });
@@ -165,7 +165,7 @@ describe('a cover drawn on a plate that is placed elsewhere', () => {
     // the four sides of the section, each from its face, as the page takes them
     for (const face of topology.faces) {
       const source: OtherReference = { to: 'other', at: 'p', from: 'c', on: { to: 'face', name: face.name } };
-      const thing = movedThing({ to: 'face', face, body: 0, topology }, STILL);
+      const thing = movedThing({ to: 'face', face, body: 0, topology }, IDENTITY);
       const seen = projected(thing, 'crossing', frame, () => edges);
       if (!seen.ok) continue;
       const loans = (script.project.parts['cover']!.steps['t'] as SketchStep).loans ?? {};
@@ -293,7 +293,7 @@ test('a placement that is gone is told, what was drawn stays; gathered into a gr
 
 test('a face that is renamed is recovered or offered, as in one part', async () => {
   const project = await covered();
-  const print = printOf({
+  const print = fingerprintOf({
     to: 'face',
     body: 0,
     topology: undefined as never,

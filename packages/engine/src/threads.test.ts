@@ -1,13 +1,13 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import { signLines } from '@helb/core';
 import { Engine, inspect } from './index.ts';
-import { Bench, circle, disc, face, plane, total } from './test-bench.ts';
+import { PartFixture, circle, disc, face, plane, total } from './test-fixture.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 describe('threads', () => {
   const shaft = (d: number) =>
-    new Bench().sketch('s', circle(0, 0, d / 2)).step('e', 'extrude', { sketch: 's', distance: '12 mm' });
+    new PartFixture().sketch('s', circle(0, 0, d / 2)).step('e', 'extrude', { sketch: 's', distance: '12 mm' });
   const minor = (8 - 1.0825 * 1.25) / 2;
   const square = (a: number, b: number) => (a * a + a * b + b * b) / 3;
 
@@ -56,7 +56,7 @@ describe('threads', () => {
 
   test('in a bore; and a face of another size is refused with what it needs', async () => {
     const nut = (d: number) =>
-      new Bench()
+      new PartFixture()
         .block('b', 20, 20, 4)
         .sketch('c', circle(10, 10, d / 2))
         .step('h', 'extrude', { sketch: 'c', distance: '4 mm', result: 'cut' })

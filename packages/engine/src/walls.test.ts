@@ -1,18 +1,18 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine } from './index.ts';
-import { Bench, circle, face, rectangle } from './test-bench.ts';
+import { PartFixture, circle, face, rectangle } from './test-fixture.ts';
 import { wallsOf, type Walls } from './walls.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
-const walls = async (bench: Bench): Promise<Walls> => wallsOf((await bench.model()).bodies[0]!.mesh!);
+const walls = async (bench: PartFixture): Promise<Walls> => wallsOf((await bench.model()).bodies[0]!.mesh!);
 
 /** The thicknesses at all corners that a test chooses by their places. */
 const where = ({ positions, thickness }: Walls, chosen: (x: number, y: number, z: number) => boolean): number[] =>
   [...thickness].filter((_, k) => chosen(positions[3 * k]!, positions[3 * k + 1]!, positions[3 * k + 2]!));
 
 test('a block is as thick as it is behind each of its faces', async () => {
-  const found = await walls(new Bench().block('b', 40, 30, 10));
+  const found = await walls(new PartFixture().block('b', 40, 30, 10));
   expect(found.thinnest.thickness_mm).toBeCloseTo(10, 4);
   const inner = (low: number, high: number) => (c: number) => c > low + 0.5 && c < high - 0.5;
   const [ix, iy, iz] = [inner(0, 40), inner(0, 30), inner(0, 10)];
@@ -29,7 +29,7 @@ test('a block is as thick as it is behind each of its faces', async () => {
 
 test('a box with walls of two thicknesses: the thinner one is found, and its face', async () => {
   const found = await walls(
-    new Bench()
+    new PartFixture()
       .block('b', 40, 30, 20)
       .step('s', 'shell', { open: [face('b/end')], wall: '2 mm', others: [face('b/start')], other: '1.2 mm' }),
   );
@@ -41,7 +41,7 @@ test('a box with walls of two thicknesses: the thinner one is found, and its fac
 
 test('a hole near an edge leaves a thin place between the two', async () => {
   const found = await walls(
-    new Bench()
+    new PartFixture()
       .block('b', 40, 30, 10)
       .sketch('s', circle(20, 25, 4.5), 'top')
       .step('h', 'extrude', { sketch: 's', distance: '10 mm', result: 'cut' }),
@@ -51,7 +51,7 @@ test('a hole near an edge leaves a thin place between the two', async () => {
 });
 
 test('the skin is that of the body: the same area, in triangles that are not too many', async () => {
-  const bench = new Bench()
+  const bench = new PartFixture()
     .sketch('s', rectangle(0, 0, 400, 1))
     .step('b', 'extrude', { sketch: 's', distance: '300 mm' });
   const { positions, triangles } = await walls(bench);

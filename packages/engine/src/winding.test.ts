@@ -1,12 +1,12 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import { borrowingOf, endsOfCurve, projected, type Reference, type Thing, type Vec3 } from '@helb/core';
 import { Engine } from './index.ts';
-import { axis, Bench, circle, disc, rectangle, type Fields } from './test-bench.ts';
+import { axis, PartFixture, circle, disc, rectangle, type Fields } from './test-fixture.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
 const wound = (fields: Fields) =>
-  new Bench().step('h', 'helix-curve', { axis: [axis('z')], radius: '10 mm', ...fields });
+  new PartFixture().step('h', 'helix-curve', { axis: [axis('z')], radius: '10 mm', ...fields });
 const helix = async (fields: Fields) => {
   const model = await wound(fields).model();
   const datum = model.datums.get('h');
@@ -66,7 +66,7 @@ describe('a helix curve', () => {
 });
 
 test('an area is wound up to a height', async () => {
-  const bench = new Bench()
+  const bench = new PartFixture()
     .sketch('s', rectangle(10, 0, 2, 1), 'front')
     .step('w', 'helix', { sketch: 's', axis: [axis('z')], by: 'height', pitch: '3 mm', height: '7.5 mm' });
   expect((await bench.volume()) / (2 * 2 * Math.PI * 11 * 2.5)).toBeCloseTo(1, 3);

@@ -3,7 +3,7 @@ import { boxRound, type Box3, type CombineKind, type Vec3 } from '@helb/core';
 import { point, vec } from './edges.ts';
 import { middleOf } from './facts.ts';
 import { nearest } from './gaps.ts';
-import type { Library, Scope } from './library.ts';
+import type { Library, DisposalScope } from './library.ts';
 import { boxOf, volumeOf } from './measure.ts';
 import type { NamedSolid } from './names.ts';
 import { ShapeMap, subShapes } from './shapes.ts';
@@ -46,7 +46,7 @@ export function isBoxed(library: Library, { kind, targets, tools }: Combining, m
  */
 export function keepsPlaces(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   { kind, targets, tools }: Combining,
   made: readonly NamedSolid[],
 ): boolean {
@@ -63,7 +63,7 @@ export function keepsPlaces(
  */
 export function hasItsSkin(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   { kind, targets, tools }: Combining,
   made: readonly NamedSolid[],
 ): boolean {
@@ -107,7 +107,7 @@ const areApart = (a: Box3, b: Box3): boolean =>
   a.low.some((c, k) => c > b.high[k]!) || a.high.some((c, k) => c < b.low[k]!);
 
 /** The middles of the edges of all free faces. */
-function edgePlaces(library: Library, scope: Scope, shape: TopoDS_Shape): Vec3[] {
+function edgePlaces(library: Library, scope: DisposalScope, shape: TopoDS_Shape): Vec3[] {
   const edges = freeFaces(library, scope, shape)
     .flatMap((face) => subShapes(library, scope, face, 'TopAbs_EDGE'))
     .map((edge) => middleOf(library, scope, edge));
@@ -118,7 +118,7 @@ function edgePlaces(library: Library, scope: Scope, shape: TopoDS_Shape): Vec3[]
 const PLACES = 5;
 
 /** Places all over a face, one after the other. */
-function* placesOn(library: Library, scope: Scope, face: TopoDS_Face): Generator<Vec3> {
+function* placesOn(library: Library, scope: DisposalScope, face: TopoDS_Face): Generator<Vec3> {
   const surface = scope.keep(new library.BRepAdaptor_Surface(face, false));
   const { UMin, UMax, VMin, VMax } = library.BRepTools.UVBounds(face);
   for (let k = 0; k < PLACES ** 2; k++) {
@@ -129,7 +129,7 @@ function* placesOn(library: Library, scope: Scope, face: TopoDS_Face): Generator
   }
 }
 
-const freeFaces = (library: Library, scope: Scope, shape: TopoDS_Shape): TopoDS_Face[] =>
+const freeFaces = (library: Library, scope: DisposalScope, shape: TopoDS_Shape): TopoDS_Face[] =>
   subShapes(library, scope, shape, 'TopAbs_FACE')
     .filter((face) => isFree(library, scope, face))
     .map((face) => scope.keep(library.TopoDS.Face(face)));
@@ -138,20 +138,20 @@ const freeFaces = (library: Library, scope: Scope, shape: TopoDS_Shape): TopoDS_
 const OUTSIDE = 1e-3;
 const ON = 1e-6;
 
-const isInOf = (library: Library, scope: Scope) => (solids: readonly NamedSolid[], at: Vec3) =>
+const isInOf = (library: Library, scope: DisposalScope) => (solids: readonly NamedSolid[], at: Vec3) =>
   solids.some(({ shape }) => distanceTo(library, scope, shape, at) <= OUTSIDE);
 
 /** How far a place is from a shape, mm; 0 within it, and where that can't be found. */
-function distanceTo(library: Library, scope: Scope, shape: TopoDS_Shape, at: Vec3): number {
+function distanceTo(library: Library, scope: DisposalScope, shape: TopoDS_Shape, at: Vec3): number {
   const vertex = scope.keep(new library.BRepBuilderAPI_MakeVertex(point(library, scope, at)));
   const gap = nearest(library, scope, scope.keep(vertex.Vertex()), shape);
   return gap.ok ? gap.value.distance_mm : 0;
 }
 
 /** Has it faces whose meetings the library follows step by step? Of the others it knows them. */
-export const hasFreeFaces = (library: Library, scope: Scope, shape: TopoDS_Shape): boolean =>
+export const hasFreeFaces = (library: Library, scope: DisposalScope, shape: TopoDS_Shape): boolean =>
   subShapes(library, scope, shape, 'TopAbs_FACE').some((face) => isFree(library, scope, face));
-const isFree = (library: Library, scope: Scope, face: TopoDS_Shape): boolean =>
+const isFree = (library: Library, scope: DisposalScope, face: TopoDS_Shape): boolean =>
   FREE.has(scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), false)).GetType());
 const FREE = new Set<string>([
   ...['GeomAbs_BSplineSurface', 'GeomAbs_BezierSurface', 'GeomAbs_OffsetSurface'],

@@ -1,9 +1,18 @@
 import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
-import { issue, type BodyHandle, type CombineKind, type MoveRequest, type Result, type SplitRequest } from '@helb/core';
+import {
+  issue,
+  type BodyHandle,
+  type CombineKind,
+  type TransformRequest,
+  type Result,
+  type SplitRequest,
+  copyName,
+  copyOfBody,
+} from '@helb/core';
 import { AGREED, hasFreeFaces, hasItsSkin, isBoxed, keepsPlaces, total, type Combining } from './boolean-checks.ts';
 import { detoured } from './detours.ts';
 import { motionOf } from './edges.ts';
-import { fail, guarded, ok, type Library, type Scope } from './library.ts';
+import { fail, guarded, ok, type Library, type DisposalScope } from './library.ts';
 import { carried, distinct, type NamedSolid } from './names.ts';
 import { plane } from './profile.ts';
 import { listOf, members, subShapes } from './shapes.ts';
@@ -16,7 +25,7 @@ import { isSound } from './soundness.ts';
  */
 export function combined(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   kind: CombineKind,
   targets: readonly NamedSolid[],
   tools: readonly NamedSolid[],
@@ -48,7 +57,7 @@ const TOLD = 1e-4;
  */
 function isRight(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   combining: Combining,
   made: readonly NamedSolid[],
   fuzzy: number,
@@ -85,7 +94,7 @@ function addsUp(
 
 function combinedOnce(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   { kind, targets, tools }: Combining,
   fuzzy: number,
 ): Result<NamedSolid[]> {
@@ -118,7 +127,7 @@ const operationOf = (library: Library, kind: CombineKind) => {
 /** What cuts a body in two: a plane, or a face made larger. Fails where there is no such face. */
 export function sheetOf(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   by: SplitRequest['by'],
   bodyOf: (body: BodyHandle) => NamedSolid,
 ): Result<TopoDS_Face> {
@@ -138,7 +147,7 @@ export function sheetOf(
 /** The pieces into which a face cuts a body; what the face leaves of itself gets this name. */
 export function splitBy(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   body: NamedSolid,
   cutter: TopoDS_Shape,
   name: string,
@@ -160,9 +169,14 @@ export function splitBy(
 }
 
 /** A copy moved, turned or mirrored; its faces are named after the step, the instance and what they were. */
-export function movedBody(library: Library, scope: Scope, body: NamedSolid, request: MoveRequest): Result<NamedSolid> {
-  const { movement, step, instance } = request;
-  const motion = motionOf(library, scope, movement);
+export function movedBody(
+  library: Library,
+  scope: DisposalScope,
+  body: NamedSolid,
+  request: TransformRequest,
+): Result<NamedSolid> {
+  const { transform, step, instance } = request;
+  const motion = motionOf(library, scope, transform);
   const maker = scope.keep(new library.BRepBuilderAPI_Transform(body.shape, motion, true, false));
   if (!maker.IsDone()) return fail('kernel.failed', { reason: 'it could not be moved' });
   const shape = library.TopoDS.Solid(scope.keep(maker.Shape()));
@@ -170,7 +184,7 @@ export function movedBody(library: Library, scope: Scope, body: NamedSolid, requ
   const after = subShapes(library, scope, shape, 'TopAbs_FACE');
   const names = after.map((face) => {
     const k = before.findIndex((other) => scope.keep(maker.ModifiedShape(other)).IsSame(face));
-    return `${step}/${instance}/${body.faceNames[k] ?? 'face'}`;
+    return copyName(step, instance, body.faceNames[k] ?? 'face');
   });
-  return ok({ shape, name: `${step}/${instance}`, faceNames: distinct(library, scope, after, names) });
+  return ok({ shape, name: copyOfBody(step, instance), faceNames: distinct(library, scope, after, names) });
 }

@@ -71,9 +71,9 @@ test('who deletes twice is told so', () => {
 test('what is used by another stays while that is there', () => {
   const block = extruded(profile(rectangle(0, 0, 20, 10)), 5);
   const moved = value(
-    kernel.moved({
+    kernel.transformed({
       body: block,
-      movement: [
+      transform: [
         [1, 0, 0, 30],
         [0, 1, 0, 0],
         [0, 0, 1, 0],

@@ -1,25 +1,25 @@
 import type { TopoDS_Edge, TopoDS_Vertex } from 'replicad-opencascadejs';
-import { scale3, toSpace, type Frame, type Movement, type Piece, type Vec2, type Vec3 } from '@helb/core';
-import type { Library, Scope } from './library.ts';
+import { scale3, toSpace, type Frame, type RigidTransform, type Piece, type Vec2, type Vec3 } from '@helb/core';
+import type { Library, DisposalScope } from './library.ts';
 
-export const point = (library: Library, scope: Scope, at: Vec3) => scope.keep(new library.gp_Pnt(...at));
+export const point = (library: Library, scope: DisposalScope, at: Vec3) => scope.keep(new library.gp_Pnt(...at));
 /** A place or a direction of the library as numbers. */
 export const vec = (p: { X(): number; Y(): number; Z(): number }): Vec3 => [p.X(), p.Y(), p.Z()];
 /** A coordinate system of the library; y follows from z and x. */
-export const axes = (library: Library, scope: Scope, { origin, z, x }: Pick<Frame, 'origin' | 'z' | 'x'>) =>
+export const axes = (library: Library, scope: DisposalScope, { origin, z, x }: Pick<Frame, 'origin' | 'z' | 'x'>) =>
   scope.keep(
     new library.gp_Ax3(point(library, scope, origin), direction(library, scope, z), direction(library, scope, x)),
   );
 /** A motion of the library. */
-export function motionOf(library: Library, scope: Scope, movement: Movement) {
+export function motionOf(library: Library, scope: DisposalScope, transform: RigidTransform) {
   const motion = scope.keep(new library.gp_Trsf());
-  motion.SetValues(...movement[0], ...movement[1], ...movement[2]);
+  motion.SetValues(...transform[0], ...transform[1], ...transform[2]);
   return motion;
 }
 /** Where something stands that is moved and shares all else with what it was. */
-export const locationOf = (library: Library, scope: Scope, movement: Movement) =>
-  scope.keep(new library.TopLoc_Location(motionOf(library, scope, movement)));
-export const direction = (library: Library, scope: Scope, to: Vec3) => scope.keep(new library.gp_Dir(...to));
+export const locationOf = (library: Library, scope: DisposalScope, transform: RigidTransform) =>
+  scope.keep(new library.TopLoc_Location(motionOf(library, scope, transform)));
+export const direction = (library: Library, scope: DisposalScope, to: Vec3) => scope.keep(new library.gp_Dir(...to));
 
 type Bezier = Extract<Piece, { form: 'bezier' }>;
 type Round = Extract<Piece, { form: 'arc' | 'ellipse' }>;
@@ -79,7 +79,7 @@ const dot = (a: Vec2, b: Vec2): number => a[0] * b[0] + a[1] * b[1];
 /** Edges share vertices, so that the wire keeps them as they are and the prism's history knows them. */
 export function edgeOf(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   frame: Frame,
   run: readonly Piece[],
   vertices: Map<string, TopoDS_Vertex>,
@@ -108,7 +108,7 @@ export function edgeOf(
 }
 
 /** The whole circle or ellipse, turning the way of the piece. */
-function carrierOf(library: Library, scope: Scope, frame: Frame, piece: Round) {
+function carrierOf(library: Library, scope: DisposalScope, frame: Frame, piece: Round) {
   // a clockwise arc is a counter-clockwise one seen from behind
   const z = piece.sweep > 0 ? frame.z : scale3(frame.z, -1);
   const axisAlong = (x: Vec3) =>
@@ -130,7 +130,7 @@ function carrierOf(library: Library, scope: Scope, frame: Frame, piece: Round) {
  * Bezier spans as one B-spline. Knots are spaced so that the speed goes on over the joints; where the curvature does
  * too, as in a drawn spline, the inner knots become simple ones and the surface over the edge is smooth.
  */
-function splineOf(library: Library, scope: Scope, frame: Frame, run: readonly Bezier[]) {
+function splineOf(library: Library, scope: DisposalScope, frame: Frame, run: readonly Bezier[]) {
   const places = run.flatMap((piece, k) => [...(k === 0 ? [piece.from] : []), ...piece.inner, piece.to]);
   const poles = scope.keep(new library.NCollection_Array1_gp_Pnt(1, places.length));
   places.forEach((place, k) => poles.SetValue(k + 1, point(library, scope, toSpace(frame, place))));

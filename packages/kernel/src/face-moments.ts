@@ -1,7 +1,7 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import { FLUX_LENGTH, gaussLegendre, KRONROD_15, MONOMIALS, type SurfaceMoments, type Vec3 } from '@helb/core';
 import { rimOf, sheetOf, type Axis, type Lines, type Range, type RimCurve, type Sheet } from './face-sheet.ts';
-import { Scope, type Library } from './library.ts';
+import { DisposalScope, type Library } from './library.ts';
 
 // Integrals over a face by Green's theorem in its own parameters: along lines of one parameter within, along its rim
 // without. Where a surface is a polynomial along those lines, as planes, cylinders and cones are, few places are exact; else
@@ -19,7 +19,7 @@ const SAMPLED = [0.11, 0.37, 0.52, 0.83] as const;
 
 /** The moments of a face, as it is turned; undefined where the library can not tell its places everywhere. */
 export function faceMoments(library: Library, shape: TopoDS_Shape): SurfaceMoments | undefined {
-  const scope = new Scope();
+  const scope = new DisposalScope();
   try {
     const face = scope.keep(library.TopoDS.Face(scope.keep(shape.Oriented(library.TopAbs_Orientation.TopAbs_FORWARD))));
     const found = new FaceIntegral(sheetOf(library, scope, face)).within(rimOf(library, scope, face));

@@ -8,7 +8,7 @@ import type {
   TopoDS_Face,
 } from 'replicad-opencascadejs';
 import { pointerReader } from './destructors.ts';
-import type { Library, Scope } from './library.ts';
+import type { Library, DisposalScope } from './library.ts';
 import { explored } from './shapes.ts';
 
 // A face as its integrals need it: places and derivatives over its own parameters, and its rim there.
@@ -62,7 +62,7 @@ const POLYNOMIAL: Readonly<Record<string, Lines>> = {
   GeomAbs_Cone: [1, 3],
 };
 
-export function sheetOf(library: Library, scope: Scope, face: TopoDS_Face): Sheet {
+export function sheetOf(library: Library, scope: DisposalScope, face: TopoDS_Face): Sheet {
   const surface = scope.keep(new library.BRepAdaptor_Surface(face, true));
   const kind: string = surface.GetType();
   const bounds = [
@@ -148,7 +148,7 @@ function productJet(jetAt: Sheet['jetAt'], [u, v]: readonly [Basis, Basis]): She
 }
 
 /** Where a surface is not smooth to any order, between its bounds. */
-function jointsAlong(library: Library, scope: Scope, surface: BRepAdaptor_Surface, axis: Axis): number[] {
+function jointsAlong(library: Library, scope: DisposalScope, surface: BRepAdaptor_Surface, axis: Axis): number[] {
   const order = library.GeomAbs_Shape.GeomAbs_CN;
   const count = axis === 0 ? surface.NbUIntervals(order) : surface.NbVIntervals(order);
   const list = scope.keep(new library.NCollection_Array1_double(1, count + 1));
@@ -233,7 +233,7 @@ function jetReader(library: Library, surface: BRepAdaptor_Surface): Sheet['jetAt
   };
 }
 
-export function rimOf(library: Library, scope: Scope, face: TopoDS_Face): RimCurve[] {
+export function rimOf(library: Library, scope: DisposalScope, face: TopoDS_Face): RimCurve[] {
   // seams come twice, once each way
   return explored(library, scope, face, 'TopAbs_EDGE').flatMap((edge): RimCurve[] => {
     const way = edge.Orientation();
@@ -243,7 +243,7 @@ export function rimOf(library: Library, scope: Scope, face: TopoDS_Face): RimCur
   });
 }
 
-function curveOf(library: Library, scope: Scope, curve: BRepAdaptor_Curve2d): Omit<RimCurve, 'against'> {
+function curveOf(library: Library, scope: DisposalScope, curve: BRepAdaptor_Curve2d): Omit<RimCurve, 'against'> {
   const scratch = scratchOf(library);
   const kind = curve.GetType();
   const ends = [curve.FirstParameter(), curve.LastParameter()] as const;

@@ -21,35 +21,35 @@ import {
   type Vec3,
 } from '@helb/core';
 import { vec } from './edges.ts';
-import type { Library, Scope } from './library.ts';
+import type { Library, DisposalScope } from './library.ts';
 import { areaOf } from './measure.ts';
 import { subShapes } from './shapes.ts';
 
 // Exact geometry of single faces and edges.
 
-export function placeOfVertex(library: Library, scope: Scope, vertex: TopoDS_Shape): Vec3 {
+export function placeOfVertex(library: Library, scope: DisposalScope, vertex: TopoDS_Shape): Vec3 {
   return vec(scope.keep(library.BRep_Tool.Pnt(scope.keep(library.TopoDS.Vertex(vertex)))));
 }
 
 /** The middle of an edge by its parameter: enough to tell edges apart, and on the curve. */
-export function middleOf(library: Library, scope: Scope, edge: TopoDS_Shape): Vec3 {
+export function middleOf(library: Library, scope: DisposalScope, edge: TopoDS_Shape): Vec3 {
   const curve = scope.keep(new library.BRepAdaptor_Curve(scope.keep(library.TopoDS.Edge(edge))));
   return valueAt(scope, curve, (curve.FirstParameter() + curve.LastParameter()) / 2);
 }
 
-const valueAt = (scope: Scope, curve: BRepAdaptor_Curve, t: number): Vec3 => vec(scope.keep(curve.Value(t)));
+const valueAt = (scope: DisposalScope, curve: BRepAdaptor_Curve, t: number): Vec3 => vec(scope.keep(curve.Value(t)));
 
-export function faceFacts(library: Library, scope: Scope, shape: TopoDS_Shape): Omit<FaceFacts, 'name'> {
+export function faceFacts(library: Library, scope: DisposalScope, shape: TopoDS_Shape): Omit<FaceFacts, 'name'> {
   const { area, centre } = areaOf(library, shape);
   return { surface: surfaceOf(library, scope, shape), area, centre };
 }
 
-const axisOf = (scope: Scope, axis: gp_Ax1): { origin: Vec3; axis: Vec3 } => ({
+const axisOf = (scope: DisposalScope, axis: gp_Ax1): { origin: Vec3; axis: Vec3 } => ({
   origin: vec(scope.keep(axis.Location())),
   axis: vec(scope.keep(axis.Direction())),
 });
 
-function surfaceOf(library: Library, scope: Scope, shape: TopoDS_Shape): Surface {
+function surfaceOf(library: Library, scope: DisposalScope, shape: TopoDS_Shape): Surface {
   const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(shape)), true));
   const kind = surface.GetType();
   const outside = normalIn(library, scope, shape);
@@ -84,7 +84,7 @@ interface Ring {
 }
 
 /** A circle of a surface that goes round an axis: the library's own classes for cones and rings are not bound. */
-function ringAt(scope: Scope, surface: BRepAdaptor_Surface, v: number): Ring {
+function ringAt(scope: DisposalScope, surface: BRepAdaptor_Surface, v: number): Ring {
   const at = (u: number) => vec(scope.keep(surface.Value(u, v)));
   const [near, side, far] = [at(0), at(Math.PI / 2), at(Math.PI)];
   const centre = scale3(add3(near, far), 0.5);
@@ -104,7 +104,7 @@ function coneOf(a: Ring, b: Ring, at: Vec3): Surface {
 }
 
 /** A place inside the parameters of a face and the normal there, out of the body. */
-export function normalIn(library: Library, scope: Scope, shape: TopoDS_Shape): Normal {
+export function normalIn(library: Library, scope: DisposalScope, shape: TopoDS_Shape): Normal {
   const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(shape)), true));
   return normalOf(
     library,
@@ -120,7 +120,7 @@ interface Normal {
   readonly normal: Vec3;
 }
 
-function normalOf(library: Library, scope: Scope, shape: TopoDS_Shape, u: number, v: number): Normal {
+function normalOf(library: Library, scope: DisposalScope, shape: TopoDS_Shape, u: number, v: number): Normal {
   const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(shape)), true));
   const place: gp_Pnt = scope.keep(new library.gp_Pnt(0, 0, 0));
   const [du, dv]: [gp_Vec, gp_Vec] = [scope.keep(new library.gp_Vec(0, 0, 0)), scope.keep(new library.gp_Vec(0, 0, 0))];
@@ -141,7 +141,7 @@ export interface EdgeShape {
   readonly ends: readonly Vec3[];
 }
 
-export function edgeShape(library: Library, scope: Scope, shape: TopoDS_Shape): EdgeShape {
+export function edgeShape(library: Library, scope: DisposalScope, shape: TopoDS_Shape): EdgeShape {
   const edge = scope.keep(library.TopoDS.Edge(shape));
   const adaptor = scope.keep(new library.BRepAdaptor_Curve(edge));
   const [first, last] = [adaptor.FirstParameter(), adaptor.LastParameter()];
@@ -161,13 +161,13 @@ export function edgeShape(library: Library, scope: Scope, shape: TopoDS_Shape): 
   };
 }
 
-function endsOf(library: Library, scope: Scope, edge: TopoDS_Shape, from: Vec3, to: Vec3): Vec3[] {
+function endsOf(library: Library, scope: DisposalScope, edge: TopoDS_Shape, from: Vec3, to: Vec3): Vec3[] {
   const ends = subShapes(library, scope, edge, 'TopAbs_VERTEX').map((vertex) => placeOfVertex(library, scope, vertex));
   return [from, to].flatMap((place) => ends.toSorted((a, b) => distance3(a, place) - distance3(b, place)).slice(0, 1));
 }
 
 /** The outward normal of a face at the middle of one of its edges. */
-export function normalAt(library: Library, scope: Scope, face: TopoDS_Shape, edge: TopoDS_Shape): Vec3 {
+export function normalAt(library: Library, scope: DisposalScope, face: TopoDS_Shape, edge: TopoDS_Shape): Vec3 {
   const on = scope.keep(library.TopoDS.Face(face));
   const drawn = scope.keep(new library.BRepAdaptor_Curve2d(scope.keep(library.TopoDS.Edge(edge)), on));
   const at = scope.keep(drawn.Value((drawn.FirstParameter() + drawn.LastParameter()) / 2));
@@ -177,7 +177,7 @@ export function normalAt(library: Library, scope: Scope, face: TopoDS_Shape, edg
 /** @param ends where it begins and ends; absent for closed curves @param followed how closely free ones are, mm */
 export function curveOf(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   curve: BRepAdaptor_Curve,
   ends: readonly [Vec3, Vec3] | undefined,
   followed = FOLLOWED,
@@ -210,7 +210,7 @@ const FOLLOWED = 1e-5;
 const MOST_SPANS = 200;
 
 /** Cubic Hermite spans between the joints of the curve, halved until they follow it: less closely where it takes too many. */
-function bezierSpans(library: Library, scope: Scope, curve: BRepAdaptor_Curve, followed: number): Span[] {
+function bezierSpans(library: Library, scope: DisposalScope, curve: BRepAdaptor_Curve, followed: number): Span[] {
   const count = curve.NbIntervals(library.GeomAbs_Shape.GeomAbs_C3);
   const joints = scope.keep(new library.NCollection_Array1_double(1, count + 1));
   curve.Intervals(joints, library.GeomAbs_Shape.GeomAbs_C3);
@@ -230,7 +230,7 @@ function bezierSpans(library: Library, scope: Scope, curve: BRepAdaptor_Curve, f
   return spans.length > most ? bezierSpans(library, scope, curve, 10 * followed) : spans;
 }
 
-function hermite(library: Library, scope: Scope, curve: BRepAdaptor_Curve, a: number, b: number): Span {
+function hermite(library: Library, scope: DisposalScope, curve: BRepAdaptor_Curve, a: number, b: number): Span {
   const at = (t: number) => {
     const place = scope.keep(new library.gp_Pnt(0, 0, 0));
     const along = scope.keep(new library.gp_Vec(0, 0, 0));

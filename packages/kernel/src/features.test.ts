@@ -1,14 +1,14 @@
 import {
   frameOn,
-  mirror3,
+  reflection,
   ORIGIN_PLANES,
-  shift3,
-  turn3,
+  translation,
+  rotation,
   type BodyHandle,
   type Entities,
   type SpaceCurve,
 } from '@helb/core';
-import { all, box, circle, combine, kernel, one, profile, rectangle, volume, withKernel } from './test-bench.ts';
+import { all, box, circle, combine, kernel, one, profile, rectangle, volume, withKernel } from './test-fixture.ts';
 
 withKernel();
 
@@ -123,7 +123,7 @@ describe('sweep, spiral, loft', () => {
   test('a small square along a helix: area times the way of its middle (Pappus)', () => {
     const drawn = profile(rectangle(9, -0.5, 1, 1), ORIGIN_PLANES.front);
     const [coil] = all(
-      kernel.spiral({
+      kernel.helix({
         profile: drawn,
         origin: [0, 0, 0],
         axis: [0, 0, 1],
@@ -158,27 +158,27 @@ describe('dressing', () => {
 
   test('rounding an edge takes (1 - pi/4) r^2 a length; the new face is named after the edge, the others stay', () => {
     const plain = box(30, 20, 10);
-    const round = one(kernel.round({ body: plain, edges: [{ name: edge, radius: 4 }], step: 'r' }));
+    const round = one(kernel.fillet({ body: plain, edges: [{ name: edge, radius: 4 }], step: 'r' }));
     expect(volume(round)).toBeCloseTo(6000 - (1 - Math.PI / 4) * 16 * 10, 6);
     expect(names(round).filter((name) => name.startsWith('s/'))).toEqual(names(plain));
     expect(names(round).filter((name) => name.startsWith('r/round/'))).toHaveLength(1);
     // the same again for a longer part: names do not depend on sizes
-    const again = one(kernel.round({ body: box(90, 20, 10), edges: [{ name: edge, radius: 2 }], step: 'r' }));
+    const again = one(kernel.fillet({ body: box(90, 20, 10), edges: [{ name: edge, radius: 2 }], step: 'r' }));
     expect(names(again)).toEqual(names(round));
   });
 
   test('edges that go on smoothly are rounded with the first', () => {
     const plain = box(30, 20, 10);
     const upright = ['a | s/side/b', 'b | s/side/c', 'c | s/side/d', 'a | s/side/d'].map((name) => `s/side/${name}`);
-    const soft = one(kernel.round({ body: plain, edges: upright.map((name) => ({ name, radius: 5 })), step: 'r' }));
-    const rim = one(kernel.round({ body: soft, edges: [{ name: 's/end | s/side/a', radius: 1 }], step: 'q' }));
+    const soft = one(kernel.fillet({ body: plain, edges: upright.map((name) => ({ name, radius: 5 })), step: 'r' }));
+    const rim = one(kernel.fillet({ body: soft, edges: [{ name: 's/end | s/side/a', radius: 1 }], step: 'q' }));
     const area = 600 - (4 - Math.PI) * 25;
     // the length of the rim at the centroid of what is taken is a little less than the rim: within a thousandth
     expect(area * 10 - volume(rim)).toBeCloseTo((1 - Math.PI / 4) * (2 * 20 + 2 * 10 + 2 * Math.PI * (5 - 0.223)), 1);
   });
 
   test('a radius that grows along the edge: between those of its ends', () => {
-    const grows = one(kernel.round({ body: box(30, 20, 10), edges: [{ name: edge, radius: 2, to: 6 }], step: 'r' }));
+    const grows = one(kernel.fillet({ body: box(30, 20, 10), edges: [{ name: edge, radius: 2, to: 6 }], step: 'r' }));
     const taken = (6000 - volume(grows)) / ((1 - Math.PI / 4) * 10);
     // the mean of r^2 from 2 to 6 is 17.33
     expect(taken).toBeGreaterThan(12);
@@ -190,7 +190,7 @@ describe('dressing', () => {
     ['two distances', { distance: 3, other: 5 }, (3 * 5) / 2],
     ['distance and angle', { distance: 4, angle: Math.PI / 6 }, (4 * 4 * Math.tan(Math.PI / 6)) / 2],
   ])('a chamfer with %s', (_, sizes, area) => {
-    const cut = one(kernel.bevel({ body: box(30, 20, 10), edges: [edge], ...sizes, step: 'b' }));
+    const cut = one(kernel.chamfer({ body: box(30, 20, 10), edges: [edge], ...sizes, step: 'b' }));
     expect(volume(cut)).toBeCloseTo(6000 - area * 10, 6);
   });
 
@@ -201,7 +201,7 @@ describe('dressing', () => {
     ];
     const block = combine('cut', [box(30, 20, 10)], [pocket]);
     const upright = ['s/side/a | s/side/d'];
-    const round = one(kernel.round({ body: block, edges: [{ name: upright[0]!, radius: 6 }], step: 'r' }));
+    const round = one(kernel.fillet({ body: block, edges: [{ name: upright[0]!, radius: 6 }], step: 'r' }));
     // below the pocket all of the corner goes; beside it what lies outside of the pocket does: of x and y from 0 to 6
     // all beyond the circle about (6, 6), less what of that is pocket
     const corner = 36 - 9 * Math.PI;
@@ -215,12 +215,12 @@ describe('dressing', () => {
     expect(volume(round)).toBeCloseTo(30 * 20 * 10 - 100 * 6 - corner * 4 - beyond * 6, 3);
     expect(names(round).some((name) => name.startsWith('r/round'))).toBe(true);
     // half of what fits is rolled as ever
-    const small = one(kernel.round({ body: block, edges: [{ name: upright[0]!, radius: 0.5 }], step: 'r' }));
+    const small = one(kernel.fillet({ body: block, edges: [{ name: upright[0]!, radius: 0.5 }], step: 'r' }));
     expect(volume(small)).toBeCloseTo(5400 - (0.25 - Math.PI / 16) * 10, 6);
   });
 
   test('a box open at its top, with walls: what is left is the difference', () => {
-    const shell = one(kernel.hollow({ body: box(30, 20, 10), open: ['s/end'], wall: 2, step: 'h' }));
+    const shell = one(kernel.shell({ body: box(30, 20, 10), open: ['s/end'], wall: 2, step: 'h' }));
     expect(volume(shell)).toBeCloseTo(6000 - 26 * 16 * 8, 6);
     expect(names(shell).filter((name) => name.startsWith('h/inside'))).toHaveLength(5);
     // the rim is what is left of the face that was taken away
@@ -233,20 +233,20 @@ describe('dressing', () => {
     ];
     const level = 2 * Math.hypot(1, 1 / 3);
     const cone = (r: number, s: number, h: number) => (Math.PI * h * (r * r + r * s + s * s)) / 3;
-    const bothOpen = one(kernel.hollow({ body: cup, open: ['l/start', 'l/end'], wall: 2, step: 'h' }));
+    const bothOpen = one(kernel.shell({ body: cup, open: ['l/start', 'l/end'], wall: 2, step: 'h' }));
     const inside = cone(20 - level, 10 - level, 30);
     expect(kernel.measure(bothOpen).volume_mm3).toBeCloseTo(cone(20, 10, 30) - inside, 3);
-    const oneOpen = one(kernel.hollow({ body: cup, open: ['l/end'], wall: 2, step: 'h' }));
+    const oneOpen = one(kernel.shell({ body: cup, open: ['l/end'], wall: 2, step: 'h' }));
     const floor = cone(20 - level, 20 - level - 2 / 3, 2);
     expect(kernel.measure(oneOpen).volume_mm3).toBeCloseTo(cone(20, 10, 30) - inside + floor, 3);
-    const outside = one(kernel.hollow({ body: box(30, 20, 10), open: ['s/end'], wall: -2, step: 'h' }));
+    const outside = one(kernel.shell({ body: box(30, 20, 10), open: ['s/end'], wall: -2, step: 'h' }));
     expect(volume(outside)).toBeGreaterThan(34 * 24 * 12 - 6000 - 200);
   });
 
   test('draft: sides lean inwards from the ground', () => {
     const faces = ['a', 'b', 'c', 'd'].map((side) => `s/side/${side}`);
     const leaning = one(
-      kernel.slope({ body: box(30, 20, 10), faces, neutral: ORIGIN_PLANES.top, angle: Math.atan(0.1), step: 'd' }),
+      kernel.draft({ body: box(30, 20, 10), faces, neutral: ORIGIN_PLANES.top, angle: Math.atan(0.1), step: 'd' }),
     );
     expect(volume(leaning)).toBeCloseTo(600 * 10 - (50 * 2 * 0.1 * 100) / 2 + (4 * 0.01 * 1000) / 3, 6);
     expect(names(leaning)).toEqual(names(box(1, 1, 1)));
@@ -282,13 +282,13 @@ describe('dressing', () => {
   test.each([
     [
       'round',
-      () => kernel.round({ body: box(30, 20, 10), edges: [{ name: edge, radius: 40 }], step: 'r' }),
+      () => kernel.fillet({ body: box(30, 20, 10), edges: [{ name: edge, radius: 40 }], step: 'r' }),
       'round.size',
     ],
-    ['hollow', () => kernel.hollow({ body: box(30, 20, 10), open: ['s/end'], wall: 30, step: 'h' }), 'shell.wall'],
+    ['hollow', () => kernel.shell({ body: box(30, 20, 10), open: ['s/end'], wall: 30, step: 'h' }), 'shell.wall'],
     [
       'gone',
-      () => kernel.round({ body: box(30, 20, 10), edges: [{ name: 'x', radius: 1 }], step: 'r' }),
+      () => kernel.fillet({ body: box(30, 20, 10), edges: [{ name: 'x', radius: 1 }], step: 'r' }),
       'kernel.gone',
     ],
   ])('what can not be is refused, and the kernel goes on: %s', (_, attempt, code) => {
@@ -300,7 +300,9 @@ describe('dressing', () => {
 
 describe('whole bodies', () => {
   test('overlap keeps what two have in common', () => {
-    const other = one(kernel.moved({ body: box(10, 10, 10), movement: shift3([4, 4, 4]), step: 'm', instance: '1' }));
+    const other = one(
+      kernel.transformed({ body: box(10, 10, 10), transform: translation([4, 4, 4]), step: 'm', instance: '1' }),
+    );
     const common = kernel.combine('overlap', [box(10, 10, 10)], [other]);
     if (!common.ok) throw new Error(common.issue.code);
     const [cube] = all({ ok: true, value: common.value.bodies }) as [BodyHandle];
@@ -316,21 +318,21 @@ describe('whole bodies', () => {
   });
 
   test('moved, turned, mirrored: the volume stays, the middle goes along', () => {
-    const wedge = one(kernel.bevel({ body: box(30, 20, 10), edges: ['s/end | s/side/b'], distance: 8, step: 'b' }));
+    const wedge = one(kernel.chamfer({ body: box(30, 20, 10), edges: ['s/end | s/side/b'], distance: 8, step: 'b' }));
     const centre = kernel.measure(wedge).centre_mm;
-    const at = (movement: ReturnType<typeof shift3>) => {
-      const copy = one(kernel.moved({ body: wedge, movement, step: 'm', instance: '1' }));
+    const at = (transform: ReturnType<typeof translation>) => {
+      const copy = one(kernel.transformed({ body: wedge, transform, step: 'm', instance: '1' }));
       expect(volume(copy)).toBeCloseTo(volume(wedge), 6);
       expect(names(copy).every((name) => name.startsWith('m/1/'))).toBe(true);
       return kernel.measure(copy).centre_mm;
     };
-    expect(at(shift3([1, 2, 3]))).toEqual([1, 2, 3].map((d, k) => expect.closeTo(centre[k]! + d, 6)));
-    expect(at(turn3([0, 0, 0], [0, 0, 1], Math.PI / 2))).toEqual([
+    expect(at(translation([1, 2, 3]))).toEqual([1, 2, 3].map((d, k) => expect.closeTo(centre[k]! + d, 6)));
+    expect(at(rotation([0, 0, 0], [0, 0, 1], Math.PI / 2))).toEqual([
       expect.closeTo(-centre[1], 6),
       expect.closeTo(centre[0], 6),
       expect.closeTo(centre[2], 6),
     ]);
-    expect(at(mirror3(ORIGIN_PLANES.right))).toEqual([
+    expect(at(reflection(ORIGIN_PLANES.right))).toEqual([
       expect.closeTo(-centre[0], 6),
       expect.closeTo(centre[1], 6),
       expect.closeTo(centre[2], 6),

@@ -1,14 +1,14 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { Gap, PlaceOnBody, Result, Vec3 } from '@helb/core';
 import { vec } from './edges.ts';
-import { fail, ok, type Library, type Scope } from './library.ts';
+import { fail, ok, type Library, type DisposalScope } from './library.ts';
 import type { NamedSolid } from './names.ts';
 import { partsOf } from './parts.ts';
 
 /** Where two faces, edges or corners come nearest to each other. */
 export function gapBetween(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   places: readonly [PlaceOnBody, PlaceOnBody],
   bodyOf: (body: PlaceOnBody['body']) => NamedSolid,
 ): Result<Gap> {
@@ -18,7 +18,7 @@ export function gapBetween(
 }
 
 /** Where two shapes come nearest to each other; 0 apart where one lies in the other. */
-export function nearest(library: Library, scope: Scope, a: TopoDS_Shape, b: TopoDS_Shape): Result<Gap> {
+export function nearest(library: Library, scope: DisposalScope, a: TopoDS_Shape, b: TopoDS_Shape): Result<Gap> {
   const search = scope.keep(new library.BRepExtrema_DistShapeShape());
   search.LoadS1(a);
   search.LoadS2(b);

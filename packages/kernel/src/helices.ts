@@ -1,10 +1,10 @@
 import type { TopoDS_Edge, TopoDS_Wire } from 'replicad-opencascadejs';
 import type { Helix } from '@helb/core';
 import { axes } from './edges.ts';
-import type { Library, Scope } from './library.ts';
+import type { Library, DisposalScope } from './library.ts';
 
 /** A helix as an edge on the cylinder or cone that it winds round. */
-export function helixEdge(library: Library, scope: Scope, helix: Helix): TopoDS_Edge {
+export function helixEdge(library: Library, scope: DisposalScope, helix: Helix): TopoDS_Edge {
   const { axis: z, origin, x, radius, pitch, turns, left, taper } = helix;
   const at = axes(library, scope, { origin, z, x });
   const surface =
@@ -23,5 +23,5 @@ export function helixEdge(library: Library, scope: Scope, helix: Helix): TopoDS_
   return edge;
 }
 
-export const helixWire = (library: Library, scope: Scope, helix: Helix): TopoDS_Wire =>
+export const helixWire = (library: Library, scope: DisposalScope, helix: Helix): TopoDS_Wire =>
   scope.keep(scope.keep(new library.BRepBuilderAPI_MakeWire(helixEdge(library, scope, helix))).Wire());

@@ -1,6 +1,6 @@
 import {
   KernelHurt,
-  type BevelRequest,
+  type ChamferRequest,
   type BodyHandle,
   type BodyMeasures,
   type BodyMesh,
@@ -9,50 +9,60 @@ import {
   type EdgeFacts,
   type ExportBody,
   type ExtrudeRequest,
-  type Fineness,
+  type TessellationQuality,
   type Frame,
   type Gap,
-  type HollowRequest,
+  type ShellRequest,
   type Kernel,
   type LoftRequest,
-  type Meeting,
-  type Movement,
-  type MoveRequest,
+  type Clearance,
+  type RigidTransform,
+  type TransformRequest,
   type OffsetRequest,
   type PlaceOnBody,
   type ReadStepRequest,
   type Result,
   type RevolveRequest,
-  type RoundRequest,
-  type SlopeRequest,
-  type SpiralRequest,
+  type FilletRequest,
+  type DraftRequest,
+  type HelixRequest,
   type SplitRequest,
   type SweepRequest,
   type ThickenRequest,
   type ThreadRequest,
   type Topology,
+  faceName,
 } from '@helb/core';
-import { bevelled } from './bevels.ts';
+import { chamfered } from './chamfers.ts';
 import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
 import { takeDetours } from './detours.ts';
-import { offsetFaces, rounded, sloped, thickened } from './dressing.ts';
+import { offsetFaces, filleted, drafted, thickened } from './local-operations.ts';
 import { locationOf } from './edges.ts';
 import { gapBetween } from './gaps.ts';
-import { fail, guarded, ok, startLibrary, unfailing, Scope, type Library, type LibrarySource } from './library.ts';
+import {
+  fail,
+  guarded,
+  ok,
+  startLibrary,
+  unfailing,
+  DisposalScope,
+  type Library,
+  type LibrarySource,
+} from './library.ts';
 import { lofted } from './lofts.ts';
 import { boxOf, faceMeasures, measures, volumeOf } from './measure.ts';
 import { Mesher } from './mesh.ts';
-import { meetingOf } from './meetings.ts';
+import { clearanceOf } from './clearance.ts';
 import type { NamedSolid } from './names.ts';
 import { forgetParts } from './parts.ts';
-import { spiralled, sweptAlong } from './pipes.ts';
+import { sweptAlongHelix, sweptAlong } from './sweep-helix.ts';
 import { readSolids } from './step-reader.ts';
 import { stepFile } from './step-file.ts';
-import { hollowed, insideOf } from './shells.ts';
+import { shelled, insideOf } from './shells.ts';
 import { isSound } from './soundness.ts';
-import { extruded, revolved } from './sweeps.ts';
+import { extruded, revolved } from './extrude-revolve.ts';
 import { threadedRod } from './threads.ts';
-import { crossingOf, Surveyor } from './topology.ts';
+import { crossingOf, TopologyReader } from './topology.ts';
 
 const MOST_FILES = 20;
 
@@ -64,14 +74,14 @@ export class OpenCascadeKernel implements Kernel {
   private readonly files = new Map<string, Uint8Array>();
 
   private mesher: Mesher;
-  private surveyor: Surveyor;
+  private surveyor: TopologyReader;
 
   private constructor(
     private library: Library,
     private readonly source: LibrarySource,
   ) {
     this.mesher = new Mesher(library);
-    this.surveyor = new Surveyor(library);
+    this.surveyor = new TopologyReader(library);
   }
 
   static async start(source: LibrarySource): Promise<OpenCascadeKernel> {
@@ -81,7 +91,7 @@ export class OpenCascadeKernel implements Kernel {
   async restart(): Promise<void> {
     this.library = await startLibrary(this.source);
     this.mesher = new Mesher(this.library);
-    this.surveyor = new Surveyor(this.library);
+    this.surveyor = new TopologyReader(this.library);
     this.bodies.clear();
     this.files.clear();
     this.isHurt = false;
@@ -91,7 +101,7 @@ export class OpenCascadeKernel implements Kernel {
     this.made((scope) => extruded(this.library, scope, request, (body) => this.body(body)));
   revolve = (request: RevolveRequest) => this.made((scope) => revolved(this.library, scope, request));
   sweep = (request: SweepRequest) => this.made((scope) => sweptAlong(this.library, scope, request));
-  spiral = (request: SpiralRequest) => this.made((scope) => spiralled(this.library, scope, request));
+  helix = (request: HelixRequest) => this.made((scope) => sweptAlongHelix(this.library, scope, request));
   loft = (request: LoftRequest) => this.made((scope) => lofted(this.library, scope, request));
   readStep = (request: ReadStepRequest): Result<BodyHandle[]> =>
     this.tried((scope) => {
@@ -108,10 +118,10 @@ export class OpenCascadeKernel implements Kernel {
   thicken = (request: ThickenRequest) =>
     this.made((scope) => thickened(this.library, scope, this.body(request.body), request));
 
-  round = (request: RoundRequest) => this.changed(request, rounded);
-  bevel = (request: BevelRequest) => this.changed(request, bevelled);
-  slope = (request: SlopeRequest) => this.changed(request, sloped);
-  moved = (request: MoveRequest) => this.changed(request, movedBody);
+  fillet = (request: FilletRequest) => this.changed(request, filleted);
+  chamfer = (request: ChamferRequest) => this.changed(request, chamfered);
+  draft = (request: DraftRequest) => this.changed(request, drafted);
+  transformed = (request: TransformRequest) => this.changed(request, movedBody);
 
   hasFile = (hash: string): boolean => this.files.has(hash);
 
@@ -122,8 +132,8 @@ export class OpenCascadeKernel implements Kernel {
   }
 
   /** Walls of another thickness are made by moving their inner faces. */
-  hollow(request: HollowRequest): Result<BodyHandle> {
-    let made = this.changed(request, hollowed);
+  shell(request: ShellRequest): Result<BodyHandle> {
+    let made = this.changed(request, shelled);
     for (const { face, wall } of request.others ?? []) {
       if (!made.ok || request.open.includes(face)) continue;
       const body = made.value;
@@ -140,7 +150,7 @@ export class OpenCascadeKernel implements Kernel {
     return this.tried((scope) => {
       const sheet = sheetOf(this.library, scope, request.by, (body) => this.body(body));
       if (!sheet.ok) return sheet;
-      const made = splitBy(this.library, scope, this.body(request.body), sheet.value, `${request.step}/cut`);
+      const made = splitBy(this.library, scope, this.body(request.body), sheet.value, faceName(request.step, 'cut'));
       return made.ok ? ok(made.value.map((solid) => this.adopt(solid))) : made;
     });
   }
@@ -177,7 +187,7 @@ export class OpenCascadeKernel implements Kernel {
 
   private sure = <T>(work: () => T): T => this.noting(() => unfailing(this.library, work));
 
-  private tried<T>(work: (scope: Scope) => Result<T>): Result<T> {
+  private tried<T>(work: (scope: DisposalScope) => Result<T>): Result<T> {
     const result = this.noting(() => guarded(this.library, work));
     faceMeasures(this.library).tidy();
     return result;
@@ -193,7 +203,7 @@ export class OpenCascadeKernel implements Kernel {
   }
 
   /** Solids that stand alone: those of several regions may share sides, and one operation joins what belongs together. */
-  private made(make: (scope: Scope) => Result<NamedSolid[]>): Result<BodyHandle[]> {
+  private made(make: (scope: DisposalScope) => Result<NamedSolid[]>): Result<BodyHandle[]> {
     return this.tried((scope) => {
       const result = make(scope);
       if (!result.ok) return result;
@@ -214,7 +224,7 @@ export class OpenCascadeKernel implements Kernel {
 
   private changed<R extends { readonly body: BodyHandle }>(
     request: R,
-    change: (library: Library, scope: Scope, body: NamedSolid, request: R) => Result<NamedSolid>,
+    change: (library: Library, scope: DisposalScope, body: NamedSolid, request: R) => Result<NamedSolid>,
   ): Result<BodyHandle> {
     return this.tried((scope) => {
       const made = change(this.library, scope, this.body(request.body), request);
@@ -233,10 +243,10 @@ export class OpenCascadeKernel implements Kernel {
     });
   }
 
-  box(body: BodyHandle, movement: Movement): Box3 {
+  box(body: BodyHandle, transform: RigidTransform): Box3 {
     return this.sure(() => {
-      const scope = new Scope();
-      const moved = this.body(body).shape.Moved(locationOf(this.library, scope, movement), false);
+      const scope = new DisposalScope();
+      const moved = this.body(body).shape.Moved(locationOf(this.library, scope, transform), false);
       const box = boxOf(this.library, scope.keep(moved));
       scope.close();
       return box;
@@ -253,11 +263,11 @@ export class OpenCascadeKernel implements Kernel {
   gap = (a: PlaceOnBody, b: PlaceOnBody): Result<Gap> =>
     this.tried((scope) => gapBetween(this.library, scope, [a, b], (body) => this.body(body)));
 
-  meeting = (a: BodyHandle, b: BodyHandle, movement: Movement): Result<Meeting> =>
-    this.tried((scope) => meetingOf(this.library, scope, [this.body(a), this.body(b)], movement));
+  clearance = (a: BodyHandle, b: BodyHandle, transform: RigidTransform): Result<Clearance> =>
+    this.tried((scope) => clearanceOf(this.library, scope, [this.body(a), this.body(b)], transform));
 
-  mesh = (body: BodyHandle, fineness: Fineness): BodyMesh =>
-    this.sure(() => this.mesher.mesh(body, this.body(body), fineness));
+  mesh = (body: BodyHandle, quality: TessellationQuality): BodyMesh =>
+    this.sure(() => this.mesher.mesh(body, this.body(body), quality));
 
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array> {
     const shapes = bodies.map(({ body, ...rest }) => ({ ...rest, shape: this.body(body).shape }));

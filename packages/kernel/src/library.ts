@@ -42,7 +42,7 @@ interface Deletable {
 }
 
 /** Deletes what the body of a function made in WebAssembly memory, in reverse order, however it ends. */
-export class Scope {
+export class DisposalScope {
   private readonly kept: Deletable[] = [];
 
   keep<T extends Deletable>(object: T): T {
@@ -67,8 +67,8 @@ export class Scope {
 }
 
 /** Runs a kernel operation; an exception of the library becomes a failed Result, and all temporary objects go. */
-export function guarded<T>(library: Library, body: (scope: Scope) => Result<T>): Result<T> {
-  const scope = new Scope();
+export function guarded<T>(library: Library, body: (scope: DisposalScope) => Result<T>): Result<T> {
+  const scope = new DisposalScope();
   try {
     return body(scope);
   } catch (error) {
@@ -100,7 +100,7 @@ const hurt = (error: unknown): unknown =>
     : error;
 
 /** After harm was done even giving back may fail. */
-function closed(scope: Scope): void {
+function closed(scope: DisposalScope): void {
   try {
     scope.close();
   } catch (error) {

@@ -11,10 +11,11 @@ import {
   type Region,
   type Result,
   type Vec3,
+  faceName,
 } from '@helb/core';
 import { point, vec } from './edges.ts';
 import { normalIn, placeOfVertex } from './facts.ts';
-import { fail, ok, type Library, type Scope } from './library.ts';
+import { fail, ok, type Library, type DisposalScope } from './library.ts';
 import type { MadeFace, NamedSolid } from './names.ts';
 import { faceOf, plane, type ProfileLoop } from './profile.ts';
 import { members, subShapes } from './shapes.ts';
@@ -23,7 +24,7 @@ import { lessOpenings, namedSolid } from './swept.ts';
 import { sideThrough, type Rib } from './tangent-lofts.ts';
 
 /** A solid through sections; sides are named after the entities of the first that has any. */
-export function lofted(library: Library, scope: Scope, request: LoftRequest): Result<NamedSolid[]> {
+export function lofted(library: Library, scope: DisposalScope, request: LoftRequest): Result<NamedSolid[]> {
   const drawn = request.sections.find((section): section is Profile => !('point' in section));
   const openings = drawn?.regions[0]!.holes.length ?? 0;
   const picks = Array.from({ length: openings }, (_, k) => (region: Region) => region.holes[k]!);
@@ -41,7 +42,7 @@ export function lofted(library: Library, scope: Scope, request: LoftRequest): Re
 /** One of the loops of a section. */
 type LoopOf = (region: Region) => readonly Piece[];
 
-function plainLoft(library: Library, scope: Scope, request: LoftRequest, loopOf: LoopOf): Result<NamedSolid> {
+function plainLoft(library: Library, scope: DisposalScope, request: LoftRequest, loopOf: LoopOf): Result<NamedSolid> {
   const loops: (ProfileLoop | Vec3)[] = [];
   for (const section of request.sections) {
     const face = 'point' in section ? ok(section.point) : faceOfLoop(library, scope, section, loopOf, request.matched);
@@ -52,14 +53,20 @@ function plainLoft(library: Library, scope: Scope, request: LoftRequest, loopOf:
 }
 
 /** A face within one loop of a section, without openings. */
-function faceOfLoop(library: Library, scope: Scope, { frame, regions }: Profile, loopOf: LoopOf, divided = false) {
+function faceOfLoop(
+  library: Library,
+  scope: DisposalScope,
+  { frame, regions }: Profile,
+  loopOf: LoopOf,
+  divided = false,
+) {
   return faceOf(library, scope, frame, { ...regions[0]!, outer: loopOf(regions[0]!), holes: [] }, divided);
 }
 
 /** A solid of sides that leave its first or its last section square, sewn together. */
 function squareLoft(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   { sections, square = {}, step }: LoftRequest,
   loopOf: LoopOf,
 ): Result<NamedSolid> {
@@ -74,7 +81,7 @@ function squareLoft(
     const ribs = sections.map((section): Rib =>
       'point' in section ? section : { piece: loopOf(section.regions[0]!)[k]!, frame: section.frame },
     );
-    add(sideThrough(library, scope, ribs, square), `${step}/side/${entity}`);
+    add(sideThrough(library, scope, ribs, square), faceName(step, 'side', entity));
   });
   for (const [role, section] of [
     ['start', sections[0]!],
@@ -83,7 +90,7 @@ function squareLoft(
     if ('point' in section) continue;
     const cap = faceOfLoop(library, scope, section, loopOf, true);
     if (!cap.ok) return cap;
-    add(cap.value.face, `${step}/${role}`);
+    add(cap.value.face, faceName(step, role));
   }
   sewing.Perform(scope.keep(new library.Message_ProgressRange()));
   const [shell] = subShapes(library, scope, scope.keep(sewing.SewedShape()), 'TopAbs_SHELL');
@@ -97,7 +104,7 @@ function squareLoft(
 /** A solid through single loops, and points at its ends. */
 export function loftedLoops(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   loops: readonly (ProfileLoop | Vec3)[],
   { straight, step, matched }: Pick<LoftRequest, 'straight' | 'step' | 'matched'>,
 ): Result<NamedSolid> {
@@ -116,14 +123,14 @@ export function loftedLoops(
   const faces: MadeFace[] = first.edges.flatMap(({ edge, entity }) =>
     members(library, scope, scope.keep(maker.Generated(edge))).map((face) => ({
       face,
-      name: `${step}/side/${entity}`,
+      name: faceName(step, 'side', entity),
     })),
   );
   for (const [role, cap] of [
     ['start', maker.FirstShape()],
     ['end', maker.LastShape()],
   ] as const)
-    if (!cap.IsNull()) faces.push({ face: scope.keep(cap), name: `${step}/${role}` });
+    if (!cap.IsNull()) faces.push({ face: scope.keep(cap), name: faceName(step, role) });
   const [solid] = subShapes(library, scope, scope.keep(maker.Shape()), 'TopAbs_SOLID');
   if (!solid) return fail('kernel.failed', { reason: 'the sections enclose nothing' });
   const plain = namedSolid(library, scope, library.TopoDS.Solid(solid), step, faces);
@@ -134,7 +141,7 @@ export function loftedLoops(
  * Ruled sides come as free surfaces even where they are flat. As planes everything after is exact and many times faster:
  * walls, sketches on them, cuts.
  */
-function flattened(library: Library, scope: Scope, solid: NamedSolid): NamedSolid {
+function flattened(library: Library, scope: DisposalScope, solid: NamedSolid): NamedSolid {
   const faces = subShapes(library, scope, solid.shape, 'TopAbs_FACE');
   const flats = faces.map((face) => flatOf(library, scope, face));
   if (flats.every((flat) => flat === undefined)) return solid;
@@ -153,7 +160,7 @@ function flattened(library: Library, scope: Scope, solid: NamedSolid): NamedSoli
 }
 
 /** The same face on a plane, where it is flat but does not say so. */
-function flatOf(library: Library, scope: Scope, face: TopoDS_Shape): TopoDS_Shape | undefined {
+function flatOf(library: Library, scope: DisposalScope, face: TopoDS_Shape): TopoDS_Shape | undefined {
   const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(face)), true));
   if (surface.GetType() === 'GeomAbs_Plane') return undefined;
   const edges = subShapes(library, scope, face, 'TopAbs_EDGE');
@@ -176,7 +183,7 @@ function flatOf(library: Library, scope: Scope, face: TopoDS_Shape): TopoDS_Shap
 }
 
 /** Is an edge straight, whatever it is called? */
-function lineLike(library: Library, scope: Scope, edge: TopoDS_Shape): boolean {
+function lineLike(library: Library, scope: DisposalScope, edge: TopoDS_Shape): boolean {
   const curve = scope.keep(new library.BRepAdaptor_Curve(scope.keep(library.TopoDS.Edge(edge))));
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
   const at = (t: number): Vec3 => vec(scope.keep(curve.Value(first + t * (last - first))));

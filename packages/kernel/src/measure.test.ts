@@ -1,5 +1,5 @@
-import { enclosedVolume, frameOn, turn3, type BodyHandle, type Entities, type Vec3 } from '@helb/core';
-import { all, box, circle, combine, kernel, one, profile, rectangle, withKernel } from './test-bench.ts';
+import { enclosedVolume, frameOn, rotation, type BodyHandle, type Entities, type Vec3 } from '@helb/core';
+import { all, box, circle, combine, kernel, one, profile, rectangle, withKernel } from './test-fixture.ts';
 
 withKernel();
 
@@ -27,7 +27,7 @@ test('a loft between ellipses: the integral of pi a b, and its centre on both pl
 });
 
 test('shelled 1.2, open above: what its triangles enclose, symmetric, and sure', () => {
-  const shell = one(kernel.hollow({ body: jar(), step: 's', open: ['l/end'], wall: 1.2 }));
+  const shell = one(kernel.shell({ body: jar(), step: 's', open: ['l/end'], wall: 1.2 }));
   const { volume_mm3, centre_mm, off } = kernel.measure(shell);
   const meshed = enclosedVolume(kernel.mesh(shell, { deflection: 0.05, angle: 0.2 }));
   expect(volume_mm3 / meshed).toBeCloseTo(1, 2);
@@ -64,7 +64,7 @@ describe('walls of a loft that is cut at a slant', () => {
   };
 
   test.each([1.2, 4, 6.5])('%s thick, open below: by the parallel curve of the ellipse', (wall) => {
-    const shell = one(kernel.hollow({ body: slanted(), step: 's', open: ['l/start'], wall }));
+    const shell = one(kernel.shell({ body: slanted(), step: 's', open: ['l/start'], wall }));
     const { volume_mm3, centre_mm, off } = kernel.measure(shell);
     const expected = Math.PI * a * b * high - inside(wall) * (high - wall / Math.cos(lean));
     expect(volume_mm3 / expected).toBeCloseTo(1, 5);
@@ -77,7 +77,7 @@ describe('walls of a loft that is cut at a slant', () => {
 
   test('thicker than the tips bend they leave no hollow that is known', () => {
     // the tips bend by 17^2 / 42
-    expect(kernel.hollow({ body: slanted(), step: 's', open: ['l/start'], wall: 8 })).toMatchObject({
+    expect(kernel.shell({ body: slanted(), step: 's', open: ['l/start'], wall: 8 })).toMatchObject({
       issue: { code: 'shell.wall' },
     });
   });
@@ -107,7 +107,7 @@ test('a ball, a ring and a cone by their formulas, with inertia', () => {
 test('the box of what is turned is that of the solid: a disc is as wide at any angle', () => {
   const disc = all(kernel.extrude({ profile: profile(circle(0, 0, 48)), from: 0, to: 6, step: 'd' }))[0]!;
   for (const angle of [0.3, (200 / 180) * Math.PI, 2]) {
-    const { low, high } = kernel.box(disc, turn3([0, 0, 0], [0, 0, 1], angle));
+    const { low, high } = kernel.box(disc, rotation([0, 0, 0], [0, 0, 1], angle));
     const size = high.map((c, k) => c - low[k]!) as unknown as Vec3;
     [96, 96, 6].forEach((c, k) => expect(size[k]).toBeCloseTo(c, 6));
   }

@@ -10,31 +10,31 @@ import {
   type Vec3,
 } from '@helb/core';
 import { faceMoments } from './face-moments.ts';
-import { Scope, type Library } from './library.ts';
+import { DisposalScope, type Library } from './library.ts';
 import { subShapes } from './shapes.ts';
-import { Shelf } from './shelf.ts';
+import { ShapeCache } from './shape-cache.ts';
 
 /** Moments of faces by their identity: an edit pays only for the faces that it made. */
 class FaceMeasures {
-  private readonly faces: Shelf<SurfaceMoments>;
+  private readonly faces: ShapeCache<SurfaceMoments>;
   private readonly inUse = new Map<BodyHandle, () => void>();
 
   constructor(private readonly library: Library) {
-    this.faces = new Shelf(library, 'faces');
+    this.faces = new ShapeCache(library, 'faces');
   }
 
   of = (face: TopoDS_Shape): SurfaceMoments =>
     this.faces.get(face) ?? this.faces.put(face, faceMoments(this.library, face) ?? roughMoments(this.library, face));
 
   solid(shape: TopoDS_Shape): SolidMoments {
-    const scope = new Scope();
+    const scope = new DisposalScope();
     const pieces = subShapes(this.library, scope, shape, 'TopAbs_FACE').map(this.of);
     scope.close();
     return solidMoments(pieces);
   }
 
   hold(body: BodyHandle, shape: TopoDS_Shape): void {
-    const scope = new Scope();
+    const scope = new DisposalScope();
     const drop = this.faces.hold(subShapes(this.library, scope, shape, 'TopAbs_FACE'));
     scope.close();
     this.release(body);
@@ -72,7 +72,7 @@ export const areaOf = (library: Library, face: TopoDS_Shape): Pick<SurfaceMoment
 /** All measures of a solid, each with how far it may be off. */
 export function measures(library: Library, shape: TopoDS_Shape): BodyMeasures {
   const { volume, area, centre, inertia, uncertainty } = faceMeasures(library).solid(shape);
-  const scope = new Scope();
+  const scope = new DisposalScope();
   const result: BodyMeasures = {
     volume_mm3: volume,
     area_mm2: area,
@@ -88,7 +88,7 @@ export function measures(library: Library, shape: TopoDS_Shape): BodyMeasures {
 
 /** The box along the axes round a shape, exact. */
 export function boxOf(library: Library, shape: TopoDS_Shape): Box3 {
-  const scope = new Scope();
+  const scope = new DisposalScope();
   const box = scope.keep(new library.Bnd_Box());
   library.BRepBndLib.AddOptimal(shape, box, false, false);
   const found: Box3 = {
@@ -101,7 +101,7 @@ export function boxOf(library: Library, shape: TopoDS_Shape): Box3 {
 
 /** A face that can not be evaluated everywhere, by its triangles: as exact as these are. */
 function roughMoments(library: Library, face: TopoDS_Shape): SurfaceMoments {
-  const scope = new Scope();
+  const scope = new DisposalScope();
   const mesh = scope.keep(library.ReplicadMeshExtractor.extract(face, ROUGH.deflection, ROUGH.angle, true));
   const memory = library.wasmMemory.buffer;
   const positions = new Float32Array(memory, mesh.getVerticesPtr(), mesh.getVerticesSize()).slice();

@@ -1,8 +1,8 @@
-import { frameOn, shift3, type BodyHandle, type BodyMesh } from '@helb/core';
+import { frameOn, translation, type BodyHandle, type BodyMesh } from '@helb/core';
 import fc from 'fast-check';
 import { flatPatch, loopOf } from './flat-mesh.ts';
 import { startKernelInNode } from './node.ts';
-import { all, box, circle, kernel, one, profile, rectangle, withKernel } from './test-bench.ts';
+import { all, box, circle, kernel, one, profile, rectangle, withKernel } from './test-fixture.ts';
 
 withKernel();
 
@@ -83,14 +83,14 @@ describe('the mesh of a body', () => {
   test('is closed and faces outwards, with openings, round and free faces, and after it was turned over', () => {
     const plate = bored(bored(box(40, 20, 5), 10, 'b1'), 30, 'b2');
     const dressed = one(
-      kernel.round({ body: plate, step: 'f', edges: [{ name: edge(plate, 's/end | s/side/a'), radius: 1 }] }),
+      kernel.fillet({ body: plate, step: 'f', edges: [{ name: edge(plate, 's/end | s/side/a'), radius: 1 }] }),
     );
     const mirrored = one(
-      kernel.moved({
+      kernel.transformed({
         body: dressed,
         step: 'm',
         instance: '1',
-        movement: [
+        transform: [
           [-1, 0, 0, 0],
           [0, 1, 0, 0],
           [0, 0, 1, 0],
@@ -161,7 +161,10 @@ describe('the mesh of a body', () => {
   test('a copy somewhere else has a mesh of its own, and what nobody has any more is forgotten', () => {
     const body = box(10, 10, 10);
     const low = kernel.mesh(body, FINE);
-    const high = kernel.mesh(one(kernel.moved({ body, step: 'm', instance: '1', movement: shift3([0, 0, 7]) })), FINE);
+    const high = kernel.mesh(
+      one(kernel.transformed({ body, step: 'm', instance: '1', transform: translation([0, 0, 7]) })),
+      FINE,
+    );
     const least = (mesh: BodyMesh) => Math.min(...mesh.positions.filter((_, k) => k % 3 === 2));
     expect([least(low), least(high)]).toEqual([0, 7]);
   });

@@ -1,17 +1,17 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
-import type { BodyHandle, BodyMesh, Fineness, NamedRange } from '@helb/core';
+import type { BodyHandle, BodyMesh, TessellationQuality, NamedRange } from '@helb/core';
 import { normalIn } from './facts.ts';
 import { flatPatch, loopOf, type Patch, type Polyline } from './flat-mesh.ts';
-import { Scope, type Library } from './library.ts';
+import { DisposalScope, type Library } from './library.ts';
 import type { NamedSolid } from './names.ts';
 import { partsOf } from './parts.ts';
 import { subShapes } from './shapes.ts';
-import { Shelf } from './shelf.ts';
+import { ShapeCache } from './shape-cache.ts';
 
-/** What there is at one fineness. */
+/** What there is at one quality. */
 interface Shelves {
-  readonly faces: Shelf<Patch>;
-  readonly edges: Shelf<Polyline>;
+  readonly faces: ShapeCache<Patch>;
+  readonly edges: ShapeCache<Polyline>;
 }
 
 /**
@@ -25,10 +25,10 @@ export class Mesher {
 
   constructor(private readonly library: Library) {}
 
-  mesh(body: BodyHandle, solid: NamedSolid, fineness: Fineness): BodyMesh {
-    const scope = new Scope();
+  mesh(body: BodyHandle, solid: NamedSolid, quality: TessellationQuality): BodyMesh {
+    const scope = new DisposalScope();
     try {
-      return this.meshIn(scope, body, solid, fineness);
+      return this.meshIn(scope, body, solid, quality);
     } finally {
       scope.close();
     }
@@ -40,17 +40,17 @@ export class Mesher {
     this.inUse.delete(body);
   }
 
-  private meshIn(scope: Scope, body: BodyHandle, solid: NamedSolid, fineness: Fineness): BodyMesh {
+  private meshIn(scope: DisposalScope, body: BodyHandle, solid: NamedSolid, quality: TessellationQuality): BodyMesh {
     const { library } = this;
-    const shelves = this.shelvesFor(fineness);
+    const shelves = this.shelvesFor(quality);
     const { faces, edges } = partsOf(library, solid);
     const fresh = faces.map(({ shape }) => shape).filter((face) => !shelves.faces.get(face));
     const flat = fresh.filter((face) => this.isFlat(scope, face));
     const curved = fresh.filter((face) => !flat.includes(face));
-    this.addCurved(scope, shelves, curved, fineness);
-    for (const face of flat) shelves.faces.put(face, this.flatIn(scope, shelves, face, fineness));
+    this.addCurved(scope, shelves, curved, quality);
+    for (const face of flat) shelves.faces.put(face, this.flatIn(scope, shelves, face, quality));
     const patches = faces.map(({ name, shape }) => ({ name, patch: shelves.faces.get(shape)! }));
-    const lines = edges.map(({ name, shape }) => ({ name, line: this.lineOf(scope, shelves, shape, fineness) }));
+    const lines = edges.map(({ name, shape }) => ({ name, line: this.lineOf(scope, shelves, shape, quality) }));
     this.inUse.set(body, [
       ...(this.inUse.get(body) ?? []),
       shelves.faces.hold(faces.map(({ shape }) => shape)),
@@ -59,32 +59,32 @@ export class Mesher {
     return { ...facesOf(patches), ...edgesOf(lines) };
   }
 
-  private shelvesFor({ deflection, angle }: Fineness): Shelves {
+  private shelvesFor({ deflection, angle }: TessellationQuality): Shelves {
     const key = `${deflection} ${angle}`;
     let shelves = this.shelves.get(key);
     if (!shelves) {
-      shelves = { faces: new Shelf(this.library, 'faces'), edges: new Shelf(this.library, 'edges') };
+      shelves = { faces: new ShapeCache(this.library, 'faces'), edges: new ShapeCache(this.library, 'edges') };
       this.shelves.set(key, shelves);
     }
     return shelves;
   }
 
-  private isFlat(scope: Scope, face: TopoDS_Shape): boolean {
+  private isFlat(scope: DisposalScope, face: TopoDS_Shape): boolean {
     const surface = scope.keep(new this.library.BRepAdaptor_Surface(scope.keep(this.library.TopoDS.Face(face)), true));
     return surface.GetType() === 'GeomAbs_Plane';
   }
 
-  private flatIn(scope: Scope, shelves: Shelves, face: TopoDS_Shape, fineness: Fineness): Patch {
+  private flatIn(scope: DisposalScope, shelves: Shelves, face: TopoDS_Shape, quality: TessellationQuality): Patch {
     const loops = subShapes(this.library, scope, face, 'TopAbs_WIRE').map((wire) =>
       loopOf(
-        subShapes(this.library, scope, wire, 'TopAbs_EDGE').map((edge) => this.lineOf(scope, shelves, edge, fineness)),
+        subShapes(this.library, scope, wire, 'TopAbs_EDGE').map((edge) => this.lineOf(scope, shelves, edge, quality)),
       ),
     );
     return flatPatch(loops, normalIn(this.library, scope, face).normal);
   }
 
   /** An edge that no curved face has brought along is straight, or lies between flat faces that go on into each other. */
-  private lineOf(scope: Scope, shelves: Shelves, edge: TopoDS_Shape, fineness: Fineness): Polyline {
+  private lineOf(scope: DisposalScope, shelves: Shelves, edge: TopoDS_Shape, quality: TessellationQuality): Polyline {
     const known = shelves.edges.get(edge);
     if (known) return known;
     const curve = scope.keep(new this.library.BRepAdaptor_Curve(scope.keep(this.library.TopoDS.Edge(edge))));
@@ -96,7 +96,7 @@ export class Mesher {
       for (const vertex of subShapes(this.library, scope, edge, 'TopAbs_VERTEX'))
         add(scope.keep(this.library.BRep_Tool.Pnt(scope.keep(this.library.TopoDS.Vertex(vertex)))));
     else {
-      const { angle, deflection } = fineness;
+      const { angle, deflection } = quality;
       const along = scope.keep(
         new this.library.GCPnts_TangentialDeflection(curve, first, last, angle, deflection, 2, 1e-9, 1e-7),
       );
@@ -107,10 +107,10 @@ export class Mesher {
 
   /** Triangulates curved faces together, with the points on their edges. */
   private addCurved(
-    scope: Scope,
+    scope: DisposalScope,
     shelves: Shelves,
     faces: readonly TopoDS_Shape[],
-    { deflection, angle }: Fineness,
+    { deflection, angle }: TessellationQuality,
   ): void {
     if (faces.length === 0) return;
     const { library } = this;

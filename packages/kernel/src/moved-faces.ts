@@ -23,11 +23,11 @@ import {
 } from '@helb/core';
 import { combined } from './booleans.ts';
 import { edgeShape, faceFacts, normalAt } from './facts.ts';
-import { fail, ok, type Library, type Scope } from './library.ts';
+import { fail, ok, type Library, type DisposalScope } from './library.ts';
 import { lofted } from './lofts.ts';
 import type { NamedSolid } from './names.ts';
 import { partsOf, type Side } from './parts.ts';
-import { extruded } from './sweeps.ts';
+import { extruded } from './extrude-revolve.ts';
 
 // A flat face set off: what lies between it and where it comes to, its sides going on along the faces beside it. Sides that
 // stood square on the face instead would leave fins beside it wherever its neighbours lean.
@@ -52,7 +52,7 @@ export const LEANING = 'offset.leaning';
  */
 export function betweenFaces(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   body: NamedSolid,
   face: { readonly name: string; readonly shape: TopoDS_Shape },
   distance: number,
@@ -75,7 +75,7 @@ export function betweenFaces(
 
 function lessHoles(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   outer: Result<NamedSolid>,
   holes: () => Result<NamedSolid>[],
 ): Result<NamedSolid> {
@@ -94,7 +94,7 @@ function lessHoles(
 /** What a loop encloses on the way of the face. */
 function solidOf(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   frame: Frame,
   { pieces, after }: MovingLoop,
   distance: number,
@@ -127,7 +127,7 @@ const areaOf = (loop: readonly Piece[]): number => loop.reduce((sum, piece) => s
 
 function movingEdges(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   body: NamedSolid,
   face: string,
   frame: Frame,
@@ -161,7 +161,7 @@ function pieceOf(curve: SpaceCurve, frame: Frame): Piece | undefined {
 /** By how much an edge goes to its left: 0 where its neighbour stands square on the face; undefined where it is not known. */
 function shiftOf(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   piece: Piece,
   { face, edge }: Side,
   frame: Frame,

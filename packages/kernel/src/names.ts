@@ -1,6 +1,6 @@
+import { faceName, numberedBody, pieceBeside, pieceNumber, stepOfFace, withoutNumber } from '@helb/core';
 import type { NCollection_List_TopoDS_Shape, TopoDS_Shape } from 'replicad-opencascadejs';
-import { withoutNumber } from '@helb/core';
-import type { Library, Scope } from './library.ts';
+import type { Library, DisposalScope } from './library.ts';
 import { areaOf, centreOf } from './measure.ts';
 import { members, ShapeMap, subShapes } from './shapes.ts';
 
@@ -33,7 +33,7 @@ export interface FaceHistory {
  */
 export function carried(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   before: readonly NamedSolid[],
   history: FaceHistory,
   after: readonly TopoDS_Shape[],
@@ -51,7 +51,7 @@ export function carried(
     });
   const faces = after.map((solid) => subShapes(library, scope, solid, 'TopAbs_FACE'));
   const fallback = made[0]?.name ?? before[0]?.faceNames[0] ?? 'x';
-  const unnamed = `${fallback.slice(0, fallback.indexOf('/'))}/face`;
+  const unnamed = faceName(stepOfFace(fallback), 'face');
   const base = faces.map((list) => list.map((face) => firstName(claims.get(face)) ?? unnamed));
   const final = distinct(library, scope, faces.flat(), base.flat());
   const owners = faces.map((list) =>
@@ -76,17 +76,16 @@ interface Claim {
 /** Where faces were merged: the name of what was there first stays, of one step the first in order. */
 function firstName(claims: readonly Claim[] | undefined): string | undefined {
   const earliest = new Map<string, number>();
-  const stepOf = (name: string) => name.slice(0, name.indexOf('/'));
   for (const { name, from } of claims ?? [])
-    earliest.set(stepOf(name), Math.min(from, earliest.get(stepOf(name)) ?? from));
-  const rank = ({ name }: Claim): number => earliest.get(stepOf(name))!;
+    earliest.set(stepOfFace(name), Math.min(from, earliest.get(stepOfFace(name)) ?? from));
+  const rank = ({ name }: Claim): number => earliest.get(stepOfFace(name))!;
   return claims?.toSorted((a, b) => rank(a) - rank(b) || (a.name < b.name ? -1 : 1))[0]?.name;
 }
 
 /** Bodies of one origin get numbers by place. */
 function numberedBodies(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   solids: readonly TopoDS_Shape[],
   names: readonly string[],
 ): string[] {
@@ -96,7 +95,7 @@ function numberedBodies(
     if (same.length === 1) return name;
     const places = new Map(same.map((n) => [n, centreOf(library, solids[n]!)]));
     const order = same.toSorted((a, b) => comparePlaces(places.get(a)!, places.get(b)!));
-    return `${base[k]}#${order.indexOf(k) + 1}`;
+    return numberedBody(base[k]!, order.indexOf(k) + 1);
   });
 }
 
@@ -113,7 +112,7 @@ export function signOf(name: string): string {
 /** Makes equal names distinct: by the names of neighbouring faces where these differ, then by place. */
 export function distinct(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   faces: readonly TopoDS_Shape[],
   names: readonly string[],
 ): string[] {
@@ -124,12 +123,13 @@ export function distinct(
   if (doubled.length === 0) return result;
   const neighbours = neighbourNames(library, scope, faces, names);
   for (const group of doubled) {
-    const marks = group.map((k) => neighbours[k]!);
-    const unique = marks.filter((mark, k) => marks.indexOf(mark) === k && mark !== '').length === group.length;
+    const marks = group.map((k) => neighbours[k]!.join('\n'));
+    const isTold = marks.filter((mark, k) => marks.indexOf(mark) === k && mark !== '').length === group.length;
     const byPlace = group.toSorted((a, b) =>
       comparePlaces(areaOf(library, faces[a]!).centre, areaOf(library, faces[b]!).centre),
     );
-    group.forEach((k, n) => (result[k] = unique ? `${names[k]}@${marks[n]}` : `${names[k]}#${byPlace.indexOf(k) + 1}`));
+    for (const k of group)
+      result[k] = isTold ? pieceBeside(names[k]!, neighbours[k]!) : pieceNumber(names[k]!, byPlace.indexOf(k) + 1);
   }
   return result;
 }
@@ -137,10 +137,10 @@ export function distinct(
 /** For each face the names of its neighbours that not all pieces of the same face have. */
 function neighbourNames(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   faces: readonly TopoDS_Shape[],
   names: readonly string[],
-): string[] {
+): string[][] {
   const facesOfEdge = new ShapeMap<number[]>(library);
   const edges = faces.map((face) => subShapes(library, scope, face, 'TopAbs_EDGE'));
   edges.forEach((list, k) => list.forEach((edge) => facesOfEdge.set(edge, [...(facesOfEdge.get(edge) ?? []), k])));
@@ -155,10 +155,7 @@ function neighbourNames(
   );
   return around.map((set, k) => {
     const siblings = around.filter((_, other) => other !== k && names[other] === names[k]);
-    return [...set]
-      .filter((name) => !siblings.every((sibling) => sibling.has(name)))
-      .sort()
-      .join('&');
+    return [...set].filter((name) => !siblings.every((sibling) => sibling.has(name))).sort();
   });
 }
 

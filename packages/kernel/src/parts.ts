@@ -1,7 +1,7 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
-import type { Vec3 } from '@helb/core';
+import { type Vec3, edgeName, numberedEdge, vertexName } from '@helb/core';
 import { middleOf, placeOfVertex } from './facts.ts';
-import { Scope, type Library } from './library.ts';
+import { DisposalScope, type Library } from './library.ts';
 import { comparePlaces, type NamedSolid } from './names.ts';
 import { ShapeMap, subShapes } from './shapes.ts';
 
@@ -22,13 +22,13 @@ interface NamedEdge {
 
 export type Parts = ReturnType<typeof namedParts>;
 
-const known = new WeakMap<NamedSolid, { readonly scope: Scope; readonly parts: Parts }>();
+const known = new WeakMap<NamedSolid, { readonly scope: DisposalScope; readonly parts: Parts }>();
 
 /** The sub-shapes of a body that is held, with their names; found once. */
 export function partsOf(library: Library, solid: NamedSolid): Parts {
   const found = known.get(solid);
   if (found) return found.parts;
-  const scope = new Scope();
+  const scope = new DisposalScope();
   const parts = namedParts(library, scope, solid);
   known.set(solid, { scope, parts });
   return parts;
@@ -47,7 +47,7 @@ export function forgetParts(solid: NamedSolid): void {
 }
 
 /** An edge is named by the faces that meet there, a vertex by all of its faces. */
-function namedParts(library: Library, scope: Scope, { shape, faceNames }: NamedSolid) {
+function namedParts(library: Library, scope: DisposalScope, { shape, faceNames }: NamedSolid) {
   const faces = subShapes(library, scope, shape, 'TopAbs_FACE').map((face, k) => ({
     name: faceNames[k]!,
     shape: face,
@@ -68,10 +68,7 @@ function namedParts(library: Library, scope: Scope, { shape, faceNames }: NamedS
       .map(({ name }) => name)
       .sort(),
   );
-  const edgeNames = numbered(
-    facesOf.map((meeting) => meeting.join(' | ')),
-    (k) => middleOf(library, scope, real[k]!),
-  );
+  const edgeNames = numbered(facesOf.map(edgeName), (k) => middleOf(library, scope, real[k]!));
   const edges = real.map((edge, k): NamedEdge => ({
     name: edgeNames[k]!,
     shape: edge,
@@ -81,12 +78,12 @@ function namedParts(library: Library, scope: Scope, { shape, faceNames }: NamedS
   return { faces, edges, vertices: namedVertices(library, scope, shape, ofVertex), sidesAt: ofEdge };
 }
 
-function namedVertices(library: Library, scope: Scope, shape: TopoDS_Shape, ofVertex: ShapeMap<Set<string>>) {
+function namedVertices(library: Library, scope: DisposalScope, shape: TopoDS_Shape, ofVertex: ShapeMap<Set<string>>) {
   // a vertex of two faces only lies on a seam: nobody sees a corner there
   const corners = subShapes(library, scope, shape, 'TopAbs_VERTEX').filter((vertex) => ofVertex.get(vertex)!.size > 2);
   const places = corners.map((vertex) => placeOfVertex(library, scope, vertex));
   const names = numbered(
-    corners.map((vertex) => `corner ${[...ofVertex.get(vertex)!].sort().join(' | ')}`),
+    corners.map((vertex) => vertexName([...ofVertex.get(vertex)!])),
     (k) => places[k]!,
   );
   const all = corners.map((vertex, k) => ({ name: names[k]!, at: places[k]!, shape: vertex }));
@@ -104,7 +101,7 @@ export function numbered(names: readonly string[], place: (k: number) => Vec3): 
     const places = new Map(group.map((k) => [k, place(k)]));
     group
       .toSorted((a, b) => comparePlaces(places.get(a)!, places.get(b)!))
-      .forEach((k, n) => (result[k] = `${name} ~${n + 1}`));
+      .forEach((k, n) => (result[k] = numberedEdge(name, n + 1)));
   }
   return result;
 }

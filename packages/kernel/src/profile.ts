@@ -1,7 +1,7 @@
 import type { TopoDS_Edge, TopoDS_Face, TopoDS_Vertex, TopoDS_Wire } from 'replicad-opencascadejs';
 import type { Frame, Region, Vec3 } from '@helb/core';
 import { axes, direction, edgeOf, point, smoothRuns } from './edges.ts';
-import { fail, ok, type Library, type Scope } from './library.ts';
+import { fail, ok, type Library, type DisposalScope } from './library.ts';
 import { isValid } from './soundness.ts';
 
 export interface ProfileEdge {
@@ -22,17 +22,17 @@ export interface ProfileFace extends Pick<ProfileLoop, 'edges'> {
   readonly openings: readonly ProfileLoop[];
 }
 
-export const plane = (library: Library, scope: Scope, frame: Frame) =>
+export const plane = (library: Library, scope: DisposalScope, frame: Frame) =>
   scope.keep(new library.gp_Pln(axes(library, scope, frame)));
 
-export const axisAt = (library: Library, scope: Scope, origin: Vec3, along: Vec3) =>
+export const axisAt = (library: Library, scope: DisposalScope, origin: Vec3, along: Vec3) =>
   scope.keep(new library.gp_Ax1(point(library, scope, origin), direction(library, scope, along)));
 
 /**
  * A flat face from the loops of a region.
  * @param divided each piece of its loops is an edge by itself, even where it goes on straight
  */
-export function faceOf(library: Library, scope: Scope, frame: Frame, region: Region, divided = false) {
+export function faceOf(library: Library, scope: DisposalScope, frame: Frame, region: Region, divided = false) {
   const loops: ProfileLoop[] = [];
   for (const loop of [region.outer, ...region.holes]) {
     const vertices = new Map<string, TopoDS_Vertex>();

@@ -4,7 +4,7 @@ import type {
   TopExp_Explorer,
   TopoDS_Shape,
 } from 'replicad-opencascadejs';
-import type { Library, Scope } from './library.ts';
+import type { Library, DisposalScope } from './library.ts';
 
 const HASH_BOUND = 2147483647;
 
@@ -38,7 +38,12 @@ export class ShapeMap<V> {
 }
 
 /** Sub-shapes of a kind in the library's own, repeatable order; each once. The scope owns them. */
-export function subShapes(library: Library, scope: Scope, shape: TopoDS_Shape, kind: TopAbs_ShapeEnum): TopoDS_Shape[] {
+export function subShapes(
+  library: Library,
+  scope: DisposalScope,
+  shape: TopoDS_Shape,
+  kind: TopAbs_ShapeEnum,
+): TopoDS_Shape[] {
   const seen = new ShapeMap<true>(library);
   return explored(library, scope, shape, kind).filter((current) => {
     const known = seen.get(current);
@@ -48,7 +53,12 @@ export function subShapes(library: Library, scope: Scope, shape: TopoDS_Shape, k
 }
 
 /** Sub-shapes of a kind as often as they are used, each as it is turned there. The scope owns them. */
-export function explored(library: Library, scope: Scope, shape: TopoDS_Shape, kind: TopAbs_ShapeEnum): TopoDS_Shape[] {
+export function explored(
+  library: Library,
+  scope: DisposalScope,
+  shape: TopoDS_Shape,
+  kind: TopAbs_ShapeEnum,
+): TopoDS_Shape[] {
   const explorer = explorerOf(library);
   explorer.Init(shape, kind, library.TopAbs_ShapeEnum.TopAbs_SHAPE);
   const found: TopoDS_Shape[] = [];
@@ -66,7 +76,7 @@ function explorerOf(library: Library): TopExp_Explorer {
 }
 
 /** The members of a list. Lists can't be iterated in this build: a copy is emptied from the front. */
-export function members(library: Library, scope: Scope, list: NCollection_List_TopoDS_Shape): TopoDS_Shape[] {
+export function members(library: Library, scope: DisposalScope, list: NCollection_List_TopoDS_Shape): TopoDS_Shape[] {
   const copy = scope.keep(new library.NCollection_List_TopoDS_Shape(list));
   const found: TopoDS_Shape[] = [];
   while (copy.Size() > 0) {
@@ -77,7 +87,11 @@ export function members(library: Library, scope: Scope, list: NCollection_List_T
 }
 
 /** A list of shapes; the scope owns it. */
-export function listOf(library: Library, scope: Scope, shapes: readonly TopoDS_Shape[]): NCollection_List_TopoDS_Shape {
+export function listOf(
+  library: Library,
+  scope: DisposalScope,
+  shapes: readonly TopoDS_Shape[],
+): NCollection_List_TopoDS_Shape {
   const list = scope.keep(new library.NCollection_List_TopoDS_Shape());
   for (const shape of shapes) list.Append(shape);
   return list;

@@ -2,40 +2,46 @@ import type { BRepBuilderAPI_Sewing, TopoDS_Shape } from 'replicad-opencascadejs
 import {
   distance3,
   frameOn,
-  fromTo3,
+  frameToFrame,
   issue,
   ORIGIN_PLANES,
   type Box3,
   type Frame,
-  type HollowRequest,
+  type ShellRequest,
   type Piece,
   type Result,
   type Vec2,
   type Vec3,
+  faceName,
 } from '@helb/core';
 import { combined } from './booleans.ts';
 import { detoured } from './detours.ts';
-import { finished, named } from './dressing.ts';
+import { finished, named } from './local-operations.ts';
 import { motionOf } from './edges.ts';
 import { nearest } from './gaps.ts';
 import { faceFacts, placeOfVertex } from './facts.ts';
-import { fail, guarded, ok, type Library, type Scope } from './library.ts';
+import { fail, guarded, ok, type Library, type DisposalScope } from './library.ts';
 import { areaOf, boxOf, volumeOf } from './measure.ts';
 import { signOf, type MadeFace, type NamedSolid } from './names.ts';
 import { drop, partsOf } from './parts.ts';
 import { listOf, members, subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
-import { extruded } from './sweeps.ts';
+import { extruded } from './extrude-revolve.ts';
 import { namedSolid } from './swept.ts';
 
 /** What the inner face of a wall is called, by its outer one. */
-export const insideOf = (step: string, face: string): string => `${step}/inside/${signOf(face)}`;
+export const insideOf = (step: string, face: string): string => faceName(step, 'inside', signOf(face));
 
 /**
  * Takes the inside away and leaves walls; the open faces leave rims. Where the walls of free faces do not meet when their
  * corners are rounded off, or meet wrongly without a word, they are made to meet sharply.
  */
-export function hollowed(library: Library, _: Scope, body: NamedSolid, request: HollowRequest): Result<NamedSolid> {
+export function shelled(
+  library: Library,
+  _: DisposalScope,
+  body: NamedSolid,
+  request: ShellRequest,
+): Result<NamedSolid> {
   const { faces } = partsOf(library, body);
   const open = named(faces, request.open, 'face');
   if (!open.ok) return open;
@@ -83,9 +89,9 @@ const WAYS: readonly Way[] = [
 
 function walled(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   body: NamedSolid,
-  request: HollowRequest,
+  request: ShellRequest,
   open: readonly TopoDS_Shape[],
   { corners, tolerance }: Way,
 ): Result<NamedSolid> {
@@ -108,7 +114,7 @@ function walled(
     const role = request.open.includes(name) ? 'rim' : 'inside';
     return members(library, scope, scope.keep(maker.Generated(shape)))
       .filter((face) => face.ShapeType() === 'TopAbs_FACE')
-      .map((face): MadeFace => ({ face, name: `${request.step}/${role}/${signOf(name)}` }));
+      .map((face): MadeFace => ({ face, name: faceName(request.step, role, signOf(name)) }));
   });
   // walls that are too thick give back the body as it was, without any inside
   if (made.length === 0) return fail('shell.wall');
@@ -126,9 +132,9 @@ function walled(
 /** A body less hollows that touch its open faces from inside, each told by its skin. */
 function openedInto(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   body: NamedSolid,
-  request: HollowRequest,
+  request: ShellRequest,
   skins: readonly TopoDS_Shape[],
   made: readonly MadeFace[],
 ): Result<NamedSolid> {
@@ -139,7 +145,7 @@ function openedInto(
       const gap = open.includes(name) ? nearest(library, scope, shape, face) : undefined;
       return gap?.ok && gap.value.distance_mm < TOUCHING;
     });
-    return `${step}/rim/${signOf(touched?.name ?? open[0]!)}`;
+    return faceName(step, 'rim', signOf(touched?.name ?? open[0]!));
   };
   let hollow = 0;
   const hollows = skins.map((skin) => {
@@ -169,7 +175,12 @@ const TOUCHING = 1e-6;
  * Walls where the library finds none: the hollow of the bent faces as they were before anything cut them, less the walls of
  * the flat faces, which holds where the whole body lies on one side of each. So bent sides that end in a slant get theirs.
  */
-function cutHollow(library: Library, scope: Scope, body: NamedSolid, request: HollowRequest): Result<NamedSolid> {
+function cutHollow(
+  library: Library,
+  scope: DisposalScope,
+  body: NamedSolid,
+  request: ShellRequest,
+): Result<NamedSolid> {
   const { faces } = partsOf(library, body);
   const flats = faces.flatMap(({ name, shape }) => {
     const { surface } = faceFacts(library, scope, shape);
@@ -187,7 +198,7 @@ function cutHollow(library: Library, scope: Scope, body: NamedSolid, request: Ho
   );
   if (!whole.ok) return whole;
   const { caps, solid } = whole.value;
-  const skin = hollowed(library, scope, solid, { ...request, open: caps });
+  const skin = shelled(library, scope, solid, { ...request, open: caps });
   let hollow = skin.ok ? only(combined(library, scope, 'cut', [solid], [skin.value])) : skin;
   if (skin.ok) drop(skin.value);
   drop(solid);
@@ -210,9 +221,9 @@ const FLAT = 1e-6;
 /** The solid of bent faces as large as their surfaces are, closed by flat caps. Fails where they do not close it. */
 function wholeOf(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   bent: readonly { readonly name: string; readonly shape: TopoDS_Shape }[],
-  { step }: HollowRequest,
+  { step }: ShellRequest,
 ): Result<{ readonly solid: NamedSolid; readonly caps: readonly string[] }> {
   const sewing = scope.keep(new library.BRepBuilderAPI_Sewing(1e-5, true, true, true, false));
   const made: MadeFace[] = [];
@@ -240,7 +251,7 @@ function wholeOf(
     const maker = wire.IsDone()
       ? scope.keep(new library.BRepBuilderAPI_MakeFace(scope.keep(wire.Wire()), true))
       : undefined;
-    return maker?.IsDone() ? { face: scope.keep(maker.Face()), name: `${step}/cap/${k}` } : undefined;
+    return maker?.IsDone() ? { face: scope.keep(maker.Face()), name: faceName(step, 'cap', k) } : undefined;
   });
   if (caps.length === 0 || caps.includes(undefined)) return fail('shell.wall');
   const all = [...made, ...(caps as MadeFace[])];
@@ -259,7 +270,7 @@ function wholeOf(
 }
 
 /** The free edges of what is sewn, by the rings that they make. */
-function ringsOf(library: Library, scope: Scope, sewing: BRepBuilderAPI_Sewing): TopoDS_Shape[][] {
+function ringsOf(library: Library, scope: DisposalScope, sewing: BRepBuilderAPI_Sewing): TopoDS_Shape[][] {
   const edges = Array.from({ length: sewing.NbFreeEdges() }, (_, k) => scope.keep(sewing.FreeEdge(k + 1)));
   const ends = edges.map((edge) =>
     subShapes(library, scope, edge, 'TopAbs_VERTEX').map((at) => placeOfVertex(library, scope, at)),
@@ -285,8 +296,8 @@ function only(made: Result<NamedSolid[]>): Result<NamedSolid> {
 }
 
 /** The box round a body along the axes of a frame. */
-function boxSeenFrom(library: Library, scope: Scope, body: NamedSolid, frame: Frame): Box3 {
-  const motion = motionOf(library, scope, fromTo3(frame, ORIGIN_PLANES.top));
+function boxSeenFrom(library: Library, scope: DisposalScope, body: NamedSolid, frame: Frame): Box3 {
+  const motion = motionOf(library, scope, frameToFrame(frame, ORIGIN_PLANES.top));
   const maker = scope.keep(new library.BRepBuilderAPI_Transform(body.shape, motion, true, false));
   return boxOf(library, scope.keep(maker.Shape()));
 }
@@ -294,7 +305,7 @@ function boxSeenFrom(library: Library, scope: Scope, body: NamedSolid, frame: Fr
 /** All that lies less deep than so much under a plane, as wide as a body is; its face in the deep has a name. */
 function slabUnder(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   frame: Frame,
   { low, high }: Box3,
   depth: number,

@@ -2,10 +2,10 @@ import type { TopoDS_Edge } from 'replicad-opencascadejs';
 import { cross3, direction3, frameAcross, length3, type SpaceCurve } from '@helb/core';
 import { direction, point } from './edges.ts';
 import { helixEdge } from './helices.ts';
-import type { Library, Scope } from './library.ts';
+import type { Library, DisposalScope } from './library.ts';
 
 /** A curve in space as an edge of the library. */
-export function edgeOfCurve(library: Library, scope: Scope, curve: SpaceCurve): TopoDS_Edge {
+export function edgeOfCurve(library: Library, scope: DisposalScope, curve: SpaceCurve): TopoDS_Edge {
   const done = (maker: { Edge(): TopoDS_Edge; delete(): void }) => scope.keep(scope.keep(maker).Edge());
   const at = (place: readonly [number, number, number]) => point(library, scope, place);
   if (curve.form === 'line') return done(new library.BRepBuilderAPI_MakeEdge(at(curve.from), at(curve.to)));

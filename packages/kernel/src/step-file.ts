@@ -2,7 +2,7 @@ import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { ExportBody } from '@helb/core';
 import { AGREED, total } from './boolean-checks.ts';
 import { locationOf } from './edges.ts';
-import { fail, guarded, ok, type Library, type Scope } from './library.ts';
+import { fail, guarded, ok, type Library, type DisposalScope } from './library.ts';
 import { faceMeasures } from './measure.ts';
 import { readSolids } from './step-reader.ts';
 
@@ -12,7 +12,7 @@ import { readSolids } from './step-reader.ts';
  */
 export function stepFile(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   title: string,
   bodies: readonly (Omit<ExportBody, 'body'> & { readonly shape: TopoDS_Shape })[],
 ) {

@@ -1,5 +1,5 @@
 import { explain, type BodyHandle } from '@helb/core';
-import { all, box, kernel, volume, withKernel } from './test-bench.ts';
+import { all, box, kernel, volume, withKernel } from './test-fixture.ts';
 
 withKernel();
 

@@ -1,5 +1,5 @@
-import type { ReadStepRequest, Result } from '@helb/core';
-import { fail, ok, type Library, type Scope } from './library.ts';
+import { type ReadStepRequest, type Result, faceName, numberedBody } from '@helb/core';
+import { fail, ok, type Library, type DisposalScope } from './library.ts';
 import type { NamedSolid } from './names.ts';
 import { subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
@@ -10,7 +10,7 @@ import { isSound } from './soundness.ts';
  */
 export function readSolids(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   bytes: Uint8Array,
   { step }: Pick<ReadStepRequest, 'step'>,
 ): Result<NamedSolid[]> {
@@ -34,8 +34,8 @@ export function readSolids(
   return ok(
     solids.map((solid, k) => ({
       shape: library.TopoDS.Solid(solid),
-      name: solids.length > 1 ? `${step}#${k + 1}` : step,
-      faceNames: subShapes(library, scope, solid, 'TopAbs_FACE').map(() => `${step}/face/${++faces}`),
+      name: solids.length > 1 ? numberedBody(step, k + 1) : step,
+      faceNames: subShapes(library, scope, solid, 'TopAbs_FACE').map(() => faceName(step, 'face', ++faces)),
     })),
   );
 }

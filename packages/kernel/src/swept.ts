@@ -1,7 +1,7 @@
 import type { NCollection_List_TopoDS_Shape, TopoDS_Shape } from 'replicad-opencascadejs';
-import type { Frame, Profile, Result } from '@helb/core';
+import { type Frame, type Profile, type Result, faceName } from '@helb/core';
 import { combined } from './booleans.ts';
-import { fail, ok, type Library, type Scope } from './library.ts';
+import { fail, ok, type Library, type DisposalScope } from './library.ts';
 import { distinct, type MadeFace, type NamedSolid } from './names.ts';
 import { faceOf, type ProfileFace, type ProfileLoop } from './profile.ts';
 import { members, ShapeMap, subShapes } from './shapes.ts';
@@ -11,16 +11,16 @@ import { members, ShapeMap, subShapes } from './shapes.ts';
 /** One named solid for each region of a profile, by what is made of its face. */
 export function ofRegions(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   { profile, step }: { readonly profile: Profile; readonly step: string },
   frame: Frame,
-  make: (face: ProfileFace, suffix: string) => Result<NamedSolid>,
+  make: (face: ProfileFace, area: string | undefined) => Result<NamedSolid>,
 ): Result<NamedSolid[]> {
   const solids: NamedSolid[] = [];
   for (const region of profile.regions) {
     const face = faceOf(library, scope, frame, region);
     if (!face.ok) return face;
-    const made = make(face.value, profile.regions.length > 1 ? `/${region.key}` : '');
+    const made = make(face.value, profile.regions.length > 1 ? region.key : undefined);
     if (!made.ok) return made;
     solids.push(made.value);
   }
@@ -35,28 +35,35 @@ interface SweepMaker {
   Generated(shape: TopoDS_Shape): NCollection_List_TopoDS_Shape;
 }
 
+/** What its faces are called by: its step, and the area if that has several. A closed sweep has no caps. */
+interface SweptNames {
+  readonly step: string;
+  readonly area: string | undefined;
+  readonly closed?: boolean;
+}
+
 /** The solid of a sweep with its sides named after the sketch entities and its caps by their role. */
 export function sweptSolid(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   maker: SweepMaker,
   { edges }: Pick<ProfileLoop, 'edges'>,
-  { step, suffix, closed = false }: { readonly step: string; readonly suffix: string; readonly closed?: boolean },
+  { step, area, closed = false }: SweptNames,
 ): NamedSolid {
   const made: MadeFace[] = [];
   if (!closed) {
-    made.push({ face: scope.keep(maker.FirstShape()), name: `${step}/start${suffix}` });
-    made.push({ face: scope.keep(maker.LastShape()), name: `${step}/end${suffix}` });
+    made.push({ face: scope.keep(maker.FirstShape()), name: faceName(step, 'start', area) });
+    made.push({ face: scope.keep(maker.LastShape()), name: faceName(step, 'end', area) });
   }
   for (const { edge, entity } of edges)
     for (const face of members(library, scope, scope.keep(maker.Generated(edge))))
-      made.push({ face, name: `${step}/side/${entity}` });
+      made.push({ face, name: faceName(step, 'side', entity) });
   return namedSolid(library, scope, maker.Shape(), step, made);
 }
 
 export function namedSolid(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   shape: TopoDS_Shape,
   step: string,
   made: readonly MadeFace[],
@@ -71,7 +78,7 @@ export function namedSolid(
       library,
       scope,
       faces,
-      faces.map((face) => names.get(face) ?? `${step}/face`),
+      faces.map((face) => names.get(face) ?? faceName(step, 'face')),
     ),
   };
 }
@@ -79,7 +86,7 @@ export function namedSolid(
 /** A solid of an outline, less those of the openings in it. */
 export function lessOpenings<L>(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   outer: L,
   openings: readonly L[],
   make: (loop: L) => Result<NamedSolid>,

@@ -1,7 +1,7 @@
 import type { TopoDS_Face } from 'replicad-opencascadejs';
 import { add3, distance3, heightOver, scale3, toSpace, type Frame, type Piece, type Vec2, type Vec3 } from '@helb/core';
 import { point } from './edges.ts';
-import type { Library, Scope } from './library.ts';
+import type { Library, DisposalScope } from './library.ts';
 
 // Sides of a loft that leave its ends square: B-spline surfaces through the pieces of matched sections. The pieces are
 // rational cubics, so that arcs stay exact; across the sections their control points go by cubic splines in homogeneous
@@ -47,7 +47,7 @@ export function cubicOf({ piece, frame }: { readonly piece: Piece; readonly fram
 }
 
 /** The side through one piece of each section. */
-export function sideThrough(library: Library, scope: Scope, ribs: readonly Rib[], square: Square): TopoDS_Face {
+export function sideThrough(library: Library, scope: DisposalScope, ribs: readonly Rib[], square: Square): TopoDS_Face {
   const rows = rowsOf(ribs);
   const ways = waysAlong(rows);
   const columns = [0, 1, 2, 3].map((k) =>

@@ -12,7 +12,7 @@ import {
 } from '@helb/core';
 import { point } from './edges.ts';
 import { helixWire } from './helices.ts';
-import { fail, ok, type Library, type Scope } from './library.ts';
+import { fail, ok, type Library, type DisposalScope } from './library.ts';
 import type { NamedSolid } from './names.ts';
 import { subShapes } from './shapes.ts';
 import { namedSolid } from './swept.ts';
@@ -33,7 +33,7 @@ const PROFILE: readonly (readonly [out: number, along: number])[] = [
  * A rod with a thread, longer at both ends than was asked by a turn at least. Its flanks are ruled between helices of one
  * turn, repeated and sewn: made by sweeping, the library takes many times as long and fails in silence.
  */
-export function threadedRod(library: Library, scope: Scope, request: ThreadRequest): Result<NamedSolid> {
+export function threadedRod(library: Library, scope: DisposalScope, request: ThreadRequest): Result<NamedSolid> {
   const { pitch, length, origin, axis } = request;
   const turns = Math.ceil(length / pitch) + 3;
   const start = frameOn(add3(origin, scale3(axis, -2 * pitch)), axis);
@@ -42,7 +42,7 @@ export function threadedRod(library: Library, scope: Scope, request: ThreadReque
 
 function sewnRod(
   library: Library,
-  scope: Scope,
+  scope: DisposalScope,
   frame: Frame,
   turns: number,
   { pitch, major, minor, left, step }: ThreadRequest,
@@ -105,7 +105,7 @@ function sewnRod(
   );
 }
 
-function axisWire(library: Library, scope: Scope, frame: Frame, pitch: number): TopoDS_Wire {
+function axisWire(library: Library, scope: DisposalScope, frame: Frame, pitch: number): TopoDS_Wire {
   const maker = scope.keep(
     new library.BRepBuilderAPI_MakeEdge(
       point(library, scope, frame.origin),
@@ -116,7 +116,7 @@ function axisWire(library: Library, scope: Scope, frame: Frame, pitch: number): 
 }
 
 /** The profile of one turn down to the axis, flat, in the half plane from which the helices start. */
-function profileFace(library: Library, scope: Scope, frame: Frame, corners: readonly Vec2[], pitch: number) {
+function profileFace(library: Library, scope: DisposalScope, frame: Frame, corners: readonly Vec2[], pitch: number) {
   const places: Vec3[] = [[0, 0] as Vec2, ...corners, [0, pitch] as Vec2].map(([out, up]) =>
     toSpace(frame, [out, 0], up),
   );

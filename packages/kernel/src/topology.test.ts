@@ -69,7 +69,7 @@ describe('topology', () => {
         .edges.filter((edge) => edge.turn === 'inner')
         .map(({ curve }) => curve),
     ).toEqual([expect.objectContaining({ form: 'circle', radius: 5, centre: [28, 10, 5] })]);
-    const round = kernel.round({
+    const round = kernel.fillet({
       body,
       step: 'r',
       edges: [

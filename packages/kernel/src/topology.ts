@@ -12,28 +12,28 @@ import {
   type Vec3,
 } from '@helb/core';
 import { edgeShape, faceFacts, middleOf, normalAt, type EdgeShape } from './facts.ts';
-import { Scope, type Library } from './library.ts';
+import { DisposalScope, type Library } from './library.ts';
 import type { NamedSolid } from './names.ts';
 import { numbered, partsOf, type Side } from './parts.ts';
 import { plane } from './profile.ts';
 import { ShapeMap, subShapes } from './shapes.ts';
-import { Shelf } from './shelf.ts';
+import { ShapeCache } from './shape-cache.ts';
 
 /** Tells of bodies by their lasting names, with exact geometry; what bodies have in common is found out once. */
-export class Surveyor {
-  private readonly faces: Shelf<Omit<FaceFacts, 'name'>>;
-  private readonly edges: Shelf<EdgeShape>;
+export class TopologyReader {
+  private readonly faces: ShapeCache<Omit<FaceFacts, 'name'>>;
+  private readonly edges: ShapeCache<EdgeShape>;
   private readonly inUse = new Map<BodyHandle, () => void>();
 
   constructor(private readonly library: Library) {
-    this.faces = new Shelf(library, 'faces');
-    this.edges = new Shelf(library, 'edges');
+    this.faces = new ShapeCache(library, 'faces');
+    this.edges = new ShapeCache(library, 'edges');
   }
 
   /** Faces, edges and vertices. Seams are left out. */
   topology(body: BodyHandle, solid: NamedSolid): Topology {
     const { library } = this;
-    const scope = new Scope();
+    const scope = new DisposalScope();
     const { faces, edges, vertices } = partsOf(library, solid);
     const facts = new Map(
       faces.map(({ name, shape }): [string, FaceFacts] => [
@@ -100,7 +100,7 @@ const SMOOTH = 1e-4;
 
 /** The curves in which a plane crosses a body, named by the faces that they lie on. */
 export function crossingOf(library: Library, solid: NamedSolid, frame: Frame): EdgeFacts[] {
-  const scope = new Scope();
+  const scope = new DisposalScope();
   const section = scope.keepCleared(new library.BRepAlgoAPI_Section(solid.shape, plane(library, scope, frame), false));
   section.Build(scope.keep(new library.Message_ProgressRange()));
   const { faces, sidesAt } = partsOf(library, solid);

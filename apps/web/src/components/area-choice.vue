@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { filled, resolveRegions } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 
 /** Which areas of its sketch the step in the making takes, and which of those that it took are gone. */
-const bench = useBench();
+const bench = useWorkbench();
 const model = useModel();
 
 interface FromAreas {

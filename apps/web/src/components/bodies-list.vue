@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { formatMeasured, stepOfFace } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 
 /** The bodies of the part, each with its volume; those that are not shown are not touched by new steps either. */
-const bench = useBench();
+const bench = useWorkbench();
 const model = useModel();
 
 const bodies = computed(() => (model.built?.part === bench.partId ? (model.built?.bodies ?? []) : []));

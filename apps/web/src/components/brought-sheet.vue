@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { basisOf, designScope, explain, formatQuantity, stepKind, valueScope, type Action, type Id } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useBrought } from '../stores/brought.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import NumberChip from './number-chip.vue';
 
 /** A part from another project: where it comes from, what is new there, what it is given here, how it is built. */
-const bench = useBench();
+const bench = useWorkbench();
 const store = useProject();
 const model = useModel();
 const brought = useBrought();

@@ -12,16 +12,18 @@ import {
   type Id,
   type Reference,
   type Step,
+  facesOfName,
+  stepOfFace,
 } from '@helb/core';
 import type { UnsureReference } from '@helb/engine';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { useStepVerbs } from '../stores/step-verbs.ts';
 import PhraseText from './phrase-text.vue';
 import SketchSizes from './sketch-sizes.vue';
 
-const bench = useBench();
+const bench = useWorkbench();
 const store = useProject();
 const model = useModel();
 
@@ -113,10 +115,7 @@ const namesOf = (ids: readonly Id[]) => ids.map((id) => bench.part?.steps[id]?.n
 
 /** Which step's name a face begins with: hovering geometry lights up the sentence that made it. */
 const lit = computed(
-  () =>
-    new Set(
-      [...bench.hovered, ...bench.picked].flatMap((pick) => pick.name.split(' | ').map((face) => face.split('/')[0]!)),
-    ),
+  () => new Set([...bench.hovered, ...bench.picked].flatMap((pick) => facesOfName(pick.name).map(stepOfFace))),
 );
 </script>
 

@@ -1,25 +1,35 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { ANGLE, evaluate, explain, formatAmount, LENGTH, ok, valueScope, type Result } from '@helb/core';
-import { isAngle, type CoordinateKey } from '@helb/core/assembly';
+import {
+  ANGLE,
+  evaluate,
+  explain,
+  formatAmount,
+  LENGTH,
+  ok,
+  valueScope,
+  type Result,
+  type CoordinateKey,
+  isAngle,
+} from '@helb/core';
 import { useProject } from '../stores/project.ts';
-import { useWhole } from '../stores/whole.ts';
+import { useAssembly } from '../stores/assembly.ts';
 import TypedField from './typed-field.vue';
 
 /** One coordinate of a joint: read, drawn along, driven to a number, or let run. */
 const props = defineProps<{ path: CoordinateKey; name: string; label: string }>();
-const whole = useWhole();
+const assemblyStore = useAssembly();
 const store = useProject();
 
 const DEGREES = 180 / Math.PI;
 const angular = computed(() => isAngle(props.path));
 const scale = computed(() => (angular.value ? DEGREES : 1));
 const unit = computed(() => (angular.value ? '°' : 'mm'));
-const value = computed(() => whole.pose?.coordinates.get(props.path) ?? 0);
+const value = computed(() => assemblyStore.pose?.coordinates.get(props.path) ?? 0);
 /** Between its limits; a turn without them once round, a way as far as the mechanism is large. */
 const range = computed((): readonly [number, number] => {
-  const [least, most] = whole.assembled?.mechanism.limits.get(props.path) ?? [-Infinity, Infinity];
-  const reach = angular.value ? Math.PI : 2 * (whole.assembled?.mechanism.size ?? 50);
+  const [least, most] = assemblyStore.assembled?.mechanism.limits.get(props.path) ?? [-Infinity, Infinity];
+  const reach = angular.value ? Math.PI : 2 * (assemblyStore.assembled?.mechanism.size ?? 50);
   return [
     Number.isFinite(least) ? least : Number.isFinite(most) ? most - 2 * reach : -reach,
     Number.isFinite(most) ? most : Number.isFinite(least) ? least + 2 * reach : reach,
@@ -33,9 +43,9 @@ const wrapped = computed(() => {
 });
 
 function slide(event: Event) {
-  whole.stop();
+  assemblyStore.stop();
   const wanted = Number((event.target as HTMLInputElement).value) / scale.value;
-  whole.driveTo(new Map([[props.path, wanted + value.value - wrapped.value]]));
+  assemblyStore.driveTo(new Map([[props.path, wanted + value.value - wrapped.value]]));
 }
 
 const wrong = ref('');
@@ -47,11 +57,11 @@ function type(text: string): Result<void> {
     wrong.value = explain(read.issue);
     return read;
   }
-  whole.stop();
-  whole.driveTo(new Map([[props.path, read.value]]));
+  assemblyStore.stop();
+  assemblyStore.driveTo(new Map([[props.path, read.value]]));
   return ok(undefined);
 }
-const running = computed(() => whole.running === props.path);
+const running = computed(() => assemblyStore.running === props.path);
 </script>
 
 <template>
@@ -71,7 +81,7 @@ const running = computed(() => whole.running === props.path);
       />
       <TypedField
         class="chip focus:border-act w-24 text-right outline-none"
-        :value="whole.reading(path, 2)"
+        :value="assemblyStore.reading(path, 2)"
         :label="`Drive ${label} to`"
         :most="60"
         :change="type"
@@ -80,7 +90,7 @@ const running = computed(() => whole.running === props.path);
         class="word-link w-10 text-left text-sm"
         :aria-label="`${running ? 'Stop' : 'Run'} ${label}`"
         :aria-pressed="running"
-        @click="running ? whole.stop() : whole.animate(path)"
+        @click="running ? assemblyStore.stop() : assemblyStore.animate(path)"
       >
         {{ running ? 'stop' : 'run' }}
       </button>

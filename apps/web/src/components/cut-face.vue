@@ -3,12 +3,12 @@ import { computed, ref } from 'vue';
 import { download, fileName } from '../download.ts';
 import { OUTLINES } from '../outline-files.ts';
 import { useBatch } from '../stores/batch.ts';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 
 /** The flat face that is picked, as it is cut out. */
-const bench = useBench();
+const bench = useWorkbench();
 const model = useModel();
 const store = useProject();
 const batch = useBatch();

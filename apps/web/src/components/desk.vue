@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import BodiesList from './bodies-list.vue';
 import MeshesList from './meshes-list.vue';
 import DeskMessage from './desk-message.vue';
-import DraftDesk from './draft-desk.vue';
+import DraftDesk from './step-desk.vue';
 import IncomingDesk from './incoming-desk.vue';
 import LooseEnds from './loose-ends.vue';
 import PartDesk from './part-desk.vue';
 import SectionsList from './sections-list.vue';
 import SketchDesk from './sketch-desk.vue';
 
-const bench = useBench();
+const bench = useWorkbench();
 </script>
 
 <template>

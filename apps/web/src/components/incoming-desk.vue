@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { boxOfOutline } from '@helb/core/outlines';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 
 /** An outline from a file: what is in it, its unit and size, before it is drawn into the sketch. */
-const bench = useBench();
+const bench = useWorkbench();
 
 const UNITS = { mm: 1, cm: 10, m: 1000, in: 25.4 } as const;
 type Unit = keyof typeof UNITS | 'file';

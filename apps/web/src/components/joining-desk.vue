@@ -11,13 +11,13 @@ import {
   type Spot,
 } from '@helb/core/assembly';
 import { JOINT_TITLES, RELATION_TITLES, useJoining } from '../stores/joining.ts';
-import { useWhole } from '../stores/whole.ts';
+import { useAssembly } from '../stores/assembly.ts';
 import ChoiceWord from './choice-word.vue';
 import NumberChip from './number-chip.vue';
 
 /** A joint or relation in the making: a sentence that asks for one thing after the other. */
 const joining = useJoining();
-const whole = useWhole();
+const assemblyStore = useAssembly();
 const draft = computed(() => joining.draft!);
 const isJoint = computed(() => draft.value.sort === 'joint');
 const asks = computed(() =>
@@ -52,7 +52,7 @@ const prompt = computed(() => {
         :class="joining.asked === at ? 'border-act' : 'border-rule'"
       >
         <template v-if="draft.sides[at]">
-          {{ whole.nameOf(draft.sides[at]!.placement) }}
+          {{ assemblyStore.nameOf(draft.sides[at]!.placement) }}
           <span v-if="!(at === 1 && draft.keep && isJoint)" class="text-muted">· {{ draft.sides[at]!.words }}</span>
           <template v-if="isJoint && joining.ends(draft.sides[at]!) && !(at === 1 && draft.keep)">
             at

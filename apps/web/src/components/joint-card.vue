@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { ANGLE, explain, LENGTH, type Action, type Id } from '@helb/core';
-import { JOINTS, keyOf, type Coordinate, type JointName, type JointRecord } from '@helb/core/assembly';
+import { ANGLE, explain, LENGTH, type Action, type Id, type Coordinate, coordinateKey } from '@helb/core';
+import { JOINTS, type JointName, type JointRecord } from '@helb/core/assembly';
 import { JOINT_TITLES } from '../stores/joining.ts';
 import { useProject } from '../stores/project.ts';
-import { useWhole } from '../stores/whole.ts';
+import { useAssembly } from '../stores/assembly.ts';
 import ChoiceWord from './choice-word.vue';
 import CoordinateDrive from './coordinate-drive.vue';
 import NameField from './name-field.vue';
@@ -14,22 +14,24 @@ import TypedField from './typed-field.vue';
 /** A joint: what it holds, where it may go, where it is. */
 const props = defineProps<{ id: Id; record: JointRecord }>();
 const store = useProject();
-const whole = useWhole();
+const assemblyStore = useAssembly();
 const open = ref(false);
 
 const leaves = computed((): readonly Coordinate[] => JOINTS[props.record.kind].leaves);
-const works = computed(() => whole.assembled?.mechanism.joints.some(({ id }) => id === props.id) ?? false);
+const works = computed(() => assemblyStore.assembled?.mechanism.joints.some(({ id }) => id === props.id) ?? false);
 const wrong = computed(() => {
-  const issue = whole.assembled?.issues.get(props.id);
+  const issue = assemblyStore.assembled?.issues.get(props.id);
   if (issue) return explain(issue);
-  const { fighting = [] } = whole.assembled ?? {};
-  if (!fighting.includes(props.id)) return '';
-  return `Fights with ${fighting
+  const { conflict = [] } = assemblyStore.assembled ?? {};
+  if (!conflict.includes(props.id)) return '';
+  return `Fights with ${conflict
     .filter((id) => id !== props.id)
-    .map(whole.nameOf)
+    .map(assemblyStore.nameOf)
     .join(', ')}: one of them has to go or to change.`;
 });
-const twice = computed(() => whole.assembled?.freedoms.redundant.some((set) => set.includes(props.id)) ?? false);
+const twice = computed(
+  () => assemblyStore.assembled?.freedoms.redundant.some((set) => set.includes(props.id)) ?? false,
+);
 
 const setting = (fields: Partial<JointRecord>, without?: string[]): Action[] => [
   { command: 'joint.set', input: { id: props.id, fields, ...(without ? { without } : {}) } },
@@ -57,11 +59,16 @@ const textOf = (coordinate: Coordinate, which: 'least' | 'most' | 'rest') =>
   (which === 'rest' ? props.record.rest?.[coordinate] : props.record.limits?.[coordinate]?.[which]) ?? '';
 
 /** Both parts light up. */
-const point = () => (whole.lit = [props.record.a.placement, props.record.b.placement]);
+const point = () => (assemblyStore.lit = [props.record.a.placement, props.record.b.placement]);
 </script>
 
 <template>
-  <li class="border-rule border-b px-4 py-2" :aria-label="record.name" @mouseenter="point" @mouseleave="whole.lit = []">
+  <li
+    class="border-rule border-b px-4 py-2"
+    :aria-label="record.name"
+    @mouseenter="point"
+    @mouseleave="assemblyStore.lit = []"
+  >
     <div class="flex items-baseline gap-2">
       <NameField
         class="min-w-0 grow"
@@ -75,14 +82,14 @@ const point = () => (whole.lit = [props.record.a.placement, props.record.b.place
       </button>
     </div>
     <p class="text-muted truncate text-sm">
-      {{ whole.nameOf(record.a.placement) }} – {{ whole.nameOf(record.b.placement)
+      {{ assemblyStore.nameOf(record.a.placement) }} – {{ assemblyStore.nameOf(record.b.placement)
       }}{{ 'on' in record.b ? '' : ', as drawn' }}
     </p>
     <template v-if="works">
       <CoordinateDrive
         v-for="coordinate in leaves"
         :key="coordinate"
-        :path="keyOf(id, coordinate)"
+        :path="coordinateKey(id, coordinate)"
         :name="coordinate"
         :label="`${record.name} ${coordinate}`"
       />
@@ -122,10 +129,10 @@ const point = () => (whole.lit = [props.record.a.placement, props.record.b.place
             :change="(text) => bound(coordinate, which, text)"
           />
           <button
-            v-if="which === 'rest' && whole.moved && works"
+            v-if="which === 'rest' && assemblyStore.moved && works"
             class="word-link"
             :aria-label="`Rest ${record.name} ${coordinate} where it is`"
-            @click="bound(coordinate, 'rest', whole.reading(keyOf(id, coordinate)))"
+            @click="bound(coordinate, 'rest', assemblyStore.reading(coordinateKey(id, coordinate)))"
           >
             here
           </button>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { isSketch } from '@helb/core';
 import { computed } from 'vue';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 
 /** What is still free, open or unresolved in this part. */
-const bench = useBench();
+const bench = useWorkbench();
 const model = useModel();
 
 const ends = computed(() =>

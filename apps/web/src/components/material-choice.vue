@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { MATERIALS, type Material } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useProject } from '../stores/project.ts';
 
 /** What the part is made of: from the table, or an entry of one's own. */
-const bench = useBench();
+const bench = useWorkbench();
 const store = useProject();
 const own = ref(false);
 const ownName = ref('');

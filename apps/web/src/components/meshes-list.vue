@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { formatAmount, type Id } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 
 /** Triangles that are laid under the part: how large they are, and whether they are closed. */
-const bench = useBench();
+const bench = useWorkbench();
 const model = useModel();
 
 /** The unit that its step tells, or the one of the file. */

@@ -1,19 +1,24 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { ANGLE, explain, formatAmount, LENGTH, NUMBER, type Id } from '@helb/core';
 import {
-  ASSEMBLY_RELATIONS,
-  FACINGS,
-  isTurn,
-  JOINTS,
-  keyOf,
+  ANGLE,
+  explain,
+  formatAmount,
+  LENGTH,
+  NUMBER,
+  type Id,
   type Coordinate,
-  type FacingName,
-  type RatioRecord,
-} from '@helb/core/assembly';
+  type CoordinateKey,
+  coordinateKey,
+  coordinateOf,
+  isAngle,
+  isNested,
+  jointOf,
+} from '@helb/core';
+import { ASSEMBLY_RELATIONS, FACINGS, isTurn, JOINTS, type FacingName, type RatioRecord } from '@helb/core/assembly';
 import { newId } from '../stores/ids.ts';
 import { useProject } from '../stores/project.ts';
-import { useWhole } from '../stores/whole.ts';
+import { useAssembly } from '../stores/assembly.ts';
 import ChoiceWord from './choice-word.vue';
 import CoordinateDrive from './coordinate-drive.vue';
 import JointCard from './joint-card.vue';
@@ -21,16 +26,16 @@ import NumberChip from './number-chip.vue';
 
 /** The joints, those that move first, the relations, what goes together, and the points that are traced. */
 const store = useProject();
-const whole = useWhole();
+const assemblyStore = useAssembly();
 
 const assembly = computed(() => store.project?.assembly);
 const joints = computed(() => Object.entries(assembly.value?.joints ?? {}));
 const moving = computed(() => joints.value.filter(([, { kind }]) => JOINTS[kind].leaves.length > 0));
 /** Joints of groups that move inside: driven here, changed where the group is made. */
 const inside = computed(() => {
-  const found = (whole.assembled?.mechanism.joints ?? []).filter(({ id }) => id.includes('/'));
+  const found = (assemblyStore.assembled?.mechanism.joints ?? []).filter(({ id }) => isNested(id));
   return found.flatMap(({ id, kind }) =>
-    JOINTS[kind].leaves.map((name: Coordinate) => ({ path: keyOf(id, name), id, name })),
+    JOINTS[kind].leaves.map((name: Coordinate) => ({ path: coordinateKey(id, name), id, name })),
   );
 });
 const stiff = computed(() => joints.value.filter(([, { kind }]) => JOINTS[kind].leaves.length === 0));
@@ -43,23 +48,20 @@ const ends = computed(() =>
   Object.fromEntries(
     moving.value.flatMap(([id, { kind, name }]) =>
       (JOINTS[kind].leaves as readonly Coordinate[]).map((coordinate) => [
-        `${id} ${coordinate}`,
+        coordinateKey(id, coordinate),
         JOINTS[kind].leaves.length > 1 ? `${name} ${coordinate}` : name,
       ]),
     ),
   ),
 );
-const endOf = (key: string): RatioRecord['first'] => {
-  const [joint, ...coordinate] = key.split(' ') as [Id, ...string[]];
-  return { joint, coordinate: coordinate.join(' ') as Coordinate };
-};
-const keyOfEnd = ({ joint, coordinate }: RatioRecord['first']) => `${joint} ${coordinate}`;
+const endOf = (key: CoordinateKey): RatioRecord['first'] => ({ joint: jointOf(key), coordinate: coordinateOf(key) });
+const keyOfEnd = ({ joint, coordinate }: RatioRecord['first']) => coordinateKey(joint, coordinate);
 const asksOf = ({ first, second }: RatioRecord) =>
   isTurn(first.coordinate) && !isTurn(second.coordinate) ? LENGTH : NUMBER;
 
 function addRatio() {
-  const keys = Object.keys(ends.value);
-  const [first, second] = [...keys].sort((a, b) => Number(b.endsWith('turn')) - Number(a.endsWith('turn')));
+  const keys = Object.keys(ends.value) as CoordinateKey[];
+  const [first, second] = [...keys].sort((a, b) => Number(isAngle(b)) - Number(isAngle(a)));
   if (!first || !second) return;
   const record: RatioRecord = {
     name: `Ratio ${ratios.value.length + 1}`,
@@ -74,30 +76,32 @@ function addRatio() {
     },
   ]);
 }
-const setEnd = (id: Id, record: RatioRecord, which: 'first' | 'second', key: string) => {
+const setEnd = (id: Id, record: RatioRecord, which: 'first' | 'second', key: CoordinateKey) => {
   const next = { ...record, [which]: endOf(key) };
   const factor = asksOf(next) === asksOf(record) ? record.factor : asksOf(next) === LENGTH ? '10 mm' : '1';
   store.act([{ command: 'ratio.set', input: { id, fields: { [which]: endOf(key), factor } } }]);
 };
 const wrongOf = (id: Id) => {
-  const issue = whole.assembled?.issues.get(id);
+  const issue = assemblyStore.assembled?.issues.get(id);
   if (issue) return explain(issue);
-  return whole.assembled?.fighting.includes(id) ? 'It fights with others.' : '';
+  return assemblyStore.assembled?.conflict.includes(id) ? 'It fights with others.' : '';
 };
 const turnRound = (id: Id, facing: FacingName) =>
   store.act([{ command: 'assembly-relation.set', input: { id, fields: { facing } } }]);
 const partsWays = computed(
-  () => whole.parting || (!whole.moved && (whole.assembled?.freedoms.parting.length ?? 0) > 0),
+  () => assemblyStore.parting || (!assemblyStore.moved && (assemblyStore.assembled?.freedoms.parting.length ?? 0) > 0),
 );
-const places = computed(() => new Map(whole.tracedPlaces()));
+const places = computed(() => new Map(assemblyStore.tracedPlaces()));
 </script>
 
 <template>
   <div class="grow overflow-y-auto" data-testid="motion-list">
     <h2 class="heading px-4 pt-3 pb-1">
       What moves
-      <span v-if="whole.assembled" class="text-muted font-normal" data-testid="freedoms">{{
-        whole.assembled.freedoms.count === 1 ? '1 freedom' : `${whole.assembled.freedoms.count} freedoms`
+      <span v-if="assemblyStore.assembled" class="text-muted font-normal" data-testid="freedoms">{{
+        assemblyStore.assembled.freedoms.count === 1
+          ? '1 freedom'
+          : `${assemblyStore.assembled.freedoms.count} freedoms`
       }}</span>
     </h2>
     <p v-if="partsWays" class="text-loose px-4 pb-1 text-sm" role="status">
@@ -113,8 +117,8 @@ const places = computed(() => new Map(whole.tracedPlaces()));
       <h2 class="heading px-4 pt-4 pb-1">What moves inside groups</h2>
       <ul aria-label="Joints of groups">
         <li v-for="{ path, id, name } in inside" :key="path" class="border-rule border-b px-4 py-1.5">
-          <p class="truncate text-sm">{{ whole.nameOf(id) }}</p>
-          <CoordinateDrive :path="path" :name="name" :label="`${whole.nameOf(id)} ${name}`" />
+          <p class="truncate text-sm">{{ assemblyStore.nameOf(id) }}</p>
+          <CoordinateDrive :path="path" :name="name" :label="`${assemblyStore.nameOf(id)} ${name}`" />
         </li>
       </ul>
     </template>
@@ -126,14 +130,14 @@ const places = computed(() => new Map(whole.tracedPlaces()));
             :value="keyOfEnd(record.first)"
             :options="ends"
             label="first"
-            @choose="(key) => setEnd(id, record, 'first', key)"
+            @choose="(key) => setEnd(id, record, 'first', key as CoordinateKey)"
           />
           takes
           <ChoiceWord
             :value="keyOfEnd(record.second)"
             :options="ends"
             label="second"
-            @choose="(key) => setEnd(id, record, 'second', key)"
+            @choose="(key) => setEnd(id, record, 'second', key as CoordinateKey)"
           />
           along by
           <NumberChip
@@ -188,7 +192,7 @@ const places = computed(() => new Map(whole.tracedPlaces()));
         <li v-for="[id, record] in relations" :key="id" class="border-rule border-b px-4 py-1.5 text-sm">
           <div class="flex items-baseline justify-between gap-2">
             <span>
-              {{ whole.nameOf(record.a.placement) }} and {{ whole.nameOf(record.b.placement) }}
+              {{ assemblyStore.nameOf(record.a.placement) }} and {{ assemblyStore.nameOf(record.b.placement) }}
               {{ ASSEMBLY_RELATIONS[record.kind].title }}
               <NumberChip
                 v-if="record.amount !== undefined && ASSEMBLY_RELATIONS[record.kind].asks"

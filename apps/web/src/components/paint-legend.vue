@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ANGLE, formatQuantity, LENGTH, ok, type Result } from '@helb/core';
 import { computed } from 'vue';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { usePainting, WAYS } from '../stores/painting.ts';
 import { useProject } from '../stores/project.ts';
@@ -9,7 +9,7 @@ import ChoiceWord from './choice-word.vue';
 import NumberChip from './number-chip.vue';
 
 /** What the painted faces mean, with the limits that they are painted by. */
-const bench = useBench();
+const bench = useWorkbench();
 const looking = useLooking();
 const painting = usePainting();
 const store = useProject();

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue';
 import { explain, formatAmount, formatMeasured, frameOn, type Frame } from '@helb/core';
 import { seenFrom } from '@helb/engine';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import ChoiceWord from './choice-word.vue';
 import CopyFigures from './copy-figures.vue';
@@ -11,7 +11,7 @@ import PickedNumbers from './picked-numbers.vue';
 import PickedReadings from './picked-readings.vue';
 
 /** The part as a whole: material, mass, size, and where its mass lies as seen from a frame of one's choosing. */
-const bench = useBench();
+const bench = useWorkbench();
 const model = useModel();
 
 const trouble = computed(() => (model.built?.part === bench.partId ? model.built?.trouble : undefined));

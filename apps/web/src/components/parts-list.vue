@@ -2,23 +2,23 @@
 import { computed, ref } from 'vue';
 import { explain, PART_COLOURS, type Action, type Id, type Issue, type Part } from '@helb/core';
 import { newId } from '../stores/ids.ts';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useBrought, type News } from '../stores/brought.ts';
 import { useModel } from '../stores/model.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
-import { useWhole } from '../stores/whole.ts';
+import { useAssembly } from '../stores/assembly.ts';
 import BringPart from './bring-part.vue';
 import NameField from './name-field.vue';
 import PartLinks from './part-links.vue';
 import PlacementsList from './placements-list.vue';
 
 const store = useProject();
-const bench = useBench();
+const bench = useWorkbench();
 const placements = usePlacements();
 const brought = useBrought();
 const model = useModel();
-const whole = useWhole();
+const assemblyStore = useAssembly();
 const emit = defineEmits<{ edit: [id: Id] }>();
 const renaming = ref<Id>();
 const name = ref('');
@@ -41,7 +41,7 @@ const originOf = ({ from }: Part) => (from ? `from ${from.design.name}` : '');
 
 /** Of the part that is shown, and of those that are placed. */
 const troubleOf = (id: Id): Issue | undefined =>
-  model.built?.part === id ? model.built.trouble : whole.whole?.parts[id]?.trouble;
+  model.built?.part === id ? model.built.trouble : assemblyStore.built?.parts[id]?.trouble;
 
 /** What is told of a part that comes from another project. */
 const NEWS: Record<News['kind'], string> = { 'as it is': '', newer: 'newer', missing: 'source gone' };

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Action, Phrase, Result } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import ChoiceWord from './choice-word.vue';
 import NumberChip from './number-chip.vue';
 
@@ -15,7 +15,7 @@ defineProps<{
   keep?: (field: string, expression: string, naming: readonly Action[]) => Result<void>;
 }>();
 
-const bench = useBench();
+const bench = useWorkbench();
 </script>
 
 <template>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { isTyped, madeBy, namesUsed, placedExpressions, stepKind, type PlacedExpression } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useProject } from '../stores/project.ts';
 import { replacing } from '../stores/values.ts';
 import NumberChip from './number-chip.vue';
 
 /** The numbers that what is picked was made by: of the steps that its faces come from, and of their sketches. */
-const bench = useBench();
+const bench = useWorkbench();
 const store = useProject();
 const MOST = 12;
 

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, watch } from 'vue';
 import { ANGLE, formatAmount, formatQuantity, isOfBody, LENGTH, readingsBetween, readingsOf } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import CopyFigures from './copy-figures.vue';
 import CutFace from './cut-face.vue';
 
 /** What can be read off what is picked: off one thing, or between two. */
-const bench = useBench();
+const bench = useWorkbench();
 const model = useModel();
 const store = useProject();
 

@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { ANGLE, explain, formatAmount, LENGTH, NUMBER, type Action, type Dimension } from '@helb/core';
-import { memberPose, triple, turnsOf, waysWords, type Placement } from '@helb/core/assembly';
-import { useBench } from '../stores/bench.ts';
+import { ANGLE, explain, formatAmount, LENGTH, NUMBER, type Action, type Dimension, headOf } from '@helb/core';
+import { memberPose, triple, turnsOf, freedomWords, type Placement } from '@helb/core/assembly';
+import { useWorkbench } from '../stores/workbench.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
-import { useWhole } from '../stores/whole.ts';
+import { useAssembly } from '../stores/assembly.ts';
 import ChoiceWord from './choice-word.vue';
 import NameField from './name-field.vue';
 import NumberChip from './number-chip.vue';
 
 /** A placement: what it is of, where it is drawn, where it is now, and what it can be made. */
 const store = useProject();
-const bench = useBench();
-const whole = useWhole();
+const bench = useWorkbench();
+const assemblyStore = useAssembly();
 const placements = usePlacements();
 const emit = defineEmits<{ edit: [] }>();
 
@@ -35,8 +35,8 @@ const along = (field: 'at' | 'turn', axis: (typeof AXES)[number]) => (text: stri
 
 const now = computed(() => {
   const [member] = placements.membersOf(id.value);
-  if (!member || !whole.pose) return undefined;
-  const pose = memberPose(member, whole.pose);
+  if (!member || !assemblyStore.pose) return undefined;
+  const pose = memberPose(member, assemblyStore.pose);
   return {
     at: pose.map((row) => formatAmount(row[3], 2)).join('  '),
     turn: turnsOf(pose)
@@ -46,16 +46,16 @@ const now = computed(() => {
 });
 const moves = computed(() => {
   const [member] = placements.membersOf(id.value);
-  const ways = member && whole.assembled?.freedoms.bodies[member.body];
-  return ways ? waysWords(ways) : '';
+  const ways = member && assemblyStore.assembled?.freedoms.bodies[member.body];
+  return ways ? freedomWords(ways) : '';
 });
 const wrong = computed(() => {
-  const issue = whole.assembled?.issues.get(id.value);
+  const issue = assemblyStore.assembled?.issues.get(id.value);
   return issue ? explain(issue) : '';
 });
 const joints = computed(() =>
   Object.values(store.project?.assembly?.joints ?? {}).filter(({ a, b }) =>
-    [a.placement, b.placement].some((path) => path.split('/')[0] === id.value),
+    [a.placement, b.placement].some((path) => headOf(path) === id.value),
   ),
 );
 

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { PART_COLOURS, type Id } from '@helb/core';
-import { waysWords } from '@helb/core/assembly';
+import { freedomWords } from '@helb/core/assembly';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
-import { useWhole } from '../stores/whole.ts';
+import { useAssembly } from '../stores/assembly.ts';
 
 /** Everything that is placed: shown or not, what it is, and how much it can still move. */
 const store = useProject();
-const whole = useWhole();
+const assemblyStore = useAssembly();
 const placements = usePlacements();
 
 interface Row {
@@ -27,7 +27,7 @@ const rows = computed(() =>
     const members = placements.membersOf(id);
     const part = 'part' in of ? store.project?.parts[of.part] : undefined;
     const bodies = [...new Set(members.map(({ body }) => body))];
-    const ways = bodies.map((body) => whole.assembled?.freedoms.bodies[body]);
+    const ways = bodies.map((body) => assemblyStore.assembled?.freedoms.bodies[body]);
     const [only] = ways.length === 1 ? ways : [];
     return {
       id,
@@ -37,24 +37,24 @@ const rows = computed(() =>
       held,
       members: members.map((member) => member.id),
       freedoms: only?.count,
-      moves: only ? waysWords(only) : ways.length > 1 ? `a group of ${ways.length} that move` : '',
+      moves: only ? freedomWords(only) : ways.length > 1 ? `a group of ${ways.length} that move` : '',
     };
   }),
 );
-const isHidden = ({ members }: Row) => members.length > 0 && members.every((id) => whole.hidden.has(id));
+const isHidden = ({ members }: Row) => members.length > 0 && members.every((id) => assemblyStore.hidden.has(id));
 
 function choose({ id, members }: Row, event: MouseEvent) {
   const add = event.shiftKey || event.ctrlKey;
   const chosen = placements.chosen.includes(id);
-  const others = add ? whole.picked.filter(({ member }) => !members.includes(member)) : [];
-  whole.choose(chosen && add ? others : [...others, ...members]);
+  const others = add ? assemblyStore.picked.filter(({ member }) => !members.includes(member)) : [];
+  assemblyStore.choose(chosen && add ? others : [...others, ...members]);
 }
 </script>
 
 <template>
   <section v-if="rows.length > 0">
     <h2 class="heading px-4 pt-3 pb-1">
-      Placed <span class="text-muted font-normal">{{ whole.assembled?.members.length ?? rows.length }}</span>
+      Placed <span class="text-muted font-normal">{{ assemblyStore.assembled?.members.length ?? rows.length }}</span>
     </h2>
     <ul aria-label="Placements">
       <li
@@ -62,15 +62,15 @@ function choose({ id, members }: Row, event: MouseEvent) {
         :key="row.id"
         class="border-rule relative flex items-center gap-2 border-b px-4 py-1"
         :class="placements.chosen.includes(row.id) ? 'bg-lit' : ''"
-        @mouseenter="whole.lit = row.members"
-        @mouseleave="whole.lit = []"
+        @mouseenter="assemblyStore.lit = row.members"
+        @mouseleave="assemblyStore.lit = []"
       >
         <span v-if="placements.chosen.includes(row.id)" class="bg-act absolute inset-y-0 left-0 w-[3px]" />
         <input
           type="checkbox"
           :checked="!isHidden(row)"
           :aria-label="`Show ${row.name}`"
-          @change="whole.toggleHidden(row.members, !isHidden(row))"
+          @change="assemblyStore.toggleHidden(row.members, !isHidden(row))"
         />
         <span
           class="size-3 shrink-0"

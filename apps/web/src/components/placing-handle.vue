@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, shallowRef } from 'vue';
-import { movedBy, STILL, type Movement, type Vec2, type Vec3 } from '@helb/core';
+import { transformPoint, IDENTITY, type RigidTransform, type Vec2, type Vec3 } from '@helb/core';
 import { gripName, gripsAt, take, type Grip } from '../view/handle.ts';
 import type { ViewCamera } from '../view/camera.ts';
 import { AXIS_COLOURS } from '../view/axis-colours.ts';
 
 /** By which something that is placed is shifted and turned: arrows and arcs over the view. */
 const props = defineProps<{ at: Vec3; view: ViewCamera; viewVersion: number }>();
-const emit = defineEmits<{ move: [by: Movement]; done: [by: Movement] }>();
+const emit = defineEmits<{ move: [by: RigidTransform]; done: [by: RigidTransform] }>();
 
 interface Drag {
   readonly grip: Grip;
@@ -21,7 +21,7 @@ const drag = shallowRef<Drag>();
 
 const COLOURS = Object.values(AXIS_COLOURS);
 /** Shifted it goes along; turned it stays. */
-const at = computed(() => (drag.value ? movedBy(drag.value.told?.by ?? STILL, drag.value.start) : props.at));
+const at = computed(() => (drag.value ? transformPoint(drag.value.told?.by ?? IDENTITY, drag.value.start) : props.at));
 const grips = computed(() => {
   void props.viewVersion;
   return gripsAt(at.value, props.view).map(({ grip, line }) => {

@@ -10,7 +10,7 @@ import {
   type Section,
 } from '@helb/core';
 import { computed } from 'vue';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
@@ -19,7 +19,7 @@ import NameField from './name-field.vue';
 import NumberChip from './number-chip.vue';
 
 /** Sections of the part by name: open one or several, move their planes, turn them round. */
-const bench = useBench();
+const bench = useWorkbench();
 const looking = useLooking();
 const model = useModel();
 const store = useProject();

@@ -14,16 +14,16 @@ import {
   relationSentence,
   type Flaw,
   type Id,
-  type Motion,
+  type FreeMotion,
   type Reference,
   type Relation,
 } from '@helb/core';
 import { adviceOn } from '../editor/advice.ts';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 
 /** The sketch on the desk: what is still free or fights, what is selected, what was guessed last. */
-const bench = useBench();
+const bench = useWorkbench();
 const model = useModel();
 // a getter, not a computed: the editor stays the same object while what it holds changes
 const editor = toRef(() => (void bench.version, bench.editor!));
@@ -51,7 +51,7 @@ const free = computed(() =>
 /** A motion is played to and fro about the drawn place, a twelfth of the sketch far; an edit or the hand ends it. */
 const playing = computed(() => (void bench.version, bench.editor?.playing));
 let frame = 0;
-function play(motion: Motion) {
+function play(motion: FreeMotion) {
   const same = playing.value === motion;
   stop();
   if (same) return;

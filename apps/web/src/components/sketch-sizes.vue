@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { isSketch, explain, isSized, patternFields, relationKind, type Action, type Id } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import NumberChip from './number-chip.vue';
 
-const bench = useBench();
+const bench = useWorkbench();
 
 /** All dimensions of the sketch that is being edited. */
 const sizes = computed(() => {

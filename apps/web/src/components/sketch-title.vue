@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { planeReference, referenceWords } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 
 /** Which sketch is drawn, on which plane, and how far it is. */
-const bench = useBench();
+const bench = useWorkbench();
 const title = computed(() => {
   void bench.version;
   const { editor } = bench;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { formatAmount } from '@helb/core';
-import { cutList, writeCutList, writeMakeUp, type MakeUpRow } from '@helb/engine';
+import { cutList, writeCutList, writeMakeUp, type BillRow } from '@helb/engine';
 import { download, fileName } from '../download.ts';
 import { useModel } from '../stores/model.ts';
 import { usePlacements } from '../stores/placements.ts';
@@ -11,7 +11,7 @@ import { useProject } from '../stores/project.ts';
 const store = useProject();
 const model = useModel();
 const placements = usePlacements();
-const rows = ref<readonly MakeUpRow[]>();
+const rows = ref<readonly BillRow[]>();
 const asking = ref(false);
 
 // what was counted is not so any more

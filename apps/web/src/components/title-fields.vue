@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
-import { cellIn, keyOf, labelOf, linesIn, ok, TITLE_LIMITS, WRITTEN, type Cell, type WrittenName } from '@helb/core';
+import { cellIn, labelOf, linesIn, ok, TITLE_LIMITS, WRITTEN, type Cell, type WrittenName, cellKey } from '@helb/core';
 import { useSheets } from '../stores/sheets.ts';
 import TitleLayout from './title-layout.vue';
 import TypedField from './typed-field.vue';
@@ -22,7 +22,7 @@ interface Written {
 const isWritten = (name: string): name is WrittenName => name in WRITTEN;
 function writtenIn(cell: Cell, high: number): Written[] {
   const { title } = sheets.sheet!;
-  const base = { key: keyOf(cell), label: labelOf(cell) };
+  const base = { key: cellKey(cell), label: labelOf(cell) };
   if ('own' in cell) {
     const { own, words = '' } = cell;
     const [value, most, lines] = [title.own?.[own] ?? '', TITLE_LIMITS.words, linesIn(high) > 1];
@@ -52,7 +52,7 @@ watch(
     if (!cell) return;
     await nextTick();
     if (sheets.layingOut) list.value?.querySelector('[role=group]')?.scrollIntoView({ block: 'nearest' });
-    else list.value?.querySelector<HTMLElement>(`[data-field="${keyOf(cell)}"]`)?.focus();
+    else list.value?.querySelector<HTMLElement>(`[data-field="${cellKey(cell)}"]`)?.focus();
   },
 );
 </script>

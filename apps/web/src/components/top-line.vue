@@ -3,7 +3,7 @@ import { format } from 'date-fns';
 import { computed, ref } from 'vue';
 import { RouterLink, useRoute, useRouter } from 'vue-router';
 import { PART_COLOURS, variantsOf } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { useSession } from '../stores/session.ts';
@@ -11,7 +11,7 @@ import ChoiceWord from './choice-word.vue';
 import HelbMark from './helb-mark.vue';
 
 const store = useProject();
-const bench = useBench();
+const bench = useWorkbench();
 const model = useModel();
 const session = useSession();
 const route = useRoute();

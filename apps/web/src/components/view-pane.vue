@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { boxRound, dot3, PART_COLOURS, signLines, suits, toSpace, type Vec2 } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { LOOKS } from '../view/shown-body.ts';
 import ChoiceWord from './choice-word.vue';
@@ -27,7 +27,7 @@ import ViewNames from './view-names.vue';
 import ViewPicture from './view-picture.vue';
 import VerbStrip from './verb-strip.vue';
 
-const bench = useBench();
+const bench = useWorkbench();
 const { place: here, verbs } = useVerbs();
 const looking = useLooking();
 const painting = usePainting();

@@ -11,19 +11,19 @@ import {
   type Rule,
   type Wider,
 } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 
 /** What the last pick of a line has in common with others, to take all of them by that rule. */
 const { line } = defineProps<{ line: PickField }>();
-const bench = useBench();
+const bench = useWorkbench();
 const model = useModel();
 
 const last = computed(() => line.picked.findLast(({ to }) => to !== 'rule'));
 
 const offers = computed((): readonly Wider[] => {
   void model.arrivals;
-  if (line.most === 1) return [];
+  if (line.max === 1) return [];
   const found = last.value && bench.view?.thing(last.value);
   const wider = found ? widened(found, bench.view!.bodies()) : [];
   return wider.filter(({ rule }) => fits(rule) && !line.picked.some((other) => sameReference(other, rule)));

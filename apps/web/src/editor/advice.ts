@@ -10,7 +10,7 @@ import {
   solveSketch,
   type Flaw,
   type Id,
-  type Motion,
+  type FreeMotion,
   type Relation,
   type Result,
   type SolvedSketch,
@@ -23,12 +23,12 @@ const TRIAL = 'trial';
 /** What can be done about a sketch as it is now: cures of its freedoms, mends of its flaws. Worked out when asked. */
 class Advice {
   private found: Flaw[] | undefined;
-  private readonly cures = new Map<Motion, Relation | undefined>();
+  private readonly cures = new Map<FreeMotion, Relation | undefined>();
 
   constructor(private readonly editor: SketchEditor) {}
 
   /** The first thing that would stop a motion. */
-  cureOf(motion: Motion): Relation | undefined {
+  cureOf(motion: FreeMotion): Relation | undefined {
     if (!this.cures.has(motion)) {
       const { geometry } = this.editor.solved.solution;
       const offered = curesOf(geometry, Object.values(this.editor.relations), motion, this.write);

@@ -1,6 +1,6 @@
 import {
-  printOfEdge,
-  printOfFace,
+  fingerprintOfEdge,
+  fingerprintOfFace,
   type EdgeFacts,
   type FaceFacts,
   type SketchSources,
@@ -25,12 +25,12 @@ const bore: FaceFacts = {
 const topology: Topology = { name: 's1', faces: [bore], edges: [rim], vertices: [] };
 const overRim: Under = {
   words: 'edge · rim ⌀8',
-  reference: { to: 'edge', name: rim.name, print: printOfEdge(rim) },
+  reference: { to: 'edge', name: rim.name, print: fingerprintOfEdge(rim) },
   thing: { to: 'edge', edge: rim, body: 0 },
 };
 const overBore: Under = {
   words: 'face · bore ⌀8',
-  reference: { to: 'face', name: bore.name, print: printOfFace(bore) },
+  reference: { to: 'face', name: bore.name, print: fingerprintOfFace(bore) },
   thing: { to: 'face', face: bore, body: 0, topology },
 };
 
@@ -88,7 +88,7 @@ test('of an outline that has grown the rest is borrowed, once', () => {
   const other: EdgeFacts = { ...rim, name: 's1/end | s1/side/c2', faces: ['s1/end', 's1/side/c2'] };
   const seenWith = (...edges: EdgeFacts[]): Under => ({
     words: 'face · flat',
-    reference: { to: 'face', name: flat.name, print: printOfFace(flat) },
+    reference: { to: 'face', name: flat.name, print: fingerprintOfFace(flat) },
     thing: { to: 'face', face: flat, body: 0, topology: { ...topology, edges } },
   });
   const hand = borrowing(seenWith(rim));

@@ -19,7 +19,7 @@ import {
   type Figure,
   type Id,
   type Issue,
-  type Motion,
+  type FreeMotion,
   type NewId,
   type Pattern,
   type Project,
@@ -42,7 +42,7 @@ import { FIGURE_RECIPES, type FigureName } from './figure-recipes.ts';
 import { FigureTool } from './figure-tool.ts';
 import { numberAsked, sizeAsked, tieOf, type Asking, type NumberAsked } from './asking.ts';
 import { extendTool, OffsetTool, PivotTool, ShiftTool, splitTool, trimTool } from './edit-tools.ts';
-import { Loans } from './loans.ts';
+import { Loans } from './projected-references.ts';
 import { hit, SelectTool } from './select-tool.ts';
 import { SizeTool } from './size-tool.ts';
 import { SplineTool } from './spline-tool.ts';
@@ -111,7 +111,7 @@ export class SketchEditor {
   /** Relations that came with the last figure: guesses to be struck off. */
   lastGuesses: readonly Id[] = [];
   /** The motion that is being played. */
-  playing: Motion | undefined;
+  playing: FreeMotion | undefined;
   private shown: Entities | undefined;
   private cache: { readonly of: readonly unknown[]; readonly result: SolvedSketch } | undefined;
 
@@ -422,7 +422,7 @@ export class SketchEditor {
   }
 
   /** Shows a moment of a motion that is still free; undefined ends the play. */
-  play(motion: Motion | undefined, amount = 0): void {
+  play(motion: FreeMotion | undefined, amount = 0): void {
     this.playing = motion;
     this.shown = motion && played(this.solved.solution.geometry.entities, motion, amount);
     this.port.changed();

@@ -5,14 +5,14 @@ import BroughtSheet from '../components/brought-sheet.vue';
 import BuildSheet from '../components/build-sheet.vue';
 import Desk from '../components/desk.vue';
 import PartsList from '../components/parts-list.vue';
-import WholeDesk from '../components/whole-desk.vue';
-import WholePane from '../components/whole-pane.vue';
+import AssemblyDesk from '../components/assembly-desk.vue';
+import AssemblyPane from '../components/assembly-pane.vue';
 import ViewPane from '../components/view-pane.vue';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
 
-const bench = useBench();
+const bench = useWorkbench();
 const store = useProject();
 const placements = usePlacements();
 /** Steps of the part that is edited, or everything that is placed. */
@@ -54,7 +54,7 @@ onBeforeUnmount(() => {
         <TabPanel class="flex room flex-col" tabindex="-1"><PartsList @edit="tab = 0" /></TabPanel>
       </TabPanels>
     </TabGroup>
-    <template v-if="bench.isWhole"><WholePane /><WholeDesk @edit="tab = 0" /></template>
+    <template v-if="bench.isWhole"><AssemblyPane /><AssemblyDesk @edit="tab = 0" /></template>
     <template v-else><ViewPane /><Desk /></template>
   </main>
 </template>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useRouter, useRoute } from 'vue-router';
 import MotionList from '../components/motion-list.vue';
-import WholeDesk from '../components/whole-desk.vue';
-import WholePane from '../components/whole-pane.vue';
+import AssemblyDesk from '../components/assembly-desk.vue';
+import AssemblyPane from '../components/assembly-pane.vue';
 
 const router = useRouter();
 const route = useRoute();
@@ -12,7 +12,7 @@ const edit = () => void router.push({ name: 'bench', params: route.params });
 <template>
   <main class="flex room">
     <div class="border-rule bg-sheet flex w-80 shrink-0 flex-col border-r"><MotionList /></div>
-    <WholePane />
-    <WholeDesk @edit="edit" />
+    <AssemblyPane />
+    <AssemblyDesk @edit="edit" />
   </main>
 </template>

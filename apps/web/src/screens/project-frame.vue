@@ -3,14 +3,14 @@ import { onBeforeUnmount, ref, watch } from 'vue';
 import { RouterLink, RouterView, useRoute } from 'vue-router';
 import { clashWords } from '../sync/clashes.ts';
 import TopLine from '../components/top-line.vue';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { ApiError } from '../sync/api.ts';
 
 const route = useRoute();
 const store = useProject();
-const bench = useBench();
+const bench = useWorkbench();
 const model = useModel();
 const failed = ref('');
 

@@ -6,7 +6,7 @@ import { api, ApiError, type ProjectCard } from '../sync/api.ts';
 import { newId } from './ids.ts';
 import { usePlacements } from './placements.ts';
 import { useProject } from './project.ts';
-import { useWhole } from './whole.ts';
+import { useAssembly } from './assembly.ts';
 
 /** What has become of a part in the project that it comes from. */
 export type News =
@@ -19,7 +19,7 @@ export type News =
 export const useBrought = defineStore('brought', () => {
   const store = useProject();
   const placements = usePlacements();
-  const whole = useWhole();
+  const assemblyStore = useAssembly();
   const cards = shallowRef<readonly ProjectCard[]>();
   const revisions = shallowRef<ReadonlyMap<string, Revision>>(new Map());
   const message = ref('');
@@ -111,7 +111,7 @@ export const useBrought = defineStore('brought', () => {
     const { id: into } = store;
     message.value = '';
     if (!(await withFiles(from))) return;
-    await whole.together();
+    await assemblyStore.together();
     // somebody may have gone on to another project meanwhile
     if (store.id !== into) return;
     const id = newId('part');

@@ -3,12 +3,12 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { explain, type Limits, type Project } from '@helb/core';
 import { BLOCKS, type Blocks, type CheckFinding } from '@helb/engine';
-import { useBench } from './bench.ts';
+import { useWorkbench } from './workbench.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
 import { useSheets } from './sheets.ts';
 import { useValues } from './values.ts';
-import { useWhole } from './whole.ts';
+import { useAssembly } from './assembly.ts';
 
 /** Every finding of the project, by what it stands in the way of. */
 export const useChecks = defineStore('checks', () => {
@@ -87,12 +87,12 @@ export const useChecks = defineStore('checks', () => {
     }
     if (placements) {
       await to('motion');
-      return void (useWhole().lit = [...placements]);
+      return void (useAssembly().lit = [...placements]);
     }
     await to('bench');
     if (part === undefined) return;
-    useBench().show(part);
-    useBench().pointedStep = step;
+    useWorkbench().show(part);
+    useWorkbench().pointedStep = step;
   }
 
   return { found, groups, busy, progress, message, isCurrent, look, stop, cure, show, setLimit };

@@ -1,24 +1,35 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
-import { add3, followedBy, middle3, movedBy, scale3, valueScope, type Id, type Movement, type Vec3 } from '@helb/core';
-import { drawnPose, headOf, memberPose, type Pose } from '@helb/core/assembly';
+import {
+  add3,
+  compose,
+  middle3,
+  transformPoint,
+  scale3,
+  valueScope,
+  type Id,
+  type RigidTransform,
+  type Vec3,
+  headOf,
+} from '@helb/core';
+import { drawnPose, memberPose, type Pose } from '@helb/core/assembly';
 import { replaced, usePlacements } from './placements.ts';
 import { useProject } from './project.ts';
-import { useWhole } from './whole.ts';
+import { useAssembly } from './assembly.ts';
 
 /** Decimals of what is placed by the hand. */
 const DIGITS = 3;
 
 /** A pose with some of its bodies moved as one. */
-const shiftedBy = (pose: Pose, bodies: ReadonlySet<number>, by: Movement): Pose => ({
+const shiftedBy = (pose: Pose, bodies: ReadonlySet<number>, by: RigidTransform): Pose => ({
   ...pose,
-  poses: pose.poses.map((at, k) => (bodies.has(k) ? followedBy(at, by) : at)),
+  poses: pose.poses.map((at, k) => (bodies.has(k) ? compose(at, by) : at)),
 });
 
 /** The handle by which a placement is shifted and turned: its numbers become what the handle comes to. */
 export const useHandle = defineStore('handle', () => {
   const store = useProject();
-  const whole = useWhole();
+  const assemblyStore = useAssembly();
   const placements = usePlacements();
   /** The placement that has it. */
   const on = ref<Id>();
@@ -31,7 +42,7 @@ export const useHandle = defineStore('handle', () => {
     (id) => {
       if (id === on.value) return;
       on.value = undefined;
-      if (taken) whole.moved = taken.moved;
+      if (taken) assemblyStore.moved = taken.moved;
       taken = undefined;
     },
   );
@@ -46,11 +57,11 @@ export const useHandle = defineStore('handle', () => {
 
   /** Where it is: in the middle of what is placed, as that stands now. */
   const at = computed((): Vec3 | undefined => {
-    if (on.value === undefined || !canHave(on.value) || whole.exploded > 0) return undefined;
+    if (on.value === undefined || !canHave(on.value) || assemblyStore.exploded > 0) return undefined;
     const middles = placements.membersOf(on.value).flatMap((member) => {
-      const box = whole.whole?.parts[member.part]?.totals.box_mm;
-      const pose = whole.memberPoses.get(member.id);
-      return box && pose ? [movedBy(pose, middle3(box.low, box.high))] : [];
+      const box = assemblyStore.built?.parts[member.part]?.totals.box_mm;
+      const pose = assemblyStore.memberPoses.get(member.id);
+      return box && pose ? [transformPoint(pose, middle3(box.low, box.high))] : [];
     });
     return middles.length === 0 ? undefined : scale3(middles.reduce(add3), 1 / middles.length);
   });
@@ -58,15 +69,15 @@ export const useHandle = defineStore('handle', () => {
   const toggle = (id: Id): void => void (on.value = on.value === id ? undefined : id);
 
   /** Shows the placement where the handle is drawn to. */
-  function follow(by: Movement): void {
-    if (on.value === undefined || !whole.pose) return;
-    taken ??= { pose: whole.pose, moved: whole.moved };
+  function follow(by: RigidTransform): void {
+    if (on.value === undefined || !assemblyStore.pose) return;
+    taken ??= { pose: assemblyStore.pose, moved: assemblyStore.moved };
     const bodies = new Set(placements.membersOf(on.value).map(({ body }) => body));
-    whole.moved = shiftedBy(taken.pose, bodies, by);
+    assemblyStore.moved = shiftedBy(taken.pose, bodies, by);
   }
 
   /** Puts it there for good. */
-  function letGo(by: Movement): void {
+  function letGo(by: RigidTransform): void {
     const [id, before] = [on.value, taken?.pose];
     taken = undefined;
     const placed = id === undefined ? undefined : store.kept?.assembly?.placements[id];
@@ -77,7 +88,7 @@ export const useHandle = defineStore('handle', () => {
     if (!was.ok || !member) return;
     // a part may have been moved by the hand before; of a group only its numbers tell where it is
     const from = 'part' in placed.of ? memberPose(member, before) : was.value;
-    if (placements.set(id, replaced(placed, followedBy(from, by), was.value, DIGITS)).ok) whole.reset();
+    if (placements.set(id, replaced(placed, compose(from, by), was.value, DIGITS)).ok) assemblyStore.reset();
   }
 
   return { on, at, canHave, toggle, follow, letGo };

@@ -11,19 +11,20 @@ import {
   valueScope,
   type Action,
   type Id,
-  type Movement,
+  type RigidTransform,
   type OriginThing,
   type Project,
   type Reference,
   type Thing,
+  coordinateKey,
 } from '@helb/core';
-import { assemble, drive, keyOf, placementOf, restPose, triple, type JointRecord } from '@helb/core/assembly';
+import { assemble, drive, placementOf, restPose, triple, type JointRecord } from '@helb/core/assembly';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { useHandle } from './handle.ts';
 import { useJoining } from './joining.ts';
 import { usePlacements } from './placements.ts';
 import { useProject } from './project.ts';
-import { useWhole } from './whole.ts';
+import { useAssembly } from './assembly.ts';
 
 /** A frame, an arm and a lid that are placed, without bodies: only what every part has can be picked. */
 function bench(more: (script: ProjectScript) => unknown = () => undefined) {
@@ -36,7 +37,7 @@ function bench(more: (script: ProjectScript) => unknown = () => undefined) {
     .do('placement.add', { id: 'l', record: placementOf('Lid', { part: 'lid' }) });
   more(script);
   const store = useProject();
-  const whole = useWhole();
+  const assemblyStore = useAssembly();
   let project: Project = script.project;
   const show = () => {
     store.view = { project, stacks: { undo: [], redo: [] }, state: { kind: 'keeping' }, lost: undefined, clashes: [] };
@@ -51,8 +52,8 @@ function bench(more: (script: ProjectScript) => unknown = () => undefined) {
       sizeOf: () => 50,
       restPose,
     });
-    whole.broughtFor = shown;
-    whole.whole = { kind: 'whole', parts: {}, assembled, makeUp: [], findings: [], took: 0, memory: 0 };
+    assemblyStore.broughtFor = shown;
+    assemblyStore.built = { kind: 'assembly', parts: {}, assembled, makeUp: [], findings: [], took: 0, memory: 0 };
   };
   const acted: Action[] = [];
   store.act = (actions: readonly Action[]) => {
@@ -67,7 +68,7 @@ function bench(more: (script: ProjectScript) => unknown = () => undefined) {
     return ok(undefined);
   };
   show();
-  return { store, whole, acted, joining: useJoining(), placements: usePlacements(), project: () => project };
+  return { store, assemblyStore, acted, joining: useJoining(), placements: usePlacements(), project: () => project };
 }
 
 const pick = (member: Id, name: OriginThing, kind: MemberPick['kind'] = 'guide'): MemberPick => ({
@@ -107,11 +108,11 @@ test('it asks for one thing after the other, and is shown before it is kept', ()
 });
 
 test('begun with what is picked it takes one thing of each of two placements', () => {
-  const { joining, whole } = bench();
-  whole.picked = [pick('a', 'x'), pick('a', 'y'), pick('l', 'x')];
+  const { joining, assemblyStore } = bench();
+  assemblyStore.picked = [pick('a', 'x'), pick('a', 'y'), pick('l', 'x')];
   joining.begin('joint', 'prismatic');
   expect(joining.draft!.sides.map((side) => side?.placement)).toEqual(['a', 'l']);
-  expect(whole.picked).toEqual([]);
+  expect(assemblyStore.picked).toEqual([]);
 });
 
 test('kept where it is the second needs nothing of its own', () => {
@@ -165,19 +166,23 @@ describe('put here for good', () => {
     ['what is held as drawn counts from where it is drawn now', hinge, '0 deg'],
     ['what was brought together counts from its frames', { ...hinge, b: { ...hinge.a, placement: 'a' } }, '90 deg'],
   ])('numbers that have not changed stay as typed; %s', (_, record, rest) => {
-    const { whole, placements, project } = bench((script) => script.do('joint.add', { id: 'j', record }));
-    const before = whole.assembled!;
+    const { assemblyStore, placements, project } = bench((script) => script.do('joint.add', { id: 'j', record }));
+    const before = assemblyStore.assembled!;
     const [from] = [before.rest.poses[1]!];
-    whole.moved = drive(before.mechanism, before.rest, new Map([[keyOf('j', 'turn'), Math.PI / 2]])).pose;
-    const moved = whole.moved.poses[1]!;
+    assemblyStore.moved = drive(
+      before.mechanism,
+      before.rest,
+      new Map([[coordinateKey('j', 'turn'), Math.PI / 2]]),
+    ).pose;
+    const moved = assemblyStore.moved.poses[1]!;
     expect(moved).not.toEqual(from);
     placements.putHere(['a']);
-    expect(whole.moved).toBeUndefined();
+    expect(assemblyStore.moved).toBeUndefined();
     const { at, turn } = project().assembly!.placements['a']!;
     expect(at.z).toBe('0');
     expect([turn.x, turn.y, turn.z]).toEqual(['0 deg', '0 deg', '90 deg']);
     expect(project().assembly!.joints['j']!.rest).toEqual({ turn: rest });
-    whole.pose!.poses[1]!.forEach((row, r) => row.forEach((c, k) => expect(c).toBeCloseTo(moved[r]![k]!, 6)));
+    assemblyStore.pose!.poses[1]!.forEach((row, r) => row.forEach((c, k) => expect(c).toBeCloseTo(moved[r]![k]!, 6)));
   });
 
   test('not offered for groups, whose place is told by numbers alone', () => {
@@ -197,7 +202,7 @@ test('a placement is named so that no two are called the same; the first of a pr
 });
 
 describe('the handle', () => {
-  const shift = (x: number): Movement => [
+  const shift = (x: number): RigidTransform => [
     [1, 0, 0, x],
     [0, 1, 0, 0],
     [0, 0, 1, 0],
@@ -205,30 +210,30 @@ describe('the handle', () => {
   const held = async (member: Id, more?: Parameters<typeof bench>[0]) => {
     const all = bench(more);
     const handle = useHandle();
-    all.whole.picked = [pick(member, 'z')];
+    all.assemblyStore.picked = [pick(member, 'z')];
     await nextTick();
     handle.toggle(member);
     return { ...all, handle };
   };
 
   test('what it is drawn to is shown, and becomes the numbers of the placement; others stay as they are typed', async () => {
-    const { handle, whole, acted } = await held('a');
+    const { handle, assemblyStore, acted } = await held('a');
     handle.follow(shift(3));
     handle.follow(shift(5));
-    expect(whole.memberPoses.get('a')![0][3]).toBeCloseTo(45, 9);
+    expect(assemblyStore.memberPoses.get('a')![0][3]).toBeCloseTo(45, 9);
     expect(acted).toEqual([]);
     handle.letGo(shift(5));
     const fields = { at: triple('45 mm', '0', '0'), turn: triple('0 deg', '0 deg', '0 deg') };
     expect(acted).toEqual([{ command: 'placement.set', input: { id: 'a', fields } }]);
-    expect(whole.moved).toBeUndefined();
+    expect(assemblyStore.moved).toBeUndefined();
   });
 
   test('something else chosen on the way leaves all as it was', async () => {
-    const { handle, whole, acted } = await held('a');
+    const { handle, assemblyStore, acted } = await held('a');
     handle.follow(shift(5));
-    whole.picked = [];
+    assemblyStore.picked = [];
     await nextTick();
-    expect([handle.on, whole.moved]).toEqual([undefined, undefined]);
+    expect([handle.on, assemblyStore.moved]).toEqual([undefined, undefined]);
     handle.letGo(shift(5));
     expect(acted).toEqual([]);
   });

@@ -4,19 +4,20 @@ import {
   dot3,
   explain,
   planeOf,
-  turnedBy,
+  transformDirection,
   type Action,
   type Id,
   type Reference,
   type Result,
   type Thing,
+  headOf,
+  isRepeat,
 } from '@helb/core';
 import {
   ASSEMBLY_RELATIONS,
   featureOf,
   frameOf,
   hasEnds,
-  headOf,
   JOINTS,
   usualFacing,
   type AssemblyRelationName,
@@ -30,7 +31,7 @@ import type { MemberPick } from '../view/placed-picks.ts';
 import { newId } from './ids.ts';
 import { usePlacements } from './placements.ts';
 import { useProject } from './project.ts';
-import { useWhole } from './whole.ts';
+import { useAssembly } from './assembly.ts';
 
 /** One of the two things that are joined. */
 export interface JoinedSide {
@@ -70,7 +71,7 @@ export const RELATION_TITLES = Object.fromEntries(
 /** What is being joined: the desk asks for two things, the view shows what comes of them. */
 export const useJoining = defineStore('joining', () => {
   const store = useProject();
-  const whole = useWhole();
+  const assemblyStore = useAssembly();
   const placements = usePlacements();
   const draft = shallowRef<Joining>();
   /** Which of the two is asked now. */
@@ -83,11 +84,11 @@ export const useJoining = defineStore('joining', () => {
 
   /** Begins with what is picked, of two placements at most. */
   function begin(sort: Joining['sort'], kind: Joining['kind']): void {
-    const { picked } = whole;
+    const { picked } = assemblyStore;
     const fitting = picked.filter((pick) => accepts(pick, sort));
     const second = fitting.find(({ member }) => member !== fitting[0]?.member);
     const sides: Joining['sides'] = [fitting[0] && sideOf(fitting[0]), second && sideOf(second)];
-    whole.picked = [];
+    assemblyStore.picked = [];
     store.message = '';
     set({
       sort,
@@ -104,7 +105,7 @@ export const useJoining = defineStore('joining', () => {
 
   /** Can it be one of the two, besides what is chosen already? A repeat goes with the first of its kind. */
   function accepts(pick: MemberPick, sort = draft.value?.sort): boolean {
-    if (pick.member.includes(':')) return false;
+    if (isRepeat(pick.member)) return false;
     if (draft.value?.sides.some((side) => side?.placement === pick.member)) return false;
     // what stays where it is needs nothing of its own
     if (pick.kind === 'body') return draft.value?.keep === true && asked.value === 1;
@@ -125,7 +126,7 @@ export const useJoining = defineStore('joining', () => {
     if (a.thing.to === 'face' && b.thing.to === 'face' && planeOf(a.thing) && planeOf(b.thing)) return true;
     const [u, v] = [a, b].map(({ placement, thing }) => {
       const frame = frameOf(thing);
-      return frame && turnedBy(whole.memberPoses.get(placement)!, frame.z);
+      return frame && transformDirection(assemblyStore.memberPoses.get(placement)!, frame.z);
     });
     return u !== undefined && v !== undefined && dot3(u, v) < 0;
   }
@@ -165,7 +166,7 @@ export const useJoining = defineStore('joining', () => {
   /** Makes where two things are now where they are drawn. */
   function puttingThere(sides: readonly JoinedSide[]): readonly Action[] {
     const heads = [...new Set(sides.map(({ placement }) => headOf(placement)))];
-    if (!whole.moved) return [];
+    if (!assemblyStore.moved) return [];
     if (placements.canPut(heads)) return placements.puttingHere(heads);
     store.message =
       'A group is kept where its numbers tell, not where it was pulled to: put it there by its numbers first.';
@@ -218,12 +219,12 @@ export const useJoining = defineStore('joining', () => {
 
   /** What is wrong with it where everything is chosen, as the engine found it. */
   const wrong = computed(() => {
-    const all = whole.assembled;
+    const all = assemblyStore.assembled;
     if (!draft.value || !all) return '';
     const issue = all.issues.get(draft.value.id);
     if (issue) return explain(issue);
-    if (!all.fighting.includes(draft.value.id)) return '';
-    const others = all.fighting.filter((id) => id !== draft.value!.id).map(whole.nameOf);
+    if (!all.conflict.includes(draft.value.id)) return '';
+    const others = all.conflict.filter((id) => id !== draft.value!.id).map(assemblyStore.nameOf);
     return others.length > 0 ? `It fights with ${others.join(', ')}.` : 'It can not be fulfilled.';
   });
 
@@ -252,7 +253,7 @@ export const useJoining = defineStore('joining', () => {
   watch(
     () => store.kept?.assembly?.placements,
     (placements) => {
-      const gone = draft.value?.sides.some((side) => side && !placements?.[side.placement.split('/')[0]!]);
+      const gone = draft.value?.sides.some((side) => side && !placements?.[headOf(side.placement)]);
       if (gone) leave();
     },
   );

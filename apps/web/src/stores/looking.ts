@@ -2,14 +2,14 @@ import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import { placedParts, type Frame, type Id, type Reference, type Vec3 } from '@helb/core';
 import type { Look } from '../view/shown-body.ts';
-import { useBench } from './bench.ts';
+import { useWorkbench } from './workbench.ts';
 import { newId } from './ids.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
 
 /** How the part is looked at: nothing of this changes it. Sections are kept by name; which are open is not. */
 export const useLooking = defineStore('looking', () => {
-  const bench = useBench();
+  const bench = useWorkbench();
   const model = useModel();
   const store = useProject();
   const look = ref<Look>('shaded');

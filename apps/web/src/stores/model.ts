@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { explain, type BodyReference, type EdgeFacts, type Gap, type Id, type Project } from '@helb/core';
-import type { MakeUpRow } from '@helb/engine';
+import type { BillRow } from '@helb/engine';
 import { EngineClient } from '../workers/engine-client.ts';
 import type {
   BuildReply,
@@ -13,11 +13,11 @@ import type {
   ShownSheet,
   WallsReply,
   WeightReply,
-  WholeReply,
+  AssemblyReply,
 } from '../workers/protocol.ts';
 
 export type Built = Extract<BuildReply, { kind: 'built' }>;
-export type Whole = Extract<WholeReply, { kind: 'whole' }>;
+export type BuiltAssembly = Extract<AssemblyReply, { kind: 'assembly' }>;
 
 /** What the document comes to: the engine's last reply for the part that is shown. */
 export const useModel = defineStore('model', () => {
@@ -51,7 +51,7 @@ export const useModel = defineStore('model', () => {
   }
 
   /** All parts that are placed, brought together; undefined where something newer was asked for, or where it failed. */
-  async function assemble(project: Project, known: readonly string[]): Promise<Whole | undefined> {
+  async function assemble(project: Project, known: readonly string[]): Promise<BuiltAssembly | undefined> {
     busy.value = true;
     try {
       const reply = await engine().assemble(
@@ -133,7 +133,7 @@ export const useModel = defineStore('model', () => {
       .catch(() => undefined);
 
   /** What all that is placed is made of; undefined where the worker died on it. */
-  const makeUp = (project: Project): Promise<readonly MakeUpRow[] | undefined> =>
+  const makeUp = (project: Project): Promise<readonly BillRow[] | undefined> =>
     engine()
       .makeUp(project)
       .catch(() => undefined);

@@ -3,7 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { ANGLE, evaluate, LENGTH, valueScope, type Dimension, type Vec3 } from '@helb/core';
 import type { Painting } from '../view/painting.ts';
 import type { WallsReply } from '../workers/protocol.ts';
-import { useBench } from './bench.ts';
+import { useWorkbench } from './workbench.ts';
 import { useLooking } from './looking.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
@@ -24,7 +24,7 @@ const COLOURS = ['#d39b3a', '#c4dcd4', '#8fbab3', '#5d918d'] as const;
 
 /** How faces are painted by their walls or by how they lean: what is looked for, and what was found. */
 export const usePainting = defineStore('painting', () => {
-  const bench = useBench();
+  const bench = useWorkbench();
   const looking = useLooking();
   const model = useModel();
   const store = useProject();

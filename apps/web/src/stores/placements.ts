@@ -1,10 +1,19 @@
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
-import { boxRound, formatAmount, movedBox, type Action, type Id, type Movement } from '@helb/core';
+import {
+  boxRound,
+  formatAmount,
+  transformBox,
+  type Action,
+  type Id,
+  type RigidTransform,
+  type Coordinate,
+  coordinateKey,
+  headOf,
+  placementOfMember,
+} from '@helb/core';
 import {
   asDrawn,
-  headOf,
-  keyOf,
   measured,
   memberPose,
   originOf,
@@ -12,18 +21,17 @@ import {
   triple,
   turnsOf,
   type Assembly,
-  type Coordinate,
   type Placement,
   type Triple,
 } from '@helb/core/assembly';
 import { newId } from './ids.ts';
 import { useProject } from './project.ts';
-import { typedAs, useWhole } from './whole.ts';
+import { typedAs, useAssembly } from './assembly.ts';
 
 const inDegrees = (angle: number): number => (angle * 180) / Math.PI;
 
 /** The numbers of a placement typed anew where they have changed from where they were. */
-export const replaced = ({ at, turn }: Placement, is: Movement, was: Movement, digits = 6) => ({
+export const replaced = ({ at, turn }: Placement, is: RigidTransform, was: RigidTransform, digits = 6) => ({
   at: retyped(at, originOf(is), originOf(was), 'mm', digits),
   turn: retyped(turn, turnsOf(is).map(inDegrees), turnsOf(was).map(inDegrees), 'deg', digits),
 });
@@ -52,11 +60,13 @@ const BESIDE = 20;
 /** What can be done with what is placed. */
 export const usePlacements = defineStore('placements', () => {
   const store = useProject();
-  const whole = useWhole();
+  const assemblyStore = useAssembly();
 
   const records = computed(() => Object.entries(store.project?.assembly?.placements ?? {}));
   /** The placements of the assembly itself of which something is picked. */
-  const chosen = computed(() => [...new Set(whole.picked.map(({ member }) => headOf(member.replace(/:\d+/g, ''))))]);
+  const chosen = computed(() => [
+    ...new Set(assemblyStore.picked.map(({ member }) => headOf(placementOfMember(member)))),
+  ]);
   const only = computed(() => (chosen.value.length === 1 ? chosen.value[0] : undefined));
   const record = computed((): Placement | undefined =>
     only.value === undefined ? undefined : store.project?.assembly?.placements[only.value],
@@ -64,7 +74,7 @@ export const usePlacements = defineStore('placements', () => {
 
   /** The members that a placement comes to: itself, what is in its group, its repeats. */
   const membersOf = (id: Id) =>
-    (whole.assembled?.members ?? []).filter((member) => headOf(member.id).replace(/:\d+$/, '') === id);
+    (assemblyStore.assembled?.members ?? []).filter((member) => headOf(placementOfMember(member.id)) === id);
 
   function freeName(base: string): string {
     const taken = new Set(records.value.map(([, { name }]) => name));
@@ -76,12 +86,12 @@ export const usePlacements = defineStore('placements', () => {
 
   /** The gesture that places a part beside everything else. */
   function placing(of: Placement['of'], name: string): Action {
-    const boxOf = (part: Id) => whole.whole?.parts[part]?.totals.box_mm ?? undefined;
+    const boxOf = (part: Id) => assemblyStore.built?.parts[part]?.totals.box_mm ?? undefined;
     // the boxes of turned boxes are larger than what is in them: here that does no harm
     const box = boxRound(
-      (whole.assembled?.members ?? []).flatMap((member) => {
+      (assemblyStore.assembled?.members ?? []).flatMap((member) => {
         const box = boxOf(member.part);
-        return box && whole.pose ? [movedBox(box, memberPose(member, whole.pose))] : [];
+        return box && assemblyStore.pose ? [transformBox(box, memberPose(member, assemblyStore.pose))] : [];
       }),
     );
     const own = 'part' in of ? boxOf(of.part) : undefined;
@@ -102,7 +112,7 @@ export const usePlacements = defineStore('placements', () => {
 
   async function place(of: Placement['of'], name: string): Promise<void> {
     const { id } = store;
-    await whole.together();
+    await assemblyStore.together();
     if (store.id === id) store.act([placing(of, name)]);
   }
 
@@ -123,7 +133,7 @@ export const usePlacements = defineStore('placements', () => {
     store.act([{ command: 'placement.set', input: { id, fields, ...(without ? { without } : {}) } }]);
 
   function remove(ids: readonly Id[]): void {
-    whole.picked = [];
+    assemblyStore.picked = [];
     const before = store.kept?.assembly;
     const done = store.act([{ command: 'placement.remove', input: { ids: [...ids] } }]);
     const taken = done.ok && before ? goneOf(before, store.kept?.assembly) : [];
@@ -131,7 +141,7 @@ export const usePlacements = defineStore('placements', () => {
   }
 
   function gather(ids: readonly Id[]): void {
-    whole.picked = [];
+    assemblyStore.picked = [];
     const count = Object.keys(store.kept?.groups ?? {}).length + 1;
     const done = store.act([
       {
@@ -153,7 +163,7 @@ export const usePlacements = defineStore('placements', () => {
    * the rest values of their joints become what these are now.
    */
   function puttingHere(ids: readonly Id[]): Action[] {
-    const [all, now, assembly] = [whole.assembled, whole.pose, store.kept?.assembly];
+    const [all, now, assembly] = [assemblyStore.assembled, assemblyStore.pose, store.kept?.assembly];
     if (!all || !now || !assembly) return [];
     const moved = ids.flatMap((id): Action[] => {
       const member = membersOf(id)[0];
@@ -174,7 +184,7 @@ export const usePlacements = defineStore('placements', () => {
       const next = b && 'on' in b ? joint : { ...joint, b: asDrawn(joint, drawn) };
       const found = measured({ ...all.mechanism, joints: [next] }, now.poses, now.coordinates);
       const texts = given.map((coordinate) => {
-        const key = keyOf(joint.id, coordinate);
+        const key = coordinateKey(joint.id, coordinate);
         return [coordinate, typedAs(key, found.get(key) ?? 0)] as const;
       });
       return [{ command: 'joint.set', input: { id: joint.id, fields: { rest: Object.fromEntries(texts) } } }];
@@ -183,12 +193,12 @@ export const usePlacements = defineStore('placements', () => {
   }
 
   function putHere(ids: readonly Id[]): void {
-    if (store.act(puttingHere(ids)).ok) whole.reset();
+    if (store.act(puttingHere(ids)).ok) assemblyStore.reset();
   }
 
   /** Takes a placed group apart: what is in it stands where it stood. */
   function dissolve(id: Id): void {
-    whole.picked = [];
+    assemblyStore.picked = [];
     store.act([{ command: 'group.dissolve', input: { placement: id } }]);
   }
 

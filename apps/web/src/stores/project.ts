@@ -3,7 +3,7 @@ import { computed, ref, shallowRef } from 'vue';
 import { explain, fail, ok, perform, variantOf, type Action, type Id, type Project, type Result } from '@helb/core';
 import { api } from '../sync/api.ts';
 import type { Clash } from '../sync/clashes.ts';
-import { draftsOf } from '../sync/drafts.ts';
+import { draftsOf } from '../sync/unsent-changes.ts';
 import { ProjectSync } from '../sync/project-sync.ts';
 import type { SyncView } from '../sync/sync-world.ts';
 import { openWindows, thisWindow } from '../sync/windows.ts';

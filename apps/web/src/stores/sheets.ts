@@ -7,8 +7,8 @@ import {
   onThing,
   partAt,
   sectionNamesFor,
-  usualSheet,
-  usualWhole,
+  defaultSheet,
+  defaultAssemblySheet,
   USUAL_BLOCK,
   type Action,
   type CellAt,
@@ -130,8 +130,8 @@ export const useSheets = defineStore('sheets', () => {
     const { paper = 'A4', projection = 'first' } = before ?? {};
     const record =
       partId === undefined
-        ? usualWhole({ paper: paper === 'A4' ? 'A3' : paper, projection })
-        : usualSheet({ id: partId, name: store.project!.parts[partId]!.name }, { paper, projection });
+        ? defaultAssemblySheet({ paper: paper === 'A4' ? 'A3' : paper, projection })
+        : defaultSheet({ id: partId, name: store.project!.parts[partId]!.name }, { paper, projection });
     // it has not gone out yet
     const { revision: _, ...title } = before?.title ?? {};
     const made = newId('sheet');

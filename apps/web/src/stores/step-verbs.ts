@@ -1,5 +1,5 @@
 import { isSketch, standingOn, type Action, type Id, type Step } from '@helb/core';
-import { useBench } from './bench.ts';
+import { useWorkbench } from './workbench.ts';
 import { newId } from './ids.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
@@ -11,7 +11,7 @@ export interface StepVerb {
 
 /** What can be done with a step of the build sheet, or with several that are chosen. */
 export function useStepVerbs(rename: (id: Id, step: Step) => void) {
-  const bench = useBench();
+  const bench = useWorkbench();
   const store = useProject();
   const model = useModel();
   const where = (step: Id) => ({ part: bench.partId!, step });

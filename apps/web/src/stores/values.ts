@@ -18,9 +18,9 @@ import {
   type Project,
   type Value,
 } from '@helb/core';
-import { useBench } from './bench.ts';
+import { useWorkbench } from './workbench.ts';
 import { useProject } from './project.ts';
-import { useWhole } from './whole.ts';
+import { useAssembly } from './assembly.ts';
 
 /** A column of the table: the project itself, or one of its variants. */
 export interface Column {
@@ -54,8 +54,8 @@ const scopeOf = ({ values, unit }: Project) => valueScope(Object.values(values),
 /** All numbers of the project as the Values screen tells them. */
 export const useValues = defineStore('values', () => {
   const store = useProject();
-  const bench = useBench();
-  const whole = useWhole();
+  const bench = useWorkbench();
+  const assemblyStore = useAssembly();
   const route = useRoute();
   const router = useRouter();
   const filter = ref('');
@@ -149,7 +149,7 @@ export const useValues = defineStore('values', () => {
   async function show({ part, step, path }: PlacedExpression): Promise<void> {
     if (path[0] === 'assembly' || path[0] === 'groups') {
       await router.push({ name: 'motion', params: route.params });
-      whole.lit = placementsAt(path);
+      assemblyStore.lit = placementsAt(path);
     }
     if (part === undefined) return;
     await router.push({ name: 'bench', params: route.params });

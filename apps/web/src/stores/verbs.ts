@@ -17,7 +17,7 @@ import {
 import { EDIT_VERBS } from '../editor/edit-verbs.ts';
 import type { ToolName } from '../editor/sketch-editor.ts';
 import { useLooking } from './looking.ts';
-import { useBench, type DatumName } from './bench.ts';
+import { useWorkbench, type DatumName } from './workbench.ts';
 import { useProject } from './project.ts';
 
 /** Something that can be done here and now. */
@@ -138,7 +138,7 @@ const planeAt = (reference: Reference): SketchPlane =>
 
 /** The verbs of the present place, most likely first; the strip shows the first few, typing filters them all. */
 export function useVerbs() {
-  const bench = useBench();
+  const bench = useWorkbench();
   const looking = useLooking();
   const store = useProject();
 

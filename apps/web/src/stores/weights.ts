@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { formatAmount, variantOf, type Id } from '@helb/core';
 import type { WeightReply } from '../workers/protocol.ts';
-import { useBench } from './bench.ts';
+import { useWorkbench } from './workbench.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
 import { useValues } from './values.ts';
@@ -10,7 +10,7 @@ import { useValues } from './values.ts';
 /** Mass and size of the project in each of its variants: building them all takes a while, so it is done when asked for. */
 export const useWeights = defineStore('weights', () => {
   const store = useProject();
-  const bench = useBench();
+  const bench = useWorkbench();
   const model = useModel();
   const values = useValues();
   /** By the id of the variant, empty for the project itself; each with the project that it was measured of. */

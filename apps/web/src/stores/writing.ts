@@ -6,7 +6,7 @@ import {
   onPaper,
   onThing,
   sameReference,
-  waysOf,
+  viewManner,
   type Action,
   type FittingMark,
   type Handle,
@@ -55,7 +55,7 @@ export const useWriting = defineStore('writing', () => {
     const { views } = sheets.sheet ?? {};
     if (!verb.value || !views) return [];
     const canBeIn = (view: View | undefined) =>
-      view !== undefined && (verb.value !== 'size' || !waysOf(views, view).isSlanted);
+      view !== undefined && (verb.value !== 'size' || !viewManner(views, view).isSlanted);
     return sheets.handles.filter(({ view }) => canBeIn(views[view]));
   });
 

@@ -1,7 +1,7 @@
 import type { Project, Stacks } from '@helb/core';
 import type { Api } from './api.ts';
 import type { Clash } from './clashes.ts';
-import type { Drafts } from './drafts.ts';
+import type { UnsentChanges } from './unsent-changes.ts';
 
 // What an open project shows, and what it needs of the world.
 
@@ -25,7 +25,7 @@ export interface SyncView {
 /** What it needs of the world besides the server. */
 export interface SyncWorld {
   readonly api: Pick<Api, 'open' | 'save' | 'since' | 'log'>;
-  readonly drafts: Drafts;
+  readonly drafts: UnsentChanges;
   /** This window, and the others of this browser that are open. */
   readonly window: string;
   readonly others: ReadonlySet<string>;

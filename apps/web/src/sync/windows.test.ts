@@ -1,6 +1,6 @@
 import type { LogEntry } from '@helb/core';
 import { clashWords } from './clashes.ts';
-import { draftsOf, type Store } from './drafts.ts';
+import { draftsOf, type Store } from './unsent-changes.ts';
 import { ProjectSync } from './project-sync.ts';
 import { adding, FakeServer, renaming, world } from './test-world.ts';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { movedBy, type Vec2, type Vec3 } from '@helb/core';
+import { transformPoint, type Vec2, type Vec3 } from '@helb/core';
 import { gripName, gripsAt, take, type Grip, type HandleView } from './handle.ts';
 
 /** Seen from an azimuth and from above, 2 px a mm, as the camera of the views does it. */
@@ -30,7 +30,7 @@ test('what hangs on an arrow goes as far as the pointer goes along it, in whole 
     fc.property(fc.tuple(coordinate, coordinate, coordinate), fc.constantFrom(0, 1, 2), coordinate, (at, axis, far) => {
       const goal = at.map((c, k) => (k === axis ? c + far : c)) as unknown as Vec3;
       const drag = take(shift(axis), at, CORNER, CORNER.toScreen(at));
-      movedBy(drag(CORNER.toScreen(goal), false).by, at).forEach((c, k) => expect(c).toBeCloseTo(goal[k]!, 6));
+      transformPoint(drag(CORNER.toScreen(goal), false).by, at).forEach((c, k) => expect(c).toBeCloseTo(goal[k]!, 6));
     }),
   );
 });
@@ -45,10 +45,10 @@ test('what hangs on an arc follows the pointer round, on over half a turn, the h
   for (let k = 30; k < 270; k += 20) drag(place(k), false);
   const { by, words } = drag(place(270), false);
   expect(words).toBe('about z +240 deg');
-  const moved = movedBy(by, [at[0] + 1, at[1], at[2]]);
+  const moved = transformPoint(by, [at[0] + 1, at[1], at[2]]);
   expect(moved[0] - at[0]).toBeCloseTo(Math.cos((240 * Math.PI) / 180), 9);
   expect(moved[1] - at[1]).toBeCloseTo(Math.sin((240 * Math.PI) / 180), 9);
-  expect(movedBy(by, at)).toEqual(at.map((c) => expect.closeTo(c, 9) as number));
+  expect(transformPoint(by, at)).toEqual(at.map((c) => expect.closeTo(c, 9) as number));
 });
 
 test('coarse by whole millimetres and five degrees, fine by tenths and single degrees, whichever way it came', () => {

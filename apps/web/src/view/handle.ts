@@ -1,4 +1,4 @@
-import { formatAmount, shift3, turn3, type Movement, type Vec2, type Vec3 } from '@helb/core';
+import { formatAmount, translation, rotation, type RigidTransform, type Vec2, type Vec3 } from '@helb/core';
 
 // A handle by which something is shifted along the axes of space and turned about them: three arrows and three arcs.
 
@@ -79,7 +79,7 @@ export function take(
   at: Vec3,
   view: HandleView,
   start: Vec2,
-): (to: Vec2, fine: boolean) => { readonly by: Movement; readonly words: string } {
+): (to: Vec2, fine: boolean) => { readonly by: RigidTransform; readonly words: string } {
   const measure = (sort === 'shift' ? alongAxis : aboutAxis)(at, axis, view) ?? (() => 0);
   let [before, gone] = [measure(start), 0];
   return (to, fine) => {
@@ -90,9 +90,9 @@ export function take(
     before = now;
     const step = STEPS[sort][fine ? 'fine' : 'coarse'];
     const amount = Math.round((sort === 'shift' ? gone : (gone * 180) / Math.PI) / step) * step;
-    if (sort === 'shift') return { by: shift3(unit(axis, amount)), words: `${AXES[axis]} ${signed(amount)} mm` };
+    if (sort === 'shift') return { by: translation(unit(axis, amount)), words: `${AXES[axis]} ${signed(amount)} mm` };
     return {
-      by: turn3(at, unit(axis), (amount * Math.PI) / 180),
+      by: rotation(at, unit(axis), (amount * Math.PI) / 180),
       words: `about ${AXES[axis]} ${signed(amount)} deg`,
     };
   };

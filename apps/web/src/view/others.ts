@@ -1,12 +1,12 @@
 import { Group, type Object3D } from 'three';
 import {
-  movedBy,
+  transformPoint,
   movedThing,
-  printOf,
+  fingerprintOf,
   sameReference,
-  STILL,
+  IDENTITY,
   type Id,
-  type Movement,
+  type RigidTransform,
   type OtherReference,
   type Vec2,
   type Box3,
@@ -91,7 +91,7 @@ export class Others {
     const { pointed } = this;
     const guides = this.guidesOf(pointed).flatMap((guide): MemberPick[] => {
       const pose = this.poseOf(pointed!);
-      const depth = nearness(view.screen, at, guide.lines.length, (k) => movedBy(pose, guide.lines[k]!));
+      const depth = nearness(view.screen, at, guide.lines.length, (k) => transformPoint(pose, guide.lines[k]!));
       return depth === undefined ? [] : [{ ...guidePick(guide, depth), member: pointed!, at: [0, 0, 0] }];
     });
     return [...guides, ...found.filter(({ kind }) => kind !== 'body')].flatMap((pick) =>
@@ -132,7 +132,8 @@ export class Others {
     this.scene.dispose();
   }
 
-  private poseOf = (member: string): Movement => this.neighbours.find((one) => one.member === member)?.pose ?? STILL;
+  private poseOf = (member: string): RigidTransform =>
+    this.neighbours.find((one) => one.member === member)?.pose ?? IDENTITY;
 
   /** As it is taken from here. */
   private taken(pick: MemberPick): Pick[] {
@@ -140,7 +141,7 @@ export class Others {
     const { reference } = pick;
     if (!neighbour || reference.to === 'other' || reference.to === 'rule') return [];
     const thing = movedThing(pick.thing, neighbour.pose);
-    const print = printOf(thing);
+    const print = fingerprintOf(thing);
     return [
       {
         ...pick,

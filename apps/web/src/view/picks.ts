@@ -1,10 +1,10 @@
 import {
   curveWords,
   formatAmount,
-  printOfBody,
-  printOfEdge,
-  printOfFace,
-  printOfVertex,
+  fingerprintOfBody,
+  fingerprintOfEdge,
+  fingerprintOfFace,
+  fingerprintOfVertex,
   surfaceWords,
   type NamedRange,
   type Reference,
@@ -55,7 +55,7 @@ export const facePick = (body: string, index: number, topology: Topology, face: 
   body,
   name: face.name,
   words: surfaceWords(face),
-  reference: { to: 'face', name: face.name, print: printOfFace(face) },
+  reference: { to: 'face', name: face.name, print: fingerprintOfFace(face) },
   thing: { to: 'face', face, body: index, topology },
   depth: 0,
 });
@@ -64,7 +64,7 @@ export const edgePick = (body: string, index: number, edge: Of<'edge'>['edge']):
   body,
   name: edge.name,
   words: curveWords(edge),
-  reference: { to: 'edge', name: edge.name, print: printOfEdge(edge) },
+  reference: { to: 'edge', name: edge.name, print: fingerprintOfEdge(edge) },
   thing: { to: 'edge', edge, body: index },
   depth: 0,
 });
@@ -73,7 +73,7 @@ export const cornerPick = (body: string, index: number, vertex: Of<'vertex'>['ve
   body,
   name: vertex.name,
   words: vertex.at.map((c) => formatAmount(c, 2)).join('  '),
-  reference: { to: 'vertex', name: vertex.name, print: printOfVertex(vertex) },
+  reference: { to: 'vertex', name: vertex.name, print: fingerprintOfVertex(vertex) },
   thing: { to: 'vertex', vertex, body: index },
   depth: 0,
 });
@@ -82,7 +82,7 @@ export const bodyPick = (body: string, index: number, topology: Topology): Pick 
   body,
   name: topology.name,
   words: `with ${topology.faces.length} faces`,
-  reference: { to: 'body', name: topology.name, print: printOfBody(topology) },
+  reference: { to: 'body', name: topology.name, print: fingerprintOfBody(topology) },
   thing: { to: 'body', body: index, topology },
   depth: 0,
 });

@@ -12,19 +12,27 @@ import {
   Matrix4,
   MeshLambertMaterial,
 } from 'three';
-import { boxRound, movedBox, type BodyMesh, type Box3, type Id, type Movement, type Topology } from '@helb/core';
+import {
+  boxRound,
+  transformBox,
+  type BodyMesh,
+  type Box3,
+  type Id,
+  type RigidTransform,
+  type Topology,
+} from '@helb/core';
 import './quick-rays.ts';
 import { Rims } from './rims.ts';
 import type { ViewBody } from './viewport.ts';
 
-export const matrixOf = ([a, b, c]: Movement): Matrix4 => new Matrix4().set(...a, ...b, ...c, 0, 0, 0, 1);
+export const matrixOf = ([a, b, c]: RigidTransform): Matrix4 => new Matrix4().set(...a, ...b, ...c, 0, 0, 0, 1);
 
 /** How placements are drawn: as they are, or pale behind what is looked at. */
 export type Layer = 'strong' | 'pale';
 
 export interface Instance {
   readonly member: string;
-  readonly pose: Movement;
+  readonly pose: RigidTransform;
   readonly colour: string;
 }
 
@@ -67,7 +75,7 @@ export class PlacedBody {
   }
 
   /** Moves what is shown, without a look at anything else. */
-  move(poseOf: (member: string) => Movement): void {
+  move(poseOf: (member: string) => RigidTransform): void {
     for (const layer of this.layers.values()) layer.move(poseOf);
   }
 
@@ -136,7 +144,7 @@ export class PlacedScene {
       }
   }
 
-  move(poseOf: (member: string) => Movement): void {
+  move(poseOf: (member: string) => RigidTransform): void {
     for (const body of this.bodies.values()) body.move(poseOf);
   }
 
@@ -150,9 +158,9 @@ export class PlacedScene {
   }
 
   /** The box round placements; undefined where none of them has a body. */
-  boxOf(placed: readonly { readonly part: Id; readonly pose: Movement }[]): Box3 | undefined {
+  boxOf(placed: readonly { readonly part: Id; readonly pose: RigidTransform }[]): Box3 | undefined {
     return boxRound(
-      placed.flatMap(({ part, pose }) => this.keysOf(part).map((key) => movedBox(this.bodies.get(key)!.box, pose))),
+      placed.flatMap(({ part, pose }) => this.keysOf(part).map((key) => transformBox(this.bodies.get(key)!.box, pose))),
     );
   }
 
@@ -211,12 +219,12 @@ class InstancedLayer {
     this.moved();
   }
 
-  move(poseOf: (member: string) => Movement): void {
+  move(poseOf: (member: string) => RigidTransform): void {
     this.members.forEach((member, k) => this.put(k, poseOf(member)));
     this.moved();
   }
 
-  private put(k: number, pose: Movement): void {
+  private put(k: number, pose: RigidTransform): void {
     const matrix = matrixOf(pose);
     this.faces.setMatrixAt(k, matrix);
     matrix.toArray(this.places.array, 16 * k);

@@ -1,5 +1,5 @@
 import { Raycaster, Vector2, type Object3D } from 'three';
-import { boxCorners, movedBy, type Id, type Movement, type Vec2, type Vec3 } from '@helb/core';
+import { boxCorners, transformPoint, type Id, type RigidTransform, type Vec2, type Vec3 } from '@helb/core';
 import type { ViewCamera } from './camera.ts';
 import { cornerMark, faceMark, lineMark } from './marks.ts';
 import { cornerNearness } from './nearness.ts';
@@ -20,7 +20,7 @@ export interface PlacedShown {
   readonly scene: PlacedScene;
   readonly view: ViewCamera;
   readonly members: readonly { readonly id: string; readonly part: Id }[];
-  poseOf(member: string): Movement;
+  poseOf(member: string): RigidTransform;
 }
 
 /** Whole bodies come last of all that lies under the pointer. */
@@ -62,7 +62,7 @@ export function placedUnder(shown: PlacedShown, [x, y]: Vec2): MemberPick[] {
 /** Does the pointer come near to the body of a placement at all, seen on the screen? */
 function isNear({ scene, view, poseOf }: PlacedShown, [x, y]: Vec2, member: string, key: string): boolean {
   const [pose, { toScreen }] = [poseOf(member), view.screen];
-  const seen = boxCorners(scene.body(key)!.box).map((corner) => toScreen(movedBy(pose, corner)));
+  const seen = boxCorners(scene.body(key)!.box).map((corner) => toScreen(transformPoint(pose, corner)));
   const [us, vs] = [seen.map(([u]) => u), seen.map(([, v]) => v)];
   const margin = 8;
   return (
@@ -82,7 +82,7 @@ function rimsNear({ scene, view, poseOf }: PlacedShown, place: Vec2, member: str
     return edge ? [{ ...edgePick(key, index, edge), depth, member, at }] : [];
   });
   const corners = topology.vertices.flatMap((vertex): MemberPick[] => {
-    const at = movedBy(pose, vertex.at);
+    const at = transformPoint(pose, vertex.at);
     const depth = cornerNearness(screen, place, at);
     return depth === undefined ? [] : [{ ...cornerPick(key, index, vertex), depth, member, at }];
   });

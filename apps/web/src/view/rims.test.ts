@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { movedBy, type Movement, type Vec2, type Vec3 } from '@helb/core';
+import { transformPoint, type RigidTransform, type Vec2, type Vec3 } from '@helb/core';
 import { nearness, type Screen } from './nearness.ts';
 import { Rims } from './rims.ts';
 
@@ -22,7 +22,7 @@ test('an edge is as near as its nearest segment, wherever its body stands', () =
       const ranges = rows.map(({ length: count }, k) => ({ name: `e${k}`, start: (start += count) - count, count }));
       const rims = new Rims({ edges: ranges, edgePoints: Float32Array.from(rows.flat(2)) });
       const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-      const pose: Movement = [
+      const pose: RigidTransform = [
         [cos, -sin, 0, shift[0]],
         [sin, cos, 0, shift[1]],
         [0, 0, 1, shift[2]],
@@ -31,8 +31,8 @@ test('an edge is as near as its nearest segment, wherever its body stands', () =
       const near = rims.near(ABOVE, at, pose);
       const expected = rows.flatMap((row, k) => {
         const exact = row.map((one) => [...Float32Array.from(one)] as unknown as Vec3);
-        const depth = nearness(ABOVE, at, row.length, (j) => movedBy(pose, exact[j]!));
-        return depth === undefined ? [] : [{ range: ranges[k], depth, at: movedBy(pose, exact[0]!) }];
+        const depth = nearness(ABOVE, at, row.length, (j) => transformPoint(pose, exact[j]!));
+        return depth === undefined ? [] : [{ range: ranges[k], depth, at: transformPoint(pose, exact[0]!) }];
       });
       expect(near).toEqual(expected);
     }),

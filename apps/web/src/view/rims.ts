@@ -2,11 +2,11 @@ import {
   add3,
   boxRound,
   distance3,
-  movedBy,
+  transformPoint,
   scale3,
-  STILL,
+  IDENTITY,
   type BodyMesh,
-  type Movement,
+  type RigidTransform,
   type NamedRange,
   type Vec2,
   type Vec3,
@@ -29,8 +29,8 @@ export class Rims {
   }
 
   /** Edges within a few pixels of a place on the screen, of a body that stands at a pose, with how far from the eye they are. */
-  near(screen: Screen, [x, y]: Vec2, pose: Movement = STILL, hides?: (place: Vec3) => boolean): NearRim[] {
-    const moved = pose === STILL ? (place: Vec3) => place : (place: Vec3) => movedBy(pose, place);
+  near(screen: Screen, [x, y]: Vec2, pose: RigidTransform = IDENTITY, hides?: (place: Vec3) => boolean): NearRim[] {
+    const moved = pose === IDENTITY ? (place: Vec3) => place : (place: Vec3) => transformPoint(pose, place);
     return this.mesh.edges.flatMap((range, k): NearRim[] => {
       const [cx, cy, cz, radius] = this.balls.subarray(4 * k, 4 * k + 4) as unknown as [number, number, number, number];
       const [u, v] = screen.toScreen(moved([cx, cy, cz]));

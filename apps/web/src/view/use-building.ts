@@ -1,12 +1,12 @@
 import { watch, type ShallowRef } from 'vue';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import type { Viewport } from './viewport.ts';
 
 /** Builds the part on the bench whenever something of it has changed, or something else is to be told of it. */
 export function useBuilding(viewport: ShallowRef<Viewport | undefined>): void {
-  const bench = useBench();
+  const bench = useWorkbench();
   const store = useProject();
   const model = useModel();
   watch(

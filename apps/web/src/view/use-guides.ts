@@ -1,13 +1,13 @@
 import { computed, watch, type Ref } from 'vue';
 import { suits } from '@helb/core';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { guidesOf } from './guides.ts';
 import type { Viewport } from './viewport.ts';
 
 /** Keeps the datums and drawn curves in the view as the bench needs them; returns the names to be written beside them. */
 export function useGuides(viewport: Ref<Viewport | undefined>, viewVersion: Ref<number>) {
-  const bench = useBench();
+  const bench = useWorkbench();
   const model = useModel();
 
   const guides = computed(() => {

@@ -1,22 +1,22 @@
 import { computed, ref, watch, type Ref } from 'vue';
-import { drawnPart, followedBy, PART_COLOURS, undone } from '@helb/core';
+import { drawnPart, compose, PART_COLOURS, inverse, isRepeat } from '@helb/core';
 import { memberPose } from '@helb/core/assembly';
 import { BorrowTool } from '../editor/borrow-tool.ts';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
-import { useWhole } from '../stores/whole.ts';
+import { useAssembly } from '../stores/assembly.ts';
 import { guidesOf } from './guides.ts';
 import type { Neighbour } from './others.ts';
 import type { Viewport } from './viewport.ts';
 
 /** Keeps what stands round the part in the view, where that was asked for; tells how many. */
 export function useOthers(viewport: Ref<Viewport | undefined>) {
-  const bench = useBench();
+  const bench = useWorkbench();
   const looking = useLooking();
   const store = useProject();
-  const whole = useWhole();
+  const assemblyStore = useAssembly();
   const model = useModel();
 
   const on = computed(() => looking.among && looking.isPlaced);
@@ -29,11 +29,11 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
   watch(
     [on, () => store.project, viewport],
     ([wanted, project, view]) => {
-      if (wanted && project && view) void whole.assemble(project, view.knownOthers);
+      if (wanted && project && view) void assemblyStore.assemble(project, view.knownOthers);
     },
     { immediate: true },
   );
-  watch([on, () => whole.whole, () => bench.partId, viewport, isAsked], ([wanted, all, part, view, points]) => {
+  watch([on, () => assemblyStore.built, () => bench.partId, viewport, isAsked], ([wanted, all, part, view, points]) => {
     if (!view) return;
     const members = all?.assembled.members ?? [];
     const own = members.find((member) => member.part === part);
@@ -41,13 +41,13 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
     if (!wanted || !all || !own) return view.setOthers({});
     // seen from the first placement of the part
     const { rest } = all.assembled;
-    const back = undone(memberPose(own, rest));
+    const back = inverse(memberPose(own, rest));
     const neighbours = members
       .filter((member) => member !== own)
       .map((member): Neighbour => {
         const colour = PART_COLOURS[store.project?.parts[member.part]?.colour ?? 0]!;
-        const pose = followedBy(memberPose(member, rest), back);
-        const named = member.part !== part && !member.id.includes(':');
+        const pose = compose(memberPose(member, rest), back);
+        const named = member.part !== part && !isRepeat(member.id);
         const drawn = named && store.project && drawnPart(store.project, member.part);
         const shown = all.parts[member.part];
         const guides = drawn && shown ? guidesOf(drawn, shown, { origin: false, drawn: true, points }) : [];
@@ -77,7 +77,7 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
 
   // and a sketch can borrow where its plane crosses them
   watch(
-    [() => on.value && tool.value !== undefined, () => whole.whole, () => bench.editor?.step],
+    [() => on.value && tool.value !== undefined, () => assemblyStore.built, () => bench.editor?.step],
     async ([wanted, all, sketch], [, , before], onCleanup) => {
       let isOver = false;
       onCleanup(() => (isOver = true));

@@ -1,5 +1,5 @@
 import { onBeforeUnmount, type Ref } from 'vue';
-import { useBench } from '../stores/bench.ts';
+import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { api } from '../sync/api.ts';
@@ -8,7 +8,7 @@ import type { Viewport } from './viewport.ts';
 /** Keeps the picture of the project on the shelf: some time after the last call, while nothing is being made. */
 export function usePicture(viewport: Ref<Viewport | undefined>): () => void {
   const store = useProject();
-  const bench = useBench();
+  const bench = useWorkbench();
   const model = useModel();
   let timer: ReturnType<typeof setTimeout> | undefined;
   onBeforeUnmount(() => clearTimeout(timer));

@@ -20,6 +20,7 @@ import {
   type Topology,
   type Vec2,
   type Vec3,
+  isFaceOf,
 } from '@helb/core';
 import type { LaidMesh, Walls } from '@helb/engine';
 import type { ViewCamera } from './camera.ts';
@@ -281,7 +282,7 @@ export class Viewport {
 
   /** The faces that a step has made. */
   facesOf(step: string): Pick[] {
-    return this.things().filter(({ kind, name }) => kind === 'face' && name.startsWith(`${step}/`));
+    return this.things().filter(({ kind, name }) => kind === 'face' && isFaceOf(name, step));
   }
 
   /** What a reference points to, where it is shown; several things for a rule. */

@@ -1,7 +1,7 @@
 import { jest } from '@jest/globals';
 import { emptyProject } from '@helb/core';
 import { CrashError, EndlessSteps, EngineClient, type Starter } from './engine-client.ts';
-import type { BuildReply, EngineWorker, WholeReply } from './protocol.ts';
+import type { BuildReply, EngineWorker, AssemblyReply } from './protocol.ts';
 
 /** Workers whose builds are finished, or which crash, by hand. */
 function fakes() {
@@ -17,12 +17,12 @@ function fakes() {
   const starter: Starter = {
     start(crash) {
       const open: ((reply: BuildReply) => void)[] = [];
-      const wholes: ((reply: WholeReply) => void)[] = [];
+      const wholes: ((reply: AssemblyReply) => void)[] = [];
       const fake = {
         builds: 0,
         ended: false,
         crash,
-        together: (took: number) => wholes.shift()!({ kind: 'whole', took, memory: 0 } as WholeReply),
+        together: (took: number) => wholes.shift()!({ kind: 'assembly', took, memory: 0 } as AssemblyReply),
         finish: (took: number, memory = 0) => open.shift()!({ kind: 'built', took, memory } as BuildReply),
       };
       started.push(fake);

@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
-import type { BodyReference, Box3, EdgeFacts, Id, Issue, Movement, Project } from '@helb/core';
-import type { MakeUpRow } from '@helb/engine';
+import type { BodyReference, Box3, EdgeFacts, Id, Issue, RigidTransform, Project } from '@helb/core';
+import type { BillRow } from '@helb/engine';
 import type {
   BuildReply,
   BuildRequest,
@@ -15,8 +15,8 @@ import type {
   SheetReply,
   WallsReply,
   WeightReply,
-  WholeReply,
-  WholeRequest,
+  AssemblyReply,
+  AssemblyRequest,
 } from './protocol.ts';
 
 export type Progress = (done: number, of: number, name: string) => void;
@@ -51,22 +51,25 @@ export class EngineClient {
   }
 
   /** Undefined where something newer was asked for meanwhile. */
-  assemble(request: WholeRequest, progress: Progress): Promise<Extract<WholeReply, { kind: 'whole' }> | undefined> {
+  assemble(
+    request: AssemblyRequest,
+    progress: Progress,
+  ): Promise<Extract<AssemblyReply, { kind: 'assembly' }> | undefined> {
     return this.latest('assemble', progress, request.known, (worker, known, told) =>
       worker.assemble({ ...request, known }, told),
-    ) as Promise<Extract<WholeReply, { kind: 'whole' }> | undefined>;
+    ) as Promise<Extract<AssemblyReply, { kind: 'assembly' }> | undefined>;
   }
 
   interference(
     project: Project,
-    poses: readonly Movement[],
+    poses: readonly RigidTransform[],
     within: number,
     progress: (done: number, of: number) => void,
   ): Promise<InterferenceReply> {
     return this.surviving((worker) => worker.interference(project, poses, within, Comlink.proxy(progress)));
   }
 
-  extents(project: Project, poses: readonly Movement[]): Promise<Box3 | undefined> {
+  extents(project: Project, poses: readonly RigidTransform[]): Promise<Box3 | undefined> {
     return this.surviving((worker) => worker.extents(project, poses));
   }
 
@@ -82,7 +85,7 @@ export class EngineClient {
    * Of calls of one kind only the newest counts. What the page shows already is in the worker that made it: a fresh one is
    * asked for all of it again.
    */
-  private async latest<R extends BuildReply | WholeReply | SheetReply | ChecksReply>(
+  private async latest<R extends BuildReply | AssemblyReply | SheetReply | ChecksReply>(
     kind: 'build' | 'assemble' | 'sheet' | 'checks',
     progress: Progress,
     known: readonly string[],
@@ -161,7 +164,7 @@ export class EngineClient {
     return this.surviving((worker) => worker.weigh(project));
   }
 
-  makeUp(project: Project): Promise<readonly MakeUpRow[]> {
+  makeUp(project: Project): Promise<readonly BillRow[]> {
     return this.surviving((worker) => worker.makeUp(project));
   }
 

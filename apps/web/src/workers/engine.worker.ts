@@ -8,7 +8,7 @@ import {
   type BodyReference,
   type Id,
   type Material,
-  type Movement,
+  type RigidTransform,
   type Project,
   type Result,
   type SheetPicture,
@@ -19,15 +19,15 @@ import {
   Engine,
   checkedProject,
   findings,
-  makeUpList,
+  billOfMaterials,
   Overtaken,
   totalsOf,
   troubleFindings,
-  wholeOf,
+  assemblyTotals,
   type FileFormat,
   type FileSource,
   type PartModel,
-  SHOWN,
+  DISPLAY_QUALITY,
 } from '@helb/engine';
 import { OpenCascadeKernel } from '@helb/kernel';
 import type {
@@ -45,8 +45,8 @@ import type {
   SketchReply,
   WallsReply,
   WeightReply,
-  WholeReply,
-  WholeRequest,
+  AssemblyReply,
+  AssemblyRequest,
 } from './protocol.ts';
 
 type Progress = (done: number, of: number, name: string) => void;
@@ -133,7 +133,7 @@ const requests = {
     const start = performance.now();
     const model = await ready.build(project, {
       parts: [part],
-      mesh: SHOWN,
+      mesh: DISPLAY_QUALITY,
       known: new Set(known.map(inside)),
       ...(before === undefined ? {} : { before }),
       ...(sketch === undefined ? {} : { sketch }),
@@ -172,18 +172,18 @@ const requests = {
     return reply;
   },
 
-  async assemble({ project, known }: WholeRequest, progress: Progress, signal: AbortSignal) {
+  async assemble({ project, known }: AssemblyRequest, progress: Progress, signal: AbortSignal) {
     const ready = await engine();
     const start = performance.now();
-    const options = { mesh: SHOWN, known: new Set(known.map(inside)), signal, pause, progress };
+    const options = { mesh: DISPLAY_QUALITY, known: new Set(known.map(inside)), signal, pause, progress };
     const { model, assembled } = await ready.assemble(project, options);
-    const reply: WholeReply = {
-      kind: 'whole',
+    const reply: AssemblyReply = {
+      kind: 'assembly',
       parts: Object.fromEntries(
         model.parts.map((part) => [part.id, placedPart(part, project.parts[part.id]?.material)]),
       ),
       assembled,
-      makeUp: makeUpList(project, model, assembled.members),
+      makeUp: billOfMaterials(project, model, assembled.members),
       findings: [...troubleFindings(model.parts), ...assemblyFindings(project, assembled)],
       took: performance.now() - start,
       memory: ready.memory(),
@@ -193,28 +193,30 @@ const requests = {
 
   async interference(
     project: Project,
-    poses: readonly Movement[],
+    poses: readonly RigidTransform[],
     within: number,
     progress: (done: number, of: number) => void,
     signal: AbortSignal,
   ): Promise<InterferenceReply> {
     const ready = await engine();
-    const { encounters } = await ready.interference(project, {
+    const { interferences } = await ready.interference(project, {
       poses,
       within,
-      mesh: SHOWN,
+      mesh: DISPLAY_QUALITY,
       async pause(done, of) {
         progress(done, of);
         await pause();
         if (signal.aborted) throw new Overtaken();
       },
     });
-    return { kind: 'found', encounters };
+    return { kind: 'found', interferences };
   },
 
   async file(project: Project, part: Id | undefined, format: FileFormat): Promise<FileReply> {
     const ready = await engine();
-    const bytes = await (part === undefined ? ready.wholeFile(project, format) : ready.partFile(project, part, format));
+    const bytes = await (part === undefined
+      ? ready.assemblyFile(project, format)
+      : ready.partFile(project, part, format));
     return fileReply(bytes);
   },
 
@@ -283,7 +285,7 @@ const requests = {
     const weighed = totals.filter(({ bodies }) => bodies > 0);
     // what is placed counts as often as it is placed
     const { assembled } = await ready.assemble(project, { pause });
-    const { mass_g, unknown } = wholeOf(project, model, assembled.members, assembled.rest);
+    const { mass_g, unknown } = assemblyTotals(project, model, assembled.members, assembled.rest);
     const once = {
       mass_g: weighed.reduce((sum, total) => sum + (total.mass_g ?? 0), 0),
       unknown: weighed.filter((total) => total.mass_g === null).length,
@@ -299,11 +301,11 @@ const requests = {
 
   async makeUp(project: Project) {
     const { model, assembled } = await (await engine()).assemble(project, { pause });
-    return makeUpList(project, model, assembled.members);
+    return billOfMaterials(project, model, assembled.members);
   },
 
   async walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply> {
-    const options = { mesh: SHOWN, ...(upTo === undefined ? {} : { upTo }) };
+    const options = { mesh: DISPLAY_QUALITY, ...(upTo === undefined ? {} : { upTo }) };
     const found = await (await engine()).walls(project, part, options);
     return found.map(({ key, walls }) => ({ key: outside(key), walls }));
   },

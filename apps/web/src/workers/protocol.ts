@@ -12,7 +12,7 @@ import type {
   Gap,
   Id,
   Issue,
-  Movement,
+  RigidTransform,
   Project,
   Reference,
   Region,
@@ -26,12 +26,12 @@ import type {
 import type { Assembled } from '@helb/core/assembly';
 import type {
   CheckFinding,
-  Encounter,
+  Interference,
   FaceOutlineOptions,
   FileFormat,
   Finding,
   LaidMesh,
-  MakeUpRow,
+  BillRow,
   OutlineFormat,
   StepResult,
   Totals,
@@ -102,7 +102,7 @@ export type BuildReply =
       readonly memory: number;
     };
 
-export interface WholeRequest {
+export interface AssemblyRequest {
   readonly project: Project;
   readonly known: readonly string[];
 }
@@ -116,13 +116,13 @@ export interface PlacedPart {
   readonly totals: Totals;
 }
 
-export type WholeReply =
+export type AssemblyReply =
   | { readonly kind: 'overtaken' }
   | {
-      readonly kind: 'whole';
+      readonly kind: 'assembly';
       readonly parts: Readonly<Record<Id, PlacedPart>>;
       readonly assembled: Assembled;
-      readonly makeUp: readonly MakeUpRow[];
+      readonly makeUp: readonly BillRow[];
       readonly findings: readonly Finding[];
       readonly took: number;
       readonly memory: number;
@@ -130,7 +130,7 @@ export type WholeReply =
 
 /** `stopped` where somebody did not want to wait. */
 export type InterferenceReply =
-  { readonly kind: 'found'; readonly encounters: readonly Encounter[] } | { readonly kind: 'stopped' };
+  { readonly kind: 'found'; readonly interferences: readonly Interference[] } | { readonly kind: 'stopped' };
 
 export type FileReply =
   { readonly kind: 'file'; readonly bytes: Uint8Array } | { readonly kind: 'failed'; readonly issue: Issue };
@@ -195,19 +195,22 @@ export interface EngineWorker {
   zip(files: Readonly<Record<string, Uint8Array>>): Promise<Uint8Array<ArrayBuffer>>;
   weigh(project: Project): Promise<WeightReply>;
   /** What all that is placed is made of. */
-  makeUp(project: Project): Promise<readonly MakeUpRow[]>;
+  makeUp(project: Project): Promise<readonly BillRow[]>;
   walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply>;
   /** All parts that are placed, brought together; a newer request overtakes an older one. */
-  assemble(request: WholeRequest, progress: (done: number, of: number, name: string) => void): Promise<WholeReply>;
+  assemble(
+    request: AssemblyRequest,
+    progress: (done: number, of: number, name: string) => void,
+  ): Promise<AssemblyReply>;
   /** Which placements overlap in a pose, or come nearer than so many mm. */
   interference(
     project: Project,
-    poses: readonly Movement[],
+    poses: readonly RigidTransform[],
     within: number,
     progress: (done: number, of: number) => void,
   ): Promise<InterferenceReply>;
   /** The box round everything that is placed, in these poses. */
-  extents(project: Project, poses: readonly Movement[]): Promise<Box3 | undefined>;
+  extents(project: Project, poses: readonly RigidTransform[]): Promise<Box3 | undefined>;
   /** Ends a search for interference that is under way. */
   stop(): Promise<void>;
 }

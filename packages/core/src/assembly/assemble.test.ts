@@ -1,14 +1,14 @@
-import { movedBy, turnedBy, type Vec3 } from '../math/index.ts';
+import { coordinateKey } from '../naming/index.ts';
+import { transformPoint, transformDirection, type Vec3 } from '../math/index.ts';
 import {
   drive,
   emptyAssembly,
-  keyOf,
   memberPose,
-  Motion,
+  MechanismEquations,
   triple,
   turnsOf,
   poseBy,
-  waysWords,
+  freedomWords,
   type Assembled,
   type Assembly,
   type Group,
@@ -16,11 +16,11 @@ import {
   type Placement,
   type Pose,
 } from './index.ts';
-import { MergedMotion } from './merged.ts';
-import { assembled, joint, on, placed } from './test-bench.ts';
+import { MergedEquations } from './merged.ts';
+import { assembled, joint, on, placed } from './test-fixture.ts';
 
 const where = (all: Assembled, id: string, local: Vec3 = [0, 0, 0]): Vec3 =>
-  movedBy(
+  transformPoint(
     memberPose(
       all.members.find((member) => member.id === id)!,
       all.rest,
@@ -54,16 +54,16 @@ test('scattered parts are brought into the rest pose of the design, and move fro
   const [c, s] = [Math.cos(Math.PI / 3), Math.sin(Math.PI / 3)];
   near(where(all, 'crank', [30, 0, 0]), [30 * c, 30 * s, 0]);
   near(where(all, 'slider'), [30 * c + Math.sqrt(80 ** 2 - (30 * s) ** 2), 0, 0]);
-  expect(all.rest.coordinates.get(keyOf('shaft', 'turn'))).toBeCloseTo(Math.PI / 3, 9);
-  expect(all.mechanism.limits.get(keyOf('guide', 'slide'))).toEqual([20, 200]);
+  expect(all.rest.coordinates.get(coordinateKey('shaft', 'turn'))).toBeCloseTo(Math.PI / 3, 9);
+  expect(all.mechanism.limits.get(coordinateKey('guide', 'slide'))).toEqual([20, 200]);
   expect(all.freedoms.count).toBe(1);
-  expect(all.freedoms.bodies.map((ways) => waysWords(ways))).toEqual([
+  expect(all.freedoms.bodies.map((ways) => freedomWords(ways))).toEqual([
     'stands still',
     'turns about z',
     'turns about z',
     'slides along x',
   ]);
-  const driven = drive(all.mechanism, all.rest, new Map([[keyOf('shaft', 'turn'), Math.PI]]));
+  const driven = drive(all.mechanism, all.rest, new Map([[coordinateKey('shaft', 'turn'), Math.PI]]));
   expect(driven.arrived).toBe(true);
 });
 
@@ -73,9 +73,9 @@ test('what is held as drawn stays where it was drawn and turns about the frame o
     joints: { hinge: joint('revolute', on('frame', 'at-12'), { placement: 'arm' }) },
   });
   near(where(all, 'arm'), [5, 6, 7]);
-  const { pose } = drive(all.mechanism, all.rest, new Map([[keyOf('hinge', 'turn'), Math.PI]]));
+  const { pose } = drive(all.mechanism, all.rest, new Map([[coordinateKey('hinge', 'turn'), Math.PI]]));
   // half a turn about the axis through (12, 0)
-  near(movedBy(pose.poses[1]!, [0, 0, 0]), [19, -6, 7]);
+  near(transformPoint(pose.poses[1]!, [0, 0, 0]), [19, -6, 7]);
 });
 
 test('offset, angle and flip of a joint', () => {
@@ -86,11 +86,11 @@ test('offset, angle and flip of a joint', () => {
     });
   const plain = one({ angle: '90 deg' });
   near(where(plain, 'arm'), [10, 0, 30]);
-  near(turnedBy(memberPose(plain.members[1]!, plain.rest), [1, 0, 0]), [0, 1, 0]);
+  near(transformDirection(memberPose(plain.members[1]!, plain.rest), [1, 0, 0]), [0, 1, 0]);
   const turned = one({ flip: true });
   near(where(turned, 'arm'), [10, 0, 30]);
-  near(turnedBy(memberPose(turned.members[1]!, turned.rest), [0, 0, 1]), [0, 0, -1]);
-  near(turnedBy(memberPose(turned.members[1]!, turned.rest), [1, 0, 0]), [1, 0, 0]);
+  near(transformDirection(memberPose(turned.members[1]!, turned.rest), [0, 0, 1]), [0, 0, -1]);
+  near(transformDirection(memberPose(turned.members[1]!, turned.rest), [1, 0, 0]), [1, 0, 0]);
 });
 
 test('a rest value that can not be had is told, and the rest holds without it', () => {
@@ -111,7 +111,7 @@ test('of joints that can not all hold the smallest set that fights is told', () 
     },
   });
   expect(all.rest.fulfilled).toBe(false);
-  expect([...all.fighting].sort()).toEqual(['left', 'right']);
+  expect([...all.conflict].sort()).toEqual(['left', 'right']);
 });
 
 test('twice told is no clash', () => {
@@ -142,7 +142,7 @@ test('relations bring parts together as joints do', () => {
   });
   near(where(all, 'a'), [3, 4, 12]);
   expect(all.freedoms.count).toBe(3);
-  expect(waysWords(all.freedoms.bodies[1]!)).toBe('3 freedoms: turns in 1 way, slides in 2 ways');
+  expect(freedomWords(all.freedoms.bodies[1]!)).toBe('3 freedoms: turns in 1 way, slides in 2 ways');
 });
 
 describe('groups', () => {
@@ -188,7 +188,7 @@ describe('groups', () => {
         { arms: traced },
       );
       const { body, at } = traces.get('one/t')!;
-      near(movedBy(rest.poses[body]!, at), [150, 0, 0]);
+      near(transformPoint(rest.poses[body]!, at), [150, 0, 0]);
     }
   });
 
@@ -281,8 +281,8 @@ test('a ratio of a turn and a way is told for each whole turn', () => {
     },
   });
   expect(all.freedoms.count).toBe(1);
-  const { pose } = drive(all.mechanism, all.rest, new Map([[keyOf('thread', 'turn'), 3 * Math.PI]]));
-  expect(movedBy(pose.poses[1]!, [0, 0, 0])[2]).toBeCloseTo(6, 9);
+  const { pose } = drive(all.mechanism, all.rest, new Map([[coordinateKey('thread', 'turn'), 3 * Math.PI]]));
+  expect(transformPoint(pose.poses[1]!, [0, 0, 0])[2]).toBeCloseTo(6, 9);
 });
 
 test('the turns of a pose give the pose again', () => {
@@ -330,10 +330,10 @@ test('what is rigid moves as one body, to where it would be by its joints alone'
     },
   });
   expect(all.rest.fulfilled).toBe(true);
-  const keys = [keyOf('shaft', 'turn')];
+  const keys = [coordinateKey('shaft', 'turn')];
   const values = new Map([[keys[0]!, 1.2]]);
-  const [plain, together] = [new Motion(all.mechanism, keys), new MergedMotion(all.mechanism, keys)].map((motion) =>
-    motion.solve(all.rest, values),
+  const [plain, together] = [new MechanismEquations(all.mechanism, keys), new MergedEquations(all.mechanism, keys)].map(
+    (motion) => motion.solve(all.rest, values),
   ) as [Pose, Pose];
   expect(together.fulfilled).toBe(true);
   together.poses.forEach((pose, k) =>
@@ -364,6 +364,6 @@ test('a rest value beyond its limits is told, and nothing of the joint counts', 
   assembly.joints!['shaft']!.limits = { turn: { most: '45 deg' } };
   const all = assembled(assembly);
   expect([...all.issues].map(([owner, { code }]) => `${owner} ${code}`)).toEqual(['shaft joint.beyond']);
-  expect([...all.mechanism.limits.keys()]).toEqual([keyOf('guide', 'slide')]);
-  expect(all.rest.coordinates.has(keyOf('shaft', 'turn'))).toBe(false);
+  expect([...all.mechanism.limits.keys()]).toEqual([coordinateKey('guide', 'slide')]);
+  expect(all.rest.coordinates.has(coordinateKey('shaft', 'turn'))).toBe(false);
 });

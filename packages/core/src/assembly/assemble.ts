@@ -1,35 +1,40 @@
+import {
+  type Coordinate,
+  type CoordinateKey,
+  coordinateKey,
+  isAngle,
+  isAtOrWithin,
+  jointOf,
+  repeatOf,
+} from '../naming/index.ts';
 import { evaluate, type Scope } from '../expressions/index.ts';
 import {
   add3,
-  followedBy,
+  compose,
   scale3,
-  shift3,
-  STILL,
-  turn3,
-  turnedBy,
-  movedBy,
+  translation,
+  IDENTITY,
+  rotation,
+  transformDirection,
+  transformPoint,
   type Frame,
-  type Movement,
-  movedFrame,
-  undone,
+  type RigidTransform,
+  transformFrame,
+  inverse,
 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { axisOf, ORIGIN_PLANES, type Reference, type Thing } from '../references/index.ts';
-import { attempt, issue, IssueError, taken, type Issue, type Result } from '../result/index.ts';
+import { attempt, issue, IssueError, unwrap, type Issue, type Result } from '../result/index.ts';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
 import { amountsOf, drawnPose } from './drawn-pose.ts';
 import type { Place } from './equations.ts';
 import { asJoint } from './explode.ts';
 import { asDrawn, featureOf, flipped, frameOf, movedFeature } from './frames.ts';
-import { isTurn, JOINTS, type Carried, type Coordinate } from './joints.ts';
+import { isTurn, JOINTS, type Carried } from './joints.ts';
 import {
-  isAngle,
-  jointOf,
-  keyOf,
   overRelation,
-  Motion,
+  MechanismEquations,
   type Body,
-  type CoordinateKey,
   type Joint,
   type Mechanism,
   type Pose,
@@ -48,9 +53,9 @@ import {
 } from './records.ts';
 import { ASSEMBLY_RELATIONS, facingOf, related, type Feature } from './relations.ts';
 import { memberPose, type Member } from './member.ts';
-import { fighting, type restPose } from './rest.ts';
+import { minimalConflict, type restPose } from './rest.ts';
 import { spanning } from './spanning.ts';
-import { waysOf, type AssemblyFreedoms } from './ways.ts';
+import { assemblyFreedoms, type AssemblyFreedoms } from './freedoms.ts';
 
 /** An assembly that is ready to be moved. */
 export interface Assembled {
@@ -63,7 +68,7 @@ export interface Assembled {
   /** What could not be read or found, by placement, joint, relation or ratio: these are left out. */
   readonly issues: ReadonlyMap<string, Issue>;
   /** A smallest set of joints and relations that can not all hold; empty where all do. */
-  readonly fighting: readonly string[];
+  readonly conflict: readonly string[];
 }
 
 /** What assembling needs to know of everything else. */
@@ -89,14 +94,14 @@ export function assemble(assembly: Assembly, around: Surroundings): Assembled {
     mechanism,
     rest,
     traces: pieces.traces,
-    freedoms: waysOf(new Motion(mechanism), rest),
+    freedoms: assemblyFreedoms(new MechanismEquations(mechanism), rest),
     issues: pieces.issues,
-    fighting: rest.fulfilled ? [] : fighting(mechanism, pieces.given, rest.suspects),
+    conflict: rest.fulfilled ? [] : minimalConflict(mechanism, pieces.given, rest.suspects),
   };
 }
 
 /** Where the design puts each member, without a look at anything else: for parts that take from each other. */
-export function restPoses(assembly: Assembly, around: Surroundings): ReadonlyMap<string, Movement> {
+export function restPoses(assembly: Assembly, around: Surroundings): ReadonlyMap<string, RigidTransform> {
   const { pieces, rest } = broughtTogether(assembly, around);
   return new Map(pieces.members.map((member) => [member.id, memberPose(member, rest)]));
 }
@@ -174,7 +179,7 @@ class Pieces {
         const faces = facingOf(first, second, facing);
         this.relations.push({
           id: prefix + id,
-          equations: taken(related(kind, first, second, by)),
+          equations: unwrap(related(kind, first, second, by)),
           ...(faces ? { facing: faces } : {}),
         });
       });
@@ -196,17 +201,17 @@ class Pieces {
         const count = Math.round(typed);
         if (Math.abs(typed - count) > 1e-9 || count < 1 || count > MOST_REPEATS)
           throw new IssueError(issue('placement.count', { most: MOST_REPEATS }));
-        const originals = this.members.filter((member) => member.id === id || member.id.startsWith(`${id}/`));
+        const originals = this.members.filter((member) => isAtOrWithin(member.id, id));
         const on = this.carrierOf(new Set(originals.map(({ body }) => body)));
         for (let k = 1; k < count; k++) {
           const by = this.repeated(repeat!, k, count, prefix, rest);
           // seen from what carries it
-          const seen = followedBy(followedBy(rest.poses[on]!, by), undone(rest.poses[on]!));
+          const seen = compose(compose(rest.poses[on]!, by), inverse(rest.poses[on]!));
           for (const member of originals) {
             this.takeRoom();
             this.members.push({
               ...member,
-              id: `${id}:${k + 1}${member.id.slice(id.length)}`,
+              id: repeatOf(member.id, id, k + 1),
               name: `${member.name} (${k + 1})`,
               again: [...member.again, { on, by: seen }],
             });
@@ -230,24 +235,25 @@ class Pieces {
     count: number,
     prefix: string,
     rest: Pose,
-  ): Movement {
-    if (repeat.layout === 'line') return shift3(scale3(taken(amountsOf(repeat.by, LENGTH, this.around.scope)), k));
+  ): RigidTransform {
+    if (repeat.layout === 'line')
+      return translation(scale3(unwrap(amountsOf(repeat.by, LENGTH, this.around.scope)), k));
     const member = this.memberOf(prefix + repeat.about.placement);
-    const axis = axisOf(taken(this.around.find(member.part, repeat.about.on)));
+    const axis = axisOf(unwrap(this.around.find(member.part, repeat.about.on)));
     if (!axis) throw new IssueError(issue('placement.axis'));
     const pose = memberPose(member, rest);
     const over = this.read(repeat.over, ANGLE);
     const whole = Math.abs(over - 2 * Math.PI) < 1e-9;
-    return turn3(
-      movedBy(pose, axis.origin),
-      turnedBy(pose, axis.direction),
+    return rotation(
+      transformPoint(pose, axis.origin),
+      transformDirection(pose, axis.direction),
       (over * k) / (whole ? count : Math.max(1, count - 1)),
     );
   }
 
   private place(prefix: string, id: string, placement: Placement): void {
     const { of, held, name } = placement;
-    const pose = taken(drawnPose(placement, this.around.scope));
+    const pose = unwrap(drawnPose(placement, this.around.scope));
     const path = prefix + id;
     this.takeRoom();
     if ('part' in of) {
@@ -256,7 +262,7 @@ class Pieces {
         name: this.title + name,
         part: of.part,
         body: this.bodies.length,
-        local: STILL,
+        local: IDENTITY,
         again: [],
       });
       this.bodies.push({ id: path, pose, held });
@@ -274,16 +280,16 @@ class Pieces {
     if (placement.repeat) this.repeats.push({ id: path, placement, prefix });
   }
 
-  private takeStiff(inner: Pieces, rest: Pose, path: string, pose: Movement, held: boolean): void {
+  private takeStiff(inner: Pieces, rest: Pose, path: string, pose: RigidTransform, held: boolean): void {
     for (const member of inner.members)
       this.members.push({ ...member, body: this.bodies.length, local: memberPose(member, rest), again: [] });
     for (const [id, { body, at }] of inner.traces)
-      this.traces.set(id, { body: this.bodies.length, at: movedBy(rest.poses[body]!, at) });
+      this.traces.set(id, { body: this.bodies.length, at: transformPoint(rest.poses[body]!, at) });
     this.bodies.push({ id: path, pose, held });
   }
 
   /** Its bodies begin where they have come together in it: nothing else has to be moved here to hold inside. */
-  private takeFlexible(inner: Pieces, rest: Pose, pose: Movement, held: boolean): void {
+  private takeFlexible(inner: Pieces, rest: Pose, pose: RigidTransform, held: boolean): void {
     const by = this.bodies.length;
     const side = ({ body, frame }: Carried): Carried => ({ body: body + by, frame });
     for (const member of inner.members) {
@@ -293,15 +299,15 @@ class Pieces {
     // what is held in the group is its base: held where the group is, else its parts stay together
     const base = inner.bodies.findIndex((body) => body.held);
     for (const [k, body] of inner.bodies.entries()) {
-      this.bodies.push({ ...body, pose: followedBy(rest.poses[k]!, pose), held: held && body.held });
+      this.bodies.push({ ...body, pose: compose(rest.poses[k]!, pose), held: held && body.held });
       if (held || !body.held || k === base) continue;
-      const seen = followedBy(inner.bodies[base]!.pose, undone(body.pose));
+      const seen = compose(inner.bodies[base]!.pose, inverse(body.pose));
       const id = `${body.id} base`;
       this.joints.push({
         id,
         kind: 'rigid',
         a: { body: base + by, frame: ORIGIN_PLANES.top },
-        b: { body: k + by, frame: movedFrame(ORIGIN_PLANES.top, seen) },
+        b: { body: k + by, frame: transformFrame(ORIGIN_PLANES.top, seen) },
       });
     }
     this.joints.push(...inner.joints.map((joint) => ({ ...joint, a: side(joint.a), b: side(joint.b) })));
@@ -321,11 +327,11 @@ class Pieces {
     if (first.body === second.body) throw new IssueError(issue('joint.self'));
     const meets = this.frameAt(first, joint.a.on, joint.a.spot);
     const offset = this.read(joint.offset, LENGTH);
-    const about = turn3([0, 0, 0], meets.z, this.read(joint.angle, ANGLE));
+    const about = rotation([0, 0, 0], meets.z, this.read(joint.angle, ANGLE));
     const a: Frame = {
       origin: add3(meets.origin, scale3(meets.z, offset)),
-      x: turnedBy(about, meets.x),
-      y: turnedBy(about, meets.y),
+      x: transformDirection(about, meets.x),
+      y: transformDirection(about, meets.y),
       z: meets.z,
     };
     const sides = { a: { body: first.body, frame: a }, b: { body: second.body } };
@@ -341,7 +347,7 @@ class Pieces {
     const ranges = leaves.map((coordinate) => this.rangeOf(joint, coordinate));
     for (const [k, coordinate] of leaves.entries()) {
       const { least, most, rest } = ranges[k]!;
-      const key = keyOf(path, coordinate);
+      const key = coordinateKey(path, coordinate);
       if (rest !== undefined) this.given.set(key, rest);
       if (Number.isFinite(least) || Number.isFinite(most)) this.limits.set(key, [least, most]);
     }
@@ -367,7 +373,7 @@ class Pieces {
   }
 
   private tie(prefix: string, id: Id, { first, second, factor }: RatioRecord): void {
-    const [a, b] = [first, second].map(({ joint, coordinate }) => keyOf(prefix + joint, coordinate)) as [
+    const [a, b] = [first, second].map(({ joint, coordinate }) => coordinateKey(prefix + joint, coordinate)) as [
       CoordinateKey,
       CoordinateKey,
     ];
@@ -392,9 +398,9 @@ class Pieces {
   }
 
   private frameAt(member: Member, on: Reference, spot: Parameters<typeof frameOf>[1]): Frame {
-    const frame = frameOf(taken(this.around.find(member.part, on)), spot);
+    const frame = frameOf(unwrap(this.around.find(member.part, on)), spot);
     if (!frame) throw new IssueError(issue('joint.frame'));
-    return movedFrame(frame, member.local);
+    return transformFrame(frame, member.local);
   }
 
   /** The frame of the second side, looking as the joint has it. */
@@ -406,12 +412,12 @@ class Pieces {
 
   private feature(path: string, on: Reference): Feature {
     const member = this.memberOf(path);
-    const feature = featureOf(taken(this.around.find(member.part, on)), member.body);
+    const feature = featureOf(unwrap(this.around.find(member.part, on)), member.body);
     if (!feature) throw new IssueError(issue('joint.frame'));
     return movedFeature(feature, member.local);
   }
 
-  private read = (text: string, asks: Dimension): number => taken(evaluate(text, asks, this.around.scope));
+  private read = (text: string, asks: Dimension): number => unwrap(evaluate(text, asks, this.around.scope));
 
   /** What goes wrong is told of its owner, which is left out. */
   private noting(owner: string, body: () => void): void {

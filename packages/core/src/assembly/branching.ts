@@ -1,4 +1,5 @@
-import { Motion, type CoordinateKey, type Mechanism, type Pose } from './mechanism.ts';
+import type { CoordinateKey } from '../naming/index.ts';
+import { MechanismEquations, type Mechanism, type Pose } from './mechanism.ts';
 
 /**
  * How near to a pose in which ways part counts as there. Such a pose is reached to the root of the accuracy of the solver
@@ -11,9 +12,9 @@ const NEAR = 1e-4;
  * pose than beside it, or with the driven coordinate held as much as without.
  */
 export function isBranching(mechanism: Mechanism, pose: Pose, driven: CoordinateKey): boolean {
-  const motion = new Motion(mechanism);
+  const motion = new MechanismEquations(mechanism);
   const { count, parting } = motion.freedoms(pose);
   if (count === 0) return false;
   if (parting.length > 0 || motion.freedoms(pose, NEAR).count > count) return true;
-  return new Motion(mechanism, [driven]).freedoms(pose, NEAR).count >= count;
+  return new MechanismEquations(mechanism, [driven]).freedoms(pose, NEAR).count >= count;
 }

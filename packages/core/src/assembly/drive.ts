@@ -1,15 +1,8 @@
+import { type CoordinateKey, isAngle, jointOf } from '../naming/index.ts';
 import { beyondLimits, withinLimits } from './limits.ts';
-import {
-  isAngle,
-  jointOf,
-  Motion,
-  type CoordinateKey,
-  type Coordinates,
-  type Mechanism,
-  type Pose,
-} from './mechanism.ts';
-import { MergedMotion } from './merged.ts';
-import { goneOn } from './pose.ts';
+import { MechanismEquations, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
+import { MergedEquations } from './merged.ts';
+import { extrapolatedPose } from './pose.ts';
 
 /** The longest step of an angle, rad, and of a way, as a share of the size: small enough to stay on the branch. */
 const LONGEST = { turn: Math.PI / 18, slide: 0.1 };
@@ -47,7 +40,7 @@ export function drive(
   const keys = [...to.keys()];
   const ends = new Map(keys.map((key) => [key, withinLimits(mechanism.limits, key, to.get(key)!)] as const));
   const cut = keys.filter((key) => Math.abs(ends.get(key)! - to.get(key)!) > 1e-9);
-  const motion = new MergedMotion(mechanism, keys);
+  const motion = new MergedEquations(mechanism, keys);
   const start = new Map(keys.map((key) => [key, from.coordinates.get(key) ?? 0] as const));
   const steps = Math.max(
     1,
@@ -64,7 +57,7 @@ export function drive(
   let done = 0;
   let step = 1 / steps;
   let told: boolean | undefined;
-  const isTold = () => (told ??= new Motion(mechanism, keys).freedoms(from).count === 0);
+  const isTold = () => (told ??= new MechanismEquations(mechanism, keys).freedoms(from).count === 0);
   let suspects: readonly string[] = [];
   let stops: readonly CoordinateKey[] = [];
   while (done < 1 && (stops.length > 0 || step >= SHORTEST / steps)) {
@@ -97,7 +90,7 @@ export function drive(
 /** Where all would be going on from a pose as they came to it. */
 const onwards = (before: Pose, now: Pose, share: number): Pose => ({
   ...now,
-  poses: now.poses.map((pose, k) => goneOn(before.poses[k]!, pose, share)),
+  poses: now.poses.map((pose, k) => extrapolatedPose(before.poses[k]!, pose, share)),
 });
 
 /** Does anything go elsewhere than it went, by more than half of how far the most moving body would go on? */

@@ -1,13 +1,22 @@
 import fc from 'fast-check';
-import { add3, direction3, dot3, movedBy, sub3, turnedBy, type Movement, type Vec3 } from '../math/index.ts';
+import {
+  add3,
+  direction3,
+  dot3,
+  transformPoint,
+  sub3,
+  transformDirection,
+  type RigidTransform,
+  type Vec3,
+} from '../math/index.ts';
 import { SPACE, valueOf, type Equation, type Gradient, type Positions } from './equations.ts';
-import { movedPose, originOf, torqueOnVector, turnedByVector } from './pose.ts';
+import { displacedPose, originOf, torqueOnVector, rotateByVector } from './pose.ts';
 
 const number = fc.double({ min: -1, max: 1, noNaN: true });
 const vector: fc.Arbitrary<Vec3> = fc.tuple(number, number, number);
 const unit = vector.filter((a) => Math.hypot(...a) > 0.1).map((a) => direction3(a)!);
 const pose = fc.tuple(vector, vector).map(([turn, at]) =>
-  movedPose(
+  displacedPose(
     [
       [1, 0, 0, 0],
       [0, 1, 0, 0],
@@ -19,10 +28,10 @@ const pose = fc.tuple(vector, vector).map(([turn, at]) =>
 );
 const place = vector.map((a): Vec3 => [5 * a[0], 5 * a[1], 5 * a[2]]);
 
-const positions = (poses: readonly Movement[], coordinate: number): Positions => ({
-  place: ({ body, at }) => (body === SPACE ? at : movedBy(poses[body]!, at)),
-  direction: ({ body, along }) => (body === SPACE ? along : turnedBy(poses[body]!, along)),
-  arm: ({ body, at }) => (body === SPACE ? at : turnedBy(poses[body]!, at)),
+const positions = (poses: readonly RigidTransform[], coordinate: number): Positions => ({
+  place: ({ body, at }) => (body === SPACE ? at : transformPoint(poses[body]!, at)),
+  direction: ({ body, along }) => (body === SPACE ? along : transformDirection(poses[body]!, along)),
+  arm: ({ body, at }) => (body === SPACE ? at : transformDirection(poses[body]!, at)),
   coordinate: () => coordinate,
 });
 const NOBODY: Gradient = { force: () => {}, torque: () => {}, slope: () => {} };
@@ -61,16 +70,17 @@ test('the gradient of every form is what small motions show', () => {
       // two places in one have no direction from one to the other
       fc.pre(equation.form !== 'away' || value + equation.is > 0.5);
       const h = 1e-6;
-      const near = (poseOf: (h: number) => readonly Movement[], turned = 0) =>
+      const near = (poseOf: (h: number) => readonly RigidTransform[], turned = 0) =>
         (valueOf(equation, positions(poseOf(h), coordinate + turned), NOBODY) -
           valueOf(equation, positions(poseOf(-h), coordinate - turned), NOBODY)) /
         (2 * h);
       for (const body of [0, 1])
         for (let k = 0; k < 3; k++) {
           const by = (h: number): Vec3 => [0, 1, 2].map((n) => (n === k ? h : 0)) as unknown as Vec3;
-          const moved = (change: (pose: Movement) => Movement) => poses.map((p, n) => (n === body ? change(p) : p));
-          const shifted = near((h) => moved((p) => movedPose(p, add3(originOf(p), by(h)), [0, 0, 0])));
-          const turned = near((h) => moved((p) => movedPose(p, originOf(p), by(h))));
+          const moved = (change: (pose: RigidTransform) => RigidTransform) =>
+            poses.map((p, n) => (n === body ? change(p) : p));
+          const shifted = near((h) => moved((p) => displacedPose(p, add3(originOf(p), by(h)), [0, 0, 0])));
+          const turned = near((h) => moved((p) => displacedPose(p, originOf(p), by(h))));
           expect(found[body]!.force[k]).toBeCloseTo(shifted, 5);
           expect(found[body]!.torque[k]).toBeCloseTo(turned, 5);
         }
@@ -91,8 +101,8 @@ test('a torque on a body that is turned far is the gradient by its rotation vect
       fc.pre(along !== undefined);
       const turn: Vec3 = [size * along[0], size * along[1], size * along[2]];
       // of the product of a turned direction with another that stands still
-      const value = (at: Vec3) => dot3(turnedByVector(at, u), w);
-      const now = turnedByVector(turn, u);
+      const value = (at: Vec3) => dot3(rotateByVector(at, u), w);
+      const now = rotateByVector(turn, u);
       const torque: Vec3 = [
         now[1] * w[2] - now[2] * w[1],
         now[2] * w[0] - now[0] * w[2],

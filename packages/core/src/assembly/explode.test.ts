@@ -1,6 +1,6 @@
 import type { Vec3 } from '../math/index.ts';
 import { explodedBy, explodedPoses, originOf, triple } from './index.ts';
-import { assembled, joint, on, placed } from './test-bench.ts';
+import { assembled, joint, on, placed } from './test-fixture.ts';
 
 test('an exploded view goes away from what is held, each part as far from the one that it is joined to', () => {
   const { mechanism, rest } = assembled({

@@ -1,16 +1,16 @@
 import {
   add3,
   dot3,
-  followedBy,
+  compose,
   frameOn,
   middle3,
-  movedBy,
+  transformPoint,
   scale3,
-  shift3,
+  translation,
   sub3,
-  turnedBy,
+  transformDirection,
   type Box3,
-  type Movement,
+  type RigidTransform,
   type Vec3,
 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
@@ -32,15 +32,15 @@ export function explodedPoses(
   pose: Pick<Pose, 'poses'>,
   boxOf: (part: Id) => Box3 | undefined,
   share: number,
-): readonly Movement[] {
+): readonly RigidTransform[] {
   if (share === 0) return pose.poses;
   const middles = mechanism.bodies.map((_, k): Vec3 => {
     const member = members.find(({ body }) => body === k);
     const box = member && boxOf(member.part);
-    return box ? movedBy(member.local, middle3(box.low, box.high)) : [0, 0, 0];
+    return box ? transformPoint(member.local, middle3(box.low, box.high)) : [0, 0, 0];
   });
   const offsets = explodedBy(mechanism, pose, middles, mechanism.size * FAR * share);
-  return pose.poses.map((at, k) => followedBy(at, shift3(offsets[k]!)));
+  return pose.poses.map((at, k) => compose(at, translation(offsets[k]!)));
 }
 
 /**
@@ -56,9 +56,9 @@ export function explodedBy(
   step: number,
 ): Vec3[] {
   const offsets = bodies.map((): Vec3 => [0, 0, 0]);
-  const middle = (body: number): Vec3 => movedBy(poses[body]!, middles[body]!);
+  const middle = (body: number): Vec3 => transformPoint(poses[body]!, middles[body]!);
   for (const { joint, fixed, moved } of spanning({ bodies, joints: [...joints, ...relations.flatMap(asJoint)] })) {
-    const axis = joint.a.body === SPACE ? joint.a.frame.z : turnedBy(poses[joint.a.body]!, joint.a.frame.z);
+    const axis = joint.a.body === SPACE ? joint.a.frame.z : transformDirection(poses[joint.a.body]!, joint.a.frame.z);
     const [base, before]: [Vec3, Vec3] =
       fixed.body === SPACE ? [fixed.frame.origin, [0, 0, 0]] : [middle(fixed.body), offsets[fixed.body]!];
     const side = dot3(axis, sub3(middle(moved.body), base)) < 0 ? -1 : 1;

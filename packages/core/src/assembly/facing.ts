@@ -1,14 +1,14 @@
 import {
   cross3,
   dot3,
-  followedBy,
+  compose,
   frameOn,
   length3,
   scale3,
   sub3,
-  turn3,
-  turnedBy,
-  type Movement,
+  rotation,
+  transformDirection,
+  type RigidTransform,
   type Vec3,
 } from '../math/index.ts';
 import { SPACE, type BodyIndex, type Direction } from './equations.ts';
@@ -18,7 +18,7 @@ import { originOf } from './pose.ts';
 type Poses = Pick<Pose, 'poses'>;
 
 const along = ({ body, along: u }: Direction, { poses }: Poses): Vec3 =>
-  body === SPACE ? u : turnedBy(poses[body]!, u);
+  body === SPACE ? u : transformDirection(poses[body]!, u);
 const looksWrong = ({ a, b, is }: Facing, at: Poses): boolean => dot3(along(a, at), along(b, at)) * is < -1e-9;
 
 /** Relations whose sides look the wrong way round. */
@@ -30,7 +30,7 @@ export const facesWrong = ({ relations }: Pick<Mechanism, 'relations'>, at: Pose
  * first of its faces looks right, then about that direction so that the next ones do. What is held stays, and of two that
  * are free the one that was placed first.
  */
-export function faced(mechanism: Mechanism, poses: readonly Movement[]): readonly Movement[] {
+export function faced(mechanism: Mechanism, poses: readonly RigidTransform[]): readonly RigidTransform[] {
   const fronts = mechanism.relations.flatMap(({ facing }) => (facing ? [facing] : []));
   let now = poses;
   for (const _ of fronts) {
@@ -60,8 +60,8 @@ function movable(mechanism: Mechanism, { a, b }: Facing): ReadonlySet<BodyIndex>
 function turnedRight(
   fronts: readonly Facing[],
   bodies: ReadonlySet<BodyIndex>,
-  poses: readonly Movement[],
-): readonly Movement[] {
+  poses: readonly RigidTransform[],
+): readonly RigidTransform[] {
   const outward = fronts.flatMap(({ a, b, is }) => {
     if (bodies.has(a.body) === bodies.has(b.body)) return [];
     const [own, other] = bodies.has(a.body) ? [a, b] : [b, a];
@@ -76,8 +76,8 @@ function turnedRight(
     const turn = kept ? turnAbout(kept, is, wanted) : turnTo(is, wanted, next);
     if (!turn) continue;
     kept ??= wanted;
-    const by = turn3(originOf(now[own.body]!), turn.axis, turn.angle);
-    now = now.map((pose, body) => (bodies.has(body) ? followedBy(pose, by) : pose));
+    const by = rotation(originOf(now[own.body]!), turn.axis, turn.angle);
+    now = now.map((pose, body) => (bodies.has(body) ? compose(pose, by) : pose));
   }
   return now;
 }

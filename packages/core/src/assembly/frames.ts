@@ -1,16 +1,16 @@
 import {
   add3,
   frameOn,
-  movedBy,
-  movedFrame,
-  undone,
+  transformPoint,
+  transformFrame,
+  inverse,
   scale3,
-  turn3,
-  turnedBy,
-  followedBy,
-  shift3,
+  rotation,
+  transformDirection,
+  compose,
+  translation,
   type Frame,
-  type Movement,
+  type RigidTransform,
   type Vec3,
 } from '../math/index.ts';
 import { axisOf, planeOf, pointOf, type Thing } from '../references/index.ts';
@@ -53,23 +53,26 @@ export function featureOf(thing: Thing, body: number): Feature | undefined {
   return at && { body, form: 'point', at };
 }
 
-export const movedFeature = (feature: Feature, by: Movement): Feature =>
+export const movedFeature = (feature: Feature, by: RigidTransform): Feature =>
   'along' in feature
-    ? { ...feature, at: movedBy(by, feature.at), along: turnedBy(by, feature.along) }
-    : { ...feature, at: movedBy(by, feature.at) };
+    ? { ...feature, at: transformPoint(by, feature.at), along: transformDirection(by, feature.along) }
+    : { ...feature, at: transformPoint(by, feature.at) };
 
 /** The frame looking the other way: half a turn about its x. */
 export const flipped = ({ origin, x, y, z }: Frame): Frame => ({ origin, x, y: scale3(y, -1), z: scale3(z, -1) });
 
 /** A pose by numbers, mm and rad: turned about the x, then the y, then the z axis of space, then shifted. */
-export const poseBy = (at: Vec3, [x, y, z]: Vec3): Movement =>
-  [turn3(NOWHERE, [1, 0, 0], x), turn3(NOWHERE, [0, 1, 0], y), turn3(NOWHERE, [0, 0, 1], z), shift3(at)].reduce(
-    followedBy,
-  );
+export const poseBy = (at: Vec3, [x, y, z]: Vec3): RigidTransform =>
+  [
+    rotation(NOWHERE, [1, 0, 0], x),
+    rotation(NOWHERE, [0, 1, 0], y),
+    rotation(NOWHERE, [0, 0, 1], z),
+    translation(at),
+  ].reduce(compose);
 const NOWHERE: Vec3 = [0, 0, 0];
 
 /** The turns about the x, y and z axes of space that a pose comes to, rad; about y within a quarter turn. */
-export function turnsOf([row0, row1, row2]: Movement): Vec3 {
+export function turnsOf([row0, row1, row2]: RigidTransform): Vec3 {
   const y = Math.asin(Math.max(-1, Math.min(1, -row2[0])));
   // looking straight along z two of the turns are about one axis: all of it is told about z
   if (Math.abs(row2[0]) > 1 - 1e-12) return [0, y, Math.atan2(-row0[1], row1[1])];
@@ -79,8 +82,8 @@ export function turnsOf([row0, row1, row2]: Movement): Vec3 {
 /** The second side of a joint that is held as drawn: it carries the frame of the first, where both are drawn. */
 export const asDrawn = (
   { a, b }: { readonly a: Carried; readonly b: Pick<Carried, 'body'> },
-  drawn: readonly Movement[],
+  drawn: readonly RigidTransform[],
 ): Carried => ({
   body: b.body,
-  frame: movedFrame(a.frame, followedBy(drawn[a.body]!, undone(drawn[b.body]!))),
+  frame: transformFrame(a.frame, compose(drawn[a.body]!, inverse(drawn[b.body]!))),
 });

@@ -1,11 +1,22 @@
-import { frameOn, movedBy, shift3, STILL, type Frame, type Movement, type Vec3 } from '../math/index.ts';
-import { Grab, keyOf, Motion, restOf, SPACE, type Joint, type Mechanism, type Pose } from './index.ts';
+import { coordinateKey } from '../naming/index.ts';
+import {
+  frameOn,
+  transformPoint,
+  translation,
+  IDENTITY,
+  type Frame,
+  type RigidTransform,
+  type Vec3,
+} from '../math/index.ts';
+import { Grab, MechanismEquations, restOf, SPACE, type Joint, type Mechanism, type Pose } from './index.ts';
 
 const at = (x: number, y: number): Frame => frameOn([x, y, 0], [0, 0, 1], [1, 0, 0]);
 
 /** Bars of one length end to end along x, the first on a pivot at the origin; each carries its own coordinates. */
 function chain(bars: number, length: number): Mechanism {
-  const poses = Array.from({ length: bars }, (_, k): Movement => (k === 0 ? STILL : shift3([k * length, 0, 0])));
+  const poses = Array.from({ length: bars }, (_, k): RigidTransform =>
+    k === 0 ? IDENTITY : translation([k * length, 0, 0]),
+  );
   const joints = poses.map((_, k): Joint => ({
     id: `j${k}`,
     kind: 'revolute',
@@ -16,7 +27,7 @@ function chain(bars: number, length: number): Mechanism {
   return { bodies, joints, relations: [], ratios: [], limits: new Map(), size: length };
 }
 
-const end = (pose: Pose, body: number, length: number): Vec3 => movedBy(pose.poses[body]!, [length, 0, 0]);
+const end = (pose: Pose, body: number, length: number): Vec3 => transformPoint(pose.poses[body]!, [length, 0, 0]);
 
 test('a crank follows the hand round its pivot', () => {
   const mechanism = chain(1, 30);
@@ -32,7 +43,7 @@ test('a crank follows the hand round its pivot', () => {
     expect(z).toBeCloseTo(0, 8);
   }
   // three turns, counted
-  expect(pose.coordinates.get(keyOf('j0', 'turn'))).toBeCloseTo(3 * Math.PI, 4);
+  expect(pose.coordinates.get(coordinateKey('j0', 'turn'))).toBeCloseTo(3 * Math.PI, 4);
 });
 
 test('a chain reaches what it can reach, and points at what it can not', () => {
@@ -49,23 +60,23 @@ test('a chain reaches what it can reach, and points at what it can not', () => {
 
 test('limits stop a joint, and the others go on', () => {
   const mechanism = chain(2, 30);
-  const limits = new Map([[keyOf('j0', 'turn'), [-0.5, 0.5] as const]]);
+  const limits = new Map([[coordinateKey('j0', 'turn'), [-0.5, 0.5] as const]]);
   const grab = new Grab({ ...mechanism, limits }, { body: 1, at: [30, 0, 0] });
   let pose = restOf(mechanism);
   for (let k = 1; k <= 10; k++) pose = grab.pull(pose, [60 - 4 * k, 5 * k, 0]);
-  expect(pose.coordinates.get(keyOf('j0', 'turn'))!).toBeLessThanOrEqual(0.5 + 1e-9);
+  expect(pose.coordinates.get(coordinateKey('j0', 'turn'))!).toBeLessThanOrEqual(0.5 + 1e-9);
   const free = new Grab(mechanism, { body: 1, at: [30, 0, 0] });
   let other = restOf(mechanism);
   for (let k = 1; k <= 10; k++) other = free.pull(other, [60 - 4 * k, 5 * k, 0]);
   end(other, 1, 30).forEach((c, k) => expect(c).toBeCloseTo([20, 50, 0][k]!, 4));
-  expect(other.coordinates.get(keyOf('j0', 'turn'))!).toBeGreaterThan(0.5);
+  expect(other.coordinates.get(coordinateKey('j0', 'turn'))!).toBeGreaterThan(0.5);
 });
 
 test('what is held still does not move, and what hangs on nothing comes along', () => {
   const mechanism: Mechanism = {
     bodies: [
-      { id: 'table', pose: STILL, held: true },
-      { id: 'loose', pose: shift3([10, 0, 0]), held: false },
+      { id: 'table', pose: IDENTITY, held: true },
+      { id: 'loose', pose: translation([10, 0, 0]), held: false },
     ],
     joints: [],
     relations: [],
@@ -74,10 +85,10 @@ test('what is held still does not move, and what hangs on nothing comes along', 
     size: 20,
   };
   const pose = new Grab(mechanism, { body: 1, at: [0, 0, 0] }).pull(restOf(mechanism), [40, 50, 60]);
-  movedBy(pose.poses[1]!, [0, 0, 0]).forEach((c, k) => expect(c).toBeCloseTo([40, 50, 60][k]!, 4));
-  expect(pose.poses[0]).toEqual(STILL);
+  transformPoint(pose.poses[1]!, [0, 0, 0]).forEach((c, k) => expect(c).toBeCloseTo([40, 50, 60][k]!, 4));
+  expect(pose.poses[0]).toEqual(IDENTITY);
   // and is not turned on the way, wherever it is taken
   const aside = new Grab(mechanism, { body: 1, at: [9, -4, 30] }).pull(restOf(mechanism), [40, 50, 60]);
   aside.poses[1]!.forEach((row, r) => row.slice(0, 3).forEach((c, k) => expect(c).toBeCloseTo(r === k ? 1 : 0, 9)));
-  expect(new Motion(mechanism).freedoms(pose).count).toBe(6);
+  expect(new MechanismEquations(mechanism).freedoms(pose).count).toBe(6);
 });

@@ -1,8 +1,9 @@
-import { add3, distance3, movedBy, scale3, sub3, type Vec3 } from '../math/index.ts';
+import type { CoordinateKey } from '../naming/index.ts';
+import { add3, distance3, transformPoint, scale3, sub3, type Vec3 } from '../math/index.ts';
 import type { Place } from './equations.ts';
-import type { CoordinateKey, Mechanism, Pose } from './mechanism.ts';
+import type { Mechanism, Pose } from './mechanism.ts';
 import { beyondLimits } from './limits.ts';
-import { MergedMotion } from './merged.ts';
+import { MergedEquations } from './merged.ts';
 
 /** The longest step of what is pulled, as a share of the size. */
 const LONGEST = 0.2;
@@ -10,15 +11,15 @@ const MOST_STEPS = 40;
 
 /** A body taken by the hand: it follows as far as the mechanism lets it, and never breaks what holds. */
 export class Grab {
-  private readonly motions = new Map<string, MergedMotion>();
+  private readonly motions = new Map<string, MergedEquations>();
   /** Moves everything without turning it, as long as that goes where it is pulled. */
-  private shifting: MergedMotion | undefined;
+  private shifting: MergedEquations | undefined;
 
   constructor(
     private readonly mechanism: Mechanism,
     private readonly place: Place,
   ) {
-    this.shifting = new MergedMotion(mechanism, [], place, 'shifts');
+    this.shifting = new MergedEquations(mechanism, [], place, 'shifts');
   }
 
   /** The pose in which the place that is held is as near to a goal as it can be, gone to step by step. */
@@ -56,16 +57,16 @@ export class Grab {
     return pose;
   }
 
-  private motion(held: readonly CoordinateKey[]): MergedMotion {
+  private motion(held: readonly CoordinateKey[]): MergedEquations {
     const key = held.join();
     let motion = this.motions.get(key);
-    if (!motion) this.motions.set(key, (motion = new MergedMotion(this.mechanism, held, this.place)));
+    if (!motion) this.motions.set(key, (motion = new MergedEquations(this.mechanism, held, this.place)));
     return motion;
   }
 
   private isWithin = (pose: Pose): boolean => beyondLimits(this.mechanism, pose).length === 0;
 
-  private at = ({ poses }: Pose): Vec3 => movedBy(poses[this.place.body]!, this.place.at);
+  private at = ({ poses }: Pose): Vec3 => transformPoint(poses[this.place.body]!, this.place.at);
 }
 /** The share of the way that may be left where a pull counts as followed. */
 const REACHED = 1e-3;

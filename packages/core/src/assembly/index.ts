@@ -10,7 +10,7 @@ export { memberPose, repeatedBy, type Member } from './member.ts';
 export { isBranching } from './branching.ts';
 export { drive, type Driven } from './drive.ts';
 export { explodedBy, explodedPoses } from './explode.ts';
-export { fighting, restPose, type Rest } from './rest.ts';
+export { minimalConflict, restPose, type Rest } from './rest.ts';
 export {
   ASSEMBLY_RELATIONS,
   FACINGS,
@@ -23,4 +23,4 @@ export {
 } from './relations.ts';
 export { Grab } from './grab.ts';
 export { beyondLimits, withinLimits } from './limits.ts';
-export { waysOf, waysWords, type AssemblyFreedoms, type Ways } from './ways.ts';
+export { assemblyFreedoms, freedomWords, type AssemblyFreedoms, type BodyFreedoms } from './freedoms.ts';

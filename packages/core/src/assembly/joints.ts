@@ -1,3 +1,4 @@
+import type { Coordinate } from '../naming/index.ts';
 import type { Frame, Vec3 } from '../math/index.ts';
 import type { BodyIndex, Equation } from './equations.ts';
 
@@ -8,7 +9,7 @@ export interface Carried {
 }
 
 /** What a joint leaves free and can be driven: by an angle (rad) or a way (mm). */
-export type Coordinate = 'turn' | 'slide' | 'slide x' | 'slide y';
+export type { Coordinate };
 
 type Held = 'x' | 'y' | 'z' | 'tilt' | 'turn';
 
@@ -60,11 +61,11 @@ const squareOn = (a: Carried, u: Vec3, b: Carried, v: Vec3): Equation => ({
 });
 
 /** The equations of a joint: the second frame in the first. */
-export const heldBy = (kind: JointName, a: Carried, b: Carried): Equation[] =>
+export const jointEquations = (kind: JointName, a: Carried, b: Carried): Equation[] =>
   JOINTS[kind].holds.flatMap((held) => HELD[held](a, b));
 
 /** The equation that ties a coordinate of a joint to an unknown. */
-export function coordinateOf(name: Coordinate, a: Carried, b: Carried, coordinate: number): Equation {
+export function coordinateEquation(name: Coordinate, a: Carried, b: Carried, coordinate: number): Equation {
   if (name === 'turn')
     return {
       form: 'turn',

@@ -1,4 +1,5 @@
-import { isAngle, type Coordinates, type CoordinateKey, type Limits, type Mechanism, type Pose } from './mechanism.ts';
+import { type CoordinateKey, isAngle } from '../naming/index.ts';
+import { type Coordinates, type Limits, type Mechanism, type Pose } from './mechanism.ts';
 
 /** How far beyond a limit counts as on it, rad or mm. */
 const ON = 1e-9;

@@ -1,4 +1,5 @@
-import { add3, dot3, movedBy, sub3, turnedBy, type Movement, type Vec3 } from '../math/index.ts';
+import { type Coordinate, type CoordinateKey, coordinateKey, isAngle } from '../naming/index.ts';
+import { add3, dot3, transformPoint, sub3, transformDirection, type RigidTransform, type Vec3 } from '../math/index.ts';
 import { freedoms, Solver, type Block, type Freedoms, type Solution } from '../solver/index.ts';
 import {
   bodiesOf,
@@ -13,8 +14,8 @@ import {
   type Place,
   type Positions,
 } from './equations.ts';
-import { coordinateOf, heldBy, isTurn, JOINTS, type Carried, type Coordinate, type JointName } from './joints.ts';
-import { movedPose, originOf, squared, torqueOnVector, turnedByVector } from './pose.ts';
+import { coordinateEquation, jointEquations, isTurn, JOINTS, type Carried, type JointName } from './joints.ts';
+import { displacedPose, originOf, orthonormalised, torqueOnVector, rotateByVector } from './pose.ts';
 
 /** Rigid bodies and what holds them together: the mechanics of an assembly, without the shapes of its parts. */
 export interface Mechanism {
@@ -29,7 +30,7 @@ export interface Mechanism {
 
 export interface Body {
   readonly id: string;
-  readonly pose: Movement;
+  readonly pose: RigidTransform;
   /** Does it stand still in space? */
   readonly held: boolean;
 }
@@ -74,16 +75,6 @@ export interface Ratio {
   readonly factor: number;
 }
 
-/** A coordinate of a joint: "j1 turn". */
-export type CoordinateKey = `${string} ${Coordinate}`;
-export const keyOf = (joint: string, coordinate: Coordinate): CoordinateKey => `${joint} ${coordinate}`;
-
-/** Is a coordinate an angle? The name of the coordinate is the end of its key. */
-export const isAngle = (key: CoordinateKey): boolean => key.endsWith(' turn');
-
-/** The joint whose coordinate it is. */
-export const jointOf = (key: CoordinateKey): string => key.slice(0, key.indexOf(' '));
-
 /** What coordinates may come to, rad or mm. */
 export type Limits = ReadonlyMap<CoordinateKey, readonly [least: number, most: number]>;
 
@@ -92,7 +83,7 @@ export type Coordinates = ReadonlyMap<CoordinateKey, number>;
 
 export interface Pose {
   /** By the places of the bodies. */
-  readonly poses: readonly Movement[];
+  readonly poses: readonly RigidTransform[];
   readonly coordinates: Coordinates;
   readonly fulfilled: boolean;
   /** The largest residual, mm. */
@@ -117,14 +108,14 @@ export const restOf = (mechanism: Mechanism): Pose => ({
 /** The coordinates of all joints where bodies are; angles within half a turn of what they were. */
 export function measured(
   mechanism: Mechanism,
-  poses: readonly Movement[],
+  poses: readonly RigidTransform[],
   before: Coordinates,
 ): Map<CoordinateKey, number> {
   const found = new Map<CoordinateKey, number>();
   for (const { id, kind, a, b } of mechanism.joints) {
     const [pa, pb] = [a, b].map(({ body }) => (body === SPACE ? undefined : poses[body]));
-    const place = (pose: Movement | undefined, at: Vec3) => (pose ? movedBy(pose, at) : at);
-    const along = (pose: Movement | undefined, u: Vec3) => (pose ? turnedBy(pose, u) : u);
+    const place = (pose: RigidTransform | undefined, at: Vec3) => (pose ? transformPoint(pose, at) : at);
+    const along = (pose: RigidTransform | undefined, u: Vec3) => (pose ? transformDirection(pose, u) : u);
     const [x, y, z] = [a.frame.x, a.frame.y, a.frame.z].map((u) => along(pa, u)) as [Vec3, Vec3, Vec3];
     const way = sub3(place(pb, b.frame.origin), place(pa, a.frame.origin));
     const v = along(pb, b.frame.x);
@@ -135,7 +126,7 @@ export function measured(
       'slide y': dot3(way, y),
     };
     for (const coordinate of JOINTS[kind].leaves) {
-      const key = keyOf(id, coordinate);
+      const key = coordinateKey(id, coordinate);
       const was = before.get(key);
       const value = values[coordinate];
       found.set(key, isTurn(coordinate) && was !== undefined ? nearTo(value, was) : value);
@@ -156,7 +147,7 @@ export type Stage = 'turns' | 'shifts' | 'all';
  * where it is, as a rotation vector times the size; the coordinates that are tied to each other; and where a place that
  * is grabbed comes to.
  */
-export class Motion {
+export class MechanismEquations {
   /** Where the unknowns of each body begin, its shift before its turn; below 0 where it is held. */
   readonly at: readonly number[];
   private readonly tied: ReadonlyMap<CoordinateKey, number>;
@@ -202,7 +193,9 @@ export class Motion {
     const poses = from.poses.map((base, k) => {
       const at = this.at[k]!;
       if (at < 0) return base;
-      return squared(movedPose(base, vector(solution.x, at), scaled(solution.x, at + 3, 1 / this.mechanism.size)));
+      return orthonormalised(
+        displacedPose(base, vector(solution.x, at), scaled(solution.x, at + 3, 1 / this.mechanism.size)),
+      );
     });
     return {
       poses,
@@ -230,7 +223,7 @@ export class Motion {
     for (const [key, at] of this.tied)
       initial[at] = (from.coordinates.get(key) ?? 0) * scaleOf(key, this.mechanism.size);
     if (this.grabbed) {
-      initial.set(goal ?? movedBy(from.poses[this.grabbed.body]!, this.grabbed.at), this.goal);
+      initial.set(goal ?? transformPoint(from.poses[this.grabbed.body]!, this.grabbed.at), this.goal);
       weights.fill(PULL, this.goal);
     }
     return this.solver.solve(initial, weights);
@@ -244,15 +237,15 @@ export class Motion {
     const counts = (equation: Equation) => this.stage !== 'turns' || isAngular(equation);
     return [
       ...joints.flatMap(({ id, kind, a, b }) => [
-        ...heldBy(kind, a, b)
+        ...jointEquations(kind, a, b)
           .filter(counts)
           .map((equation) => this.block(id, equation)),
         ...JOINTS[kind].leaves.flatMap((coordinate) => {
           if (!isTurn(coordinate) && this.stage === 'turns') return [];
-          const key = keyOf(id, coordinate);
-          if (this.held.includes(key)) return [this.block(id, coordinateOf(coordinate, a, b, NONE), key)];
+          const key = coordinateKey(id, coordinate);
+          if (this.held.includes(key)) return [this.block(id, coordinateEquation(coordinate, a, b, NONE), key)];
           const at = this.tied.get(key);
-          return at === undefined ? [] : [this.block(id, coordinateOf(coordinate, a, b, at))];
+          return at === undefined ? [] : [this.block(id, coordinateEquation(coordinate, a, b, at))];
         }),
       ]),
       ...relations.flatMap(({ id, equations }) => equations.filter(counts).map((equation) => this.block(id, equation))),
@@ -344,7 +337,7 @@ class Looked implements Positions, Gradient {
   constructor(
     private readonly bodies: readonly BodyIndex[],
     private readonly scales: Scales,
-    private readonly poseOf: (body: BodyIndex) => Movement,
+    private readonly poseOf: (body: BodyIndex) => RigidTransform,
   ) {}
 
   /** @param held what its coordinate comes to, where that is no unknown */
@@ -355,9 +348,9 @@ class Looked implements Positions, Gradient {
 
   direction({ body, along }: Direction): Vec3 {
     if (body === SPACE) return along;
-    const base = turnedBy(this.poseOf(body), along);
+    const base = transformDirection(this.poseOf(body), along);
     const turn = this.turnOf(body);
-    return turn ? turnedByVector(turn, base) : base;
+    return turn ? rotateByVector(turn, base) : base;
   }
 
   arm = ({ body, at }: Place): Vec3 => this.direction({ body, along: at });

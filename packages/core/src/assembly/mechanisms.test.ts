@@ -1,12 +1,20 @@
-import { frameOn, movedBy, shift3, STILL, turnedBy, type Frame, type Movement, type Vec3 } from '../math/index.ts';
+import { type CoordinateKey, coordinateKey } from '../naming/index.ts';
+import {
+  frameOn,
+  transformPoint,
+  translation,
+  IDENTITY,
+  transformDirection,
+  type Frame,
+  type RigidTransform,
+  type Vec3,
+} from '../math/index.ts';
 import {
   drive,
-  keyOf,
-  Motion,
+  MechanismEquations,
   restOf,
   SPACE,
   type Body,
-  type CoordinateKey,
   type Joint,
   type JointName,
   type Mechanism,
@@ -25,7 +33,7 @@ class Bench {
   private readonly joints: Joint[] = [];
   private readonly ratios: Mechanism['ratios'][number][] = [];
 
-  body(id: string, pose: Movement = STILL): this {
+  body(id: string, pose: RigidTransform = IDENTITY): this {
     this.bodies.push({ id, pose, held: false });
     return this;
   }
@@ -55,24 +63,24 @@ class Bench {
   private carried(id: string, frame: Frame) {
     const body = id === '' ? SPACE : this.bodies.findIndex((other) => other.id === id);
     // bodies of these tests are only shifted at rest
-    const { pose } = this.bodies[body] ?? { pose: STILL };
+    const { pose } = this.bodies[body] ?? { pose: IDENTITY };
     const back: Vec3 = [-pose[0][3], -pose[1][3], -pose[2][3]];
-    return { body, frame: { ...frame, origin: movedBy(shift3(back), frame.origin) } };
+    return { body, frame: { ...frame, origin: transformPoint(translation(back), frame.origin) } };
   }
 }
 
 const free = (mechanism: Mechanism, pose: Pose = restOf(mechanism), ...held: CoordinateKey[]) =>
-  new Motion(mechanism, held).freedoms(pose).count;
+  new MechanismEquations(mechanism, held).freedoms(pose).count;
 const place = (mechanism: Mechanism, pose: Pose, id: string, local: Vec3): Vec3 =>
-  movedBy(pose.poses[mechanism.bodies.findIndex((body) => body.id === id)]!, local);
+  transformPoint(pose.poses[mechanism.bodies.findIndex((body) => body.id === id)]!, local);
 const degrees = (count: number) => Array.from({ length: count }, (_, k) => ((k + 1) * 2 * Math.PI) / count);
 
 describe('a slider-crank', () => {
   const [crank, rod] = [30, 80];
   const bench = new Bench()
     .body('crank')
-    .body('rod', shift3([crank, 0, 0]))
-    .body('slider', shift3([crank + rod, 0, 0]))
+    .body('rod', translation([crank, 0, 0]))
+    .body('slider', translation([crank + rod, 0, 0]))
     .joint('shaft', 'revolute', '', 'crank', at(0, 0))
     .joint('pin', 'revolute', 'crank', 'rod', at(crank, 0))
     .joint('gudgeon', 'revolute', 'rod', 'slider', at(crank + rod, 0))
@@ -81,26 +89,26 @@ describe('a slider-crank', () => {
 
   test('has one freedom, though in space it tells things twice; held by its crank none', () => {
     expect(free(mechanism)).toBe(1);
-    expect(free(mechanism, restOf(mechanism), keyOf('shaft', 'turn'))).toBe(0);
-    expect(new Motion(mechanism).freedoms(restOf(mechanism)).redundant.length).toBeGreaterThan(0);
+    expect(free(mechanism, restOf(mechanism), coordinateKey('shaft', 'turn'))).toBe(0);
+    expect(new MechanismEquations(mechanism).freedoms(restOf(mechanism)).redundant.length).toBeGreaterThan(0);
   });
 
   test('over a whole turn the slider is where the formula says', () => {
     let pose = restOf(mechanism);
     for (const angle of degrees(24)) {
-      const driven = drive(mechanism, pose, new Map([[keyOf('shaft', 'turn'), angle]]));
+      const driven = drive(mechanism, pose, new Map([[coordinateKey('shaft', 'turn'), angle]]));
       expect(driven.arrived).toBe(true);
       pose = driven.pose;
       const x = crank * Math.cos(angle) + Math.sqrt(rod ** 2 - (crank * Math.sin(angle)) ** 2);
       expect(place(mechanism, pose, 'slider', [0, 0, 0])[0]).toBeCloseTo(x, 8);
-      expect(pose.coordinates.get(keyOf('guide', 'slide'))).toBeCloseTo(x - crank - rod, 8);
+      expect(pose.coordinates.get(coordinateKey('guide', 'slide'))).toBeCloseTo(x - crank - rod, 8);
     }
     // the angle is counted on, not folded back
-    expect(pose.coordinates.get(keyOf('shaft', 'turn'))).toBeCloseTo(2 * Math.PI, 9);
+    expect(pose.coordinates.get(coordinateKey('shaft', 'turn'))).toBeCloseTo(2 * Math.PI, 9);
   });
 
   test('driven by its slider beyond the dead point it stops there, and says what stops it', () => {
-    const driven = drive(mechanism, restOf(mechanism), new Map([[keyOf('guide', 'slide'), 10]]));
+    const driven = drive(mechanism, restOf(mechanism), new Map([[coordinateKey('guide', 'slide'), 10]]));
     expect(driven.arrived).toBe(false);
     expect(driven.share).toBeLessThan(0.01);
     expect(driven.suspects.length).toBeGreaterThan(0);
@@ -121,8 +129,8 @@ test('a four-bar linkage: the coupler point by the crossing of two circles', () 
   const [cx, cy] = meet(crank, 0);
   const { mechanism } = new Bench()
     .body('crank')
-    .body('coupler', shift3([crank, 0, 0]))
-    .body('rocker', shift3([ground, 0, 0]))
+    .body('coupler', translation([crank, 0, 0]))
+    .body('rocker', translation([ground, 0, 0]))
     .joint('a', 'revolute', '', 'crank', at(0, 0))
     .joint('b', 'revolute', 'crank', 'coupler', at(crank, 0))
     .joint('c', 'revolute', 'coupler', 'rocker', at(cx, cy))
@@ -133,7 +141,7 @@ test('a four-bar linkage: the coupler point by the crossing of two circles', () 
   const rest = Math.atan2(cy, cx - crank);
   let pose = restOf(mechanism);
   for (const angle of degrees(36)) {
-    ({ pose } = drive(mechanism, pose, new Map([[keyOf('a', 'turn'), angle]])));
+    ({ pose } = drive(mechanism, pose, new Map([[coordinateKey('a', 'turn'), angle]])));
     const [bx, by] = [crank * Math.cos(angle), crank * Math.sin(angle)];
     const [ex, ey] = meet(bx, by);
     const turn = Math.atan2(ey - by, ex - bx) - rest;
@@ -156,7 +164,7 @@ test('pins in two crossed slots guide a bar along ellipses: half axes to 1e-6 mm
   const arm = 90;
   let pose = restOf(mechanism);
   for (const angle of degrees(16)) {
-    ({ pose } = drive(mechanism, pose, new Map([[keyOf('along x', 'turn'), angle]])));
+    ({ pose } = drive(mechanism, pose, new Map([[coordinateKey('along x', 'turn'), angle]])));
     const [x, y] = place(mechanism, pose, 'bar', [arm, 0, 0]);
     // it is 90 from the pin on the y axis and 30 from that on the x axis
     expect((x / arm) ** 2 + (y / (arm - length)) ** 2).toBeCloseTo(1, 8);
@@ -168,18 +176,18 @@ test('pins in two crossed slots guide a bar along ellipses: half axes to 1e-6 mm
 test('gears, and a rack: the ratio holds over many turns', () => {
   const { mechanism } = new Bench()
     .body('pinion')
-    .body('wheel', shift3([40, 0, 0]))
-    .body('rack', shift3([0, -10, 0]))
+    .body('wheel', translation([40, 0, 0]))
+    .body('rack', translation([0, -10, 0]))
     .joint('p', 'revolute', '', 'pinion', at(0, 0))
     .joint('w', 'revolute', '', 'wheel', at(40, 0))
     .joint('r', 'prismatic', '', 'rack', at(0, -10, 0, [1, 0, 0], [0, 1, 0]))
-    .ratio('teeth', keyOf('p', 'turn'), keyOf('w', 'turn'), -12 / 36)
-    .ratio('rack', keyOf('p', 'turn'), keyOf('r', 'slide'), 10);
+    .ratio('teeth', coordinateKey('p', 'turn'), coordinateKey('w', 'turn'), -12 / 36)
+    .ratio('rack', coordinateKey('p', 'turn'), coordinateKey('r', 'slide'), 10);
   expect(free(mechanism)).toBe(1);
-  const { pose, arrived } = drive(mechanism, restOf(mechanism), new Map([[keyOf('p', 'turn'), 6 * Math.PI]]));
+  const { pose, arrived } = drive(mechanism, restOf(mechanism), new Map([[coordinateKey('p', 'turn'), 6 * Math.PI]]));
   expect(arrived).toBe(true);
-  expect(pose.coordinates.get(keyOf('w', 'turn'))).toBeCloseTo(-2 * Math.PI, 9);
-  expect(pose.coordinates.get(keyOf('r', 'slide'))).toBeCloseTo(60 * Math.PI, 7);
+  expect(pose.coordinates.get(coordinateKey('w', 'turn'))).toBeCloseTo(-2 * Math.PI, 9);
+  expect(pose.coordinates.get(coordinateKey('r', 'slide'))).toBeCloseTo(60 * Math.PI, 7);
 });
 
 test('a universal joint: the second shaft runs unevenly by the tangent law', () => {
@@ -197,8 +205,8 @@ test('a universal joint: the second shaft runs unevenly by the tangent law', () 
   expect(free(mechanism)).toBe(1);
   let pose = restOf(mechanism);
   for (const angle of degrees(12)) {
-    ({ pose } = drive(mechanism, pose, new Map([[keyOf('in', 'turn'), angle]])));
-    const out = pose.coordinates.get(keyOf('out', 'turn'))!;
+    ({ pose } = drive(mechanism, pose, new Map([[coordinateKey('in', 'turn'), angle]])));
+    const out = pose.coordinates.get(coordinateKey('out', 'turn'))!;
     // the arm of the first shaft starts square to the plane of the bend: tan(out) = tan(in) cos(bend)
     expect(Math.sin(out) * Math.cos(angle)).toBeCloseTo(Math.sin(angle) * Math.cos(out) * Math.cos(bend), 8);
   }
@@ -208,10 +216,10 @@ test('a closed six-bar with one freedom tells things twice in space, and moves',
   // a four-bar with a dyad on its rocker: all axes along z
   const { mechanism } = new Bench()
     .body('crank')
-    .body('coupler', shift3([20, 0, 0]))
-    .body('rocker', shift3([80, 0, 0]))
-    .body('link', shift3([90, 50, 0]))
-    .body('output', shift3([150, 0, 0]))
+    .body('coupler', translation([20, 0, 0]))
+    .body('rocker', translation([80, 0, 0]))
+    .body('link', translation([90, 50, 0]))
+    .body('output', translation([150, 0, 0]))
     .joint('a', 'revolute', '', 'crank', at(0, 0))
     .joint('b', 'revolute', 'crank', 'coupler', at(20, 0))
     .joint('c', 'revolute', 'coupler', 'rocker', at(70, 45))
@@ -221,10 +229,10 @@ test('a closed six-bar with one freedom tells things twice in space, and moves',
     .joint('g', 'revolute', '', 'output', at(150, 0));
   expect(free(mechanism)).toBe(1);
   const rest = restOf(mechanism);
-  const { pose, arrived } = drive(mechanism, rest, new Map([[keyOf('a', 'turn'), Math.PI / 2]]));
+  const { pose, arrived } = drive(mechanism, rest, new Map([[coordinateKey('a', 'turn'), Math.PI / 2]]));
   expect([arrived, pose.fulfilled, pose.suspects]).toEqual([true, true, []]);
   // all stays in its plane, and the bars keep their lengths
-  for (const matrix of pose.poses) expect(turnedBy(matrix, Z)[2]).toBeCloseTo(1, 9);
+  for (const matrix of pose.poses) expect(transformDirection(matrix, Z)[2]).toBeCloseTo(1, 9);
   const e = place(mechanism, pose, 'rocker', [10, 50, 0]);
   const f = place(mechanism, pose, 'link', [50, 5, 0]);
   expect(Math.hypot(e[0] - f[0], e[1] - f[1])).toBeCloseTo(Math.hypot(50, 5), 8);
@@ -249,7 +257,7 @@ test('joints that can not hold together are told, and the pose stays what it was
     .body('bar')
     .joint('left', 'revolute', '', 'bar', at(0, 0))
     .joint('right', 'revolute', '', 'bar', at(100, 0), at(90, 0));
-  const pose = new Motion(mechanism).solve(restOf(mechanism));
+  const pose = new MechanismEquations(mechanism).solve(restOf(mechanism));
   expect(pose.fulfilled).toBe(false);
   expect(pose.suspects.toSorted()).toEqual(['left', 'right']);
 });

@@ -1,4 +1,4 @@
-import { followedBy, STILL, undone, type Movement } from '../math/index.ts';
+import { compose, IDENTITY, inverse, type RigidTransform } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { Pose } from './mechanism.ts';
 
@@ -10,7 +10,7 @@ export interface Member {
   readonly part: Id;
   readonly body: number;
   /** Where it sits on the body. */
-  readonly local: Movement;
+  readonly local: RigidTransform;
   /** For a repeat, how it stands off from the first of its kind: one after the other where repeats are repeated. */
   readonly again: readonly Again[];
 }
@@ -20,13 +20,13 @@ interface Again {
   /** What the first is joined to: the repeat is where it would be if joined to that in the same way further on. */
   readonly on: number;
   /** In the coordinates of that body. */
-  readonly by: Movement;
+  readonly by: RigidTransform;
 }
 
 /** From where the first of its kind is to where a repeat is, in a pose; STILL for what is no repeat. */
-export const repeatedBy = ({ again }: Pick<Member, 'again'>, { poses }: Pick<Pose, 'poses'>): Movement =>
-  again.map(({ on, by }) => followedBy(followedBy(undone(poses[on]!), by), poses[on]!)).reduce(followedBy, STILL);
+export const repeatedBy = ({ again }: Pick<Member, 'again'>, { poses }: Pick<Pose, 'poses'>): RigidTransform =>
+  again.map(({ on, by }) => compose(compose(inverse(poses[on]!), by), poses[on]!)).reduce(compose, IDENTITY);
 
 /** Where a member is in a pose. */
-export const memberPose = (member: Member, pose: Pick<Pose, 'poses'>): Movement =>
-  followedBy(followedBy(member.local, pose.poses[member.body]!), repeatedBy(member, pose));
+export const memberPose = (member: Member, pose: Pick<Pose, 'poses'>): RigidTransform =>
+  compose(compose(member.local, pose.poses[member.body]!), repeatedBy(member, pose));

@@ -1,21 +1,21 @@
+import type { CoordinateKey } from '../naming/index.ts';
 import {
-  followedBy,
-  fromTo3,
-  movedBy,
-  STILL,
-  turnedBy,
-  type Movement,
+  compose,
+  frameToFrame,
+  transformPoint,
+  IDENTITY,
+  transformDirection,
+  type RigidTransform,
   type Vec3,
-  movedFrame,
-  undone,
+  transformFrame,
+  inverse,
 } from '../math/index.ts';
 import { SPACE, type Direction, type Place } from './equations.ts';
 import type { Carried } from './joints.ts';
 import {
-  Motion,
+  MechanismEquations,
   overRelation,
   type Stage,
-  type CoordinateKey,
   type Coordinates,
   type Mechanism,
   type Pose,
@@ -26,7 +26,7 @@ interface Merged {
   readonly mechanism: Mechanism;
   /** By the places of the bodies: which body of the merged mechanism it is part of. */
   readonly part: readonly number[];
-  readonly local: readonly Movement[];
+  readonly local: readonly RigidTransform[];
 }
 
 /**
@@ -36,31 +36,31 @@ interface Merged {
 function merged(mechanism: Mechanism): Merged {
   const { bodies, joints } = mechanism;
   const root = bodies.map((_, k) => k);
-  const local: Movement[] = bodies.map(() => STILL);
+  const local: RigidTransform[] = bodies.map(() => IDENTITY);
   const kept = joints.filter(({ kind, a, b }) => {
     if (kind !== 'rigid' || a.body === SPACE || b.body === SPACE) return true;
     const [p, q] = [root[a.body]!, root[b.body]!];
     if (p === q || (bodies[p]!.held && bodies[q]!.held)) return true;
     // the second in the coordinates of the first
-    const across = followedBy(undone(local[b.body]!), followedBy(fromTo3(b.frame, a.frame), local[a.body]!));
-    const [stays, goes, moved] = bodies[q]!.held ? [q, p, undone(across)] : [p, q, across];
+    const across = compose(inverse(local[b.body]!), compose(frameToFrame(b.frame, a.frame), local[a.body]!));
+    const [stays, goes, moved] = bodies[q]!.held ? [q, p, inverse(across)] : [p, q, across];
     root.forEach((other, k) => {
       if (other !== goes) return;
       root[k] = stays;
-      local[k] = followedBy(local[k]!, moved);
+      local[k] = compose(local[k]!, moved);
     });
     return false;
   });
   const roots = bodies.flatMap((_, k) => (root[k] === k ? [k] : []));
   const part = root.map((k) => roots.indexOf(k));
   const carried = ({ body, frame }: Carried): Carried =>
-    body === SPACE ? { body, frame } : { body: part[body]!, frame: movedFrame(frame, local[body]!) };
+    body === SPACE ? { body, frame } : { body: part[body]!, frame: transformFrame(frame, local[body]!) };
   const moved = <S extends Place | Direction>(side: S): S => {
     if (side.body === SPACE) return side;
     const [body, by] = [part[side.body]!, local[side.body]!];
     return 'at' in side
-      ? { ...side, body, at: movedBy(by, side.at) }
-      : { ...side, body, along: turnedBy(by, side.along) };
+      ? { ...side, body, at: transformPoint(by, side.at) }
+      : { ...side, body, along: transformDirection(by, side.along) };
   };
   return {
     mechanism: {
@@ -78,23 +78,23 @@ function merged(mechanism: Mechanism): Merged {
  * The motion of a mechanism from poses in which it holds together: what is rigid is solved as one body. Told and given are
  * poses of all bodies.
  */
-export class MergedMotion {
+export class MergedEquations {
   private readonly merged: Merged;
-  private readonly motion: Motion;
+  private readonly motion: MechanismEquations;
 
   /** @param held, grabbed, stage as of a Motion */
   constructor(mechanism: Mechanism, held: readonly CoordinateKey[] = [], grabbed?: Place, stage?: Stage) {
     this.merged = merged(mechanism);
     const { part, local } = this.merged;
-    const place = grabbed && { body: part[grabbed.body]!, at: movedBy(local[grabbed.body]!, grabbed.at) };
-    this.motion = new Motion(this.merged.mechanism, held, place, stage);
+    const place = grabbed && { body: part[grabbed.body]!, at: transformPoint(local[grabbed.body]!, grabbed.at) };
+    this.motion = new MechanismEquations(this.merged.mechanism, held, place, stage);
   }
 
   solve(from: Pose, values?: Coordinates, goal?: Vec3): Pose {
     const { part, local, mechanism } = this.merged;
     const first = mechanism.bodies.map((_, k) => part.indexOf(k));
-    const poses = first.map((k) => followedBy(undone(local[k]!), from.poses[k]!));
+    const poses = first.map((k) => compose(inverse(local[k]!), from.poses[k]!));
     const solved = this.motion.solve({ ...from, poses }, values, goal);
-    return { ...solved, poses: part.map((k, body) => followedBy(local[body]!, solved.poses[k]!)) };
+    return { ...solved, poses: part.map((k, body) => compose(local[body]!, solved.poses[k]!)) };
   }
 }

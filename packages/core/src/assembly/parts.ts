@@ -1,5 +1,6 @@
+import { jointOf } from '../naming/index.ts';
 import { bodiesOf, SPACE } from './equations.ts';
-import { jointOf, type Mechanism } from './mechanism.ts';
+import { type Mechanism } from './mechanism.ts';
 
 /**
  * The mechanisms that a mechanism falls into: none of them moves what is of another. Each has all bodies, those of the

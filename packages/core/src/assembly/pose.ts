@@ -1,9 +1,9 @@
-import { add3, cross3, dot3, length3, scale3, type Movement, type Vec3 } from '../math/index.ts';
+import { add3, cross3, dot3, length3, scale3, type RigidTransform, type Vec3 } from '../math/index.ts';
 
 // Positions of rigid bodies, and small turns from where they are (the exponential map of rotations).
 
 /** The turn by a rotation vector: about its direction, by its length in rad (Rodrigues 1840). */
-export function turnedByVector(turn: Vec3, along: Vec3): Vec3 {
+export function rotateByVector(turn: Vec3, along: Vec3): Vec3 {
   const angle = length3(turn);
   const [s, c] = [sinc(angle), versine(angle)];
   const across = cross3(turn, along);
@@ -27,26 +27,26 @@ const sinc = (angle: number): number => (angle < 1e-4 ? 1 - angle ** 2 / 6 : Mat
 const versine = (angle: number): number => (angle < 1e-4 ? 0.5 - angle ** 2 / 24 : (1 - Math.cos(angle)) / angle ** 2);
 
 /** A body moved from a pose: turned by a rotation vector about its own origin, which goes to a place. */
-export function movedPose(base: Movement, origin: Vec3, turn: Vec3): Movement {
-  const column = (k: number) => turnedByVector(turn, base.map((row) => row[k]) as unknown as Vec3);
+export function displacedPose(base: RigidTransform, origin: Vec3, turn: Vec3): RigidTransform {
+  const column = (k: number) => rotateByVector(turn, base.map((row) => row[k]) as unknown as Vec3);
   const columns = [column(0), column(1), column(2)];
   return [0, 1, 2].map((r) => [
     columns[0]![r as 0 | 1 | 2],
     columns[1]![r as 0 | 1 | 2],
     columns[2]![r as 0 | 1 | 2],
     origin[r as 0 | 1 | 2],
-  ]) as unknown as Movement;
+  ]) as unknown as RigidTransform;
 }
 
 /** The pose that follows two others when a body goes on as it went, for so many times as far. */
-export function goneOn(before: Movement, now: Movement, share: number): Movement {
+export function extrapolatedPose(before: RigidTransform, now: RigidTransform, share: number): RigidTransform {
   const [p, q] = [originOf(before), originOf(now)];
   const way = scale3(add3(q, scale3(p, -1)), share);
-  return movedPose(now, add3(q, way), scale3(turnBetween(before, now), share));
+  return displacedPose(now, add3(q, way), scale3(turnBetween(before, now), share));
 }
 
 /** The rotation vector of the turn from one pose to another, below half a turn. */
-function turnBetween(from: Movement, to: Movement): Vec3 {
+function turnBetween(from: RigidTransform, to: RigidTransform): Vec3 {
   // the turn in space: the columns of the one as the rows of the other have them
   const r = (i: number, j: number) => [0, 1, 2].reduce((sum, k) => sum + to[i]![k]! * from[j]![k]!, 0);
   const across: Vec3 = [(r(2, 1) - r(1, 2)) / 2, (r(0, 2) - r(2, 0)) / 2, (r(1, 0) - r(0, 1)) / 2];
@@ -56,14 +56,14 @@ function turnBetween(from: Movement, to: Movement): Vec3 {
 }
 
 /** Where the origin of a body lies. */
-export const originOf = (pose: Movement): Vec3 => pose.map((row) => row[3]) as unknown as Vec3;
+export const originOf = (pose: RigidTransform): Vec3 => pose.map((row) => row[3]) as unknown as Vec3;
 
 /** The columns made orthonormal again: rounding adds up over many steps. */
-export function squared(pose: Movement): Movement {
+export function orthonormalised(pose: RigidTransform): RigidTransform {
   const column = (k: number) => pose.map((row) => row[k]) as unknown as Vec3;
   const unit = (a: Vec3): Vec3 => scale3(a, 1 / length3(a));
   const x = unit(column(0));
   const y = unit(add3(column(1), scale3(x, -dot3(x, column(1)))));
   const z = cross3(x, y);
-  return [0, 1, 2].map((r) => [x[r]!, y[r]!, z[r]!, pose[r]![3]]) as unknown as Movement;
+  return [0, 1, 2].map((r) => [x[r]!, y[r]!, z[r]!, pose[r]![3]]) as unknown as RigidTransform;
 }

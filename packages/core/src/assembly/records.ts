@@ -1,7 +1,8 @@
+import type { Coordinate } from '../naming/index.ts';
 import { z } from 'zod';
 import { expressionSchema, idSchema, nameSchema, placementPathSchema } from '../records/index.ts';
 import { referenceSchema } from '../references/index.ts';
-import { JOINTS, type Coordinate, type JointName } from './joints.ts';
+import { JOINTS, type JointName } from './joints.ts';
 import { ASSEMBLY_RELATIONS, FACINGS, type AssemblyRelationName, type FacingName } from './relations.ts';
 
 // How parts are put together, as it is kept: expressions as typed, references by lasting names.
@@ -156,6 +157,3 @@ export const placementOf = (name: string, of: Placement['of'], held = false): Pl
   turn: triple('0 deg', '0 deg', '0 deg'),
   held,
 });
-
-/** The placement of the assembly itself that a path begins with. */
-export const headOf = (path: string): string => path.split('/')[0]!;

@@ -1,18 +1,18 @@
 import {
   frameOn,
-  movedBy,
-  STILL,
-  turn3,
-  turnedBy,
-  followedBy,
-  shift3,
+  transformPoint,
+  IDENTITY,
+  rotation,
+  transformDirection,
+  compose,
+  translation,
   dot3,
-  type Movement,
+  type RigidTransform,
   type Vec3,
 } from '../math/index.ts';
 import { explain } from '../wording/index.ts';
 import {
-  Motion,
+  MechanismEquations,
   related,
   restOf,
   restPose,
@@ -24,7 +24,7 @@ import {
 } from './index.ts';
 
 /** A body somewhere, turned somehow, and a relation of it to what stands still. */
-const SOMEWHERE: Movement = followedBy(turn3([0, 0, 0], [0.6, 0, 0.8], 0.4), shift3([12, -7, 9]));
+const SOMEWHERE: RigidTransform = compose(rotation([0, 0, 0], [0.6, 0, 0.8], 0.4), translation([12, -7, 9]));
 const mechanism = (kind: AssemblyRelationName, still: Feature, moved: Feature, amount?: number): Mechanism => {
   const equations = related(kind, still, moved, amount);
   if (!equations.ok) throw new Error(explain(equations.issue));
@@ -66,11 +66,11 @@ interface Measured {
   readonly v: Vec3;
 }
 function measure({ poses: [pose] }: Pose, a: Feature, b: Feature): Measured {
-  const [p, q] = [a.at, movedBy(pose!, b.at)];
+  const [p, q] = [a.at, transformPoint(pose!, b.at)];
   return {
     way: [q[0] - p[0], q[1] - p[1], q[2] - p[2]],
     u: 'along' in a ? a.along : [0, 0, 0],
-    v: 'along' in b ? turnedBy(pose!, b.along) : [0, 0, 0],
+    v: 'along' in b ? transformDirection(pose!, b.along) : [0, 0, 0],
   };
 }
 /** How far two endless lines are apart, seen along the first. */
@@ -108,7 +108,7 @@ test.each<[AssemblyRelationName, keyof typeof still, keyof typeof own, number | 
   ['tangent', 'axis', 'axis', undefined, 3, [alike, (found) => besides(found) - 7]],
 ])('%s, %s to %s (%s): %i freedoms are left', (kind, a, b, amount, left, checks) => {
   const one = mechanism(kind, still[a], own[b], amount);
-  const motion = new Motion(one);
+  const motion = new MechanismEquations(one);
   const pose = motion.solve(restOf(one));
   expect(pose.fulfilled).toBe(true);
   expect(motion.freedoms(pose).count).toBe(left);
@@ -118,18 +118,20 @@ test.each<[AssemblyRelationName, keyof typeof still, keyof typeof own, number | 
 
 test('what is left free stays where it is as far as it can', () => {
   const one = mechanism('coincident', still.plane, own.point);
-  const pose = new Motion(one).solve(restOf(one));
-  const moved = movedBy(SOMEWHERE, own.point.at)[2] - 3;
+  const pose = new MechanismEquations(one).solve(restOf(one));
+  const moved = transformPoint(SOMEWHERE, own.point.at)[2] - 3;
   // no body moves further than the point was off
   for (const corner of [
     [0, 0, 0],
     [5, 5, 5],
     [-5, 0, 5],
   ] as const) {
-    const [p, q] = [movedBy(SOMEWHERE, corner), movedBy(pose.poses[0]!, corner)];
+    const [p, q] = [transformPoint(SOMEWHERE, corner), transformPoint(pose.poses[0]!, corner)];
     expect(Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2])).toBeLessThanOrEqual(1.01 * Math.abs(moved));
   }
-  expect(new Motion({ ...one, bodies: [{ id: 'x', pose: STILL, held: true }] }).freedoms(restOf(one)).count).toBe(0);
+  expect(
+    new MechanismEquations({ ...one, bodies: [{ id: 'x', pose: IDENTITY, held: true }] }).freedoms(restOf(one)).count,
+  ).toBe(0);
 });
 
 test.each<[AssemblyRelationName, Feature, Feature, number | undefined, RegExp]>([
@@ -148,7 +150,7 @@ test('what has to come elsewhere is shifted, not turned, where that does', () =>
   const meet = (still: Feature, moved: Feature) => {
     const equations = related('coincident', still, moved);
     if (!equations.ok) throw new Error(explain(equations.issue));
-    const bodies = [{ id: 'x', pose: shift3([12, -7, 9]), held: false }];
+    const bodies = [{ id: 'x', pose: translation([12, -7, 9]), held: false }];
     return restPose({ ...upright, bodies, relations: [{ id: 'r', equations: equations.value }] }, new Map());
   };
   // the axis and the point lie far from the origin of the body: turning it would bring them there as well
@@ -159,7 +161,7 @@ test('what has to come elsewhere is shifted, not turned, where that does', () =>
   ] as const) {
     const { poses, fulfilled } = meet(still, moved);
     expect(fulfilled).toBe(true);
-    const expected = shift3(to);
+    const expected = translation(to);
     poses[0]!.forEach((row, r) => row.forEach((c, k) => expect(c).toBeCloseTo(expected[r]![k]!, 9)));
   }
 });

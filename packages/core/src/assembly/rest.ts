@@ -1,30 +1,27 @@
+import { type CoordinateKey, coordinateKey, isAngle, jointOf } from '../naming/index.ts';
 import {
   add3,
-  followedBy,
-  fromTo3,
-  movedBy,
+  compose,
+  frameToFrame,
+  transformPoint,
   scale3,
-  shift3,
+  translation,
   sub3,
-  turn3,
-  turnedBy,
+  rotation,
+  transformDirection,
   type Frame,
-  type Movement,
-  movedFrame,
-  undone,
+  type RigidTransform,
+  transformFrame,
+  inverse,
 } from '../math/index.ts';
 import { SPACE } from './equations.ts';
 import { faced, facesWrong } from './facing.ts';
 import { JOINTS } from './joints.ts';
 import { beyondLimits, turnedWithin } from './limits.ts';
 import {
-  isAngle,
-  jointOf,
-  keyOf,
   measured,
-  Motion,
+  MechanismEquations,
   restOf,
-  type CoordinateKey,
   type Coordinates,
   type Joint,
   type Mechanism,
@@ -105,14 +102,14 @@ function broughtTogether(mechanism: Mechanism, given: Coordinates): Pose {
 function gently(mechanism: Mechanism, given: Coordinates, from: Pose): Pose {
   const keys = [...given.keys()];
   if (mechanism.relations.length > 0) {
-    const turned = new Motion(mechanism, keys, undefined, 'turns').solve(from, given);
-    const shifted = new Motion(mechanism, keys, undefined, 'shifts').solve(
+    const turned = new MechanismEquations(mechanism, keys, undefined, 'turns').solve(from, given);
+    const shifted = new MechanismEquations(mechanism, keys, undefined, 'shifts').solve(
       { ...turned, coordinates: from.coordinates },
       given,
     );
     if (turned.fulfilled && shifted.fulfilled && facesWrong(mechanism, shifted).length === 0) return shifted;
   }
-  const solved = new Motion(mechanism, keys).solve(from, given);
+  const solved = new MechanismEquations(mechanism, keys).solve(from, given);
   const wrong = solved.fulfilled ? facesWrong(mechanism, solved) : [];
   return wrong.length > 0 ? { ...solved, fulfilled: false, suspects: wrong } : solved;
 }
@@ -127,7 +124,7 @@ const near = (found: Coordinates, given: Coordinates): Coordinates => new Map([.
  * Bodies brought together along a tree of joints: what is nearest to the held ones first.
  * @param turned added to turns that are not given
  */
-function gathered(mechanism: Mechanism, given: Coordinates, turned: number): Movement[] {
+function gathered(mechanism: Mechanism, given: Coordinates, turned: number): RigidTransform[] {
   const drawn = mechanism.bodies.map(({ pose }) => pose);
   const asDrawn = measured(mechanism, drawn, new Map());
   const poses = [...drawn];
@@ -135,14 +132,14 @@ function gathered(mechanism: Mechanism, given: Coordinates, turned: number): Mov
   for (const { joint, fixed, moved } of spanning(mechanism)) {
     const reached = seated(joint, value, poses, moved === joint.b);
     if (joint.kind !== 'spherical') {
-      poses[moved.body] = fromTo3(moved.frame, reached);
+      poses[moved.body] = frameToFrame(moved.frame, reached);
       continue;
     }
     // a ball keeps the turn that it has, seen from what it sits in
     const before = drawn[moved.body]!;
     const along =
-      fixed.body === SPACE ? before : followedBy(before, followedBy(undone(drawn[fixed.body]!), poses[fixed.body]!));
-    poses[moved.body] = followedBy(along, shift3(sub3(reached.origin, movedBy(along, moved.frame.origin))));
+      fixed.body === SPACE ? before : compose(before, compose(inverse(drawn[fixed.body]!), poses[fixed.body]!));
+    poses[moved.body] = compose(along, translation(sub3(reached.origin, transformPoint(along, moved.frame.origin))));
   }
   return poses;
 }
@@ -151,18 +148,18 @@ function gathered(mechanism: Mechanism, given: Coordinates, turned: number): Mov
 function seated(
   { id, kind, a, b }: Joint,
   value: (key: CoordinateKey) => number,
-  poses: readonly Movement[],
+  poses: readonly RigidTransform[],
   second: boolean,
 ): Frame {
   const fixed = second ? a : b;
-  const base = fixed.body === SPACE ? fixed.frame : movedFrame(fixed.frame, poses[fixed.body]!);
+  const base = fixed.body === SPACE ? fixed.frame : transformFrame(fixed.frame, poses[fixed.body]!);
   // from the first to the second: shifted along the axes of the first, then turned about its z
   const way = { x: 0, y: 0, z: 0, turn: 0 };
   const places = { slide: 'z', 'slide x': 'x', 'slide y': 'y', turn: 'turn' } as const;
-  for (const coordinate of JOINTS[kind].leaves) way[places[coordinate]] = value(keyOf(id, coordinate));
+  for (const coordinate of JOINTS[kind].leaves) way[places[coordinate]] = value(coordinateKey(id, coordinate));
   const turned = (frame: Frame, angle: number): Frame => {
-    const about = turn3([0, 0, 0], frame.z, angle);
-    return { ...frame, x: turnedBy(about, frame.x), y: turnedBy(about, frame.y) };
+    const about = rotation([0, 0, 0], frame.z, angle);
+    return { ...frame, x: transformDirection(about, frame.x), y: transformDirection(about, frame.y) };
   };
   const off = (frame: Frame, sign: number) =>
     add3(
@@ -179,7 +176,7 @@ function seated(
  * (deletion filter: Chinneck, Dravnieks 1991).
  * @param given coordinates that are held besides
  */
-export function fighting(mechanism: Mechanism, given: Coordinates, suspects: readonly string[]): string[] {
+export function minimalConflict(mechanism: Mechanism, given: Coordinates, suspects: readonly string[]): string[] {
   const owners = [...new Set(suspects)];
   const only = (ids: ReadonlySet<string>): Mechanism => ({
     ...mechanism,

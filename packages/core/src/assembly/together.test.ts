@@ -1,12 +1,13 @@
+import { coordinateKey } from '../naming/index.ts';
 import {
-  followedBy,
-  movedBy,
-  shift3,
-  STILL,
-  turn3,
-  turnedBy,
-  undone,
-  type Movement,
+  compose,
+  transformPoint,
+  translation,
+  IDENTITY,
+  rotation,
+  transformDirection,
+  inverse,
+  type RigidTransform,
   type Vec3,
 } from '../math/index.ts';
 import {
@@ -14,7 +15,6 @@ import {
   emptyAssembly,
   Grab,
   isBranching,
-  keyOf,
   memberPose,
   triple,
   type Assembled,
@@ -23,18 +23,18 @@ import {
   type Pose,
   type RelationRecord,
 } from './index.ts';
-import { assembled, joint, on, placed } from './test-bench.ts';
+import { assembled, joint, on, placed } from './test-fixture.ts';
 
 // What a stranger does with parts that hang together: lets go, drives, repeats, changes a size.
 
-const poseOf = (all: Assembled, id: string, pose: Pick<Pose, 'poses'> = all.rest): Movement =>
+const poseOf = (all: Assembled, id: string, pose: Pick<Pose, 'poses'> = all.rest): RigidTransform =>
   memberPose(
     all.members.find((member) => member.id === id)!,
     pose,
   );
 const near = (place: Vec3, expected: Vec3, digits = 7) =>
   place.forEach((c, k) => expect(c).toBeCloseTo(expected[k]!, digits));
-const same = (pose: Movement, expected: Movement, digits = 7) =>
+const same = (pose: RigidTransform, expected: RigidTransform, digits = 7) =>
   pose.forEach((row, r) => row.forEach((c, k) => expect(c).toBeCloseTo(expected[r]![k]!, digits)));
 const turnDeg = (degrees: number): number => (degrees * Math.PI) / 180;
 
@@ -78,21 +78,21 @@ describe('a group that moves inside', () => {
   test('stands as the group stands, held or let go', () => {
     const inside = assembled(box);
     expect(inside.rest.fulfilled).toBe(true);
-    near(movedBy(poseOf(inside, 'front'), [0, 0, 0]), [12, 0, 0]);
+    near(transformPoint(poseOf(inside, 'front'), [0, 0, 0]), [12, 0, 0]);
     for (const held of [true, false]) {
       const all = using(held);
       expect(all.issues).toEqual(new Map());
       for (const id of ['side', 'front', 'lid'])
-        same(poseOf(all, `g/${id}`), followedBy(poseOf(inside, id), shift3([100, 20, 0])));
+        same(poseOf(all, `g/${id}`), compose(poseOf(inside, id), translation([100, 20, 0])));
     }
   });
 
   test.each([
-    ['in a row', { layout: 'line', count: '3', by: triple('0', '60', '0') }, shift3([0, 60, 0])],
+    ['in a row', { layout: 'line', count: '3', by: triple('0', '60', '0') }, translation([0, 60, 0])],
     [
       'round an axis',
       { layout: 'round', count: '4', over: '360 deg', about: { placement: 'axis', on: origin('z') } },
-      turn3([0, 0, 0], [0, 0, 1], Math.PI / 2),
+      rotation([0, 0, 0], [0, 0, 1], Math.PI / 2),
     ],
   ] as const)('its copies %s do what it does', (_, repeat, by) => {
     const all = assembled(
@@ -108,20 +108,23 @@ describe('a group that moves inside', () => {
       },
       { box },
     );
-    const hinge = keyOf('g/hinge', 'turn');
+    const hinge = coordinateKey('g/hinge', 'turn');
     const { pose, arrived } = drive(all.mechanism, all.rest, new Map([[hinge, turnDeg(110)]]));
     expect(arrived).toBe(true);
     for (const at of [all.rest, pose])
       for (const id of ['side', 'front', 'lid'])
-        same(poseOf(all, `g:2/${id}`, at), followedBy(poseOf(all, `g/${id}`, at), by));
+        same(poseOf(all, `g:2/${id}`, at), compose(poseOf(all, `g/${id}`, at), by));
     // the hinge of the copy stands still as well
-    near(movedBy(poseOf(all, 'g:2/lid', pose), [0, 0, 0]), movedBy(poseOf(all, 'g:2/lid', all.rest), [0, 0, 0]));
+    near(
+      transformPoint(poseOf(all, 'g:2/lid', pose), [0, 0, 0]),
+      transformPoint(poseOf(all, 'g:2/lid', all.rest), [0, 0, 0]),
+    );
     // and a copy is the same when its group is let go and carried elsewhere
     const loose = using(false, { repeat: { layout: 'line', count: '2', by: triple('0', '60', '0') } });
     const carried = new Grab(loose.mechanism, { body: 0, at: [0, 0, 0] }).pull(loose.rest, [130, 7, 9]);
-    const seen = (at: Pose) => followedBy(poseOf(loose, 'g:2/front', at), undone(poseOf(loose, 'g/side', at)));
+    const seen = (at: Pose) => compose(poseOf(loose, 'g:2/front', at), inverse(poseOf(loose, 'g/side', at)));
     same(seen(carried), seen(loose.rest), 6);
-    near(movedBy(poseOf(loose, 'g/side', carried), [0, 0, 0]), [130, 7, 9], 3);
+    near(transformPoint(poseOf(loose, 'g/side', carried), [0, 0, 0]), [130, 7, 9], 3);
   });
 });
 
@@ -135,10 +138,10 @@ test('a part in a row that turns about its pin turns about its own in each place
     },
     joints: { pin: joint('revolute', on('bar', 'at-10'), on('arm', 'at-0')) },
   });
-  const { pose } = drive(all.mechanism, all.rest, new Map([[keyOf('pin', 'turn'), turnDeg(90)]]));
+  const { pose } = drive(all.mechanism, all.rest, new Map([[coordinateKey('pin', 'turn'), turnDeg(90)]]));
   for (const k of [2, 3]) {
-    near(movedBy(poseOf(all, `arm:${k}`, pose), [0, 0, 0]), [10 + 40 * (k - 1), 0, 0]);
-    near(movedBy(poseOf(all, `arm:${k}`, pose), [30, 0, 0]), [10 + 40 * (k - 1), 30, 0]);
+    near(transformPoint(poseOf(all, `arm:${k}`, pose), [0, 0, 0]), [10 + 40 * (k - 1), 0, 0]);
+    near(transformPoint(poseOf(all, `arm:${k}`, pose), [30, 0, 0]), [10 + 40 * (k - 1), 30, 0]);
   }
 });
 
@@ -156,10 +159,10 @@ test('what is fixed to a wheel goes round with it, and so do its copies', () => 
       fixed: joint('rigid', on('wheel', 'at-30'), on('pin', 'at-0')),
     },
   });
-  const { pose } = drive(all.mechanism, all.rest, new Map([[keyOf('shaft', 'turn'), turnDeg(25)]]));
+  const { pose } = drive(all.mechanism, all.rest, new Map([[coordinateKey('shaft', 'turn'), turnDeg(25)]]));
   for (const k of [2, 3, 4, 5, 6]) {
     const angle = turnDeg(25 + 60 * (k - 1));
-    near(movedBy(poseOf(all, `pin:${k}`, pose), [0, 0, 0]), [30 * Math.cos(angle), 30 * Math.sin(angle), 0]);
+    near(transformPoint(poseOf(all, `pin:${k}`, pose), [0, 0, 0]), [30 * Math.cos(angle), 30 * Math.sin(angle), 0]);
   }
 });
 
@@ -178,8 +181,8 @@ describe('limits hold however a joint is driven', () => {
       guide: joint('prismatic', on('frame', 'along-0'), on('slider', 'along-0'), more),
     },
   });
-  const guide = keyOf('guide', 'slide');
-  const shaft = keyOf('shaft', 'turn');
+  const guide = coordinateKey('guide', 'slide');
+  const shaft = coordinateKey('shaft', 'turn');
 
   test('by its own number, and by that of another joint', () => {
     const all = assembled(sliderCrank({ limits: { slide: { least: '70 mm', most: '108 mm' } } }));
@@ -220,8 +223,8 @@ describe('limits hold however a joint is driven', () => {
       },
     });
     expect(all.issues).toEqual(new Map());
-    expect(all.rest.coordinates.get(keyOf('hinge', 'turn'))).toBeCloseTo(turnDeg(270), 9);
-    near(turnedBy(poseOf(all, 'arm'), [1, 0, 0]), [0, -1, 0]);
+    expect(all.rest.coordinates.get(coordinateKey('hinge', 'turn'))).toBeCloseTo(turnDeg(270), 9);
+    near(transformDirection(poseOf(all, 'arm'), [1, 0, 0]), [0, -1, 0]);
   });
 });
 
@@ -239,7 +242,7 @@ test('a rest value that can not be had costs the others nothing', () => {
     },
   });
   expect([...all.issues.keys()]).toEqual(['left']);
-  expect(all.rest.coordinates.get(keyOf('right', 'turn'))).toBeCloseTo(turnDeg(25), 9);
+  expect(all.rest.coordinates.get(coordinateKey('right', 'turn'))).toBeCloseTo(turnDeg(25), 9);
 });
 
 describe('relations move as little as they can', () => {
@@ -252,17 +255,20 @@ describe('relations move as little as they can', () => {
   test('what is parallel is not tilted, what is round is not turned', () => {
     for (const kind of ['coincident', 'parallel'] as const) {
       const all = beside(relation(kind, ['base', 'x'], ['part', 'x']));
-      same(poseOf(all, 'part').map((row) => [row[0], row[1], row[2], 0]) as unknown as Movement, STILL, 10);
+      same(poseOf(all, 'part').map((row) => [row[0], row[1], row[2], 0]) as unknown as RigidTransform, IDENTITY, 10);
     }
-    near(movedBy(poseOf(beside(relation('coincident', ['base', 'z'], ['part', 'z'])), 'part'), [0, 0, 0]), [0, 0, 55]);
+    near(
+      transformPoint(poseOf(beside(relation('coincident', ['base', 'z'], ['part', 'z'])), 'part'), [0, 0, 0]),
+      [0, 0, 55],
+    );
     const seat = beside(relation('coincident', ['base', 'top'], ['part', 'origin']));
-    same(poseOf(seat, 'part'), shift3([37, -12, 0]), 8);
+    same(poseOf(seat, 'part'), translation([37, -12, 0]), 8);
   });
 
   test('what is tilted turns only as far as it must', () => {
     const all = beside(relation('parallel', ['base', 'top'], ['part', 'top']), triple('20 deg', '0', '0'));
     // back by the 20 deg about x alone, where it stood
-    same(poseOf(all, 'part'), shift3([37, -12, 55]), 7);
+    same(poseOf(all, 'part'), translation([37, -12, 55]), 7);
   });
 });
 
@@ -283,8 +289,8 @@ describe('flush and coincident', () => {
     ] as const) {
       const all = wheelOn(facing === 'along' ? 'flush' : 'coincident', facing, turn);
       expect(all.rest.fulfilled).toBe(true);
-      near(turnedBy(poseOf(all, 'wheel'), [0, 0, 1]), [0, 0, z]);
-      expect(movedBy(poseOf(all, 'wheel'), [0, 0, 0])[2]).toBeCloseTo(0, 7);
+      near(transformDirection(poseOf(all, 'wheel'), [0, 0, 1]), [0, 0, z]);
+      expect(transformPoint(poseOf(all, 'wheel'), [0, 0, 0])[2]).toBeCloseTo(0, 7);
     }
   });
 
@@ -302,7 +308,7 @@ describe('flush and coincident', () => {
       },
     });
     expect(all.rest.fulfilled).toBe(true);
-    same(poseOf(all, 'part'), STILL);
+    same(poseOf(all, 'part'), IDENTITY);
   });
 
   test('where a face can not look so that is told', () => {
@@ -313,7 +319,7 @@ describe('flush and coincident', () => {
         b: relation('coincident', ['block', 'top'], ['part', 'top'], { facing: 'against' }),
       },
     });
-    expect([...all.fighting].sort()).toEqual(['a', 'b']);
+    expect([...all.conflict].sort()).toEqual(['a', 'b']);
   });
 });
 
@@ -333,7 +339,7 @@ describe('poses in which ways part', () => {
       pivot: joint('revolute', on('frame', 'at-80'), on('follower', 'at-0')),
     },
   });
-  const [shaft, pivot] = [keyOf('shaft', 'turn'), keyOf('pivot', 'turn')];
+  const [shaft, pivot] = [coordinateKey('shaft', 'turn'), coordinateKey('pivot', 'turn')];
 
   test('the follower goes straight through them, round and round', () => {
     const all = assembled(parallelogram('70 deg'));

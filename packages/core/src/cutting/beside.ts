@@ -1,6 +1,14 @@
 import { add2, cross2, direction2, distance2, type Vec2 } from '../math/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
-import { along, arcBetween, derivatives, meetings, nearestOn, stretch, type Piece } from '../sketch/pieces/index.ts';
+import {
+  along,
+  arcBetween,
+  derivatives,
+  intersections,
+  nearestOn,
+  stretch,
+  type Piece,
+} from '../sketch/pieces/index.ts';
 import type { Loop } from './loops.ts';
 
 /** Nearer than this, mm, places are one. */
@@ -50,7 +58,7 @@ function corners(loop: Loop, shifted: readonly Piece[], off: number): Piece[] | 
       continue;
     }
     const offCorner = (t: number) => distance2(along(a, t), loop[k]!.to);
-    const [met] = meetings(a, b, SAME).sort((m, n) => offCorner(m.t) - offCorner(n.t));
+    const [met] = intersections(a, b, SAME).sort((m, n) => offCorner(m.t) - offCorner(n.t));
     if (!met) return undefined;
     cut[k]!.end = met.t;
     cut[next]!.start = met.u;

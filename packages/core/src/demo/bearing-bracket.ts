@@ -1,3 +1,4 @@
+import { edgeName, faceName } from '../naming/index.ts';
 import type { ProjectScript } from '../document/index.ts';
 import type { Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
@@ -20,7 +21,7 @@ export function bearingBracket(script: ProjectScript): Bracket {
   const bore = drawCircle(script, part, 'Bore', 'shaft', [8, 10]);
   extruded(script, part, 'Shaft bore', bore, 'plate thickness + boss height', 'cut');
   const rims = holes.map(({ circle, at }) => ({
-    name: [`${foot}/side/${circle}`, `${foot}/start`].sort().join(' | '),
+    name: edgeName([faceName(foot, 'side', circle), faceName(foot, 'start')]),
     at,
   }));
   return { part, rims };

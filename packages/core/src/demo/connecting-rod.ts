@@ -1,3 +1,4 @@
+import { faceName } from '../naming/index.ts';
 import type { ProjectScript } from '../document/index.ts';
 import type { Id } from '../records/index.ts';
 import type { Reference } from '../references/index.ts';
@@ -17,7 +18,7 @@ export function connectingRod(script: ProjectScript): { part: Id; sketch: Id; ne
   builder.relate({ kind: 'radius', circle: round!, value: 'rod width / 2' });
   const outline = addSketch(script, part, { kind: 'sketch', name: 'Bar outline', plane: 'top', ...builder.figure });
   const bar = addStep(script, part, { kind: 'extrude', name: 'Bar', sketch: outline, distance: 'rod sheet' });
-  const end: Reference = { to: 'face', name: `${bar}/end` };
+  const end: Reference = { to: 'face', name: faceName(bar, 'end') };
   addStep(script, part, { kind: 'fillet', name: 'Soft rim', edges: [end], radius: 'rod sheet / 5' });
   addStep(script, part, {
     kind: 'hole',

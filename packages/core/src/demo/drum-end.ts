@@ -1,3 +1,4 @@
+import { edgeName, faceName } from '../naming/index.ts';
 import type { ProjectScript } from '../document/index.ts';
 import type { Id } from '../records/index.ts';
 import { arcSlot, FigureBuilder, ORIGIN, Y_AXIS, type Pattern, type Relation } from '../sketch/index.ts';
@@ -57,7 +58,7 @@ function raiseHub(script: ProjectScript, part: Id, disc: Id, bore: Id): void {
   const inside = builder.circle(centre, 6);
   const outside = builder.circle(centre, 11);
   builder.relate({ kind: 'diameter', circle: outside, value: 'shaft + 2 * hub wall', at: [-12, 14] });
-  const rim: Reference = { to: 'edge', name: `${disc}/end | ${disc}/side/${bore}` };
+  const rim: Reference = { to: 'edge', name: edgeName([faceName(disc, 'end'), faceName(disc, 'side', bore)]) };
   const collar = addSketch(script, part, {
     kind: 'sketch',
     name: 'Collar',

@@ -1,3 +1,4 @@
+import { faceName } from '../naming/index.ts';
 import type { ProjectScript } from '../document/index.ts';
 import type { Id } from '../records/index.ts';
 import { centredRectangle, FigureBuilder, ORIGIN } from '../sketch/index.ts';
@@ -25,7 +26,7 @@ export function hopper(script: ProjectScript): Id {
   addStep(script, part, {
     kind: 'shell',
     name: 'Walls',
-    open: [endOf(body), { to: 'face', name: `${body}/start` }],
+    open: [endOf(body), { to: 'face', name: faceName(body, 'start') }],
     wall: 'hopper wall',
   });
   return part;

@@ -1,3 +1,4 @@
+import { faceName } from '../naming/index.ts';
 import type { ProjectScript } from '../document/index.ts';
 import type { Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
@@ -70,4 +71,4 @@ export function extruded(
 }
 
 /** The face at the end of an extrusion. */
-export const endOf = (extrusion: Id): Reference => ({ to: 'face', name: `${extrusion}/end` });
+export const endOf = (extrusion: Id): Reference => ({ to: 'face', name: faceName(extrusion, 'end') });

@@ -1,4 +1,4 @@
-import { USUAL_BLOCK, usualSheet, usualWhole, withField, type View } from '../drawing/index.ts';
+import { USUAL_BLOCK, defaultSheet, defaultAssemblySheet, withField, type View } from '../drawing/index.ts';
 import type { ProjectScript } from '../document/index.ts';
 import type { Id } from '../records/index.ts';
 import { SHEET_MARKS } from './sheet-marks.ts';
@@ -22,7 +22,7 @@ export function drawSheets(script: ProjectScript, parts: Readonly<Record<'bracke
   const title = { drawn: 'seed library', date: '2026-11', revision: 'A', tolerance: 'ISO 2768-mK' };
   const sheetOf = (part: Id, views: Readonly<Record<Id, View>>) => {
     const { name } = script.project.parts[part]!;
-    const record = usualSheet({ id: part, name }, { paper: 'A4', projection: 'first' });
+    const record = defaultSheet({ id: part, name }, { paper: 'A4', projection: 'first' });
     const marks = SHEET_MARKS[name] ?? {};
     script.do('sheet.add', {
       id: script.newId('d'),
@@ -44,7 +44,7 @@ export function drawSheets(script: ProjectScript, parts: Readonly<Record<'bracke
     cut: { kind: 'section', section: across },
     corner: { kind: 'corner' },
   });
-  const whole = usualWhole({ paper: 'A3', projection: 'first' });
+  const whole = defaultAssemblySheet({ paper: 'A3', projection: 'first' });
   // the throw wheel is seen from the other side only
   const left: View = { kind: 'base', from: 'left', apart: 0.25, numbered: true, hidden: false };
   const { tolerance: _, ...heading } = title;

@@ -1,3 +1,4 @@
+import { faceName } from '../naming/index.ts';
 import { placementOf, triple, type JointRecord, type Placement, type Side, type Triple } from '../assembly/index.ts';
 import type { ProjectScript } from '../document/index.ts';
 import type { Id } from '../records/index.ts';
@@ -97,9 +98,15 @@ export function putTogether(script: ProjectScript, parts: SieveParts): void {
   join('Left drum end on the shaft', 'rigid', on('shaft', 'z'), { placement: 'drum-a' });
   join('Right drum end on the shaft', 'rigid', on('shaft', 'z'), { placement: 'drum-b' });
   // brought together
-  join('Crank on the shaft', 'rigid', on('shaft', { to: 'face', name: `${parts.shaft.end}/end` }), on('crank', 'top'), {
-    offset: '-crank thickness',
-  });
+  join(
+    'Crank on the shaft',
+    'rigid',
+    on('shaft', { to: 'face', name: faceName(parts.shaft.end, 'end') }),
+    on('crank', 'top'),
+    {
+      offset: '-crank thickness',
+    },
+  );
   const pinHole = drawn(parts.crank.sketch, parts.crank.pinHole);
   join('Pin in the crank', 'rigid', on('crank', pinHole), on('pin', 'top'));
   join('Knob on its pin', 'revolute', on('crank', pinHole), on('knob', 'top'), {

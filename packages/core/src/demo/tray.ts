@@ -1,3 +1,4 @@
+import { edgeName, faceName } from '../naming/index.ts';
 import type { ProjectScript } from '../document/index.ts';
 import type { Id } from '../records/index.ts';
 import type { Reference } from '../references/index.ts';
@@ -17,8 +18,8 @@ export function tray(script: ProjectScript): { part: Id; wall: Reference } {
   });
   const outline = addSketch(script, part, { kind: 'sketch', name: 'Floor', plane: 'top', ...builder.figure });
   const block = addStep(script, part, { kind: 'extrude', name: 'Block', sketch: outline, distance: 'tray height' });
-  const side = (k: number) => `${block}/side/${sides[k % 4]!}`;
-  const upright = [0, 1, 2, 3].map((k): Reference => ({ to: 'edge', name: [side(k), side(k + 1)].sort().join(' | ') }));
+  const side = (k: number) => faceName(block, 'side', sides[k % 4]);
+  const upright = [0, 1, 2, 3].map((k): Reference => ({ to: 'edge', name: edgeName([side(k), side(k + 1)]) }));
   addStep(script, part, { kind: 'fillet', name: 'Soft corners', edges: upright, radius: 'tray corner' });
   addStep(script, part, { kind: 'shell', name: 'Walls', open: [endOf(block)], wall: 'tray sheet' });
   drain(script, part);

@@ -1,11 +1,5 @@
-import {
-  ASSEMBLY_RELATIONS,
-  isTurn,
-  type Assembly,
-  type Coordinate,
-  type Placement,
-  type Triple,
-} from '../assembly/index.ts';
+import type { Coordinate } from '../naming/index.ts';
+import { ASSEMBLY_RELATIONS, isTurn, type Assembly, type Placement, type Triple } from '../assembly/index.ts';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
 import type { PlacedExpression } from './expression-places.ts';
 import type { Project } from './schema.ts';

@@ -1,4 +1,5 @@
-import { ASSEMBLY_LIMITS, JOINTS, type Assembly, type Coordinate } from '../assembly/index.ts';
+import type { Coordinate } from '../naming/index.ts';
+import { ASSEMBLY_LIMITS, JOINTS, type Assembly } from '../assembly/index.ts';
 import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
 import { partAt } from './placed.ts';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { placementOf, restPose, restPoses, triple, type JointRecord, type Surroundings } from '../assembly/index.ts';
 import { valueScope } from '../expressions/index.ts';
-import type { Movement } from '../math/index.ts';
+import type { RigidTransform } from '../math/index.ts';
 import { ORIGIN_DATUMS } from '../references/index.ts';
 import { fail, ok } from '../result/index.ts';
 import { explain } from '../wording/index.ts';
@@ -16,7 +16,7 @@ const around = ({ values, unit, groups = {} }: Project): Surroundings => ({
   restPose,
 });
 const poses = (project: Project) => restPoses(project.assembly!, around(project));
-const near = (is: Movement | undefined, was: Movement | undefined) => {
+const near = (is: RigidTransform | undefined, was: RigidTransform | undefined) => {
   expect(is).toBeDefined();
   is!.forEach((row, r) => row.forEach((c, k) => expect(c).toBeCloseTo(was![r]![k]!, 6)));
 };

@@ -1,6 +1,7 @@
+import { headOf, idsAlong, placementOfMember, prefixOf, tailOf } from '../naming/index.ts';
 import type { SectionName } from '../drawing/index.ts';
 import type { Assembly, JointRecord, Placement, RatioRecord, RelationRecord, TraceRecord } from '../assembly/index.ts';
-import { placementOfMember, type Id } from '../records/index.ts';
+import { type Id } from '../records/index.ts';
 import type { NameOf } from '../references/index.ts';
 import { drawnPart } from './drawn-part.ts';
 import type { Project } from './schema.ts';
@@ -13,12 +14,12 @@ export function partAt(
   { placements }: Pick<Assembly, 'placements'>,
   path: string,
 ): Id | undefined {
-  const [head, ...rest] = path.split('/') as [string, ...string[]];
+  const [head, rest] = [headOf(path), tailOf(path)];
   if (!Object.hasOwn(placements, head)) return undefined;
   const { of } = placements[head]!;
-  if ('part' in of) return rest.length === 0 ? of.part : undefined;
+  if ('part' in of) return rest === undefined ? of.part : undefined;
   const group = groups[of.group];
-  return rest.length > 0 && group ? partAt({ groups }, group, rest.join('/')) : undefined;
+  return rest !== undefined && group ? partAt({ groups }, group, rest) : undefined;
 }
 
 /** Every part that is placed, in groups too, once each, in the order of the parts. */
@@ -38,7 +39,7 @@ export function placedParts({ assembly, groups = {}, partOrder }: Project): Id[]
 export function recordsAlong({ assembly, groups = {} }: Project, path: string): NamedRecord[] | undefined {
   const found: NamedRecord[] = [];
   let from = assembly;
-  for (const id of path.split('/')) {
+  for (const id of idsAlong(path)) {
     const kinds = from && [from.placements, from.joints, from.relations, from.ratios, from.traces];
     const holding = kinds?.find((records) => Object.hasOwn(records, id));
     const record: NamedRecord | undefined = holding?.[id];
@@ -63,7 +64,7 @@ export function placedSections({ assembly, groups = {}, parts }: Project): { at:
       const at = before + id;
       if ('part' in of) return Object.keys(parts[of.part]?.sections ?? {}).map((section) => ({ at, section }));
       const group = groups[of.group];
-      return group ? look(group, `${at}/`) : [];
+      return group ? look(group, prefixOf(at)) : [];
     });
   return assembly ? look(assembly, '') : [];
 }

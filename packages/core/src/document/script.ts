@@ -1,4 +1,4 @@
-import { taken } from '../result/index.ts';
+import { unwrap } from '../result/index.ts';
 import type { NewId } from '../sketch/index.ts';
 import type { CommandName, Inputs } from './commands/index.ts';
 import { perform, type Action } from './perform.ts';
@@ -19,7 +19,7 @@ export class ProjectScript {
   /** Runs one command. Throws IssueError where the command is refused. */
   do<K extends CommandName>(command: K, input: Inputs[K]): this {
     const result = perform(this.project, [{ command, input } as Action]);
-    this.project = taken(result).project;
+    this.project = unwrap(result).project;
     return this;
   }
 }

@@ -1,6 +1,14 @@
 import type { Id } from '../records/index.ts';
 import { emptyAssembly, placementOf, type Placement } from '../assembly/index.ts';
-import { USUAL_BLOCK, usualSheet, usualWhole, viewWords, withField, type Mark, type View } from '../drawing/index.ts';
+import {
+  USUAL_BLOCK,
+  defaultSheet,
+  defaultAssemblySheet,
+  viewWords,
+  withField,
+  type Mark,
+  type View,
+} from '../drawing/index.ts';
 import { loadProject, writeProject, parseProject } from './load.ts';
 import { perform, type Action } from './perform.ts';
 import { placedSections, sectionNamesFor } from './placed.ts';
@@ -13,7 +21,7 @@ const begun = () => {
     id: 'cut',
     section: { name: 'Middle', plane: { to: 'origin', name: 'front' }, offset: '0 mm', turned: false },
   });
-  const record = usualSheet({ id: 'p', name: 'Plate' }, { paper: 'A4', projection: 'first' });
+  const record = defaultSheet({ id: 'p', name: 'Plate' }, { paper: 'A4', projection: 'first' });
   return script.do('sheet.add', { id: 's', record });
 };
 const refusal = (script: ProjectScript, action: Action) => {
@@ -163,7 +171,7 @@ test('a detail is of a view that is there, changes its size, and goes with its v
 });
 
 describe('a sheet of the whole', () => {
-  const whole = usualWhole({ paper: 'A3', projection: 'first' });
+  const whole = defaultAssemblySheet({ paper: 'A3', projection: 'first' });
   const added = () => begun().do('sheet.add', { id: 'w', record: whole });
 
   test('is kept in the file, and stays when a part goes', () => {

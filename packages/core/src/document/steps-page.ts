@@ -32,17 +32,17 @@ function stepPart(name: (typeof STEP_NAMES)[number]): string {
 
 function askWords(field: Field): string {
   if (field.type === 'number') {
-    const { asks, least, most, whole } = field;
-    if (asks.angle === 1) return `an angle from ${degrees(least)} to ${degrees(most)} deg`;
-    if (asks.length === 1) return `a length from ${least} to ${most} mm`;
-    return `${whole ? 'a whole number' : isNumber(asks) ? 'a number' : 'a quantity'} from ${least} to ${most}`;
+    const { asks, min, max, integer } = field;
+    if (asks.angle === 1) return `an angle from ${degrees(min)} to ${degrees(max)} deg`;
+    if (asks.length === 1) return `a length from ${min} to ${max} mm`;
+    return `${integer ? 'a whole number' : isNumber(asks) ? 'a number' : 'a quantity'} from ${min} to ${max}`;
   }
   if (field.type === 'choice')
     return Object.entries(field.options)
       .map(([value, words]) => `\`${value}\` ${words}`)
       .join(', ');
   if (field.type === 'picks')
-    return `${field.least === field.most ? field.least : `${field.least} to ${field.most}`} of: ${ACCEPT_WORDS[field.accepts]}`;
+    return `${field.min === field.max ? field.min : `${field.min} to ${field.max}`} of: ${ACCEPT_WORDS[field.accepts]}`;
   if (field.type === 'steps') return 'earlier steps';
   if (field.type === 'file') return `a file of the project (${field.endings.join(', ')}): its hash, name and size`;
   return {
@@ -56,6 +56,6 @@ function askWords(field: Field): string {
 const degrees = (rad: number): number => Math.round((rad * 180) / Math.PI);
 
 function usualWords(field: Field): string {
-  if (field.type === 'number' || field.type === 'choice') return `\`${field.usual}\``;
+  if (field.type === 'number' || field.type === 'choice') return `\`${field.initial}\``;
   return field.type === 'areas' ? '`outline`' : '';
 }

@@ -7,7 +7,7 @@ import { extentOf } from './extent.ts';
 import { BESIDE_EYES, SIDE_EYES } from './eyes.ts';
 import { frameOf, segment } from './picture.ts';
 import type { ShownView } from './placed-view.ts';
-import { BREAK_GAP, closedBox, onPaper, onThing, type Placing, type Stretch } from './placing.ts';
+import { BREAK_GAP, closedBox, onPaper, onThing, type Placing, type Interval } from './placing.ts';
 import type { View } from './schema.ts';
 
 const total = (pieces: readonly Piece[]) => pieces.reduce((sum, piece) => sum + lengthOf(piece), 0);
@@ -19,7 +19,7 @@ describe('how a view lies on paper', () => {
     })
     .map((all) => {
       let at = -100;
-      return all.map(([kept, out]): Stretch => {
+      return all.map(([kept, out]): Interval => {
         const from = at + kept;
         at = from + out;
         return [from, at];

@@ -5,7 +5,7 @@ import { between } from './clip.ts';
 import { besideWhich } from './layout.ts';
 import { segment } from './picture.ts';
 import type { ShownView } from './placed-view.ts';
-import { BREAK_GAP, closedUp, stretchesOn, type Breaks, type Placing, type Stretch } from './placing.ts';
+import { BREAK_GAP, closedUp, stretchesOn, type Breaks, type Placing, type Interval } from './placing.ts';
 
 /** On either side of what is left out so much of a stretch is kept: a share of how wide the view is across, or of the stretch. */
 const [KEPT, MOST_KEPT] = [1.5, 0.3];
@@ -46,7 +46,7 @@ export function breaksOf(shown: readonly ShownView[]): Map<Id, Breaks> {
   );
   return new Map(
     shown.flatMap(({ seen: { id } }) => {
-      const [x, y] = [0, 1].map((axis) => stretches.get(groupOf.get(`${id} ${axis}`)!)!) as [Stretch[], Stretch[]];
+      const [x, y] = [0, 1].map((axis) => stretches.get(groupOf.get(`${id} ${axis}`)!)!) as [Interval[], Interval[]];
       return x.length + y.length > 0 ? [[id, { x, y }] as const] : [];
     }),
   );
@@ -58,7 +58,7 @@ const isBroken = ({ view: { seen, box }, axis }: { readonly view: ShownView; rea
 const extentAlong = ({ low, high }: Box, axis: 0 | 1): number => high[axis] - low[axis];
 
 /** The stretches that may be left out of views which share an axis. */
-function leftOut(members: readonly { readonly view: ShownView; readonly axis: 0 | 1 }[]): Stretch[] {
+function leftOut(members: readonly { readonly view: ShownView; readonly axis: 0 | 1 }[]): Interval[] {
   const axis = members[0]!.axis;
   const pieces = members.flatMap(({ view }) => view.layers.flatMap((layer) => layer.pieces));
   const reach = members.map(({ view: { box } }) => [box.low[axis], box.high[axis]] as const);
@@ -69,23 +69,23 @@ function leftOut(members: readonly { readonly view: ShownView; readonly axis: 0 
   const longest = Math.max(0, ...free.map(([from, to]) => to - from));
   return free
     .filter(([from, to]) => to - from >= Math.max(WORTH * longest, LEAST * (high - low)))
-    .map(([from, to]): Stretch => {
+    .map(([from, to]): Interval => {
       const kept = Math.min(KEPT * across, MOST_KEPT * (to - from));
       return [from + kept, to - kept];
     });
 }
 
 /** The stretches of an axis along which all lines go straight on. */
-function unchanged(pieces: readonly Piece[], axis: 0 | 1, [low, high]: Stretch): Stretch[] {
+function unchanged(pieces: readonly Piece[], axis: 0 | 1, [low, high]: Interval): Interval[] {
   const changing = pieces
-    .flatMap((piece): Stretch[] => {
+    .flatMap((piece): Interval[] => {
       const box = boxOf(piece);
       const goesOn = piece.form === 'segment' && box.high[1 - axis]! - box.low[1 - axis]! < STRAIGHT;
       const ends: readonly number[] = [box.low[axis], box.high[axis]];
       return goesOn ? ends.map((end) => [end, end]) : [[ends[0]!, ends[1]!]];
     })
     .sort(([a], [b]) => a - b);
-  const free: Stretch[] = [];
+  const free: Interval[] = [];
   let reached = low;
   for (const [from, to] of [...changing, [high, high] as const]) {
     if (from > reached) free.push([reached, from]);
@@ -129,7 +129,7 @@ export function breakLines(placing: Placing, { low, high }: Box): Piece[] {
 }
 
 /** An upright line with a zigzag in its middle, as the places it goes through. */
-function zigzag(x: number, [low, high]: Stretch): readonly (readonly [Vec2, Vec2])[] {
+function zigzag(x: number, [low, high]: Interval): readonly (readonly [Vec2, Vec2])[] {
   const middle = (low + high) / 2;
   const [half, tall] = ZIG;
   const places: Vec2[] = [

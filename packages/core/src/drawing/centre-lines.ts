@@ -2,13 +2,13 @@ import {
   add3,
   dot3,
   heightOver,
-  movedBy,
+  transformPoint,
   scale3,
   sub3,
   toPlane,
-  turnedBy,
+  transformDirection,
   type Frame,
-  type Movement,
+  type RigidTransform,
   type Vec2,
   type Vec3,
 } from '../math/index.ts';
@@ -54,7 +54,7 @@ const [LEAST, MOST] = [0.8, 2.5];
  * @param cut the planes of a section: axes are drawn only where they lie in one of them
  */
 export function centreLines(
-  bodies: readonly { readonly topology: Topology; readonly movement: Movement }[],
+  bodies: readonly { readonly topology: Topology; readonly transform: RigidTransform }[],
   eye: Frame,
   { factor, cut }: { readonly factor: number; readonly cut: readonly Frame[] | undefined },
 ): Piece[] {
@@ -63,11 +63,11 @@ export function centreLines(
     if ((found.get(key)?.reach ?? 0) < reach) found.set(key, { pieces, reach });
   };
   const told = (place: Vec2) => place.map((c) => c.toFixed(4)).join(' ');
-  for (const { topology, movement } of bodies)
+  for (const { topology, transform } of bodies)
     for (const { from, to, axis, radius } of roundsOf(topology)) {
       const beyond = Math.min(Math.max(LEAST, 0.5 * radius * factor), MOST) / factor;
-      const [a, b] = [from, to].map((place) => toPlane(eye, movedBy(movement, place))) as [Vec2, Vec2];
-      const lean = Math.abs(dot3(turnedBy(movement, axis), eye.z));
+      const [a, b] = [from, to].map((place) => toPlane(eye, transformPoint(transform, place))) as [Vec2, Vec2];
+      const lean = Math.abs(dot3(transformDirection(transform, axis), eye.z));
       if (lean > 1 - 1e-9) {
         const arm = radius + beyond;
         const cross = [
@@ -77,7 +77,7 @@ export function centreLines(
         offer(`at ${told(a)}`, arm, cross);
       } else if (
         lean < 1e-9 &&
-        (!cut || cut.some((plane) => Math.abs(heightOver(plane, movedBy(movement, from))) < 1e-6))
+        (!cut || cut.some((plane) => Math.abs(heightOver(plane, transformPoint(transform, from))) < 1e-6))
       ) {
         const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
         const [ux, uy] = [(b[0] - a[0]) / length, (b[1] - a[1]) / length];

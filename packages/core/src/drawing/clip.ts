@@ -1,5 +1,5 @@
 import { distance2, type Vec2 } from '../math/index.ts';
-import { along, boxOf, fullCircle, meetings, stretch, type Piece } from '../sketch/pieces/index.ts';
+import { along, boxOf, fullCircle, intersections, stretch, type Piece } from '../sketch/pieces/index.ts';
 import { segment } from './picture.ts';
 
 /** Shorter stretches, as shares of a piece, are left out; nearer than this, mm, pieces meet. */
@@ -52,7 +52,7 @@ export function between(pieces: readonly Piece[], axis: 0 | 1, from: number, to:
 
 /** What of a piece is inside, where it can change between inside and outside only at rims. */
 function kept(piece: Piece, rims: readonly Piece[], isIn: (place: Vec2) => boolean): Piece[] {
-  const cuts = rims.flatMap((rim) => meetings(piece, rim, NEAR).map(({ t }) => t));
+  const cuts = rims.flatMap((rim) => intersections(piece, rim, NEAR).map(({ t }) => t));
   const at = [...new Set([0, ...cuts, 1])].sort((a, b) => a - b);
   return at.slice(1).flatMap((to, k) => {
     const from = at[k]!;

@@ -16,7 +16,7 @@ import { closedBox, placingOf, type Placing } from './placing.ts';
 import { frameOf, type Lettering, type SheetPicture, type Stroke } from './picture.ts';
 import { detailBox, larger, layersOf, placedView, timesOf, type Inked, type SeenView } from './placed-view.ts';
 import { scaleFactor } from './scales.ts';
-import { waysOf, type Sheet } from './schema.ts';
+import { viewManner, type Sheet } from './schema.ts';
 import { titleBlock, titleHeight, type PlacedCell, type TitleBlock, type TitleText } from './title/index.ts';
 import type { Witness } from './witness/index.ts';
 import {
@@ -109,7 +109,7 @@ export function composed(
   );
   const open = placed.map((one): MarkedView => {
     const { seen, box, visible } = one;
-    return { id: seen.id, eye: seen.eye, ...waysOf(sheet.views, seen.view), box, visible, ...placingOf(one) };
+    return { id: seen.id, eye: seen.eye, ...viewManner(sheet.views, seen.view), box, visible, ...placingOf(one) };
   });
   const { low, high } = withinFrame(size);
   const details = detailSigns(placed);

@@ -11,7 +11,7 @@ import type { ListedPart } from './parts-list.ts';
 import type { SeenView } from './placed-view.ts';
 import { spotOf, type Witness } from './witness/index.ts';
 import { parentOf, type Sheet } from './schema.ts';
-import { fieldOf, keyOf, type TitleBlock } from './title/index.ts';
+import { cellKey, fieldOf, type TitleBlock } from './title/index.ts';
 
 /** Something to mend on a sheet before it goes out. */
 export interface SheetFinding {
@@ -42,7 +42,7 @@ export interface CheckedPart extends Checked {
   readonly nameOf: NameOf;
 }
 /** Of the whole. */
-export interface CheckedWhole extends Checked {
+export interface CheckedAssembly extends Checked {
   readonly views: readonly SeenView[];
   readonly parts: readonly ListedPart[];
 }
@@ -60,7 +60,7 @@ export function partFindings(checked: CheckedPart): SheetFinding[] {
 }
 
 /** The whole need not be told: what is told has to hold, and each part has to be seen where parts are called by numbers. */
-export function wholeFindings(checked: CheckedWhole): SheetFinding[] {
+export function assemblyFindings(checked: CheckedAssembly): SheetFinding[] {
   return [...lost(checked), ...atHidden(checked), ...unseenParts(checked), ...unsaid(checked)];
 }
 
@@ -160,7 +160,7 @@ const noMaterial = ({ material }: CheckedPart): SheetFinding[] =>
 /** What the title block has to say, however it is laid out (ISO 5455, ISO 5456-2); of a part what it is made of, too. */
 const NEEDED = ['scale', 'projection'] as const;
 function unsaid({ sheet, block }: Checked): SheetFinding[] {
-  const said = new Set(block.rows.flatMap(({ cells }) => cells.map(keyOf)));
+  const said = new Set(block.rows.flatMap(({ cells }) => cells.map(cellKey)));
   const needed = sheet.part === undefined ? NEEDED : [...NEEDED, 'material' as const];
   return needed
     .filter((field) => !said.has(field))
@@ -168,7 +168,7 @@ function unsaid({ sheet, block }: Checked): SheetFinding[] {
 }
 
 /** Parts of the list that no view shows that calls parts by their numbers. */
-function unseenParts({ views, parts }: CheckedWhole): SheetFinding[] {
+function unseenParts({ views, parts }: CheckedAssembly): SheetFinding[] {
   const numbered = views.filter(({ view }) => view.numbered);
   if (numbered.length === 0) return [];
   const seen = new Set(

@@ -1,15 +1,15 @@
-import { dot3, movedFrame, toPlane, undone, type Vec2, type Vec3 } from '../math/index.ts';
+import { dot3, transformFrame, toPlane, inverse, type Vec2, type Vec3 } from '../math/index.ts';
 import { once, type Id } from '../records/index.ts';
 import type { EdgeFacts, Topology } from '../kernel-port/index.ts';
 import {
   placesAlong,
-  printOfEdge,
-  printOfFace,
-  printOfVertex,
-  type Print,
+  fingerprintOfEdge,
+  fingerprintOfFace,
+  fingerprintOfVertex,
+  type Fingerprint,
   type Reference,
 } from '../references/index.ts';
-import type { DrawnView } from '../sight/index.ts';
+import type { DrawnView } from '../hidden-lines/index.ts';
 import { runsWithin } from './clip.ts';
 import type { PlacedView } from './placed-view.ts';
 import { onPaper } from './placing.ts';
@@ -29,8 +29,8 @@ export interface Handle {
  */
 export function handlesIn({ seen, circle, ...placing }: PlacedView): Handle[] {
   const { id, view, bodies, drawn, eye } = seen;
-  return bodies.flatMap(({ topology, movement, at }, body) => {
-    const own = movedFrame(eye, undone(movement));
+  return bodies.flatMap(({ topology, transform, at }, body) => {
+    const own = transformFrame(eye, inverse(transform));
     const flat = (place: Vec3): Vec2 => onPaper(placing, toPlane(own, place));
     const handle = (to: Named, name: string, path: readonly Vec2[]): Handle[] => {
       const print = printsIn(topology).get(`${to} ${name}`);
@@ -73,11 +73,11 @@ function seenPieces({ lines, pieces }: DrawnView, body: number): Topology[] {
 
 /** What everything of a body looks like, by what it is and how it is called. */
 const printsIn = once(
-  ({ faces, edges, vertices }: Topology): ReadonlyMap<string, Print> =>
+  ({ faces, edges, vertices }: Topology): ReadonlyMap<string, Fingerprint> =>
     new Map([
-      ...faces.map((face) => [`face ${face.name}`, printOfFace(face)] as const),
-      ...edges.map((edge) => [`edge ${edge.name}`, printOfEdge(edge)] as const),
-      ...vertices.map((vertex) => [`vertex ${vertex.name}`, printOfVertex(vertex)] as const),
+      ...faces.map((face) => [`face ${face.name}`, fingerprintOfFace(face)] as const),
+      ...edges.map((edge) => [`edge ${edge.name}`, fingerprintOfEdge(edge)] as const),
+      ...vertices.map((vertex) => [`vertex ${vertex.name}`, fingerprintOfVertex(vertex)] as const),
     ]),
 );
 

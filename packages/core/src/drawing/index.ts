@@ -11,7 +11,7 @@ export { USUAL_LINES, type SeenView } from './placed-view.ts';
 export { contextOf, readSeen, type ComposedMark, type Scene, type SeenMark } from './marked.ts';
 export { fittingMarks, type FittingMark } from './fitting.ts';
 export type { Handle } from './handles.ts';
-export { nothingFound, partFindings, sheetWords, wholeFindings, type SheetFinding } from './findings.ts';
+export { nothingFound, partFindings, sheetWords, assemblyFindings, type SheetFinding } from './findings.ts';
 export type { BuiltPart, SaidMark } from './completeness/index.ts';
 export { MovingFaces, placesOfFace, Witness } from './witness/index.ts';
 export {
@@ -30,5 +30,5 @@ export {
 export { changesSince, changeWords, issuedNow, nextRevision, type SheetChange } from './issues.ts';
 export type { ListedPart } from './parts-list.ts';
 export * from './title/index.ts';
-export { usualSheet, usualWhole } from './usual.ts';
+export { defaultSheet, defaultAssemblySheet } from './default-sheets.ts';
 export { BESIDE_WORDS, SIDE_WORDS, viewWords, type SectionName } from './view-words.ts';

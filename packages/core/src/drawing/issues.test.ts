@@ -1,9 +1,9 @@
 import type { ComposedSheet } from './compose.ts';
 import { changesSince, changeWords, issuedNow, nextRevision } from './issues.ts';
 import type { Sheet } from './schema.ts';
-import { usualSheet } from './usual.ts';
+import { defaultSheet } from './default-sheets.ts';
 
-const usual = usualSheet({ id: 'p', name: 'Plate' }, { paper: 'A4', projection: 'first' });
+const usual = defaultSheet({ id: 'p', name: 'Plate' }, { paper: 'A4', projection: 'first' });
 const views: Sheet['views'] = { ...usual.views, left: { kind: 'section', section: 'c' } };
 const sheet: Sheet = { ...usual, views, viewOrder: Object.keys(views) };
 const mark = (words: string) => ({

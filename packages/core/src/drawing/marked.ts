@@ -9,7 +9,7 @@ import { widened } from './extent.ts';
 import { readMark, type Held, type Mark, type MarkContext, type MarkInk, type ReadMark } from './marks/index.ts';
 import type { Lettering, Stroke } from './picture.ts';
 import { onPaper, onThing, type Placing } from './placing.ts';
-import type { Ways } from './schema.ts';
+import type { ViewManner } from './schema.ts';
 import { spotOf, type MovingFaces, type Spot } from './witness/index.ts';
 
 /** A mark with what it is attached to. */
@@ -41,7 +41,7 @@ export interface Scene {
 }
 
 /** A view that marks can be drawn in. */
-export interface MarkedView extends Placing, Ways {
+export interface MarkedView extends Placing, ViewManner {
   readonly id: Id;
   readonly eye: Frame;
   readonly box: Box;

@@ -1,7 +1,7 @@
-import type { Frame, Movement, Vec2 } from '../math/index.ts';
+import type { Frame, RigidTransform, Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
-import type { DrawnLine, DrawnView } from '../sight/index.ts';
+import type { DrawnLine, DrawnView } from '../hidden-lines/index.ts';
 import { fullCircle, scaled, type Box, type Piece } from '../sketch/pieces/index.ts';
 import { breakLines, brokenPieces } from './broken.ts';
 import { centreLines, mirrorLines } from './centre-lines.ts';
@@ -23,7 +23,7 @@ export interface SeenView {
   readonly drawn: DrawnView;
   readonly bodies: readonly {
     readonly topology: Topology;
-    readonly movement: Movement;
+    readonly transform: RigidTransform;
     readonly part: Id;
     /** Of the whole, where it is placed. */
     readonly at?: string;

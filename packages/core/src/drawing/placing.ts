@@ -2,12 +2,12 @@ import type { Vec2 } from '../math/index.ts';
 import type { Box } from '../sketch/pieces/index.ts';
 
 /** A stretch along an axis. */
-export type Stretch = readonly [from: number, to: number];
+export type Interval = readonly [from: number, to: number];
 
 /** What is left out of a view along its x and its y, mm of the thing, from below. */
 export interface Breaks {
-  readonly x: readonly Stretch[];
-  readonly y: readonly Stretch[];
+  readonly x: readonly Interval[];
+  readonly y: readonly Interval[];
 }
 
 /** How a view lies on paper. */
@@ -29,17 +29,17 @@ export const BREAK_GAP = 3;
 const AXES = ['x', 'y'] as const;
 
 /** The stretches that are left out along an axis, where they would lie on paper; what is no longer there than the gap stays. */
-export const stretchesOn = ({ factor, at, breaks }: Placing, axis: 0 | 1): Stretch[] =>
+export const stretchesOn = ({ factor, at, breaks }: Placing, axis: 0 | 1): Interval[] =>
   (breaks?.[AXES[axis]] ?? [])
     .filter(([from, to]) => (to - from) * factor > BREAK_GAP)
     .map(([from, to]) => [from * factor + at[axis], to * factor + at[axis]]);
 
 /** A place along an axis of the paper after what is left out is closed up: the stretch itself becomes the gap. */
-export const closedUp = (stretches: readonly Stretch[], c: number): number =>
+export const closedUp = (stretches: readonly Interval[], c: number): number =>
   stretches.reduce((sum, [from, to]) => sum - share(c, from, to) * (to - from - BREAK_GAP), c);
 
 /** And the way back. */
-function opened(stretches: readonly Stretch[], c: number): number {
+function opened(stretches: readonly Interval[], c: number): number {
   let place = c;
   for (const [from, to] of stretches) place += share(place, from, from + BREAK_GAP) * (to - from - BREAK_GAP);
   return place;

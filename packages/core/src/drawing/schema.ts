@@ -83,11 +83,11 @@ const shownAs = (views: Readonly<Record<string, View>>, view: View): View =>
   view.kind === 'detail' ? (views[view.of] ?? view) : view;
 
 /** How a view shows things: how far taken apart, and whether slanted, so that nothing has its true size. */
-export function waysOf(views: Readonly<Record<string, View>>, view: View): Ways {
+export function viewManner(views: Readonly<Record<string, View>>, view: View): ViewManner {
   const { kind, apart = 0 } = shownAs(views, view);
   return { apart, isSlanted: kind === 'corner' };
 }
-export interface Ways {
+export interface ViewManner {
   readonly apart: number;
   readonly isSlanted: boolean;
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { frameOn, STILL, type Vec2 } from '../math/index.ts';
+import { frameOn, IDENTITY, type Vec2 } from '../math/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
 import { along, fullCircle, lengthOf, scaled, type Piece } from '../sketch/pieces/index.ts';
 import { centreLines } from './centre-lines.ts';
@@ -120,7 +120,7 @@ const BORED: Topology = {
 };
 
 describe('centre lines', () => {
-  const bodies = [{ topology: BORED, movement: STILL }];
+  const bodies = [{ topology: BORED, transform: IDENTITY }];
   const whole = { factor: 1, cut: undefined };
 
   test('a bore is a cross from its end and its axis from the side; a rounded corner has none', () => {

@@ -64,8 +64,8 @@ function value(node: Node, scope: Scope): Operand {
       if (!entry)
         throw new IssueError(issue('expression.function', { name: node.name, known: Object.keys(FUNCTIONS) }));
       const count = node.arguments.length;
-      if (count < entry.least || count > entry.most)
-        throw new IssueError(issue('expression.count', { name: node.name, least: entry.least, given: count }));
+      if (count < entry.min || count > entry.max)
+        throw new IssueError(issue('expression.count', { name: node.name, least: entry.min, given: count }));
       const values = node.arguments.map((argument) => value(argument, scope));
       return entry.call(entry.alike ? alike(values, scope) : values, node.name);
     }

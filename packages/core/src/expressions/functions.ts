@@ -15,8 +15,8 @@ export interface Operand extends Quantity {
 }
 
 export interface Function {
-  readonly least: number;
-  readonly most: number;
+  readonly min: number;
+  readonly max: number;
   /** All values are of one dimension: bare ones take that of the others before the call. */
   readonly alike?: boolean;
   readonly call: (values: readonly Operand[], name: string) => Operand;
@@ -30,8 +30,8 @@ const asked = (value: Operand, name: string, what: string): IssueError =>
 
 /** Rounding needs a plain number: the result of rounding a length would depend on the unit. */
 const rounding = (round: (amount: number) => number): Function => ({
-  least: 1,
-  most: 1,
+  min: 1,
+  max: 1,
   call: ([value], name) => {
     if (!isNumber(value!.dimension)) throw asked(value!, name, 'a plain number: divide by a length first');
     return { ...value!, amount: round(value!.amount) };
@@ -39,8 +39,8 @@ const rounding = (round: (amount: number) => number): Function => ({
 });
 
 const trigonometry = (of: (angle: number) => number): Function => ({
-  least: 1,
-  most: 1,
+  min: 1,
+  max: 1,
   call: ([value], name) => {
     if (value!.bare) return number(of((value!.amount * Math.PI) / 180));
     if (!sameDimension(value!.dimension, ANGLE)) throw asked(value!, name, 'an angle');
@@ -49,8 +49,8 @@ const trigonometry = (of: (angle: number) => number): Function => ({
 });
 
 const inverse = (of: (ratio: number) => number): Function => ({
-  least: 1,
-  most: 1,
+  min: 1,
+  max: 1,
   call: ([value], name) => {
     if (!isNumber(value!.dimension)) throw asked(value!, name, 'a plain number');
     return plain(of(value!.amount), ANGLE);
@@ -58,9 +58,9 @@ const inverse = (of: (ratio: number) => number): Function => ({
 });
 
 /** All values must be of one dimension; the result has it. */
-const comparing = (pick: (...amounts: number[]) => number, least: number, most: number): Function => ({
-  least,
-  most,
+const comparing = (pick: (...amounts: number[]) => number, min: number, max: number): Function => ({
+  min,
+  max,
   alike: true,
   call: (values, name) => {
     const first = values.find((value) => !value.bare) ?? values[0]!;
@@ -72,8 +72,8 @@ const comparing = (pick: (...amounts: number[]) => number, least: number, most: 
 });
 
 const sqrt: Function = {
-  least: 1,
-  most: 1,
+  min: 1,
+  max: 1,
   call: ([value]) => {
     const { length, angle, mass } = value!.dimension;
     return {

@@ -1,4 +1,4 @@
-import type { Movement } from '../math/index.ts';
+import type { RigidTransform } from '../math/index.ts';
 import type { Solid } from './solids.ts';
 
 const [MAGIC, JSON_CHUNK, BINARY_CHUNK] = [0x46546c67, 0x4e4f534a, 0x004e4942];
@@ -36,7 +36,7 @@ export function writeGlb(title: string, solids: readonly Solid[]): Uint8Array {
     })),
   }));
   const parts = solids.flatMap(({ places: at }, mesh) =>
-    at.map(({ name, at: movement }) => ({ name, mesh, matrix: columns(movement) })),
+    at.map(({ name, at: transform }) => ({ name, mesh, matrix: columns(transform) })),
   );
   const document = {
     asset: { version: '2.0', generator: 'Helb' },
@@ -86,7 +86,7 @@ function bounds(positions: Float32Array): { min: number[]; max: number[] } {
   return { min: min, max: max };
 }
 
-const columns = (at: Movement): number[] =>
+const columns = (at: RigidTransform): number[] =>
   [0, 1, 2, 3].flatMap((k) => [...at.map((row) => row[k as 0]), k === 3 ? 1 : 0]);
 
 /** Shares of red, green and blue as light (IEC 61966-2-1). */

@@ -1,6 +1,13 @@
 import DxfParser from 'dxf-parser';
 import { XMLParser } from 'fast-xml-parser';
-import { composed, usualSheet, USUAL_BLOCK, MovingFaces, type Lettering, type SheetPicture } from '../drawing/index.ts';
+import {
+  composed,
+  defaultSheet,
+  USUAL_BLOCK,
+  MovingFaces,
+  type Lettering,
+  type SheetPicture,
+} from '../drawing/index.ts';
 import { fullCircle, fullEllipse } from '../sketch/pieces/index.ts';
 import { writeSheetDxf } from './sheet-dxf.ts';
 import { inkOf } from './sheet-ink.ts';
@@ -61,7 +68,7 @@ test('a sheet as SVG: of its real size, its letters as they are', () => {
 
 test('a sheet of nothing is its frame and its title block', () => {
   const sheet = {
-    ...usualSheet({ id: 'p', name: 'Plate' }, { paper: 'A3', projection: 'third' }),
+    ...defaultSheet({ id: 'p', name: 'Plate' }, { paper: 'A3', projection: 'third' }),
     title: { date: 'today' },
   };
   const text = { project: 'Sieve', part: 'Plate', material: 'Beech', mass: '12 g', number: 2, of: 5 };

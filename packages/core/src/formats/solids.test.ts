@@ -1,7 +1,7 @@
 import { WebIO } from '@gltf-transform/core';
 import { XMLParser } from 'fast-xml-parser';
 import { strFromU8, unzipSync } from 'fflate';
-import { shift3, type Movement } from '../math/index.ts';
+import { translation, type RigidTransform } from '../math/index.ts';
 import { writeGlb } from './glb.ts';
 import { writeObj } from './obj.ts';
 import { cornersOf, welded, type Solid } from './solids.ts';
@@ -16,7 +16,7 @@ function block(w: number, d: number, h: number): Solid['meshes'][number] {
   const triangles = Uint32Array.from(BLOCK_FACES.flatMap((_, f) => [0, 1, 2, 0, 2, 3].map((k) => 4 * f + k)));
   return { positions, normals: new Float32Array(positions.length).fill(1), triangles };
 }
-const TURNED: Movement = [
+const TURNED: RigidTransform = [
   [0, -1, 0, 100],
   [1, 0, 0, 20],
   [0, 0, 1, 5],
@@ -26,7 +26,7 @@ const SOLIDS: Solid[] = [
     name: 'Plate & <co>',
     colour: '#8fa6a1',
     meshes: [block(10, 20, 5)],
-    places: [{ name: 'first', at: shift3([0, 0, 0]) }],
+    places: [{ name: 'first', at: translation([0, 0, 0]) }],
   },
   {
     name: 'Peg',
@@ -34,7 +34,7 @@ const SOLIDS: Solid[] = [
     meshes: [block(2, 3, 4)],
     places: [
       { name: 'left', at: TURNED },
-      { name: 'right', at: shift3([50, 0, 0]) },
+      { name: 'right', at: translation([50, 0, 0]) },
     ],
   },
 ];

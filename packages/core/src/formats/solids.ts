@@ -1,4 +1,4 @@
-import type { Movement, Vec3 } from '../math/index.ts';
+import type { RigidTransform, Vec3 } from '../math/index.ts';
 import { Welder, type TriangleMesh } from '../meshes/index.ts';
 import type { BodyMesh } from '../kernel-port/index.ts';
 
@@ -9,7 +9,7 @@ export interface Solid {
   readonly colour: string;
   /** Of its bodies. */
   readonly meshes: readonly Pick<BodyMesh, 'positions' | 'normals' | 'triangles'>[];
-  readonly places: readonly { readonly name: string; readonly at: Movement }[];
+  readonly places: readonly { readonly name: string; readonly at: RigidTransform }[];
 }
 
 /** Meshes as one, of which the corners that several triangles share are there once: where faces meet they have the same coordinates. */

@@ -1,5 +1,5 @@
 import { strToU8, zipSync } from 'fflate';
-import type { Movement } from '../math/index.ts';
+import type { RigidTransform } from '../math/index.ts';
 import { cornersOf, escapedXml, short, welded, type Solid } from './solids.ts';
 
 const XML = '<?xml version="1.0" encoding="UTF-8"?>\n';
@@ -48,4 +48,4 @@ function objectOf({ name, meshes }: Solid, k: number): string {
 }
 
 /** The images of the axes one after the other, then the shift: places are rows there. */
-const rows = (at: Movement): string => [0, 1, 2, 3].flatMap((k) => at.map((row) => short(row[k as 0]))).join(' ');
+const rows = (at: RigidTransform): string => [0, 1, 2, 3].flatMap((k) => at.map((row) => short(row[k as 0]))).join(' ');

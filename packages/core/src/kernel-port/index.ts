@@ -1,18 +1,18 @@
-import type { Box3, Frame, Movement, Vec3 } from '../math/index.ts';
+import type { Box3, Frame, RigidTransform, Vec3 } from '../math/index.ts';
 import type {
-  BevelRequest,
+  ChamferRequest,
   BodyHandle,
   CombineKind,
   ExtrudeRequest,
-  HollowRequest,
+  ShellRequest,
   LoftRequest,
-  MoveRequest,
+  TransformRequest,
   OffsetRequest,
   ReadStepRequest,
   RevolveRequest,
-  RoundRequest,
-  SlopeRequest,
-  SpiralRequest,
+  FilletRequest,
+  DraftRequest,
+  HelixRequest,
   SplitRequest,
   SweepRequest,
   ThickenRequest,
@@ -71,12 +71,12 @@ export interface Gap {
 }
 
 /** Two bodies against each other: how much they have in common and its middle, or how far apart they are and where. */
-export interface Meeting extends Gap {
+export interface Clearance extends Gap {
   readonly overlap_mm3: number;
 }
 
 /** How fine a mesh is: largest distance from the surface (mm) and largest turn between neighbours (rad). */
-export interface Fineness {
+export interface TessellationQuality {
   readonly deflection: number;
   readonly angle: number;
 }
@@ -87,7 +87,7 @@ export interface ExportBody {
   readonly colour: string;
   readonly body: BodyHandle;
   /** Where it stands, each by its name: then it is a part of an assembly. As it was drawn if absent. */
-  readonly places?: readonly { readonly name: string; readonly at: Movement }[];
+  readonly places?: readonly { readonly name: string; readonly at: RigidTransform }[];
 }
 
 /**
@@ -105,7 +105,7 @@ export interface Kernel {
   extrude(request: ExtrudeRequest): Result<BodyHandle[]>;
   revolve(request: RevolveRequest): Result<BodyHandle[]>;
   sweep(request: SweepRequest): Result<BodyHandle[]>;
-  spiral(request: SpiralRequest): Result<BodyHandle[]>;
+  helix(request: HelixRequest): Result<BodyHandle[]>;
   loft(request: LoftRequest): Result<BodyHandle[]>;
   /** Gives it a file, for `readStep`; kept until there are too many. */
   keepFile(hash: string, bytes: Uint8Array): void;
@@ -124,22 +124,22 @@ export interface Kernel {
     tools: readonly BodyHandle[],
   ): Result<{ readonly bodies: BodyHandle[]; readonly touched: boolean }>;
   /** Each of these makes a new body from one and leaves that as it is. */
-  round(request: RoundRequest): Result<BodyHandle>;
-  bevel(request: BevelRequest): Result<BodyHandle>;
-  hollow(request: HollowRequest): Result<BodyHandle>;
-  slope(request: SlopeRequest): Result<BodyHandle>;
+  fillet(request: FilletRequest): Result<BodyHandle>;
+  chamfer(request: ChamferRequest): Result<BodyHandle>;
+  shell(request: ShellRequest): Result<BodyHandle>;
+  draft(request: DraftRequest): Result<BodyHandle>;
   offset(request: OffsetRequest): Result<BodyHandle>;
   /** Solids of one thickness on faces of a body. */
   thicken(request: ThickenRequest): Result<BodyHandle[]>;
   /** The pieces into which a plane cuts a body; one if it does not meet it. */
   split(request: SplitRequest): Result<BodyHandle[]>;
   /** A copy elsewhere; its faces are named after the step and the instance. */
-  moved(request: MoveRequest): Result<BodyHandle>;
+  transformed(request: TransformRequest): Result<BodyHandle>;
   /** The lasting name of a body: the step that made it first. */
   bodyName(body: BodyHandle): string;
   measure(body: BodyHandle): BodyMeasures;
   /** The box along the axes of space round a body that is moved. */
-  box(body: BodyHandle, movement: Movement): Box3;
+  box(body: BodyHandle, transform: RigidTransform): Box3;
   /** Lasting names of the faces, in the kernel's order. */
   faceNames(body: BodyHandle): readonly string[];
   /** Faces, edges and vertices with their lasting names and exact geometry. */
@@ -149,8 +149,8 @@ export interface Kernel {
   /** The smallest gap between two things of bodies. */
   gap(a: PlaceOnBody, b: PlaceOnBody): Result<Gap>;
   /** How two bodies stand to each other, the second moved; places in the space of the first. */
-  meeting(a: BodyHandle, b: BodyHandle, movement: Movement): Result<Meeting>;
-  mesh(body: BodyHandle, fineness: Fineness): BodyMesh;
+  clearance(a: BodyHandle, b: BodyHandle, transform: RigidTransform): Result<Clearance>;
+  mesh(body: BodyHandle, quality: TessellationQuality): BodyMesh;
   /** A STEP file (ISO 10303-21, AP214) with names and colours, in millimetres. */
   writeStep(title: string, bodies: readonly ExportBody[]): Result<Uint8Array>;
   release(body: BodyHandle): void;

@@ -1,4 +1,4 @@
-import type { Frame, Movement, Vec3 } from '../math/index.ts';
+import type { Frame, RigidTransform, Vec3 } from '../math/index.ts';
 import type { Region } from '../sketch/index.ts';
 import type { SpaceCurve } from './topology.ts';
 
@@ -11,7 +11,7 @@ export interface Profile {
   readonly regions: readonly Region[];
 }
 
-/** Faces are named by their origin: `${step}/side/${entity}`, `${step}/start`, `${step}/end`. */
+/** Faces are named by their origin (../naming): the step, their role, the sketch entity. */
 interface Named {
   readonly step: string;
 }
@@ -55,7 +55,7 @@ export interface SweepRequest extends Named {
   readonly twist?: number;
 }
 
-export interface SpiralRequest extends Named {
+export interface HelixRequest extends Named {
   readonly profile: Profile;
   readonly origin: Vec3;
   readonly axis: Vec3;
@@ -104,12 +104,12 @@ interface OnBody extends Named {
   readonly body: BodyHandle;
 }
 
-export interface RoundRequest extends OnBody {
+export interface FilletRequest extends OnBody {
   /** Edges by name; edges that go on smoothly are rounded with them. `to` is the radius at the other end. */
   readonly edges: readonly { readonly name: string; readonly radius: number; readonly to?: number }[];
 }
 
-export interface BevelRequest extends OnBody {
+export interface ChamferRequest extends OnBody {
   readonly edges: readonly string[];
   readonly distance: number;
   /** On the other face, mm, or the angle to the first face, rad; the same distance if neither. */
@@ -117,7 +117,7 @@ export interface BevelRequest extends OnBody {
   readonly angle?: number;
 }
 
-export interface HollowRequest extends OnBody {
+export interface ShellRequest extends OnBody {
   /** Faces that are taken away. */
   readonly open: readonly string[];
   /** Thickness of the walls, mm: inwards, or outwards if negative. */
@@ -126,7 +126,7 @@ export interface HollowRequest extends OnBody {
   readonly others?: readonly { readonly face: string; readonly wall: number }[];
 }
 
-export interface SlopeRequest extends OnBody {
+export interface DraftRequest extends OnBody {
   readonly faces: readonly string[];
   /** Where the faces stay as they are; they lean about their lines in this plane, against its z. */
   readonly neutral: Frame;
@@ -149,8 +149,8 @@ export interface SplitRequest extends OnBody {
   readonly by: Frame | { readonly body: BodyHandle; readonly face: string };
 }
 
-export interface MoveRequest extends OnBody {
-  readonly movement: Movement;
+export interface TransformRequest extends OnBody {
+  readonly transform: RigidTransform;
   /** Which of several copies: a part of the names of its faces. */
   readonly instance: string;
 }

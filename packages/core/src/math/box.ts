@@ -1,4 +1,4 @@
-import { movedBy, type Movement } from './movement.ts';
+import { transformPoint, type RigidTransform } from './rigid-transform.ts';
 import type { Vec3 } from './vector.ts';
 
 // Boxes along the axes of space.
@@ -9,9 +9,9 @@ export interface Box3 {
 }
 
 /** The box round a box that is moved. */
-export function movedBox({ low, high }: Box3, movement: Movement): Box3 {
-  const middle = movedBy(movement, [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2]);
-  const half = movement.map(
+export function transformBox({ low, high }: Box3, transform: RigidTransform): Box3 {
+  const middle = transformPoint(transform, [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2]);
+  const half = transform.map(
     ([x, y, z]) =>
       (Math.abs(x) * (high[0] - low[0]) + Math.abs(y) * (high[1] - low[1]) + Math.abs(z) * (high[2] - low[2])) / 2,
   );

@@ -5,9 +5,9 @@ import {
   direction3,
   dot3,
   frameOn,
-  fromTo3,
-  movedBy,
-  turnedBy,
+  frameToFrame,
+  transformPoint,
+  transformDirection,
   type Vec3,
   choleskySolve,
   matrix,
@@ -164,10 +164,10 @@ test('a movement from one frame to another takes its origin and axes there', () 
   fc.assert(
     fc.property(place, unit, place, unit, (p, n, q, m) => {
       const [from, to] = [frameOn(p, n), frameOn(q, m)];
-      const movement = fromTo3(from, to);
-      movedBy(movement, from.origin).forEach((c, k) => expect(c).toBeCloseTo(to.origin[k]!, 8));
+      const transform = frameToFrame(from, to);
+      transformPoint(transform, from.origin).forEach((c, k) => expect(c).toBeCloseTo(to.origin[k]!, 8));
       for (const axis of ['x', 'y', 'z'] as const)
-        turnedBy(movement, from[axis]).forEach((c, k) => expect(c).toBeCloseTo(to[axis][k]!, 9));
+        transformDirection(transform, from[axis]).forEach((c, k) => expect(c).toBeCloseTo(to[axis][k]!, 9));
     }),
   );
 });

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { followedBy, movedBy, shift3, turn3, type Movement } from './movement.ts';
+import { compose, transformPoint, translation, rotation, type RigidTransform } from './rigid-transform.ts';
 import { nearestOfSegments, nearestOfTriangles, type Triangle } from './triangle-distance.ts';
 import { nearestOfTrees } from './tree-distance.ts';
 import { TriangleTree } from './triangle-tree.ts';
@@ -113,31 +113,34 @@ function sphere(rings: number): TriangleTree {
 }
 const ball = sphere(12);
 
-test('two balls are as far apart as their middles less their radii, to the fineness of their meshes', () => {
+test('two balls are as far apart as their middles less their radii, to the quality of their meshes', () => {
   fc.assert(
     fc.property(vector, fc.double({ min: 2.2, max: 9, noNaN: true }), number, (way, far, angle) => {
       const direction = direction3(way);
       if (!direction) return;
-      const movement: Movement = followedBy(turn3([0, 0, 0], direction, angle), shift3(scale3(direction, far)));
-      const found = nearestOfTrees(ball, ball, movement)!;
+      const transform: RigidTransform = compose(
+        rotation([0, 0, 0], direction, angle),
+        translation(scale3(direction, far)),
+      );
+      const found = nearestOfTrees(ball, ball, transform)!;
       expect(Math.abs(found.distance - (far - 2))).toBeLessThan(0.05);
       expect(distance3(found.a, found.b)).toBeCloseTo(found.distance, 9);
-      expect(nearestOfTrees(ball, ball, movement, found.distance * 0.99)).toBeUndefined();
-      expect(nearestOfTrees(ball, ball, movement, found.distance * 1.01)!.distance).toBe(found.distance);
+      expect(nearestOfTrees(ball, ball, transform, found.distance * 0.99)).toBeUndefined();
+      expect(nearestOfTrees(ball, ball, transform, found.distance * 1.01)!.distance).toBe(found.distance);
     }),
     { numRuns: 20 },
   );
 });
 
 test('balls that go into each other touch; of two in one another the skins are told', () => {
-  expect(nearestOfTrees(ball, ball, shift3([1.5, 0.1, 0.2]))!.distance).toBe(0);
-  const half: Movement = [
+  expect(nearestOfTrees(ball, ball, translation([1.5, 0.1, 0.2]))!.distance).toBe(0);
+  const half: RigidTransform = [
     [0.5, 0, 0, 0],
     [0, 0.5, 0, 0],
     [0, 0, 0.5, 0],
   ];
   const small = sphere(4);
   expect(Math.abs(nearestOfTrees(small, small, half)!.distance - 0.5)).toBeLessThan(0.1);
-  expect(movedBy(half, [1, 0, 0])).toEqual([0.5, 0, 0]);
+  expect(transformPoint(half, [1, 0, 0])).toEqual([0.5, 0, 0]);
   expect(nearestOfTrees(ball, new TriangleTree(new Float32Array(), new Uint32Array()), half)).toBeUndefined();
 });

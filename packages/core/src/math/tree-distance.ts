@@ -1,5 +1,5 @@
-import { boxesApart, movedBox, type Box3 } from './box.ts';
-import { movedBy, type Movement } from './movement.ts';
+import { boxesApart, transformBox, type Box3 } from './box.ts';
+import { transformPoint, type RigidTransform } from './rigid-transform.ts';
 import { nearestOfTriangles, type Nearest, type Triangle } from './triangle-distance.ts';
 import type { TriangleTree } from './triangle-tree.ts';
 
@@ -12,7 +12,7 @@ import type { TriangleTree } from './triangle-tree.ts';
 export function nearestOfTrees(
   first: TriangleTree,
   second: TriangleTree,
-  movement: Movement,
+  transform: RigidTransform,
   upTo = Infinity,
   enough = 0,
 ): Nearest | undefined {
@@ -22,14 +22,14 @@ export function nearestOfTrees(
   const moved = new Map<number, Box3>();
   const boxOf = (node: number): Box3 => {
     let box = moved.get(node);
-    if (!box) moved.set(node, (box = movedBox(second.box(node), movement)));
+    if (!box) moved.set(node, (box = transformBox(second.box(node), transform)));
     return box;
   };
   const triangles = new Map<number, Triangle>();
   const triangle = (k: number): Triangle => {
     let known = triangles.get(k);
     if (!known)
-      triangles.set(k, (known = second.triangle(k).map((at) => movedBy(movement, at)) as unknown as Triangle));
+      triangles.set(k, (known = second.triangle(k).map((at) => transformPoint(transform, at)) as unknown as Triangle));
     return known;
   };
   const waiting: { readonly i: number; readonly j: number; readonly apart: number }[] = [];

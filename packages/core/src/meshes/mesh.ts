@@ -1,4 +1,4 @@
-import { movedBy, type Box3, type Movement, type Vec3 } from '../math/index.ts';
+import { transformPoint, type Box3, type RigidTransform, type Vec3 } from '../math/index.ts';
 
 /** Triangles that share their corners; three coordinates a corner, three corners a triangle, counter-clockwise from outside. */
 export interface TriangleMesh {
@@ -16,10 +16,10 @@ export interface MeshFile {
 export const MESH_LIMITS = { triangles: 2_000_000, unpacked: 256 * 1024 ** 2, depth: 16, objects: 20_000 } as const;
 
 /** A mesh with all its places times a factor, then moved. */
-export function movedMesh({ positions, triangles }: TriangleMesh, factor: number, by: Movement): TriangleMesh {
+export function movedMesh({ positions, triangles }: TriangleMesh, factor: number, by: RigidTransform): TriangleMesh {
   const moved = new Float32Array(positions.length);
   for (let k = 0; k < positions.length; k += 3)
-    moved.set(movedBy(by, [factor * positions[k]!, factor * positions[k + 1]!, factor * positions[k + 2]!]), k);
+    moved.set(transformPoint(by, [factor * positions[k]!, factor * positions[k + 1]!, factor * positions[k + 2]!]), k);
   return { positions: moved, triangles };
 }
 

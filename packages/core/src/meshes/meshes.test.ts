@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
 import { write3mf, writeStl } from '../formats/index.ts';
-import { distance2, frameOn, shift3, STILL, type Frame, type Vec2 } from '../math/index.ts';
+import { distance2, frameOn, translation, IDENTITY, type Frame, type Vec2 } from '../math/index.ts';
 import { BLOCK_FACES, blockCorner } from '../samples/index.ts';
 import { explain } from '../wording/index.ts';
 import {
@@ -91,8 +91,8 @@ describe('3MF', () => {
 
   test('is read back as it was written, each solid where it stands', () => {
     const places = [
-      { name: 'a', at: STILL },
-      { name: 'b', at: shift3([100, 0, 5]) },
+      { name: 'a', at: IDENTITY },
+      { name: 'b', at: translation([100, 0, 5]) },
     ];
     const { mesh, unit } = read(
       read3mf(write3mf('Two', [{ name: 'Box', colour: '#112233', meshes: [solidOf(box(2, 3, 4))], places }])),
@@ -163,7 +163,7 @@ test('files are read by how they are called', () => {
 });
 
 test('a mesh is taken larger and moved; an open one encloses nothing', () => {
-  const moved = movedMesh(box(1, 2, 3), 10, shift3([5, 0, 0]));
+  const moved = movedMesh(box(1, 2, 3), 10, translation([5, 0, 0]));
   expect(meshFacts(moved)).toMatchObject({ box: { low: [5, 0, 0], high: [15, 20, 30] }, volume: 6000 });
   const { positions, triangles } = box(1, 2, 3);
   const open = meshFacts({ positions, triangles: triangles.slice(3) });
@@ -207,7 +207,7 @@ describe('where a plane crosses', () => {
     fc.assert(
       fc.property(fc.tuple(number, number, number), fc.double({ min: -30, max: 30, noNaN: true }), ([x, y, z], off) => {
         fc.pre(Math.hypot(x, y, z) > 0.1);
-        const mesh = movedMesh(box(20, 30, 40), 1, shift3([-10, -15, -20]));
+        const mesh = movedMesh(box(20, 30, 40), 1, translation([-10, -15, -20]));
         const { z: normal } = frameOn([0, 0, 0], [x, y, z]);
         const at = frameOn([off * normal[0], off * normal[1], off * normal[2]], normal);
         const lines = meshSection(mesh, at);

@@ -1,6 +1,6 @@
 import { strFromU8, unzipSync } from 'fflate';
-import { followedBy, movedBy, STILL, type Movement, type Vec3 } from '../math/index.ts';
-import { attempt, fail, ok, taken, type Result } from '../result/index.ts';
+import { compose, transformPoint, IDENTITY, type RigidTransform, type Vec3 } from '../math/index.ts';
+import { attempt, fail, ok, unwrap, type Result } from '../result/index.ts';
 import { MESH_LIMITS, type MeshFile } from './mesh.ts';
 import { Welder } from './welder.ts';
 
@@ -23,7 +23,7 @@ interface Thing {
 interface Part {
   /** Path of its model file and its id. */
   readonly of: string;
-  readonly at: Movement;
+  readonly at: RigidTransform;
 }
 interface ModelFile {
   readonly unit: number;
@@ -104,12 +104,12 @@ function readModel(text: string, path: string, things: Map<string, Thing>): Mode
 }
 
 /** Twelve numbers: the images of the axes one after the other, then the shift. */
-function movementOf(text: string | undefined): Movement {
-  if (text === undefined) return STILL;
+function movementOf(text: string | undefined): RigidTransform {
+  if (text === undefined) return IDENTITY;
   const numbers = text.slice(0, MOST_TRANSFORM).trim().split(/\s+/).map(Number);
   if (numbers.length !== 12 || !numbers.every(Number.isFinite))
-    return taken(unreadable('a transform is not twelve numbers'));
-  return [0, 1, 2].map((row) => [0, 1, 2, 3].map((column) => numbers[3 * column + row]!)) as unknown as Movement;
+    return unwrap(unreadable('a transform is not twelve numbers'));
+  return [0, 1, 2].map((row) => [0, 1, 2, 3].map((column) => numbers[3 * column + row]!)) as unknown as RigidTransform;
 }
 
 /** Signs of twelve numbers, with room. */
@@ -120,19 +120,19 @@ function build(parts: readonly Part[], things: ReadonlyMap<string, Thing>, welde
   let count = 0;
   const put = ({ of, at }: Part, depth: number): void => {
     const thing = things.get(of);
-    if (++count > MESH_LIMITS.objects) return taken(unreadable(`it builds more than ${MESH_LIMITS.objects} objects`));
-    if (!thing || depth > MESH_LIMITS.depth) return taken(unreadable('an object that it builds is not in it'));
+    if (++count > MESH_LIMITS.objects) return unwrap(unreadable(`it builds more than ${MESH_LIMITS.objects} objects`));
+    if (!thing || depth > MESH_LIMITS.depth) return unwrap(unreadable('an object that it builds is not in it'));
     if (welder.triangles + thing.triangles.length / 3 > MESH_LIMITS.triangles)
-      return taken(fail('mesh.large', { most: MESH_LIMITS.triangles }));
+      return unwrap(fail('mesh.large', { most: MESH_LIMITS.triangles }));
     // only corners that are used: an object may be built thousands of times
     const corners = new Map<number, number>();
     const cornerOf = (k: number): number => {
       const known = corners.get(k);
       if (known !== undefined) return known;
       if (!(k >= 0 && 3 * k + 2 < thing.places.length))
-        return taken(unreadable('a triangle has a corner that is not there'));
-      const place = movedBy(at, thing.places.slice(3 * k, 3 * k + 3) as unknown as Vec3);
-      if (!place.every(Number.isFinite)) return taken(unreadable('a corner is no place'));
+        return unwrap(unreadable('a triangle has a corner that is not there'));
+      const place = transformPoint(at, thing.places.slice(3 * k, 3 * k + 3) as unknown as Vec3);
+      if (!place.every(Number.isFinite)) return unwrap(unreadable('a corner is no place'));
       const made = welder.corner(...place);
       corners.set(k, made);
       return made;
@@ -143,12 +143,12 @@ function build(parts: readonly Part[], things: ReadonlyMap<string, Thing>, welde
       if (isMirrored) welder.triangle(a, c, b);
       else welder.triangle(a, b, c);
     }
-    for (const part of thing.parts) put({ of: part.of, at: followedBy(part.at, at) }, depth + 1);
+    for (const part of thing.parts) put({ of: part.of, at: compose(part.at, at) }, depth + 1);
   };
   for (const part of parts) put(part, 0);
 }
 
-const determinant = ([u, v, w]: Movement): number =>
+const determinant = ([u, v, w]: RigidTransform): number =>
   u[0] * (v[1] * w[2] - v[2] * w[1]) - u[1] * (v[0] * w[2] - v[2] * w[0]) + u[2] * (v[0] * w[1] - v[1] * w[0]);
 
 type Attributes = Readonly<Record<string, string>>;

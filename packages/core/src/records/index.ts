@@ -18,8 +18,6 @@ export const placementPathSchema = z
 export const memberPathSchema = z
   .string()
   .regex(/^[a-z0-9-]{1,24}(:\d{1,4})?(\/[a-z0-9-]{1,24}(:\d{1,4})?){0,6}$/, 'ids of placements with / between');
-/** The path of what is placed without the numbers of repeats. */
-export const placementOfMember = (path: string): string => path.replace(/:\d+/g, '');
 
 /** An expression as typed: `span / 2 - 4 mm`. Its result is never stored. */
 export const expressionSchema = z.string().min(1).max(MAX_LENGTH);

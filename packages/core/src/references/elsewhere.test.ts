@@ -1,12 +1,21 @@
 import fc from 'fast-check';
-import { followedBy, movedBy, movedFrame, shift3, turn3, undone, type Frame, type Movement } from '../math/index.ts';
+import {
+  compose,
+  transformPoint,
+  transformFrame,
+  translation,
+  rotation,
+  inverse,
+  type Frame,
+  type RigidTransform,
+} from '../math/index.ts';
 import type { EdgeFacts, FaceFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
 import { fail, ok } from '../result/index.ts';
 import type { Entities, Entity } from '../sketch/index.ts';
 import { isOwn, movedThing } from './elsewhere.ts';
 import { helixAt } from './helix.ts';
 import { candidates, locate, suits, type World } from './locate.ts';
-import { printOfFace } from './prints.ts';
+import { fingerprintOfFace } from './fingerprints.ts';
 import { projected } from './projection.ts';
 import type { OtherReference } from './reference.ts';
 import { axisOf, ORIGIN_PLANES, planeOf, pointOf, type Thing } from './things.ts';
@@ -15,10 +24,10 @@ import { referenceWords } from './words.ts';
 const far = fc.double({ min: -200, max: 200, noNaN: true });
 const angle = fc.double({ min: -3, max: 3, noNaN: true });
 /** Turned about two axes and shifted. */
-const motion: fc.Arbitrary<Movement> = fc
+const motion: fc.Arbitrary<RigidTransform> = fc
   .tuple(angle, angle, fc.tuple(far, far, far))
   .map(([a, b, by]) =>
-    [turn3([0, 0, 0], [0, 0, 1], a), turn3([3, 1, 4], [0.6, 0.8, 0], b), shift3(by)].reduce(followedBy),
+    [rotation([0, 0, 0], [0, 0, 1], a), rotation([3, 1, 4], [0.6, 0.8, 0], b), translation(by)].reduce(compose),
   );
 
 const CURVES: readonly SpaceCurve[] = [
@@ -112,14 +121,14 @@ function rightTips(seen: Entities): Entities {
   );
 }
 /** Not along any of the axes of what is looked at. */
-const ASLANT: Frame = movedFrame(ORIGIN_PLANES.top, turn3([0, 0, 0], [0.6, 0, 0.8], 0.7));
+const ASLANT: Frame = transformFrame(ORIGIN_PLANES.top, rotation([0, 0, 0], [0.6, 0, 0.8], 0.7));
 
 test('what is moved with the plane on which it is seen looks the same on it', () => {
   fc.assert(
     fc.property(fc.constantFrom(...THINGS), motion, (thing, by) => {
       const [before, after] = [
         projected(thing, 'shape', ASLANT, () => []),
-        projected(movedThing(thing, by), 'shape', movedFrame(ASLANT, by), () => []),
+        projected(movedThing(thing, by), 'shape', transformFrame(ASLANT, by), () => []),
       ];
       if (!before.ok || !after.ok) throw new Error('not seen');
       expect(Object.keys(after.value)).toEqual(Object.keys(before.value));
@@ -132,42 +141,43 @@ test('there and back again all is where it was; planes, axes and places go along
   fc.assert(
     fc.property(fc.constantFrom(...THINGS), motion, (thing, by) => {
       const moved = movedThing(thing, by);
-      const back = movedThing(moved, undone(by));
+      const back = movedThing(moved, inverse(by));
       if (thing.to !== 'face') near({ ...back, body: 0 }, { ...thing, body: 0 });
       const place = pointOf(thing);
-      if (place) near(pointOf(moved), movedBy(by, place));
+      if (place) near(pointOf(moved), transformPoint(by, place));
       const axis = axisOf(thing);
       if (axis?.stretch)
         near(
           axisOf(moved)!.stretch,
-          axis.stretch.map((end) => movedBy(by, end)),
+          axis.stretch.map((end) => transformPoint(by, end)),
         );
       const plane = planeOf(thing);
-      if (plane) near(planeOf(moved)!.z, movedFrame(plane, by).z);
+      if (plane) near(planeOf(moved)!.z, transformFrame(plane, by).z);
     }),
   );
 });
 
 test('a helix is moved place by place', () => {
   const helix = CURVES[5] as Extract<SpaceCurve, { form: 'helix' }>;
-  const by = followedBy(turn3([0, 0, 0], [0, 1, 0], 1), shift3([4, 5, 6]));
+  const by = compose(rotation([0, 0, 0], [0, 1, 0], 1), translation([4, 5, 6]));
   const moved = movedThing({ to: 'edge', edge: edge(helix), body: 0 }, by) as Extract<Thing, { to: 'edge' }>;
-  for (const t of [0, 0.4, 1]) near(helixAt(moved.edge.curve as typeof helix, t), movedBy(by, helixAt(helix, t)));
+  for (const t of [0, 0.4, 1])
+    near(helixAt(moved.edge.curve as typeof helix, t), transformPoint(by, helixAt(helix, t)));
 });
 
 test('it is of no body: it can be built on, and not be changed', () => {
-  const moved = movedThing(face(flat), shift3([0, 0, 1]));
+  const moved = movedThing(face(flat), translation([0, 0, 1]));
   expect(isOwn(face(flat))).toBe(true);
   expect(isOwn(moved)).toBe(false);
   for (const accepts of ['plane', 'sheet', 'place', 'shape'] as const) expect(suits(moved, accepts)).toBe(true);
   for (const accepts of ['face', 'edges', 'body', 'round'] as const) expect(suits(moved, accepts)).toBe(false);
-  expect(suits(movedThing(face(bore), shift3([0, 0, 1])), 'round')).toBe(false);
-  expect(suits(movedThing(face(bore), shift3([0, 0, 1])), 'sheet')).toBe(false);
+  expect(suits(movedThing(face(bore), translation([0, 0, 1])), 'round')).toBe(false);
+  expect(suits(movedThing(face(bore), translation([0, 0, 1])), 'sheet')).toBe(false);
 });
 
 describe('a reference to a thing of another part', () => {
   const there: World = { bodies: [body], datum: () => undefined, drawn: () => undefined };
-  const pose = shift3([10, 0, 0]);
+  const pose = translation([10, 0, 0]);
   const here: World = {
     bodies: [],
     datum: () => undefined,
@@ -189,7 +199,7 @@ describe('a reference to a thing of another part', () => {
   });
 
   test('is recovered by its looks in its own part, and tells how it looks from here', () => {
-    const print = printOfFace(flat);
+    const print = fingerprintOfFace(flat);
     const match = locate(to('gone', { on: { to: 'face', name: 'gone', print } }), 'plane', here);
     expect(match).toMatchObject({
       ok: true,

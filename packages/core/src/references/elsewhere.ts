@@ -1,4 +1,4 @@
-import { movedBy, movedFrame, turnedBy, type Movement, type Vec3 } from '../math/index.ts';
+import { transformPoint, transformFrame, transformDirection, type RigidTransform, type Vec3 } from '../math/index.ts';
 import type { EdgeFacts, FaceFacts, SpaceCurve, Surface, Topology } from '../kernel-port/index.ts';
 import type { Datum, Thing } from './things.ts';
 
@@ -14,17 +14,17 @@ export const isOwn = (thing: Thing): boolean => 'body' in thing && thing.body !=
  * A thing of another part in the space of this one. It knows no body, and of the body's topology only what bounds it.
  * @param by a motion without mirroring
  */
-export function movedThing(thing: Thing, by: Movement): Thing {
+export function movedThing(thing: Thing, by: RigidTransform): Thing {
   if (thing.to === 'datum') return { to: 'datum', datum: movedDatum(thing.datum, by) };
   if (thing.to === 'drawn') {
     const curves = thing.curves.map((edge) => movedEdge(edge, by));
-    return { to: 'drawn', curves, ...(thing.at ? { at: movedBy(by, thing.at) } : {}) };
+    return { to: 'drawn', curves, ...(thing.at ? { at: transformPoint(by, thing.at) } : {}) };
   }
   if (thing.to === 'rule') return { to: 'rule', things: thing.things.map((one) => movedThing(one, by)) };
   const body = ELSEWHERE;
   if (thing.to === 'edge') return { to: 'edge', edge: movedEdge(thing.edge, by), body };
   if (thing.to === 'vertex')
-    return { to: 'vertex', vertex: { ...thing.vertex, at: movedBy(by, thing.vertex.at) }, body };
+    return { to: 'vertex', vertex: { ...thing.vertex, at: transformPoint(by, thing.vertex.at) }, body };
   if (thing.to === 'body') return { to: 'body', body, topology: movedTopology(thing.topology, by) };
   const { name, edges } = thing.topology;
   const face = movedFace(thing.face, by);
@@ -33,45 +33,49 @@ export function movedThing(thing: Thing, by: Movement): Thing {
 }
 
 /** A body in the space of another part. @param by a motion without mirroring */
-export const movedTopology = ({ name, faces, edges, vertices }: Topology, by: Movement): Topology => ({
+export const movedTopology = ({ name, faces, edges, vertices }: Topology, by: RigidTransform): Topology => ({
   name,
   faces: faces.map((face) => movedFace(face, by)),
   edges: edges.map((edge) => movedEdge(edge, by)),
-  vertices: vertices.map((vertex) => ({ ...vertex, at: movedBy(by, vertex.at) })),
+  vertices: vertices.map((vertex) => ({ ...vertex, at: transformPoint(by, vertex.at) })),
 });
 
-function movedDatum(datum: Datum, by: Movement): Datum {
-  if (datum.form === 'point') return { form: 'point', at: movedBy(by, datum.at) };
+function movedDatum(datum: Datum, by: RigidTransform): Datum {
+  if (datum.form === 'point') return { form: 'point', at: transformPoint(by, datum.at) };
   if (datum.form === 'curve') return { form: 'curve', edge: movedEdge(datum.edge, by) };
   if (datum.form === 'axis')
-    return { form: 'axis', origin: movedBy(by, datum.origin), direction: turnedBy(by, datum.direction) };
-  return { form: datum.form, frame: movedFrame(datum.frame, by) };
+    return {
+      form: 'axis',
+      origin: transformPoint(by, datum.origin),
+      direction: transformDirection(by, datum.direction),
+    };
+  return { form: datum.form, frame: transformFrame(datum.frame, by) };
 }
 
-const movedFace = (face: FaceFacts, by: Movement): FaceFacts => ({
+const movedFace = (face: FaceFacts, by: RigidTransform): FaceFacts => ({
   ...face,
   surface: movedSurface(face.surface, by),
-  centre: movedBy(by, face.centre),
+  centre: transformPoint(by, face.centre),
 });
 
-export const movedEdge = (edge: EdgeFacts, by: Movement): EdgeFacts => ({
+export const movedEdge = (edge: EdgeFacts, by: RigidTransform): EdgeFacts => ({
   ...edge,
   curve: movedCurve(edge.curve, by),
-  middle: movedBy(by, edge.middle),
+  middle: transformPoint(by, edge.middle),
 });
 
-function movedSurface(surface: Surface, by: Movement): Surface {
+function movedSurface(surface: Surface, by: RigidTransform): Surface {
   if (surface.form === 'free') return surface;
-  if (surface.form === 'sphere') return { ...surface, centre: movedBy(by, surface.centre) };
-  const origin = movedBy(by, surface.origin);
+  if (surface.form === 'sphere') return { ...surface, centre: transformPoint(by, surface.centre) };
+  const origin = transformPoint(by, surface.origin);
   return surface.form === 'plane'
-    ? { ...surface, origin, normal: turnedBy(by, surface.normal) }
-    : { ...surface, origin, axis: turnedBy(by, surface.axis) };
+    ? { ...surface, origin, normal: transformDirection(by, surface.normal) }
+    : { ...surface, origin, axis: transformDirection(by, surface.axis) };
 }
 
-export function movedCurve(curve: SpaceCurve, by: Movement): SpaceCurve {
-  const at = (place: Vec3) => movedBy(by, place);
-  const along = (direction: Vec3) => turnedBy(by, direction);
+export function movedCurve(curve: SpaceCurve, by: RigidTransform): SpaceCurve {
+  const at = (place: Vec3) => transformPoint(by, place);
+  const along = (direction: Vec3) => transformDirection(by, direction);
   if (curve.form === 'line') return { form: 'line', from: at(curve.from), to: at(curve.to) };
   if (curve.form === 'helix') return { ...curve, origin: at(curve.origin), axis: along(curve.axis), x: along(curve.x) };
   if (curve.form === 'free')

@@ -1,20 +1,25 @@
-import { distance3, dot3, type Movement } from '../math/index.ts';
+import { isCalled, kinOfName } from '../naming/index.ts';
+import { distance3, dot3, type RigidTransform } from '../math/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result } from '../result/index.ts';
 import { isOwn, movedThing } from './elsewhere.ts';
 import {
-  facesOfName,
-  isCalled,
   isOfBody,
   type BodyReference,
   type OtherReference,
-  type Print,
+  type Fingerprint,
   type Reference,
   type Rule,
 } from './reference.ts';
 import { fitting } from './rules.ts';
-import { printOf, printOfBody, printOfEdge, printOfFace, printOfVertex } from './prints.ts';
+import {
+  fingerprintOf,
+  fingerprintOfBody,
+  fingerprintOfEdge,
+  fingerprintOfFace,
+  fingerprintOfVertex,
+} from './fingerprints.ts';
 import { axisOf, curvesOf, ORIGIN_DATUMS, planeOf, pointOf, type Datum, type Thing } from './things.ts';
 
 /** What there is before a step: the bodies, the datums, what was drawn. */
@@ -29,7 +34,7 @@ export interface World {
 /** Another part as it is built, and how its space lies in that of this one. */
 export interface Elsewhere {
   readonly world: World;
-  readonly pose: Movement;
+  readonly pose: RigidTransform;
 }
 
 /** A reference that was found: by its name, or by its fingerprint where the name is gone. `now` is what it is called today. */
@@ -104,7 +109,7 @@ const otherOf = ({ at, from }: OtherReference, world: World): Result<Elsewhere> 
 
 /** The reference to another thing of the same part, with how that looks from here. */
 function otherAs({ print: _, ...reference }: OtherReference, on: OtherReference['on'], thing: Thing): OtherReference {
-  const print = printOf(thing);
+  const print = fingerprintOf(thing);
   return { ...reference, on, ...(print ? { print } : {}) };
 }
 
@@ -132,7 +137,7 @@ function outsideBodies(
 /** Faces, edges and vertices in one form. */
 interface Item {
   readonly name: string;
-  readonly print: Print;
+  readonly print: Fingerprint;
   readonly thing: Thing;
 }
 
@@ -201,11 +206,11 @@ interface Ranked {
  * nearest by far; anything else only where it lies in the same place with the same size.
  */
 function ranked(reference: BodyReference, bodies: readonly Topology[]): Ranked[] {
-  const wanted = kinOf(reference.name);
+  const wanted = kinOfName(reference.name);
   const { print } = reference;
   const scored = bodies
     .flatMap((topology, body) => itemsOf(reference.to, topology, body))
-    .map((item) => ({ item, kin: kinOf(item.name) === wanted, cost: print ? unlikeness(print, item.print) : 1 }))
+    .map((item) => ({ item, kin: kinOfName(item.name) === wanted, cost: print ? unlikeness(print, item.print) : 1 }))
     .filter(({ kin, cost }) => kin || cost < FAR)
     .sort((a, b) => Number(b.kin) - Number(a.kin) || a.cost - b.cost);
   const kin = scored.filter((entry) => entry.kin);
@@ -222,15 +227,8 @@ const FAR = 1.5;
 /** The nearest of several of one family is taken where it is this much nearer than the next. */
 const CLEARLY = 0.2;
 
-/** The faces of a name without what tells the pieces of a split apart, and the areas of one sketch. */
-const kinOf = (name: string): string =>
-  facesOfName(name)
-    .map((face) => face.replace(/[@#].*$/, '').replace(/\/(start|end)\/.*$/, '/$1'))
-    .sort()
-    .join(' | ');
-
 /** 0 for the same place, size and direction; 1 for as far off as the thing is large. Different forms are strangers. */
-function unlikeness(a: Print, b: Print): number {
+function unlikeness(a: Fingerprint, b: Fingerprint): number {
   if (a.form !== b.form) return Infinity;
   const reach = Math.max(Math.sqrt(a.form === 'point' ? 1 : Math.max(a.size, 1e-9)), 1e-3);
   const scale = a.form === 'point' ? 10 : AREAL.has(a.form) ? reach : Math.max(a.size, 1e-3);
@@ -243,15 +241,20 @@ function itemsOf(to: BodyReference['to'], topology: Topology, body: number): Ite
   if (to === 'face')
     return topology.faces.map((face) => ({
       name: face.name,
-      print: printOfFace(face),
+      print: fingerprintOfFace(face),
       thing: { to, face, body, topology },
     }));
   if (to === 'edge')
-    return topology.edges.map((edge) => ({ name: edge.name, print: printOfEdge(edge), thing: { to, edge, body } }));
-  if (to === 'body') return [{ name: topology.name, print: printOfBody(topology), thing: { to, body, topology } }];
+    return topology.edges.map((edge) => ({
+      name: edge.name,
+      print: fingerprintOfEdge(edge),
+      thing: { to, edge, body },
+    }));
+  if (to === 'body')
+    return [{ name: topology.name, print: fingerprintOfBody(topology), thing: { to, body, topology } }];
   return topology.vertices.map((vertex) => ({
     name: vertex.name,
-    print: printOfVertex(vertex),
+    print: fingerprintOfVertex(vertex),
     thing: { to, vertex, body },
   }));
 }

@@ -1,3 +1,4 @@
+import { facesOfName, stepOfFace } from '../naming/index.ts';
 import { z } from 'zod';
 import type { Id } from '../records/index.ts';
 import { idSchema, memberPathSchema, placementPathSchema } from '../records/index.ts';
@@ -8,18 +9,18 @@ const vectorSchema = z.tuple([z.number(), z.number(), z.number()]);
  * How something looked when it was last chosen or confirmed: a fingerprint, to find it again where its name is gone.
  * `size` is an area (mm^2) or a length (mm), `at` its middle, `along` its normal, axis or direction.
  */
-export const printSchema = z.strictObject({
+export const fingerprintSchema = z.strictObject({
   form: z.string().max(20),
   size: z.number().min(0),
   at: vectorSchema,
   along: vectorSchema.optional(),
 });
-export type Print = z.infer<typeof printSchema>;
+export type Fingerprint = z.infer<typeof fingerprintSchema>;
 
 /** Longer than any name that the kernel adapter makes of a few faces. */
 const lastingName = z.string().min(1).max(4000);
 const ofBody = <K extends string>(to: K) =>
-  z.strictObject({ to: z.literal(to), name: lastingName, print: printSchema.optional() });
+  z.strictObject({ to: z.literal(to), name: lastingName, print: fingerprintSchema.optional() });
 
 export const ORIGIN_THINGS = ['front', 'top', 'right', 'x', 'y', 'z', 'origin'] as const;
 export type OriginThing = (typeof ORIGIN_THINGS)[number];
@@ -60,7 +61,7 @@ const otherSchema = z.strictObject({
   /** The placement of this part from which it is seen; without it this part lies as it is drawn. */
   from: placementPathSchema.optional(),
   on: z.discriminatedUnion('to', things),
-  print: printSchema.optional(),
+  print: fingerprintSchema.optional(),
 });
 export type OtherReference = z.infer<typeof otherSchema>;
 
@@ -76,29 +77,6 @@ export type BodyReference = Extract<Reference, { name: string; to: 'face' | 'edg
 const OF_BODIES: ReadonlySet<string> = new Set<BodyReference['to']>(['face', 'edge', 'vertex', 'body']);
 export const isOfBody = (reference: Reference): reference is BodyReference => OF_BODIES.has(reference.to);
 
-/** The step that the name of a face or a body begins with. */
-export const stepOfFace = (name: string): Id => name.split(/[/#]/)[0]!;
-
-/**
- * The part that a face plays in the step that its name begins with: "side", "end". A copy ("p/2/e/side/a") plays that of
- * what it is a copy of, so that a rule on copies finds all of them.
- */
-export function roleOfFace(name: string): string {
-  const parts = name.replace(/[@#].*$/, '').split('/');
-  const own = parts.slice(parts.length > 3 ? 2 * Math.floor((parts.length - 2) / 2) : 0);
-  return own[1] ?? '';
-}
-
-/** The name of a body whatever piece it is: where a step cuts one in several, they are numbered. */
-export const withoutNumber = (body: string): string => body.replace(/#\d+$/, '');
-
-/** The names of the faces that meet in an edge or a vertex; of a face itself alone. */
-export const facesOfName = (name: string): string[] =>
-  name
-    .replace(/^corner /, '')
-    .replace(/ ~\d+$/, '')
-    .split(' | ');
-
 /** The step that has to be there, built, for the reference to be found; none for what every part has. */
 export function needs(reference: Reference): readonly Id[] {
   if (reference.to === 'rule') return [reference.of, reference.and].flatMap((family) => (family ? [family.step] : []));
@@ -108,35 +86,6 @@ export function needs(reference: Reference): readonly Id[] {
 /** The steps that made what the reference names. */
 export const madeBy = (reference: Reference): readonly Id[] =>
   isOfBody(reference) ? [...new Set(facesOfName(reference.name).map(stepOfFace))] : needs(reference);
-
-/**
- * Does the name of a face, edge or corner mean the one that is called so now? A side of several lines in a row carries the
- * names of all of them ("s1/side/a,b"), and is found by each.
- */
-export function isCalled(wanted: string, now: string): boolean {
-  if (wanted === now) return true;
-  if (!now.includes(',') || numberOf(wanted) !== numberOf(now)) return false;
-  const left = facesOfName(now);
-  return (
-    facesOfName(wanted).length === left.length &&
-    facesOfName(wanted).every((face) => {
-      const k = left.findIndex((other) => oneOf(face, other));
-      if (k >= 0) left.splice(k, 1);
-      return k >= 0;
-    })
-  );
-}
-
-const numberOf = (name: string): string => / ~\d+$/.exec(name)?.[0] ?? '';
-
-/** Is a face called by one of the names that another carries, and by the same else? */
-function oneOf(face: string, other: string): boolean {
-  const [wanted, parts] = [face, other].map((name) => name.split(/([/@#|&])/)) as [string[], string[]];
-  return (
-    wanted.length === parts.length &&
-    wanted.every((part, k) => part === parts[k] || parts[k]!.split(',').includes(part))
-  );
-}
 
 /** Do both name the same thing, whatever it looked like? */
 export const sameReference = (a: Reference, b: Reference): boolean => keyOf(a) === keyOf(b);

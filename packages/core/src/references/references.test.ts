@@ -1,7 +1,7 @@
 import fc from 'fast-check';
+import { isCalled } from '../naming/index.ts';
 import {
   explain,
-  isCalled,
   printWords,
   frameOn,
   heightOver,
@@ -12,7 +12,7 @@ import {
   type Vec3,
 } from '../index.ts';
 import { candidates, locate, type World } from './locate.ts';
-import { printOfEdge, printOfFace } from './prints.ts';
+import { fingerprintOfEdge, fingerprintOfFace } from './fingerprints.ts';
 import { projected } from './projection.ts';
 import { madeBy, needs, sameReference, type Reference } from './reference.ts';
 import { armsOf, axisOf, planeOf, pointOf, tangentNear } from './things.ts';
@@ -36,8 +36,8 @@ const world = (faces: FaceFacts[], edges: EdgeFacts[] = []): World => ({
   datum: () => undefined,
   drawn: () => undefined,
 });
-const toFace = (face: FaceFacts): Reference => ({ to: 'face', name: face.name, print: printOfFace(face) });
-const toEdge = (edge: EdgeFacts): Reference => ({ to: 'edge', name: edge.name, print: printOfEdge(edge) });
+const toFace = (face: FaceFacts): Reference => ({ to: 'face', name: face.name, print: fingerprintOfFace(face) });
+const toEdge = (edge: EdgeFacts): Reference => ({ to: 'edge', name: edge.name, print: fingerprintOfEdge(edge) });
 
 describe('locating', () => {
   const top = flat('s1/end', [0, 0, 5], 100);

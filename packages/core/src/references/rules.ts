@@ -1,6 +1,7 @@
+import { isFaceOf, roleOfFace, stepOfFace } from '../naming/index.ts';
 import { direction3, sub3 } from '../math/index.ts';
 import type { EdgeFacts, Topology } from '../kernel-port/index.ts';
-import { roleOfFace, stepOfFace, type Family, type Rule } from './reference.ts';
+import { type Family, type Rule } from './reference.ts';
 import type { Thing } from './things.ts';
 
 // Picking by rule: it survives every change by nature, since it names nothing that could go.
@@ -16,10 +17,8 @@ export function fitting(rule: Rule, bodies: readonly Topology[]): Thing[] {
 
 const isOf = (face: string, family: Family | undefined): boolean =>
   family === undefined ||
-  (stepOfFace(face) === family.step &&
-    (family.role === undefined ||
-      roleOfFace(face) === family.role ||
-      face.startsWith(`${family.step}/${family.role}/`)));
+  (isFaceOf(face, family.step) &&
+    (family.role === undefined || roleOfFace(face) === family.role || isFaceOf(face, family.step, family.role)));
 
 function edgeFits({ faces, turn, curve }: EdgeFacts, rule: Rule): boolean {
   if (turn === undefined || turn === 'smooth' || (rule.turn !== undefined && turn !== rule.turn)) return false;

@@ -1,15 +1,8 @@
+import { facesOfName, ownRoleOf, stepOfFace } from '../naming/index.ts';
 import { formatAmount } from '../units/index.ts';
 import type { Words } from '../result/index.ts';
 import type { EdgeFacts, FaceFacts } from '../kernel-port/index.ts';
-import {
-  facesOfName,
-  stepOfFace,
-  type Family,
-  type OriginThing,
-  type Print,
-  type Reference,
-  type Rule,
-} from './reference.ts';
+import { type Family, type OriginThing, type Fingerprint, type Reference, type Rule } from './reference.ts';
 
 export const ORIGIN_WORDS: Readonly<Record<OriginThing, string>> = {
   front: 'Front',
@@ -70,12 +63,11 @@ const FAMILY_WORDS: Readonly<Record<string, string>> = {
 const ROLE_WORDS: Readonly<Record<string, string>> = { end: 'the end', start: 'the start', side: 'a side' };
 
 function faceWords(name: string, nameOf: (step: string) => string): string {
-  const [step, role] = name.split('/') as [string, string?];
-  return `${ROLE_WORDS[role?.replace(/[@#].*$/, '') ?? ''] ?? 'a face'} of ${nameOf(step)}`;
+  return `${ROLE_WORDS[ownRoleOf(name)] ?? 'a face'} of ${nameOf(stepOfFace(name))}`;
 }
 
 /** What something looked like when it was last seen, to tell several of one name apart: "straight 24". Empty for corners. */
-export function printWords({ form, size }: Print): string {
+export function printWords({ form, size }: Fingerprint): string {
   const [word, square] = PRINT_WORDS[form] ?? ['curved', false];
   return word === '' ? '' : `${word} ${formatAmount(size, 1)}${square ? ' mm²' : ''}`;
 }

@@ -31,7 +31,7 @@ export class IssueError extends Error {
 }
 
 /** The value of a result; an IssueError where there is none. */
-export function taken<T>(result: Result<T>): T {
+export function unwrap<T>(result: Result<T>): T {
   if (result.ok) return result.value;
   throw new IssueError(result.issue);
 }

@@ -11,7 +11,7 @@ export * from './arcs.ts';
 export * from './advice/index.ts';
 export * from './editing/index.ts';
 export * from './patterns/index.ts';
-export { played, type Motion } from './motions.ts';
+export { played, type FreeMotion } from './motions.ts';
 export {
   along,
   arcBetween,

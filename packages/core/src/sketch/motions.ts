@@ -5,7 +5,7 @@ import type { FreeGroup } from '../solver/index.ts';
 import { Geometry, type Layout } from './geometry.ts';
 
 /** One freedom that is left, as a motion: which way the unknowns go, and what that looks like. */
-export interface Motion {
+export interface FreeMotion {
   /** All goes one way; along one line to both sides; one circle grows; all turns about a place; something else. */
   readonly look: 'slide' | 'spread' | 'grow' | 'turn' | 'change';
   /** Curves that move, or points where no curve does. */
@@ -25,7 +25,7 @@ const STILL = 1e-6;
  * what is left is brought to echelon form with complete pivoting, so that each motion has an unknown that no other moves,
  * and moves few entities.
  */
-export function motionsOf(layout: Layout, geometry: Geometry, groups: readonly FreeGroup[]): Motion[] {
+export function freeMotions(layout: Layout, geometry: Geometry, groups: readonly FreeGroup[]): FreeMotion[] {
   const users = usersOf(layout);
   return groups.flatMap(({ unknowns, vectors }) => {
     const figure = figureOf(layout, unknowns);
@@ -115,7 +115,7 @@ function echelon(rows: Float64Array[]): Float64Array[] {
   return rows.map(normalised);
 }
 
-function describe(figure: Figure, users: Users, layout: Layout, geometry: Geometry, vector: Float64Array): Motion {
+function describe(figure: Figure, users: Users, layout: Layout, geometry: Geometry, vector: Float64Array): FreeMotion {
   const places: Record<Id, number[]> = {};
   for (const { id, at } of figure) {
     const own = at.map((k) => (k < 0 ? 0 : vector[k]!));
@@ -187,7 +187,7 @@ function grows(places: readonly Vec2[], moves: readonly Vec2[]): boolean {
 }
 
 /** The entities at a moment of playing a motion: moved by `amount` mm along it, to first order. */
-export function played(entities: Entities, motion: Motion, amount: number): Entities {
+export function played(entities: Entities, motion: FreeMotion, amount: number): Entities {
   return Object.fromEntries(
     Object.entries(entities).map(([id, entity]) => {
       const change = motion.places[id];

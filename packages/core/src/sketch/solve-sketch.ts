@@ -3,7 +3,7 @@ import type { Id } from '../records/index.ts';
 import { freedoms, solve, Solver, type Block, type Freedoms, type Problem, type Solution } from '../solver/index.ts';
 import { entityKind, type Entities, type Entity } from './entities/index.ts';
 import { Geometry, Layout } from './geometry.ts';
-import { motionsOf, type Motion } from './motions.ts';
+import { freeMotions, type FreeMotion } from './motions.ts';
 import { lengthOf } from './pieces/index.ts';
 import { isSized, relationKind, type Relations, type SizedRelation } from './relations/index.ts';
 
@@ -23,7 +23,7 @@ export interface SketchSolution {
   /** For points that can move in one direction only: that direction, a unit vector. */
   readonly slides: ReadonlyMap<Id, Vec2>;
   /** Each freedom as a motion. */
-  readonly motions: readonly Motion[];
+  readonly motions: readonly FreeMotion[];
   /** Sets of relations that tell something twice but agree: of each set one may go. */
   readonly redundant: readonly (readonly Id[])[];
   /** Relations that can't hold together: a minimal set. */
@@ -324,7 +324,7 @@ function explained(layout: Layout, relations: Relations, solution: Solution, lef
     if (moves(id) || entityKind(entity.kind).uses(entity).some(moves)) loose.add(id);
   }
   // told only when asked for: with a hundred freedoms it takes longer than the solve
-  let motions: readonly Motion[] | undefined;
+  let motions: readonly FreeMotion[] | undefined;
   return {
     state: left.count > 0 ? 'loose' : 'settled',
     geometry,
@@ -332,7 +332,7 @@ function explained(layout: Layout, relations: Relations, solution: Solution, lef
     loose,
     slides: slidesOf(layout, left),
     get motions() {
-      return (motions ??= motionsOf(layout, geometry, left.groups));
+      return (motions ??= freeMotions(layout, geometry, left.groups));
     },
     redundant: toldTwice(relations, left),
     clash: [],

@@ -1,7 +1,7 @@
 import type { Row } from './system.ts';
 
 /** A piece of the problem: row and column indices of the system. */
-export interface Piece {
+export interface Subproblem {
   readonly rows: readonly number[];
   readonly columns: readonly number[];
 }
@@ -11,10 +11,10 @@ export interface Piece {
  * over-determined first, then the well-determined blocks in their order, then the under-determined.
  */
 export interface Component {
-  readonly over: Piece;
-  readonly blocks: readonly Piece[];
-  readonly under: Piece;
-  readonly whole: Piece;
+  readonly over: Subproblem;
+  readonly blocks: readonly Subproblem[];
+  readonly under: Subproblem;
+  readonly all: Subproblem;
 }
 
 /** Connected components, each split by Dulmage and Mendelsohn (1958). Columns without rows come as under-determined. */
@@ -22,12 +22,12 @@ export function decompose(rows: readonly Row[], columns: number): Component[] {
   return components(rows, columns).map((whole) => split(whole, rows));
 }
 
-function components(rows: readonly Row[], columns: number): Piece[] {
+function components(rows: readonly Row[], columns: number): Subproblem[] {
   const rowsOf: number[][] = Array.from({ length: columns }, () => []);
   rows.forEach((row, r) => row.columns.forEach((c) => rowsOf[c]!.push(r)));
   const seenRow = new Uint8Array(rows.length);
   const seenColumn = new Uint8Array(columns);
-  const found: Piece[] = [];
+  const found: Subproblem[] = [];
   for (let first = 0; first < columns; first++) {
     if (seenColumn[first]) continue;
     const piece = { rows: [] as number[], columns: [first] };
@@ -50,7 +50,7 @@ function components(rows: readonly Row[], columns: number): Piece[] {
   return found;
 }
 
-function split(whole: Piece, rows: readonly Row[]): Component {
+function split(whole: Subproblem, rows: readonly Row[]): Component {
   const { rowOf, columnOf } = matching(whole, rows);
   const rowsOf = new Map<number, number[]>(whole.columns.map((c) => [c, []]));
   for (const r of whole.rows) for (const c of rows[r]!.columns) rowsOf.get(c)!.push(r);
@@ -67,7 +67,7 @@ function split(whole: Piece, rows: readonly Row[]): Component {
   );
   const rest = whole.rows.filter((r) => !under.others.has(r) && !over.own.has(r));
   return {
-    whole,
+    all: whole,
     over: { rows: [...over.own], columns: [...over.others] },
     blocks: strongBlocks(rest, rows, rowOf, columnOf),
     under: { rows: [...under.others], columns: [...under.own] },
@@ -75,7 +75,7 @@ function split(whole: Piece, rows: readonly Row[]): Component {
 }
 
 /** Maximum matching of rows and columns by shortest augmenting paths, after a greedy start. */
-function matching(whole: Piece, rows: readonly Row[]) {
+function matching(whole: Subproblem, rows: readonly Row[]) {
   const rowOf = new Map<number, number>();
   const columnOf = new Map<number, number>();
   for (const r of whole.rows) {
@@ -142,13 +142,13 @@ function strongBlocks(
   rows: readonly Row[],
   rowOf: ReadonlyMap<number, number>,
   columnOf: ReadonlyMap<number, number>,
-): Piece[] {
+): Subproblem[] {
   const inside = new Set(nodes);
   const index = new Map<number, number>();
   const low = new Map<number, number>();
   const onStack = new Set<number>();
   const stack: number[] = [];
-  const found: Piece[] = [];
+  const found: Subproblem[] = [];
   const needs = (r: number): number[] =>
     rows[r]!.columns.map((c) => rowOf.get(c)!).filter((next) => inside.has(next) && next !== r);
 

@@ -1,5 +1,5 @@
 import { nullSpace, randomFrom, type NullSpace } from '../math/index.ts';
-import type { Component, Piece } from './decomposition.ts';
+import type { Component, Subproblem } from './decomposition.ts';
 import { minimise } from './levenberg.ts';
 import { PieceEvaluator } from './piece-evaluator.ts';
 import { FULFILLED } from './problem.ts';
@@ -45,7 +45,7 @@ export function freedoms(solution: Solution, tolerance = RANK_TOLERANCE): Freedo
   const parting: string[][] = [];
   for (const component of components) {
     const { piece, revealed, at, isSpecial } = generic(solution, component, y, tolerance);
-    if (isSpecial) parting.push([...new Set(component.whole.rows.map((row) => system.owner(system.rows[row]!)))]);
+    if (isSpecial) parting.push([...new Set(component.all.rows.map((row) => system.owner(system.rows[row]!)))]);
     if (revealed.basis.length > 0) {
       const places = piece.columns.flatMap((c, k) => behind[c]!.map((unknown) => ({ unknown, k })));
       const vectors = revealed.basis.map((vector) => Float64Array.from(places, ({ k }) => vector[k]!));
@@ -53,14 +53,14 @@ export function freedoms(solution: Solution, tolerance = RANK_TOLERANCE): Freedo
         vector.forEach((entry, k) => Math.abs(entry) > 1e-6 && (loose[places[k]!.unknown] = 1));
       groups.push({ unknowns: places.map(({ unknown }) => unknown), vectors });
     }
-    if (component.whole.rows.length > component.whole.columns.length - revealed.basis.length)
-      redundant.push(...tellingTwice(solution, component.whole, at));
+    if (component.all.rows.length > component.all.columns.length - revealed.basis.length)
+      redundant.push(...tellingTwice(solution, component.all, at));
   }
   return { count: groups.reduce((sum, { vectors }) => sum + vectors.length, 0), loose, groups, redundant, parting };
 }
 
 interface Revealed {
-  readonly piece: Piece;
+  readonly piece: Subproblem;
   readonly revealed: NullSpace;
   /** The place at which the rank was taken. */
   readonly at: Float64Array;
@@ -69,8 +69,8 @@ interface Revealed {
 }
 
 function generic(solution: Solution, component: Component, y: Float64Array, tolerance: number): Revealed {
-  const { over, blocks, under, whole } = component;
-  const rank = (piece: Piece, at: Float64Array): NullSpace => {
+  const { over, blocks, under, all } = component;
+  const rank = (piece: Subproblem, at: Float64Array): NullSpace => {
     const evaluator = new PieceEvaluator(solution.system, piece);
     evaluator.evaluate(at);
     return nullSpace(evaluator.sparseRows(), piece.columns.length, tolerance);
@@ -80,18 +80,18 @@ function generic(solution: Solution, component: Component, y: Float64Array, tole
   );
   const free = rank(under, y);
   if (regular && free.rank === under.rows.length) return { piece: under, revealed: free, at: y, isSpecial: false };
-  let [best, at] = [rank(whole, y), y];
+  let [best, at] = [rank(all, y), y];
   for (let seed = 1; seed <= WITNESSES && best.basis.length > 0; seed++) {
-    const witness = nearby(solution, whole, best, seed);
+    const witness = nearby(solution, all, best, seed);
     if (!witness) continue;
-    const there = rank(whole, witness);
+    const there = rank(all, witness);
     if (there.rank > best.rank) [best, at] = [there, witness];
   }
-  return { piece: whole, revealed: best, at, isSpecial: at !== y };
+  return { piece: all, revealed: best, at, isSpecial: at !== y };
 }
 
 /** A place a little along the null space where all relations hold again; undefined if it is not found. */
-function nearby(solution: Solution, whole: Piece, at: NullSpace, seed: number): Float64Array | undefined {
+function nearby(solution: Solution, whole: Subproblem, at: NullSpace, seed: number): Float64Array | undefined {
   const { system, y } = solution;
   const random = randomFrom(seed);
   const moved = Float64Array.from(y);
@@ -105,7 +105,7 @@ function nearby(solution: Solution, whole: Piece, at: NullSpace, seed: number): 
 }
 
 /** Combinations of rows that vanish: who has a share in one of them says nothing that the others do not say. */
-function tellingTwice({ system }: Solution, whole: Piece, at: Float64Array): string[][] {
+function tellingTwice({ system }: Solution, whole: Subproblem, at: Float64Array): string[][] {
   const evaluator = new PieceEvaluator(system, whole);
   evaluator.evaluate(at);
   const transposed = Array.from({ length: whole.columns.length }, () => new Map<number, number>());

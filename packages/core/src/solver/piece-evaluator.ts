@@ -1,5 +1,5 @@
 import type { SparseRows } from '../math/index.ts';
-import type { Piece } from './decomposition.ts';
+import type { Subproblem } from './decomposition.ts';
 import type { System } from './system.ts';
 
 /** Residuals and sparse Jacobian of one piece of a system, all other columns held. Rows are kept one after the other. */
@@ -14,7 +14,7 @@ export class PieceEvaluator {
 
   constructor(
     private readonly system: System,
-    readonly piece: Piece,
+    readonly piece: Subproblem,
   ) {
     const place = new Map(piece.columns.map((column, k) => [column, k]));
     const rowStart = [0];

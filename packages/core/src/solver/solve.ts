@@ -1,4 +1,4 @@
-import { decompose, type Component, type Piece } from './decomposition.ts';
+import { decompose, type Component, type Subproblem } from './decomposition.ts';
 import { minimise, type Solvable } from './levenberg.ts';
 import { linearStep } from './linear-step.ts';
 import { PieceEvaluator } from './piece-evaluator.ts';
@@ -33,7 +33,7 @@ export class Solver {
   private readonly reduction: Reduction;
   private readonly system: System;
   private readonly components: readonly Component[];
-  private readonly ready = new Map<Piece, Solvable>();
+  private readonly ready = new Map<Subproblem, Solvable>();
 
   constructor(private readonly problem: Problem) {
     this.reduction = reduce(problem);
@@ -49,9 +49,9 @@ export class Solver {
     for (const component of components) {
       if (!this.problem.together && this.solveInOrder(component, y, reduction.weight)) continue;
       // blocks that are singular at this place need each other after all: all rows and columns together
-      for (const column of component.whole.columns) y[column] = reduction.start[column]!;
-      if (this.minimise(component.whole, y, reduction.weight) <= FULFILLED) continue;
-      const blamed = component.over.rows.length > 0 ? component.over.rows : component.whole.rows;
+      for (const column of component.all.columns) y[column] = reduction.start[column]!;
+      if (this.minimise(component.all, y, reduction.weight) <= FULFILLED) continue;
+      const blamed = component.over.rows.length > 0 ? component.over.rows : component.all.rows;
       for (const row of blamed) suspects.add(system.owner(system.rows[row]!));
     }
     const open = reduction.loops.filter((loop) => loop.gap > FULFILLED);
@@ -78,7 +78,7 @@ export class Solver {
     return true;
   }
 
-  private minimise(piece: Piece, y: Float64Array, weight: Float64Array): number {
+  private minimise(piece: Subproblem, y: Float64Array, weight: Float64Array): number {
     let ready = this.ready.get(piece);
     if (!ready) this.ready.set(piece, (ready = solvable(this.system, piece)));
     return minimise(ready, y, weight);
@@ -86,7 +86,7 @@ export class Solver {
 }
 
 /** A piece made ready for the iteration. */
-export function solvable(system: System, piece: Piece): Solvable {
+export function solvable(system: System, piece: Subproblem): Solvable {
   const evaluator = new PieceEvaluator(system, piece);
   return { evaluator, step: linearStep(evaluator) };
 }

@@ -12,7 +12,7 @@ const thin = ({ body }: Filled) => body === 'thin';
 /** Is what the lines enclose filled, or do walls go along them? */
 export const thinFields = {
   body: choice('body', { solid: 'solid', thin: 'as thin walls' }, 'solid'),
-  wall: number('wall thickness', { asks: LENGTH, least: 1e-3, most: 1e4, usual: '2 mm', when: thin }),
+  wall: number('wall thickness', { asks: LENGTH, min: 1e-3, max: 1e4, initial: '2 mm', when: thin }),
   lies: choice(
     'walls lie',
     { middle: 'on both sides of the lines', left: 'inside (left of) the lines', right: 'outside (right of) the lines' },

@@ -16,8 +16,8 @@ export const resultField = choice('result', RESULTS, 'new');
 
 /** Which bodies are touched: all that there are, or those that are chosen. */
 export const touchedField = picks('only on, else all', 'body', {
-  least: 0,
-  most: 100,
+  min: 0,
+  max: 100,
   many: 'bodies',
   when: ({ result }) => result !== 'new',
 });

@@ -27,7 +27,7 @@ export interface Construction {
   /** The word in the sentence: "offset from", "halfway between". */
   readonly title: string;
   readonly asks: readonly Asked[];
-  readonly number?: { readonly label: string; readonly asks: Dimension; readonly usual: string };
+  readonly number?: { readonly label: string; readonly asks: Dimension; readonly initial: string };
   /** @param things as asked, in order; @param number in mm or rad. Fails where the things do not give one. */
   make(things: readonly Thing[], number: number): Result<Datum>;
 }
@@ -86,7 +86,7 @@ export function datumKind<S extends DatumStep>(
         ...(number
           ? ([
               { type: 'text', text: ' by ' },
-              { type: 'chip', field: 'by', text: step.by ?? number.usual, asks: number.asks, label: number.label },
+              { type: 'chip', field: 'by', text: step.by ?? number.initial, asks: number.asks, label: number.label },
             ] as const)
           : []),
       ];
@@ -95,7 +95,7 @@ export function datumKind<S extends DatumStep>(
     expressions(step) {
       const { number } = wayOf(step);
       if (!number) return [];
-      const text = step.by ?? number.usual;
+      const text = step.by ?? number.initial;
       return [{ path: ['by'], text, asks: number.asks, label: `${step.name} · ${number.label}` }];
     },
     references: (step) =>
@@ -107,8 +107,8 @@ export function datumKind<S extends DatumStep>(
         field: `on.${k}`,
         accepts,
         label,
-        least: 1,
-        most: 1,
+        min: 1,
+        max: 1,
         picked: step.on[k] ? [step.on[k]] : [],
         with: ([picked]) => placed(step.on, k, picked),
       })),
@@ -122,7 +122,7 @@ export function datumKind<S extends DatumStep>(
         if (!found.ok) return found;
         things.push(found.value);
       }
-      const amount = number ? evaluate(step.by ?? number.usual, number.asks, context.scope) : ok(0);
+      const amount = number ? evaluate(step.by ?? number.initial, number.asks, context.scope) : ok(0);
       return amount.ok ? make(things, amount.value) : amount;
     },
   };

@@ -1,5 +1,13 @@
 import type { EdgeFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
-import { distance3, dot3, movedBy, turnedBy, undone, type Movement, type Vec3 } from '../math/index.ts';
+import {
+  distance3,
+  dot3,
+  transformPoint,
+  transformDirection,
+  inverse,
+  type RigidTransform,
+  type Vec3,
+} from '../math/index.ts';
 import { endsOfCurve, isOnCurve, type Thing } from '../references/index.ts';
 import type { EdgeOfBody } from './kind.ts';
 
@@ -41,19 +49,19 @@ export function byBody<T extends { readonly body: number }>(things: readonly T[]
  */
 export function edgesInPlace(
   was: EdgeFacts,
-  movement: Movement,
+  transform: RigidTransform,
   bodies: readonly Pick<Topology, 'edges'>[],
 ): readonly EdgeOfBody[] {
-  const middle = movedBy(movement, was.middle);
+  const middle = transformPoint(transform, was.middle);
   const size = was.length;
   const all = bodies.flatMap(({ edges }, body) => edges.map((edge) => ({ body, edge })));
   const alike = all.filter(({ edge }) => Math.abs(edge.length - size) <= SAME * (1 + size));
   const itself =
     alike.find(({ edge }) => distance3(edge.middle, middle) <= SAME * (1 + size)) ??
-    alike.find(({ edge }) => isSameRing(edge.curve, was.curve, movement));
+    alike.find(({ edge }) => isSameRing(edge.curve, was.curve, transform));
   if (itself) return [{ body: itself.body, name: itself.edge.name }];
-  const back = undone(movement);
-  const lies = (place: Vec3) => isOnCurve(was.curve, movedBy(back, place), SAME * (1 + size));
+  const back = inverse(transform);
+  const lies = (place: Vec3) => isOnCurve(was.curve, transformPoint(back, place), SAME * (1 + size));
   return all
     .filter(({ edge }) => edge.length < size && distance3(edge.middle, middle) <= size)
     .filter(({ edge }) => [edge.middle, ...endsOfCurve(edge.curve)].every(lies))
@@ -63,9 +71,9 @@ export function edgesInPlace(
 const SAME = 1e-6;
 
 /** Closed rims may begin anywhere: their middle does not tell. */
-function isSameRing(is: SpaceCurve, was: SpaceCurve, movement: Movement): boolean {
+function isSameRing(is: SpaceCurve, was: SpaceCurve, transform: RigidTransform): boolean {
   if (is.form !== 'circle' || was.form !== 'circle' || is.from || was.from) return false;
-  const near = distance3(is.centre, movedBy(movement, was.centre)) <= SAME * (1 + was.radius);
-  const level = Math.abs(dot3(is.axis, turnedBy(movement, was.axis))) > 1 - SAME;
+  const near = distance3(is.centre, transformPoint(transform, was.centre)) <= SAME * (1 + was.radius);
+  const level = Math.abs(dot3(is.axis, transformDirection(transform, was.axis))) > 1 - SAME;
   return near && level && Math.abs(is.radius - was.radius) <= SAME * (1 + was.radius);
 }

@@ -31,11 +31,11 @@ export interface NumberField extends Common {
   readonly type: 'number';
   readonly schema: z.ZodString;
   readonly asks: Dimension;
-  readonly usual: string;
+  readonly initial: string;
   /** Bounds of the result, mm or rad or a plain number. */
-  readonly least: number;
-  readonly most: number;
-  readonly whole?: boolean;
+  readonly min: number;
+  readonly max: number;
+  readonly integer?: boolean;
   /** What to do instead, after the sentence that says what is wrong. */
   readonly hint?: string;
 }
@@ -44,15 +44,15 @@ export interface ChoiceField<O extends string = string> extends Common {
   readonly type: 'choice';
   readonly schema: z.ZodEnum<{ [K in O]: K }>;
   readonly options: Readonly<Record<O, string>>;
-  readonly usual: O;
+  readonly initial: O;
 }
 
 export interface PicksField extends Common {
   readonly type: 'picks';
   readonly schema: z.ZodArray<typeof referenceSchema>;
   readonly accepts: Accepts;
-  readonly least: number;
-  readonly most: number;
+  readonly min: number;
+  readonly max: number;
   /** What several of them are called: "edges". */
   readonly many: string;
 }
@@ -72,7 +72,7 @@ export interface AreasField extends Common {
 export interface StepsField extends Common {
   readonly type: 'steps';
   readonly schema: z.ZodArray<typeof idSchema>;
-  readonly least: number;
+  readonly min: number;
 }
 
 export interface NumbersField extends Common {
@@ -98,8 +98,8 @@ export type Field =
   PartField | NumberField | ChoiceField | PicksField | SketchField | AreasField | StepsField | NumbersField | FileField;
 export type Fields = Readonly<Record<string, Field>>;
 
-type NumberOptions = Pick<NumberField, 'asks' | 'usual' | 'least' | 'most'> &
-  Partial<Pick<NumberField, 'when' | 'whole' | 'hint'>>;
+type NumberOptions = Pick<NumberField, 'asks' | 'initial' | 'min' | 'max'> &
+  Partial<Pick<NumberField, 'when' | 'integer' | 'hint'>>;
 export const number = (label: string, options: NumberOptions): NumberField => ({
   type: 'number',
   schema: expressionSchema,
@@ -110,29 +110,29 @@ export const number = (label: string, options: NumberOptions): NumberField => ({
 export const choice = <O extends string>(
   label: string,
   options: Readonly<Record<O, string>>,
-  usual: NoInfer<O>,
+  initial: NoInfer<O>,
   when?: Common['when'],
 ): ChoiceField<O> => ({
   type: 'choice',
   schema: z.enum(Object.keys(options) as [O, ...O[]]),
   label,
   options,
-  usual,
+  initial,
   ...(when ? { when } : {}),
 });
 
-type PickOptions = { readonly least?: number; readonly most?: number; readonly many?: string } & Pick<Common, 'when'>;
+type PickOptions = { readonly min?: number; readonly max?: number; readonly many?: string } & Pick<Common, 'when'>;
 export const picks = (
   label: string,
   accepts: Accepts,
-  { least = 1, most = 1, many = label, when }: PickOptions = {},
+  { min = 1, max = 1, many = label, when }: PickOptions = {},
 ): PicksField => ({
   type: 'picks',
   schema: z.array(referenceSchema).max(MOST_PICKS),
   label,
   accepts,
-  least,
-  most,
+  min,
+  max,
   many,
   ...(when ? { when } : {}),
 });
@@ -146,11 +146,11 @@ export const areasField: AreasField = {
   // thin walls go along all lines
   when: ({ body }) => body !== 'thin',
 };
-export const stepsField = (label: string, least: number, when?: Common['when']): StepsField => ({
+export const stepsField = (label: string, min: number, when?: Common['when']): StepsField => ({
   type: 'steps',
   schema: z.array(idSchema).max(100),
   label,
-  least,
+  min,
   ...(when ? { when } : {}),
 });
 export const partField = (label: string): PartField => ({ type: 'part', schema: idSchema, label });
@@ -210,7 +210,7 @@ type Resolved<T extends Field> = T extends NumberField
 export type Values<F extends Fields> = { readonly [K in keyof F]: Resolved<F[K]> };
 
 const usualOf = (field: Field): unknown => {
-  if (field.type === 'number' || field.type === 'choice') return field.usual;
+  if (field.type === 'number' || field.type === 'choice') return field.initial;
   if (field.type === 'sketch' || field.type === 'part') return '';
   if (field.type === 'file') return undefined;
   return field.type === 'areas' ? 'outline' : [];
@@ -233,7 +233,7 @@ export function resolved<F extends Fields>(fields: F, step: object, context: Res
   const active = new Set(applying(fields, step).map(([name]) => name));
   for (const [name, field] of Object.entries(fields)) {
     if (field.type === 'number') {
-      const result = numberOf(field, active.has(name) ? (filled[name] as string) : field.usual, context);
+      const result = numberOf(field, active.has(name) ? (filled[name] as string) : field.initial, context);
       if (!result.ok) return result;
       values[name] = result.value;
     } else if (field.type === 'picks') {
@@ -257,7 +257,7 @@ export function lackIn(field: Field, value: unknown): Issue | undefined {
   const { label } = field;
   if (field.type === 'file' && value === undefined) return issue('field.file', { label });
   if (field.type === 'part' && value === '') return issue('field.part');
-  const short = 'least' in field && field.type !== 'number' && (value as readonly unknown[]).length < field.least;
+  const short = 'min' in field && field.type !== 'number' && (value as readonly unknown[]).length < field.min;
   if (!short) return undefined;
   return field.type === 'picks'
     ? issue('reference.missing', { asked: ACCEPT_WORDS[field.accepts] })
@@ -267,14 +267,14 @@ export function lackIn(field: Field, value: unknown): Issue | undefined {
 function numberOf(field: NumberField, text: string, context: ResolveContext): Result<number> {
   const result = evaluate(text, field.asks, context.scope);
   if (!result.ok) return result;
-  const whole = !field.whole || Math.abs(result.value - Math.round(result.value)) < 1e-9;
-  if (whole && result.value >= field.least && result.value <= field.most) return result;
+  const whole = !field.integer || Math.abs(result.value - Math.round(result.value)) < 1e-9;
+  if (whole && result.value >= field.min && result.value <= field.max) return result;
   return fail('field.bounds', {
     text,
     label: field.label,
-    least: boundWords(field.least, field),
-    most: boundWords(field.most, field),
-    whole: field.whole ? 1 : 0,
+    least: boundWords(field.min, field),
+    most: boundWords(field.max, field),
+    whole: field.integer ? 1 : 0,
     hint: field.hint ?? '',
   });
 }
@@ -354,8 +354,8 @@ export const picksIn = (fields: Fields, step: object): PickField[] => {
             field,
             accepts: spec.accepts,
             label: spec.label,
-            least: spec.least,
-            most: spec.most,
+            min: spec.min,
+            max: spec.max,
             picked: filled[field] as Reference[],
             with: (picked) => [...picked],
           },
@@ -366,7 +366,7 @@ export const picksIn = (fields: Fields, step: object): PickField[] => {
 
 /**
  * The sentence of a step from a pattern: `{field}` stands for a field where it is edited, `[...]` is left out where a
- * field in it does not apply, `[?...]` also while all its fields are as usual: "Round {edges} by {radius}[ growing to {to}]".
+ * field in it does not apply, `[?...]` also while all its fields are as initially: "Round {edges} by {radius}[ growing to {to}]".
  */
 export function sentenceFrom(pattern: string, fields: Fields, step: object, nameOf: NameOf): Phrase[] {
   const active = new Set(applying(fields, step).map(([name]) => name));
@@ -406,7 +406,7 @@ function phraseOf(field: string, spec: Field, value: unknown, nameOf: NameOf): P
 }
 
 function picksWords(spec: PicksField, picked: readonly Reference[], nameOf: NameOf): string {
-  if (picked.length === 0) return spec.least === 0 ? `no ${spec.many}` : 'choose';
+  if (picked.length === 0) return spec.min === 0 ? `no ${spec.many}` : 'choose';
   return picked.length === 1 ? referenceWords(picked[0]!, nameOf) : `${picked.length} ${spec.many}`;
 }
 

@@ -70,13 +70,13 @@ export {
   borrowingOf,
   drawnSources,
   isBorrowed,
-  loanOf,
-  loanWithout,
+  projectedReferenceOf,
+  projectedReferenceWithout,
   notYetBorrowed,
   planeReference,
-  type Loan,
+  type ProjectedReference,
   type SketchPlane,
-} from './sketch/loans.ts';
+} from './sketch/projected-references.ts';
 export { tightestPlace, type Tightest } from './shell/tightest.ts';
 export { skinPieces } from './shell/skin.ts';
 export { renewal, type Renewal } from './sketch/renewal.ts';
@@ -128,7 +128,7 @@ export function lacking(step: Step): { readonly field: string; readonly issue: I
     if (found) return { field, issue: found };
   }
   // datums are asked line by line, without fields
-  const line = picks?.(step).find(({ picked, least }) => picked.length < least);
+  const line = picks?.(step).find(({ picked, min }) => picked.length < min);
   return line && { field: line.field, issue: issue('reference.missing', { asked: ACCEPT_WORDS[line.accepts] }) };
 }
 

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Scope } from '../expressions/index.ts';
 import type { BodyHandle, EdgeFacts, Kernel } from '../kernel-port/index.ts';
-import type { Frame, Movement } from '../math/index.ts';
+import type { Frame, RigidTransform } from '../math/index.ts';
 import type { FileRecord, Id } from '../records/index.ts';
 import type { Issue, Result } from '../result/index.ts';
 import type { Accepts, Borrowing, Datum, Reference, Thing, NameOf } from '../references/index.ts';
@@ -57,8 +57,8 @@ export interface PickField {
   readonly accepts: Accepts;
   readonly label: string;
   /** How many it takes. */
-  readonly least: number;
-  readonly most: number;
+  readonly min: number;
+  readonly max: number;
   readonly picked: readonly Reference[];
   /** The value of the field with these picked. */
   with(picked: readonly Reference[]): unknown;
@@ -69,11 +69,11 @@ export interface SketchSources {
   readonly frame: Frame;
   /** Borrowed entities as they have to be. */
   readonly borrowed: Entities;
-  /** What can't be found or has changed its kind: by the id of the loan, `plane` for the plane itself. */
+  /** What can't be found or has changed its kind: by the id of the projected reference, `plane` for the plane itself. */
   readonly lost: Readonly<Record<string, Issue>>;
-  /** What an outline has got besides since it was borrowed: how many curves, by the id of the loan. */
+  /** What an outline has got besides since it was borrowed: how many curves, by the id of the projected reference. */
   readonly more: Readonly<Record<string, number>>;
-  /** What a source looks like now that gives something else than was borrowed of it: by the id of the loan. */
+  /** What a source looks like now that gives something else than was borrowed of it: by the id of the projected reference. */
   readonly now: Readonly<Record<string, Entities>>;
 }
 
@@ -160,7 +160,7 @@ export interface LaidFile {
   readonly file: FileRecord;
   /** Millimetres for a unit of it; as the file says if undefined. */
   readonly unit: number | undefined;
-  readonly at: Movement;
+  readonly at: RigidTransform;
 }
 
 export type BodyResult = 'new' | 'add' | 'cut' | 'overlap';
@@ -173,7 +173,7 @@ export interface EdgeOfBody {
 
 /** Where a copy stands, as seen from what it is one of; its faces carry the instance in their names. */
 export interface Copy {
-  readonly movement: Movement;
+  readonly transform: RigidTransform;
   readonly instance: string;
 }
 

@@ -1,5 +1,6 @@
+import { instanceOfFace, withoutNumber } from '../naming/index.ts';
 import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
-import { boxesApart, followedBy, STILL } from '../math/index.ts';
+import { boxesApart, compose, IDENTITY } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import { changing } from './define.ts';
@@ -7,14 +8,14 @@ import { choice, picks, schemaOf, stepsField, type Fields, type Filled, type Val
 import { edgesInPlace } from './edges.ts';
 import type { BodyResult, Copy, EdgeOfBody, ResolveContext, Source, StepKind } from './kind.ts';
 import { bodiesIn } from './bodies.ts';
-import { withoutNumber, type Thing } from '../references/index.ts';
+import { type Thing } from '../references/index.ts';
 
 // What mirrors and patterns have in common: earlier steps, or bodies, again in other places.
 
 const whatField = choice('what', { steps: 'steps', bodies: 'bodies' }, 'steps');
 const repeatedSteps = stepsField('steps', 1, ({ what }: Filled) => what === 'steps');
 const repeatedBodies = picks('bodies', 'body', {
-  most: 100,
+  max: 100,
   many: 'bodies',
   when: ({ what }) => what === 'bodies',
 });
@@ -157,7 +158,7 @@ function repeatSource(
 const nested = (inner: readonly Copy[], outer: readonly Copy[]): Copy[] =>
   outer.flatMap((far) =>
     inner.map((near) => ({
-      movement: followedBy(near.movement, far.movement),
+      transform: compose(near.transform, far.transform),
       instance: `${far.instance}x${near.instance}`,
     })),
   );
@@ -174,8 +175,8 @@ function repeatOnEdges(
   const all = bodies.map((body) => kernel.topology(body));
   let missing: string | undefined;
   const again = kind.again!(inputs, (edge) =>
-    copies.flatMap(({ movement, instance }) => {
-      const there = edgesInPlace(known.get(keyOf(edge))!, movement, all);
+    copies.flatMap(({ transform, instance }) => {
+      const there = edgesInPlace(known.get(keyOf(edge))!, transform, all);
       if (there.length === 0) missing ??= instance;
       return there;
     }),
@@ -192,9 +193,9 @@ function placed(
   kernel: Kernel,
 ): Result<BodyHandle[]> {
   const tools: BodyHandle[] = [];
-  for (const { movement, instance } of copies)
+  for (const { transform, instance } of copies)
     for (const body of originals) {
-      const made = kernel.moved({ body, movement, step, instance });
+      const made = kernel.transformed({ body, transform, step, instance });
       if (!made.ok) {
         tools.forEach((tool) => kernel.release(tool));
         return made;
@@ -255,7 +256,7 @@ function begun(
   const boxes = all.map((body) => kernel.measure(body).box_mm);
   const overlap = (a: number, b: number): boolean => {
     if (boxesApart(boxes[a]!, boxes[b]!) > 0) return false;
-    const meeting = kernel.meeting(all[a]!, all[b]!, STILL);
+    const meeting = kernel.clearance(all[a]!, all[b]!, IDENTITY);
     return meeting.ok && meeting.value.overlap_mm3 > 0;
   };
   const meets = tools.some((_, k) => {
@@ -277,9 +278,7 @@ function idleCopies(
   result: Exclude<BodyResult, 'new'>,
   kernel: Kernel,
 ): number[] {
-  const left = new Set(
-    after.flatMap((body) => kernel.faceNames(body)).map((name) => name.split('/').slice(0, 2).join('/')),
-  );
+  const left = new Set(after.flatMap((body) => kernel.faceNames(body)).map(instanceOfFace));
   return Array.from({ length: tools.length / each }, (_, k) => k).filter((k) => {
     const own = tools.slice(k * each, (k + 1) * each);
     if (own.some((tool) => left.has(withoutNumber(kernel.bodyName(tool))))) return false;

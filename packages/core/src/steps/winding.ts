@@ -11,11 +11,11 @@ const told =
 
 export const windingFields = {
   by: choice('told by', { turns: 'turns and pitch', height: 'pitch and height', whole: 'turns and height' }, 'turns'),
-  pitch: number('pitch', { asks: LENGTH, least: 0.01, most: 1e4, usual: '3 mm', when: told('turns', 'height') }),
-  turns: number('turns', { asks: NUMBER, least: 0.01, most: 200, usual: '4', when: told('turns', 'whole') }),
-  height: number('height', { asks: LENGTH, least: 0.01, most: 1e5, usual: '12 mm', when: told('height', 'whole') }),
+  pitch: number('pitch', { asks: LENGTH, min: 0.01, max: 1e4, initial: '3 mm', when: told('turns', 'height') }),
+  turns: number('turns', { asks: NUMBER, min: 0.01, max: 200, initial: '4', when: told('turns', 'whole') }),
+  height: number('height', { asks: LENGTH, min: 0.01, max: 1e5, initial: '12 mm', when: told('height', 'whole') }),
   hand: choice('hand', { right: 'right-handed', left: 'left-handed' }, 'right'),
-  taper: number('taper', { asks: ANGLE, least: -1, most: 1, usual: '0 deg' }),
+  taper: number('taper', { asks: ANGLE, min: -1, max: 1, initial: '0 deg' }),
 };
 
 /** In the sentence of a step. */
@@ -49,7 +49,7 @@ export function windingOf({ by, pitch, turns, height, hand, taper }: WindingValu
 }
 
 /** As many as the turns can be told to be. */
-const MOST_TURNS = windingFields.turns.most;
+const MOST_TURNS = windingFields.turns.max;
 
 export const windingWords: Words = {
   'winding.turns': (f) =>

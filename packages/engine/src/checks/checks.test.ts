@@ -1,24 +1,24 @@
-import { perform, usualSheet, type Action, type Project } from '@helb/core';
+import { perform, defaultSheet, type Action, type Project } from '@helb/core';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine } from '../index.ts';
-import { Bench, circle, face, rectangle } from '../test-bench.ts';
+import { PartFixture, circle, face, rectangle } from '../test-fixture.ts';
 import { checksReport } from '../command-line/checks-report.ts';
 import { checkedProject, type CheckFinding } from './index.ts';
 
-beforeAll(async () => (Bench.engine = new Engine(await startKernelInNode())));
+beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
-const checked = (project: Project) => checkedProject(Bench.engine, project);
+const checked = (project: Project) => checkedProject(PartFixture.engine, project);
 const codes = (found: readonly CheckFinding[]) => found.map(({ code, blocks }) => `${blocks} ${code}`);
 const steel = { id: 'part', material: { name: 'Steel', density_kg_m3: 7850 } };
 
 test('a block: what can not be weighed, what has no name', async () => {
-  const found = await checked(new Bench().block('e', 40, 30, 8).script.project);
+  const found = await checked(new PartFixture().block('e', 40, 30, 8).script.project);
   expect(codes(found)).toEqual(['shop part.material', 'later sketch.loose', 'later number.unnamed']);
   expect(found.every(({ part }) => part === 'part')).toBe(true);
 });
 
 test('what is thin, and what is near an edge, by limits that are set', async () => {
-  const bench = new Bench()
+  const bench = new PartFixture()
     .block('e', 40, 30, 20)
     .step('s', 'shell', { open: [face('e/end')], wall: '0.8 mm' })
     .sketch('h', circle(38, 28, 0.5))
@@ -40,7 +40,7 @@ test('what is thin, and what is near an edge, by limits that are set', async () 
 });
 
 test('holes near each other', async () => {
-  const bench = new Bench()
+  const bench = new PartFixture()
     .block('e', 60, 40, 8)
     .sketch('h', {
       ...circle(20, 20, 3),
@@ -56,9 +56,9 @@ test('holes near each other', async () => {
 });
 
 test('what is missing on sheets is told at once; sheets that went out are dated', async () => {
-  const bench = new Bench().block('e', 40, 30, 8);
+  const bench = new PartFixture().block('e', 40, 30, 8);
   bench.script.do('part.material', steel);
-  const record = usualSheet({ id: 'part', name: 'Part' }, { paper: 'A4', projection: 'first' });
+  const record = defaultSheet({ id: 'part', name: 'Part' }, { paper: 'A4', projection: 'first' });
   bench.script.do('sheet.add', { id: 'd', record });
   let { project } = bench.script;
   const paper = async () =>
@@ -80,7 +80,7 @@ test('what is missing on sheets is told at once; sheets that went out are dated'
 });
 
 test('parts that stand in each other, and a step that fails', async () => {
-  const bench = new Bench().block('e', 40, 30, 8).step('f', 'fillet', { edges: [], radius: '1 mm' });
+  const bench = new PartFixture().block('e', 40, 30, 8).step('f', 'fillet', { edges: [], radius: '1 mm' });
   const placed = (x: string) => ({
     name: `at ${x}`,
     of: { part: 'part' },
@@ -101,6 +101,6 @@ test('parts that stand in each other, and a step that fails', async () => {
 
 test('it can be stopped', async () => {
   const stop = new Error('stop');
-  const { project } = new Bench().sketch('s', rectangle(0, 0, 3, 3)).script;
-  await expect(checkedProject(Bench.engine, project, () => Promise.reject(stop))).rejects.toBe(stop);
+  const { project } = new PartFixture().sketch('s', rectangle(0, 0, 3, 3)).script;
+  await expect(checkedProject(PartFixture.engine, project, () => Promise.reject(stop))).rejects.toBe(stop);
 });

@@ -8,13 +8,13 @@ import {
   issue,
   NUMBER,
   placesOfFace,
-  stepOfFace,
   sub3,
   USUAL_LIMITS,
   valueScope,
   type FaceFacts,
   type Topology,
   type Vec3,
+  stepOfFace,
 } from '@helb/core';
 import type { Check, CheckFinding } from './kind.ts';
 

@@ -1,5 +1,5 @@
 import { evaluate, explain, formatAmount, issue, LENGTH, USUAL_LIMITS, valueScope } from '@helb/core';
-import { PRINTED } from '../fineness.ts';
+import { EXPORT_QUALITY } from '../tessellation.ts';
 import type { Check, CheckFinding } from './kind.ts';
 
 /** Walls thinner than can be made. */
@@ -13,7 +13,7 @@ export const ofWalls: Check = {
     for (const { id, bodies } of model.parts) {
       if (bodies.length === 0) continue;
       await pause(`walls of ${project.parts[id]!.name}`);
-      const walls = await engine.walls(project, id, { mesh: PRINTED });
+      const walls = await engine.walls(project, id, { mesh: EXPORT_QUALITY });
       const least = Math.min(...walls.map(({ walls: { thinnest } }) => thinnest.thickness_mm));
       if (least >= limit.value - SLACK) continue;
       const thin = issue('wall.thin', { is: formatAmount(least, 2), least: formatAmount(limit.value, 2) });

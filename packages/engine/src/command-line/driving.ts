@@ -1,15 +1,18 @@
-import { ANGLE, evaluate, fail, LENGTH, ok, valueScope, type Project, type Result } from '@helb/core';
 import {
-  drive,
-  isTurn,
-  jointOf,
-  JOINTS,
-  keyOf,
-  type Assembled,
+  ANGLE,
+  evaluate,
+  fail,
+  LENGTH,
+  ok,
+  valueScope,
+  type Project,
+  type Result,
   type Coordinate,
   type CoordinateKey,
-  type Coordinates,
-} from '@helb/core/assembly';
+  coordinateKey,
+  jointOf,
+} from '@helb/core';
+import { drive, isTurn, JOINTS, type Assembled, type Coordinates } from '@helb/core/assembly';
 import type { Engine } from '../engine.ts';
 import type { PosedAssembly } from '../inspect.ts';
 import { namesIn } from '../inspect-assembly.ts';
@@ -36,8 +39,8 @@ export async function poseOf(
   const pose = driven?.pose ?? assembled.rest;
   const box = await engine.extents(project, pose.poses);
   if (!interference) return ok({ assembled, pose, box });
-  const { encounters } = await engine.interference(project, { poses: pose.poses });
-  return ok({ assembled, pose, box, encounters });
+  const { interferences } = await engine.interference(project, { poses: pose.poses });
+  return ok({ assembled, pose, box, interferences });
 }
 
 /** "Shaft=90 deg", or "Guide slide=12 mm" where a joint has several coordinates. */
@@ -47,7 +50,7 @@ function targetsOf(project: Project, assembled: Assembled, drives: readonly stri
   const known = assembled.mechanism.joints.flatMap(({ id, kind }) => {
     const leaves: readonly Coordinate[] = JOINTS[kind].leaves;
     return leaves.flatMap((coordinate) => {
-      const key = keyOf(id, coordinate);
+      const key = coordinateKey(id, coordinate);
       const full = { key, coordinate, name: `${nameOf(id)} ${coordinate}` };
       return leaves.length === 1 ? [full, { ...full, name: nameOf(id) }] : [full];
     });

@@ -3,7 +3,7 @@ import { drawnPart, explain, fail, ok, type CutOptions, type Id, type Project, t
 import { FILE_FORMATS, type FileFormat } from '../exporting.ts';
 import { cutList, writeCutList, writeMakeUp } from '../lists.ts';
 import type { OutlineFormat } from '../outlines.ts';
-import { makeUpList } from '../make-up.ts';
+import { billOfMaterials } from '../bill-of-materials.ts';
 import type { Engine } from '../engine.ts';
 import { filesIn } from './files.ts';
 import { openProject } from './opening.ts';
@@ -38,7 +38,7 @@ type Write = (wanted: Wanted) => Promise<Result<Uint8Array | string>>;
 const solids =
   (format: FileFormat): Write =>
   ({ engine, project, part }) =>
-    part === undefined ? engine.wholeFile(project, format) : engine.partFile(project, part, format);
+    part === undefined ? engine.assemblyFile(project, format) : engine.partFile(project, part, format);
 const outline =
   (format: 'dxf' | 'svg'): Write =>
   ({ engine, project, part, sketch }) =>
@@ -61,7 +61,7 @@ const LISTS: Readonly<Record<string, Write>> = {
 };
 async function rowsOf(engine: Engine, project: Project) {
   const { model, assembled } = await engine.assemble(project);
-  return makeUpList(project, model, assembled.members);
+  return billOfMaterials(project, model, assembled.members);
 }
 
 const CAUTION =

@@ -197,7 +197,7 @@ describe('inspect', () => {
 });
 
 describe('export', () => {
-  test('binary STL with the volume within the fineness, STEP with the part name', async () => {
+  test('binary STL with the volume within the quality, STEP with the part name', async () => {
     const [stl, step] = [join(folder, 'b.stl'), join(folder, 'b.step')];
     expect(await helb('export', demo(), '--part', 'Bearing bracket', '--to', stl)).toMatchObject({
       code: 0,

@@ -1,7 +1,7 @@
 import { dirname } from 'node:path';
 import { parseArgs } from 'node:util';
 import { explain, seedSieve, writeProject } from '@helb/core';
-import { PRINTED } from '../fineness.ts';
+import { EXPORT_QUALITY } from '../tessellation.ts';
 import { inspect } from '../inspect.ts';
 import { bring } from './bringing.ts';
 import { filesIn } from './files.ts';
@@ -85,7 +85,7 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
     if (typeof opened === 'number') return opened;
     const { project, id } = opened;
     const engine = await world.startEngine(filesIn(files ?? dirname(file)));
-    const model = await engine.build(project, walls ? { mesh: PRINTED } : {});
+    const model = await engine.build(project, walls ? { mesh: EXPORT_QUALITY } : {});
     const posed = await poseOf(engine, project, drive, interference);
     if (!posed.ok) {
       world.complain(explain(posed.issue));

@@ -6,7 +6,7 @@ import {
   explain,
   issuedNow,
   ProjectScript,
-  usualSheet,
+  defaultSheet,
   writeProject,
   type Kernel,
   type Reference,
@@ -54,7 +54,7 @@ function plate(): ProjectScript {
     top: { kind: 'base', from: 'top' },
     cut: { kind: 'section', section: 'c' },
   };
-  const usual = usualSheet({ id: 'p', name: 'Plate' }, { paper: 'A3', projection: 'third' });
+  const usual = defaultSheet({ id: 'p', name: 'Plate' }, { paper: 'A3', projection: 'third' });
   return script.do('sheet.add', { id: 'd', record: { ...usual, views, viewOrder: ['top', 'cut'], scale: '1:1' } });
 }
 async function kept(script: ProjectScript): Promise<string> {

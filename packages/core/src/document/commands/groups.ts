@@ -1,10 +1,10 @@
+import { headOf, placementOfMember, within } from '../../naming/index.ts';
 import { z } from 'zod';
 import {
   amountsOf,
   drawnPose,
   emptyAssembly,
   groupSchema,
-  headOf,
   originOf,
   placementOf,
   triple,
@@ -16,9 +16,9 @@ import {
 } from '../../assembly/index.ts';
 import { markReferences } from '../../drawing/index.ts';
 import { MAX_LENGTH, namesUsed, valueScope, type Scope } from '../../expressions/index.ts';
-import { followedBy, turnedBy, type Movement, type Vec3 } from '../../math/index.ts';
-import { idSchema, nameSchema, placementOfMember, type Id } from '../../records/index.ts';
-import { taken } from '../../result/index.ts';
+import { compose, transformDirection, type RigidTransform, type Vec3 } from '../../math/index.ts';
+import { idSchema, nameSchema, type Id } from '../../records/index.ts';
+import { unwrap } from '../../result/index.ts';
 import { formatAmount, LENGTH } from '../../units/index.ts';
 import { othersOf } from '../part-links.ts';
 import type { Project } from '../schema.ts';
@@ -49,14 +49,14 @@ export const groupCommands = {
       const inside = new Set(of);
       draft.groups ??= {};
       const group = { name, ...emptyAssembly() };
-      const within = (path: string) => inside.has(placementOfMember(headOf(path)));
+      const isInside = (path: string) => inside.has(placementOfMember(headOf(path)));
       const letGone: string[] = [];
       for (const one of of) {
         group.placements[one] = outer.placements[one] ?? refuse('assembly.gone', { what: 'placement' });
         delete outer.placements[one];
       }
       for (const other of Object.values(group.placements))
-        if (other.repeat?.layout === 'round' && !within(other.repeat.about.placement)) {
+        if (other.repeat?.layout === 'round' && !isInside(other.repeat.about.placement)) {
           // what stands in the group knows nothing outside
           letGone.push(`the repeats of ${other.name}`);
           delete other.repeat;
@@ -66,7 +66,7 @@ export const groupCommands = {
         inner: Record<Id, T>,
       ) => {
         for (const [key, record] of Object.entries(outside)) {
-          if (!within(record.a.placement) || !within(record.b.placement)) continue;
+          if (!isInside(record.a.placement) || !isInside(record.b.placement)) continue;
           inner[key] = record;
           delete outside[key];
         }
@@ -80,7 +80,7 @@ export const groupCommands = {
         else if (own.some(Boolean)) letGone.push(ratio.name);
         if (own.some(Boolean)) delete outer.ratios[key];
       }
-      repath(draft, outer, (path) => (within(path) ? `${placement}/${path}` : path));
+      repath(draft, outer, (path) => (isInside(path) ? within(placement, path) : path));
       insert(draft.groups, id, group);
       const held = Object.values(group.placements).some((one) => one.held);
       insert(outer.placements, placement, placementOf(name, { group: id, stiff: false }, held));
@@ -184,17 +184,25 @@ function standing(
   { at, turn, repeat }: Placement,
   scope: Scope,
 ): Pick<Placement, 'at' | 'turn' | 'repeat'> {
-  const [space, pose] = [group, { at, turn }].map((one) => taken(drawnPose(one, scope))) as [Movement, Movement];
+  const [space, pose] = [group, { at, turn }].map((one) => unwrap(drawnPose(one, scope))) as [
+    RigidTransform,
+    RigidTransform,
+  ];
   const sum = (k: 'x' | 'y' | 'z') => sumOf(group.at[k], at[k]);
   const sums = triple(sum('x'), sum('y'), sum('z'));
   const isTurned = turnsOf(space).some((angle) => angle !== 0);
   if (!isTurned && Object.values(sums).every((text) => text.length <= MAX_LENGTH)) return { at: sums, turn };
-  const is = followedBy(pose, space);
+  const is = compose(pose, space);
   return {
     at: typed(originOf(is), 'mm'),
     turn: typed(turnsOf(is).map((angle) => (angle * 180) / Math.PI) as unknown as Vec3, 'deg'),
     ...(repeat?.layout === 'line'
-      ? { repeat: { ...repeat, by: typed(turnedBy(space, taken(amountsOf(repeat.by, LENGTH, scope))), 'mm') } }
+      ? {
+          repeat: {
+            ...repeat,
+            by: typed(transformDirection(space, unwrap(amountsOf(repeat.by, LENGTH, scope))), 'mm'),
+          },
+        }
       : {}),
   };
 }

@@ -10,8 +10,8 @@ import {
   relationKind,
   relationSchema,
 } from '../../sketch/index.ts';
-import { isBorrowed, loanWithout, type SketchStep } from '../../steps/index.ts';
-import { loanSchema } from '../../steps/sketch/loans.ts';
+import { isBorrowed, projectedReferenceWithout, type SketchStep } from '../../steps/index.ts';
+import { projectedReferenceSchema } from '../../steps/sketch/projected-references.ts';
 import { command, insert, refuse, sketchIn } from './command.ts';
 
 const where = { part: idSchema, step: idSchema };
@@ -125,7 +125,7 @@ export const sketchCommands = {
     z.strictObject({
       ...where,
       id: idSchema,
-      loan: loanSchema,
+      loan: projectedReferenceSchema,
       entities: z.record(idSchema, entitySchema),
     }),
     (draft, { part, step, id, loan, entities }) => {
@@ -142,7 +142,7 @@ export const sketchCommands = {
     z.strictObject({
       ...where,
       loan: idSchema,
-      makes: loanSchema.shape.makes,
+      makes: projectedReferenceSchema.shape.makes,
       entities: z.record(idSchema, entitySchema),
       relations: z.record(idSchema, relationSchema),
       remove: z.array(idSchema).max(5000),
@@ -195,7 +195,7 @@ function takeAway(sketch: SketchStep, gone: ReadonlySet<Id>): void {
     sketch,
     Object.fromEntries(
       Object.entries(sketch.loans ?? {}).flatMap(([id, loan]) => {
-        const left = gone.has(id) ? undefined : loanWithout(loan, gone);
+        const left = gone.has(id) ? undefined : projectedReferenceWithout(loan, gone);
         return left ? [[id, left]] : [];
       }),
     ),
@@ -229,7 +229,7 @@ export function closure(sketch: SketchStep, ids: readonly Id[]): Set<Id> {
   const gone = new Set(
     ids.filter((id) => [drawn, relations, patterns, loans].some((records) => Object.hasOwn(records, id))),
   );
-  // what was borrowed goes with its loan, but for corners that another loan has too
+  // what was borrowed goes with its projected reference, but for corners that another projected reference has too
   for (const id of [...gone].filter((loan) => loans[loan])) {
     const others = new Set(
       Object.entries(loans).flatMap(([other, { makes }]) => (gone.has(other) ? [] : Object.values(makes))),

@@ -1,7 +1,7 @@
 import { dot3, type Frame, type Vec3 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { EdgeFacts, FaceFacts, Topology } from '../../kernel-port/index.ts';
-import { printOfEdge, printOfFace, type Reference, type Thing } from '../../references/index.ts';
+import { fingerprintOfEdge, fingerprintOfFace, type Reference, type Thing } from '../../references/index.ts';
 import type { SolvedSketch, Step } from '../../steps/index.ts';
 import type { Mark } from '../marks/index.ts';
 
@@ -29,11 +29,11 @@ export interface Candidate {
 
 export const faceItem = (topology: Topology, body: number, face: FaceFacts): Item => ({
   thing: { to: 'face', face, body, topology },
-  reference: { to: 'face', name: face.name, print: printOfFace(face) },
+  reference: { to: 'face', name: face.name, print: fingerprintOfFace(face) },
 });
 export const edgeItem = (body: number, edge: EdgeFacts): Item => ({
   thing: { to: 'edge', edge, body },
-  reference: { to: 'edge', name: edge.name, print: printOfEdge(edge) },
+  reference: { to: 'edge', name: edge.name, print: fingerprintOfEdge(edge) },
 });
 
 export const allFaces = ({ topologies }: BuiltPart): Item[] =>

@@ -1,6 +1,7 @@
+import { isCalled, stepOfFace } from '../../naming/index.ts';
 import type { Frame } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
-import { isCalled, stepOfFace, type Thing } from '../../references/index.ts';
+import { type Thing } from '../../references/index.ts';
 import { isSize, readMark, type Held, type Mark, type MarkContext, type ReadMark } from '../marks/index.ts';
 import type { Span, Spot, Witness } from '../witness/index.ts';
 import { allFaces, faceOf, type BuiltPart, type Candidate, type Item } from './candidate.ts';

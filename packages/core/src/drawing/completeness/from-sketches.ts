@@ -1,3 +1,4 @@
+import { sideOf } from '../../naming/index.ts';
 import { add3, direction2, distance2, dot2, left2, scale3, sub2, type Vec2, type Vec3 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Geometry, Relation } from '../../sketch/index.ts';
@@ -94,8 +95,8 @@ export function fromSketches(built: BuiltPart): Candidate[] {
 
 /** Was a face made by one of these steps from this entity: "s1/side/l3", and its copies by patterns. */
 function isOf(name: string, makers: readonly Id[], entity: Id): boolean {
-  const [, step, entities] = /(?:^|\/)([a-z0-9-]+)\/side\/([^/@#&|]+)$/.exec(name.split(/[@#]/)[0]!) ?? [];
-  return step !== undefined && makers.includes(step) && entities!.split(',').includes(entity);
+  const side = sideOf(name);
+  return side !== undefined && makers.includes(side.step) && side.entities.includes(entity);
 }
 
 /** In which direction a distance of a sketch is measured. */

@@ -1,5 +1,5 @@
+import { roleOfFace, stepOfFace, isSideOfSolids } from '../../naming/index.ts';
 import type { Id } from '../../records/index.ts';
-import { roleOfFace, stepOfFace } from '../../references/index.ts';
 import { BOLT_NAMES, type Step } from '../../steps/index.ts';
 import { alongIn, allFaces, faceOf, type BuiltPart, type Candidate, type Item } from './candidate.ts';
 
@@ -54,7 +54,7 @@ const TAKEN: Taken = {
     return bevels.length === 0 ? [] : [made(bevels), ...bevels.map((bevel) => made([bevel]))];
   },
   hole(step, id, _, built) {
-    const walls = allFaces(built).filter((item) => isWall(faceOf(item).name, id));
+    const walls = allFaces(built).filter((item) => isSideOfSolids(faceOf(item).name, id, 'wall'));
     if (walls.length === 0) return [];
     const tapped = step.fit === 'tapped' && step.size !== 'own';
     const own = step.size === 'own' && step.diameter !== undefined;
@@ -70,10 +70,6 @@ const TAKEN: Taken = {
     ];
   },
 };
-
-/** The wall of one of the holes of a step, or of a copy of it. */
-const isWall = (name: string, step: Id): boolean =>
-  new RegExp(`(^|/)${step}/\\d+/side/wall$`).test(name.split(/[@#]/)[0]!);
 
 /** Round faces in groups of one radius. */
 function byRadius(items: readonly Item[]): Item[][] {

@@ -1,3 +1,4 @@
+import { originOfFace } from '../../naming/index.ts';
 import { direction3, distance3, dot3, footOnLine3, sub3, type Vec3 } from '../../math/index.ts';
 import type { EdgeFacts, FaceFacts, Topology } from '../../kernel-port/index.ts';
 import { allFaces, alongIn, bodyOf, edgeItem, faceOf, type BuiltPart, type Candidate, type Item } from './candidate.ts';
@@ -99,8 +100,7 @@ function radiusOf({ surface }: FaceFacts): number | undefined {
 
 /** What a face is called alike with: the step that it comes from, whichever copy or piece it is; and what it is hollow of. */
 const kinOf = ({ name, surface }: FaceFacts): string => {
-  const parts = name.split(/[@#]/)[0]!.split('/');
-  return `${parts.at(-3) ?? ''} ${'hollow' in surface ? surface.hollow : ''}`;
+  return `${originOfFace(name)} ${'hollow' in surface ? surface.hollow : ''}`;
 };
 
 /** Diameters of what goes all round, radii of what does not; several that are alike in one. */

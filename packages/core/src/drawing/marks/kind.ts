@@ -5,11 +5,11 @@ import type { Thing } from '../../references/index.ts';
 import type { Result } from '../../result/index.ts';
 import type { Box, Piece } from '../../sketch/pieces/index.ts';
 import type { Lettering } from '../picture.ts';
-import type { Ways } from '../schema.ts';
+import type { ViewManner } from '../schema.ts';
 import type { MovingFaces, Spot } from '../witness/index.ts';
 
 /** Where a mark is drawn. */
-export interface MarkContext extends Ways {
+export interface MarkContext extends ViewManner {
   readonly faces: MovingFaces;
   readonly eye: Frame;
   /** Mm on paper for 1 mm of the thing. */

@@ -2,7 +2,7 @@ export { linesIn, titleBlock, titleHeight, TITLE_WIDTH, type PlacedCell } from '
 export { fieldOf, FIELD_NAMES, WRITTEN, type FieldName, type TitleText, type WrittenName } from './fields.ts';
 export * from './layout.ts';
 export {
-  keyOf,
+  cellKey,
   TITLE_LIMITS,
   titleBlockSchema,
   titleSchema,

@@ -1,6 +1,6 @@
 import type { Id } from '../../records/index.ts';
 import { fieldOf, FIELD_NAMES, type FieldName } from './fields.ts';
-import { blockHeight, keyOf, TITLE_LIMITS, type Cell, type TitleBlock } from './schema.ts';
+import { cellKey, blockHeight, TITLE_LIMITS, type Cell, type TitleBlock } from './schema.ts';
 
 const known = (field: FieldName, share: number): Cell => ({ field, share });
 
@@ -32,7 +32,7 @@ export const ownFields = (block: TitleBlock | undefined): Set<Id> =>
 
 /** The fields that a block does not have yet. */
 export function fieldsLeft({ rows }: TitleBlock): FieldName[] {
-  const there = new Set(rows.flatMap(({ cells }) => cells.map(keyOf)));
+  const there = new Set(rows.flatMap(({ cells }) => cells.map(cellKey)));
   return FIELD_NAMES.filter((name) => !there.has(name));
 }
 
@@ -104,8 +104,8 @@ export function movedCell(block: TitleBlock, { row, cell }: CellAt, way: CellWay
     if (target) rows[row + down]!.cells.splice(place, 0, taken);
     else rows.splice(down < 0 ? 0 : rows.length, 0, { high: own.high, cells: [taken] });
   });
-  const key = keyOf(taken);
-  const at = next.rows.findIndex(({ cells }) => cells.some((one) => keyOf(one) === key));
+  const key = cellKey(taken);
+  const at = next.rows.findIndex(({ cells }) => cells.some((one) => cellKey(one) === key));
   return { block: next, at: { row: at, cell: place } };
 }
 

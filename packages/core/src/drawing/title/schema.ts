@@ -40,7 +40,7 @@ export const rowSchema = z.strictObject({
 /** How title blocks are laid out, from above. */
 export const titleBlockSchema = z
   .strictObject({ rows: z.array(rowSchema).min(1).max(TITLE_LIMITS.rows) })
-  .refine(({ rows }) => isDistinct(rows.flatMap(({ cells }) => cells.map(keyOf))), 'each field stands there once')
+  .refine(({ rows }) => isDistinct(rows.flatMap(({ cells }) => cells.map(cellKey))), 'each field stands there once')
   .refine(({ rows }) => blockHeight(rows) <= TITLE_LIMITS.whole, `at most ${TITLE_LIMITS.whole} mm high`);
 export type TitleBlock = z.infer<typeof titleBlockSchema>;
 
@@ -49,7 +49,7 @@ export const blockHeight = (rows: readonly { readonly high: number }[]): number 
   rows.reduce((sum, { high }) => sum + high, 0);
 
 /** What tells fields of a block apart. */
-export const keyOf = (cell: Cell): string => ('own' in cell ? `own ${cell.own}` : cell.field);
+export const cellKey = (cell: Cell): string => ('own' in cell ? `own ${cell.own}` : cell.field);
 const isDistinct = (keys: readonly string[]): boolean => new Set(keys).size === keys.length;
 
 /** What is written into the title block of a sheet besides what the project knows. */

@@ -4,11 +4,11 @@ import { boxOf } from '../../sketch/pieces/index.ts';
 import { paperSize } from '../papers.ts';
 import type { Lettering } from '../picture.ts';
 import type { Sheet } from '../schema.ts';
-import { usualSheet } from '../usual.ts';
+import { defaultSheet } from '../default-sheets.ts';
 import {
+  cellKey,
   CELL_WAYS,
   fieldsLeft,
-  keyOf,
   movedCell,
   titleBlock,
   titleBlockSchema,
@@ -28,7 +28,7 @@ import { onLines, shortened } from './words.ts';
 
 const TEXT = { project: 'Sieve', part: 'Bracket', material: 'Steel', mass: '12 g', scale: '1:2', number: 2, of: 5 };
 const sheetWith = (fields: Partial<Sheet> = {}): Sheet => ({
-  ...usualSheet({ id: 'p', name: 'Bracket' }, { paper: 'A3', projection: 'first' }),
+  ...defaultSheet({ id: 'p', name: 'Bracket' }, { paper: 'A3', projection: 'first' }),
   ...fields,
 });
 const drawn = (block: TitleBlock, sheet = sheetWith()) => titleBlock(block, sheet, TEXT, paperSize('A3', false));
@@ -83,7 +83,7 @@ test('fields fill their rows and lie beside each other; what they say stays with
         });
       expect(letters.filter((one) => !holds(one))).toEqual([]);
       const sign = strokes.find(({ line }) => line === 'centre');
-      const at = cells.find(({ row, cell }) => keyOf(block.rows[row]!.cells[cell]!) === 'projection');
+      const at = cells.find(({ row, cell }) => cellKey(block.rows[row]!.cells[cell]!) === 'projection');
       expect(sign === undefined).toBe(at === undefined);
       for (const piece of sign?.pieces ?? []) expect(isWithin(boxOf(piece), at!.box)).toBe(true);
     }),
@@ -93,7 +93,7 @@ test('fields fill their rows and lie beside each other; what they say stays with
 test('fields are moved about, and none is lost', () => {
   const ways = Object.keys(CELL_WAYS) as CellWay[];
   const steps = fc.array(fc.tuple(fc.nat(), fc.constantFrom(...ways)), { maxLength: 30 });
-  const fieldsOf = ({ rows }: TitleBlock) => rows.flatMap(({ cells }) => cells.map(keyOf));
+  const fieldsOf = ({ rows }: TitleBlock) => rows.flatMap(({ cells }) => cells.map(cellKey));
   fc.assert(
     fc.property(steps, (all) => {
       let block = USUAL_BLOCK;
@@ -102,8 +102,8 @@ test('fields are moved about, and none is lost', () => {
         const at = cells[pick % cells.length]!;
         const next = movedCell(block, at, way);
         if (!next) continue;
-        const key = keyOf(block.rows[at.row]!.cells[at.cell]!);
-        expect(keyOf(next.block.rows[next.at.row]!.cells[next.at.cell]!)).toBe(key);
+        const key = cellKey(block.rows[at.row]!.cells[at.cell]!);
+        expect(cellKey(next.block.rows[next.at.row]!.cells[next.at.cell]!)).toBe(key);
         block = next.block;
       }
       expect(titleBlockSchema.safeParse(block).success).toBe(true);
@@ -113,7 +113,7 @@ test('fields are moved about, and none is lost', () => {
 });
 
 test('a field goes one place to a side, into the next row, and into one of its own', () => {
-  const names = ({ rows }: TitleBlock) => rows.map(({ cells }) => cells.map(keyOf).join(' '));
+  const names = ({ rows }: TitleBlock) => rows.map(({ cells }) => cells.map(cellKey).join(' '));
   const right = movedCell(USUAL_BLOCK, { row: 0, cell: 0 }, 'right')!;
   expect(names(right.block)[0]).toBe('material project mass');
   expect(right.at).toEqual({ row: 0, cell: 1 });

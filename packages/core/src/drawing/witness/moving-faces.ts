@@ -1,3 +1,4 @@
+import { unsplit } from '../../naming/index.ts';
 import {
   addD3,
   boxRound,
@@ -80,7 +81,7 @@ export class MovingFaces {
   }
 
   private declared({ surface, name }: FaceFacts): MovingSurface | undefined {
-    return surface.form === 'free' ? undefined : DECLARED[surface.form](this.parts, surface as never, kinOf(name));
+    return surface.form === 'free' ? undefined : DECLARED[surface.form](this.parts, surface as never, unsplit(name));
   }
 
   private readonly parts: Parts = {
@@ -221,9 +222,6 @@ function placedAlong(parts: Parts, axis: Vec3, place: Vec3, what: string, kin: s
 }
 
 const keyOf = (body: number, name: string): string => `${body} ${name}`;
-
-/** The name of a face without what tells the pieces of a split apart: they are one surface. */
-const kinOf = (name: string): string => name.replace(/[@#].*$/, '');
 
 /** The one of a direction and its opposite whose first entry is positive. */
 const alongSame = (along: Vec3): Vec3 => ((along.find((c) => Math.abs(c) > 1e-6) ?? 1) < 0 ? scale3(along, -1) : along);

@@ -1,3 +1,4 @@
+import { facesOfName } from '../../naming/index.ts';
 import {
   add3,
   addD3,
@@ -28,7 +29,7 @@ import {
   type Vec3,
 } from '../../math/index.ts';
 import type { EdgeFacts } from '../../kernel-port/index.ts';
-import { facesOfName, type Thing } from '../../references/index.ts';
+import { type Thing } from '../../references/index.ts';
 import { placesOnCurve } from './places.ts';
 import type { MovingAxis, MovingSurface } from './surfaces.ts';
 import type { MovingFaces } from './moving-faces.ts';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { EdgeFacts, FaceFacts, Topology } from '../../kernel-port/index.ts';
-import { toPlane, type Movement, type Vec3 } from '../../math/index.ts';
+import { toPlane, type RigidTransform, type Vec3 } from '../../math/index.ts';
 import { movedTopology } from '../../references/index.ts';
 import { blockTopology } from '../../samples/index.ts';
 import { SIDE_EYES } from '../eyes.ts';
@@ -42,7 +42,7 @@ test('a block has three sizes, whatever they are and wherever it stands', () => 
     fc.property(mm, mm, mm, mm, (w, d, h, away) => {
       const block = blockTopology([w, d, h]);
       expect(sizesOf(block)).toBe(3);
-      const moved: Movement = [
+      const moved: RigidTransform = [
         [0, -1, 0, away],
         [1, 0, 0, -3],
         [0, 0, 1, 7.25],
@@ -116,7 +116,7 @@ test('a bore is a place from its end, a line from the side, and nothing slantwis
   const rim = spot(part, faces, 'bore 0 | 1', 'front');
   expect(rim).toMatchObject({ rim: true, endOn: false });
   const turn = Math.PI / 6;
-  const tilted: Movement = [
+  const tilted: RigidTransform = [
     [1, 0, 0, 0],
     [0, Math.cos(turn), -Math.sin(turn), 0],
     [0, Math.sin(turn), Math.cos(turn), 0],

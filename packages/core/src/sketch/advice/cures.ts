@@ -3,7 +3,7 @@ import type { Id } from '../../records/index.ts';
 import { GROUND, type Block } from '../../solver/index.ts';
 import { entityKind, ORIGIN, X_AXIS, Y_AXIS } from '../entities/index.ts';
 import { Geometry, Layout } from '../geometry.ts';
-import type { Motion } from '../motions.ts';
+import type { FreeMotion } from '../motions.ts';
 import { directionAt, isSized, relationKind, type Relation, type RelationName } from '../relations/index.ts';
 
 /** Relations that may be proposed where they nearly hold already, those that say most first. */
@@ -36,7 +36,7 @@ export type WriteSize = (relation: Relation, measure: number) => string;
 export function curesOf(
   geometry: Geometry,
   relations: readonly Relation[],
-  motion: Motion,
+  motion: FreeMotion,
   write: WriteSize,
 ): Relation[] {
   const test = new MotionTest(geometry, motion);
@@ -75,7 +75,7 @@ class MotionTest {
 
   constructor(
     private readonly geometry: Geometry,
-    motion: Motion,
+    motion: FreeMotion,
   ) {
     this.layout = new Layout(geometry.entities);
     this.velocity = new Float64Array(this.layout.initial.length);
@@ -126,7 +126,7 @@ function evaluated(block: Block, { initial }: Layout) {
 }
 
 /** All relations that the entities of a motion could have with each other and with the rest. */
-function nearlyHeld(geometry: Geometry, motion: Motion): Relation[] {
+function nearlyHeld(geometry: Geometry, motion: FreeMotion): Relation[] {
   const moving = movingIds(geometry, motion);
   const others = [ORIGIN, X_AXIS, Y_AXIS, ...Object.keys(geometry.entities)].slice(0, MOST_OTHERS);
   const found: Relation[] = [];
@@ -155,14 +155,14 @@ function joined(geometry: Geometry, id: Id, other: Id): boolean {
 }
 
 /** Points and curves that a motion moves, curves first. */
-function movingIds(geometry: Geometry, motion: Motion): Id[] {
+function movingIds(geometry: Geometry, motion: FreeMotion): Id[] {
   const curves = motion.entities.filter((id) => geometry.roleOf(id) !== 'point');
   const points = Object.keys(motion.places).filter((id) => geometry.roleOf(id) === 'point');
   return [...curves.slice(0, MOST_MOVING), ...points.slice(0, MOST_MOVING)];
 }
 
 /** Dimensions that fit what a motion looks like, the most natural first. */
-function dimensionsFor(geometry: Geometry, motion: Motion): Relation[] {
+function dimensionsFor(geometry: Geometry, motion: FreeMotion): Relation[] {
   const found: (Relation | undefined)[] = [];
   const curves = motion.entities.filter((id) => geometry.roleOf(id) !== 'point').slice(0, MOST_MOVING);
   const points = Object.keys(motion.places).filter((id) => geometry.roleOf(id) === 'point');

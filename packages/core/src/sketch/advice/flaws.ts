@@ -3,7 +3,7 @@ import type { Id } from '../../records/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
 import { EditBuilder, placeAt, trim, type SketchEdit } from '../editing/index.ts';
 import type { Geometry } from '../geometry.ts';
-import { boxesOverlap, boxOf, lengthOf, meetings, nearestOn, parameterAt, type Piece } from '../pieces/index.ts';
+import { boxesOverlap, boxOf, lengthOf, intersections, nearestOn, parameterAt, type Piece } from '../pieces/index.ts';
 import type { Regions } from '../regions/index.ts';
 
 /** Something that keeps an outline from closing, or lies in it twice. */
@@ -100,7 +100,7 @@ function overrun(geometry: Geometry, curves: readonly Id[], end: End): Flaw | un
 const crossingParameters = (pieces: readonly Piece[], other: Piece): number[] =>
   pieces.flatMap((piece, span) =>
     boxesOverlap(boxOf(piece), boxOf(other), TOLERANCE)
-      ? meetings(piece, other, TOLERANCE).map(({ t }) => span + t)
+      ? intersections(piece, other, TOLERANCE).map(({ t }) => span + t)
       : [],
   );
 
@@ -121,7 +121,7 @@ function sharedStretch(older: readonly Piece[], newer: readonly Piece[]): Omit<F
   if (older.length > 1 || newer.length > 1 || a.form !== b.form) return undefined;
   if (!boxesOverlap(boxOf(a), boxOf(b), TOLERANCE)) return undefined;
   // the middle between two meetings that follow each other lies on both only where they run together
-  const cuts = [...new Set([0, ...meetings(b, a, TOLERANCE).map(({ t }) => t), 1])].sort((p, q) => p - q);
+  const cuts = [...new Set([0, ...intersections(b, a, TOLERANCE).map(({ t }) => t), 1])].sort((p, q) => p - q);
   const spans = cuts.slice(1).map((t1, k) => ({ t0: cuts[k]!, t1 }));
   const common = spans.filter(({ t0, t1 }) => {
     if (t1 - t0 < 1e-9) return false;

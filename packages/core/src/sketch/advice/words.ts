@@ -1,7 +1,7 @@
 import type { Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import { entityKind, ORIGIN, X_AXIS, Y_AXIS, type Entities } from '../entities/index.ts';
-import type { Motion } from '../motions.ts';
+import type { FreeMotion } from '../motions.ts';
 import { isSized, relationKind, type Relation } from '../relations/index.ts';
 
 const BUILT_IN_NAMES: Readonly<Record<Id, string>> = {
@@ -32,13 +32,13 @@ export function relationSentence(relation: Relation, nameOf: (id: Id) => string)
 }
 
 /** A freedom as a sentence: "line 4 can slide along X". */
-export function motionSentence(motion: Motion, nameOf: (id: Id) => string): string {
+export function motionSentence(motion: FreeMotion, nameOf: (id: Id) => string): string {
   const who = listed(motion.entities.map(nameOf));
   const part = motion.end === undefined ? '' : `${nameOf(motion.end)} of `;
   return `${part}${who} can ${LOOKS[motion.look](motion)}`;
 }
 
-const LOOKS: Readonly<Record<Motion['look'], (motion: Motion) => string>> = {
+const LOOKS: Readonly<Record<FreeMotion['look'], (motion: FreeMotion) => string>> = {
   grow: () => 'grow',
   turn: () => 'turn',
   change: () => 'change together',

@@ -3,7 +3,7 @@ import type { Id } from '../../records/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
 import { entityKind, type CurveEnd } from '../entities/index.ts';
 import type { Geometry } from '../geometry.ts';
-import { along, arcBetween, boxesOverlap, boxOf, meetings, stretch, type Piece } from '../pieces/index.ts';
+import { along, arcBetween, boxesOverlap, boxOf, intersections, stretch, type Piece } from '../pieces/index.ts';
 import { EditBuilder, parameterNear, placeAt, type SketchEdit } from './edit.ts';
 
 const TOLERANCE = 1e-6;
@@ -23,7 +23,8 @@ function crossingsOf(geometry: Geometry, id: Id, pieces: readonly Piece[]): Cros
     for (const other of geometry.pieces(by))
       pieces.forEach((piece, span) => {
         if (!boxesOverlap(boxOf(piece), boxOf(other), TOLERANCE)) return;
-        for (const { t } of meetings(piece, other, TOLERANCE)) found.push({ t: span + t, at: along(piece, t), by });
+        for (const { t } of intersections(piece, other, TOLERANCE))
+          found.push({ t: span + t, at: along(piece, t), by });
       });
   }
   return found.toSorted((a, b) => a.t - b.t);

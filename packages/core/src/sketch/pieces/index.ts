@@ -9,7 +9,7 @@ export { arcBetween, fullCircle, onCircle, sameCircle, type Arc } from './arc.ts
 export { fromQuadratic, type Bezier } from './bezier.ts';
 export { carrierOf, eccentricAngle, ellipseBetween, fullEllipse, onEllipse, type EllipsePiece } from './ellipse.ts';
 export { boxAround, boxesOverlap, inTurn, TURN, type Box } from './form.ts';
-export { meetings, parameterAt } from './meetings.ts';
+export { intersections, parameterAt } from './intersections.ts';
 export type { Segment } from './segment.ts';
 
 /** A directed stretch of a drawn curve. */

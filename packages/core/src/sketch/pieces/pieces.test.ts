@@ -9,7 +9,7 @@ import {
   fullCircle,
   fullEllipse,
   lengthOf,
-  meetings,
+  intersections,
   nearestOn,
   onEllipse,
   polyline,
@@ -69,7 +69,7 @@ test('the nearest place is on the piece and no sampled place is nearer (property
 test('where two pieces meet, the place is the same on both, within the tolerance (property)', () => {
   fc.assert(
     fc.property(piece, piece, (p, q) => {
-      for (const { t, u } of meetings(p, q, 1e-6)) expect(distance2(along(p, t), along(q, u))).toBeLessThan(1e-5);
+      for (const { t, u } of intersections(p, q, 1e-6)) expect(distance2(along(p, t), along(q, u))).toBeLessThan(1e-5);
     }),
   );
 });
@@ -87,7 +87,7 @@ test.each<[string, Piece, Piece, number]>([
   ['circles that touch from inside', fullCircle('a', [0, 0], 5), fullCircle('b', [2, 0], 3), 1],
   ['concentric circles', fullCircle('a', [0, 0], 5), fullCircle('b', [0, 0], 3), 0],
   ['the other half of a circle', segment([0, -9], [0, -1]), arcBetween('a', [0, 0], 5, [5, 0], [-5, 0]), 0],
-])('%s', (_, p, q, count) => expect(meetings(p, q, 1e-6)).toHaveLength(count));
+])('%s', (_, p, q, count) => expect(intersections(p, q, 1e-6)).toHaveLength(count));
 
 test('a closed loop is crossed an even number of times, with sign once around what lies inside (property)', () => {
   const lens = [arcBetween('a', [0, 0], 5, [3, -4], [3, 4]), arcBetween('b', [6, 0], 5, [3, 4], [3, -4])];
@@ -158,7 +158,7 @@ test.each<[string, Piece, Piece, readonly Vec2[]]>([
     ],
   ],
 ])('%s meet where algebra says', (_, p, q, expected) => {
-  const found = meetings(p, q, 1e-6).map(({ t }) => along(p, t));
+  const found = intersections(p, q, 1e-6).map(({ t }) => along(p, t));
   const sorted = found.toSorted((a, b) => a[0] - b[0]);
   expect(sorted.length).toBe(expected.length);
   sorted.forEach((at, k) => expect(distance2(at, expected[k]!)).toBeLessThan(2e-6));

@@ -6,7 +6,7 @@ import {
   inTurn,
   leaving,
   lengthOf,
-  meetings,
+  intersections,
   reversed,
   stretch,
   type Piece,
@@ -170,7 +170,7 @@ function splitAll(curves: readonly Piece[], places: Places, tolerance: number): 
   for (let i = 0; i < curves.length; i++)
     for (let k = i + 1; k < curves.length; k++) {
       if (!boxesOverlap(boxes[i]!, boxes[k]!, tolerance)) continue;
-      for (const { t, u } of meetings(curves[i]!, curves[k]!, tolerance)) {
+      for (const { t, u } of intersections(curves[i]!, curves[k]!, tolerance)) {
         cuts[i]!.push(t);
         cuts[k]!.push(u);
       }

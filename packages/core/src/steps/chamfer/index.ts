@@ -7,18 +7,18 @@ import { byBody, edgesByBody } from '../edges.ts';
 import { choice, number, picks, schemaOf } from '../fields.ts';
 import { largest } from '../fillet/index.ts';
 
-const SIZE = { asks: LENGTH, least: 1e-3, most: 1e4 } as const;
+const SIZE = { asks: LENGTH, min: 1e-3, max: 1e4 } as const;
 
 const fields = {
-  edges: picks('edges', 'edges', { most: 500, many: 'edges' }),
-  distance: number('distance', { ...SIZE, usual: '1 mm' }),
+  edges: picks('edges', 'edges', { max: 500, many: 'edges' }),
+  distance: number('distance', { ...SIZE, initial: '1 mm' }),
   shape: choice('shape', { equal: 'on both sides', other: 'and on the other side', angle: 'at an angle of' }, 'equal'),
-  other: number('other distance', { ...SIZE, usual: '2 mm', when: ({ shape }) => shape === 'other' }),
+  other: number('other distance', { ...SIZE, initial: '2 mm', when: ({ shape }) => shape === 'other' }),
   angle: number('angle', {
     asks: ANGLE,
-    least: 0.01,
-    most: 1.56,
-    usual: '30 deg',
+    min: 0.01,
+    max: 1.56,
+    initial: '30 deg',
     when: ({ shape }) => shape === 'angle',
   }),
 };
@@ -51,7 +51,7 @@ export const chamfer = changing('chamfer', {
       cuts.map(({ body, edges }) => ({
         body,
         make(handle) {
-          const sized = (size: number) => kernel.bevel({ body: handle, edges, distance: size, ...more, step });
+          const sized = (size: number) => kernel.chamfer({ body: handle, edges, distance: size, ...more, step });
           const made = sized(distance);
           if (made.ok || made.issue.code === 'kernel.gone' || made.issue.code === 'chamfer.corner') return made;
           const most = largest(sized, distance, kernel.release.bind(kernel));

@@ -7,7 +7,7 @@ import { choice, picks, schemaOf } from '../fields.ts';
 const fields = {
   target: picks('body', 'body'),
   how: choice('way', { add: 'Add', cut: 'Cut away', overlap: 'Keep the overlap with' }, 'add'),
-  tools: picks('other bodies', 'body', { most: 100, many: 'bodies' }),
+  tools: picks('other bodies', 'body', { max: 100, many: 'bodies' }),
   keep: choice('the other bodies', { no: 'go', yes: 'stay' }, 'no'),
 };
 

@@ -31,7 +31,7 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
   offset: {
     title: 'offset from',
     asks: [PLANE],
-    number: { label: 'offset', asks: LENGTH, usual: '10 mm' },
+    number: { label: 'offset', asks: LENGTH, initial: '10 mm' },
     make([source], by) {
       const frame = planeOf(source!)!;
       return plane({ ...frame, origin: add3(frame.origin, scale3(frame.z, by)) });
@@ -46,7 +46,7 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
   angle: {
     title: 'turned from',
     asks: [PLANE, { accepts: 'axis', label: 'axis', joint: 'about' }],
-    number: { label: 'angle', asks: ANGLE, usual: '45 deg' },
+    number: { label: 'angle', asks: ANGLE, initial: '45 deg' },
     make([source, about], by) {
       const frame = planeOf(source!)!;
       const { origin, direction } = axisOf(about!)!;

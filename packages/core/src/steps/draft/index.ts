@@ -8,10 +8,10 @@ import { facesByBody } from '../edges.ts';
 import { number, picks, schemaOf } from '../fields.ts';
 
 const fields = {
-  faces: picks('faces', 'face', { most: 200, many: 'faces' }),
+  faces: picks('faces', 'face', { max: 200, many: 'faces' }),
   /** They keep their lines in it, and lean against its normal. */
   from: picks('from', 'plane'),
-  angle: number('angle', { asks: ANGLE, least: -1.4, most: 1.4, usual: '2 deg' }),
+  angle: number('angle', { asks: ANGLE, min: -1.4, max: 1.4, initial: '2 deg' }),
 };
 
 export const draftSchema = schemaOf('draft', fields);
@@ -28,7 +28,7 @@ export const draft = changing('draft', {
       before,
       slopes.map(({ body, faces }) => ({
         body,
-        make: (handle) => kernel.slope({ body: handle, faces, neutral, angle, step }),
+        make: (handle) => kernel.draft({ body: handle, faces, neutral, angle, step }),
       })),
       kernel,
     ),

@@ -20,7 +20,7 @@ import type { BodyResult } from '../kind.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { areasField, choice, number, picks, schemaOf, sketchField } from '../fields.ts';
 
-const LONG = { asks: LENGTH, least: 1e-3, most: 1e5 } as const;
+const LONG = { asks: LENGTH, min: 1e-3, max: 1e5 } as const;
 
 const fields = {
   sketch: sketchField,
@@ -28,18 +28,18 @@ const fields = {
   extent: choice('extent', { by: 'by', to: 'up to', next: 'up to the next face', through: 'through everything' }, 'by'),
   distance: number('distance', {
     ...LONG,
-    usual: '10 mm',
+    initial: '10 mm',
     hint: 'To go the other way, change the direction.',
     when: ({ extent }) => extent === 'by',
   }),
   /** Two lie on both sides of the sketch, and it goes up to each. */
-  to: picks('up to', 'place', { most: 2, many: 'things', when: ({ extent }) => extent === 'to' }),
+  to: picks('up to', 'place', { max: 2, many: 'things', when: ({ extent }) => extent === 'to' }),
   /** Left between the end and what it goes up to. */
   clearance: number('clearance', {
     asks: LENGTH,
-    least: 0,
-    most: 1e5,
-    usual: '0 mm',
+    min: 0,
+    max: 1e5,
+    initial: '0 mm',
     when: ({ extent }) => extent === 'to',
   }),
   /** Forwards is along the plane's normal, towards whoever looks square on it. */
@@ -57,12 +57,12 @@ const fields = {
   ),
   back: number('distance back', {
     ...LONG,
-    usual: '10 mm',
+    initial: '10 mm',
     when: ({ extent, ways }) => extent === 'by' && ways === 'two',
   }),
   ...thinFields,
-  start: number('start off the sketch', { asks: LENGTH, least: -1e5, most: 1e5, usual: '0 mm' }),
-  taper: number('taper', { asks: ANGLE, least: -1.4, most: 1.4, usual: '0 deg' }),
+  start: number('start off the sketch', { asks: LENGTH, min: -1e5, max: 1e5, initial: '0 mm' }),
+  taper: number('taper', { asks: ANGLE, min: -1.4, max: 1.4, initial: '0 deg' }),
   result: resultField,
   only: touchedField,
 };

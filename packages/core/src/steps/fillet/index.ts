@@ -7,19 +7,19 @@ import { changing } from '../define.ts';
 import { byBody, edgesByBody } from '../edges.ts';
 import { choice, number, picks, schemaOf } from '../fields.ts';
 
-const SIZE = { asks: LENGTH, least: 1e-3, most: 1e4 } as const;
+const SIZE = { asks: LENGTH, min: 1e-3, max: 1e4 } as const;
 
 const isChosen = (picked: unknown): boolean => (picked as readonly unknown[]).length > 0;
 
 const fields = {
-  edges: picks('edges', 'edges', { most: 500, many: 'edges' }),
-  radius: number('radius', { ...SIZE, usual: '2 mm' }),
-  also: picks('edges of another radius', 'edges', { least: 0, most: 500, many: 'edges' }),
-  other: number('their radius', { ...SIZE, usual: '3 mm', when: ({ also }) => isChosen(also) }),
-  third: picks('edges of a third radius', 'edges', { least: 0, most: 500, many: 'edges' }),
-  another: number('the third radius', { ...SIZE, usual: '4 mm', when: ({ third }) => isChosen(third) }),
+  edges: picks('edges', 'edges', { max: 500, many: 'edges' }),
+  radius: number('radius', { ...SIZE, initial: '2 mm' }),
+  also: picks('edges of another radius', 'edges', { min: 0, max: 500, many: 'edges' }),
+  other: number('their radius', { ...SIZE, initial: '3 mm', when: ({ also }) => isChosen(also) }),
+  third: picks('edges of a third radius', 'edges', { min: 0, max: 500, many: 'edges' }),
+  another: number('the third radius', { ...SIZE, initial: '4 mm', when: ({ third }) => isChosen(third) }),
   course: choice('course', { even: 'all along', growing: 'growing to' }, 'even'),
-  to: number('radius at the other end', { ...SIZE, usual: '4 mm', when: ({ course }) => course === 'growing' }),
+  to: number('radius at the other end', { ...SIZE, initial: '4 mm', when: ({ course }) => course === 'growing' }),
 };
 
 export const filletSchema = schemaOf('fillet', fields);
@@ -68,7 +68,8 @@ export const fillet = changing('fillet', {
       rounds.map(({ body, edges }) => ({
         body,
         make(handle) {
-          const sized = (size: number) => kernel.round({ body: handle, edges: edges.map(scaled(size / radius)), step });
+          const sized = (size: number) =>
+            kernel.fillet({ body: handle, edges: edges.map(scaled(size / radius)), step });
           const made = sized(radius);
           if (made.ok || made.issue.code === 'kernel.gone') return made;
           return fail('round.size', { most: largest(sized, radius, kernel.release.bind(kernel)) });

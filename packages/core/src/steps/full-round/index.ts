@@ -1,3 +1,4 @@
+import { solidOf } from '../../naming/index.ts';
 import type { z } from 'zod';
 import type { Profile } from '../../kernel-port/index.ts';
 import { add2, scale2, sub2, type Vec2 } from '../../math/index.ts';
@@ -6,17 +7,17 @@ import { arcBetween, reversed, type Piece, type Region } from '../../sketch/inde
 import { bodiesIn, gathered } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { picks, schemaOf } from '../fields.ts';
-import { stretchesOf, type Stretch } from './rims.ts';
+import { stretchesOf, type RimPair } from './rims.ts';
 
 const fields = {
-  faces: picks('rims', 'face', { most: 100, many: 'rims' }),
+  faces: picks('rims', 'face', { max: 100, many: 'rims' }),
 };
 
 export const fullRoundSchema = schemaOf('full-round', fields);
 export type FullRoundStep = z.infer<typeof fullRoundSchema>;
 
 /** What is cut away of a stretch: a section, and the way that it goes. */
-interface Shaving extends Pick<Stretch, 'way'> {
+interface Shaving extends Pick<RimPair, 'way'> {
   readonly profile: Profile;
 }
 
@@ -46,7 +47,7 @@ export const fullRound = making('full-round', {
     gathered(
       shavings,
       ({ profile, way }, k) => {
-        const named = shavings.length > 1 ? `${step}/${k + 1}` : step;
+        const named = shavings.length > 1 ? solidOf(step, k + 1) : step;
         return way.form === 'straight'
           ? kernel.extrude({ profile, from: 0, to: way.length, step: named })
           : kernel.revolve({ profile, origin: way.origin, axis: way.axis, from: 0, to: way.angle, step: named });
@@ -60,7 +61,7 @@ export const fullRound = making('full-round', {
  * radius is the width over cot(a/2) + cot(b/2): the tangents from each edge are of one length. Undefined where it would
  * touch a wall below its foot.
  */
-function sectionOf({ frame, width, walls, depth }: Stretch): Profile | undefined {
+function sectionOf({ frame, width, walls, depth }: RimPair): Profile | undefined {
   const half = [Math.acos(walls[0][0]) / 2, Math.acos(-walls[1][0]) / 2] as const;
   const radius = width / half.reduce((sum, angle) => sum + 1 / Math.tan(angle), 0);
   const centre: Vec2 = [radius / Math.tan(half[0]), -radius];

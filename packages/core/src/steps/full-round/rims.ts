@@ -22,7 +22,7 @@ import type { EdgeFacts, FaceFacts, SpaceCurve, Topology } from '../../kernel-po
  * A stretch between two edges that keep their distance. Its section is told in a frame whose x runs from one edge to the
  * other and whose y points out of the body.
  */
-export interface Stretch {
+export interface RimPair {
   readonly frame: Frame;
   readonly width: number;
   /** In which direction the wall goes on into the body below each of the two edges. */
@@ -41,16 +41,16 @@ type Circle = Extract<SpaceCurve, { form: 'circle' }>;
 /** Two edges of a face that face each other over its width. */
 interface Pair {
   readonly edges: readonly [EdgeFacts, EdgeFacts];
-  readonly stretch: Stretch;
+  readonly stretch: RimPair;
 }
 
 /** A stretch as far as its two edges tell. */
-type Rim = Omit<Stretch, 'depth'>;
+type Rim = Omit<RimPair, 'depth'>;
 
 const NEAR = 1e-6;
 
 /** The stretches of a flat face, all of one width; none where it is no such rim. */
-export function stretchesOf(face: FaceFacts, topology: Topology): readonly Stretch[] {
+export function stretchesOf(face: FaceFacts, topology: Topology): readonly RimPair[] {
   if (face.surface.form !== 'plane') return [];
   const { normal } = face.surface;
   const edges = topology.edges.filter(({ faces }) => faces.includes(face.name));

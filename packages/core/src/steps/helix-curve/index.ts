@@ -9,11 +9,11 @@ import { WINDING, windingFields, windingOf } from '../winding.ts';
 
 const fields = {
   axis: picks('axis', 'axis'),
-  radius: number('radius', { asks: LENGTH, least: 1e-3, most: 1e5, usual: '10 mm' }),
+  radius: number('radius', { asks: LENGTH, min: 1e-3, max: 1e5, initial: '10 mm' }),
   ...windingFields,
   /** Counter-clockwise about the axis. */
-  start: number('start angle', { asks: ANGLE, least: -4 * Math.PI, most: 4 * Math.PI, usual: '0 deg' }),
-  from: number('beginning on the axis', { asks: LENGTH, least: -1e5, most: 1e5, usual: '0 mm' }),
+  start: number('start angle', { asks: ANGLE, min: -4 * Math.PI, max: 4 * Math.PI, initial: '0 deg' }),
+  from: number('beginning on the axis', { asks: LENGTH, min: -1e5, max: 1e5, initial: '0 mm' }),
 };
 
 export const helixCurveSchema = schemaOf('helix-curve', fields);

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { SpiralRequest } from '../../kernel-port/index.ts';
+import type { HelixRequest } from '../../kernel-port/index.ts';
 import { axisOf } from '../../references/index.ts';
 import { fail, ok, type Result, type Words } from '../../result/index.ts';
 import { centreLineOf, profileOf } from '../areas.ts';
@@ -11,7 +11,7 @@ import { WINDING, windingFields, windingOf } from '../winding.ts';
 const fields = {
   sketch: sketchField,
   areas: areasField,
-  axis: picks('axis', 'axis', { least: 0, many: 'centre line' }),
+  axis: picks('axis', 'axis', { min: 0, many: 'centre line' }),
   ...windingFields,
   result: resultField,
   only: touchedField,
@@ -20,7 +20,7 @@ const fields = {
 export const helixSchema = schemaOf('helix', fields);
 export type HelixStep = z.infer<typeof helixSchema>;
 
-interface Inputs extends ToolInputs, SpiralRequest {}
+interface Inputs extends ToolInputs, HelixRequest {}
 
 export const helix = making('helix', {
   title: 'Helix',
@@ -41,7 +41,7 @@ export const helix = making('helix', {
       ...onBodies(values, context),
     });
   },
-  solids: (inputs, _, kernel) => kernel.spiral(inputs),
+  solids: (inputs, _, kernel) => kernel.helix(inputs),
 });
 
 export const helixWords: Words = {

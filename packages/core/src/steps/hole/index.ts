@@ -1,3 +1,4 @@
+import { solidOf } from '../../naming/index.ts';
 import type { z } from 'zod';
 import type { Kernel, BodyHandle, Profile } from '../../kernel-port/index.ts';
 import {
@@ -21,16 +22,16 @@ import { making, type ToolInputs } from '../define.ts';
 import { choice, number, picks, schemaOf, type Filled } from '../fields.ts';
 import { BOLT_NAMES, BOLTS } from './tables.ts';
 
-const LONG = { asks: LENGTH, least: 1e-3, most: 1e5 } as const;
+const LONG = { asks: LENGTH, min: 1e-3, max: 1e5 } as const;
 const sized = ({ size }: Filled) => size === 'own';
 const bolted = ({ size }: Filled) => size !== 'own';
 
 const fields = {
-  at: picks('places', 'point', { most: 500, many: 'places' }),
+  at: picks('places', 'point', { max: 500, many: 'places' }),
   /** The face or plane that it goes into, square. */
   into: picks('into', 'plane'),
   size: choice<string>('size', { ...BOLT_NAMES, own: 'of diameter' }, 'm5'),
-  diameter: number('diameter', { ...LONG, usual: '5 mm', when: sized }),
+  diameter: number('diameter', { ...LONG, initial: '5 mm', when: sized }),
   fit: choice(
     'fit',
     { medium: 'clearance', fine: 'fine clearance', coarse: 'coarse clearance', tapped: 'tapped' },
@@ -39,16 +40,20 @@ const fields = {
   ),
   head: choice('head', { plain: 'plain', counterbore: 'counterbored', countersink: 'countersunk' }, 'plain'),
   /** As the tables say for the bolt; an own size is asked for its head. */
-  wide: number('head diameter', { ...LONG, usual: '10 mm', when: (step) => sized(step) && step['head'] !== 'plain' }),
-  sunk: number('head depth', { ...LONG, usual: '5 mm', when: (step) => sized(step) && step['head'] === 'counterbore' }),
+  wide: number('head diameter', { ...LONG, initial: '10 mm', when: (step) => sized(step) && step['head'] !== 'plain' }),
+  sunk: number('head depth', {
+    ...LONG,
+    initial: '5 mm',
+    when: (step) => sized(step) && step['head'] === 'counterbore',
+  }),
   extent: choice('depth', { through: 'through', blind: 'deep' }, 'through'),
-  depth: number('depth', { ...LONG, usual: '10 mm', when: ({ extent }) => extent === 'blind' }),
+  depth: number('depth', { ...LONG, initial: '10 mm', when: ({ extent }) => extent === 'blind' }),
   /** Between the flanks of the drill's tip; 180 deg for a flat bottom. */
   tip: number('tip', {
     asks: ANGLE,
-    least: 0.5,
-    most: Math.PI,
-    usual: '118 deg',
+    min: 0.5,
+    max: Math.PI,
+    initial: '118 deg',
     when: ({ extent }) => extent === 'blind',
   }),
   only: { ...touchedField, when: () => true },
@@ -144,7 +149,7 @@ function drilled({ shape, frames, step }: Inputs, before: readonly BodyHandle[],
         axis: frame.z,
         from: 0,
         to: 2 * Math.PI,
-        step: `${step}/${k + 1}`,
+        step: solidOf(step, k + 1),
       }),
     kernel,
   );

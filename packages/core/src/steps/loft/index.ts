@@ -15,10 +15,10 @@ const square = ({ leave }: Filled) => leave !== 'free';
 const fields = {
   /** In the order in which it goes through them. */
   sections: stepsField('sections', 1),
-  from: picks('point before the first', 'point', { least: 0, many: 'point' }),
-  to: picks('point after the last', 'point', { least: 0, many: 'point' }),
+  from: picks('point before the first', 'point', { min: 0, many: 'point' }),
+  to: picks('point after the last', 'point', { min: 0, many: 'point' }),
   /** One on each outline; where one has none, the nearest to that before it. */
-  starts: picks('starting points', 'point', { least: 0, most: 100, many: 'starting points' }),
+  starts: picks('starting points', 'point', { min: 0, max: 100, many: 'starting points' }),
   course: choice('course', { smooth: 'smooth', straight: 'straight' }, 'smooth'),
   leave: choice(
     'at the ends',
@@ -34,9 +34,9 @@ const fields = {
   /** How long its tangents are where it is square to a section. */
   lead: number('length of the tangents', {
     asks: LENGTH,
-    least: 1e-3,
-    most: 1e4,
-    usual: '10 mm',
+    min: 1e-3,
+    max: 1e4,
+    initial: '10 mm',
     when: (step) => smooth(step) && square(step),
   }),
   ...thinFields,

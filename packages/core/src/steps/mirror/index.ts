@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { mirror3 } from '../../math/index.ts';
+import { reflection } from '../../math/index.ts';
 import { planeOf } from '../../references/index.ts';
 import { picks } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
@@ -15,5 +15,5 @@ export const mirror = (kindOf: (kind: string) => StepKind<never, unknown>) =>
     title: 'Mirror',
     fields,
     sentence: 'Mirror {what}[ {steps}][ {bodies}] in {plane}[ → {copies}]',
-    places: ({ plane }) => [{ movement: mirror3(planeOf(plane[0]!)!), instance: 'm' }],
+    places: ({ plane }) => [{ transform: reflection(planeOf(plane[0]!)!), instance: 'm' }],
   });

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { followedBy, shift3, STILL, turn3, type Movement } from '../../math/index.ts';
+import { compose, translation, IDENTITY, rotation, type RigidTransform } from '../../math/index.ts';
 import { axisOf } from '../../references/index.ts';
 import { fail, ok, type Words } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
@@ -7,16 +7,16 @@ import { bodiesIn, gathered } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { choice, number, picks, schemaOf } from '../fields.ts';
 
-const SHIFT = { asks: LENGTH, least: -1e5, most: 1e5, usual: '0 mm' } as const;
+const SHIFT = { asks: LENGTH, min: -1e5, max: 1e5, initial: '0 mm' } as const;
 const turned = ({ turn }: Readonly<Record<string, unknown>>) => turn === 'yes';
 
 const fields = {
-  bodies: picks('bodies', 'body', { most: 100, many: 'bodies' }),
+  bodies: picks('bodies', 'body', { max: 100, many: 'bodies' }),
   x: number('along x', SHIFT),
   y: number('along y', SHIFT),
   z: number('along z', SHIFT),
   turn: choice('turn', { no: 'not turned', yes: 'turned by' }, 'no'),
-  angle: number('angle', { asks: ANGLE, least: -200 * Math.PI, most: 200 * Math.PI, usual: '90 deg', when: turned }),
+  angle: number('angle', { asks: ANGLE, min: -200 * Math.PI, max: 200 * Math.PI, initial: '90 deg', when: turned }),
   about: picks('axis', 'axis', { when: turned }),
   original: choice('the original', { no: 'goes along', yes: 'stays' }, 'no'),
 };
@@ -30,19 +30,19 @@ export const move = changing('move', {
   sentence: 'Move {bodies} by {x} {y} {z}, {turn}[ {angle} about {about}]; the original {original}',
   inputs({ bodies, x, y, z, turn, angle, about, original }, { step }) {
     const axis = turn === 'yes' ? axisOf(about[0]!)! : undefined;
-    const turning = axis ? turn3(axis.origin, axis.direction, angle) : STILL;
-    const movement = followedBy(turning, shift3([x, y, z]));
-    if (isStill(movement)) return fail('move.idle');
+    const turning = axis ? rotation(axis.origin, axis.direction, angle) : IDENTITY;
+    const transform = compose(turning, translation([x, y, z]));
+    if (isStill(transform)) return fail('move.idle');
     return ok({
       bodies: bodiesIn(bodies),
-      movement,
+      transform,
       keep: original === 'yes',
       step,
     });
   },
-  build({ bodies, movement, keep, step }, before, kernel) {
+  build({ bodies, transform, keep, step }, before, kernel) {
     const copy = (k: number) => {
-      const moved = kernel.moved({ body: before[k]!, movement, step, instance: 'm' });
+      const moved = kernel.transformed({ body: before[k]!, transform, step, instance: 'm' });
       return moved.ok ? ok([moved.value]) : moved;
     };
     const made = gathered(bodies, copy, kernel);
@@ -50,9 +50,9 @@ export const move = changing('move', {
   },
 });
 
-/** Does a movement leave everything where it is, to rounding? */
-const isStill = (movement: Movement): boolean =>
-  movement.every((row, r) => row.every((c, k) => Math.abs(c - STILL[r]![k]!) < 1e-12));
+/** Does a transform leave everything where it is, to rounding? */
+const isStill = (transform: RigidTransform): boolean =>
+  transform.every((row, r) => row.every((c, k) => Math.abs(c - IDENTITY[r]![k]!) < 1e-12));
 
 export const moveWords: Words = {
   'move.idle': () =>

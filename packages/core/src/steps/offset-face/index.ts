@@ -7,8 +7,8 @@ import { facesByBody } from '../edges.ts';
 import { choice, number, picks, schemaOf } from '../fields.ts';
 
 const fields = {
-  faces: picks('faces', 'face', { most: 200, many: 'faces' }),
-  distance: number('distance', { asks: LENGTH, least: 1e-4, most: 1e4, usual: '0.2 mm' }),
+  faces: picks('faces', 'face', { max: 200, many: 'faces' }),
+  distance: number('distance', { asks: LENGTH, min: 1e-4, max: 1e4, initial: '0.2 mm' }),
   side: choice('side', { inwards: 'inwards', outwards: 'outwards' }, 'inwards'),
 };
 

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { BodyHandle } from '../../kernel-port/index.ts';
-import { mirror3, type Movement } from '../../math/index.ts';
+import { reflection, type RigidTransform } from '../../math/index.ts';
 import { ORIGIN_PLANES } from '../../references/index.ts';
 import { ok, type Result, type Words } from '../../result/index.ts';
 import { gathered } from '../bodies.ts';
@@ -17,7 +17,7 @@ export type OppositeHandStep = z.infer<typeof oppositeHandSchema>;
 
 interface Inputs {
   readonly bodies: readonly BodyHandle[];
-  readonly movement: Movement;
+  readonly transform: RigidTransform;
   readonly step: string;
 }
 
@@ -27,10 +27,10 @@ export const oppositeHand = changing('opposite-hand', {
   fields,
   sentence: 'Opposite hand of {of}, mirrored in {plane}',
   inputs: ({ of, plane }, { step }): Result<Inputs> =>
-    ok({ bodies: of, movement: mirror3(ORIGIN_PLANES[plane]), step }),
-  build({ bodies, movement, step }, before, kernel) {
+    ok({ bodies: of, transform: reflection(ORIGIN_PLANES[plane]), step }),
+  build({ bodies, transform, step }, before, kernel) {
     const mirrored = (body: BodyHandle, k: number): Result<BodyHandle[]> => {
-      const made = kernel.moved({ body, movement, step, instance: `m${k + 1}` });
+      const made = kernel.transformed({ body, transform, step, instance: `m${k + 1}` });
       return made.ok ? ok([made.value]) : made;
     };
     const made = gathered(bodies, mirrored, kernel);

@@ -1,22 +1,22 @@
 import type { z } from 'zod';
-import { add3, scale3, shift3, type Vec3 } from '../../math/index.ts';
+import { add3, scale3, translation, type Vec3 } from '../../math/index.ts';
 import { axisOf } from '../../references/index.ts';
 import { LENGTH, NUMBER } from '../../units/index.ts';
 import { choice, number, picks, skipField, type Filled } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { repeating, repeatingSchema } from '../repeats.ts';
 
-const COUNT = { asks: NUMBER, least: 1, most: 1000, whole: true } as const;
-const SPACE = { asks: LENGTH, least: -1e5, most: 1e5, usual: '20 mm' } as const;
+const COUNT = { asks: NUMBER, min: 1, max: 1000, integer: true } as const;
+const SPACE = { asks: LENGTH, min: -1e5, max: 1e5, initial: '20 mm' } as const;
 const two = ({ directions }: Filled) => directions === 'two';
 
 const fields = {
   along: picks('direction', 'axis'),
-  count: number('count', { ...COUNT, usual: '3' }),
+  count: number('count', { ...COUNT, initial: '3' }),
   spacing: number('spacing', SPACE),
   directions: choice('directions', { one: 'in one direction', two: 'and' }, 'one'),
   across: picks('second direction', 'axis', { when: two }),
-  rows: number('count across', { ...COUNT, usual: '2', when: two }),
+  rows: number('count across', { ...COUNT, initial: '2', when: two }),
   apart: number('spacing across', { ...SPACE, when: two }),
   skip: skipField,
 };
@@ -37,7 +37,7 @@ export const patternLine = (kindOf: (kind: string) => StepKind<never, unknown>) 
       return Array.from({ length: lines * count }, (_, k) => {
         const [i, j] = [k % count, Math.floor(k / count)];
         return {
-          movement: shift3(add3(scale3(first, i), scale3(second, j))),
+          transform: translation(add3(scale3(first, i), scale3(second, j))),
           instance: lines > 1 ? `${i + 1}-${j + 1}` : `${i + 1}`,
         };
       }).filter((_, k) => k > 0 && !skip.includes(k + 1));

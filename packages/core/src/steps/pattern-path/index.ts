@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { fromTo3, shift3, sub3 } from '../../math/index.ts';
+import { frameToFrame, translation, sub3 } from '../../math/index.ts';
 import { chained, curvesOf, endsOfCurve, Path } from '../../references/index.ts';
 import { LENGTH, NUMBER } from '../../units/index.ts';
 import { choice, number, picks, skipField } from '../fields.ts';
@@ -7,14 +7,14 @@ import type { StepKind } from '../kind.ts';
 import { repeating, repeatingSchema } from '../repeats.ts';
 
 const fields = {
-  path: picks('path', 'curve', { most: 100, many: 'curves' }),
-  count: number('count', { asks: NUMBER, least: 1, most: 1000, whole: true, usual: '6' }),
+  path: picks('path', 'curve', { max: 100, many: 'curves' }),
+  count: number('count', { asks: NUMBER, min: 1, max: 1000, integer: true, initial: '6' }),
   spread: choice('spread', { evenly: 'evenly', by: 'by' }, 'evenly'),
   spacing: number('spacing', {
     asks: LENGTH,
-    least: 1e-3,
-    most: 1e5,
-    usual: '20 mm',
+    min: 1e-3,
+    max: 1e5,
+    initial: '20 mm',
     when: ({ spread }) => spread === 'by',
   }),
   way: choice('way', { forwards: 'forwards', backwards: 'from its other end' }, 'forwards'),
@@ -40,7 +40,8 @@ export const patternPath = (kindOf: (kind: string) => StepKind<never, unknown>) 
       const frames = line.frames(way === 'forwards' ? ways : ways.map((at) => line.length - at));
       return frames
         .map((frame, k) => ({
-          movement: keep === 'following' ? fromTo3(frames[0]!, frame) : shift3(sub3(frame.origin, frames[0]!.origin)),
+          transform:
+            keep === 'following' ? frameToFrame(frames[0]!, frame) : translation(sub3(frame.origin, frames[0]!.origin)),
           instance: `${k + 1}`,
         }))
         .filter((_, k) => k > 0 && !skip.includes(k + 1));

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { turn3 } from '../../math/index.ts';
+import { rotation } from '../../math/index.ts';
 import { axisOf } from '../../references/index.ts';
 import { ANGLE, NUMBER } from '../../units/index.ts';
 import { number, picks, skipField } from '../fields.ts';
@@ -10,9 +10,9 @@ const TURN = 2 * Math.PI;
 
 const fields = {
   about: picks('axis', 'axis'),
-  count: number('count', { asks: NUMBER, least: 1, most: 1000, whole: true, usual: '6' }),
+  count: number('count', { asks: NUMBER, min: 1, max: 1000, integer: true, initial: '6' }),
   /** Over which all are spread; a full turn is spread evenly. */
-  over: number('angle', { asks: ANGLE, least: -TURN - 1e-9, most: TURN + 1e-9, usual: '360 deg' }),
+  over: number('angle', { asks: ANGLE, min: -TURN - 1e-9, max: TURN + 1e-9, initial: '360 deg' }),
   skip: skipField,
 };
 
@@ -29,7 +29,7 @@ export const patternRound = (kindOf: (kind: string) => StepKind<never, unknown>)
       const full = Math.abs(Math.abs(over) - TURN) < 1e-6;
       const between = over / (full ? count : Math.max(1, count - 1));
       return Array.from({ length: count }, (_, k) => ({
-        movement: turn3(origin, direction, k * between),
+        transform: rotation(origin, direction, k * between),
         instance: `${k + 1}`,
       })).filter((_, k) => k > 0 && !skip.includes(k + 1));
     },

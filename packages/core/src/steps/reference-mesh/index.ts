@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { followedBy, shift3, STILL, turn3, type Movement } from '../../math/index.ts';
+import { compose, translation, IDENTITY, rotation, type RigidTransform } from '../../math/index.ts';
 import { MESH_ENDINGS, meshWords } from '../../meshes/index.ts';
 import { ok, type Result, type Words } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
@@ -7,7 +7,7 @@ import { laying } from '../define.ts';
 import { choice, fileField, number, schemaOf } from '../fields.ts';
 import type { LaidFile } from '../kind.ts';
 
-const SHIFT = { asks: LENGTH, least: -1e5, most: 1e5, usual: '0 mm' } as const;
+const SHIFT = { asks: LENGTH, min: -1e5, max: 1e5, initial: '0 mm' } as const;
 /** Millimetres for a unit; a file that names none is in millimetres. */
 const UNITS = { file: undefined, mm: 1, cm: 10, m: 1000, in: 25.4 } as const;
 
@@ -18,7 +18,7 @@ const fields = {
   x: number('along x', SHIFT),
   y: number('along y', SHIFT),
   z: number('along z', SHIFT),
-  angle: number('angle', { asks: ANGLE, least: -200 * Math.PI, most: 200 * Math.PI, usual: '0 deg' }),
+  angle: number('angle', { asks: ANGLE, min: -200 * Math.PI, max: 200 * Math.PI, initial: '0 deg' }),
 };
 
 export const referenceMeshSchema = schemaOf('reference-mesh', fields);
@@ -31,14 +31,14 @@ export const referenceMesh = laying('reference-mesh', {
   sentence:
     'Lay the mesh {file} under the model, units {unit}, up is {up}[?, moved by {x} {y} {z}][?, turned by {angle} about z]',
   inputs({ file, unit, up, x, y, z, angle }): Result<LaidFile> {
-    const turned = followedBy(UPRIGHT[up], turn3([0, 0, 0], [0, 0, 1], angle));
-    return ok({ file, unit: UNITS[unit], at: followedBy(turned, shift3([x, y, z])) });
+    const turned = compose(UPRIGHT[up], rotation([0, 0, 0], [0, 0, 1], angle));
+    return ok({ file, unit: UNITS[unit], at: compose(turned, translation([x, y, z])) });
   },
 });
 
 /** Turns what is up in the file to z. */
-const UPRIGHT: Readonly<Record<'y' | 'z', Movement>> = {
-  z: STILL,
+const UPRIGHT: Readonly<Record<'y' | 'z', RigidTransform>> = {
+  z: IDENTITY,
   y: [
     [1, 0, 0, 0],
     [0, 0, -1, 0],

@@ -13,8 +13,8 @@ const fields = {
   areas: areasField,
   ...thinFields,
   /** The only centre line of the sketch where nothing is chosen. */
-  axis: picks('axis', 'axis', { least: 0, many: 'centre line' }),
-  angle: number('angle', { asks: ANGLE, least: 1e-4, most: 2 * Math.PI + 1e-9, usual: '360 deg' }),
+  axis: picks('axis', 'axis', { min: 0, many: 'centre line' }),
+  angle: number('angle', { asks: ANGLE, min: 1e-4, max: 2 * Math.PI + 1e-9, initial: '360 deg' }),
   ways: choice('direction', { forwards: 'forwards', backwards: 'backwards', both: 'both ways' }, 'forwards'),
   result: resultField,
   only: touchedField,

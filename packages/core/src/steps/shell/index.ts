@@ -12,21 +12,21 @@ import { skinPieces } from './skin.ts';
 import { tightestPlace } from './tightest.ts';
 
 const fields = {
-  open: picks('open faces', 'face', { most: 100, many: 'faces' }),
-  wall: number('wall', { asks: LENGTH, least: 1e-3, most: 1e4, usual: '2 mm' }),
+  open: picks('open faces', 'face', { max: 100, many: 'faces' }),
+  wall: number('wall', { asks: LENGTH, min: 1e-3, max: 1e4, initial: '2 mm' }),
   side: choice('side', { inwards: 'inwards', outwards: 'outwards' }, 'inwards'),
   /** Their outer faces. */
   others: picks('walls of another thickness', 'face', {
-    least: 0,
-    most: 100,
+    min: 0,
+    max: 100,
     many: 'walls',
     when: ({ side }) => side === 'inwards',
   }),
   other: number('their thickness', {
     asks: LENGTH,
-    least: 1e-3,
-    most: 1e4,
-    usual: '3 mm',
+    min: 1e-3,
+    max: 1e4,
+    initial: '3 mm',
     when: ({ side, others }) => side === 'inwards' && (others as readonly unknown[]).length > 0,
   }),
 };
@@ -55,7 +55,7 @@ export const shell = changing('shell', {
           const topology = kernel.topology(handle);
           const skins = skinPieces(topology, []).length;
           const sized = (size: number) => {
-            const made = kernel.hollow({
+            const made = kernel.shell({
               body: handle,
               open: faces,
               wall: Math.sign(wall) * size,

@@ -27,14 +27,14 @@ import { ANGLE, LENGTH, NUMBER } from '../../units/index.ts';
 import type { ExpressionPlace, SketchSources, SolvedSketch, StepKind } from '../kind.ts';
 import {
   drawnSources,
-  loanPlaces,
-  loanSchema,
-  loanWords,
+  projectedReferencePlaces,
+  projectedReferenceSchema,
+  projectedReferenceWords,
   planeReference,
   planeSchema,
   sourcesOf,
   sourceTrouble,
-} from './loans.ts';
+} from './projected-references.ts';
 
 export const PLANE_NAMES: Readonly<Record<OriginPlane, string>> = { front: 'Front', top: 'Top', right: 'Right' };
 export type OriginPlane = 'front' | 'top' | 'right';
@@ -51,7 +51,10 @@ export const sketchSchema = z.strictObject({
   relations: z.record(idSchema, relationSchema).refine(atMost(MOST), `a sketch has at most ${MOST} relations`),
   patterns: z.record(idSchema, patternSchema).refine(atMost(100), 'a sketch has at most 100 patterns').optional(),
   /** What is borrowed from elsewhere. */
-  loans: z.record(idSchema, loanSchema).refine(atMost(500), 'a sketch borrows at most 500 things').optional(),
+  loans: z
+    .record(idSchema, projectedReferenceSchema)
+    .refine(atMost(500), 'a sketch borrows at most 500 things')
+    .optional(),
 });
 export type SketchStep = z.infer<typeof sketchSchema>;
 
@@ -64,16 +67,16 @@ export const sketch: StepKind<SketchStep, never> = {
     { type: 'text', text: ' on ' },
     { type: 'picks', field: 'plane', text: planeWords(step, nameOf), label: 'sketch plane' },
   ],
-  uses: (step) => [...new Set(loanPlaces(step).flatMap(({ reference }) => needs(reference)))],
+  uses: (step) => [...new Set(projectedReferencePlaces(step).flatMap(({ reference }) => needs(reference)))],
   expressions: (step) => [...sizePlaces(step), ...patternPlaces(step)],
-  references: loanPlaces,
+  references: projectedReferencePlaces,
   picks: ({ plane }) => [
     {
       field: 'plane',
       accepts: 'plane',
       label: 'sketch plane',
-      least: 1,
-      most: 1,
+      min: 1,
+      max: 1,
       picked: [planeReference(plane)],
       with: ([picked]) => (picked?.to === 'origin' ? picked.name : picked),
     },
@@ -189,7 +192,7 @@ function troubleOf(clash: readonly Id[], unread: ReadonlyMap<Id, Issue>, sources
 }
 
 export const sketchWords: Words = {
-  ...loanWords,
+  ...projectedReferenceWords,
   'sketch.clash': (f) =>
     `${f['count'] === 1 ? '1 relation' : `${f['count']} relations`} can't hold${f['count'] === 1 ? '' : ' together'}; drop or change one. The last good shape is shown.`,
   'pattern.count': (f) => `"${f['text']}" is not a whole number from 1 to ${MOST_COPIES}.`,

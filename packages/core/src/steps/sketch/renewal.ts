@@ -15,17 +15,17 @@ import {
   type SketchEdit,
 } from '../../sketch/index.ts';
 import type { SketchStep } from './index.ts';
-import type { Loan } from './loans.ts';
+import type { ProjectedReference } from './projected-references.ts';
 
-/** What makes a loan what its source is now: its own entities, and the offsets that follow them. */
+/** What makes a projected reference what its source is now: its own entities, and the offsets that follow them. */
 export interface Renewal extends SketchEdit {
-  readonly makes: Loan['makes'];
+  readonly makes: ProjectedReference['makes'];
 }
 
 type Offset = Extract<Relation, { kind: 'offset' }>;
 
 /**
- * A loan as its source is now. What is there still keeps its entity, so that relations, areas and steps that speak of it
+ * A projected reference as its source is now. What is there still keeps its entity, so that relations, areas and steps that speak of it
  * go on; what is new gets one, what is gone goes. Curves beside the outline are drawn beside the new one, at the same
  * distance.
  * @param now what the source looks like, by lasting keys @param drawn the sketch as it is solved

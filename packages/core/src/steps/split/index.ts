@@ -7,7 +7,7 @@ import { changing } from '../define.ts';
 import { choice, picks, schemaOf } from '../fields.ts';
 
 const fields = {
-  bodies: picks('bodies', 'body', { least: 0, most: 100, many: 'bodies' }),
+  bodies: picks('bodies', 'body', { min: 0, max: 100, many: 'bodies' }),
   by: picks('plane or face', 'sheet'),
   keep: choice('keep', { both: 'both sides', front: 'what lies before it', back: 'what lies behind it' }, 'both'),
 };

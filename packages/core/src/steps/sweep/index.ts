@@ -11,14 +11,14 @@ import { areasField, choice, number, picks, schemaOf, sketchField } from '../fie
 const fields = {
   sketch: sketchField,
   areas: areasField,
-  path: picks('path', 'curve', { most: 100, many: 'curves' }),
+  path: picks('path', 'curve', { max: 100, many: 'curves' }),
   keep: choice('direction', { following: 'turning with it', fixed: 'keeping its direction' }, 'following'),
   /** Over the whole way; counter-clockwise seen against it. */
   twist: number('twist', {
     asks: ANGLE,
-    least: -200 * Math.PI,
-    most: 200 * Math.PI,
-    usual: '0 deg',
+    min: -200 * Math.PI,
+    max: 200 * Math.PI,
+    initial: '0 deg',
     when: ({ keep }) => keep === 'following',
   }),
   result: resultField,

@@ -7,8 +7,8 @@ import { facesByBody } from '../edges.ts';
 import { choice, number, picks, schemaOf } from '../fields.ts';
 
 const fields = {
-  faces: picks('faces', 'face', { most: 100, many: 'faces' }),
-  thickness: number('thickness', { asks: LENGTH, least: 1e-3, most: 1e4, usual: '2 mm' }),
+  faces: picks('faces', 'face', { max: 100, many: 'faces' }),
+  thickness: number('thickness', { asks: LENGTH, min: 1e-3, max: 1e4, initial: '2 mm' }),
   side: choice('side', { outwards: 'outwards', inwards: 'inwards' }, 'outwards'),
   result: resultField,
   only: touchedField,

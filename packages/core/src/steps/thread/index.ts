@@ -1,3 +1,4 @@
+import { solidOf } from '../../naming/index.ts';
 import type { z } from 'zod';
 import type { BodyHandle, Kernel } from '../../kernel-port/index.ts';
 import { add3, dot3, frameOn, scale3, sub3, type Vec3 } from '../../math/index.ts';
@@ -11,16 +12,16 @@ import { choice, number, picks, schemaOf, type Values } from '../fields.ts';
 import { BOLT_NAMES, BOLTS } from '../hole/tables.ts';
 
 const fields = {
-  faces: picks('round faces', 'round', { most: 50, many: 'round faces' }),
+  faces: picks('round faces', 'round', { max: 50, many: 'round faces' }),
   size: choice<string>('size', { ...BOLT_NAMES, own: 'with a pitch of' }, 'm8'),
-  pitch: number('pitch', { asks: LENGTH, least: 0.1, most: 100, usual: '1.25 mm', when: ({ size }) => size === 'own' }),
+  pitch: number('pitch', { asks: LENGTH, min: 0.1, max: 100, initial: '1.25 mm', when: ({ size }) => size === 'own' }),
   hand: choice('hand', { right: 'right-handed', left: 'left-handed' }, 'right'),
   extent: choice('extent', { all: 'over the whole length', part: 'for' }, 'all'),
   length: number('length', {
     asks: LENGTH,
-    least: 0.1,
-    most: 1e4,
-    usual: '10 mm',
+    min: 0.1,
+    max: 1e4,
+    initial: '10 mm',
     when: ({ extent }) => extent === 'part',
   }),
   from: choice(
@@ -89,7 +90,7 @@ export const thread = changing('thread', {
     for (const [k, sign] of threads.filter(({ full }) => full).entries()) {
       const made = changedBodies(
         bodies,
-        [{ body: sign.body, make: (handle) => cutInFull(handle, sign, `${step}/${k + 1}`, kernel) }],
+        [{ body: sign.body, make: (handle) => cutInFull(handle, sign, solidOf(step, k + 1), kernel) }],
         kernel,
       );
       bodies

@@ -32,13 +32,13 @@ export const distance: MarkKind<DistanceMark> = {
     const pairs = pairsOf(mark).map(([a, b]) => between(spots[a]!, spots[b]!, mark.along ?? ALONG.straight));
     const wrong = pairs.find((pair) => !pair.ok);
     if (wrong && !wrong.ok) return wrong;
-    const stretches: Stretch[] = [];
+    const stretches: DimensionSpan[] = [];
     for (const pair of pairs) {
       if (!pair.ok) return pair;
       if (pair.value.amount.value < 1e-9) return fail('mark.same');
       const row = sizeRow([], pair.value.amount.value, '', mark);
       if (!row.ok) return row;
-      stretches.push(stretchOf(pair.value, labelOf(context, row.value), rowWords(row.value), context));
+      stretches.push(spanOf(pair.value, labelOf(context, row.value), rowWords(row.value), context));
     }
     const way = stretches[0]!.way;
     if (stretches.some((one) => Math.abs(Math.abs(dot2(one.way, way)) - 1) > 1e-6)) return fail('mark.slant');
@@ -56,7 +56,7 @@ export const distance: MarkKind<DistanceMark> = {
 const pairsOf = ({ of, lay }: DistanceMark): (readonly [number, number])[] =>
   of.slice(1).map((_, k): readonly [number, number] => [lay === 'base' ? 0 : k, k + 1]);
 
-interface Stretch {
+interface DimensionSpan {
   readonly between: Between;
   readonly way: Vec2;
   readonly words: string;
@@ -64,14 +64,19 @@ interface Stretch {
   readonly line: ReturnType<typeof linear>;
 }
 
-function stretchOf(found: Between, label: Parameters<typeof linear>[3], words: string, context: MarkContext): Stretch {
+function spanOf(
+  found: Between,
+  label: Parameters<typeof linear>[3],
+  words: string,
+  context: MarkContext,
+): DimensionSpan {
   const [from, to] = [found.from, found.to].map((places) => places.map((place) => context.paper(place)));
   const line = linear(from!, to!, found.way, label, context);
   return { between: found, way: found.way, words, middle: middle2(from![0]!, to![0]!), line };
 }
 
 /** Several are drawn on one line, or each from the base farther out. */
-function drawn(stretches: readonly Stretch[], at: Vec2, apart: number, { box }: MarkContext): MarkInk {
+function drawn(stretches: readonly DimensionSpan[], at: Vec2, apart: number, { box }: MarkContext): MarkInk {
   const [first] = stretches;
   if (stretches.length === 1) return first!.line.draw(at);
   const across = left2(first!.way);

@@ -1,7 +1,7 @@
+import { stepOfFace } from '../../../naming/index.ts';
 import { z } from 'zod';
 import { distance3, dot3, dotD3, footOnLine3, type Dual, type Vec3 } from '../../../math/index.ts';
 import type { EdgeFacts, FaceFacts } from '../../../kernel-port/index.ts';
-import { stepOfFace } from '../../../references/index.ts';
 import { fail, ok, type Result } from '../../../result/index.ts';
 import { formatAmount } from '../../../units/index.ts';
 import type { LabelRow } from '../../label.ts';

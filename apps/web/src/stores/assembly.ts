@@ -1,0 +1,375 @@
+import { defineStore } from 'pinia';
+import { until, watchDebounced } from '@vueuse/core';
+import { computed, ref, shallowRef, watch } from 'vue';
+import {
+  formatAmount,
+  transformPoint,
+  ORIGIN_DATUMS,
+  type Box3,
+  type Id,
+  type RigidTransform,
+  type Project,
+  type Topology,
+  type Vec3,
+  inverse,
+  type CoordinateKey,
+  isAngle,
+  jointOf,
+} from '@helb/core';
+import {
+  drive,
+  explodedPoses,
+  Grab,
+  isBranching,
+  memberPose,
+  MechanismEquations,
+  repeatedBy,
+  restOf,
+  type Coordinates,
+  type Driven,
+  type Member,
+  type Pose,
+} from '@helb/core/assembly';
+import { namesIn, assemblyTotals, type Interference } from '@helb/engine';
+import { bodyPick, guidePick, type Guide } from '../view/picks.ts';
+import type { MemberPick } from '../view/placed-picks.ts';
+import { useModel, type BuiltAssembly } from './model.ts';
+import { useProject } from './project.ts';
+
+/** Places that a trace keeps. */
+const MOST_PLACES = 4000;
+
+/** All parts that are placed: as the engine brought them together, and where they are now. */
+export const useAssembly = defineStore('assembly', () => {
+  const store = useProject();
+  const model = useModel();
+  const built = shallowRef<BuiltAssembly>();
+  /** Of all bodies that came with a mesh: these are sent once only. */
+  const topologies = new Map<string, Topology>();
+  /** Where everything is; undefined at rest. Never kept. */
+  const moved = shallowRef<Pose>();
+  const picked = shallowRef<readonly MemberPick[]>([]);
+  const hovered = shallowRef<readonly MemberPick[]>([]);
+  /** Members that are not shown. */
+  const hidden = shallowRef<ReadonlySet<string>>(new Set());
+  /** From 0, together, to 1. */
+  const exploded = ref(0);
+  const interferences = shallowRef<readonly Interference[]>();
+  /** How far a search for interference has come. */
+  const searching = ref<{ done: number; of: number }>();
+  const pointed = shallowRef<Interference>();
+  /** Placements that a list speaks of: they light up. */
+  const lit = shallowRef<readonly string[]>([]);
+  const paths = shallowRef<ReadonlyMap<string, readonly Vec3[]>>(new Map());
+  /** What a drive or a hand could not do, in words. */
+  const stuck = ref('');
+  /** Is there more than one way on from where it was driven to? */
+  const parting = ref(false);
+  const arrivals = ref(0);
+  /** The project as it was when it was brought together last. */
+  const broughtFor = shallowRef<Project>();
+
+  const assembled = computed(() => built.value?.assembled);
+  const pose = computed(() => moved.value ?? assembled.value?.rest);
+  const isPlaced = computed(() => Object.keys(store.project?.assembly?.placements ?? {}).length > 0);
+  const nameOf = computed(() => {
+    const [project, all] = [store.project, assembled.value];
+    return project && all ? namesIn(project, all) : (path: string) => path;
+  });
+
+  /** Waits until everything is brought together as the project is now; not for ever, where something is in the way. */
+  async function together(): Promise<void> {
+    const isDone = () => !isPlaced.value || broughtFor.value === store.project;
+    await until(isDone).toBe(true, { timeout: 20_000, throwOnTimeout: false });
+  }
+
+  // what belongs to one project says nothing of another
+  watch(
+    () => store.id,
+    () => {
+      topologies.clear();
+      built.value = moved.value = interferences.value = pointed.value = undefined;
+      picked.value = hovered.value = [];
+      hidden.value = new Set();
+      paths.value = new Map();
+      exploded.value = 0;
+      stuck.value = '';
+    },
+  );
+
+  /** @param known keys of the bodies that the view has */
+  async function assemble(project: Project, known: readonly string[]): Promise<void> {
+    const reply = await model.assemble(project, known);
+    if (!reply || store.project === undefined) return;
+    const before = { all: assembled.value, pose: moved.value };
+    for (const { key, topology } of Object.values(reply.parts).flatMap(({ bodies }) => bodies))
+      if (topology) topologies.set(key, topology);
+    built.value = reply;
+    broughtFor.value = project;
+    moved.value = before.all && before.pose && carriedOn(before.all.mechanism.bodies, before.pose, reply);
+    interferences.value = pointed.value = undefined;
+    paths.value = new Map();
+    stuck.value = '';
+    parting.value = false;
+    // what is of another body now is picked as a whole
+    choose(
+      picked.value.flatMap((pick): (string | MemberPick)[] => {
+        const member = memberOf(pick.member);
+        const there = member && reply.parts[member.part]?.bodies.some(({ key }) => key === pick.body);
+        if (!member) return [];
+        return [there || pick.kind === 'guide' ? pick : pick.member];
+      }),
+    );
+    arrivals.value++;
+  }
+
+  /** A pose of what was there before for what is there now: the nearest in which everything holds. */
+  function carriedOn(
+    bodies: readonly { id: string }[],
+    { poses, coordinates }: Pose,
+    { assembled: next }: BuiltAssembly,
+  ) {
+    const rest = restOf(next.mechanism);
+    const from = next.mechanism.bodies.map(({ id }, k) => {
+      const at = bodies.findIndex((body) => body.id === id);
+      return (at < 0 ? undefined : poses[at]) ?? next.rest.poses[k]!;
+    });
+    const solved = new MechanismEquations(next.mechanism).solve({ ...rest, poses: from, coordinates });
+    return solved.fulfilled && !isAt(solved, next.rest) ? solved : undefined;
+  }
+
+  const memberOf = (id: string): Member | undefined => assembled.value?.members.find((member) => member.id === id);
+
+  /** Picks placements as a whole: from a list, or in the view. */
+  function choose(members: readonly (string | MemberPick)[]): void {
+    picked.value = members.flatMap((one): MemberPick[] => {
+      if (typeof one !== 'string') return [one];
+      const member = memberOf(one);
+      const key = member && built.value?.parts[member.part]?.bodies[0]?.key;
+      const topology = key === undefined ? undefined : topologies.get(key);
+      if (!member) return [];
+      const pick = key !== undefined && topology ? bodyPick(key, 0, topology) : guidePick(ITS_ORIGIN, 0);
+      return [{ ...pick, member: one, at: [0, 0, 0] }];
+    });
+  }
+
+  /** Where each body is shown, exploded where it is. */
+  const shownPoses = computed((): readonly RigidTransform[] => {
+    const [all, now] = [assembled.value, pose.value];
+    if (!all || !now) return [];
+    const boxOf = (part: Id) => built.value!.parts[part]?.totals.box_mm ?? undefined;
+    return explodedPoses(all, now, boxOf, exploded.value);
+  });
+  const memberPoses = computed(
+    (): ReadonlyMap<string, RigidTransform> =>
+      new Map(
+        assembled.value?.members.map((member) => [member.id, memberPose(member, { poses: shownPoses.value })]) ?? [],
+      ),
+  );
+
+  /** Mass and centre of what is placed, where it is. */
+  const totals = computed(() => {
+    const [project, all, now] = [store.project, built.value, pose.value];
+    if (!project || !all || !now) return undefined;
+    const parts = Object.entries(all.parts).map(([id, { bodies }]) => ({ id, bodies }));
+    return assemblyTotals(project, { parts }, all.assembled.members, now);
+  });
+
+  /** Round what is placed, where it is; absent until that is found. */
+  const box = shallowRef<Box3>();
+  watch([built, pose], () => (box.value = undefined));
+  watchDebounced(
+    [built, pose],
+    async () => {
+      const [project, now] = [broughtFor.value, pose.value];
+      if (!project || !now) return;
+      const found = await model.extents(project, now.poses).catch(() => undefined);
+      if (pose.value === now && broughtFor.value === project) box.value = found;
+    },
+    { debounce: 120 },
+  );
+
+  function moveTo(next: Pose): void {
+    moved.value = next;
+    parting.value = false;
+    interferences.value = pointed.value = undefined;
+    const grown = new Map(paths.value);
+    for (const [id, place] of tracedPlaces()) grown.set(id, [...(grown.get(id) ?? []), place].slice(-MOST_PLACES));
+    paths.value = grown;
+  }
+
+  /** Where the points are now that are traced. */
+  function tracedPlaces(): [string, Vec3][] {
+    const [all, now] = [assembled.value, pose.value];
+    if (!all || !now) return [];
+    return [...all.traces].map(([id, { body, at }]) => [id, transformPoint(now.poses[body]!, at)]);
+  }
+
+  /** Drives coordinates to values, rad or mm, within their limits. */
+  function driveTo(values: Coordinates): boolean {
+    const [all, from] = [assembled.value, pose.value];
+    if (!all || !from) return false;
+    const driven = drive(all.mechanism, from, values, moveTo);
+    if (driven.share === 1) moveTo(driven.pose);
+    stuck.value = whatStopped(driven, values);
+    drivenBy = driven.arrived ? [...values.keys()] : [];
+    return driven.arrived;
+  }
+
+  /** The coordinates by which it came to where it is. */
+  let drivenBy: readonly CoordinateKey[] = [];
+  // looked for when it has come to stand still
+  watchDebounced(
+    moved,
+    (now) => {
+      const all = assembled.value;
+      parting.value =
+        all !== undefined && now !== undefined && drivenBy.some((key) => isBranching(all.mechanism, now, key));
+    },
+    { debounce: 150 },
+  );
+
+  function whatStopped({ arrived, stops, suspects }: Driven, values: Coordinates): string {
+    if (arrived) return '';
+    const [stop] = stops;
+    if (stop !== undefined)
+      return values.has(stop) ? 'It stops at its limit.' : `It stops: ${nameOf.value(jointOf(stop))} is at its limit.`;
+    return `Held before it got there by ${[...new Set(suspects)].slice(0, 3).map(nameOf.value).join(', ')}.`;
+  }
+
+  /** What a coordinate is now, as it would be typed. */
+  const reading = (key: CoordinateKey, digits?: number): string =>
+    typedAs(key, pose.value?.coordinates.get(key) ?? 0, digits);
+
+  /** Takes a member by the hand; each call of what comes back moves it towards a place in space. */
+  function grab(member: string, at: Vec3): ((goal: Vec3) => void) | undefined {
+    const [all, found, from] = [assembled.value, memberOf(member), pose.value];
+    if (!all || !found || !from || all.mechanism.bodies[found.body]!.held) return undefined;
+    stuck.value = '';
+    // a repeat is taken by the first of its kind
+    const first = (place: Vec3) => transformPoint(inverse(repeatedBy(found, pose.value!)), place);
+    const place = { body: found.body, at: transformPoint(inverse(from.poses[found.body]!), first(at)) };
+    const held = new Grab(all.mechanism, place);
+    drivenBy = [];
+    return (goal) => moveTo(held.pull(pose.value!, first(goal)));
+  }
+
+  function reset(): void {
+    stop();
+    moved.value = undefined;
+    stuck.value = '';
+    parting.value = false;
+    paths.value = new Map();
+    interferences.value = pointed.value = undefined;
+  }
+
+  /** The coordinate that is being animated. */
+  const running = ref<CoordinateKey>();
+  let frame = 0;
+  function animate(key: CoordinateKey): void {
+    stop();
+    running.value = key;
+    let way = 1;
+    let before = performance.now();
+    const step = (now: number) => {
+      if (running.value !== key || !pose.value) return;
+      const seconds = Math.min(0.05, (now - before) / 1000);
+      before = now;
+      const speed = isAngle(key) ? TURN_SPEED : assembled.value!.mechanism.size;
+      const value = (pose.value.coordinates.get(key) ?? 0) + way * speed * seconds;
+      // at a limit, and where it can go no further, it turns back
+      if (!driveTo(new Map([[key, value]]))) way = -way;
+      stuck.value = '';
+      frame = requestAnimationFrame(step);
+    };
+    frame = requestAnimationFrame(step);
+  }
+  function stop(): void {
+    running.value = undefined;
+    cancelAnimationFrame(frame);
+  }
+
+  /** Looks which placements overlap where they are now, or come nearer than so many mm. */
+  async function lookForInterference(within: number): Promise<void> {
+    const [project, now] = [store.project, pose.value];
+    if (!project || !now || searching.value) return;
+    searching.value = { done: 0, of: 0 };
+    const told = (done: number, of: number) => void (searching.value &&= { done, of });
+    const reply = await model.interference(project, now.poses, within, told).catch(() => undefined);
+    searching.value = undefined;
+    if (!reply) store.message = 'The search failed. Try again, or change something first.';
+    // of a pose that is left it says nothing
+    if (reply?.kind === 'found' && pose.value === now) interferences.value = reply.interferences;
+  }
+
+  function toggleHidden(ids: readonly string[], hide: boolean): void {
+    const next = new Set(hidden.value);
+    for (const id of ids)
+      if (hide) next.add(id);
+      else next.delete(id);
+    hidden.value = next;
+  }
+
+  return {
+    built,
+    assembled,
+    pose,
+    moved,
+    picked,
+    hovered,
+    hidden,
+    exploded,
+    interferences,
+    searching,
+    pointed,
+    paths,
+    lit,
+    reading,
+    stuck,
+    parting,
+    arrivals,
+    isPlaced,
+    nameOf,
+    memberPoses,
+    totals,
+    box,
+    running,
+    assemble,
+    together,
+    broughtFor,
+    memberOf,
+    choose,
+    tracedPlaces,
+    driveTo,
+    grab,
+    reset,
+    animate,
+    stop,
+    lookForInterference,
+    stopLooking: () => model.stop(),
+    toggleHidden,
+  };
+});
+
+/** Of a part without a body, or whose body has not come yet, its origin is picked. */
+const ITS_ORIGIN: Guide = {
+  name: 'origin',
+  words: 'origin',
+  reference: { to: 'origin', name: 'origin' },
+  thing: { to: 'datum', datum: ORIGIN_DATUMS.origin },
+  lines: [],
+  look: 'datum',
+};
+
+/** A value of a coordinate, rad or mm, as it would be typed. */
+export const typedAs = (key: CoordinateKey, value: number, digits = 4): string =>
+  isAngle(key) ? `${formatAmount((value * 180) / Math.PI, digits)} deg` : `${formatAmount(value, digits)} mm`;
+
+/** Are all bodies where another pose has them, to 1e-6 mm? */
+const isAt = (one: Pose, other: Pose): boolean =>
+  one.poses.every((pose, k) =>
+    pose.every((row, r) => row.every((c, n) => Math.abs(c - other.poses[k]![r]![n]!) < 1e-6)),
+  );
+
+/** A turn in four seconds. */
+const TURN_SPEED = Math.PI / 2;

@@ -1,2 +1,0 @@
-export { drawnView, type Looked } from './sight.ts';
-export type * from './views.ts';

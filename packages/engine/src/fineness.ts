@@ -1,7 +1,0 @@
-import type { Fineness } from '@helb/core';
-
-/** For the screen, and for what goes behind what on paper, where lines themselves are exact. */
-export const SHOWN: Fineness = { deflection: 0.08, angle: 0.25 };
-
-/** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
-export const PRINTED: Fineness = { deflection: 0.05, angle: Math.PI / 18 };
