@@ -17,7 +17,7 @@ interface Row {
 function rowsUnder(heading: string): Row[] {
   const section = page.split(/^## /m).find((text) => text.startsWith(`${heading}\n`))!;
   return [...section.matchAll(/^\| ([^|]*) \| ([^|]*) \|/gm)].map(([, word, code]) => ({
-    word: word!.toLowerCase(),
+    word: word!.trim().toLowerCase(),
     code: [...code!.matchAll(/`([^`]+)`/g)].map(([, term]) => term!),
   }));
 }
