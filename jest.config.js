@@ -1,3 +1,5 @@
+import { availableParallelism } from 'node:os';
+
 const swc = [
   '@swc/jest',
   { swcrc: false, jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'es6' } },
@@ -16,6 +18,10 @@ const node = (displayName, rootDir, more = {}) => ({
 export default {
   // a kernel takes seconds to start on a busy machine
   testTimeout: 60_000,
+  // one worker alone would be this process itself, which can not be begun anew
+  maxWorkers: Math.max(2, availableParallelism() - 1),
+  // modules of each test file stay in the memory of their worker: before it crawls it is begun anew
+  workerIdleMemoryLimit: '1500MB',
   projects: [
     node('core', 'packages/core'),
     node('kernel', 'packages/kernel'),

@@ -1,10 +1,14 @@
 import { spawn } from 'node:child_process';
-import { mkdir, readFile, rm } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rm } from 'node:fs/promises';
+import { setPriority } from 'node:os';
 import { join } from 'node:path';
 import { buildServer, ROOT } from './build-server.ts';
 import { buildWeb } from './build-web.ts';
 
+// `./helb test`: everything. `./helb test NAME`: a room ("core"), a journey ("sheets") or the tests of a path ("naming").
+
 const RESULTS = join(ROOT, 'test-results');
+const ROOMS = ['core', 'kernel', 'engine', 'server', 'web', 'fuzz'];
 const bin = (name: string) => join(ROOT, 'node_modules/.bin', name);
 
 interface Counts {
@@ -12,34 +16,52 @@ interface Counts {
   failed: number;
 }
 
-/** Runs a program with its output shown; resolves to whether it ended well. */
-function run(
-  title: string,
-  program: string,
-  args: readonly string[],
-  env: Record<string, string> = {},
-): Promise<boolean> {
-  process.stdout.write(`\n== ${title}\n`);
+interface Program {
+  readonly title: string;
+  readonly program: string;
+  readonly args: readonly string[];
+  readonly env?: Record<string, string>;
+  /** Beside something that people wait for: it takes what that leaves, and what it says is shown when it has ended. */
+  readonly aside?: boolean;
+}
+
+/** How much less it asks for than what runs beside it, as `nice` counts. */
+const ASIDE = 10;
+
+/** Runs a program; resolves to whether it ended well. */
+function run({ title, program, args, env = {}, aside = false }: Program): Promise<boolean> {
+  const since = performance.now();
+  const said: Buffer[] = [];
+  if (!aside) process.stdout.write(`\n== ${title}\n`);
   return new Promise((resolve) => {
     const child = spawn(program, args, {
       cwd: ROOT,
-      stdio: 'inherit',
+      stdio: aside ? ['ignore', 'pipe', 'pipe'] : 'inherit',
       env: { ...process.env, NODE_OPTIONS: '', ...env },
     });
-    child.once('exit', (code) => resolve(code === 0));
-    child.once('error', () => resolve(false));
+    if (aside && child.pid !== undefined) setPriority(child.pid, ASIDE);
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (chunk: Buffer) => said.push(chunk));
+    const ended = (good: boolean) => {
+      if (aside) process.stdout.write(`\n== ${title}\n${Buffer.concat(said).toString()}`);
+      process.stdout.write(`== ${title}: ${Math.round((performance.now() - since) / 1000)} s\n`);
+      resolve(good);
+    };
+    child.once('close', (code) => ended(code === 0));
+    child.once('error', () => ended(false));
   });
 }
 
 /** A stage without counts of its own: it counts only when it fails. */
-async function stage(good: Promise<boolean>): Promise<Counts> {
-  return { passed: 0, failed: (await good) ? 0 : 1 };
-}
+const stage = async (good: Promise<boolean>): Promise<Counts> => ({ passed: 0, failed: (await good) ? 0 : 1 });
 
-async function jest(): Promise<Counts> {
+async function jest(args: readonly string[], aside = false): Promise<Counts> {
   const file = join(RESULTS, 'jest.json');
-  const good = await run('Jest', bin('jest'), ['--json', `--outputFile=${file}`, '--ci'], {
-    NODE_OPTIONS: '--experimental-vm-modules --disable-warning=ExperimentalWarning',
+  const good = await run({
+    title: 'Jest',
+    program: bin('jest'),
+    args: ['--json', `--outputFile=${file}`, '--ci', ...args],
+    env: { NODE_OPTIONS: '--experimental-vm-modules --disable-warning=ExperimentalWarning' },
+    aside,
   });
   const report = await readJson<{ numPassedTests: number; numFailedTests: number; numFailedTestSuites: number }>(file);
   if (!report) return { passed: 0, failed: 1 };
@@ -47,10 +69,13 @@ async function jest(): Promise<Counts> {
   return { passed: report.numPassedTests, failed: failed || (good ? 0 : 1) };
 }
 
-async function playwright(): Promise<Counts> {
+async function playwright(args: readonly string[] = []): Promise<Counts> {
   const file = join(RESULTS, 'playwright.json');
-  const good = await run('Playwright', bin('playwright'), ['test', '--reporter=list,json'], {
-    PLAYWRIGHT_JSON_OUTPUT_NAME: file,
+  const good = await run({
+    title: 'Playwright',
+    program: bin('playwright'),
+    args: ['test', '--reporter=list,json', ...args],
+    env: { PLAYWRIGHT_JSON_OUTPUT_NAME: file },
   });
   const report = await readJson<{ stats: { expected: number; unexpected: number; flaky: number } }>(file);
   if (!report) return { passed: 0, failed: 1 };
@@ -74,16 +99,35 @@ async function build(): Promise<boolean> {
   }
 }
 
+/** The journeys keep one core busy and a part of another: all else goes on beside them. */
+async function everything(): Promise<Counts[]> {
+  const built = await stage(build());
+  const [journeys, others] = await Promise.all([
+    playwright(),
+    (async () => [
+      await stage(run({ title: 'Lint', program: bin('eslint'), args: ['.', '--max-warnings', '0'], aside: true })),
+      await stage(
+        run({ title: 'Format', program: bin('prettier'), args: ['--check', '--log-level', 'warn', '.'], aside: true }),
+      ),
+      await stage(run({ title: 'Types', program: 'npm', args: ['run', '--silent', 'types'], aside: true })),
+      await jest([], true),
+    ])(),
+  ]);
+  return [built, ...others, journeys];
+}
+
+/** What concerns one room or one journey. */
+async function only(name: string): Promise<Counts[]> {
+  if (ROOMS.includes(name)) return [await jest(['--selectProjects', name])];
+  const journeys = (await readdir(join(ROOT, 'e2e'))).filter((file) => file === `${name}.spec.ts`);
+  if (journeys.length === 0) return [await jest([name])];
+  return [await stage(build()), await playwright(journeys)];
+}
+
 await rm(RESULTS, { recursive: true, force: true });
 await mkdir(RESULTS, { recursive: true });
-const counts = [
-  await stage(run('Lint', bin('eslint'), ['.', '--max-warnings', '0'])),
-  await stage(run('Format', bin('prettier'), ['--check', '--log-level', 'warn', '.'])),
-  await stage(run('Types', 'npm', ['run', '--silent', 'types'])),
-  await jest(),
-  await stage(build()),
-  await playwright(),
-];
+const [name] = process.argv.slice(2);
+const counts = await (name === undefined ? everything() : only(name));
 const passed = counts.reduce((sum, count) => sum + count.passed, 0);
 const failed = counts.reduce((sum, count) => sum + count.failed, 0);
 process.exitCode = failed === 0 && passed > 0 ? 0 : 1;
