@@ -27,6 +27,7 @@ export default {
     node('kernel', 'packages/kernel'),
     node('engine', 'packages/engine'),
     node('fuzz', 'fuzz', { testMatch: ['<rootDir>/*.test.ts'] }),
+    node('scripts', 'scripts', { testMatch: ['<rootDir>/*.test.ts'] }),
     node('server', 'apps/server'),
     node('web', 'apps/web', {
       // tests of components ask for jsdom in their first line

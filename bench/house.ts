@@ -1,33 +1,8 @@
-import { readdirSync, readFileSync } from 'node:fs';
-import { dirname, join, resolve } from 'node:path';
-import { parse } from '@vue/compiler-sfc';
 import ts from 'typescript';
+import { importCycles, PUBLIC, sources, type Source } from '@helb/scripts/sources.ts';
 import type { Figure } from './measure.ts';
 
-// What the sources look like: counts that should fall. Tests, samples and the demo project are left out.
-
-const ROOT = resolve(import.meta.dirname, '..');
-const FOLDERS = ['packages/core/src', 'packages/kernel/src', 'packages/engine/src', 'apps/server/src', 'apps/web/src'];
-const PUBLIC = ['packages/core/src', 'packages/kernel/src', 'packages/engine/src'];
-
-interface Source {
-  readonly file: string;
-  readonly text: string;
-  readonly tree: ts.SourceFile;
-}
-
-function sources(): Source[] {
-  return FOLDERS.flatMap((folder) =>
-    readdirSync(join(ROOT, folder), { recursive: true, encoding: 'utf8' })
-      .filter((name) => /\.(ts|vue)$/.test(name) && !/\.test\.ts$|test-fixture|^(demo|samples)\//.test(name))
-      .map((name) => {
-        const file = join(folder, name);
-        const whole = readFileSync(join(ROOT, file), 'utf8');
-        const text = name.endsWith('.vue') ? (parse(whole).descriptor.scriptSetup?.content ?? '') : whole;
-        return { file, text, tree: ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true) };
-      }),
-  );
-}
+// What the sources look like: counts that should fall.
 
 function count(all: readonly Source[], isOne: (node: ts.Node) => boolean): number {
   let found = 0;
@@ -58,43 +33,6 @@ const tells = (node: ts.Expression): boolean =>
 
 const isCast = (node: ts.Node): boolean =>
   ts.isNonNullExpression(node) || (ts.isAsExpression(node) && node.type.getText() !== 'const');
-
-/** Files that need each other, all round: the sizes of the knots. */
-function cycles(all: readonly Source[]): number {
-  const needs = new Map(
-    all.map(({ file, tree }) => [
-      file,
-      tree.statements.flatMap((statement) => {
-        const from =
-          ts.isImportDeclaration(statement) || ts.isExportDeclaration(statement)
-            ? statement.moduleSpecifier
-            : undefined;
-        const isTypeOnly = ts.isImportDeclaration(statement) && statement.importClause?.isTypeOnly === true;
-        return from && ts.isStringLiteral(from) && from.text.startsWith('.') && !isTypeOnly
-          ? [join(dirname(file), from.text)]
-          : [];
-      }),
-    ]),
-  );
-  // Tarjan 1972
-  const [index, low] = [new Map<string, number>(), new Map<string, number>()];
-  const stack: string[] = [];
-  let knots = 0;
-  const visit = (file: string): void => {
-    index.set(file, index.size);
-    low.set(file, index.get(file)!);
-    stack.push(file);
-    for (const next of needs.get(file) ?? []) {
-      if (!index.has(next)) visit(next);
-      if (stack.includes(next)) low.set(file, Math.min(low.get(file)!, low.get(next)!));
-    }
-    if (low.get(file) !== index.get(file)) return;
-    const knot = stack.splice(stack.indexOf(file));
-    if (knot.length > 1) knots++;
-  };
-  for (const file of needs.keys()) if (!index.has(file)) visit(file);
-  return knots;
-}
 
 /** Exported functions, classes and types without a sentence on what they are. */
 function undocumented(all: readonly Source[]): number {
@@ -138,7 +76,7 @@ export function houseFigures(): Figure[] {
     figure('lines of source', lines),
     figure('rungs of ladders over kind, form, to and type', count(all, isRung)),
     figure('casts (as, !)', count(all, isCast)),
-    figure('import cycles', cycles(all), 0),
+    figure('import cycles', importCycles(all).length, 0),
     figure('exports without a doc comment', undocumented(all), 0),
     figure(`pairs of ${WINDOW} equal lines`, equalLines(all), 0),
   ];

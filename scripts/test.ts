@@ -8,7 +8,7 @@ import { buildWeb } from './build-web.ts';
 // `./helb test`: everything. `./helb test NAME`: a room ("core"), a journey ("sheets") or the tests of a path ("naming").
 
 const RESULTS = join(ROOT, 'test-results');
-const ROOMS = ['core', 'kernel', 'engine', 'server', 'web', 'fuzz'];
+const ROOMS = ['core', 'kernel', 'engine', 'server', 'web', 'fuzz', 'scripts'];
 const bin = (name: string) => join(ROOT, 'node_modules/.bin', name);
 
 interface Counts {

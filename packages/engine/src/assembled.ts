@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import {
   fail,
   locate,
@@ -11,7 +12,6 @@ import {
 } from '@helb/core';
 import { assemble, emptyAssembly, restPose, type Assembled, type Rest, type Surroundings } from '@helb/core/assembly';
 import type { Model } from './model.ts';
-import { keepLast } from './keep-last.ts';
 
 /** The parts that are placed as they were built, and how they come together. */
 export interface AssembledModel {
@@ -29,7 +29,7 @@ export interface BuiltWorld extends World {
 
 /** Brings parts together as they are built; a rest pose that was found once is known when all of its mechanism comes again. */
 export class Assembling {
-  private readonly known = new Map<string, Rest>();
+  private readonly known = new LRUCache<string, Rest>({ max: MOST_POSES });
 
   /** What assembling needs to know of parts. */
   surroundings({ groups = {} }: Project, sites: ReadonlyMap<Id, BuiltWorld>, scope: Scope): Surroundings {
@@ -53,8 +53,9 @@ export class Assembling {
 
   private restPose: typeof restPose = (mechanism, given) => {
     const key = JSON.stringify([mechanism, [...mechanism.limits], [...given]]);
-    const pose = this.known.get(key) ?? restPose(mechanism, given);
-    return keepLast(this.known, key, pose, MOST_POSES);
+    let pose = this.known.get(key);
+    if (!pose) this.known.set(key, (pose = restPose(mechanism, given)));
+    return pose;
   };
 }
 const MOST_POSES = 60;

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import {
   add3,
   enclosedVolume,
@@ -14,7 +15,6 @@ import {
   type Topology,
   type Vec3,
 } from '@helb/core';
-import { keepLast } from './keep-last.ts';
 import type { BodyModel } from './model.ts';
 import { wallsOf, type Walls } from './walls.ts';
 
@@ -28,7 +28,7 @@ export class BodyQueries {
   private readonly trees = new WeakMap<BodyMesh, TriangleTree>();
   private readonly skins = new WeakMap<BodyMesh, Walls>();
   private readonly topologies = new Map<BodyHandle, Topology>();
-  private readonly boxes = new Map<string, Box3>();
+  private readonly boxes = new LRUCache<string, Box3>({ max: MOST_BOXES });
   private readonly crossings = new Map<string, readonly EdgeFacts[]>();
 
   constructor(private readonly kernel: Kernel) {}
@@ -46,7 +46,9 @@ export class BodyQueries {
     // only how it is turned matters
     const turn = pose.map(([x, y, z]) => [x, y, z, 0]) as unknown as RigidTransform;
     const key = `${body} ${JSON.stringify(turn)}`;
-    const { low, high } = keepLast(this.boxes, key, this.boxes.get(key) ?? this.kernel.box(body, turn), MOST_BOXES);
+    let box = this.boxes.get(key);
+    if (!box) this.boxes.set(key, (box = this.kernel.box(body, turn)));
+    const { low, high } = box;
     return { low: add3(low, way), high: add3(high, way) };
   }
 

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import {
   issue,
   KernelHurt,
@@ -15,7 +16,6 @@ import {
 import type { BodyCache } from './body-cache.ts';
 import { Overtaken, type BuildOptions } from './build-options.ts';
 import { digestOf } from './digest.ts';
-import { keepLast } from './keep-last.ts';
 import type { PartModel, StepResult } from './model.ts';
 import type { LaidMesh, ProjectFiles } from './project-files.ts';
 import type { BuildContext } from './build-context.ts';
@@ -48,7 +48,7 @@ const MOST_FAILURES = 300;
 export class PartBuilder {
   private readonly sketches = new SketchCache();
   /** By the digest of a step and all before it. */
-  private readonly failures = new Map<string, Issue>();
+  private readonly failures = new LRUCache<string, Issue>({ max: MOST_FAILURES });
 
   constructor(
     private readonly kernel: Kernel,
@@ -60,7 +60,7 @@ export class PartBuilder {
 
   /** From now on a step fails without being tried. */
   avoid(digest: string, why: Issue): void {
-    keepLast(this.failures, digest, why, MOST_FAILURES);
+    this.failures.set(digest, why);
   }
 
   private async laid(step: Id, file: Result<LaidFile>, { pause, signal }: BuildOptions) {

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import {
   fail,
   meshFacts,
@@ -17,7 +18,6 @@ import {
   type TriangleMesh,
   type Vec2,
 } from '@helb/core';
-import { keepLast } from './keep-last.ts';
 
 /** The bytes of a file of a project, or why there are none: a reason in words, or none. */
 export type FileSource = (file: FileRecord) => Promise<Uint8Array | { readonly reason: string }>;
@@ -40,8 +40,8 @@ const MOST_MESHES = 8;
 
 /** The files of projects: those with bodies go to the kernel, those with triangles are read here. */
 export class ProjectFiles {
-  private readonly read = new Map<string, Result<MeshFile>>();
-  private readonly laid = new Map<string, Required<Omit<LaidMesh, 'step'>>>();
+  private readonly read = new LRUCache<string, Result<MeshFile>>({ max: MOST_MESHES });
+  private readonly laid = new LRUCache<string, Required<Omit<LaidMesh, 'step'>>>({ max: MOST_MESHES });
 
   private readonly sections = new WeakMap<
     TriangleMesh,
@@ -74,8 +74,8 @@ export class ProjectFiles {
       const { mesh: raw, unit: own } = read.value;
       const mesh = movedMesh(raw, unit ?? own ?? 1, at);
       laid = { key, named: own !== undefined, mesh, facts: meshFacts(mesh) };
+      this.laid.set(key, laid);
     }
-    keepLast(this.laid, key, laid, MOST_MESHES);
     return ok({ step, ...laid });
   }
 
@@ -91,11 +91,12 @@ export class ProjectFiles {
     // how it is called tells how it is read
     const key = `${file.hash} ${file.name}`;
     const known = this.read.get(key);
-    const bytes = known ? undefined : await this.bytesOf(file);
+    if (known) return known;
+    const bytes = await this.bytesOf(file);
     // what was not to be had may come with the next try
-    if (bytes && !bytes.ok) return bytes;
-    const read = known ?? readMesh(file.name, bytes!.value);
-    keepLast(this.read, key, read, MOST_MESHES);
+    if (!bytes.ok) return bytes;
+    const read = readMesh(file.name, bytes.value);
+    this.read.set(key, read);
     return read;
   }
 

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import {
   BESIDE_EYES,
   composed,
@@ -49,7 +50,6 @@ import {
 import { openedBodies, uncutBody } from './opening.ts';
 import type { BuildContext } from './build-context.ts';
 import type { BodyQueries } from './body-queries.ts';
-import { keepLast } from './keep-last.ts';
 import type { Subject, SubjectBody } from './subject.ts';
 
 /** Views that are kept: those of some sheets, so that only what has changed is seen anew. */
@@ -65,8 +65,8 @@ type Pause = (done: number, of: number) => Promise<void>;
 
 /** Draws parts and the whole on sheets. What is seen of bodies from somewhere is kept for as long as there is room. */
 export class SheetDrawing {
-  private readonly seen = new Map<string, Result<DrawnView>>();
-  private readonly staged = new Map<string, Staged>();
+  private readonly seen = new LRUCache<string, Result<DrawnView>>({ max: MOST_VIEWS });
+  private readonly staged = new LRUCache<string, Staged>({ max: MOST_SCENES });
 
   constructor(
     private readonly kernel: Kernel,
@@ -151,8 +151,9 @@ export class SheetDrawing {
       const witness = subject.own ? new Witness(topologies) : undefined;
       const faces = witness ?? new MovingFaces(topologies);
       staged = { scene: { topologies, faces }, ...(witness ? { witness } : {}) };
+      this.staged.set(key, staged);
     }
-    return keepLast(this.staged, key, staged, MOST_SCENES);
+    return staged;
   }
 
   /** What the other sheets of a part say. */
@@ -219,8 +220,9 @@ export class SheetDrawing {
         ? openedBodies(this.kernel, this.queries, bodies, cut.line, cut.uncut)
         : ok(bodies.map((body, k) => uncutBody(this.queries, body, k)));
       seen = looked.ok ? ok(drawnView(looked.value, eye)) : looked;
+      this.seen.set(key, seen);
     }
-    return keepLast(this.seen, key, seen, MOST_VIEWS);
+    return seen;
   }
 }
 

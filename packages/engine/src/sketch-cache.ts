@@ -1,19 +1,19 @@
+import { LRUCache } from 'lru-cache';
 import { namesUsed, stepKind, type Scope, type SketchSources, type SolvedSketch, type Step } from '@helb/core';
-import { keepLast } from './keep-last.ts';
 
 const MOST = 300;
 
 /** Solved sketches: each depends on its step, on what its sizes come to and on what it borrows. */
 export class SketchCache {
-  /** The ones asked for last are at the end. */
-  private readonly known = new Map<string, SolvedSketch>();
+  private readonly known = new LRUCache<string, SolvedSketch>({ max: MOST });
 
   solved(step: Step, scope: Scope, sources: SketchSources): SolvedSketch {
     const kind = stepKind(step.kind);
     const sizes = kind.expressions(step).map(({ text }) => resultsRead(text, scope));
     const key = JSON.stringify([{ ...step, name: '' }, sizes, sources]);
-    const solved = this.known.get(key) ?? kind.draw!(step, scope, sources);
-    return keepLast(this.known, key, solved, MOST);
+    let solved = this.known.get(key);
+    if (!solved) this.known.set(key, (solved = kind.draw!(step, scope, sources)));
+    return solved;
   }
 }
 

@@ -1,3 +1,4 @@
+import { Mutex } from 'async-mutex';
 import * as Comlink from 'comlink';
 import { zipSync } from 'fflate';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
@@ -85,12 +86,8 @@ const inside = (key: string) => (key.startsWith(`${session} `) ? key.slice(sessi
 const told = <T extends { readonly key: string }>(one: T): T => ({ ...one, key: outside(one.key) });
 
 /** One request after the other: a build that gives way must not find its bodies released by another. */
-let turn: Promise<unknown> = Promise.resolve();
-function inTurn<T>(work: () => Promise<T>): Promise<T> {
-  const mine = turn.then(work, work);
-  turn = mine;
-  return mine;
-}
+const turns = new Mutex();
+const inTurn = <T>(work: () => Promise<T>): Promise<T> => turns.runExclusive(work);
 
 /** Lets waiting messages in: a newer request then overtakes this one. */
 const channel = new MessageChannel();

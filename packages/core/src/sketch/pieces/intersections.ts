@@ -2,7 +2,7 @@ import { add2, cross2, distance2, dot2, length2, scale2, sub2, type Vec2 } from 
 import { sameCircle, type Arc } from './arc.ts';
 import { sameEllipse } from './ellipse.ts';
 import { boxesOverlap } from './form.ts';
-import { along, boxOf, derivatives, nearestParameter, stretch, type Piece } from './index.ts';
+import { along, boxOf, derivatives, nearestParameter, stretch, type Piece } from './piece.ts';
 import type { Segment } from './segment.ts';
 
 export interface Intersection {
