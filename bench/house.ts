@@ -34,15 +34,21 @@ const tells = (node: ts.Expression): boolean =>
 const isCast = (node: ts.Node): boolean =>
   ts.isNonNullExpression(node) || (ts.isAsExpression(node) && node.type.getText() !== 'const');
 
-/** Exported functions, classes and types without a sentence on what they are. */
-function undocumented(all: readonly Source[]): number {
+/** Exported functions without a sentence on what they give, and exported classes and types without one on what they are. */
+function undocumented(all: readonly Source[]): { readonly functions: number; readonly others: number } {
   const isExported = (node: ts.Node) =>
     ts.canHaveModifiers(node) &&
     ts.getModifiers(node)?.some(({ kind }) => kind === ts.SyntaxKind.ExportKeyword) === true;
-  return all
+  const isFunction = (node: ts.Statement) =>
+    ts.isFunctionDeclaration(node) ||
+    (ts.isVariableStatement(node) &&
+      node.declarationList.declarations.some(({ initializer }) => initializer && ts.isArrowFunction(initializer)));
+  const bare = all
     .filter(({ file }) => PUBLIC.some((folder) => file.startsWith(folder)))
     .flatMap(({ tree }) => [...tree.statements])
-    .filter((node) => isExported(node) && ts.getJSDocCommentsAndTags(node).length === 0).length;
+    .filter((node) => isExported(node) && ts.getJSDocCommentsAndTags(node).length === 0);
+  const functions = bare.filter(isFunction).length;
+  return { functions, others: bare.length - functions };
 }
 
 const WINDOW = 12;
@@ -71,13 +77,15 @@ export function houseFigures(): Figure[] {
     ...{ name, value, unit: '', floor: null, ratio: null },
     ...(aim === undefined ? { aim: '', met: null } : { aim: `${aim}`, met: value <= aim }),
   });
+  const { functions, others } = undocumented(all);
   const lines = all.reduce((sum, { text }) => sum + text.split('\n').length, 0);
   return [
     figure('lines of source', lines),
     figure('rungs of ladders over kind, form, to and type', count(all, isRung)),
     figure('casts (as, !)', count(all, isCast)),
     figure('import cycles', importCycles(all).length, 0),
-    figure('exports without a doc comment', undocumented(all), 0),
+    figure('exported functions without a doc comment', functions, 0),
+    figure('other exports without a doc comment', others),
     figure(`pairs of ${WINDOW} equal lines`, equalLines(all), 0),
   ];
 }

@@ -1,8 +1,8 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import ts from 'typescript';
 import { ROOT } from './build-server.ts';
-import { importCycles, sources } from './sources.ts';
+import { FOLDERS, importCycles, sources } from './sources.ts';
 import { thirdParties, thirdPartyPage, type Lock } from './third-party.ts';
 
 const file = (name: string, text: string) => ({
@@ -53,4 +53,15 @@ test('packages are found where they are: beside, further out, through rooms; wha
 test('the page of what others made is that of the lock file', () => {
   const lock = JSON.parse(readFileSync(join(ROOT, 'package-lock.json'), 'utf8')) as Lock;
   expect(readFileSync(join(ROOT, 'THIRD-PARTY.md'), 'utf8')).toBe(thirdPartyPage(lock));
+});
+
+test('every folder tells what it is', () => {
+  const folders = FOLDERS.flatMap((root) => [
+    root,
+    ...readdirSync(join(ROOT, root), { withFileTypes: true }).flatMap((one) =>
+      one.isDirectory() ? [join(root, one.name)] : [],
+    ),
+  ]);
+  expect(folders.length).toBeGreaterThan(35);
+  expect(folders.filter((folder) => !existsSync(join(ROOT, folder, 'README.md')))).toEqual([]);
 });

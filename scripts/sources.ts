@@ -12,7 +12,14 @@ export interface Source {
   readonly tree: ts.SourceFile;
 }
 
-const FOLDERS = ['packages/core/src', 'packages/kernel/src', 'packages/engine/src', 'apps/server/src', 'apps/web/src'];
+/** Where the product lives. */
+export const FOLDERS = [
+  'packages/core/src',
+  'packages/kernel/src',
+  'packages/engine/src',
+  'apps/server/src',
+  'apps/web/src',
+];
 /** Whose exports are for others. */
 export const PUBLIC = ['packages/core/src', 'packages/kernel/src', 'packages/engine/src'];
 
