@@ -1,5 +1,5 @@
 import ts from 'typescript';
-import { importCycles, PUBLIC, sources, type Source } from '@helb/scripts/sources.ts';
+import { importCycles, sources, undocumented, type Source } from '@helb/scripts/sources.ts';
 import type { Figure } from './measure.ts';
 
 // What the sources look like: counts that should fall.
@@ -34,23 +34,6 @@ const tells = (node: ts.Expression): boolean =>
 const isCast = (node: ts.Node): boolean =>
   ts.isNonNullExpression(node) || (ts.isAsExpression(node) && node.type.getText() !== 'const');
 
-/** Exported functions without a sentence on what they give, and exported classes and types without one on what they are. */
-function undocumented(all: readonly Source[]): { readonly functions: number; readonly others: number } {
-  const isExported = (node: ts.Node) =>
-    ts.canHaveModifiers(node) &&
-    ts.getModifiers(node)?.some(({ kind }) => kind === ts.SyntaxKind.ExportKeyword) === true;
-  const isFunction = (node: ts.Statement) =>
-    ts.isFunctionDeclaration(node) ||
-    (ts.isVariableStatement(node) &&
-      node.declarationList.declarations.some(({ initializer }) => initializer && ts.isArrowFunction(initializer)));
-  const bare = all
-    .filter(({ file }) => PUBLIC.some((folder) => file.startsWith(folder)))
-    .flatMap(({ tree }) => [...tree.statements])
-    .filter((node) => isExported(node) && ts.getJSDocCommentsAndTags(node).length === 0);
-  const functions = bare.filter(isFunction).length;
-  return { functions, others: bare.length - functions };
-}
-
 const WINDOW = 12;
 
 /** Pairs of twelve lines in a row that are equal, imports and blank lines left out. */
@@ -84,8 +67,8 @@ export function houseFigures(): Figure[] {
     figure('rungs of ladders over kind, form, to and type', count(all, isRung)),
     figure('casts (as, !)', count(all, isCast)),
     figure('import cycles', importCycles(all).length, 0),
-    figure('exported functions without a doc comment', functions, 0),
-    figure('other exports without a doc comment', others),
+    figure('exported functions without a doc comment', functions.length, 0),
+    figure('other exports without a doc comment', others.length),
     figure(`pairs of ${WINDOW} equal lines`, equalLines(all), 0),
   ];
 }

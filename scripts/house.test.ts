@@ -2,7 +2,7 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import ts from 'typescript';
 import { ROOT } from './build-server.ts';
-import { FOLDERS, importCycles, sources } from './sources.ts';
+import { FOLDERS, importCycles, sources, undocumented } from './sources.ts';
 import { thirdParties, thirdPartyPage, type Lock } from './third-party.ts';
 
 const file = (name: string, text: string) => ({
@@ -64,4 +64,8 @@ test('every folder tells what it is', () => {
   ]);
   expect(folders.length).toBeGreaterThan(35);
   expect(folders.filter((folder) => !existsSync(join(ROOT, folder, 'README.md')))).toEqual([]);
+});
+
+test('every function that core, kernel and engine export says what it gives', () => {
+  expect(undocumented(sources()).functions).toEqual([]);
 });

@@ -21,7 +21,7 @@ export const FOLDERS = [
   'apps/web/src',
 ];
 /** Whose exports are for others. */
-export const PUBLIC = ['packages/core/src', 'packages/kernel/src', 'packages/engine/src'];
+const PUBLIC = ['packages/core/src', 'packages/kernel/src', 'packages/engine/src'];
 
 /** All sources that are shipped: without tests, samples and the demo project. */
 export function sources(): Source[] {
@@ -69,3 +69,28 @@ function importOf(statement: ts.Statement, file: string): string[] {
     ? [join(dirname(file), from.text)]
     : [];
 }
+
+/** Exported functions without a sentence on what they give, and other exports without one on what they are. */
+export function undocumented(all: readonly Source[]): {
+  readonly functions: readonly string[];
+  readonly others: readonly string[];
+} {
+  const bare = all
+    .filter(({ file }) => PUBLIC.some((folder) => file.startsWith(folder)))
+    .flatMap(({ file, tree }) => tree.statements.map((node) => ({ file, tree, node })))
+    .filter(({ node }) => isExported(node) && ts.getJSDocCommentsAndTags(node).length === 0)
+    .map(({ file, tree, node }) => ({
+      where: `${file}:${tree.getLineAndCharacterOfPosition(node.getStart()).line + 1}`,
+      isFunction: isFunction(node),
+    }));
+  const wheres = (functions: boolean) => bare.flatMap(({ where, isFunction: is }) => (is === functions ? [where] : []));
+  return { functions: wheres(true), others: wheres(false) };
+}
+
+const isExported = (node: ts.Statement): boolean =>
+  ts.canHaveModifiers(node) && ts.getModifiers(node)?.some(({ kind }) => kind === ts.SyntaxKind.ExportKeyword) === true;
+
+const isFunction = (node: ts.Statement): boolean =>
+  ts.isFunctionDeclaration(node) ||
+  (ts.isVariableStatement(node) &&
+    node.declarationList.declarations.some(({ initializer }) => initializer && ts.isArrowFunction(initializer)));

@@ -75,6 +75,7 @@ export interface AssemblyInspection extends AssemblyTotals {
 
 const DEGREES = 180 / Math.PI;
 
+/** What `inspect` prints of an assembly in a pose. */
 export function inspectAssembly(
   project: Project,
   model: Model,
@@ -155,9 +156,11 @@ export interface AssemblyFinding {
   readonly about: readonly string[];
 }
 
+/** What is wrong with an assembly, as findings of the project. */
 export const assemblyFindings = (...args: Parameters<typeof foundTogether>): Finding[] =>
   foundTogether(...args).map(({ code, message }) => ({ code, part: null, step: null, message }));
 
+/** What is wrong with an assembly, each with the ids that it is about. */
 export function foundTogether(
   project: Project,
   assembled: Assembled,

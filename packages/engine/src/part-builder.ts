@@ -201,6 +201,7 @@ export class PartBuilder {
   }
 }
 
+/** The planes of the sections of a part, or why one is not there. */
 export const sectionsOf = (sections: Part['sections'], buildContext: BuildContext): PartModel['sections'] =>
   new Map(Object.entries(sections ?? {}).map(([id, record]) => [id, buildContext.section(record)]));
 

@@ -21,6 +21,7 @@ import {
 
 /** The bytes of a file of a project, or why there are none: a reason in words, or none. */
 export type FileSource = (file: FileRecord) => Promise<Uint8Array | { readonly reason: string }>;
+/** A source that has no files. */
 export const NO_FILES: FileSource = () => Promise.resolve({ reason: '' });
 
 /** Triangles that a step lays under the model, where they lie. */

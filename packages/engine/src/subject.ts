@@ -54,6 +54,7 @@ export interface Subject {
   readonly own?: { readonly id: Id; readonly part: Part; readonly buildContext: BuildContext };
 }
 
+/** A part as a sheet shows it. */
 export function partSubject(queries: BodyQueries, id: Id, part: Part, buildContext: BuildContext): Subject {
   const bodies = bodiesOf(buildContext).map((one) => ({ ...one, transform: IDENTITY, part: id }));
   const measures = buildContext.handles.map((body) => queries.describe(body, {}).measures);

@@ -23,6 +23,7 @@ export interface Totals {
 /** g/mm^3 for a density in kg/m^3. */
 const GRAMS_PER_MM3 = 1e-6;
 
+/** Volume, area, mass, centre, inertia and box of bodies together; without a material no mass. */
 export function totalsOf(bodies: readonly BodyMeasures[], material?: Material): Totals {
   const sum = (of: (body: BodyMeasures) => number) => bodies.reduce((total, body) => total + of(body), 0);
   const volume = sum((body) => body.volume_mm3);
@@ -55,6 +56,7 @@ export interface Seen {
   readonly inertia_g_mm2: readonly number[] | null;
 }
 
+/** Centre and inertia as seen from a frame; nothing where no mass is known. */
 export function seenFrom(
   { centre_mm, inertia_g_mm2, mass_g }: Pick<Totals, 'centre_mm' | 'inertia_g_mm2' | 'mass_g'>,
   frame: Frame,

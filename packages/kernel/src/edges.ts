@@ -2,6 +2,7 @@ import type { TopoDS_Edge, TopoDS_Vertex } from 'replicad-opencascadejs';
 import { scale3, toSpace, type Frame, type RigidTransform, type Piece, type Vec2, type Vec3 } from '@helb/core';
 import type { Library, DisposalScope } from './library.ts';
 
+/** A place as the library has it. */
 export const point = (library: Library, scope: DisposalScope, at: Vec3) => scope.keep(new library.gp_Pnt(...at));
 /** A place or a direction of the library as numbers. */
 export const vec = (p: { X(): number; Y(): number; Z(): number }): Vec3 => [p.X(), p.Y(), p.Z()];
@@ -19,6 +20,7 @@ export function motionOf(library: Library, scope: DisposalScope, transform: Rigi
 /** Where something stands that is moved and shares all else with what it was. */
 export const locationOf = (library: Library, scope: DisposalScope, transform: RigidTransform) =>
   scope.keep(new library.TopLoc_Location(motionOf(library, scope, transform)));
+/** A direction as the library has it. */
 export const direction = (library: Library, scope: DisposalScope, to: Vec3) => scope.keep(new library.gp_Dir(...to));
 
 type Bezier = Extract<Piece, { form: 'bezier' }>;

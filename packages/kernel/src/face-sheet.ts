@@ -62,6 +62,7 @@ const POLYNOMIAL: Readonly<Record<string, Lines>> = {
   GeomAbs_Cone: [1, 3],
 };
 
+/** The surface of a face as it is integrated over: its spans and how it is evaluated. */
 export function sheetOf(library: Library, scope: DisposalScope, face: TopoDS_Face): Sheet {
   const surface = scope.keep(new library.BRepAdaptor_Surface(face, true));
   const kind: string = surface.GetType();
@@ -233,6 +234,7 @@ function jetReader(library: Library, surface: BRepAdaptor_Surface): Sheet['jetAt
   };
 }
 
+/** The curves that bound a face, in its parameters. */
 export function rimOf(library: Library, scope: DisposalScope, face: TopoDS_Face): RimCurve[] {
   // seams come twice, once each way
   return explored(library, scope, face, 'TopAbs_EDGE').flatMap((edge): RimCurve[] => {

@@ -27,6 +27,7 @@ import { subShapes } from './shapes.ts';
 
 // Exact geometry of single faces and edges.
 
+/** Where a vertex is. */
 export function placeOfVertex(library: Library, scope: DisposalScope, vertex: TopoDS_Shape): Vec3 {
   return vec(scope.keep(library.BRep_Tool.Pnt(scope.keep(library.TopoDS.Vertex(vertex)))));
 }
@@ -39,6 +40,7 @@ export function middleOf(library: Library, scope: DisposalScope, edge: TopoDS_Sh
 
 const valueAt = (scope: DisposalScope, curve: BRepAdaptor_Curve, t: number): Vec3 => vec(scope.keep(curve.Value(t)));
 
+/** What a face is, exactly: its surface, area and centre. */
 export function faceFacts(library: Library, scope: DisposalScope, shape: TopoDS_Shape): Omit<FaceFacts, 'name'> {
   const { area, centre } = areaOf(library, shape);
   return { surface: surfaceOf(library, scope, shape), area, centre };
@@ -141,6 +143,7 @@ export interface EdgeShape {
   readonly ends: readonly Vec3[];
 }
 
+/** What an edge is, exactly: its curve, length and middle. */
 export function edgeShape(library: Library, scope: DisposalScope, shape: TopoDS_Shape): EdgeShape {
   const edge = scope.keep(library.TopoDS.Edge(shape));
   const adaptor = scope.keep(new library.BRepAdaptor_Curve(edge));

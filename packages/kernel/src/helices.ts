@@ -23,5 +23,6 @@ export function helixEdge(library: Library, scope: DisposalScope, helix: Helix):
   return edge;
 }
 
+/** A helix as a wire of one edge. */
 export const helixWire = (library: Library, scope: DisposalScope, helix: Helix): TopoDS_Wire =>
   scope.keep(scope.keep(new library.BRepBuilderAPI_MakeWire(helixEdge(library, scope, helix))).Wire());

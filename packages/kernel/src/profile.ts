@@ -22,9 +22,11 @@ export interface ProfileFace extends Pick<ProfileLoop, 'edges'> {
   readonly openings: readonly ProfileLoop[];
 }
 
+/** The plane of a frame as the library has it. */
 export const plane = (library: Library, scope: DisposalScope, frame: Frame) =>
   scope.keep(new library.gp_Pln(axes(library, scope, frame)));
 
+/** An axis as the library has it. */
 export const axisAt = (library: Library, scope: DisposalScope, origin: Vec3, along: Vec3) =>
   scope.keep(new library.gp_Ax1(point(library, scope, origin), direction(library, scope, along)));
 

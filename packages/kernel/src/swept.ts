@@ -61,6 +61,7 @@ export function sweptSolid(
   return namedSolid(library, scope, maker.Shape(), step, made);
 }
 
+/** A solid with the names of the faces that were made; others are named after the step alone. */
 export function namedSolid(
   library: Library,
   scope: DisposalScope,

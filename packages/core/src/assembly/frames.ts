@@ -53,6 +53,7 @@ export function featureOf(thing: Thing, body: number): Feature | undefined {
   return at && { body, form: 'point', at };
 }
 
+/** A feature elsewhere. */
 export const movedFeature = (feature: Feature, by: RigidTransform): Feature =>
   'along' in feature
     ? { ...feature, at: transformPoint(by, feature.at), along: transformDirection(by, feature.along) }

@@ -28,6 +28,7 @@ const records = <S extends z.ZodType>(schema: S, what: string, most: number) =>
 /** Along x, y and z. */
 const tripleSchema = z.strictObject({ x: expressionSchema, y: expressionSchema, z: expressionSchema });
 export type Triple = z.infer<typeof tripleSchema>;
+/** Three expressions, along x, y and z. */
 export const triple = (x: string, y: string, z: string): Triple => ({ x, y, z });
 
 /** Something of the part that is placed there. */
@@ -140,6 +141,7 @@ export const groupSchema = z.strictObject({ name: nameSchema, ...assemblySchema.
 export const groupsSchema = records(groupSchema, 'groups', ASSEMBLY_LIMITS.groups);
 export type Group = z.infer<typeof groupSchema>;
 
+/** An assembly in which nothing is placed. */
 export const emptyAssembly = (): Assembly => ({
   placements: {},
   joints: {},

@@ -148,6 +148,7 @@ export const projectSchema = z.strictObject({
 });
 export type Project = z.infer<typeof projectSchema>;
 
+/** A project in which nothing is. */
 export const emptyProject = (name: string): Project => ({
   format: 'helb-project',
   schema: SCHEMA_VERSION,

@@ -24,6 +24,7 @@ export interface Label {
 const WIDTHS: Readonly<Record<string, number>> = { '.': 0.38, ',': 0.38, ' ': 0.3, '°': 0.52, M: 1.26, '-': 0.47 };
 const DIGIT = 0.755;
 const LETTER = 0.83;
+/** How wide a text is, in heights of its capitals. */
 export const textWidth = (text: string): number =>
   [...text].reduce((sum, letter) => sum + (WIDTHS[letter] ?? (/[\d+±×–]/.test(letter) ? DIGIT : LETTER)), 0);
 

@@ -19,6 +19,7 @@ const COLUMNS = [0, 11, 24, 76, 120] as const;
 const HEADS = ['No.', 'Count', 'Part', 'Material'] as const;
 export const LIST_WIDTH = COLUMNS[4];
 
+/** How high a list of so many parts is with its heads, mm on paper. */
 export const listHeight = (rows: number): number => (rows + 1) * ROW;
 
 /** The list of parts (ISO 7573), counted from below, where its heads stand: so it grows upwards. @param corner the lower right one */

@@ -50,8 +50,10 @@ export interface SheetPicture {
   readonly letters: readonly Lettering[];
 }
 
+/** A straight line, mm on paper. */
 export const segment = (from: Vec2, to: Vec2): Piece => ({ form: 'segment', entity: '', from, to });
 
+/** The four sides of a rectangle between two corners. */
 export const frameOf = ([x0, y0]: Vec2, [x1, y1]: Vec2): Piece[] => {
   const corners: Vec2[] = [
     [x0, y0],

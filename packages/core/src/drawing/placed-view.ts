@@ -64,11 +64,14 @@ export interface ShownView {
   readonly box: Box;
 }
 
+/** How many times larger than the sheet a view is. */
 export const timesOf = (view: View): number => (view.kind === 'detail' ? view.times : 1);
+/** A box, so many times as large about the origin. */
 export const larger = ({ low, high }: Box, times: number): Box => ({
   low: [low[0] * times, low[1] * times],
   high: [high[0] * times, high[1] * times],
 });
+/** The box of the circle that a detail shows, mm of the thing; undefined for other views. */
 export const detailBox = (view: View): Box | undefined =>
   view.kind === 'detail'
     ? {
@@ -77,6 +80,11 @@ export const detailBox = (view: View): Box | undefined =>
       }
     : undefined;
 
+/**
+ * A view on paper: its lines by kind, its sections hatched.
+ * @param sheetFactor mm on paper for one of the thing
+ * @param at where the middle of the view lies, mm on paper
+ */
 export function placedView(
   shown: ShownView,
   sheetFactor: number,

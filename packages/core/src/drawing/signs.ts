@@ -104,6 +104,7 @@ const SIGNS = {
 } as const satisfies Record<string, Sign>;
 export type SignName = keyof typeof SIGNS;
 
+/** How wide a sign is, in heights of capitals. */
 export const signWidth = (name: SignName): number => SIGNS[name].width;
 
 /** @param place where a place of the sign goes, told in mm from its lower left corner @param height of capitals, mm */

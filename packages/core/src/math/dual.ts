@@ -95,13 +95,20 @@ export type DualVec = readonly [Dual, Dual];
 export const variables = (values: ArrayLike<number>): Dual[] =>
   Array.from(values, (value, k) => new Dual(value, { at: [k], by: [1] }));
 
+/** a - b. */
 export const subD = (a: DualVec, b: DualVec): DualVec => [a[0].sub(b[0]), a[1].sub(b[1])];
+/** a + b. */
 export const addD = (a: DualVec, b: DualVec): DualVec => [a[0].add(b[0]), a[1].add(b[1])];
+/** a times a number with derivatives. */
 export const timesD = (a: DualVec, s: Dual): DualVec => [a[0].times(s), a[1].times(s)];
+/** a times a plain number. */
 export const scaleD = (a: DualVec, s: number): DualVec => [a[0].scaled(s), a[1].scaled(s)];
+/** The scalar product. */
 export const dotD = (a: DualVec, b: DualVec): Dual => a[0].times(b[0]).add(a[1].times(b[1]));
+/** z component of a x b. */
 export const crossD = (a: DualVec, b: DualVec): Dual => a[0].times(b[1]).sub(a[1].times(b[0]));
 const lengthD = (a: DualVec): Dual => dotD(a, a).sqrt();
+/** a turned left by 90 degrees. */
 export const leftD = (a: DualVec): DualVec => [a[1].scaled(-1), a[0]];
 /** The unit vector. */
 export const unitD = (a: DualVec): DualVec => {
@@ -113,17 +120,24 @@ export type DualVec3 = readonly [Dual, Dual, Dual];
 
 /** A place or direction that no variable moves. */
 export const constant3 = ([x, y, z]: Vec3): DualVec3 => [new Dual(x), new Dual(y), new Dual(z)];
+/** The value alone. */
 export const valueOf3 = (a: DualVec3): Vec3 => [a[0].value, a[1].value, a[2].value];
 const each3 = (a: DualVec3, b: DualVec3, of: (p: Dual, q: Dual) => Dual): DualVec3 => [
   of(a[0], b[0]),
   of(a[1], b[1]),
   of(a[2], b[2]),
 ];
+/** a + b. */
 export const addD3 = (a: DualVec3, b: DualVec3): DualVec3 => each3(a, b, (p, q) => p.add(q));
+/** a - b. */
 export const subD3 = (a: DualVec3, b: DualVec3): DualVec3 => each3(a, b, (p, q) => p.sub(q));
+/** a times a number with derivatives. */
 export const timesD3 = (a: DualVec3, s: Dual): DualVec3 => each3(a, a, (p) => p.times(s));
+/** The scalar product. */
 export const dotD3 = (a: DualVec3, b: DualVec3): Dual => a[0].times(b[0]).add(a[1].times(b[1])).add(a[2].times(b[2]));
+/** The length; at 0 its derivatives are not finite. */
 export const lengthD3 = (a: DualVec3): Dual => dotD3(a, a).sqrt();
+/** The vector product a x b. */
 export const crossD3 = (a: DualVec3, b: DualVec3): DualVec3 => [
   a[1].times(b[2]).sub(a[2].times(b[1])),
   a[2].times(b[0]).sub(a[0].times(b[2])),

@@ -8,9 +8,11 @@ export interface Frame {
   readonly z: Vec3;
 }
 
+/** A place of the plane of a frame in space, or one above it. */
 export const toSpace = (frame: Frame, [u, v]: Vec2, height = 0): Vec3 =>
   add3(frame.origin, add3(add3(scale3(frame.x, u), scale3(frame.y, v)), scale3(frame.z, height)));
 
+/** A place of space as seen square on the plane of a frame. */
 export function toPlane(frame: Frame, point: Vec3): Vec2 {
   const offset: Vec3 = [point[0] - frame.origin[0], point[1] - frame.origin[1], point[2] - frame.origin[2]];
   return [dot3(offset, frame.x), dot3(offset, frame.y)];

@@ -5,6 +5,7 @@ export interface Matrix {
   readonly data: Float64Array;
 }
 
+/** A matrix of zeros. */
 export const matrix = (rows: number, columns: number): Matrix => ({
   rows,
   columns,

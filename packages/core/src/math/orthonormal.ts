@@ -1,9 +1,11 @@
+/** The scalar product of two vectors of one length. */
 export const inner = (a: Float64Array, b: Float64Array): number => {
   let sum = 0;
   for (let k = 0; k < a.length; k++) sum += a[k]! * b[k]!;
   return sum;
 };
 
+/** The Euclidean length of a vector. */
 export const norm = (a: Float64Array): number => Math.sqrt(inner(a, a));
 
 function subtract(a: Float64Array, b: Float64Array, factor: number): void {

@@ -11,9 +11,11 @@ export const IDENTITY: RigidTransform = [
   [0, 0, 1, 0],
 ];
 
+/** The shift by a vector. */
 export const translation = (by: Vec3): RigidTransform =>
   IDENTITY.map((row, k) => [row[0], row[1], row[2], by[k]!]) as unknown as RigidTransform;
 
+/** Where a point comes to. */
 export const transformPoint = (transform: RigidTransform, place: Vec3): Vec3 =>
   transform.map(([x, y, z, s]) => x * place[0] + y * place[1] + z * place[2] + s) as unknown as Vec3;
 
@@ -21,6 +23,7 @@ export const transformPoint = (transform: RigidTransform, place: Vec3): Vec3 =>
 export const transformDirection = (transform: RigidTransform, along: Vec3): Vec3 =>
   transform.map(([x, y, z]) => x * along[0] + y * along[1] + z * along[2]) as unknown as Vec3;
 
+/** Where a frame comes to. */
 export const transformFrame = ({ origin, x, y, z }: Frame, by: RigidTransform): Frame => ({
   origin: transformPoint(by, origin),
   x: transformDirection(by, x),

@@ -2,14 +2,21 @@
 export type Vec2 = readonly [x: number, y: number];
 export type Vec3 = readonly [x: number, y: number, z: number];
 
+/** a - b. */
 export const sub2 = (a: Vec2, b: Vec2): Vec2 => [a[0] - b[0], a[1] - b[1]];
+/** a + b. */
 export const add2 = (a: Vec2, b: Vec2): Vec2 => [a[0] + b[0], a[1] + b[1]];
+/** a times s. */
 export const scale2 = (a: Vec2, s: number): Vec2 => [a[0] * s, a[1] * s];
+/** The scalar product. */
 export const dot2 = (a: Vec2, b: Vec2): number => a[0] * b[0] + a[1] * b[1];
 /** z component of a x b: positive when b turns left of a. */
 export const cross2 = (a: Vec2, b: Vec2): number => a[0] * b[1] - a[1] * b[0];
+/** The Euclidean length. */
 export const length2 = (a: Vec2): number => Math.hypot(a[0], a[1]);
+/** How far two places are apart. */
 export const distance2 = (a: Vec2, b: Vec2): number => Math.hypot(a[0] - b[0], a[1] - b[1]);
+/** Half-way between two places. */
 export const middle2 = (a: Vec2, b: Vec2): Vec2 => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
 /** a turned left by 90 degrees. */
 export const left2 = (a: Vec2): Vec2 => [-a[1], a[0]];
@@ -33,17 +40,25 @@ export function direction2(a: Vec2): Vec2 | undefined {
   return length > 1e-12 ? [a[0] / length, a[1] / length] : undefined;
 }
 
+/** a + b. */
 export const add3 = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+/** a times s. */
 export const scale3 = (a: Vec3, s: number): Vec3 => [a[0] * s, a[1] * s, a[2] * s];
+/** The scalar product. */
 export const dot3 = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+/** a - b. */
 export const sub3 = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+/** The vector product a x b. */
 export const cross3 = (a: Vec3, b: Vec3): Vec3 => [
   a[1] * b[2] - a[2] * b[1],
   a[2] * b[0] - a[0] * b[2],
   a[0] * b[1] - a[1] * b[0],
 ];
+/** The Euclidean length. */
 export const length3 = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
+/** How far two places are apart. */
 export const distance3 = (a: Vec3, b: Vec3): number => length3(sub3(a, b));
+/** Half-way between two places. */
 export const middle3 = (a: Vec3, b: Vec3): Vec3 => scale3(add3(a, b), 0.5);
 
 /** Unit vector, or undefined where the length is too small to have a direction. */

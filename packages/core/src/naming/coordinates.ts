@@ -3,6 +3,7 @@ export type Coordinate = 'turn' | 'slide' | 'slide x' | 'slide y';
 
 /** A coordinate of a joint: "j1 turn". */
 export type CoordinateKey = `${string} ${Coordinate}`;
+/** The key of a coordinate of a joint. */
 export const coordinateKey = (joint: string, coordinate: Coordinate): CoordinateKey => `${joint} ${coordinate}`;
 
 /** Is a coordinate an angle? The name of the coordinate is the end of its key. */

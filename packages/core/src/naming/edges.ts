@@ -8,7 +8,9 @@ export type VertexName = string & { readonly brand?: 'vertex' };
 const MEETS = ' | ';
 const CORNER = 'corner ';
 
+/** An edge by the faces that meet there, told in any order. */
 export const edgeName = (faces: readonly FaceName[]): EdgeName => [...faces].sort().join(MEETS);
+/** A vertex by all faces that meet there, told in any order. */
 export const vertexName = (faces: readonly FaceName[]): VertexName => `${CORNER}${[...faces].sort().join(MEETS)}`;
 
 /** One of several edges or vertices of one name, numbered from 1. */

@@ -58,6 +58,7 @@ const movedFace = (face: FaceFacts, by: RigidTransform): FaceFacts => ({
   centre: transformPoint(by, face.centre),
 });
 
+/** An edge elsewhere, under its own name. */
 export const movedEdge = (edge: EdgeFacts, by: RigidTransform): EdgeFacts => ({
   ...edge,
   curve: movedCurve(edge.curve, by),
@@ -73,6 +74,7 @@ function movedSurface(surface: Surface, by: RigidTransform): Surface {
     : { ...surface, origin, axis: transformDirection(by, surface.axis) };
 }
 
+/** A curve elsewhere. */
 export function movedCurve(curve: SpaceCurve, by: RigidTransform): SpaceCurve {
   const at = (place: Vec3) => transformPoint(by, place);
   const along = (direction: Vec3) => transformDirection(by, direction);

@@ -23,12 +23,14 @@ const roundedPlace = (place: Vec3): [number, number, number] => [
   rounded(place[2]),
 ];
 
+/** What a face looks like: its form, its area, mm^2, and its centre. */
 export function fingerprintOfFace({ surface, area, centre }: FaceFacts): Fingerprint {
   const form = surface.form === 'free' || surface.form === 'torus' ? 'surface' : surface.form;
   const along = surface.form === 'plane' ? surface.normal : 'axis' in surface ? surface.axis : undefined;
   return { form, size: rounded(area), at: roundedPlace(centre), ...(along ? { along: roundedPlace(along) } : {}) };
 }
 
+/** What an edge looks like: its form, its length, mm, its middle, and its direction if it is straight. */
 export function fingerprintOfEdge({ curve, length, middle }: EdgeFacts): Fingerprint {
   const along =
     curve.form === 'line' ? direction3(sub3(curve.to, curve.from)) : curve.form === 'circle' ? curve.axis : undefined;
@@ -47,6 +49,7 @@ export function fingerprintOfBody({ faces }: Topology): Fingerprint {
   return { form: 'surface', size: rounded(area), at: roundedPlace(at as unknown as Vec3) };
 }
 
+/** What a vertex looks like: where it is. */
 export const fingerprintOfVertex = ({ at }: VertexFacts): Fingerprint => ({
   form: 'point',
   size: 0,

@@ -79,6 +79,7 @@ export const ACCEPT_WORDS: Readonly<Record<Accepts, string>> = {
   shape: 'a face, an edge, a corner or a drawn curve',
 };
 
+/** Is a thing of a sort that is accepted? */
 export const suits = (thing: Thing, accepts: Accepts): boolean => ACCEPTED[accepts](thing);
 
 /**

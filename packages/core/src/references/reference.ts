@@ -75,6 +75,7 @@ export type Reference = z.infer<typeof referenceSchema>;
 export type BodyReference = Extract<Reference, { name: string; to: 'face' | 'edge' | 'vertex' | 'body' }>;
 
 const OF_BODIES: ReadonlySet<string> = new Set<BodyReference['to']>(['face', 'edge', 'vertex', 'body']);
+/** Does it point to a face, an edge, a vertex or a body? */
 export const isOfBody = (reference: Reference): reference is BodyReference => OF_BODIES.has(reference.to);
 
 /** The step that has to be there, built, for the reference to be found; none for what every part has. */

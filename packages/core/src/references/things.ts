@@ -147,6 +147,7 @@ export function armsOf(curve: Extract<SpaceCurve, { form: 'circle' | 'ellipse' }
   return [scale3(x, curve.radius), scale3(y, curve.radius)];
 }
 
+/** The place of a cubic Bezier curve at parameter t in 0..1. */
 export function bezierAt([a, b, c, d]: readonly [Vec3, Vec3, Vec3, Vec3], t: number): Vec3 {
   const s = 1 - t;
   return add3(

@@ -14,10 +14,13 @@ export type Result<T> = { readonly ok: true; readonly value: T } | { readonly ok
 /** Sentences by issue code; each folder that raises issues exports one such table. */
 export type Words = Readonly<Record<string, (facts: Facts) => string>>;
 
+/** Success. */
 export const ok = <T>(value: T): Result<T> => ({ ok: true, value });
 
+/** What went wrong: a code, and the facts for its sentence. */
 export const issue = (code: string, facts: Facts = {}): Issue => ({ code, facts });
 
+/** A failure. */
 export const fail = (code: string, facts: Facts = {}): { readonly ok: false; readonly issue: Issue } => ({
   ok: false,
   issue: issue(code, facts),

@@ -7,6 +7,7 @@ export type LinearStep = (inverse: Float64Array, damping: number) => Float64Arra
 /** From this many columns on sparse factorisation pays. */
 const LARGE = 48;
 
+/** The way to find steps that suits the size of a piece: dense, or sparse from LARGE columns on. */
 export const linearStep = (evaluator: PieceEvaluator): LinearStep =>
   evaluator.columns >= LARGE ? sparseStep(evaluator) : denseStep(evaluator);
 

@@ -26,6 +26,7 @@ export interface Reduction {
   carriersOf(gradient: Float64Array): string[];
 }
 
+/** The problem without the unknowns that substitutions make equal to others. */
 export function reduce(problem: Problem): Reduction {
   const forest = new Forest(problem.initial.length);
   const loops = problem.substitutions.flatMap((substitution) => forest.join(substitution) ?? []);

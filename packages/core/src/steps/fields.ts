@@ -100,6 +100,7 @@ export type Fields = Readonly<Record<string, Field>>;
 
 type NumberOptions = Pick<NumberField, 'asks' | 'initial' | 'min' | 'max'> &
   Partial<Pick<NumberField, 'when' | 'integer' | 'hint'>>;
+/** A field for an expression; min and max are bounds of its result, in mm, rad or as a plain number. */
 export const number = (label: string, options: NumberOptions): NumberField => ({
   type: 'number',
   schema: expressionSchema,
@@ -107,6 +108,7 @@ export const number = (label: string, options: NumberOptions): NumberField => ({
   ...options,
 });
 
+/** A field for one of a few words. */
 export const choice = <O extends string>(
   label: string,
   options: Readonly<Record<O, string>>,
@@ -122,6 +124,7 @@ export const choice = <O extends string>(
 });
 
 type PickOptions = { readonly min?: number; readonly max?: number; readonly many?: string } & Pick<Common, 'when'>;
+/** A field for things that are picked; as many as from min to max. */
 export const picks = (
   label: string,
   accepts: Accepts,
@@ -146,6 +149,7 @@ export const areasField: AreasField = {
   // thin walls go along all lines
   when: ({ body }) => body !== 'thin',
 };
+/** A field for earlier steps, at least so many. */
 export const stepsField = (label: string, min: number, when?: Common['when']): StepsField => ({
   type: 'steps',
   schema: z.array(idSchema).max(100),
@@ -153,7 +157,9 @@ export const stepsField = (label: string, min: number, when?: Common['when']): S
   min,
   ...(when ? { when } : {}),
 });
+/** A field for another part. */
 export const partField = (label: string): PartField => ({ type: 'part', schema: idSchema, label });
+/** A field for a file of the project. */
 export const fileField = (label: string, endings: readonly string[]): FileField => ({
   type: 'file',
   schema: fileSchema,
@@ -298,6 +304,7 @@ function thingsOf(field: PicksField, references: readonly Reference[], context: 
   return lost > 0 ? fail('field.lost', { lost, of: references.length, many: field.many }) : ok(things);
 }
 
+/** The expressions of the fields of a step that apply. */
 export const expressionsIn = (fields: Fields, step: object, name: string): ExpressionPlace[] => {
   const filled = filledIn(fields, step);
   return applying(fields, step).flatMap(([field, spec]) =>
@@ -307,6 +314,7 @@ export const expressionsIn = (fields: Fields, step: object, name: string): Expre
   );
 };
 
+/** The references in the fields of a step that apply. */
 export const referencesIn = (fields: Fields, step: object): ReferencePlace[] => {
   const filled = filledIn(fields, step);
   return applying(fields, step).flatMap(([field, spec]) =>
@@ -321,6 +329,7 @@ export const referencesIn = (fields: Fields, step: object): ReferencePlace[] => 
   );
 };
 
+/** The earlier steps that fields of a step name. */
 export const usesIn = (fields: Fields, step: object): Id[] => {
   const filled = filledIn(fields, step);
   const used = applying(fields, step).flatMap(([field, spec]): readonly Id[] => {
@@ -345,6 +354,7 @@ export const filesIn = (fields: Fields, step: object): FileRecord[] =>
     return file ? [file] : [];
   });
 
+/** What the fields of a step that apply ask to be picked. */
 export const picksIn = (fields: Fields, step: object): PickField[] => {
   const filled = filledIn(fields, step);
   return applying(fields, step).flatMap(([field, spec]): PickField[] =>

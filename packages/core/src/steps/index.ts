@@ -171,6 +171,7 @@ export const STEP_NAMES = Object.keys(STEP_KINDS) as StepName[];
 /** Is this a step that is drawn? */
 export const isSketch = (step: Step | undefined): step is SketchStep => step?.kind === 'sketch';
 
+/** What the register knows of a kind. */
 export const stepKind = (kind: StepName): StepKind<Step, unknown> => STEP_KINDS[kind];
 
 /** Sentences of all steps. */

@@ -45,14 +45,17 @@ export const UNITS: readonly Unit[] = [
 
 const bySymbol = new Map(UNITS.map((entry) => [entry.symbol, entry]));
 
+/** The unit of a symbol. */
 export const findUnit = (symbol: string): Unit | undefined => bySymbol.get(symbol);
 
 export const LENGTH_UNITS = ['mm', 'cm', 'm', 'in'] as const;
 export type LengthUnit = (typeof LENGTH_UNITS)[number];
 
+/** Are they measured alike? */
 export const sameDimension = (a: Dimension, b: Dimension): boolean =>
   a.length === b.length && a.angle === b.angle && a.mass === b.mass;
 
+/** Is it a plain number? */
 export const isNumber = (dimension: Dimension): boolean => sameDimension(dimension, NUMBER);
 
 /** The dimension in words, for messages: "a length", "an angle", "a plain number", "an area". */

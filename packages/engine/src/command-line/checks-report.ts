@@ -11,6 +11,7 @@ export interface PlainFinding {
   readonly message: string;
 }
 
+/** Findings as `check --json` prints them: names instead of ids. */
 export const toldPlainly = (project: Project, found: readonly CheckFinding[]): PlainFinding[] =>
   found.map(({ code, blocks, part, step, sheet, words }) => ({
     ...{ code, blocks, message: words },

@@ -17,6 +17,7 @@ import { command, insert, refuse } from './command.ts';
 /** In which assembly: that of the project itself, or that of a group. */
 const where = { group: idSchema.optional() };
 
+/** The assembly itself, or that of a group; refuses a group that is not there. */
 export function assemblyIn(draft: Project, group: Id | undefined): Assembly {
   if (group === undefined) return (draft.assembly ??= emptyAssembly());
   return draft.groups?.[group] ?? refuse('group.unknown', { id: group });

@@ -19,20 +19,24 @@ export const command = <S extends z.ZodType>(
   run,
 });
 
+/** Ends a command that can not be done; nothing of it stays. */
 export const refuse = (code: string, facts: Record<string, string | number | readonly string[]> = {}): never => {
   throw new IssueError(issue(code, facts));
 };
 
+/** The part of a draft; refuses one that is not there. */
 export function partIn(draft: Project, id: Id): Part {
   return draft.parts[id] ?? refuse('part.unknown', { id });
 }
 
+/** A step of a part; refuses one that is not there, and parts that come from elsewhere. */
 export function stepIn(draft: Project, part: Id, id: Id): Step {
   const { name, from, steps } = partIn(draft, part);
   if (from) refuse('part.brought', { name, project: from.design.name });
   return steps[id] ?? refuse('step.unknown', { id });
 }
 
+/** A sketch of a part; refuses any other step. */
 export function sketchIn(draft: Project, part: Id, id: Id): SketchStep {
   const step = stepIn(draft, part, id);
   return isSketch(step) ? step : refuse('step.unknown', { id });

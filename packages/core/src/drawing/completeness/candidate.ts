@@ -27,19 +27,24 @@ export interface Candidate {
   mark(view: Id, eye: Frame): Mark;
 }
 
+/** A face with the reference that means it. */
 export const faceItem = (topology: Topology, body: number, face: FaceFacts): Item => ({
   thing: { to: 'face', face, body, topology },
   reference: { to: 'face', name: face.name, print: fingerprintOfFace(face) },
 });
+/** An edge with the reference that means it. */
 export const edgeItem = (body: number, edge: EdgeFacts): Item => ({
   thing: { to: 'edge', edge, body },
   reference: { to: 'edge', name: edge.name, print: fingerprintOfEdge(edge) },
 });
 
+/** Every face of a part. */
 export const allFaces = ({ topologies }: BuiltPart): Item[] =>
   topologies.flatMap((topology, body) => topology.faces.map((face) => faceItem(topology, body, face)));
 
+/** The face that an item is. */
 export const faceOf = ({ thing }: Item): FaceFacts => (thing as Extract<Thing, { to: 'face' }>).face;
+/** The place of the body that the face is of. */
 export const bodyOf = ({ thing }: Item): number => (thing as Extract<Thing, { to: 'face' }>).body;
 
 /** The direction in which a view measures between places so that it is along a direction in space. */

@@ -31,6 +31,7 @@ export const sizeFields = {
   /** The number of a step that it shows: changed here, it is changed there. */
   drives: z.strictObject({ step: idSchema, path: z.array(z.string().min(1).max(40)).min(1).max(6) }).optional(),
 };
+/** What a mark is attached to: at least so many things. */
 export const things = (least: number) => z.array(referenceSchema).min(least).max(MARK_LIMITS.things);
 
 export interface Sized {

@@ -54,11 +54,14 @@ const kindOf = (mark: Mark): MarkKind<Mark> => KINDS[mark.kind];
 
 /** Marks that tell a size. */
 export type SizeMark = Extract<Mark, { extra?: boolean | undefined }>;
+/** Does it tell a size? */
 export const isSize = (mark: Mark): mark is SizeMark => kindOf(mark).sized === true;
 
+/** What its kind is called. */
 export const markTitle = (mark: Mark): string => kindOf(mark).title;
 /** The things that it is attached to. */
 export const markReferences = ({ of }: Mark): readonly Reference[] => of;
+/** The same mark on other things. */
 export const markOn = (mark: Mark, references: readonly Reference[]): Mark => ({ ...mark, of: [...references] });
 /** What a mark comes to; fails where it makes no sense, and for sizes in views that do not show them as they are. */
 export function readMark(mark: Mark, held: readonly Held[], context: MarkContext): Result<ReadMark> {

@@ -9,13 +9,16 @@ import type { MarkContext, MarkInk } from './kind.ts';
 
 /** Dimension lines are so far from the outline and from each other, in heights of capitals. */
 const LANE = 2.9;
+/** How far dimension lines stand from each other, mm on paper. */
 export const gapOf = ({ height }: MarkContext): number => LANE * height;
 
+/** The room that a dimension with this label has, for its layout. */
 export const spaceOf = (context: MarkContext, label: Label) => {
   const [width, height] = labelSize(label);
   return { gap: gapOf(context), width, height, ...context.box };
 };
 
+/** A label of rows in the height of the sheet. */
 export const labelOf = (context: MarkContext, ...rows: LabelRow[]): Label => ({ rows, height: context.height });
 
 /** The box of a label, with its middle at a place, turned. */
@@ -38,6 +41,7 @@ export function inked({ strokes, arrows, text }: Annotation, label: Label, angle
 }
 const arrowOf = ({ tip, pointing }: Annotation['arrows'][number]): Piece[] => arrowPieces(tip, pointing);
 
+/** Lines with the ink of their label, its middle at a place, turned by an angle, rad. */
 export function withLabel(pieces: readonly Piece[], label: Label, text: Vec2, angle = 0): Omit<MarkInk, 'lines'> {
   const { pieces: signs, letters } = labelInk(label, text, angle);
   return { pieces: [...pieces, ...signs], letters, text: labelBox(label, text, angle) };

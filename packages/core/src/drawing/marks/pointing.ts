@@ -17,6 +17,7 @@ function middleOf(thing: Thing) {
   return thing.to === 'vertex' ? thing.vertex.at : undefined;
 }
 
+/** The nearest of places; of equally near ones the first. */
 export const nearest = (places: readonly Vec2[], at: Vec2): Vec2 =>
   places.reduce((best, place) => (distance2(place, at) < distance2(best, at) - 1e-9 ? place : best));
 

@@ -23,7 +23,9 @@ export interface CellAt {
   readonly cell: number;
 }
 
+/** What stands over a field. */
 export const labelOf = (cell: Cell): string => cell.label ?? ('field' in cell ? fieldOf(cell.field).label : '');
+/** The field at a place of a block. */
 export const cellIn = ({ rows }: TitleBlock, { row, cell }: CellAt): Cell | undefined => rows[row]?.cells[cell];
 
 /** The ids of the fields of a block's own. */

@@ -25,5 +25,6 @@ export function mirroredFace<T extends Pick<FaceFacts, 'surface' | 'area' | 'cen
   );
 }
 
+/** A place mirrored in a plane square to an axis. */
 export const mirrored = (place: Vec3, { across, at }: { readonly across: number; readonly at: number }): Vec3 =>
   place.map((c, k) => (k === across ? 2 * at - c : c)) as unknown as Vec3;

@@ -17,6 +17,7 @@ export function placesOnCurve(curve: SpaceCurve, middle: Vec3): Vec3[] {
   return [middle];
 }
 
+/** Places on the rim of a face: as many as tell how it moves. */
 export function placesOfFace({ edges }: Topology, { name }: Pick<FaceFacts, 'name'>): Vec3[] {
   const all = edges
     .filter(({ faces }) => faces.includes(name))

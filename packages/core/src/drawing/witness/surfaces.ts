@@ -39,6 +39,7 @@ export interface MovingSurface {
   readonly ring?: true;
 }
 
+/** A plane whose normal (a unit vector) and height over the origin can change. */
 export function movingPlane(normal: DualVec3, height: Dual): MovingSurface {
   return {
     off: (place) => alongD3(normal, place).sub(height),
@@ -56,6 +57,7 @@ function seenFrom({ at, along }: MovingAxis, place: Vec3): { readonly rise: Dual
 
 const outwards = (out: DualVec3): Vec3 => direction3(valueOf3(out)) ?? [0, 0, 1];
 
+/** A cylinder whose axis and radius can change. */
 export function movingCylinder(axis: MovingAxis, radius: Dual): MovingSurface {
   return {
     off: (place) => lengthD3(seenFrom(axis, place).out).sub(radius),
@@ -83,6 +85,7 @@ export function movingCone(axis: MovingAxis, half: Dual): MovingSurface {
   };
 }
 
+/** A sphere whose centre and radius can change. */
 export function movingBall(centre: DualVec3, radius: Dual): MovingSurface {
   const from = (place: Vec3) => subD3(constant3(place), centre);
   return {

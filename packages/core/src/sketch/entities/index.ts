@@ -30,6 +30,7 @@ export type Entity = z.infer<typeof entitySchema>;
 export type EntityOf<K extends Entity['kind']> = Extract<Entity, { kind: K }>;
 export type Entities = Readonly<Record<Id, Entity>>;
 
+/** What the register knows of a kind. */
 export const entityKind = (kind: Entity['kind']): EntityKind<Entity> => ENTITY_KINDS[kind];
 
 export const ORIGIN = 'origin';
@@ -45,6 +46,7 @@ export const BUILT_IN: Entities = {
   [Y_AXIS]: { kind: 'line', a: ORIGIN, b: 'y-end', construction: true },
 };
 
+/** Is it one of those that every sketch has: the origin and its axes? */
 export const isBuiltIn = (id: Id): boolean => Object.hasOwn(BUILT_IN, id);
 
 /** Drawn entities with all drawn points that they stand on, points first. */

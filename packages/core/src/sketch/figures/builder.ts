@@ -12,6 +12,7 @@ export interface Figure {
 /** Gives a new id with this beginning each time it is called. */
 export type NewId = (prefix: string) => Id;
 
+/** A point at a place. */
 export const pointAt = ([x, y]: Vec2): Entity => ({ kind: 'point', x, y });
 
 /** Gathers the entities and relations of a figure. */

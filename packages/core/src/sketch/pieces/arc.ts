@@ -11,11 +11,13 @@ export interface Arc extends PieceBase {
   readonly sweep: number;
 }
 
+/** The place on a circle at an angle, rad. */
 export const onCircle = (centre: Vec2, radius: number, angle: number): Vec2 => [
   centre[0] + radius * Math.cos(angle),
   centre[1] + radius * Math.sin(angle),
 ];
 
+/** A circle as one piece, counter-clockwise from angle 0. */
 export function fullCircle(entity: Id, centre: Vec2, radius: number): Arc {
   const at = onCircle(centre, radius, 0);
   return { form: 'arc', entity, from: at, to: at, centre, radius, start: 0, sweep: TURN };

@@ -19,6 +19,7 @@ export interface EllipsePiece extends PieceBase {
 
 type Carrier = Pick<EllipsePiece, 'centre' | 'major' | 'minor'>;
 
+/** The place on an ellipse at an eccentric angle, rad. */
 export const onEllipse = ({ centre, major, minor }: Carrier, angle: number): Vec2 => {
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   return [centre[0] + c * major[0] + s * minor[0], centre[1] + c * major[1] + s * minor[1]];
@@ -36,6 +37,7 @@ export function carrierOf(centre: Vec2, tip: Vec2, minor: number): Carrier {
   return { centre, major, minor: scale2(left2(major), minor / Math.max(length2(major), 1e-12)) };
 }
 
+/** An ellipse as one piece, counter-clockwise from its tip. */
 export function fullEllipse(entity: Id, centre: Vec2, tip: Vec2, minor: number): EllipsePiece {
   const carrier = carrierOf(centre, tip, minor);
   return { form: 'ellipse', entity, ...carrier, from: tip, to: tip, start: 0, sweep: TURN };

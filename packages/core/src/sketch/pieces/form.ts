@@ -39,6 +39,7 @@ export interface Box {
   readonly high: Vec2;
 }
 
+/** The box round places. */
 export const boxAround = (places: readonly Vec2[]): Box => {
   const xs = places.map((place) => place[0]);
   const ys = places.map((place) => place[1]);

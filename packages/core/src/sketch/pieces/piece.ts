@@ -17,13 +17,20 @@ const formOf = (piece: Piece): CurveForm<Piece> => FORMS[piece.form];
 export const along = (piece: Piece, t: number): Vec2 =>
   t === 0 ? piece.from : t === 1 ? piece.to : formOf(piece).at(piece, t);
 
+/** First and second derivative by t. */
 export const derivatives = (piece: Piece, t: number) => formOf(piece).derivatives(piece, t);
+/** How long it is, mm. */
 export const lengthOf = (piece: Piece): number => formOf(piece).length(piece);
+/** The box round all of it. */
 export const boxOf = (piece: Piece): Box => formOf(piece).box(piece);
+/** What it adds to the area of a loop, mm^2: half the integral of x dy - y dx. */
 export const areaShare = (piece: Piece): number => formOf(piece).areaShare(piece);
+/** The parameter of the place of it that is nearest to a place. */
 export const nearestParameter = (piece: Piece, place: Vec2): number => formOf(piece).nearest(piece, place);
+/** The place of it that is nearest to a place. */
 export const nearestOn = (piece: Piece, place: Vec2): Vec2 => along(piece, nearestParameter(piece, place));
 
+/** The same the other way round. */
 export const reversed = (piece: Piece): Piece => {
   const { turned, ...rest } = formOf(piece).reversed(piece);
   return { ...rest, from: piece.to, to: piece.from, ...(turned ? {} : { turned: true }) };

@@ -12,9 +12,11 @@ export interface Direction<K extends string> {
   readonly b: Id;
 }
 
+/** What is stored of a relation between the directions of two lines. */
 export const directionSchema = <K extends string>(kind: K) =>
   z.strictObject({ kind: z.literal(kind), a: idSchema, b: idSchema });
 
+/** A kind of relation between the directions of two lines, by its law of the angle between them. */
 export function directionKind<K extends string>(
   kind: K,
   schema: z.ZodType<Direction<K>>,

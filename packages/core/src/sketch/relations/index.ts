@@ -83,9 +83,11 @@ export type Relations = Readonly<Record<Id, Relation>>;
 
 export const RELATION_NAMES = Object.keys(RELATION_KINDS) as RelationName[];
 
+/** What the register knows of a kind. */
 export const relationKind = (kind: RelationName): RelationKind<Relation> =>
   RELATION_KINDS[kind] as unknown as RelationKind<Relation>;
 
 /** A relation with a number. */
 export type SizedRelation = Extract<Relation, { value: string }>;
+/** Has it a number? */
 export const isSized = (relation: Relation): relation is SizedRelation => 'value' in relation;

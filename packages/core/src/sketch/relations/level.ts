@@ -15,6 +15,7 @@ export interface Level<K extends string> {
   readonly b?: Id | undefined;
 }
 
+/** What is stored of a relation that levels a line or two points. */
 export const levelSchema = <K extends string>(kind: K) =>
   z.strictObject({ kind: z.literal(kind), a: idSchema, b: idSchema.optional() });
 

@@ -15,6 +15,7 @@ export interface Rim<K extends string> {
   readonly at?: readonly [number, number] | undefined;
 }
 
+/** What is stored of the size of a circle or an arc. */
 export const rimSchema = <K extends string>(kind: K) =>
   z.strictObject({
     kind: z.literal(kind),

@@ -10,6 +10,10 @@ const fields = { plane: picks('mirror plane', 'plane') };
 export const mirrorSchema = repeatingSchema('mirror', fields);
 export type MirrorStep = z.infer<typeof mirrorSchema>;
 
+/**
+ * Mirrors bodies or steps in a plane.
+ * @param kindOf the register, for the steps that it repeats
+ */
 export const mirror = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('mirror', kindOf, {
     title: 'Mirror',

@@ -24,6 +24,10 @@ const fields = {
 export const patternLineSchema = repeatingSchema('pattern-line', fields);
 export type PatternLineStep = z.infer<typeof patternLineSchema>;
 
+/**
+ * Repeats along one direction or two.
+ * @param kindOf the register, for the steps that it repeats
+ */
 export const patternLine = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('pattern-line', kindOf, {
     title: 'Pattern along a line',

@@ -25,6 +25,10 @@ const fields = {
 export const patternPathSchema = repeatingSchema('pattern-path', fields);
 export type PatternPathStep = z.infer<typeof patternPathSchema>;
 
+/**
+ * Repeats along curves.
+ * @param kindOf the register, for the steps that it repeats
+ */
 export const patternPath = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('pattern-path', kindOf, {
     title: 'Pattern along a path',

@@ -19,6 +19,10 @@ const fields = {
 export const patternRoundSchema = repeatingSchema('pattern-round', fields);
 export type PatternRoundStep = z.infer<typeof patternRoundSchema>;
 
+/**
+ * Repeats round an axis.
+ * @param kindOf the register, for the steps that it repeats
+ */
 export const patternRound = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('pattern-round', kindOf, {
     title: 'Pattern round an axis',

@@ -159,6 +159,7 @@ export function projectedReferenceWithout(
   return left.length === 0 ? undefined : { ...loan, makes: Object.fromEntries(left) };
 }
 
+/** All references of a sketch: its plane, and what it borrows from. */
 export const projectedReferencePlaces = (step: SketchStep): ReferencePlace[] => [
   ...(typeof step.plane === 'string'
     ? []
