@@ -90,7 +90,7 @@ export class BuildContext implements BuiltWorld {
     return this.held;
   }
 
-  /** Surveyed only when a step refers to something of them. */
+  /** Told only when a step refers to something of them. */
   get bodies(): readonly Topology[] {
     return (this.told ??= this.held.map((body) => this.queries.topology(body)));
   }

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { cutList, writeCutList, writeMakeUp } from './lists.ts';
+import { cutList, writeCutList, writeBillOfMaterials } from './lists.ts';
 import type { BillRow } from './bill-of-materials.ts';
 
 const row = (name: string, count: number, material: string | null, ...size_mm: [number, number, number]): BillRow => ({
@@ -49,10 +49,10 @@ test('panels by their thickness, bars by their section, whatever way they are dr
 });
 
 test('as tables that a spreadsheet reads: names are no formulas', () => {
-  const makeUp = Papa.parse<string[]>(writeMakeUp(ROWS), { skipEmptyLines: true }).data;
-  expect(makeUp[0]!.slice(0, 5)).toEqual(['part', 'count', 'material', 'mass of one, g', 'mass of all, g']);
-  expect(makeUp[1]).toEqual(['Side', '2', 'Plywood', '10', '20', '280', '6', '190']);
-  expect(makeUp.at(-1)).toEqual(["'=Odd", '1', '', '', '', '100', '10', '12']);
+  const bill = Papa.parse<string[]>(writeBillOfMaterials(ROWS), { skipEmptyLines: true }).data;
+  expect(bill[0]!.slice(0, 5)).toEqual(['part', 'count', 'material', 'mass of one, g', 'mass of all, g']);
+  expect(bill[1]).toEqual(['Side', '2', 'Plywood', '10', '20', '280', '6', '190']);
+  expect(bill.at(-1)).toEqual(["'=Odd", '1', '', '', '', '100', '10', '12']);
   const cut = Papa.parse<string[]>(writeCutList(cutList(ROWS)), { skipEmptyLines: true }).data;
   expect(cut).toHaveLength(8);
   expect(cut[4]).toEqual(['bar', 'Beech', '12 x 10', 'Rail', '2', '200', '', '']);

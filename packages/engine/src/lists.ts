@@ -62,7 +62,7 @@ const written = (rows: readonly (readonly (string | number)[])[]): string =>
   `${Papa.unparse(rows as (string | number)[][], { escapeFormulae: true })}\r\n`;
 
 /** The make-up list as a table: a line for each part that is placed. */
-export function writeMakeUp(rows: readonly BillRow[]): string {
+export function writeBillOfMaterials(rows: readonly BillRow[]): string {
   const head = ['part', 'count', 'material', 'mass of one, g', 'mass of all, g', 'x, mm', 'y, mm', 'z, mm'];
   const lines = rows.map(({ name, count, material, mass_g, size_mm }) => [
     ...[name, count, material ?? '', mass_g === null ? '' : mm(mass_g), mass_g === null ? '' : mm(mass_g * count)],

@@ -22,19 +22,19 @@ export function chamfered(
   const inner = request.edges.filter((name) => isInner(library, scope, body, name));
   const outer = request.edges.filter((name) => !inner.includes(name));
   const isMixed = inner.length > 0 && outer.length > 0;
-  const once = bevelledOnce(library, scope, body, request);
+  const once = chamferedOnce(library, scope, body, request);
   if (once.ok && hasClearCorners(library, scope, once.value, request, isMixed ? 0 : LARGEST_CORNER)) return once;
   if (once.ok) drop(once.value);
   if (!isMixed) return once.ok ? fail('chamfer.corner') : once;
-  const filled = bevelledOnce(library, scope, body, { ...request, edges: inner });
-  const twice = filled.ok ? bevelledOnce(library, scope, filled.value, { ...request, edges: outer }) : filled;
+  const filled = chamferedOnce(library, scope, body, { ...request, edges: inner });
+  const twice = filled.ok ? chamferedOnce(library, scope, filled.value, { ...request, edges: outer }) : filled;
   if (filled.ok) drop(filled.value);
   if (twice.ok && hasClearCorners(library, scope, twice.value, request, LARGEST_CORNER)) return twice;
   if (twice.ok) drop(twice.value);
   return once.ok ? fail('chamfer.corner') : once;
 }
 
-function bevelledOnce(
+function chamferedOnce(
   library: Library,
   scope: DisposalScope,
   body: NamedSolid,

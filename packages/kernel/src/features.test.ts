@@ -63,7 +63,7 @@ describe('extrude', () => {
   });
 });
 
-describe('sweep, spiral, loft', () => {
+describe('sweep, helix, loft', () => {
   test('a circle along a bent path: area times length', () => {
     const path: SpaceCurve[] = [
       { form: 'line', from: [0, 0, 0], to: [0, 0, 20] },

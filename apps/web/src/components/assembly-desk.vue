@@ -37,7 +37,7 @@ const joining = useJoining();
 const placements = usePlacements();
 const emit = defineEmits<{ edit: [] }>();
 
-const makeUp = computed(() => assemblyStore.built?.makeUp ?? []);
+const billOfMaterials = computed(() => assemblyStore.built?.billOfMaterials ?? []);
 
 /** Where the mass is seen from: the origin, or a datum frame or point of something placed. */
 const from = ref('');
@@ -123,7 +123,7 @@ function press(found: Interference) {
           {{ finding.message }}
         </p>
       </section>
-      <section v-if="makeUp.length > 0" class="border-rule border-b p-4" data-testid="whole">
+      <section v-if="billOfMaterials.length > 0" class="border-rule border-b p-4" data-testid="whole">
         <h2 class="heading mb-1">The whole</h2>
         <div>
           <CopyFigures :figures="figures" prefix="whole" />
@@ -145,7 +145,7 @@ function press(found: Interference) {
           />
         </label>
       </section>
-      <section v-if="makeUp.length > 0" class="border-rule border-b p-4" data-testid="interference">
+      <section v-if="billOfMaterials.length > 0" class="border-rule border-b p-4" data-testid="interference">
         <h2 class="heading mb-1">In each other's way</h2>
         <p v-if="assemblyStore.searching" class="text-sm" role="status">
           Looking at pair {{ assemblyStore.searching.done + 1 }} of {{ assemblyStore.searching.of || '…' }}
@@ -192,7 +192,7 @@ function press(found: Interference) {
           to judge.
         </p>
       </section>
-      <section v-if="makeUp.length > 0" class="p-4" data-testid="make-up">
+      <section v-if="billOfMaterials.length > 0" class="p-4" data-testid="make-up">
         <h2 class="heading mb-1">Make-up</h2>
         <table class="w-full text-sm">
           <thead class="text-muted text-left">
@@ -204,7 +204,7 @@ function press(found: Interference) {
           </thead>
           <tbody>
             <tr
-              v-for="row in makeUp"
+              v-for="row in billOfMaterials"
               :key="row.part"
               class="border-rule border-t align-baseline"
               :title="row.size_mm ? `${row.size_mm.map((c) => formatAmount(c, 1)).join(' × ')} mm` : ''"

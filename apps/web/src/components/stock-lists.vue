@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { formatAmount } from '@helb/core';
-import { cutList, writeCutList, writeMakeUp, type BillRow } from '@helb/engine';
+import { cutList, writeCutList, writeBillOfMaterials, type BillRow } from '@helb/engine';
 import { download, fileName } from '../download.ts';
 import { useModel } from '../stores/model.ts';
 import { usePlacements } from '../stores/placements.ts';
@@ -21,7 +21,7 @@ watch(
 );
 async function ask() {
   asking.value = true;
-  rows.value = await model.makeUp(store.project!);
+  rows.value = await model.billOfMaterials(store.project!);
   asking.value = false;
 }
 const groups = computed(() => cutList(rows.value ?? []));
@@ -43,7 +43,7 @@ const print = () => window.print();
     </p>
     <template v-else>
       <p class="unprinted mb-2 flex gap-5">
-        <button class="word-link" @click="save('make-up', writeMakeUp(rows))">make-up list as CSV</button>
+        <button class="word-link" @click="save('make-up', writeBillOfMaterials(rows))">make-up list as CSV</button>
         <button class="word-link" @click="save('cut list', writeCutList(groups))">cut list as CSV</button>
         <button class="word-link" @click="print">print both</button>
       </p>

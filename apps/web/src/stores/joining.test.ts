@@ -53,7 +53,15 @@ function bench(more: (script: ProjectScript) => unknown = () => undefined) {
       restPose,
     });
     assemblyStore.broughtFor = shown;
-    assemblyStore.built = { kind: 'assembly', parts: {}, assembled, makeUp: [], findings: [], took: 0, memory: 0 };
+    assemblyStore.built = {
+      kind: 'assembly',
+      parts: {},
+      assembled,
+      billOfMaterials: [],
+      findings: [],
+      took: 0,
+      memory: 0,
+    };
   };
   const acted: Action[] = [];
   store.act = (actions: readonly Action[]) => {

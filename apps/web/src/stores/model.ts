@@ -133,9 +133,9 @@ export const useModel = defineStore('model', () => {
       .catch(() => undefined);
 
   /** What all that is placed is made of; undefined where the worker died on it. */
-  const makeUp = (project: Project): Promise<readonly BillRow[] | undefined> =>
+  const billOfMaterials = (project: Project): Promise<readonly BillRow[] | undefined> =>
     engine()
-      .makeUp(project)
+      .billOfMaterials(project)
       .catch(() => undefined);
 
   /** The walls of a part's bodies; undefined where they could not be measured. */
@@ -172,7 +172,7 @@ export const useModel = defineStore('model', () => {
     endDrawing,
     crossings,
     gap,
-    makeUp,
+    billOfMaterials,
     walls,
     zip,
     weigh,

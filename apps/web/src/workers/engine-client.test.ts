@@ -44,7 +44,7 @@ function fakes() {
         zip: () => Promise.resolve(new Uint8Array(0)),
         weigh: () => Promise.resolve({ mass_g: 0, unknown: 0, failed: 0, sizes: {} }),
         walls: () => Promise.resolve([]),
-        makeUp: () => Promise.resolve([]),
+        billOfMaterials: () => Promise.resolve([]),
         assemble: () => new Promise((resolve) => wholes.push(resolve)),
         extents: () => Promise.resolve(undefined),
         troubles: () => Promise.resolve([]),

@@ -164,8 +164,8 @@ export class EngineClient {
     return this.surviving((worker) => worker.weigh(project));
   }
 
-  makeUp(project: Project): Promise<readonly BillRow[]> {
-    return this.surviving((worker) => worker.makeUp(project));
+  billOfMaterials(project: Project): Promise<readonly BillRow[]> {
+    return this.surviving((worker) => worker.billOfMaterials(project));
   }
 
   walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply> {

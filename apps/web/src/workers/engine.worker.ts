@@ -180,7 +180,7 @@ const requests = {
         model.parts.map((part) => [part.id, placedPart(part, project.parts[part.id]?.material)]),
       ),
       assembled,
-      makeUp: billOfMaterials(project, model, assembled.members),
+      billOfMaterials: billOfMaterials(project, model, assembled.members),
       findings: [...troubleFindings(model.parts), ...assemblyFindings(project, assembled)],
       took: performance.now() - start,
       memory: ready.memory(),
@@ -296,7 +296,7 @@ const requests = {
     };
   },
 
-  async makeUp(project: Project) {
+  async billOfMaterials(project: Project) {
     const { model, assembled } = await (await engine()).assemble(project, { pause });
     return billOfMaterials(project, model, assembled.members);
   },
@@ -375,7 +375,7 @@ const worker: EngineWorker = {
   crossings: (...args) => inTurn(() => requests.crossings(...args)),
   gap: (...args) => inTurn(() => requests.gap(...args)),
   zip: (files) => Promise.resolve(zipSync(files)),
-  makeUp: (...args) => inTurn(() => requests.makeUp(...args)),
+  billOfMaterials: (...args) => inTurn(() => requests.billOfMaterials(...args)),
   weigh: (...args) => inTurn(() => requests.weigh(...args)),
   walls: (...args) => inTurn(() => requests.walls(...args)),
 };

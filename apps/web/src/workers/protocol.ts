@@ -122,7 +122,7 @@ export type AssemblyReply =
       readonly kind: 'assembly';
       readonly parts: Readonly<Record<Id, PlacedPart>>;
       readonly assembled: Assembled;
-      readonly makeUp: readonly BillRow[];
+      readonly billOfMaterials: readonly BillRow[];
       readonly findings: readonly Finding[];
       readonly took: number;
       readonly memory: number;
@@ -195,7 +195,7 @@ export interface EngineWorker {
   zip(files: Readonly<Record<string, Uint8Array>>): Promise<Uint8Array<ArrayBuffer>>;
   weigh(project: Project): Promise<WeightReply>;
   /** What all that is placed is made of. */
-  makeUp(project: Project): Promise<readonly BillRow[]>;
+  billOfMaterials(project: Project): Promise<readonly BillRow[]>;
   walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply>;
   /** All parts that are placed, brought together; a newer request overtakes an older one. */
   assemble(

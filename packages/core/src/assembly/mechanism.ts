@@ -176,12 +176,10 @@ export class MechanismEquations {
     this.goal = next + tied.length;
     this.unknowns = this.goal + (grabbed ? 3 : 0);
     this.from = restOf(mechanism);
-    this.solver = new Solver({
-      initial: new Float64Array(this.unknowns),
-      blocks: this.blocks(),
-      substitutions: [],
-      together: true,
-    });
+    this.solver = new Solver(
+      { initial: new Float64Array(this.unknowns), blocks: this.blocks(), substitutions: [] },
+      { strategy: 'together' },
+    );
   }
 
   /**

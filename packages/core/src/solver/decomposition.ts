@@ -1,13 +1,13 @@
 import type { Row } from './system.ts';
 
-/** A piece of the problem: row and column indices of the system. */
+/** A subproblem of the problem: row and column indices of the system. */
 export interface Subproblem {
   readonly rows: readonly number[];
   readonly columns: readonly number[];
 }
 
 /**
- * One connected component, ordered so that each piece needs only the columns of pieces before it:
+ * One connected component, ordered so that each subproblem needs only the columns of subproblems before it:
  * over-determined first, then the well-determined blocks in their order, then the under-determined.
  */
 export interface Component {
@@ -30,20 +30,20 @@ function components(rows: readonly Row[], columns: number): Subproblem[] {
   const found: Subproblem[] = [];
   for (let first = 0; first < columns; first++) {
     if (seenColumn[first]) continue;
-    const piece = { rows: [] as number[], columns: [first] };
+    const subproblem = { rows: [] as number[], columns: [first] };
     seenColumn[first] = 1;
-    for (let at = 0; at < piece.columns.length; at++)
-      for (const r of rowsOf[piece.columns[at]!]!) {
+    for (let at = 0; at < subproblem.columns.length; at++)
+      for (const r of rowsOf[subproblem.columns[at]!]!) {
         if (seenRow[r]) continue;
         seenRow[r] = 1;
-        piece.rows.push(r);
+        subproblem.rows.push(r);
         for (const c of rows[r]!.columns) {
           if (seenColumn[c]) continue;
           seenColumn[c] = 1;
-          piece.columns.push(c);
+          subproblem.columns.push(c);
         }
       }
-    found.push(piece);
+    found.push(subproblem);
   }
   const constant = rows.flatMap((row, r) => (row.columns.length === 0 ? [r] : []));
   if (constant.length > 0) found.push({ rows: constant, columns: [] });

@@ -1,8 +1,7 @@
 import { nullSpace, randomFrom, type NullSpace } from '../math/index.ts';
 import type { Component, Subproblem } from './decomposition.ts';
 import { minimise } from './levenberg.ts';
-import { PieceEvaluator } from './piece-evaluator.ts';
-import { FULFILLED } from './problem.ts';
+import { SubproblemEvaluator } from './evaluator.ts';
 import { solvable, type Solution } from './solve.ts';
 
 export interface Freedoms {
@@ -44,10 +43,10 @@ export function freedoms(solution: Solution, tolerance = RANK_TOLERANCE): Freedo
   const redundant: (readonly string[])[] = solution.loops.map((loop) => loop.owners);
   const parting: string[][] = [];
   for (const component of components) {
-    const { piece, revealed, at, isSpecial } = generic(solution, component, y, tolerance);
+    const { subproblem, revealed, at, isSpecial } = generic(solution, component, y, tolerance);
     if (isSpecial) parting.push([...new Set(component.all.rows.map((row) => system.owner(system.rows[row]!)))]);
     if (revealed.basis.length > 0) {
-      const places = piece.columns.flatMap((c, k) => behind[c]!.map((unknown) => ({ unknown, k })));
+      const places = subproblem.columns.flatMap((c, k) => behind[c]!.map((unknown) => ({ unknown, k })));
       const vectors = revealed.basis.map((vector) => Float64Array.from(places, ({ k }) => vector[k]!));
       for (const vector of vectors)
         vector.forEach((entry, k) => Math.abs(entry) > 1e-6 && (loose[places[k]!.unknown] = 1));
@@ -60,7 +59,7 @@ export function freedoms(solution: Solution, tolerance = RANK_TOLERANCE): Freedo
 }
 
 interface Revealed {
-  readonly piece: Subproblem;
+  readonly subproblem: Subproblem;
   readonly revealed: NullSpace;
   /** The place at which the rank was taken. */
   readonly at: Float64Array;
@@ -70,16 +69,16 @@ interface Revealed {
 
 function generic(solution: Solution, component: Component, y: Float64Array, tolerance: number): Revealed {
   const { over, blocks, under, all } = component;
-  const rank = (piece: Subproblem, at: Float64Array): NullSpace => {
-    const evaluator = new PieceEvaluator(solution.system, piece);
+  const rank = (subproblem: Subproblem, at: Float64Array): NullSpace => {
+    const evaluator = new SubproblemEvaluator(solution.system, subproblem);
     evaluator.evaluate(at);
-    return nullSpace(evaluator.sparseRows(), piece.columns.length, tolerance);
+    return nullSpace(evaluator.sparseRows(), subproblem.columns.length, tolerance);
   };
   const regular = [over, ...blocks].every(
-    (piece) => piece.columns.length === 0 || rank(piece, y).rank === piece.columns.length,
+    (subproblem) => subproblem.columns.length === 0 || rank(subproblem, y).rank === subproblem.columns.length,
   );
   const free = rank(under, y);
-  if (regular && free.rank === under.rows.length) return { piece: under, revealed: free, at: y, isSpecial: false };
+  if (regular && free.rank === under.rows.length) return { subproblem: under, revealed: free, at: y, isSpecial: false };
   let [best, at] = [rank(all, y), y];
   for (let seed = 1; seed <= WITNESSES && best.basis.length > 0; seed++) {
     const witness = nearby(solution, all, best, seed);
@@ -87,12 +86,12 @@ function generic(solution: Solution, component: Component, y: Float64Array, tole
     const there = rank(all, witness);
     if (there.rank > best.rank) [best, at] = [there, witness];
   }
-  return { piece: all, revealed: best, at, isSpecial: at !== y };
+  return { subproblem: all, revealed: best, at, isSpecial: at !== y };
 }
 
 /** A place a little along the null space where all relations hold again; undefined if it is not found. */
 function nearby(solution: Solution, whole: Subproblem, at: NullSpace, seed: number): Float64Array | undefined {
-  const { system, y } = solution;
+  const { system, y, options } = solution;
   const random = randomFrom(seed);
   const moved = Float64Array.from(y);
   const size = Math.max(1e-3, 1e-3 * y.reduce((largest, entry) => Math.max(largest, Math.abs(entry)), 0));
@@ -101,12 +100,13 @@ function nearby(solution: Solution, whole: Subproblem, at: NullSpace, seed: numb
     const along = (size * (random() - 0.5)) / largest;
     whole.columns.forEach((column, k) => (moved[column]! += along * vector[k]!));
   }
-  return minimise(solvable(system, whole), moved, system.reduction.weight) <= FULFILLED ? moved : undefined;
+  const { termination } = minimise(solvable(system, whole, options), moved, system.reduction.weight, options);
+  return termination === 'fulfilled' ? moved : undefined;
 }
 
 /** Combinations of rows that vanish: who has a share in one of them says nothing that the others do not say. */
 function tellingTwice({ system }: Solution, whole: Subproblem, at: Float64Array): string[][] {
-  const evaluator = new PieceEvaluator(system, whole);
+  const evaluator = new SubproblemEvaluator(system, whole);
   evaluator.evaluate(at);
   const transposed = Array.from({ length: whole.columns.length }, () => new Map<number, number>());
   evaluator.sparseRows().forEach((row, r) => row.forEach((entry, c) => transposed[c]!.set(r, entry)));

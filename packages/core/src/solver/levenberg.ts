@@ -1,23 +1,37 @@
 import type { LinearStep } from './linear-step.ts';
-import type { PieceEvaluator } from './piece-evaluator.ts';
-import { FULFILLED } from './problem.ts';
+import type { SubproblemEvaluator } from './evaluator.ts';
+import type { SolverOptions, Termination } from './options.ts';
 
-const MOST_STEPS = 60;
+/** How the iteration on one subproblem ended: its largest residual, mm, why, and after how many steps that were tried. */
+export interface Minimum {
+  readonly residual: number;
+  readonly termination: Termination;
+  readonly iterations: number;
+}
 
 /**
- * Levenberg-Marquardt (Moré 1978, with the damping rule of Nielsen 1999 simplified to factors) on one piece; moves y in
+ * Levenberg-Marquardt (Moré 1978, with the damping rule of Nielsen 1999 simplified to factors) on one subproblem; moves y in
  * place. With at least as many columns as rows each step is the one of least weighted movement,
- * W^-1 J^T (J W^-1 J^T + mu I)^-1 r: what is left free stays where it is.
- * Returns the largest residual (mm) at the end.
+ * W^-1 J^T (J W^-1 J^T + mu I)^-1 r: what is left free stays where it is. y is always the best that was found.
  */
-export function minimise({ evaluator, step }: Solvable, y: Float64Array, weight: Float64Array): number {
-  const { columns } = evaluator.piece;
+export function minimise(
+  { evaluator, step }: Solvable,
+  y: Float64Array,
+  weight: Float64Array,
+  { tolerance_mm, margin, rounding, maxIterations, damping: { initial, min, max, factor } }: SolverOptions,
+): Minimum {
+  const { columns } = evaluator.subproblem;
   let cost = evaluator.evaluate(y);
-  if (columns.length === 0 || evaluator.largest <= FULFILLED * 1e-3) return evaluator.largest;
+  const ended = (iterations: number, otherwise: Termination): Minimum => {
+    const { largest } = evaluator;
+    return { residual: largest, termination: largest <= tolerance_mm ? 'fulfilled' : otherwise, iterations };
+  };
+  if (Number.isNaN(cost)) return ended(0, 'not-finite');
+  if (columns.length === 0 || evaluator.largest <= tolerance_mm * margin) return ended(0, 'stalled');
   const inverse = Float64Array.from(columns, (column) => 1 / weight[column]!);
   const before = new Float64Array(columns.length);
-  let damping = 1e-8;
-  for (let k = 0; k < MOST_STEPS; k++) {
+  let damping = initial;
+  for (let k = 1; k <= maxIterations; k++) {
     const move = step(inverse, damping);
     columns.forEach((column, c) => {
       before[c] = y[column]!;
@@ -26,21 +40,21 @@ export function minimise({ evaluator, step }: Solvable, y: Float64Array, weight:
     const next = move ? evaluator.evaluate(y) : Infinity;
     if (next < cost) {
       cost = next;
-      damping = Math.max(damping / 10, 1e-13);
-      if (evaluator.largest <= FULFILLED * 1e-3) break;
+      damping = Math.max(damping / factor, min);
+      if (evaluator.largest <= tolerance_mm * margin) return ended(k, 'stalled');
       continue;
     }
     columns.forEach((column, c) => (y[column] = before[c]!));
     cost = evaluator.evaluate(y);
     // at the level of rounding no step improves any more
-    if (evaluator.largest <= FULFILLED / 10 || damping > 1e8) break;
-    damping *= 10;
+    if (evaluator.largest <= tolerance_mm * rounding || damping > max) return ended(k, 'stalled');
+    damping *= factor;
   }
-  return evaluator.largest;
+  return ended(maxIterations, 'limit');
 }
 
-/** A piece ready to be solved. */
+/** A subproblem ready to be solved. */
 export interface Solvable {
-  readonly evaluator: PieceEvaluator;
+  readonly evaluator: SubproblemEvaluator;
   readonly step: LinearStep;
 }

@@ -1,21 +1,18 @@
 import { choleskyInPlace, choleskySolve, SparseCholesky } from '../math/index.ts';
-import type { PieceEvaluator } from './piece-evaluator.ts';
+import type { SubproblemEvaluator } from './evaluator.ts';
 
-/** Finds the damped step of least movement of a piece; undefined where the factorisation breaks down. */
+/** Finds the damped step of least movement of a subproblem; undefined where the factorisation breaks down. */
 export type LinearStep = (inverse: Float64Array, damping: number) => Float64Array | undefined;
 
-/** From this many columns on sparse factorisation pays. */
-const LARGE = 48;
-
-/** The way to find steps that suits the size of a piece: dense, or sparse from LARGE columns on. */
-export const linearStep = (evaluator: PieceEvaluator): LinearStep =>
-  evaluator.columns >= LARGE ? sparseStep(evaluator) : denseStep(evaluator);
+/** The way to find steps that suits the size of a subproblem: dense, or sparse from so many columns on. */
+export const linearStep = (evaluator: SubproblemEvaluator, sparseFrom: number): LinearStep =>
+  evaluator.columns >= sparseFrom ? sparseStep(evaluator) : denseStep(evaluator);
 
 /**
  * W^-1 J^T (J W^-1 J^T + damping)^-1 r with fewer rows than columns, else (J^T J + damping W)^-1 J^T r: rows that tell
  * things twice may still leave something free, and there too the unwilling move least.
  */
-function denseStep(evaluator: PieceEvaluator): LinearStep {
+function denseStep(evaluator: SubproblemEvaluator): LinearStep {
   const { rows: m, columns: n } = evaluator;
   const order = Math.min(m, n);
   const jacobian = new Float64Array(m * n);
@@ -81,7 +78,7 @@ const LEAST_DAMPING = 1e-10;
  * (J^T J + damping W)^-1 J^T r: the same step as the one of least movement, by the identity of Woodbury, but sparse even
  * where one unknown is in most of the rows.
  */
-function sparseStep(evaluator: PieceEvaluator): LinearStep {
+function sparseStep(evaluator: SubproblemEvaluator): LinearStep {
   const { rows: m, columns: n, rowStart, columnOf, entries } = evaluator;
   const pairs: [number, number][] = [];
   for (let i = 0; i < m; i++)

@@ -9,11 +9,6 @@ export interface Problem {
   readonly substitutions: readonly Substitution[];
   /** How unwilling each unknown is to move where there is a choice; 1 if absent. Only ratios matter. */
   readonly weights?: Float64Array;
-  /**
-   * What hangs together is solved together. For problems that by their structure tell more than there is to tell, as
-   * mechanisms in space do: solved block by block, what they leave free would not follow what comes after it.
-   */
-  readonly together?: boolean;
 }
 
 /** A bag of residuals over a few unknowns, with its analytic Jacobian. */
@@ -40,6 +35,3 @@ export interface Substitution {
   readonly b: number;
   readonly offset: number;
 }
-
-/** Residuals up to this count as fulfilled (mm). */
-export const FULFILLED = 1e-9;

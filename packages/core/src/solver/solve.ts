@@ -1,8 +1,9 @@
 import { decompose, type Component, type Subproblem } from './decomposition.ts';
-import { minimise, type Solvable } from './levenberg.ts';
+import { SubproblemEvaluator } from './evaluator.ts';
+import { minimise, type Minimum, type Solvable } from './levenberg.ts';
 import { linearStep } from './linear-step.ts';
-import { PieceEvaluator } from './piece-evaluator.ts';
-import { FULFILLED, type Problem } from './problem.ts';
+import { checkedOptions, type SolverOptions, type SolverSummary, type Termination } from './options.ts';
+import type { Problem } from './problem.ts';
 import { expand, reduce, startOf, type Loop, type Reduction } from './reduction.ts';
 import { System } from './system.ts';
 
@@ -13,20 +14,23 @@ export interface Solution {
   readonly y: Float64Array;
   readonly system: System;
   readonly components: readonly Component[];
-  /** All residuals within FULFILLED and no loop of substitutions open: a separate verdict, not "stopped improving". */
+  /** All residuals within the tolerance and no loop of substitutions open: a separate verdict, not "stopped improving". */
   readonly fulfilled: boolean;
   /** Largest residual or open loop, mm. */
   readonly residual: number;
   readonly loops: readonly Loop[];
-  /** Owners of the rows in pieces that could not be fulfilled. */
+  /** Owners of the rows in subproblems that could not be fulfilled. */
   readonly suspects: readonly string[];
+  readonly summary: SolverSummary;
+  readonly options: SolverOptions;
 }
 
 /**
  * Solves from `problem.initial`: eliminates linear substitutions, splits into components and these into blocks in order
- * (methods.md: union-find, Dulmage-Mendelsohn), each solved by Levenberg-Marquardt, small ones densely.
+ * (union-find, Dulmage-Mendelsohn), each solved by Levenberg-Marquardt, small ones densely.
  */
-export const solve = (problem: Problem): Solution => new Solver(problem).solve();
+export const solve = (problem: Problem, options: Partial<SolverOptions> = {}): Solution =>
+  new Solver(problem, options).solve();
 
 /** A problem analysed once, to be solved from several places: under the hand each frame starts where the last one ended. */
 export class Solver {
@@ -34,28 +38,43 @@ export class Solver {
   private readonly system: System;
   private readonly components: readonly Component[];
   private readonly ready = new Map<Subproblem, Solvable>();
+  private readonly options: SolverOptions;
 
-  constructor(private readonly problem: Problem) {
+  constructor(
+    private readonly problem: Problem,
+    options: Partial<SolverOptions> = {},
+  ) {
+    this.options = checkedOptions(options);
     this.reduction = reduce(problem);
     this.system = new System(problem, this.reduction);
     this.components = decompose(this.system.rows, this.system.columns);
   }
 
   solve(initial: Float64Array = this.problem.initial, weights = this.problem.weights): Solution {
-    const { system, components } = this;
+    const { system, components, options } = this;
+    const { tolerance_mm } = options;
     const reduction = { ...this.reduction, ...startOf(this.reduction, initial, weights) };
     const y = Float64Array.from(reduction.start);
     const suspects = new Set<string>();
+    const minima: Minimum[] = [];
+    let fallbacks = 0;
+    let worst: Termination = 'fulfilled';
     for (const component of components) {
-      if (!this.problem.together && this.solveInOrder(component, y, reduction.weight)) continue;
-      // blocks that are singular at this place need each other after all: all rows and columns together
-      for (const column of component.all.columns) y[column] = reduction.start[column]!;
-      if (this.minimise(component.all, y, reduction.weight) <= FULFILLED) continue;
+      if (options.strategy === 'in-order') {
+        if (this.solveInOrder(component, y, reduction.weight, minima)) continue;
+        // blocks that are singular at this place need each other after all: all rows and columns together
+        for (const column of component.all.columns) y[column] = reduction.start[column]!;
+        fallbacks++;
+      }
+      const { termination } = this.minimise(component.all, y, reduction.weight, minima);
+      if (termination === 'fulfilled') continue;
+      worst = worse(worst, termination);
       const blamed = component.over.rows.length > 0 ? component.over.rows : component.all.rows;
       for (const row of blamed) suspects.add(system.owner(system.rows[row]!));
     }
-    const open = reduction.loops.filter((loop) => loop.gap > FULFILLED);
+    const open = reduction.loops.filter((loop) => loop.gap > tolerance_mm);
     for (const loop of open) loop.owners.forEach((owner) => suspects.add(owner));
+    if (open.length > 0) worst = worse(worst, 'stalled');
     const gap = open.reduce((largest, loop) => Math.max(largest, loop.gap), 0);
     const residual = Math.max(gap, system.largestResidual(y));
     return {
@@ -63,30 +82,49 @@ export class Solver {
       y,
       system,
       components,
-      fulfilled: residual <= FULFILLED && y.every(Number.isFinite),
+      fulfilled: residual <= tolerance_mm && y.every(Number.isFinite),
       residual,
       loops: reduction.loops,
       suspects: [...suspects],
+      options,
+      summary: {
+        termination: worst,
+        iterations: minima.reduce((sum, { iterations }) => sum + iterations, 0),
+        // evaluated only when somebody asks
+        get initialCost() {
+          return system.cost(reduction.start);
+        },
+        get finalCost() {
+          return system.cost(y);
+        },
+        subproblems: minima.length,
+        fallbacks,
+      },
     };
   }
 
-  private solveInOrder(component: Component, y: Float64Array, weight: Float64Array): boolean {
-    for (const piece of [component.over, ...component.blocks, component.under]) {
-      if (piece.rows.length === 0) continue;
-      if (!(this.minimise(piece, y, weight) <= FULFILLED)) return false;
-    }
-    return true;
+  private solveInOrder({ over, blocks, under }: Component, y: Float64Array, weight: Float64Array, minima: Minimum[]) {
+    return [over, ...blocks, under].every(
+      (subproblem) =>
+        subproblem.rows.length === 0 || this.minimise(subproblem, y, weight, minima).termination === 'fulfilled',
+    );
   }
 
-  private minimise(piece: Subproblem, y: Float64Array, weight: Float64Array): number {
-    let ready = this.ready.get(piece);
-    if (!ready) this.ready.set(piece, (ready = solvable(this.system, piece)));
-    return minimise(ready, y, weight);
+  private minimise(subproblem: Subproblem, y: Float64Array, weight: Float64Array, minima: Minimum[]): Minimum {
+    let ready = this.ready.get(subproblem);
+    if (!ready) this.ready.set(subproblem, (ready = solvable(this.system, subproblem, this.options)));
+    const minimum = minimise(ready, y, weight, this.options);
+    minima.push(minimum);
+    return minimum;
   }
 }
 
-/** A piece made ready for the iteration. */
-export function solvable(system: System, piece: Subproblem): Solvable {
-  const evaluator = new PieceEvaluator(system, piece);
-  return { evaluator, step: linearStep(evaluator) };
+/** From the best to the worst. */
+const ORDER: readonly Termination[] = ['fulfilled', 'stalled', 'limit', 'not-finite'];
+const worse = (a: Termination, b: Termination): Termination => (ORDER.indexOf(a) >= ORDER.indexOf(b) ? a : b);
+
+/** A subproblem made ready for the iteration. */
+export function solvable(system: System, subproblem: Subproblem, { sparseFrom }: SolverOptions): Solvable {
+  const evaluator = new SubproblemEvaluator(system, subproblem);
+  return { evaluator, step: linearStep(evaluator, sparseFrom) };
 }

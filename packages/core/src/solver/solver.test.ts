@@ -77,7 +77,7 @@ describe('decomposition and iteration', () => {
     ];
     const solution = solve(problem([1, 1, 1], blocks));
     expect([...solution.x].map((x) => Math.round(x * 1e9) / 1e9)).toEqual([2, 6, 8]);
-    expect(solution.components[0]!.blocks.map((piece) => piece.columns)).toEqual([[0], [1], [2]]);
+    expect(solution.components[0]!.blocks.map((subproblem) => subproblem.columns)).toEqual([[0], [1], [2]]);
   });
 
   test('the branch nearest to the start is taken', () => {
@@ -178,5 +178,55 @@ describe('freedoms', () => {
       },
     };
     expect(freedoms(solve(problem([0, 0], [cross]))).count).toBe(1);
+  });
+});
+
+describe('options and summary', () => {
+  test('a solution tells why it ended, how many steps it took, and what it cost', () => {
+    const { summary, residual } = solve(problem([1], [square('s', 0, 9)]));
+    expect(summary).toMatchObject({ termination: 'fulfilled', subproblems: 1, fallbacks: 0, initialCost: 32 });
+    expect(summary.finalCost).toBeCloseTo(residual ** 2 / 2, 30);
+    expect(summary.iterations).toBeGreaterThan(3);
+  });
+
+  test('a clash stalls, too few steps are a limit, and what gives no number is told', () => {
+    const clash = problem([0], [linear('a', [[0, 1]], 1), linear('b', [[0, 1]], 2)]);
+    // together in vain too: x = 1.5 leaves half a millimetre each
+    expect(solve(clash)).toMatchObject({ fulfilled: false, summary: { termination: 'stalled', fallbacks: 1 } });
+    expect(solve(clash).summary.finalCost).toBeCloseTo(0.25, 12);
+    const far = solve(problem([1e6], [square('s', 0, 9)]), { maxIterations: 3 });
+    expect(far).toMatchObject({ fulfilled: false, summary: { termination: 'limit' } });
+    expect(far.x[0]).toBeLessThan(1e6);
+    const lost = solve(problem([NaN], [square('s', 0, 9)]));
+    expect(lost).toMatchObject({ fulfilled: false, summary: { termination: 'not-finite', iterations: 0 } });
+  });
+
+  test('an open loop of substitutions is no solution, whatever the blocks say', () => {
+    const open = solve(problem([0, 0], [], [same('p', 0, 1, 2), same('q', 0, 1, 3)]));
+    expect(open.summary.termination).toBe('stalled');
+  });
+
+  test('a coarser tolerance is met with fewer steps; sparse and dense factors come to the same', () => {
+    const blocks = Array.from({ length: 6 }, (_, k) => square(`s${k}`, k, k + 2));
+    const chain = linear(
+      'sum',
+      Array.from({ length: 7 }, (_, k) => [k, 1] as [number, number]),
+      20,
+    );
+    const one = problem(Array<number>(7).fill(1), [...blocks, chain]);
+    const [fine, coarse] = [solve(one), solve(one, { tolerance_mm: 1e-3, margin: 1 })];
+    expect(coarse.fulfilled && coarse.residual > 1e-9).toBe(true);
+    expect(coarse.summary.iterations).toBeLessThan(fine.summary.iterations);
+    const sparse = solve(one, { sparseFrom: 1, strategy: 'together' });
+    const dense = solve(one, { strategy: 'together' });
+    expect([sparse.summary.subproblems, sparse.summary.termination]).toEqual([1, 'fulfilled']);
+    sparse.x.forEach((x, k) => expect(x).toBeCloseTo(dense.x[k]!, 9));
+  });
+
+  test('an option that makes no sense is told with its value', () => {
+    expect(() => solve(problem([0], []), { tolerance_mm: 0 })).toThrow('tolerance_mm is 0');
+    expect(() => solve(problem([0], []), { maxIterations: 0.5 })).toThrow('maxIterations is 0.5');
+    const damping = { initial: 1, min: 2, max: 3, factor: 10 };
+    expect(() => solve(problem([0], []), { damping })).toThrow('damping must have');
   });
 });

@@ -68,6 +68,14 @@ export class System {
     return largest;
   }
 
+  /** Half the sum of the squares of all residuals, mm^2. */
+  cost(y: Float64Array): number {
+    let sum = 0;
+    for (let b = 0; b < this.blocks.length; b++)
+      for (const residual of this.evaluate(b, y).r) sum += residual * residual;
+    return sum / 2;
+  }
+
   /**
    * Reads which columns each row depends on at a generic place near by: after elimination entries may cancel for ever
    * (the length of a line that is kept horizontal does not depend on its height), and a matching must not use them.

@@ -1,7 +1,7 @@
 import { dirname, extname } from 'node:path';
 import { drawnPart, explain, fail, ok, type CutOptions, type Id, type Project, type Result } from '@helb/core';
 import { FILE_FORMATS, type FileFormat } from '../exporting.ts';
-import { cutList, writeCutList, writeMakeUp } from '../lists.ts';
+import { cutList, writeCutList, writeBillOfMaterials } from '../lists.ts';
 import type { OutlineFormat } from '../outlines.ts';
 import { billOfMaterials } from '../bill-of-materials.ts';
 import type { Engine } from '../engine.ts';
@@ -56,7 +56,7 @@ const SOLIDS: Readonly<Record<string, Write>> = {
 const OUTLINES: Readonly<Record<string, Write>> = { dxf: outline('dxf'), svg: outline('svg') };
 const CUTS: Readonly<Record<string, Write>> = { dxf: cutting('dxf'), svg: cutting('svg') };
 const LISTS: Readonly<Record<string, Write>> = {
-  'make-up': async ({ engine, project }) => ok(writeMakeUp(await rowsOf(engine, project))),
+  'make-up': async ({ engine, project }) => ok(writeBillOfMaterials(await rowsOf(engine, project))),
   cut: async ({ engine, project }) => ok(writeCutList(cutList(await rowsOf(engine, project)))),
 };
 async function rowsOf(engine: Engine, project: Project) {

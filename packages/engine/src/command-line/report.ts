@@ -63,20 +63,20 @@ function partLines(part: PartInspection): string[] {
   ];
 }
 
-function assemblyLines(whole: AssemblyInspection): string[] {
-  const box = whole.box_mm;
+function assemblyLines(assembly: AssemblyInspection): string[] {
+  const box = assembly.box_mm;
   const range = ({ least, most, unit }: AssemblyInspection['joints'][number]['coordinates'][number]) =>
     least === null && most === null
       ? ''
       : ` (${least === null ? '' : `from ${formatAmount(least)} `}${most === null ? '' : `to ${formatAmount(most)} `}${unit})`;
   return [
     '',
-    `Assembly, ${freedoms(whole)}`,
-    ...whole.placements.map(
+    `Assembly, ${freedoms(assembly)}`,
+    ...assembly.placements.map(
       ({ name, part, at_mm, turn_deg, moves }) =>
         `  ${name} (${part})  at ${triple(at_mm)} mm, turned ${triple(turn_deg)} deg  ${moves}`,
     ),
-    ...whole.joints.flatMap(({ name, kind, coordinates, message }) => [
+    ...assembly.joints.flatMap(({ name, kind, coordinates, message }) => [
       `  joint "${name}" ${kind}${message ? `: ${message}` : ''}`,
       ...coordinates.map(
         (coordinate) =>
@@ -84,14 +84,14 @@ function assemblyLines(whole: AssemblyInspection): string[] {
       ),
     ]),
     '  Make-up',
-    ...whole.makeUp.map(
+    ...assembly.makeUp.map(
       ({ name, count, material, mass_g, size_mm }) =>
         `    ${count} x ${name}, ${material ?? 'no material'}, ${mass_g === null ? '?' : `${formatAmount(mass_g)} g`} each, ${triple(size_mm)} mm`,
     ),
-    `  mass     ${formatMeasured(whole.mass_g, whole.off.mass_g)} g${whole.unknown > 0 ? `, without ${whole.unknown} placements of no material` : ''}`,
-    `  centre   ${triple(whole.centre_mm)}${unsure(whole.off.centre_mm)} mm`,
+    `  mass     ${formatMeasured(assembly.mass_g, assembly.off.mass_g)} g${assembly.unknown > 0 ? `, without ${assembly.unknown} placements of no material` : ''}`,
+    `  centre   ${triple(assembly.centre_mm)}${unsure(assembly.off.centre_mm)} mm`,
     `  box      ${box ? `${triple(box.low)} mm to ${triple(box.high)} mm` : '-'}`,
-    ...(whole.interference ?? []).map(({ a, b, overlap_mm3, at_mm, compared, pressed }) => {
+    ...(assembly.interference ?? []).map(({ a, b, overlap_mm3, at_mm, compared, pressed }) => {
       if (!compared) return `  ${a} and ${b} could not be compared`;
       return `  ${a} and ${b} overlap by ${formatAmount(overlap_mm3)} mm³ at ${triple(at_mm)} mm${pressed ? ', as they are meant to' : ''}`;
     }),

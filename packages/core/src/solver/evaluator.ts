@@ -2,25 +2,25 @@ import type { SparseRows } from '../math/index.ts';
 import type { Subproblem } from './decomposition.ts';
 import type { System } from './system.ts';
 
-/** Residuals and sparse Jacobian of one piece of a system, all other columns held. Rows are kept one after the other. */
-export class PieceEvaluator {
+/** Residuals and sparse Jacobian of one subproblem of a system, all other columns held. Rows are kept one after the other. */
+export class SubproblemEvaluator {
   readonly residuals: Float64Array;
   /** Row i has its entries at rowStart[i] .. rowStart[i + 1]. */
   readonly rowStart: Int32Array;
-  /** Column of each entry, counted within the piece. */
+  /** Column of each entry, counted within the subproblem. */
   readonly columnOf: Int32Array;
   readonly entries: Float64Array;
   private readonly blocks: readonly { readonly block: number; readonly parts: readonly Part[] }[];
 
   constructor(
     private readonly system: System,
-    readonly piece: Subproblem,
+    readonly subproblem: Subproblem,
   ) {
-    const place = new Map(piece.columns.map((column, k) => [column, k]));
+    const place = new Map(subproblem.columns.map((column, k) => [column, k]));
     const rowStart = [0];
     const columnOf: number[] = [];
     const parts = new Map<number, Part[]>();
-    piece.rows.forEach((index, at) => {
+    subproblem.rows.forEach((index, at) => {
       const row = system.rows[index]!;
       const own = new Map<number, number>();
       const slots = system.columnsOfBlock(row.block).map((column) => {
@@ -42,16 +42,16 @@ export class PieceEvaluator {
     this.rowStart = Int32Array.from(rowStart);
     this.columnOf = Int32Array.from(columnOf);
     this.entries = new Float64Array(columnOf.length);
-    this.residuals = new Float64Array(piece.rows.length);
+    this.residuals = new Float64Array(subproblem.rows.length);
     this.blocks = [...parts].map(([block, list]) => ({ block, parts: list }));
   }
 
   get rows(): number {
-    return this.piece.rows.length;
+    return this.subproblem.rows.length;
   }
 
   get columns(): number {
-    return this.piece.columns.length;
+    return this.subproblem.columns.length;
   }
 
   /** Fills residuals and Jacobian at y; returns half the sum of squares (mm^2). */
@@ -88,7 +88,7 @@ export class PieceEvaluator {
   }
 }
 
-/** One residual of a block: its row in the piece, and the slot of each of the block's unknowns, -1 for none. */
+/** One residual of a block: its row in the subproblem, and the slot of each of the block's unknowns, -1 for none. */
 interface Part {
   readonly at: number;
   readonly part: number;
