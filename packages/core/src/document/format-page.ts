@@ -66,6 +66,7 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
     from: null | { project, revision, variant: string | null, part, given: [{ name, expression }] },   of a part of another project
     takes_from: [{ part, steps: [...] }],   other parts, and the steps that take something from them
     steps:    [{ name, kind, state: "built" | "failed" | "suppressed", message: string | null,
+                 detours: [sentence],                                     what was done by another way than the plain one
                  references: [{ label, fate: "recovered" | "gone" }] }],    only those not found by their names
     sketches: [{ name, state: "loose" | "settled" | "clashing", freedoms, residual_mm, borrowed }],
     datums:   [{ name, form: "plane" | "axis" | "point" | "frame" | "curve", at_mm, along }],
