@@ -16,8 +16,8 @@ const node = (displayName, rootDir, more = {}) => ({
 });
 
 export default {
-  // a kernel takes seconds to start on a busy machine
-  testTimeout: 60_000,
+  // a kernel takes seconds to start on a busy machine, and the whole demo a minute
+  testTimeout: 180_000,
   // one worker alone would be this process itself, which can not be begun anew
   maxWorkers: Math.max(2, availableParallelism() - 1),
   // modules of each test file stay in the memory of their worker: before it crawls it is begun anew

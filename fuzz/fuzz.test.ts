@@ -121,7 +121,7 @@ describe('cases that were broken once', () => {
   test('where another way was gone it is told at the step, and when it is taken from the cache too', async () => {
     for (const [name, code] of [
       ['loft-cut-shell-fails', 'kernel.hollow-cut'],
-      ['walls-that-meet-sharply', 'kernel.sharp-corners'],
+      ['detours/walls-that-meet-sharply', 'kernel.sharp-corners'],
     ] as const) {
       const project = await keptCase(name);
       for (const _ of [1, 2]) {

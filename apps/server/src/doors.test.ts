@@ -173,8 +173,10 @@ describe('bodies', () => {
     ['a million changes', () => JSON.stringify({ base: 0, changes: Array(1e6).fill(0) })],
     ['no text', () => '\u0000'],
   ])('%s: refused, and others have their turn meanwhile', async (_, made) => {
+    // made first: while it is, nothing else goes on here, and connections that wait would be let go
+    const text = made();
     const { client, id } = await open();
-    const refused = client.call('POST', `/projects/${id}/changes`, made());
+    const refused = client.call('POST', `/projects/${id}/changes`, text);
     let isDone = false;
     void refused.finally(() => (isDone = true));
     let served = 0;
