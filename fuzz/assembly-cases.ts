@@ -13,6 +13,7 @@ import {
   type Coordinate,
   type CoordinateKey,
   coordinateKey,
+  isAngle,
 } from '@helb/core';
 import {
   assemble,
@@ -177,7 +178,7 @@ function driven(all: Assembled, chance: Chance): void {
   if (keys.length === 0) return;
   const key = chance.one(keys);
   const home = all.rest.coordinates.get(key)!;
-  const far = home + (key.endsWith(' turn') ? chance.number(-9, 9) : chance.number(-60, 60));
+  const far = home + (isAngle(key) ? chance.number(-9, 9) : chance.number(-60, 60));
   const out = drive(all.mechanism, all.rest, new Map([[key, far]]));
   holds(all, out.pose);
   if (out.arrived) reached('it comes to what it is driven to', out.pose.coordinates.get(key)!, far);

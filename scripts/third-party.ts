@@ -40,7 +40,8 @@ export function thirdParties({ packages }: Lock): ThirdParty[] {
     }
   };
   SHIPPED.forEach(visit);
-  return [...found.values()].sort((a, b) => a.name.localeCompare(b.name) || a.version.localeCompare(b.version));
+  // by their signs: in what order a language puts them differs from machine to machine
+  return [...found].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, one]) => one);
 }
 
 /** Where a package is found that another needs: beside it, or further out. Undefined where it is optional and not there. */

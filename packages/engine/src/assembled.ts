@@ -32,23 +32,23 @@ export class Assembling {
   private readonly known = new LRUCache<string, Rest>({ max: MOST_POSES });
 
   /** What assembling needs to know of parts. */
-  surroundings({ groups = {} }: Project, sites: ReadonlyMap<Id, BuiltWorld>, scope: Scope): Surroundings {
+  surroundings({ groups = {} }: Project, worlds: ReadonlyMap<Id, BuiltWorld>, scope: Scope): Surroundings {
     return {
       scope,
       groups,
       find(part, reference) {
-        const buildContext = sites.get(part);
-        if (!buildContext) return fail('part.unknown', { id: part });
-        const match = locate(reference, 'shape', buildContext);
+        const world = worlds.get(part);
+        if (!world) return fail('part.unknown', { id: part });
+        const match = locate(reference, 'shape', world);
         return match.ok ? ok(match.value.thing) : match;
       },
-      sizeOf: (part) => sites.get(part)?.size ?? 0,
+      sizeOf: (part) => worlds.get(part)?.size ?? 0,
       restPose: this.restPose,
     };
   }
 
-  assembled(project: Project, sites: ReadonlyMap<Id, BuiltWorld>, scope: Scope): Assembled {
-    return assemble(project.assembly ?? emptyAssembly(), this.surroundings(project, sites, scope));
+  assembled(project: Project, worlds: ReadonlyMap<Id, BuiltWorld>, scope: Scope): Assembled {
+    return assemble(project.assembly ?? emptyAssembly(), this.surroundings(project, worlds, scope));
   }
 
   private restPose: typeof restPose = (mechanism, given) => {

@@ -10,7 +10,7 @@ import {
   LENGTH,
   lastSeenWords,
   locate,
-  movedEdge,
+  transformEdge,
   transformFrame,
   ok,
   planeOf,
@@ -57,7 +57,7 @@ export interface Outside {
 
 /** Where a plane crosses another part, seen from this one. */
 export const crossingsThere = ({ world, pose }: Seen, plane: Frame): EdgeFacts[] =>
-  world.crossings(transformFrame(plane, inverse(pose))).map((edge) => movedEdge(edge, pose));
+  world.crossings(transformFrame(plane, inverse(pose))).map((edge) => transformEdge(edge, pose));
 
 /** A part while it is being built: the bodies, sketches and datums that there are before the next step. */
 export class BuildContext implements BuiltWorld {

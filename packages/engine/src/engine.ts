@@ -54,7 +54,7 @@ const COARSE: TessellationQuality = { deflection: 0.2, angle: 0.5 };
 
 interface Constructed {
   readonly built: ReadonlyMap<Id, Built>;
-  readonly sites: ReadonlyMap<Id, BuildContext>;
+  readonly contexts: ReadonlyMap<Id, BuildContext>;
   readonly models: readonly PartModel[];
 }
 
@@ -103,18 +103,18 @@ export class Engine {
   /** The parts that are placed, brought together as the design puts them. */
   async assemble(project: Project, options: BuildOptions = {}): Promise<AssembledModel> {
     const placed = placedParts(project);
-    const { model, sites, scope } = await this.builtWith(project, { parts: placed, ...options });
-    return { model, assembled: this.assembling.assembled(project, sites, scope) };
+    const { model, contexts, scope } = await this.builtWith(project, { parts: placed, ...options });
+    return { model, assembled: this.assembling.assembled(project, contexts, scope) };
   }
 
   /** The box round everything that is placed, in poses of the mechanism or at rest; undefined where nothing is. */
   async extents(project: Project, poses?: readonly RigidTransform[]): Promise<Box3 | undefined> {
-    const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const { members, rest } = this.assembling.assembled(project, sites, scope);
+    const { contexts, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const { members, rest } = this.assembling.assembled(project, contexts, scope);
     const pose = { poses: poses ?? rest.poses };
     return boxRound(
       members.flatMap((member) =>
-        (sites.get(member.part)?.handles ?? []).map((body) => this.queries.box(body, memberPose(member, pose))),
+        (contexts.get(member.part)?.handles ?? []).map((body) => this.queries.box(body, memberPose(member, pose))),
       ),
     );
   }
@@ -124,11 +124,11 @@ export class Engine {
     project: Project,
     { poses, within = 0, mesh = COARSE, pause }: InterferenceOptions = {},
   ): Promise<{ readonly assembled: Assembled; readonly interferences: readonly Interference[] }> {
-    const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const assembled = this.assembling.assembled(project, sites, scope);
+    const { contexts, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const assembled = this.assembling.assembled(project, contexts, scope);
     const pose = { poses: poses ?? assembled.rest.poses };
     const bodies = assembled.members.flatMap((member) =>
-      (sites.get(member.part)?.handles ?? []).map((body): PlacedBody => {
+      (contexts.get(member.part)?.handles ?? []).map((body): PlacedBody => {
         const { measures, mesh: skin } = this.queries.describe(body, { mesh });
         const { id, part } = member;
         const { deflection } = mesh;
@@ -149,10 +149,10 @@ export class Engine {
 
   private async builtWith(project: Project, options: BuildOptions) {
     const scope = valueScope(Object.values(project.values), project.unit);
-    const { built, sites, models } = await this.constructed(project, scope, options);
+    const { built, contexts, models } = await this.constructed(project, scope, options);
     const inUse = new Set([...built.values()].flatMap(({ keys }) => keys));
     for (const body of this.cache.trim(inUse)) this.queries.forget(body);
-    return { model: { parts: models, values: valuesOf(project, scope) }, sites, scope };
+    return { model: { parts: models, values: valuesOf(project, scope) }, contexts, scope };
   }
 
   /** Each round in which the kernel is hurt knows one step more that is left alone. */
@@ -182,25 +182,25 @@ export class Engine {
   private async construct(project: Project, scope: Scope, options: BuildOptions): Promise<Constructed> {
     const wanted = (options.parts ?? project.partOrder).filter((id) => project.parts[id] !== undefined);
     const built = new Map<Id, Built>();
-    const sites = new Map<Id, BuildContext>();
-    const neighbours = new Neighbours(project, scope, sites, this.assembling);
+    const contexts = new Map<Id, BuildContext>();
+    const neighbours = new Neighbours(project, scope, contexts, this.assembling);
     for (const id of buildOrder(project, wanted)) {
       const part = project.parts[id]!;
       const own = wanted.includes(id) ? options : forOthers(options);
       if (part.from) {
         const brought = await this.brought(id, part.from, part, scope, own);
-        sites.set(id, brought.buildContext);
+        contexts.set(id, brought.buildContext);
         built.set(id, brought);
         continue;
       }
       const buildContext = new BuildContext(part, scope, this.queries, {
         seen: (step, at, from) => neighbours.seen(id, step, at, from),
         bodiesOf(other) {
-          const { handles = [] } = sites.get(other) ?? {};
+          const { handles = [] } = contexts.get(other) ?? {};
           return handles.length > 0 ? ok(handles) : fail('part.empty', { name: project.parts[other]?.name ?? other });
         },
       });
-      sites.set(id, buildContext);
+      contexts.set(id, buildContext);
       built.set(id, await this.builder.build(id, part, scope, buildContext, own));
     }
     const all = [...built.values()].map(({ model }) => model);
@@ -210,7 +210,7 @@ export class Engine {
     const models = checked
       .filter(({ id }) => wanted.includes(id))
       .map((model) => ({ ...model, ...(trouble.has(model.id) ? { trouble: trouble.get(model.id)! } : {}) }));
-    return { built, sites, models: wanted.map((id) => models.find((model) => model.id === id)!) };
+    return { built, contexts, models: wanted.map((id) => models.find((model) => model.id === id)!) };
   }
 
   /** A part of another project: built as it is there, with the values that it is given here. */
@@ -223,11 +223,11 @@ export class Engine {
   ): Promise<Built & { readonly buildContext: BuildContext }> {
     void before;
     void upTo;
-    const { built, sites, models } = await this.construct(origin.design, designScope(origin, scope), {
+    const { built, contexts, models } = await this.construct(origin.design, designScope(origin, scope), {
       ...options,
       parts: [origin.part],
     });
-    const buildContext = sites.get(origin.part)!;
+    const buildContext = contexts.get(origin.part)!;
     return {
       buildContext,
       model: { ...models[0]!, id, sections: sectionsOf(sections, buildContext) },
@@ -246,8 +246,8 @@ export class Engine {
   }
 
   /** A part as it is built; undefined where there is none. */
-  private async siteOf(project: Project, id: Id): Promise<BuildContext | undefined> {
-    return (await this.builtWith(project, { parts: [id] })).sites.get(id);
+  private async contextOf(project: Project, id: Id): Promise<BuildContext | undefined> {
+    return (await this.builtWith(project, { parts: [id] })).contexts.get(id);
   }
 
   /** Bytes that the kernel has taken; they are given back only with the kernel itself. */
@@ -255,7 +255,7 @@ export class Engine {
 
   /** The smallest gap between two things of a part's bodies; fails where one of them is not there any more. */
   async gap(project: Project, id: Id, between: readonly [BodyReference, BodyReference]): Promise<Result<Gap>> {
-    const buildContext = await this.siteOf(project, id);
+    const buildContext = await this.contextOf(project, id);
     if (!buildContext) return fail('part.unknown', { id });
     const places: PlaceOnBody[] = [];
     for (const reference of between) {
@@ -273,17 +273,17 @@ export class Engine {
    * the first placement of the part. Only what can be referred to: repeats are left out, and other placements of the part.
    */
   async crossingsAround(project: Project, id: Id, sketch: Id): Promise<ReadonlyMap<string, readonly EdgeFacts[]>> {
-    const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const { members, rest } = this.assembling.assembled(project, sites, scope);
+    const { contexts, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const { members, rest } = this.assembling.assembled(project, contexts, scope);
     const own = members.find(({ part }) => part === id);
-    const plane = sites.get(id)?.sketches.get(sketch)?.frame;
+    const plane = contexts.get(id)?.sketches.get(sketch)?.frame;
     if (!own || !plane) return new Map();
     const back = inverse(memberPose(own, rest));
     const others = members.filter((member) => member.part !== id && !isRepeat(member.id));
     return new Map(
       others.map((member) => {
         const pose = compose(memberPose(member, rest), back);
-        return [member.id, crossingsThere({ world: sites.get(member.part)!, pose }, plane)];
+        return [member.id, crossingsThere({ world: contexts.get(member.part)!, pose }, plane)];
       }),
     );
   }
@@ -303,14 +303,14 @@ export class Engine {
   /** A part as a file of another program; fails where it has no body. */
   async partFile(project: Project, id: Id, format: FileFormat): Promise<Result<Uint8Array>> {
     if (!project.parts[id]) return fail('part.unknown', { id });
-    return this.exporting.part(project, id, (await this.siteOf(project, id))!.handles, format);
+    return this.exporting.part(project, id, (await this.contextOf(project, id))!.handles, format);
   }
 
   /** Everything that is placed as one file, where the design puts it; fails where there is nothing. */
   async assemblyFile(project: Project, format: FileFormat): Promise<Result<Uint8Array>> {
-    const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const assembled = this.assembling.assembled(project, sites, scope);
-    return this.exporting.assembly(project, assembled, (part) => sites.get(part)?.handles ?? [], format);
+    const { contexts, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const assembled = this.assembling.assembled(project, contexts, scope);
+    return this.exporting.assembly(project, assembled, (part) => contexts.get(part)?.handles ?? [], format);
   }
 
   /** The outline of a sketch as a DXF or SVG file, construction left out; fails where nothing is drawn. */
@@ -326,7 +326,7 @@ export class Engine {
     options: FaceOutlineOptions,
     format: OutlineFormat,
   ): Promise<Result<Uint8Array>> {
-    const buildContext = await this.siteOf(project, id);
+    const buildContext = await this.contextOf(project, id);
     return buildContext
       ? faceOutline(project.parts[id]!.name, buildContext, options, format)
       : fail('part.unknown', { id });
@@ -348,12 +348,12 @@ export class Engine {
 
   private async subjectOf(project: Project, part: Id | undefined): Promise<Subject | undefined> {
     if (part !== undefined) {
-      const buildContext = await this.siteOf(project, part);
+      const buildContext = await this.contextOf(project, part);
       return buildContext && partSubject(this.queries, part, project.parts[part]!, buildContext);
     }
-    const { sites, scope } = await this.builtWith(project, { parts: placedParts(project) });
-    const assembled = this.assembling.assembled(project, sites, scope);
-    return assemblySubject(this.queries, project, assembled, (id) => sites.get(id));
+    const { contexts, scope } = await this.builtWith(project, { parts: placedParts(project) });
+    const assembled = this.assembling.assembled(project, contexts, scope);
+    return assemblySubject(this.queries, project, assembled, (id) => contexts.get(id));
   }
 
   /** The dimensions that make sense for what is picked in a view of a sheet. */

@@ -1,6 +1,6 @@
 import {
   fail,
-  movedMesh,
+  transformMesh,
   ok,
   PART_COLOURS,
   IDENTITY,
@@ -46,7 +46,9 @@ const WRITERS: Readonly<Record<Exclude<FileFormat, 'step'>, Writer>> = {
   obj: (title, solids) => text(writeObj(title, solids)),
   stl: (title, solids) =>
     writeStl(
-      solids.flatMap(({ meshes, places }) => places.flatMap(({ at }) => meshes.map((mesh) => movedMesh(mesh, 1, at)))),
+      solids.flatMap(({ meshes, places }) =>
+        places.flatMap(({ at }) => meshes.map((mesh) => transformMesh(mesh, 1, at))),
+      ),
       title,
     ),
 };

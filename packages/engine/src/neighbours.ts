@@ -35,11 +35,11 @@ export class Neighbours {
   private readonly looks: Look[] = [];
   private poses: { readonly key: string; readonly rest: ReadonlyMap<string, RigidTransform> } | undefined;
 
-  /** @param sites what is built, and what is being built, as it is now */
+  /** @param worlds what is built, and what is being built, as it is now */
   constructor(
     private readonly project: Project,
     private readonly scope: Scope,
-    private readonly sites: ReadonlyMap<Id, BuiltWorld>,
+    private readonly worlds: ReadonlyMap<Id, BuiltWorld>,
     private readonly assembling: Assembling,
   ) {}
 
@@ -49,7 +49,7 @@ export class Neighbours {
     const other = partAt(this.project, assembly, at);
     if (other === undefined || (from !== undefined && partAt(this.project, assembly, from) !== part))
       return fail('reference.unplaced');
-    const world = this.sites.get(other);
+    const world = this.worlds.get(other);
     if (!world) return fail('reference.alone');
     const pose = relative(this.rest(`${part} ${step}`), at, from);
     if (!pose) return fail('reference.unplaced');
@@ -78,8 +78,8 @@ export class Neighbours {
   /** The poses at one moment: they are found anew when more is built. */
   private rest(key: string): ReadonlyMap<string, RigidTransform> {
     if (this.poses?.key === key) return this.poses.rest;
-    const { project, scope, sites } = this;
-    const around = this.assembling.surroundings(project, sites, scope);
+    const { project, scope, worlds } = this;
+    const around = this.assembling.surroundings(project, worlds, scope);
     const rest = restPoses(project.assembly ?? emptyAssembly(), around);
     this.poses = { key, rest };
     return rest;

@@ -3,7 +3,7 @@ import {
   fail,
   meshFacts,
   meshSection,
-  movedMesh,
+  transformMesh,
   ok,
   readMesh,
   type FileRecord,
@@ -73,7 +73,7 @@ export class ProjectFiles {
       const read = await this.meshOf(file);
       if (!read.ok) return read;
       const { mesh: raw, unit: own } = read.value;
-      const mesh = movedMesh(raw, unit ?? own ?? 1, at);
+      const mesh = transformMesh(raw, unit ?? own ?? 1, at);
       laid = { key, named: own !== undefined, mesh, facts: meshFacts(mesh) };
       this.laid.set(key, laid);
     }

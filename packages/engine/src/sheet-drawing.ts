@@ -13,7 +13,7 @@ import {
   formatAmount,
   frameOn,
   markReferences,
-  movedTopology,
+  transformTopology,
   MovingFaces,
   namesFor,
   ok,
@@ -146,7 +146,7 @@ export class SheetDrawing {
     if (!staged) {
       const topologies = bodies.map(({ handle, transform }) => {
         const own = this.queries.topology(handle);
-        return subject.own ? own : movedTopology(own, transform);
+        return subject.own ? own : transformTopology(own, transform);
       });
       const witness = subject.own ? new Witness(topologies) : undefined;
       const faces = witness ?? new MovingFaces(topologies);

@@ -3,7 +3,7 @@ import {
   fail,
   locate,
   transformFrame,
-  movedThing,
+  transformThing,
   ok,
   onceEach,
   IDENTITY,
@@ -75,10 +75,10 @@ export function assemblySubject(
   queries: BodyQueries,
   project: Project,
   assembled: Assembled,
-  siteOf: (part: Id) => BuildContext | undefined,
+  contextOf: (part: Id) => BuildContext | undefined,
 ): Subject {
   const { members, rest } = assembled;
-  const measures = (part: Id) => (siteOf(part)?.handles ?? []).map((body) => queries.describe(body, {}).measures);
+  const measures = (part: Id) => (contextOf(part)?.handles ?? []).map((body) => queries.describe(body, {}).measures);
   const boxOf = (part: Id): Box3 | undefined => boxRound(measures(part).map(({ box_mm }) => box_mm));
   const posesAt = onceEach((apart: number) => explodedPoses(assembled, rest, boxOf, apart));
   const parts = project.partOrder.map((id) => ({ id, bodies: measures(id).map((one) => ({ measures: one })) }));
@@ -92,7 +92,7 @@ export function assemblySubject(
     bodies(apart) {
       const poses = posesAt(apart);
       return members.flatMap((member) =>
-        bodiesOf(siteOf(member.part)).map((one) => ({
+        bodiesOf(contextOf(member.part)).map((one) => ({
           ...{ ...one, part: member.part, at: member.id },
           transform: memberPose(member, { poses }),
         })),
@@ -100,7 +100,7 @@ export function assemblySubject(
     },
     plane(section, at) {
       const member = members.find(({ id }) => id === at);
-      const buildContext = member && siteOf(member.part);
+      const buildContext = member && contextOf(member.part);
       if (!buildContext) return fail('sheet.unplaced');
       const plane = planeIn(project.parts[member.part]!, section, buildContext);
       return plane.ok ? ok(transformFrame(plane.value, memberPose(member, rest))) : plane;
@@ -109,13 +109,13 @@ export function assemblySubject(
       if (reference.to !== 'other') return undefined;
       let before = 0;
       for (const member of members) {
-        const buildContext = siteOf(member.part);
+        const buildContext = contextOf(member.part);
         if (member.id !== reference.at) {
           before += buildContext?.handles.length ?? 0;
           continue;
         }
         const thing = buildContext && thingIn(buildContext, reference.on);
-        const moved = thing && movedThing(thing, memberPose(member, { poses: posesAt(apart) }));
+        const moved = thing && transformThing(thing, memberPose(member, { poses: posesAt(apart) }));
         // the bodies of all members are told one after the other
         return moved && 'body' in moved && 'body' in thing ? { ...moved, body: before + thing.body } : moved;
       }

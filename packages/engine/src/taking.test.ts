@@ -3,7 +3,7 @@ import {
   buildOrder,
   explain,
   locate,
-  movedThing,
+  transformThing,
   perform,
   fingerprintOf,
   projected,
@@ -93,7 +93,7 @@ async function covered(script = plateAndCover(), source = toTop()): Promise<Proj
   const { frame, sources } = model.parts.find(({ id }) => id === 'cover')!.sketches.get('t')!;
   expect(sources.lost).toEqual({});
   // seen from the assembly: only the shape counts here, the engine finds the place
-  const seen = projected(movedThing(found.value.thing, IDENTITY), 'shape', frame, () => []);
+  const seen = projected(transformThing(found.value.thing, IDENTITY), 'shape', frame, () => []);
   if (!seen.ok) throw new Error(explain(seen.issue));
   const borrowed = borrowingOf(seen.value, source, 'shape', { loans: {}, construction: false, newId: script.newId });
   script.do('sketch.borrow', { ...where, id: 'o', ...borrowed });
@@ -165,7 +165,7 @@ describe('a cover drawn on a plate that is placed elsewhere', () => {
     // the four sides of the section, each from its face, as the page takes them
     for (const face of topology.faces) {
       const source: OtherReference = { to: 'other', at: 'p', from: 'c', on: { to: 'face', name: face.name } };
-      const thing = movedThing({ to: 'face', face, body: 0, topology }, IDENTITY);
+      const thing = transformThing({ to: 'face', face, body: 0, topology }, IDENTITY);
       const seen = projected(thing, 'crossing', frame, () => edges);
       if (!seen.ok) continue;
       const loans = (script.project.parts['cover']!.steps['t'] as SketchStep).loans ?? {};

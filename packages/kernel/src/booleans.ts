@@ -169,7 +169,7 @@ export function splitBy(
 }
 
 /** A copy moved, turned or mirrored; its faces are named after the step, the instance and what they were. */
-export function movedBody(
+export function transformedBody(
   library: Library,
   scope: DisposalScope,
   body: NamedSolid,

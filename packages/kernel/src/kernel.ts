@@ -34,8 +34,8 @@ import {
   faceName,
 } from '@helb/core';
 import { chamfered } from './chamfers.ts';
-import { combined, movedBody, sheetOf, splitBy } from './booleans.ts';
-import { takeDetours } from './detours.ts';
+import { combined, transformedBody, sheetOf, splitBy } from './booleans.ts';
+import { takeDetours, trying } from './detours.ts';
 import { offsetFaces, filleted, drafted, thickened } from './local-operations.ts';
 import { locationOf } from './edges.ts';
 import { gapBetween } from './gaps.ts';
@@ -74,14 +74,14 @@ export class OpenCascadeKernel implements Kernel {
   private readonly files = new Map<string, Uint8Array>();
 
   private mesher: Mesher;
-  private surveyor: TopologyReader;
+  private topologyReader: TopologyReader;
 
   private constructor(
     private library: Library,
     private readonly source: LibrarySource,
   ) {
     this.mesher = new Mesher(library);
-    this.surveyor = new TopologyReader(library);
+    this.topologyReader = new TopologyReader(library);
   }
 
   static async start(source: LibrarySource): Promise<OpenCascadeKernel> {
@@ -91,7 +91,7 @@ export class OpenCascadeKernel implements Kernel {
   async restart(): Promise<void> {
     this.library = await startLibrary(this.source);
     this.mesher = new Mesher(this.library);
-    this.surveyor = new TopologyReader(this.library);
+    this.topologyReader = new TopologyReader(this.library);
     this.bodies.clear();
     this.files.clear();
     this.isHurt = false;
@@ -121,7 +121,7 @@ export class OpenCascadeKernel implements Kernel {
   fillet = (request: FilletRequest) => this.changed(request, filleted);
   chamfer = (request: ChamferRequest) => this.changed(request, chamfered);
   draft = (request: DraftRequest) => this.changed(request, drafted);
-  transformed = (request: TransformRequest) => this.changed(request, movedBody);
+  transformed = (request: TransformRequest) => this.changed(request, transformedBody);
 
   hasFile = (hash: string): boolean => this.files.has(hash);
 
@@ -169,7 +169,12 @@ export class OpenCascadeKernel implements Kernel {
       let before = total(from);
       // bodies that overlapped before become one: what they are together is what may not shrink
       if (kind === 'add' && after < before && from.length > 1) {
-        const together = combined(this.library, scope, 'add', from.slice(0, 1), from.slice(1));
+        const together = trying(
+          this.library,
+          () => combined(this.library, scope, 'add', from.slice(0, 1), from.slice(1)),
+          // only to compare
+          () => false,
+        );
         if (together.ok) {
           before = total(together.value);
           together.value.forEach(({ shape }) => shape.delete());
@@ -255,7 +260,7 @@ export class OpenCascadeKernel implements Kernel {
 
   faceNames = (body: BodyHandle): readonly string[] => this.body(body).faceNames;
 
-  topology = (body: BodyHandle): Topology => this.sure(() => this.surveyor.topology(body, this.body(body)));
+  topology = (body: BodyHandle): Topology => this.sure(() => this.topologyReader.topology(body, this.body(body)));
 
   crossing = (body: BodyHandle, plane: Frame): readonly EdgeFacts[] =>
     this.sure(() => crossingOf(this.library, this.body(body), plane));
@@ -276,7 +281,7 @@ export class OpenCascadeKernel implements Kernel {
 
   release(handle: BodyHandle): void {
     this.mesher.release(handle);
-    this.surveyor.release(handle);
+    this.topologyReader.release(handle);
     faceMeasures(this.library).release(handle);
     forgetParts(this.body(handle));
     this.body(handle).shape.delete();

@@ -15,7 +15,7 @@ import {
 } from '@helb/core';
 import { combined } from './booleans.ts';
 import { cornersOf, cutFillet, type Corner } from './corner-fillets.ts';
-import { detoured } from './detours.ts';
+import { detoured, trying } from './detours.ts';
 import { direction } from './edges.ts';
 import { faceFacts, normalIn } from './facts.ts';
 import { fail, ok, type Library, type DisposalScope } from './library.ts';
@@ -91,16 +91,22 @@ export function filleted(
 ): Result<NamedSolid> {
   const corners = cornersOf(library, scope, body, request.edges);
   const crowded = corners.filter(({ isCrowded }) => isCrowded);
-  const made = roundedWith(library, scope, body, request, crowded);
+  const attempted = (cut: typeof corners) =>
+    trying(
+      library,
+      () => filletedWith(library, scope, body, request, cut),
+      ({ ok: isMade }) => isMade,
+    );
+  const made = attempted(crowded);
   if (made.ok || corners.length === crowded.length) return made;
-  const cut = roundedWith(library, scope, body, request, corners);
+  const cut = attempted(corners);
   if (!cut.ok) return made;
   detoured(library, issue('kernel.corners-cut'));
   return cut;
 }
 
 /** Corners cut off, after the ball has rolled along all else. */
-function roundedWith(
+function filletedWith(
   library: Library,
   scope: DisposalScope,
   body: NamedSolid,

@@ -15,7 +15,7 @@ import {
   faceName,
 } from '@helb/core';
 import { combined } from './booleans.ts';
-import { detoured } from './detours.ts';
+import { detoured, trying } from './detours.ts';
 import { finished, named } from './local-operations.ts';
 import { motionOf } from './edges.ts';
 import { nearest } from './gaps.ts';
@@ -52,15 +52,17 @@ export function shelled(
   // outside there is room for more than the skin tells; inside something has to go
   const plausible = (made: Result<NamedSolid>) =>
     made.ok && (request.wall < 0 || volumeOf(library, made.value.shape) < Math.min(most, whole * (1 - UNCHANGED)));
+  const attempted = (make: (inner: DisposalScope) => Result<NamedSolid>) =>
+    trying(library, () => guarded(library, make), plausible);
   for (const way of WAYS) {
-    const made = guarded(library, (inner) => walled(library, inner, body, request, open.value, way));
+    const made = attempted((inner) => walled(library, inner, body, request, open.value, way));
     if (plausible(made)) {
       if (way.corners === 'GeomAbs_Intersection') detoured(library, issue('kernel.sharp-corners'));
       return made;
     }
     if (made.ok) made.value.shape.delete();
   }
-  const cut = guarded(library, (inner) => cutHollow(library, inner, body, request));
+  const cut = attempted((inner) => cutHollow(library, inner, body, request));
   if (plausible(cut)) {
     detoured(library, issue('kernel.hollow-cut'));
     return cut;

@@ -99,7 +99,7 @@ export function sweptAlongHelix(library: Library, scope: DisposalScope, request:
   const start = startOf(profile);
   const out = squareTo3(sub3(start, origin), axis);
   const radius = Math.hypot(...out);
-  if (radius < 1e-6) return fail('spiral.axis');
+  if (radius < 1e-6) return fail('helix.axis');
   const foot = add3(origin, scale3(axis, dot3(sub3(start, origin), axis)));
   const x = direction3(out)!;
   const spine = helixWire(library, scope, { form: 'helix', origin: foot, axis, x, radius, pitch, turns, left, taper });

@@ -13,9 +13,10 @@ import {
   coordinateOf,
   isAngle,
   isNested,
+  isTurn,
   jointOf,
 } from '@helb/core';
-import { ASSEMBLY_RELATIONS, FACINGS, isTurn, JOINTS, type FacingName, type RatioRecord } from '@helb/core/assembly';
+import { ASSEMBLY_RELATIONS, FACINGS, JOINTS, type FacingName, type RatioRecord } from '@helb/core/assembly';
 import { newId } from '../stores/ids.ts';
 import { useProject } from '../stores/project.ts';
 import { useAssembly } from '../stores/assembly.ts';

@@ -1,7 +1,7 @@
 import { Group, type Object3D } from 'three';
 import {
   transformPoint,
-  movedThing,
+  transformThing,
   fingerprintOf,
   sameReference,
   IDENTITY,
@@ -140,7 +140,7 @@ export class Others {
     const neighbour = this.neighbours.find(({ member }) => member === pick.member);
     const { reference } = pick;
     if (!neighbour || reference.to === 'other' || reference.to === 'rule') return [];
-    const thing = movedThing(pick.thing, neighbour.pose);
+    const thing = transformThing(pick.thing, neighbour.pose);
     const print = fingerprintOf(thing);
     return [
       {

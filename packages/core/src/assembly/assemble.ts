@@ -1,4 +1,5 @@
 import {
+  isTurn,
   type Coordinate,
   type CoordinateKey,
   coordinateKey,
@@ -6,6 +7,8 @@ import {
   isAtOrWithin,
   jointOf,
   repeatOf,
+  within,
+  type PlacementPath,
 } from '../naming/index.ts';
 import { evaluate, type Scope } from '../expressions/index.ts';
 import {
@@ -29,8 +32,8 @@ import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
 import { amountsOf, drawnPose } from './drawn-pose.ts';
 import type { Place } from './equations.ts';
 import { asJoint } from './explode.ts';
-import { asDrawn, featureOf, flipped, frameOf, movedFeature } from './frames.ts';
-import { isTurn, JOINTS, type Carried } from './joints.ts';
+import { asDrawn, featureOf, flipped, frameOf, transformFeature } from './frames.ts';
+import { JOINTS, type Carried } from './joints.ts';
 import {
   overRelation,
   MechanismEquations,
@@ -108,7 +111,7 @@ export function restPoses(assembly: Assembly, around: Surroundings): ReadonlyMap
 
 function broughtTogether(assembly: Assembly, around: Surroundings) {
   const pieces = new Pieces(around);
-  pieces.take(assembly, '');
+  pieces.take(assembly, undefined);
   const mechanism = pieces.mechanism();
   const rest = restOfPieces(pieces, mechanism, around);
   pieces.repeat(rest);
@@ -141,7 +144,7 @@ class Pieces {
   private readonly repeats: {
     readonly id: string;
     readonly placement: Placement;
-    readonly prefix: string;
+    readonly outer: PlacementPath | undefined;
   }[] = [];
 
   /**
@@ -162,15 +165,15 @@ class Pieces {
     return { bodies, joints, relations, ratios, limits, size };
   }
 
-  /** @param prefix the placements of groups that this is in, each with / behind it */
-  take(assembly: Assembly, prefix: string): void {
+  /** @param outer where the group that this is stands; undefined for the assembly itself */
+  take(assembly: Assembly, outer: PlacementPath | undefined): void {
     for (const [id, placement] of Object.entries(assembly.placements))
-      this.noting(prefix + id, () => this.place(prefix, id, placement));
+      this.noting(within(outer, id), () => this.place(outer, id, placement));
     for (const [id, joint] of Object.entries(assembly.joints))
-      this.noting(prefix + id, () => this.join(prefix, id, joint));
+      this.noting(within(outer, id), () => this.join(outer, id, joint));
     for (const [id, { kind, a, b, amount, facing }] of Object.entries(assembly.relations))
-      this.noting(prefix + id, () => {
-        const [first, second] = [a, b].map(({ placement, on }) => this.feature(prefix + placement, on)) as [
+      this.noting(within(outer, id), () => {
+        const [first, second] = [a, b].map(({ placement, on }) => this.feature(within(outer, placement), on)) as [
           Feature,
           Feature,
         ];
@@ -178,23 +181,23 @@ class Pieces {
         const by = asks ? this.read(amount ?? '0', asks === 'angle' ? ANGLE : LENGTH) : 0;
         const faces = facingOf(first, second, facing);
         this.relations.push({
-          id: prefix + id,
+          id: within(outer, id),
           equations: unwrap(related(kind, first, second, by)),
           ...(faces ? { facing: faces } : {}),
         });
       });
     for (const [id, ratio] of Object.entries(assembly.ratios))
-      this.noting(prefix + id, () => this.tie(prefix, id, ratio));
+      this.noting(within(outer, id), () => this.tie(outer, id, ratio));
     for (const [id, { placement, on }] of Object.entries(assembly.traces))
-      this.noting(prefix + id, () => {
-        const member = this.memberOf(prefix + placement);
-        this.traces.set(prefix + id, { body: member.body, at: this.frameAt(member, on, 'middle').origin });
+      this.noting(within(outer, id), () => {
+        const member = this.memberOf(within(outer, placement));
+        this.traces.set(within(outer, id), { body: member.body, at: this.frameAt(member, on, 'middle').origin });
       });
   }
 
   /** Writes out what stands several times, where the first of them has come to rest. */
   repeat(rest: Pose): void {
-    for (const { id, placement, prefix } of this.repeats)
+    for (const { id, placement, outer } of this.repeats)
       this.noting(id, () => {
         const { repeat } = placement;
         const typed = this.read(repeat!.count, NUMBER);
@@ -204,7 +207,7 @@ class Pieces {
         const originals = this.members.filter((member) => isAtOrWithin(member.id, id));
         const on = this.carrierOf(new Set(originals.map(({ body }) => body)));
         for (let k = 1; k < count; k++) {
-          const by = this.repeated(repeat!, k, count, prefix, rest);
+          const by = this.repeated(repeat!, k, count, outer, rest);
           // seen from what carries it
           const seen = compose(compose(rest.poses[on]!, by), inverse(rest.poses[on]!));
           for (const member of originals) {
@@ -233,12 +236,12 @@ class Pieces {
     repeat: NonNullable<Placement['repeat']>,
     k: number,
     count: number,
-    prefix: string,
+    outer: PlacementPath | undefined,
     rest: Pose,
   ): RigidTransform {
     if (repeat.layout === 'line')
       return translation(scale3(unwrap(amountsOf(repeat.by, LENGTH, this.around.scope)), k));
-    const member = this.memberOf(prefix + repeat.about.placement);
+    const member = this.memberOf(within(outer, repeat.about.placement));
     const axis = axisOf(unwrap(this.around.find(member.part, repeat.about.on)));
     if (!axis) throw new IssueError(issue('placement.axis'));
     const pose = memberPose(member, rest);
@@ -251,10 +254,10 @@ class Pieces {
     );
   }
 
-  private place(prefix: string, id: string, placement: Placement): void {
+  private place(outer: PlacementPath | undefined, id: string, placement: Placement): void {
     const { of, held, name } = placement;
     const pose = unwrap(drawnPose(placement, this.around.scope));
-    const path = prefix + id;
+    const path = within(outer, id);
     this.takeRoom();
     if ('part' in of) {
       this.members.push({
@@ -268,7 +271,7 @@ class Pieces {
       this.bodies.push({ id: path, pose, held });
     } else {
       const inner = new Pieces(this.around, `${this.title}${name} · `, this.room);
-      inner.take(this.around.groups[of.group] ?? emptyAssembly(), `${path}/`);
+      inner.take(this.around.groups[of.group] ?? emptyAssembly(), path);
       const mechanism = inner.mechanism();
       const rest = restOfPieces(inner, mechanism, this.around);
       inner.repeat(rest);
@@ -277,7 +280,7 @@ class Pieces {
       if (of.stiff) this.takeStiff(inner, rest, path, pose, held);
       else this.takeFlexible(inner, rest, pose, held);
     }
-    if (placement.repeat) this.repeats.push({ id: path, placement, prefix });
+    if (placement.repeat) this.repeats.push({ id: path, placement, outer });
   }
 
   private takeStiff(inner: Pieces, rest: Pose, path: string, pose: RigidTransform, held: boolean): void {
@@ -320,10 +323,10 @@ class Pieces {
     inner.given.forEach((value, key) => this.given.set(key, value));
   }
 
-  private join(prefix: string, id: Id, joint: JointRecord): void {
-    const path = prefix + id;
-    const first = this.memberOf(prefix + joint.a.placement);
-    const second = this.memberOf(prefix + joint.b.placement);
+  private join(outer: PlacementPath | undefined, id: Id, joint: JointRecord): void {
+    const path = within(outer, id);
+    const first = this.memberOf(within(outer, joint.a.placement));
+    const second = this.memberOf(within(outer, joint.b.placement));
     if (first.body === second.body) throw new IssueError(issue('joint.self'));
     const meets = this.frameAt(first, joint.a.on, joint.a.spot);
     const offset = this.read(joint.offset, LENGTH);
@@ -372,17 +375,17 @@ class Pieces {
     return { least, most, rest: at };
   }
 
-  private tie(prefix: string, id: Id, { first, second, factor }: RatioRecord): void {
-    const [a, b] = [first, second].map(({ joint, coordinate }) => coordinateKey(prefix + joint, coordinate)) as [
+  private tie(outer: PlacementPath | undefined, id: Id, { first, second, factor }: RatioRecord): void {
+    const [a, b] = [first, second].map(({ joint, coordinate }) => coordinateKey(within(outer, joint), coordinate)) as [
       CoordinateKey,
       CoordinateKey,
     ];
     for (const { joint } of [first, second])
-      if (!this.joints.some((other) => other.id === prefix + joint)) throw new IssueError(issue('ratio.joint'));
+      if (!this.joints.some((other) => other.id === within(outer, joint))) throw new IssueError(issue('ratio.joint'));
     const way = isAngle(a) && !isAngle(b);
     const by = this.read(factor, way ? LENGTH : NUMBER);
     // a way is told for each whole turn
-    this.ratios.push({ id: prefix + id, first: a, second: b, factor: way ? by / (2 * Math.PI) : by });
+    this.ratios.push({ id: within(outer, id), first: a, second: b, factor: way ? by / (2 * Math.PI) : by });
   }
 
   /** Groups count as well: those that hold nothing could hold each other in great numbers. */
@@ -414,7 +417,7 @@ class Pieces {
     const member = this.memberOf(path);
     const feature = featureOf(unwrap(this.around.find(member.part, on)), member.body);
     if (!feature) throw new IssueError(issue('joint.frame'));
-    return movedFeature(feature, member.local);
+    return transformFeature(feature, member.local);
   }
 
   private read = (text: string, asks: Dimension): number => unwrap(evaluate(text, asks, this.around.scope));

@@ -54,7 +54,7 @@ export function featureOf(thing: Thing, body: number): Feature | undefined {
 }
 
 /** A feature elsewhere. */
-export const movedFeature = (feature: Feature, by: RigidTransform): Feature =>
+export const transformFeature = (feature: Feature, by: RigidTransform): Feature =>
   'along' in feature
     ? { ...feature, at: transformPoint(by, feature.at), along: transformDirection(by, feature.along) }
     : { ...feature, at: transformPoint(by, feature.at) };

@@ -8,9 +8,6 @@ export interface Carried {
   readonly frame: Frame;
 }
 
-/** What a joint leaves free and can be driven: by an angle (rad) or a way (mm). */
-export type { Coordinate };
-
 type Held = 'x' | 'y' | 'z' | 'tilt' | 'turn';
 
 /**
@@ -33,9 +30,6 @@ interface JointKind {
   readonly holds: readonly Held[];
   readonly leaves: readonly Coordinate[];
 }
-
-/** Coordinates that are angles. */
-export const isTurn = (coordinate: Coordinate): boolean => coordinate === 'turn';
 
 const HELD: Readonly<Record<Held, (a: Carried, b: Carried) => Equation[]>> = {
   x: (a, b) => [spanAlong(a, b, a.frame.x)],

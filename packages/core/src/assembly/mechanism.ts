@@ -1,4 +1,4 @@
-import { type Coordinate, type CoordinateKey, coordinateKey, isAngle } from '../naming/index.ts';
+import { coordinateKey, isAngle, isTurn, type Coordinate, type CoordinateKey } from '../naming/index.ts';
 import { add3, dot3, transformPoint, sub3, transformDirection, type RigidTransform, type Vec3 } from '../math/index.ts';
 import { freedoms, Solver, type Block, type Freedoms, type Solution } from '../solver/index.ts';
 import {
@@ -14,7 +14,7 @@ import {
   type Place,
   type Positions,
 } from './equations.ts';
-import { coordinateEquation, jointEquations, isTurn, JOINTS, type Carried, type JointName } from './joints.ts';
+import { coordinateEquation, jointEquations, JOINTS, type Carried, type JointName } from './joints.ts';
 import { displacedPose, originOf, orthonormalised, torqueOnVector, rotateByVector } from './pose.ts';
 
 /** Rigid bodies and what holds them together: the mechanics of an assembly, without the shapes of its parts. */

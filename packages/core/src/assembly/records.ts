@@ -1,4 +1,4 @@
-import type { Coordinate } from '../naming/index.ts';
+import { COORDINATES } from '../naming/index.ts';
 import { z } from 'zod';
 import { expressionSchema, idSchema, nameSchema, placementPathSchema } from '../records/index.ts';
 import { referenceSchema } from '../references/index.ts';
@@ -66,7 +66,7 @@ export type Placement = z.infer<typeof placementSchema>;
 export const SPOTS = { middle: 'its middle', start: 'its one end', end: 'its other end' } as const;
 export type Spot = keyof typeof SPOTS;
 
-const coordinateSchema = z.enum(['turn', 'slide', 'slide x', 'slide y'] satisfies Coordinate[]);
+const coordinateSchema = z.enum(COORDINATES);
 const sideSchema = z.strictObject({
   placement: placementPathSchema,
   on: onReferenceSchema,

@@ -1,5 +1,5 @@
-import type { Coordinate } from '../naming/index.ts';
-import { ASSEMBLY_RELATIONS, isTurn, type Assembly, type Placement, type Triple } from '../assembly/index.ts';
+import { isTurn, type Coordinate } from '../naming/index.ts';
+import { ASSEMBLY_RELATIONS, type Assembly, type Placement, type Triple } from '../assembly/index.ts';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
 import type { PlacedExpression } from './expression-places.ts';
 import type { Project } from './schema.ts';

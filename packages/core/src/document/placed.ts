@@ -1,4 +1,4 @@
-import { headOf, idsAlong, placementOfMember, prefixOf, tailOf } from '../naming/index.ts';
+import { headOf, idsAlong, placementOfMember, tailOf, within, type PlacementPath } from '../naming/index.ts';
 import type { SectionName } from '../drawing/index.ts';
 import type { Assembly, JointRecord, Placement, RatioRecord, RelationRecord, TraceRecord } from '../assembly/index.ts';
 import { type Id } from '../records/index.ts';
@@ -59,14 +59,14 @@ export const namesAlong = (project: Project, path: string): string | undefined =
 
 /** The sections of all parts that are placed, in groups too, each with the path of its placement. */
 export function placedSections({ assembly, groups = {}, parts }: Project): { at: string; section: Id }[] {
-  const look = ({ placements }: Pick<Assembly, 'placements'>, before: string): { at: string; section: Id }[] =>
+  const look = ({ placements }: Pick<Assembly, 'placements'>, before?: PlacementPath): { at: string; section: Id }[] =>
     Object.entries(placements).flatMap(([id, { of }]) => {
-      const at = before + id;
+      const at = within(before, id);
       if ('part' in of) return Object.keys(parts[of.part]?.sections ?? {}).map((section) => ({ at, section }));
       const group = groups[of.group];
-      return group ? look(group, prefixOf(at)) : [];
+      return group ? look(group, at) : [];
     });
-  return assembly ? look(assembly, '') : [];
+  return assembly ? look(assembly) : [];
 }
 
 /** What the sections of a part are called, and those of the parts that are placed: "Through the shaft of Bearing". */

@@ -5,7 +5,7 @@ import { translation, type RigidTransform } from '../math/index.ts';
 import { writeGlb } from './glb.ts';
 import { writeObj } from './obj.ts';
 import { cornersOf, welded, type Solid } from './solids.ts';
-import { movedMesh } from '../meshes/index.ts';
+import { transformMesh } from '../meshes/index.ts';
 import { writeStl } from './stl.ts';
 import { BLOCK_FACES, blockCorner, stlVolume } from '../samples/index.ts';
 import { write3mf } from './three-mf.ts';
@@ -113,7 +113,7 @@ test('OBJ and STL: every place where a part stands', () => {
       .every((k) => Number(k) > 16 && Number(k) <= 24),
   ).toBe(true);
   const all = SOLIDS.flatMap(({ meshes, places }) =>
-    places.flatMap(({ at }) => meshes.map((mesh) => movedMesh(mesh, 1, at))),
+    places.flatMap(({ at }) => meshes.map((mesh) => transformMesh(mesh, 1, at))),
   );
   expect(stlVolume(writeStl(all, 'x'))).toBeCloseTo(1000 + 2 * 24, 2);
 });

@@ -15,7 +15,7 @@ import {
   type Vec3,
 } from '../math/index.ts';
 import type { BodyMesh, EdgeFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
-import { endsOfCurve, movedCurve, ORIGIN_PLANES } from '../references/index.ts';
+import { endsOfCurve, transformCurve, ORIGIN_PLANES } from '../references/index.ts';
 import type { Sign } from '../steps/index.ts';
 import { OccluderGrid } from './occluder-grid.ts';
 import { flatCurve } from './flat-curve.ts';
@@ -173,7 +173,7 @@ function alongEdge(
 ): { readonly line: readonly number[]; readonly curve: SpaceCurve; readonly places: readonly Vec3[] } | undefined {
   const line = sight.shell.lines.get(edge.name);
   if (!line || line.length < 2) return undefined;
-  const curve = movedCurve(edge.curve, sight.toEye);
+  const curve = transformCurve(edge.curve, sight.toEye);
   const places = placesAt(sight, line);
   const [first, last] = places[0] === places.at(-1) ? [] : endsOfCurve(curve);
   if (first && last) {

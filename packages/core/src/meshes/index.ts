@@ -3,7 +3,7 @@ import type { MeshFile } from './mesh.ts';
 import { readStl } from './stl-reader.ts';
 import { read3mf } from './three-mf-reader.ts';
 
-export { enclosedVolume, meshFacts, movedMesh, type MeshFacts, type MeshFile, type TriangleMesh } from './mesh.ts';
+export { enclosedVolume, meshFacts, transformMesh, type MeshFacts, type MeshFile, type TriangleMesh } from './mesh.ts';
 export { Welder } from './welder.ts';
 export { meshSection } from './section.ts';
 export { readStl } from './stl-reader.ts';

@@ -16,7 +16,11 @@ export interface MeshFile {
 export const MESH_LIMITS = { triangles: 2_000_000, unpacked: 256 * 1024 ** 2, depth: 16, objects: 20_000 } as const;
 
 /** A mesh with all its places times a factor, then moved. */
-export function movedMesh({ positions, triangles }: TriangleMesh, factor: number, by: RigidTransform): TriangleMesh {
+export function transformMesh(
+  { positions, triangles }: TriangleMesh,
+  factor: number,
+  by: RigidTransform,
+): TriangleMesh {
   const moved = new Float32Array(positions.length);
   for (let k = 0; k < positions.length; k += 3)
     moved.set(transformPoint(by, [factor * positions[k]!, factor * positions[k + 1]!, factor * positions[k + 2]!]), k);

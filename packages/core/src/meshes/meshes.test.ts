@@ -7,7 +7,7 @@ import { explain } from '../wording/index.ts';
 import {
   meshFacts,
   meshSection,
-  movedMesh,
+  transformMesh,
   read3mf,
   readMesh,
   readStl,
@@ -163,7 +163,7 @@ test('files are read by how they are called', () => {
 });
 
 test('a mesh is taken larger and moved; an open one encloses nothing', () => {
-  const moved = movedMesh(box(1, 2, 3), 10, translation([5, 0, 0]));
+  const moved = transformMesh(box(1, 2, 3), 10, translation([5, 0, 0]));
   expect(meshFacts(moved)).toMatchObject({ box: { low: [5, 0, 0], high: [15, 20, 30] }, volume: 6000 });
   const { positions, triangles } = box(1, 2, 3);
   const open = meshFacts({ positions, triangles: triangles.slice(3) });
@@ -207,7 +207,7 @@ describe('where a plane crosses', () => {
     fc.assert(
       fc.property(fc.tuple(number, number, number), fc.double({ min: -30, max: 30, noNaN: true }), ([x, y, z], off) => {
         fc.pre(Math.hypot(x, y, z) > 0.1);
-        const mesh = movedMesh(box(20, 30, 40), 1, translation([-10, -15, -20]));
+        const mesh = transformMesh(box(20, 30, 40), 1, translation([-10, -15, -20]));
         const { z: normal } = frameOn([0, 0, 0], [x, y, z]);
         const at = frameOn([off * normal[0], off * normal[1], off * normal[2]], normal);
         const lines = meshSection(mesh, at);

@@ -116,6 +116,7 @@ test('a path leads from the outside in, and repeats are of what is placed', () =
   fc.assert(
     fc.property(id, path, fc.integer({ min: 2, max: 99 }), (group, inner, n) => {
       const all = within(group, inner);
+      expect(within(undefined, inner)).toBe(inner);
       expect([headOf(all), tailOf(all)]).toEqual([group, inner]);
       expect(idsAlong(all)).toEqual([group, ...idsAlong(inner)]);
       expect(isNested(all) && !isNested(group) && tailOf(group) === undefined).toBe(true);
@@ -149,6 +150,7 @@ describe('nobody else writes or reads names', () => {
     /startsWith\(`\$\{[^}]*\}\/?(\$\{[^}]*\}\/?)?`\)/,
     /endsWith\('( turn|turn)'\)/,
     /indexOf\('[/#@]'\)/,
+    /`\$\{(path|placement|member|group|outer)\}\//,
     /replace\(\/(\[@#\]|#\\d|:\\d)/,
     /(name|path|placement|member|id)\.split\('\/'\)/,
   ];

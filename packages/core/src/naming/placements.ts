@@ -11,11 +11,9 @@ const REPEAT = ':';
 /** The ids of a path from the outside in. */
 export const idsAlong = (path: MemberPath): Id[] => path.split(WITHIN);
 
-/** The path of something within a group that is placed under a path. */
-export const within = (group: PlacementPath, path: PlacementPath): PlacementPath => `${group}${WITHIN}${path}`;
-
-/** What stands before the paths of all that is within a group placed under a path. */
-export const prefixOf = (group: PlacementPath): string => `${group}${WITHIN}`;
+/** The path of something within a group that is placed under a path; without one it stands in the assembly itself. */
+export const within = (group: PlacementPath | undefined, path: PlacementPath): PlacementPath =>
+  group === undefined ? path : `${group}${WITHIN}${path}`;
 
 /** The placement of the assembly itself that a path begins with. */
 export const headOf = (path: MemberPath): Id => idsAlong(path)[0]!;

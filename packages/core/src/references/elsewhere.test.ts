@@ -12,7 +12,7 @@ import {
 import type { EdgeFacts, FaceFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
 import { fail, ok } from '../result/index.ts';
 import type { Entities, Entity } from '../sketch/index.ts';
-import { isOwn, movedThing } from './elsewhere.ts';
+import { isOwn, transformThing } from './elsewhere.ts';
 import { helixAt } from './helix.ts';
 import { candidates, locate, suits, type World } from './locate.ts';
 import { fingerprintOfFace } from './fingerprints.ts';
@@ -128,7 +128,7 @@ test('what is moved with the plane on which it is seen looks the same on it', ()
     fc.property(fc.constantFrom(...THINGS), motion, (thing, by) => {
       const [before, after] = [
         projected(thing, 'shape', ASLANT, () => []),
-        projected(movedThing(thing, by), 'shape', transformFrame(ASLANT, by), () => []),
+        projected(transformThing(thing, by), 'shape', transformFrame(ASLANT, by), () => []),
       ];
       if (!before.ok || !after.ok) throw new Error('not seen');
       expect(Object.keys(after.value)).toEqual(Object.keys(before.value));
@@ -140,8 +140,8 @@ test('what is moved with the plane on which it is seen looks the same on it', ()
 test('there and back again all is where it was; planes, axes and places go along', () => {
   fc.assert(
     fc.property(fc.constantFrom(...THINGS), motion, (thing, by) => {
-      const moved = movedThing(thing, by);
-      const back = movedThing(moved, inverse(by));
+      const moved = transformThing(thing, by);
+      const back = transformThing(moved, inverse(by));
       if (thing.to !== 'face') near({ ...back, body: 0 }, { ...thing, body: 0 });
       const place = pointOf(thing);
       if (place) near(pointOf(moved), transformPoint(by, place));
@@ -160,19 +160,19 @@ test('there and back again all is where it was; planes, axes and places go along
 test('a helix is moved place by place', () => {
   const helix = CURVES[5] as Extract<SpaceCurve, { form: 'helix' }>;
   const by = compose(rotation([0, 0, 0], [0, 1, 0], 1), translation([4, 5, 6]));
-  const moved = movedThing({ to: 'edge', edge: edge(helix), body: 0 }, by) as Extract<Thing, { to: 'edge' }>;
+  const moved = transformThing({ to: 'edge', edge: edge(helix), body: 0 }, by) as Extract<Thing, { to: 'edge' }>;
   for (const t of [0, 0.4, 1])
     near(helixAt(moved.edge.curve as typeof helix, t), transformPoint(by, helixAt(helix, t)));
 });
 
 test('it is of no body: it can be built on, and not be changed', () => {
-  const moved = movedThing(face(flat), translation([0, 0, 1]));
+  const moved = transformThing(face(flat), translation([0, 0, 1]));
   expect(isOwn(face(flat))).toBe(true);
   expect(isOwn(moved)).toBe(false);
   for (const accepts of ['plane', 'sheet', 'place', 'shape'] as const) expect(suits(moved, accepts)).toBe(true);
   for (const accepts of ['face', 'edges', 'body', 'round'] as const) expect(suits(moved, accepts)).toBe(false);
-  expect(suits(movedThing(face(bore), translation([0, 0, 1])), 'round')).toBe(false);
-  expect(suits(movedThing(face(bore), translation([0, 0, 1])), 'sheet')).toBe(false);
+  expect(suits(transformThing(face(bore), translation([0, 0, 1])), 'round')).toBe(false);
+  expect(suits(transformThing(face(bore), translation([0, 0, 1])), 'sheet')).toBe(false);
 });
 
 describe('a reference to a thing of another part', () => {

@@ -14,35 +14,35 @@ export const isOwn = (thing: Thing): boolean => 'body' in thing && thing.body !=
  * A thing of another part in the space of this one. It knows no body, and of the body's topology only what bounds it.
  * @param by a motion without mirroring
  */
-export function movedThing(thing: Thing, by: RigidTransform): Thing {
+export function transformThing(thing: Thing, by: RigidTransform): Thing {
   if (thing.to === 'datum') return { to: 'datum', datum: movedDatum(thing.datum, by) };
   if (thing.to === 'drawn') {
-    const curves = thing.curves.map((edge) => movedEdge(edge, by));
+    const curves = thing.curves.map((edge) => transformEdge(edge, by));
     return { to: 'drawn', curves, ...(thing.at ? { at: transformPoint(by, thing.at) } : {}) };
   }
-  if (thing.to === 'rule') return { to: 'rule', things: thing.things.map((one) => movedThing(one, by)) };
+  if (thing.to === 'rule') return { to: 'rule', things: thing.things.map((one) => transformThing(one, by)) };
   const body = ELSEWHERE;
-  if (thing.to === 'edge') return { to: 'edge', edge: movedEdge(thing.edge, by), body };
+  if (thing.to === 'edge') return { to: 'edge', edge: transformEdge(thing.edge, by), body };
   if (thing.to === 'vertex')
     return { to: 'vertex', vertex: { ...thing.vertex, at: transformPoint(by, thing.vertex.at) }, body };
-  if (thing.to === 'body') return { to: 'body', body, topology: movedTopology(thing.topology, by) };
+  if (thing.to === 'body') return { to: 'body', body, topology: transformTopology(thing.topology, by) };
   const { name, edges } = thing.topology;
   const face = movedFace(thing.face, by);
-  const rims = edges.filter((edge) => edge.faces.includes(face.name)).map((edge) => movedEdge(edge, by));
+  const rims = edges.filter((edge) => edge.faces.includes(face.name)).map((edge) => transformEdge(edge, by));
   return { to: 'face', face, body, topology: { name, faces: [face], edges: rims, vertices: [] } };
 }
 
 /** A body in the space of another part. @param by a motion without mirroring */
-export const movedTopology = ({ name, faces, edges, vertices }: Topology, by: RigidTransform): Topology => ({
+export const transformTopology = ({ name, faces, edges, vertices }: Topology, by: RigidTransform): Topology => ({
   name,
   faces: faces.map((face) => movedFace(face, by)),
-  edges: edges.map((edge) => movedEdge(edge, by)),
+  edges: edges.map((edge) => transformEdge(edge, by)),
   vertices: vertices.map((vertex) => ({ ...vertex, at: transformPoint(by, vertex.at) })),
 });
 
 function movedDatum(datum: Datum, by: RigidTransform): Datum {
   if (datum.form === 'point') return { form: 'point', at: transformPoint(by, datum.at) };
-  if (datum.form === 'curve') return { form: 'curve', edge: movedEdge(datum.edge, by) };
+  if (datum.form === 'curve') return { form: 'curve', edge: transformEdge(datum.edge, by) };
   if (datum.form === 'axis')
     return {
       form: 'axis',
@@ -59,9 +59,9 @@ const movedFace = (face: FaceFacts, by: RigidTransform): FaceFacts => ({
 });
 
 /** An edge elsewhere, under its own name. */
-export const movedEdge = (edge: EdgeFacts, by: RigidTransform): EdgeFacts => ({
+export const transformEdge = (edge: EdgeFacts, by: RigidTransform): EdgeFacts => ({
   ...edge,
-  curve: movedCurve(edge.curve, by),
+  curve: transformCurve(edge.curve, by),
   middle: transformPoint(by, edge.middle),
 });
 
@@ -75,7 +75,7 @@ function movedSurface(surface: Surface, by: RigidTransform): Surface {
 }
 
 /** A curve elsewhere. */
-export function movedCurve(curve: SpaceCurve, by: RigidTransform): SpaceCurve {
+export function transformCurve(curve: SpaceCurve, by: RigidTransform): SpaceCurve {
   const at = (place: Vec3) => transformPoint(by, place);
   const along = (direction: Vec3) => transformDirection(by, direction);
   if (curve.form === 'line') return { form: 'line', from: at(curve.from), to: at(curve.to) };

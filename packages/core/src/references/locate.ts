@@ -3,7 +3,7 @@ import { distance3, dot3, type RigidTransform } from '../math/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result } from '../result/index.ts';
-import { isOwn, movedThing } from './elsewhere.ts';
+import { isOwn, transformThing } from './elsewhere.ts';
 import {
   isOfBody,
   type BodyReference,
@@ -100,7 +100,7 @@ function locateElsewhere(reference: OtherReference, accepts: Accepts, world: Wor
   const match = locate(reference.on, 'shape', other.value.world);
   if (!match.ok) return match;
   const { fate, thing, now } = match.value;
-  const seen = movedThing(thing, other.value.pose);
+  const seen = transformThing(thing, other.value.pose);
   if (!suits(seen, accepts)) return fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
   return ok({ fate, thing: seen, now: otherAs(reference, now as OtherReference['on'], seen) });
 }
@@ -180,7 +180,7 @@ export function candidates(reference: Reference, accepts: Accepts, world: World)
     const other = otherOf(reference, world);
     if (!other.ok || !isOfBody(reference.on)) return [];
     return ranked(reference.on, other.value.world.bodies)
-      .map(({ item }) => ({ ...item, thing: movedThing(item.thing, other.value.pose) }))
+      .map(({ item }) => ({ ...item, thing: transformThing(item.thing, other.value.pose) }))
       .filter(({ thing }) => suits(thing, accepts))
       .slice(0, MOST_OFFERED)
       .map((item) => otherAs(reference, named((reference.on as BodyReference).to, item), item.thing));

@@ -7,12 +7,13 @@ import {
   valueScope,
   type Project,
   type Result,
+  isTurn,
   type Coordinate,
   type CoordinateKey,
   coordinateKey,
   jointOf,
 } from '@helb/core';
-import { drive, isTurn, JOINTS, type Assembled, type Coordinates } from '@helb/core/assembly';
+import { drive, JOINTS, type Assembled, type Coordinates } from '@helb/core/assembly';
 import type { Engine } from '../engine.ts';
 import type { PosedAssembly } from '../inspect.ts';
 import { namesIn } from '../inspect-assembly.ts';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { EdgeFacts, FaceFacts, Topology } from '../../kernel-port/index.ts';
 import { toPlane, type RigidTransform, type Vec3 } from '../../math/index.ts';
-import { movedTopology } from '../../references/index.ts';
+import { transformTopology } from '../../references/index.ts';
 import { blockTopology } from '../../samples/index.ts';
 import { SIDE_EYES } from '../eyes.ts';
 import { between } from '../marks/between.ts';
@@ -47,7 +47,7 @@ test('a block has three sizes, whatever they are and wherever it stands', () => 
         [1, 0, 0, -3],
         [0, 0, 1, 7.25],
       ];
-      expect(sizesOf(movedTopology(block, moved))).toBe(3);
+      expect(sizesOf(transformTopology(block, moved))).toBe(3);
     }),
     { numRuns: 25 },
   );
@@ -121,7 +121,7 @@ test('a bore is a place from its end, a line from the side, and nothing slantwis
     [0, Math.cos(turn), -Math.sin(turn), 0],
     [0, Math.sin(turn), Math.cos(turn), 0],
   ];
-  const leaning = movedTopology(part, tilted);
+  const leaning = transformTopology(part, tilted);
   expect(spot(leaning, new MovingFaces([leaning]), 'bore 0', 'top')).toBeUndefined();
 });
 

@@ -45,5 +45,5 @@ export const helix = making('helix', {
 });
 
 export const helixWords: Words = {
-  'spiral.axis': () => 'The area lies on the axis: draw it beside the axis, so that it can go round.',
+  'helix.axis': () => 'The area lies on the axis: draw it beside the axis, so that it can go round.',
 };
