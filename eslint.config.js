@@ -19,6 +19,7 @@ const CORE_ORDER = [
   'naming',
   'solver',
   'sketch',
+  'geometry',
   'kernel-port',
   'references',
   'meshes',

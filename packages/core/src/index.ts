@@ -7,6 +7,7 @@ export * from './records/index.ts';
 export * from './naming/index.ts';
 export * from './solver/index.ts';
 export * from './sketch/index.ts';
+export * from './geometry/index.ts';
 export * from './kernel-port/index.ts';
 export * from './references/index.ts';
 export * from './meshes/index.ts';

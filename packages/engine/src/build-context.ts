@@ -37,6 +37,7 @@ import {
   type Step,
   type Thing,
   type Topology,
+  nameOfThing,
 } from '@helb/core';
 import type { BuiltWorld } from './assembled.ts';
 import type { UnsureReference } from './model.ts';
@@ -188,7 +189,6 @@ export class BuildContext implements BuiltWorld {
 
 /** Something of the bodies of a part, as the kernel calls it; undefined where it is none of them. */
 export function placeOnBody(thing: Thing, bodies: readonly BodyHandle[]): PlaceOnBody | undefined {
-  if (thing.to === 'face') return { body: bodies[thing.body]!, to: 'face', name: thing.face.name };
-  if (thing.to === 'edge') return { body: bodies[thing.body]!, to: 'edge', name: thing.edge.name };
-  return thing.to === 'vertex' ? { body: bodies[thing.body]!, to: 'vertex', name: thing.vertex.name } : undefined;
+  if (!('body' in thing) || thing.to === 'body') return undefined;
+  return { body: bodies[thing.body]!, to: thing.to, name: nameOfThing(thing) };
 }

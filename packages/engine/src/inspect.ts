@@ -4,7 +4,7 @@ import {
   displayUnit,
   drawnPart,
   type Datum,
-  endsOfCurve,
+  toldOfDatum,
   explain,
   isNumber,
   type LengthUnit,
@@ -219,11 +219,8 @@ const toldOf = ({ design, revision, variant, part, given = {} }: Origin) => ({
 
 /** A place of a datum and its direction: the normal of a plane, the z of a frame. */
 function placeOf(datum: Datum): { at_mm: Vec3; along: Vec3 | null } {
-  if (datum.form === 'point') return { at_mm: datum.at, along: null };
-  if (datum.form === 'curve') return { at_mm: endsOfCurve(datum.edge.curve)[0] ?? datum.edge.middle, along: null };
-  return datum.form === 'axis'
-    ? { at_mm: datum.origin, along: datum.direction }
-    : { at_mm: datum.frame.origin, along: datum.frame.z };
+  const { at, along } = toldOfDatum(datum);
+  return { at_mm: at, along };
 }
 
 /** A result in the unit that it is shown in; areas and the like in powers of mm and rad, without a unit word. */

@@ -51,32 +51,37 @@ const axisOf = (scope: DisposalScope, axis: gp_Ax1): { origin: Vec3; axis: Vec3 
   axis: vec(scope.keep(axis.Direction())),
 });
 
-function surfaceOf(library: Library, scope: DisposalScope, shape: TopoDS_Shape): Surface {
-  const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(shape)), true));
-  const kind = surface.GetType();
-  const outside = normalIn(library, scope, shape);
-  if (kind === 'GeomAbs_Plane') {
+type SurfaceReader = (scope: DisposalScope, surface: BRepAdaptor_Surface, outside: Normal) => Surface;
+
+/** What the library calls kinds of surfaces; all others are free ones. */
+const SURFACES: Readonly<Record<string, SurfaceReader>> = {
+  GeomAbs_Plane: (scope, surface, { normal }) => {
     const plane = scope.keep(surface.Plane());
-    return { form: 'plane', origin: vec(scope.keep(plane.Location())), normal: outside.normal };
-  }
-  if (kind === 'GeomAbs_Cylinder') {
+    return { form: 'plane', origin: vec(scope.keep(plane.Location())), normal };
+  },
+  GeomAbs_Cylinder: (scope, surface, { at, normal }) => {
     const cylinder = scope.keep(surface.Cylinder());
     const { origin, axis } = axisOf(scope, scope.keep(cylinder.Axis()));
-    const out = sub3(outside.at, origin);
-    const hollow = dot3(sub3(out, scale3(axis, dot3(out, axis))), outside.normal) < 0;
+    const out = sub3(at, origin);
+    const hollow = dot3(sub3(out, scale3(axis, dot3(out, axis))), normal) < 0;
     return { form: 'cylinder', origin, axis, radius: cylinder.Radius(), hollow };
-  }
-  if (kind === 'GeomAbs_Sphere') {
+  },
+  GeomAbs_Sphere: (scope, surface) => {
     const sphere = scope.keep(surface.Sphere());
     return { form: 'sphere', centre: vec(scope.keep(sphere.Location())), radius: sphere.Radius() };
-  }
-  if (kind === 'GeomAbs_Cone') return coneOf(ringAt(scope, surface, 0), ringAt(scope, surface, 1), outside.at);
-  if (kind === 'GeomAbs_Torus') {
+  },
+  GeomAbs_Cone: (scope, surface, { at }) => coneOf(ringAt(scope, surface, 0), ringAt(scope, surface, 1), at),
+  GeomAbs_Torus: (scope, surface) => {
     const [outer, inner] = [ringAt(scope, surface, 0), ringAt(scope, surface, Math.PI)];
     const [major, minor] = [(outer.radius + inner.radius) / 2, (outer.radius - inner.radius) / 2];
     return { form: 'torus', origin: outer.centre, axis: outer.axis, major, minor };
-  }
-  return { form: 'free' };
+  },
+};
+
+function surfaceOf(library: Library, scope: DisposalScope, shape: TopoDS_Shape): Surface {
+  const surface = scope.keep(new library.BRepAdaptor_Surface(scope.keep(library.TopoDS.Face(shape)), true));
+  const read = SURFACES[surface.GetType()];
+  return read ? read(scope, surface, normalIn(library, scope, shape)) : { form: 'free' };
 }
 
 interface Ring {
@@ -177,23 +182,23 @@ export function normalAt(library: Library, scope: DisposalScope, face: TopoDS_Sh
   return normalOf(library, scope, face, at.X(), at.Y()).normal;
 }
 
-/** @param ends where it begins and ends; absent for closed curves @param followed how closely free ones are, mm */
-export function curveOf(
-  library: Library,
+type CurveReader = (
   scope: DisposalScope,
   curve: BRepAdaptor_Curve,
   ends: readonly [Vec3, Vec3] | undefined,
-  followed = FOLLOWED,
-): SpaceCurve {
-  const kind = curve.GetType();
-  const stretch = ends ? { from: ends[0], to: ends[1] } : {};
-  if (kind === 'GeomAbs_Line' && ends) return { form: 'line', from: ends[0], to: ends[1] };
-  if (kind === 'GeomAbs_Circle') {
+) => SpaceCurve | undefined;
+
+const stretchOf = (ends: readonly [Vec3, Vec3] | undefined) => (ends ? { from: ends[0], to: ends[1] } : {});
+
+/** What the library calls kinds of curves; all others are free ones. */
+const CURVES: Readonly<Record<string, CurveReader>> = {
+  GeomAbs_Line: (_, __, ends) => ends && { form: 'line', from: ends[0], to: ends[1] },
+  GeomAbs_Circle: (scope, curve, ends) => {
     const circle = scope.keep(curve.Circle());
     const { origin, axis } = axisOf(scope, scope.keep(circle.Axis()));
-    return { form: 'circle', centre: origin, axis, radius: circle.Radius(), ...stretch };
-  }
-  if (kind === 'GeomAbs_Ellipse') {
+    return { form: 'circle', centre: origin, axis, radius: circle.Radius(), ...stretchOf(ends) };
+  },
+  GeomAbs_Ellipse: (scope, curve, ends) => {
     const ellipse = scope.keep(curve.Ellipse());
     const [x, y] = [scope.keep(ellipse.XAxis()), scope.keep(ellipse.YAxis())];
     return {
@@ -201,11 +206,23 @@ export function curveOf(
       centre: vec(scope.keep(ellipse.Location())),
       major: scale3(vec(scope.keep(x.Direction())), ellipse.MajorRadius()),
       minor: scale3(vec(scope.keep(y.Direction())), ellipse.MinorRadius()),
-      ...stretch,
+      ...stretchOf(ends),
     };
-  }
-  return { form: 'free', spans: bezierSpans(library, scope, curve, followed) };
-}
+  },
+};
+
+/** @param ends where it begins and ends; absent for closed curves @param followed how closely free ones are, mm */
+export const curveOf = (
+  library: Library,
+  scope: DisposalScope,
+  curve: BRepAdaptor_Curve,
+  ends: readonly [Vec3, Vec3] | undefined,
+  followed = FOLLOWED,
+): SpaceCurve =>
+  CURVES[curve.GetType()]?.(scope, curve, ends) ?? {
+    form: 'free',
+    spans: bezierSpans(library, scope, curve, followed),
+  };
 
 type Span = readonly [Vec3, Vec3, Vec3, Vec3];
 /** Free curves are followed this closely, mm; cubic splines exactly. */

@@ -15,6 +15,7 @@ import {
   type Result,
   transformFrame,
   placementOfMember,
+  frameSeenFrom,
 } from '@helb/core';
 import { memberPose } from '@helb/core/assembly';
 import { seenFrom, type Interference } from '@helb/engine';
@@ -48,8 +49,7 @@ const frames = computed((): Record<string, { words: string; frame: Frame }> => {
   if (!all || !pose) return found;
   for (const member of all.members)
     for (const [step, datum] of Object.entries(assemblyStore.built!.parts[member.part]?.datums ?? {})) {
-      const local =
-        datum.form === 'frame' ? datum.frame : datum.form === 'point' ? { ...ORIGIN, origin: datum.at } : undefined;
+      const local = frameSeenFrom(datum);
       const name = (store.project && drawnPart(store.project, member.part)?.steps[step]?.name) ?? 'a step that is gone';
       if (local)
         found[`${member.id} ${step}`] = {

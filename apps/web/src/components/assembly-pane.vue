@@ -11,6 +11,7 @@ import { VIEWS, type ViewName } from '../view/camera.ts';
 import { guidesOf } from '../view/guides.ts';
 import { themeOf } from '../view/theme.ts';
 import { useMoving } from '../view/use-moving.ts';
+import { ownWords, pickKindOf } from '../view/picks.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { AssemblyView } from '../view/assembly-view.ts';
 import UnderList from './under-list.vue';
@@ -198,14 +199,13 @@ function light() {
   assemblyStore.hovered = found ? [found.picks[found.chosen]!] : [];
   const sides = (joining.draft?.sides ?? []).flatMap((side): MemberPick[] => {
     if (!side) return [];
-    const body = view.bodiesOf(side.placement)[
-      side.thing.to === 'face' || side.thing.to === 'edge' || side.thing.to === 'vertex' ? side.thing.body : 0
-    ];
     const { thing, reference } = side;
+    const body = view.bodiesOf(side.placement)['body' in thing ? thing.body : 0];
     if (!body) return [];
-    const kind = { face: 'face', edge: 'edge', vertex: 'corner' }[thing.to as string] as MemberPick['kind'] | undefined;
+    // of a datum all of the body lights up
+    if (!('body' in thing)) return [body];
     return [
-      { ...body, kind: kind ?? 'body', name: 'name' in reference ? reference.name : body.name, reference, thing },
+      { ...body, kind: pickKindOf(thing), name: 'name' in reference ? reference.name : body.name, reference, thing },
     ];
   });
   const { pointed: interference } = assemblyStore;
@@ -231,8 +231,9 @@ watch(
   },
 );
 
-const words = ({ kind, words: own, member }: MemberPick): string =>
-  `${assemblyStore.nameOf(member)} · ${kind === 'guide' || kind === 'body' ? own : `${kind} · ${own}`}`;
+// a body is told by the placement that it is of
+const words = (pick: MemberPick): string =>
+  `${assemblyStore.nameOf(pick.member)} · ${pick.kind === 'body' ? pick.words : ownWords(pick)}`;
 
 function onKey(event: KeyboardEvent) {
   const target = event.target as HTMLElement;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { explain, formatAmount, formatMeasured, frameOn, type Frame } from '@helb/core';
+import { explain, formatAmount, formatMeasured, frameOn, frameSeenFrom, type Frame } from '@helb/core';
 import { seenFrom } from '@helb/engine';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
@@ -22,8 +22,8 @@ const from = ref('');
 const frames = computed((): Record<string, { words: string; frame: Frame }> => {
   const places = Object.entries(model.built?.datums ?? {}).flatMap(([id, datum]) => {
     const words = bench.part?.steps[id]?.name ?? 'a step that is gone';
-    if (datum.form === 'frame') return [[id, { words, frame: datum.frame }] as const];
-    return datum.form === 'point' ? [[id, { words, frame: { ...ORIGIN, origin: datum.at } }] as const] : [];
+    const frame = frameSeenFrom(datum);
+    return frame ? [[id, { words, frame }] as const] : [];
   });
   return { '': { words: 'the origin', frame: ORIGIN }, ...Object.fromEntries(places) };
 });

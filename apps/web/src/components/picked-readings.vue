@@ -4,6 +4,7 @@ import { ANGLE, formatAmount, formatQuantity, isOfBody, LENGTH, readingsBetween,
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
+import { ownWords } from '../view/picks.ts';
 import CopyFigures from './copy-figures.vue';
 import CutFace from './cut-face.vue';
 
@@ -47,7 +48,7 @@ const readings = computed((): [string, string][] => {
   <section v-if="bench.picked.length > 0" class="border-rule border-b p-4">
     <h2 class="heading mb-1">Picked</h2>
     <p v-for="pick in bench.picked" :key="pick.body + pick.name" class="leading-5">
-      {{ pick.kind === 'guide' ? '' : `${pick.kind} · ` }}{{ pick.words }}<span v-if="pick.kind === 'edge'"> mm</span
+      {{ ownWords(pick) }}<span v-if="pick.kind === 'edge'"> mm</span
       ><span v-if="pick.within" class="text-muted"> in {{ pick.within }}</span>
     </p>
     <CutFace />

@@ -27,6 +27,7 @@ import {
   type RelationRecord,
   type Spot,
 } from '@helb/core/assembly';
+import { ownWords } from '../view/picks.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { newId } from './ids.ts';
 import { usePlacements } from './placements.ts';
@@ -112,18 +113,18 @@ export const useJoining = defineStore('joining', () => {
     return sort === 'relation' ? featureOf(pick.thing, 0) !== undefined : frameOf(pick.thing) !== undefined;
   }
 
-  const sideOf = ({ member, reference, thing, kind, words }: MemberPick): JoinedSide => ({
-    placement: member,
-    reference,
-    thing,
-    words: `${kind === 'guide' ? '' : `${kind} · `}${words}`,
+  const sideOf = (pick: MemberPick): JoinedSide => ({
+    placement: pick.member,
+    reference: pick.reference,
+    thing: pick.thing,
+    words: ownWords(pick),
     spot: 'middle',
   });
 
   /** Two flat faces meet; all else looks the way that takes the least turn. */
   function turnsRound([a, b]: Joining['sides']): boolean {
     if (!a || !b) return false;
-    if (a.thing.to === 'face' && b.thing.to === 'face' && planeOf(a.thing) && planeOf(b.thing)) return true;
+    if ([a, b].every(({ thing }) => 'face' in thing && planeOf(thing))) return true;
     const [u, v] = [a, b].map(({ placement, thing }) => {
       const frame = frameOf(thing);
       return frame && transformDirection(assemblyStore.memberPoses.get(placement)!, frame.z);

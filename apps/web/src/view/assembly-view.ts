@@ -4,7 +4,8 @@ import { clear, cornerMark, lineMark, thinLines } from './marks.ts';
 import { nearness } from './nearness.ts';
 import { bodyPick, guidePick, type Guide } from './picks.ts';
 import { matrixOf, PlacedScene, type Instance, type Layer } from './placed-bodies.ts';
-import { placedMark, placedUnder, type MemberPick } from './placed-picks.ts';
+import { bodyMark } from './pick-marks.ts';
+import { placedUnder, type MemberPick } from './placed-picks.ts';
 import { Stage, type ViewTheme } from './stage.ts';
 import type { ViewBody } from './viewport.ts';
 
@@ -135,7 +136,8 @@ export class AssemblyView {
       const found = this.guides.find((other) => other.member === member && other.guide.name === name);
       return found && lineMark(found.guide.lines.flat(), act);
     }
-    return placedMark(this.placed, pick, this.view.pixel, act);
+    const shown = this.placed.body(pick.body);
+    return shown && bodyMark(pick, shown, { pixel: this.view.pixel, colour: act });
   }
 
   /** A place in space moved by pixels on the screen. */

@@ -12,11 +12,12 @@ import {
   type Box3,
 } from '@helb/core';
 import type { ViewCamera } from './camera.ts';
-import { clear, cornerMark, lineMark, thinLines } from './marks.ts';
+import { bodyMark, type MarkLook } from './pick-marks.ts';
+import { clear, lineMark, thinLines } from './marks.ts';
 import { nearness } from './nearness.ts';
 import { guidePick, picksOf, type Guide, type Pick } from './picks.ts';
 import { matrixOf, PlacedScene, type Instance } from './placed-bodies.ts';
-import { placedMark, placedUnder, type MemberPick } from './placed-picks.ts';
+import { placedUnder, type MemberPick } from './placed-picks.ts';
 import type { ViewTheme } from './stage.ts';
 import type { ViewBody } from './viewport.ts';
 
@@ -116,15 +117,15 @@ export class Others {
     return pick ? this.taken({ ...pick, member: at, at: [0, 0, 0] }) : [];
   }
 
-  markOf(pick: Pick, pixel: number, colour: string): Object3D | undefined {
-    if (pick.thing.to === 'vertex') return cornerMark(pick.thing.vertex.at, 6 * pixel, colour);
-    const guide = this.guidesOf(pick.origin?.member).find(({ name }) => name === pick.origin?.name);
-    const mark = guide
-      ? lineMark(guide.lines.flat(), colour)
-      : pick.origin && placedMark(this.scene, pick.origin, pixel, colour);
-    if (!mark || !pick.origin) return undefined;
+  markOf(pick: Pick, look: MarkLook): Object3D | undefined {
+    if (!pick.origin) return undefined;
+    const { member, name } = pick.origin;
+    const guide = this.guidesOf(member).find((one) => one.name === name);
+    const shown = this.scene.body(pick.origin.body);
+    const mark = guide ? lineMark(guide.lines.flat(), look.colour) : shown && bodyMark(pick.origin, shown, look);
+    if (!mark) return undefined;
     mark.matrixAutoUpdate = false;
-    mark.matrix.copy(matrixOf(this.poseOf(pick.origin.member)));
+    mark.matrix.copy(matrixOf(this.poseOf(member)));
     return mark;
   }
 

@@ -1,17 +1,18 @@
 import {
   curveWords,
   formatAmount,
-  fingerprintOfBody,
-  fingerprintOfEdge,
-  fingerprintOfFace,
-  fingerprintOfVertex,
+  fingerprintOf,
+  nameOfThing,
   surfaceWords,
+  type EdgeFacts,
+  type FaceFacts,
   type NamedRange,
   type Reference,
   type Thing,
   type Topology,
   type Vec2,
   type Vec3,
+  type VertexFacts,
 } from '@helb/core';
 
 /** Something in the view that can be picked: of a body, or a guide. */
@@ -31,9 +32,21 @@ export interface Pick {
   readonly origin?: Pick & { readonly member: string };
 }
 
+/** What stands before the words of a pick: guides have a name of their own. */
+const BEFORE: Readonly<Record<Pick['kind'], string>> = {
+  face: 'face · ',
+  edge: 'edge · ',
+  corner: 'corner · ',
+  body: 'body · ',
+  guide: '',
+};
+
+/** What a pick is called, of whatever part it is. */
+export const ownWords = ({ kind, words }: globalThis.Pick<Pick, 'kind' | 'words'>): string => BEFORE[kind] + words;
+
 /** What a pick is called where it stands in a list. */
-export const pickWords = ({ kind, words, within }: Pick): string =>
-  `${kind === 'guide' ? words : `${kind} · ${words}`}${within === undefined ? '' : ` in ${within}`}`;
+export const pickWords = (pick: Pick): string =>
+  `${ownWords(pick)}${pick.within === undefined ? '' : ` in ${pick.within}`}`;
 
 /** Something that is no body: a datum, a drawn curve. Shown as lines, picked on these. */
 export interface Guide {
@@ -48,44 +61,50 @@ export interface Guide {
   readonly label?: Vec3;
 }
 
-type Of<K extends Thing['to']> = Extract<Thing, { to: K }>;
+/** Things of bodies, which can be picked on these. */
+type BodyThing = Extract<Thing, { readonly body: number }>;
 
-export const facePick = (body: string, index: number, topology: Topology, face: Of<'face'>['face']): Pick => ({
-  kind: 'face',
-  body,
-  name: face.name,
-  words: surfaceWords(face),
-  reference: { to: 'face', name: face.name, print: fingerprintOfFace(face) },
-  thing: { to: 'face', face, body: index, topology },
-  depth: 0,
-});
-export const edgePick = (body: string, index: number, edge: Of<'edge'>['edge']): Pick => ({
-  kind: 'edge',
-  body,
-  name: edge.name,
-  words: curveWords(edge),
-  reference: { to: 'edge', name: edge.name, print: fingerprintOfEdge(edge) },
-  thing: { to: 'edge', edge, body: index },
-  depth: 0,
-});
-export const cornerPick = (body: string, index: number, vertex: Of<'vertex'>['vertex']): Pick => ({
-  kind: 'corner',
-  body,
-  name: vertex.name,
-  words: vertex.at.map((c) => formatAmount(c, 2)).join('  '),
-  reference: { to: 'vertex', name: vertex.name, print: fingerprintOfVertex(vertex) },
-  thing: { to: 'vertex', vertex, body: index },
-  depth: 0,
-});
-export const bodyPick = (body: string, index: number, topology: Topology): Pick => ({
-  kind: 'body',
-  body,
-  name: topology.name,
-  words: `with ${topology.faces.length} faces`,
-  reference: { to: 'body', name: topology.name, print: fingerprintOfBody(topology) },
-  thing: { to: 'body', body: index, topology },
-  depth: 0,
-});
+/** What a pick of each kind of thing is called, and how it reads. */
+const PICKED: {
+  readonly [T in BodyThing['to']]: {
+    readonly kind: Pick['kind'];
+    words(thing: Extract<BodyThing, { to: T }>): string;
+  };
+} = {
+  face: { kind: 'face', words: ({ face }) => surfaceWords(face) },
+  edge: { kind: 'edge', words: ({ edge }) => curveWords(edge) },
+  vertex: {
+    kind: 'corner',
+    words: ({ vertex }) => vertex.at.map((c) => formatAmount(c, 2)).join('  '),
+  },
+  body: {
+    kind: 'body',
+    words: ({ topology }) => `with ${topology.faces.length} faces`,
+  },
+};
+
+/** A thing of a body as a pick. @param body the key of the body */
+export function pickOf(body: string, thing: BodyThing): Pick {
+  const { kind, words } = PICKED[thing.to];
+  const name = nameOfThing(thing);
+  const print = fingerprintOf(thing);
+  return {
+    ...{ kind, body, name, thing, depth: 0, words: words(thing as never) },
+    reference: { to: thing.to, name, ...(print ? { print } : {}) },
+  };
+}
+/** The kind of pick that a thing is: of all else than bodies a guide. */
+export const pickKindOf = ({ to }: Thing): Pick['kind'] =>
+  to in PICKED ? PICKED[to as BodyThing['to']].kind : 'guide';
+
+export const facePick = (body: string, index: number, topology: Topology, face: FaceFacts): Pick =>
+  pickOf(body, { to: 'face', face, body: index, topology });
+export const edgePick = (body: string, index: number, edge: EdgeFacts): Pick =>
+  pickOf(body, { to: 'edge', edge, body: index });
+export const cornerPick = (body: string, index: number, vertex: VertexFacts): Pick =>
+  pickOf(body, { to: 'vertex', vertex, body: index });
+export const bodyPick = (body: string, index: number, topology: Topology): Pick =>
+  pickOf(body, { to: 'body', body: index, topology });
 /** Everything of a body that can be picked. */
 export const picksOf = (body: string, index: number, topology: Topology): Pick[] => [
   bodyPick(body, index, topology),

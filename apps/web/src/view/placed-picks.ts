@@ -1,7 +1,6 @@
-import { Raycaster, Vector2, type Object3D } from 'three';
+import { Raycaster, Vector2 } from 'three';
 import { boxCorners, transformPoint, type Id, type RigidTransform, type Vec2, type Vec3 } from '@helb/core';
 import type { ViewCamera } from './camera.ts';
-import { cornerMark, faceMark, lineMark } from './marks.ts';
 import { cornerNearness } from './nearness.ts';
 import { bodyPick, cornerPick, edgePick, facePick, rangeAt, type Pick } from './picks.ts';
 import type { PlacedScene } from './placed-bodies.ts';
@@ -87,21 +86,4 @@ function rimsNear({ scene, view, poseOf }: PlacedShown, place: Vec2, member: str
     return depth === undefined ? [] : [{ ...cornerPick(key, index, vertex), depth, member, at }];
   });
   return [...edges, ...corners];
-}
-
-/** What lights up for a pick, in the coordinates of its part; undefined where its body is not drawn. */
-export function placedMark(
-  scene: PlacedScene,
-  { kind, body, name, thing }: Pick,
-  pixel: number,
-  colour: string,
-): Object3D | undefined {
-  const shown = scene.body(body);
-  if (!shown) return undefined;
-  if (kind === 'body') return faceMark(shown.geometry, { start: 0, count: Infinity }, colour);
-  if (kind === 'corner') return thing.to === 'vertex' ? cornerMark(thing.vertex.at, 6 * pixel, colour) : undefined;
-  const range = shown.mesh[kind === 'face' ? 'faces' : 'edges'].find((other) => other.name === name);
-  if (!range) return undefined;
-  if (kind === 'face') return faceMark(shown.geometry, range, colour);
-  return lineMark(shown.mesh.edgePoints.slice(3 * range.start, 3 * (range.start + range.count)), colour);
 }

@@ -2,7 +2,6 @@ import {
   Box3,
   BufferGeometry,
   Group,
-  Mesh,
   Raycaster,
   Vector2,
   Vector3,
@@ -31,12 +30,14 @@ import {
   edgePick,
   facePick,
   guidePick,
+  pickOf,
   picksOf,
   rangeAt,
   type Guide,
   type Pick,
 } from './picks.ts';
-import { clear, cornerMark, faceMark, lineMark, thinLines } from './marks.ts';
+import { clear, lineMark, thinLines } from './marks.ts';
+import { bodyMark, type MarkLook } from './pick-marks.ts';
 import type { Painting } from './painting.ts';
 import { cornerNearness, nearness, type Screen } from './nearness.ts';
 import { PALE, ShownBody, type Look } from './shown-body.ts';
@@ -257,27 +258,18 @@ export class Viewport {
     this.stage.redraw();
   }
 
-  private veil({ faces }: ShownBody, range: { readonly start: number; readonly count: number }): Mesh {
-    return faceMark(faces.geometry, range, this.theme.act, faces.material.clippingPlanes);
-  }
-
   private markOf(pick: Pick): Object3D | undefined {
-    const { kind, body, name, thing } = pick;
-    if (pick.origin) return this.others.markOf(pick, this.view.pixel, this.theme.act);
+    const { kind, body, name } = pick;
+    const look: MarkLook = { pixel: this.view.pixel, colour: this.theme.act };
+    if (pick.origin) return this.others.markOf(pick, look);
     if (kind === 'guide') {
       const guide = this.guides.find((other) => other.name === name);
       return guide && lineMark(guide.lines.flat(), this.theme.act);
     }
     const shown = this.bodies.get(body);
     if (!shown) return undefined;
-    if (kind === 'body') return this.veil(shown, { start: 0, count: Infinity });
-    if (kind === 'corner')
-      return thing.to === 'vertex' ? cornerMark(thing.vertex.at, 6 * this.view.pixel, this.theme.act) : undefined;
-    const range = shown.mesh[kind === 'face' ? 'faces' : 'edges'].find((other) => other.name === name);
-    if (!range) return undefined;
-    return kind === 'face'
-      ? this.veil(shown, range)
-      : lineMark(shown.mesh.edgePoints.subarray(3 * range.start, 3 * (range.start + range.count)), this.theme.act);
+    const { mesh, faces } = shown;
+    return bodyMark(pick, { mesh, geometry: faces.geometry, cuts: faces.material.clippingPlanes }, look);
   }
 
   /** The faces that a step has made. */
@@ -289,10 +281,9 @@ export class Viewport {
   find(reference: Reference): Pick[] {
     if (reference.to === 'rule') {
       const keys = this.pickable;
-      return fitting(reference, this.topologies).flatMap((thing): Pick[] => {
-        if (thing.to === 'edge') return [edgePick(keys[thing.body]!, thing.body, thing.edge)];
-        return thing.to === 'face' ? [facePick(keys[thing.body]!, thing.body, thing.topology, thing.face)] : [];
-      });
+      return fitting(reference, this.topologies).flatMap((thing) =>
+        'body' in thing ? [pickOf(keys[thing.body]!, thing)] : [],
+      );
     }
     if (reference.to === 'other') return this.others.find(reference);
     const found = this.things().find(({ kind, name, reference: other }) =>

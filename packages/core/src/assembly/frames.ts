@@ -13,7 +13,8 @@ import {
   type RigidTransform,
   type Vec3,
 } from '../math/index.ts';
-import { axisOf, planeOf, pointOf, type Thing } from '../references/index.ts';
+import { radiusOfSurface } from '../geometry/index.ts';
+import { axisOf, middleOf, planeOf, pointOf, type Thing } from '../references/index.ts';
 import type { Carried } from './joints.ts';
 import type { Feature } from './relations.ts';
 import type { Spot } from './records.ts';
@@ -24,7 +25,7 @@ import type { Spot } from './records.ts';
  */
 export function frameOf(thing: Thing, spot: Spot = 'middle'): Frame | undefined {
   const plane = planeOf(thing);
-  if (plane) return thing.to === 'face' ? { ...plane, origin: thing.face.centre } : plane;
+  if (plane) return { ...plane, origin: middleOf(thing) ?? plane.origin };
   const axis = axisOf(thing);
   if (!axis) {
     const at = pointOf(thing);
@@ -42,11 +43,10 @@ export const hasEnds = (thing: Thing): boolean => planeOf(thing) === undefined &
 /** What a relation takes of a thing; undefined for what is neither flat, nor round or straight, nor a place. */
 export function featureOf(thing: Thing, body: number): Feature | undefined {
   const plane = planeOf(thing);
-  if (plane) return { body, form: 'plane', at: thing.to === 'face' ? thing.face.centre : plane.origin, along: plane.z };
+  if (plane) return { body, form: 'plane', at: middleOf(thing) ?? plane.origin, along: plane.z };
   const axis = axisOf(thing);
   if (axis) {
-    const radius =
-      thing.to === 'face' && thing.face.surface.form === 'cylinder' ? thing.face.surface.radius : undefined;
+    const radius = thing.to === 'face' ? radiusOfSurface(thing.face.surface) : undefined;
     return { body, form: 'axis', at: axis.origin, along: axis.direction, ...(radius === undefined ? {} : { radius }) };
   }
   const at = pointOf(thing);

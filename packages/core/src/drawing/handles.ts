@@ -1,8 +1,8 @@
 import { dot3, transformFrame, toPlane, inverse, type Vec2, type Vec3 } from '../math/index.ts';
+import { placesAlong, centreOfCurve } from '../geometry/index.ts';
 import { once, type Id } from '../records/index.ts';
 import type { EdgeFacts, Topology } from '../kernel-port/index.ts';
 import {
-  placesAlong,
   fingerprintOfEdge,
   fingerprintOfFace,
   fingerprintOfVertex,
@@ -97,6 +97,6 @@ const ROUND_STEP = 3;
 
 /** Places along an edge, near enough for the eye. */
 const tracks = once(({ curve }: EdgeFacts): readonly Vec3[] => {
-  const isRound = curve.form === 'circle' || curve.form === 'ellipse';
+  const isRound = centreOfCurve(curve) !== undefined;
   return placesAlong(curve).filter((_, k) => !isRound || k % ROUND_STEP === 0);
 });

@@ -11,8 +11,7 @@ import {
   type Vec2,
   type Vec3,
 } from '../math/index.ts';
-import type { SpaceCurve } from '../kernel-port/index.ts';
-import { armsOf, bezierAt, helixSpans, nearestOf } from '../references/index.ts';
+import { type SpaceCurve, armsOf, bezierAt, helixSpans, nearestOf } from '../geometry/index.ts';
 import { along, inTurn, stretch, type Bezier, type Piece } from '../sketch/pieces/index.ts';
 
 type Span = readonly [Vec3, Vec3, Vec3, Vec3];

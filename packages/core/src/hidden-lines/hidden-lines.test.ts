@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { BodyMesh } from '../kernel-port/index.ts';
 import { distance3, frameOn, length3, IDENTITY, toPlane, type RigidTransform, type Vec3 } from '../math/index.ts';
-import { armsOf, bezierAt, endsOfCurve } from '../references/index.ts';
+import { armsOf, bezierAt, endsOfCurve } from '../geometry/index.ts';
 import { OccluderGrid } from './occluder-grid.ts';
 import { flatCurve, flatThrough } from './flat-curve.ts';
 import { runsOf } from './runs.ts';

@@ -14,8 +14,9 @@ import {
   type Pair,
   type Vec3,
 } from '../math/index.ts';
-import type { BodyMesh, EdgeFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
-import { endsOfCurve, transformCurve, ORIGIN_PLANES } from '../references/index.ts';
+import { type SpaceCurve, endsOfCurve, transformCurve } from '../geometry/index.ts';
+import type { BodyMesh, EdgeFacts, Topology } from '../kernel-port/index.ts';
+import { ORIGIN_PLANES } from '../references/index.ts';
 import type { Sign } from '../steps/index.ts';
 import { OccluderGrid } from './occluder-grid.ts';
 import { flatCurve } from './flat-curve.ts';

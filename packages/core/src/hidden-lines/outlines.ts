@@ -10,7 +10,7 @@ import {
   type RigidTransform,
   type Vec3,
 } from '../math/index.ts';
-import type { Surface } from '../kernel-port/index.ts';
+import type { Surface } from '../geometry/index.ts';
 import { flatCurve, flatThrough, type FlatCurve } from './flat-curve.ts';
 
 /** A line of a view before it is told what of it is hidden: places along it, and what it looks like. */

@@ -1,4 +1,5 @@
-import type { SpaceCurve, Topology } from '../kernel-port/index.ts';
+import type { SpaceCurve } from '../geometry/index.ts';
+import type { Topology } from '../kernel-port/index.ts';
 
 /** A line of a view: a curve in the plane of the eye, at height 0. */
 export interface DrawnLine {

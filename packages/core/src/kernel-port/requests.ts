@@ -1,6 +1,6 @@
 import type { Frame, RigidTransform, Vec3 } from '../math/index.ts';
+import type { SpaceCurve } from '../geometry/index.ts';
 import type { Region } from '../sketch/index.ts';
-import type { SpaceCurve } from './topology.ts';
 
 /** A body owned by the kernel; plain data outside. Whoever got it releases it. */
 export type BodyHandle = number & { readonly brand?: 'body' };

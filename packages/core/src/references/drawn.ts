@@ -1,11 +1,12 @@
 import { toSpace, type Frame, type Vec3 } from '../math/index.ts';
-import type { EdgeFacts, SpaceCurve } from '../kernel-port/index.ts';
+import type { SpaceCurve } from '../geometry/index.ts';
+import type { EdgeFacts } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
 import { along, lengthOf, type Geometry, type Piece } from '../sketch/index.ts';
-import type { Thing } from './things.ts';
+import type { DrawnThing } from './things/index.ts';
 
 /** A curve or a point of a sketch as a thing in space; undefined if it is not there. */
-export function drawnThing(frame: Frame, geometry: Geometry, entity: Id): Extract<Thing, { to: 'drawn' }> | undefined {
+export function drawnThing(frame: Frame, geometry: Geometry, entity: Id): DrawnThing | undefined {
   const record = geometry.entities[entity];
   if (!record) return undefined;
   if (record.kind === 'point') return { to: 'drawn', curves: [], at: toSpace(frame, geometry.point(entity)) };

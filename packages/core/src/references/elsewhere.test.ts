@@ -9,16 +9,15 @@ import {
   type Frame,
   type RigidTransform,
 } from '../math/index.ts';
-import type { EdgeFacts, FaceFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
+import { type SpaceCurve, helixAt } from '../geometry/index.ts';
+import type { EdgeFacts, FaceFacts, Topology } from '../kernel-port/index.ts';
 import { fail, ok } from '../result/index.ts';
 import type { Entities, Entity } from '../sketch/index.ts';
-import { isOwn, transformThing } from './elsewhere.ts';
-import { helixAt } from './helix.ts';
 import { candidates, locate, suits, type World } from './locate.ts';
 import { fingerprintOfFace } from './fingerprints.ts';
 import { projected } from './projection.ts';
 import type { OtherReference } from './reference.ts';
-import { axisOf, ORIGIN_PLANES, planeOf, pointOf, type Thing } from './things.ts';
+import { axisOf, isOwn, ORIGIN_PLANES, planeOf, pointOf, transformThing, type Thing } from './things/index.ts';
 import { referenceWords } from './words.ts';
 
 const far = fc.double({ min: -200, max: 200, noNaN: true });

@@ -1,14 +1,12 @@
 export * from './reference.ts';
-export * from './things.ts';
+export * from './things/index.ts';
 export * from './rules.ts';
 export * from './fingerprints.ts';
-export * from './elsewhere.ts';
 export * from './locate.ts';
 export * from './projection.ts';
 export * from './drawn.ts';
 export * from './measure.ts';
-export { helixAt, helixLength, helixSpans, type Helix } from './helix.ts';
-export { chained, endsOfCurve, isOnCurve, Path, placesAlong } from './paths.ts';
+export { chained, isOnCurve, Path } from './paths.ts';
 export {
   curveWords,
   referencesWords,

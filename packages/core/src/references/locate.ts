@@ -3,30 +3,28 @@ import { distance3, dot3, type RigidTransform } from '../math/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result } from '../result/index.ts';
-import { isOwn, transformThing } from './elsewhere.ts';
-import {
-  isOfBody,
-  type BodyReference,
-  type OtherReference,
-  type Fingerprint,
-  type Reference,
-  type Rule,
-} from './reference.ts';
+import { isOfBody, type BodyReference, type OtherReference, type Fingerprint, type Reference } from './reference.ts';
 import { fitting } from './rules.ts';
+import { allOf, namedThing } from './of-bodies.ts';
 import {
+  axisOf,
+  curvesOf,
   fingerprintOf,
-  fingerprintOfBody,
-  fingerprintOfEdge,
-  fingerprintOfFace,
-  fingerprintOfVertex,
-} from './fingerprints.ts';
-import { axisOf, curvesOf, ORIGIN_DATUMS, planeOf, pointOf, type Datum, type Thing } from './things.ts';
+  isOwn,
+  ORIGIN_DATUMS,
+  planeOf,
+  pointOf,
+  transformThing,
+  type Datum,
+  type DrawnThing,
+  type Thing,
+} from './things/index.ts';
 
 /** What there is before a step: the bodies, the datums, what was drawn. */
 export interface World {
   readonly bodies: readonly Topology[];
   datum(step: Id): Datum | undefined;
-  drawn(step: Id, entity: Id): Extract<Thing, { to: 'drawn' }> | undefined;
+  drawn(step: Id, entity: Id): DrawnThing | undefined;
   /** Another part where it is placed, seen from this one; fails where it can't be. Absent where there is no other. */
   elsewhere?(at: string, from: string | undefined): Result<Elsewhere>;
 }
@@ -87,23 +85,58 @@ export const suits = (thing: Thing, accepts: Accepts): boolean => ACCEPTED[accep
  * more, with reference.kind where it is there but can't be what is asked (a face that is not flat any more).
  */
 export function locate(reference: Reference, accepts: Accepts, world: World): Result<Match> {
-  if (reference.to === 'rule') return fits(reference, accepts, world);
-  if (reference.to === 'other') return locateElsewhere(reference, accepts, world);
-  const match = isOfBody(reference) ? inBodies(reference, world.bodies) : outsideBodies(reference, world);
-  if (!match) return fail('reference.gone', { to: reference.to });
-  return suits(match.thing, accepts) ? ok(match) : fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
+  const match = FINDERS[reference.to](reference as never, world);
+  if (!match.ok) return match;
+  const { thing } = match.value;
+  const all = thing.to === 'rule' ? thing.things : [thing];
+  return all.every((one) => suits(one, accepts)) ? match : fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
 }
 
-function locateElsewhere(reference: OtherReference, accepts: Accepts, world: World): Result<Match> {
-  const other = otherOf(reference, world);
-  if (!other.ok) return other;
-  const match = locate(reference.on, 'shape', other.value.world);
-  if (!match.ok) return match;
-  const { fate, thing, now } = match.value;
-  const seen = transformThing(thing, other.value.pose);
-  if (!suits(seen, accepts)) return fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
-  return ok({ fate, thing: seen, now: otherAs(reference, now as OtherReference['on'], seen) });
-}
+type Finder<T extends Reference['to']> = (reference: Extract<Reference, { to: T }>, world: World) => Result<Match>;
+
+/** What is there by its name, or is not. */
+const byName = (reference: Reference, thing: Thing | undefined): Result<Match> =>
+  thing ? ok({ fate: 'exact', thing, now: reference }) : fail('reference.gone', { to: reference.to });
+
+const datumThing = (datum: Datum | undefined): Thing | undefined => datum && { to: 'datum', datum };
+
+const inBodies = (reference: BodyReference, { bodies }: World): Result<Match> => {
+  for (const means of [isSame, isCalled])
+    for (const [body, topology] of bodies.entries()) {
+      const thing = namedThing(reference.to, (name) => means(reference.name, name), topology, body);
+      if (thing) return byName(reference, thing);
+    }
+  const [best] = ranked(reference, bodies);
+  if (!best?.sure) return fail('reference.gone', { to: reference.to });
+  return ok({ fate: 'recovered', thing: best.item.thing, now: named(reference.to, best.item) });
+};
+const isSame = (wanted: string, now: string): boolean => wanted === now;
+
+/** How each kind of reference is found. */
+const FINDERS: { readonly [T in Reference['to']]: Finder<T> } = {
+  face: inBodies,
+  edge: inBodies,
+  vertex: inBodies,
+  body: inBodies,
+  origin: (reference) => byName(reference, datumThing(ORIGIN_DATUMS[reference.name])),
+  datum: (reference, world) => byName(reference, datumThing(world.datum(reference.step))),
+  drawn: (reference, world) => byName(reference, world.drawn(reference.step, reference.entity)),
+  rule: (reference, { bodies }) => {
+    const things = fitting(reference, bodies);
+    return things.length > 0
+      ? byName(reference, { to: 'rule', things })
+      : fail('reference.none', { gives: reference.gives });
+  },
+  other: (reference, world) => {
+    const other = otherOf(reference, world);
+    if (!other.ok) return other;
+    const match = locate(reference.on, 'shape', other.value.world);
+    if (!match.ok) return match;
+    const { fate, thing, now } = match.value;
+    const seen = transformThing(thing, other.value.pose);
+    return ok({ fate, thing: seen, now: otherAs(reference, now as OtherReference['on'], seen) });
+  },
+};
 
 const otherOf = ({ at, from }: OtherReference, world: World): Result<Elsewhere> =>
   world.elsewhere?.(at, from) ?? fail('reference.alone');
@@ -114,64 +147,11 @@ function otherAs({ print: _, ...reference }: OtherReference, on: OtherReference[
   return { ...reference, on, ...(print ? { print } : {}) };
 }
 
-function fits(rule: Rule, accepts: Accepts, { bodies }: World): Result<Match> {
-  const things = fitting(rule, bodies);
-  if (things.length === 0) return fail('reference.none', { gives: rule.gives });
-  return things.every((thing) => suits(thing, accepts))
-    ? ok({ fate: 'exact', thing: { to: 'rule', things }, now: rule })
-    : fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
-}
-
-function outsideBodies(
-  reference: Exclude<Reference, BodyReference | Rule | OtherReference>,
-  world: World,
-): Match | undefined {
-  const thing = ((): Thing | undefined => {
-    if (reference.to === 'origin') return { to: 'datum', datum: ORIGIN_DATUMS[reference.name] };
-    if (reference.to === 'drawn') return world.drawn(reference.step, reference.entity);
-    const datum = world.datum(reference.step);
-    return datum && { to: 'datum', datum };
-  })();
-  return thing && { fate: 'exact', thing, now: reference };
-}
-
 /** Faces, edges and vertices in one form. */
 interface Item {
   readonly name: string;
   readonly print: Fingerprint;
   readonly thing: Thing;
-}
-
-function inBodies(reference: BodyReference, bodies: readonly Topology[]): Match | undefined {
-  for (const means of [isSame, isCalled])
-    for (const [body, topology] of bodies.entries()) {
-      const thing = namedThing(reference, topology, body, means);
-      if (thing) return { fate: 'exact', thing, now: reference };
-    }
-  const [best] = ranked(reference, bodies);
-  if (!best?.sure) return undefined;
-  return { fate: 'recovered', thing: best.item.thing, now: named(reference.to, best.item) };
-}
-
-const isSame = (wanted: string, now: string): boolean => wanted === now;
-
-function namedThing(
-  { to, name }: BodyReference,
-  topology: Topology,
-  body: number,
-  means: (wanted: string, now: string) => boolean,
-): Thing | undefined {
-  if (to === 'face') {
-    const face = topology.faces.find((other) => means(name, other.name));
-    return face && { to, face, body, topology };
-  }
-  if (to === 'edge') {
-    const edge = topology.edges.find((other) => means(name, other.name));
-    return edge && { to, edge, body };
-  }
-  if (to === 'body') return topology.name === name ? { to, body, topology } : undefined;
-  const vertex = topology.vertices.find((other) => means(name, other.name));
-  return vertex && { to, vertex, body };
 }
 
 /** Likely replacements for a reference that is gone, the likeliest first. */
@@ -209,8 +189,8 @@ interface Ranked {
 function ranked(reference: BodyReference, bodies: readonly Topology[]): Ranked[] {
   const wanted = kinOfName(reference.name);
   const { print } = reference;
-  const scored = bodies
-    .flatMap((topology, body) => itemsOf(reference.to, topology, body))
+  const scored = allOf(reference.to, bodies)
+    .map(({ name, thing }): Item => ({ name, thing, print: fingerprintOf(thing)! }))
     .map((item) => ({ item, kin: kinOfName(item.name) === wanted, cost: print ? unlikeness(print, item.print) : 1 }))
     .filter(({ kin, cost }) => kin || cost < FAR)
     .sort((a, b) => Number(b.kin) - Number(a.kin) || a.cost - b.cost);
@@ -237,25 +217,3 @@ function unlikeness(a: Fingerprint, b: Fingerprint): number {
   return distance3(a.at, b.at) / scale + Math.abs(a.size - b.size) / Math.max(a.size, b.size, 1e-9) + 2 * turned;
 }
 const AREAL = new Set(['plane', 'cylinder', 'cone', 'sphere', 'surface']);
-
-function itemsOf(to: BodyReference['to'], topology: Topology, body: number): Item[] {
-  if (to === 'face')
-    return topology.faces.map((face) => ({
-      name: face.name,
-      print: fingerprintOfFace(face),
-      thing: { to, face, body, topology },
-    }));
-  if (to === 'edge')
-    return topology.edges.map((edge) => ({
-      name: edge.name,
-      print: fingerprintOfEdge(edge),
-      thing: { to, edge, body },
-    }));
-  if (to === 'body')
-    return [{ name: topology.name, print: fingerprintOfBody(topology), thing: { to, body, topology } }];
-  return topology.vertices.map((vertex) => ({
-    name: vertex.name,
-    print: fingerprintOfVertex(vertex),
-    thing: { to, vertex, body },
-  }));
-}

@@ -1,5 +1,6 @@
 import { frameOn, type Datum, type Thing, type Vec3 } from '../index.ts';
-import { readingsBetween, readingsOf } from './measure.ts';
+import { readingsBetween } from './measure.ts';
+import { readingsOf } from './things/index.ts';
 
 const datum = (made: Datum): Thing => ({ to: 'datum', datum: made });
 const point = (...at: Vec3) => datum({ form: 'point', at });

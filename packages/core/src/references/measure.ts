@@ -9,29 +9,11 @@ import {
   sub3,
   type Vec3,
 } from '../math/index.ts';
-import { axisOf, planeOf, pointOf, type Axis, type Thing } from './things.ts';
-
-/** One figure read off the model: what it is, and the amount in mm, mm^2 or rad. */
-export interface Reading {
-  readonly label: string;
-  readonly amount: number;
-  readonly of: 'length' | 'area' | 'angle';
-}
+import type { Axis } from '../geometry/index.ts';
+import { axisOf, planeOf, pointOf, type Reading, type Thing } from './things/index.ts';
 
 const length = (label: string, amount: number): Reading => ({ label, amount, of: 'length' });
 const angle = (amount: number): Reading => ({ label: 'angle', amount, of: 'angle' });
-
-/** What can be read off one thing: the length and radius of an edge, the area of a face, the place of a corner. */
-export function readingsOf(thing: Thing): Reading[] {
-  if (thing.to === 'edge') {
-    const { curve, length: long } = thing.edge;
-    return [length('length', long), ...(curve.form === 'circle' ? [length('radius', curve.radius)] : [])];
-  }
-  if (thing.to !== 'face') return [];
-  const { surface, area } = thing.face;
-  const round = surface.form === 'cylinder' || surface.form === 'sphere' ? [length('radius', surface.radius)] : [];
-  return [{ label: 'area', amount: area, of: 'area' }, ...round];
-}
 
 /**
  * What can be read off two things: between points their distance and its parts along the axes; from points, lines and

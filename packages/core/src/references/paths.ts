@@ -1,61 +1,24 @@
 import {
-  add3,
   carriedAlong,
   cross3,
   direction3,
   distance3,
   frameOn,
-  scale3,
   sub3,
   type Frame,
   type Station,
   type Vec3,
 } from '../math/index.ts';
-import type { SpaceCurve } from '../kernel-port/index.ts';
-import { helixAt } from './helix.ts';
-import { armsOf, bezierAt, nearestOf } from './things.ts';
+import { endsOfCurve, nearestOf, runsOf, type SpaceCurve } from '../geometry/index.ts';
 
 /** How finely curves are measured that are neither straight nor round. */
 const SAMPLES = 256;
 /** Ends nearer than this are one, mm. */
 const SAME = 1e-6;
 
-/** A curve as places from 0 to 1; straight and round ones go evenly. */
-function runOf(curve: SpaceCurve): ((t: number) => Vec3)[] {
-  if (curve.form === 'line') return [(t) => add3(curve.from, scale3(sub3(curve.to, curve.from), t))];
-  if (curve.form === 'free') return curve.spans.map((span) => (t: number) => bezierAt(span, t));
-  if (curve.form === 'helix') {
-    const count = Math.ceil(curve.turns);
-    return Array.from({ length: count }, (_, k) => (t: number) => helixAt(curve, (k + t) / count));
-  }
-  const [u, v] = armsOf(curve);
-  const angleOf = (place: Vec3) => {
-    const out = sub3(place, curve.centre);
-    const along = (arm: Vec3) =>
-      out.reduce((sum, c, k) => sum + c * arm[k]!, 0) / arm.reduce((sum, c) => sum + c * c, 0);
-    return Math.atan2(along(v), along(u));
-  };
-  const start = curve.from ? angleOf(curve.from) : 0;
-  const turn = curve.from && curve.to ? angleOf(curve.to) - start : 2 * Math.PI;
-  const sweep = turn > 1e-12 ? turn : turn + 2 * Math.PI;
-  return [
-    (t) => {
-      const angle = start + sweep * t;
-      return add3(curve.centre, add3(scale3(u, Math.cos(angle)), scale3(v, Math.sin(angle))));
-    },
-  ];
-}
-
-/** Places along a curve, near enough to each other to draw it. */
-export const placesAlong = (curve: SpaceCurve): Vec3[] =>
-  runOf(curve).flatMap((at, n) => {
-    const steps = curve.form === 'line' ? 1 : curve.form === 'free' ? 12 : 72;
-    return Array.from({ length: steps + 1 }, (_, k) => at(k / steps)).slice(n === 0 ? 0 : 1);
-  });
-
 /** Does a place lie on a curve, within so many mm? */
 export const isOnCurve = (curve: SpaceCurve, place: Vec3, within: number): boolean =>
-  runOf(curve).some((at) => distance3(nearestOf(at, place, 0, 1).at, place) <= within);
+  runsOf(curve).some((at) => distance3(nearestOf(at, place, 0, 1).at, place) <= within);
 
 interface Run {
   readonly at: (t: number) => Vec3;
@@ -67,13 +30,6 @@ function measured(at: (t: number) => Vec3): Run {
   const lengths = [0];
   for (let k = 1; k <= SAMPLES; k++) lengths.push(lengths[k - 1]! + distance3(at((k - 1) / SAMPLES), at(k / SAMPLES)));
   return { at, lengths };
-}
-
-/** Where a curve begins and ends; none of a closed round one. */
-export function endsOfCurve(curve: SpaceCurve): Vec3[] {
-  if (curve.form === 'free') return [curve.spans[0]![0], curve.spans.at(-1)![3]];
-  if (curve.form === 'helix') return [helixAt(curve, 0), helixAt(curve, 1)];
-  return curve.from && curve.to ? [curve.from, curve.to] : [];
 }
 
 /** Curves in the order in which they go on into each other, beginning at the loose end that is nearest to a place. */
@@ -109,7 +65,7 @@ export class Path {
   constructor(curves: readonly SpaceCurve[]) {
     let at = firstEnd(curves);
     const runs = curves.flatMap((curve) => {
-      const forward = runOf(curve);
+      const forward = runsOf(curve);
       const [from, to] = [forward[0]!(0), forward.at(-1)!(1)];
       const backward = at !== undefined && distance3(to, at) < distance3(from, at);
       at = backward ? from : to;

@@ -3,24 +3,22 @@ import {
   cross2,
   distance2,
   dot2,
-  dot3,
   heightOver,
   length2,
   principalAxes,
   scale2,
   sub2,
-  sub3,
   add2,
   toPlane,
   type Frame,
   type Vec2,
   type Vec3,
 } from '../math/index.ts';
-import type { EdgeFacts, SpaceCurve } from '../kernel-port/index.ts';
+import { angleOn, armsOf, helixSpans, type SpaceCurve } from '../geometry/index.ts';
+import type { EdgeFacts } from '../kernel-port/index.ts';
 import { ok, fail, type Result } from '../result/index.ts';
 import { inTurn, type Entities, type Entity } from '../sketch/index.ts';
-import { helixSpans } from './helix.ts';
-import { armsOf, axisOf, curvesOf, type Thing } from './things.ts';
+import { axisOf, curvesOf, rimsOf, type Datum, type Thing } from './things/index.ts';
 
 /** How something is borrowed: seen square on, the axis of what is round, or where the sketch plane crosses it. */
 export type Borrowing = 'shape' | 'axis' | 'crossing';
@@ -44,16 +42,9 @@ export function projected(
     crossings()
       .filter((edge) => isOn(edge, thing))
       .forEach((edge) => shadow.edge(edge, edge.name));
-  else if (thing.to === 'face') boundary(thing).forEach((edge) => shadow.edge(edge, edge.name));
-  else if (thing.to === 'vertex') shadow.point('point', thing.vertex.at);
-  else if (thing.to === 'datum') shadow.datum(thing);
-  else if (thing.to === 'drawn' && thing.at) shadow.point('point', thing.at);
-  else curvesOf(thing).forEach((edge, k) => shadow.edge(edge, k === 0 ? 'curve' : `curve ${k + 1}`));
+  else SHAPES[thing.to](shadow, thing as never);
   return Object.keys(shadow.entities).length > 0 ? ok(shadow.entities) : fail('borrow.nothing', { how });
 }
-
-const boundary = ({ face, topology }: Extract<Thing, { to: 'face' }>): EdgeFacts[] =>
-  topology.edges.filter(({ faces }) => faces.includes(face.name));
 
 /** Crossings are named by their face; several on one face are counted. */
 const isOn = ({ faces }: EdgeFacts, thing: Thing): boolean => thing.to === 'face' && faces.includes(thing.face.name);
@@ -71,7 +62,7 @@ interface RoundEnd {
 class Shadow {
   readonly entities: Record<string, Entity> = {};
 
-  constructor(private readonly frame: Frame) {}
+  constructor(readonly frame: Frame) {}
 
   point(key: string, at: Vec3): string {
     return this.place(key, toPlane(this.frame, at));
@@ -82,26 +73,6 @@ class Shadow {
     if (!axis) return;
     const [from, to] = axis.stretch ?? [axis.origin, axis.origin];
     this.line('axis', ['axis from', toPlane(this.frame, from)], ['axis to', toPlane(this.frame, to)]);
-  }
-
-  /** A datum plane seen edge-on is the line in which it crosses, an axis a line; both so long that they can be used. */
-  datum({ datum }: Extract<Thing, { to: 'datum' }>): void {
-    const { frame } = this;
-    if (datum.form === 'point') this.point('point', datum.at);
-    else if (datum.form === 'curve') this.edge(datum.edge, 'curve');
-    else if (datum.form === 'axis') {
-      const at = toPlane(frame, datum.origin);
-      const along = alongPlane(frame, datum.direction);
-      if (length2(along) < 1e-6) this.place('point', at);
-      else this.endless(at, scale2(along, 1 / length2(along)));
-    } else {
-      const normal = alongPlane(frame, datum.frame.z);
-      // the trace of the other plane: its places where its own height is 0
-      if (length2(normal) < 1e-9) return;
-      const unit = scale2(normal, 1 / length2(normal));
-      const at = scale2(unit, -heightOver(datum.frame, frame.origin) / length2(normal));
-      this.endless(at, [-unit[1], unit[0]]);
-    }
   }
 
   edge({ curve, ends }: EdgeFacts, key: string): void {
@@ -186,23 +157,58 @@ class Shadow {
     this.line(key, [`${key} low`, at(Math.min(...heights))], [`${key} high`, at(Math.max(...heights))]);
   }
 
-  private endless(at: Vec2, along: Vec2): void {
+  /** What has no ends, so long that it can be used. */
+  endless(at: Vec2, along: Vec2): void {
     this.line('axis', ['axis from', add2(at, scale2(along, -HALF))], ['axis to', add2(at, scale2(along, HALF))]);
   }
 }
 /** Half the length at which endless things are drawn, mm. */
 const HALF = 50;
 
+const curvesShape = (shadow: Shadow, thing: Thing): void =>
+  curvesOf(thing).forEach((edge, k) => shadow.edge(edge, k === 0 ? 'curve' : `curve ${k + 1}`));
+
+/** What each kind of thing shows seen square on; of several together one borrows one by one. */
+const SHAPES: { readonly [T in Thing['to']]: (shadow: Shadow, thing: Extract<Thing, { to: T }>) => void } = {
+  face: (shadow, thing) => rimsOf(thing).forEach((edge) => shadow.edge(edge, edge.name)),
+  edge: curvesShape,
+  vertex: (shadow, { vertex }) => shadow.point('point', vertex.at),
+  body: () => undefined,
+  rule: () => undefined,
+  datum: (shadow, { datum }) => DATUM_SHAPES[datum.form](shadow, datum as never),
+  drawn: (shadow, thing) => (thing.at ? shadow.point('point', thing.at) : curvesShape(shadow, thing)),
+};
+
+/** The line in which a plane crosses that of the sketch. */
+function trace(shadow: Shadow, other: Frame): void {
+  const normal = shadow.heading(other.z);
+  if (length2(normal) < 1e-9) return;
+  const unit = scale2(normal, 1 / length2(normal));
+  // its places where its own height is 0
+  const at = scale2(unit, -heightOver(other, shadow.frame.origin) / length2(normal));
+  shadow.endless(at, [-unit[1], unit[0]]);
+}
+
+const DATUM_SHAPES: { readonly [F in Datum['form']]: (shadow: Shadow, datum: Extract<Datum, { form: F }>) => void } = {
+  plane: (shadow, { frame }) => trace(shadow, frame),
+  frame: (shadow, { frame }) => trace(shadow, frame),
+  axis: (shadow, { origin, direction }) => {
+    const [at, along] = [shadow.seen(origin), shadow.heading(direction)];
+    if (length2(along) < 1e-6) shadow.place('point', at);
+    else shadow.endless(at, scale2(along, 1 / length2(along)));
+  },
+  point: (shadow, { at }) => shadow.point('point', at),
+  curve: (shadow, { edge }) => shadow.edge(edge, 'curve'),
+};
+
 type CurveOf<F extends SpaceCurve['form']> = Extract<SpaceCurve, { form: F }>;
 type Drawer<C extends SpaceCurve> = (shadow: Shadow, curve: C, key: string, from: string, to: string) => void;
 
 const roundShadow: Drawer<CurveOf<'circle' | 'ellipse'>> = (shadow, curve, key, from, to) => {
   const arms = armsOf(curve);
-  const end = (name: string, place: Vec3): RoundEnd => {
-    const out = sub3(place, curve.centre);
-    const [c, s] = arms.map((arm) => dot3(out, arm) / dot3(arm, arm)) as [number, number];
-    return { key: name, at: shadow.seen(place), angle: Math.atan2(s, c) };
-  };
+  const end = (name: string, place: Vec3): RoundEnd => ({
+    ...{ key: name, at: shadow.seen(place), angle: angleOn(curve.centre, arms, place) },
+  });
   const ends = curve.from && curve.to ? ([end(from, curve.from), end(to, curve.to)] as const) : undefined;
   shadow.round(key, shadow.seen(curve.centre), [shadow.heading(arms[0]), shadow.heading(arms[1])], ends);
 };

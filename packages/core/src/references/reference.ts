@@ -79,10 +79,12 @@ const OF_BODIES: ReadonlySet<string> = new Set<BodyReference['to']>(['face', 'ed
 export const isOfBody = (reference: Reference): reference is BodyReference => OF_BODIES.has(reference.to);
 
 /** The step that has to be there, built, for the reference to be found; none for what every part has. */
-export function needs(reference: Reference): readonly Id[] {
-  if (reference.to === 'rule') return [reference.of, reference.and].flatMap((family) => (family ? [family.step] : []));
-  return reference.to === 'datum' || reference.to === 'drawn' ? [reference.step] : [];
-}
+export const needs = (reference: Reference): readonly Id[] =>
+  'gives' in reference
+    ? [reference.of, reference.and].flatMap((family) => (family ? [family.step] : []))
+    : 'step' in reference
+      ? [reference.step]
+      : [];
 
 /** The steps that made what the reference names. */
 export const madeBy = (reference: Reference): readonly Id[] =>
@@ -93,7 +95,7 @@ export const sameReference = (a: Reference, b: Reference): boolean => keyOf(a) =
 
 const keyOf = (reference: Reference): string =>
   [
-    reference.to === 'other' ? `${reference.at} ${reference.from ?? ''} ${keyOf(reference.on)}` : '',
+    'on' in reference ? `${reference.at} ${reference.from ?? ''} ${keyOf(reference.on)}` : '',
     'gives' in reference ? ruleKey(reference) : '',
     reference.to,
     'step' in reference ? reference.step : '',

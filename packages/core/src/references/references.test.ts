@@ -1,3 +1,4 @@
+import { armsOf } from '../geometry/index.ts';
 import fc from 'fast-check';
 import { isCalled } from '../naming/index.ts';
 import {
@@ -15,7 +16,7 @@ import { candidates, locate, type World } from './locate.ts';
 import { fingerprintOfEdge, fingerprintOfFace } from './fingerprints.ts';
 import { projected } from './projection.ts';
 import { madeBy, needs, sameReference, type Reference } from './reference.ts';
-import { armsOf, axisOf, planeOf, pointOf, tangentNear } from './things.ts';
+import { axisOf, planeOf, pointOf, tangentNear } from './things/index.ts';
 import { referenceWords } from './words.ts';
 
 const flat = (name: string, at: Vec3, area: number, normal: Vec3 = [0, 0, 1]): FaceFacts => ({

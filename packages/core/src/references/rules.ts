@@ -1,8 +1,8 @@
 import { isFaceOf, roleOfFace, stepOfFace } from '../naming/index.ts';
-import { direction3, sub3 } from '../math/index.ts';
+import { straightAlong } from '../geometry/index.ts';
 import type { EdgeFacts, Topology } from '../kernel-port/index.ts';
 import { type Family, type Rule } from './reference.ts';
-import type { Thing } from './things.ts';
+import { nameOfThing, type Thing } from './things/index.ts';
 
 // Picking by rule: it survives every change by nature, since it names nothing that could go.
 
@@ -30,8 +30,7 @@ function edgeFits({ faces, turn, curve }: EdgeFacts, rule: Rule): boolean {
 
 /** The axis of the part along which a straight curve runs. */
 function axisAlong(curve: EdgeFacts['curve']): 'x' | 'y' | 'z' | undefined {
-  if (curve.form !== 'line') return undefined;
-  const along = direction3(sub3(curve.to, curve.from));
+  const along = straightAlong(curve);
   return (['x', 'y', 'z'] as const).find((_, k) => along && Math.abs(along[k]!) > 1 - 1e-9);
 }
 
@@ -47,9 +46,7 @@ export function widened(thing: Thing, bodies: readonly Topology[]): Wider[] {
   return rulesFor(thing)
     .map((rule) => ({ rule, things: fitting(rule, bodies) }))
     .filter(({ things }) => {
-      const names = things
-        .map((item) => ('edge' in item ? item.edge.name : 'face' in item ? item.face.name : ''))
-        .join();
+      const names = things.map(nameOfThing).join();
       const fresh = things.length > 1 && !seen.has(names);
       seen.add(names);
       return fresh;

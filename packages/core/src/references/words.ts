@@ -1,6 +1,7 @@
 import { facesOfName, ownRoleOf, stepOfFace } from '../naming/index.ts';
 import { formatAmount } from '../units/index.ts';
 import type { Words } from '../result/index.ts';
+import { wordsOfCurve, wordsOfSurface } from '../geometry/index.ts';
 import type { EdgeFacts, FaceFacts } from '../kernel-port/index.ts';
 import { type Family, type OriginThing, type Fingerprint, type Reference, type Rule } from './reference.ts';
 
@@ -17,23 +18,28 @@ export const ORIGIN_WORDS: Readonly<Record<OriginThing, string>> = {
 /** The name of a step: of this part, or of that at a placement; without a step the name of the placement. */
 export type NameOf = (step: string, at?: string) => string;
 
+type Worder<T extends Reference['to']> = (reference: Extract<Reference, { to: T }>, nameOf: NameOf) => string;
+
+/** The steps whose faces meet at an edge or a corner. */
+const meeting = (name: string, nameOf: NameOf): string =>
+  [...new Set(facesOfName(name).map((face) => nameOf(stepOfFace(face))))].join(' and ');
+
+const WORDS: { readonly [T in Reference['to']]: Worder<T> } = {
+  origin: ({ name }) => ORIGIN_WORDS[name],
+  datum: ({ step }, nameOf) => nameOf(step),
+  drawn: ({ step }, nameOf) => `a curve or point of ${nameOf(step)}`,
+  rule: (rule, nameOf) => ruleWords(rule, nameOf),
+  face: ({ name }, nameOf) => faceWords(facesOfName(name)[0]!, nameOf),
+  edge: ({ name }, nameOf) => `an edge of ${meeting(name, nameOf)}`,
+  vertex: ({ name }, nameOf) => `a corner of ${meeting(name, nameOf)}`,
+  body: ({ name }, nameOf) => `the body of ${nameOf(stepOfFace(name))}`,
+  other: ({ at, on }, nameOf) =>
+    `${referenceWords(on, (step) => nameOf(step, at))} ${on.to === 'origin' ? 'of' : 'in'} ${nameOf('', at)}`,
+};
+
 /** What a face, edge, corner, datum or drawn curve is called in a sentence: by the steps that made it. */
-export function referenceWords(reference: Reference, nameOf: NameOf): string {
-  if (reference.to === 'other') {
-    const { at, on } = reference;
-    const words = referenceWords(on, (step) => nameOf(step, at));
-    return `${words} ${on.to === 'origin' ? 'of' : 'in'} ${nameOf('', at)}`;
-  }
-  if (reference.to === 'origin') return ORIGIN_WORDS[reference.name];
-  if (reference.to === 'datum') return nameOf(reference.step);
-  if (reference.to === 'drawn') return `a curve or point of ${nameOf(reference.step)}`;
-  if (reference.to === 'rule') return ruleWords(reference, nameOf);
-  const faces = facesOfName(reference.name);
-  if (reference.to === 'face') return faceWords(faces[0]!, nameOf);
-  if (reference.to === 'body') return `the body of ${nameOf(stepOfFace(reference.name))}`;
-  const steps = [...new Set(faces.map((face) => nameOf(stepOfFace(face))))];
-  return `${reference.to === 'edge' ? 'an edge' : 'a corner'} of ${steps.join(' and ')}`;
-}
+export const referenceWords = (reference: Reference, nameOf: NameOf): string =>
+  WORDS[reference.to](reference as never, nameOf);
 
 /** A rule as a phrase: "all outer edges along z", "all edges between the sides of Plate and the end of Plate". */
 export function ruleWords({ gives, of, and, turn, along }: Rule, nameOf: (step: string) => string): string {
@@ -93,21 +99,10 @@ const PRINT_WORDS: Readonly<Record<string, readonly [word: string, square: boole
 };
 
 /** What a face looks like: "flat", "round ⌀16". */
-export function surfaceWords({ surface }: FaceFacts): string {
-  if (surface.form === 'plane') return 'flat';
-  if (surface.form === 'cylinder') return `${surface.hollow ? 'bore' : 'round'} ⌀${formatAmount(2 * surface.radius)}`;
-  if (surface.form === 'cone') return 'conical';
-  if (surface.form === 'torus') return `rounded R${formatAmount(surface.minor)}`;
-  if (surface.form === 'sphere') return `ball ⌀${formatAmount(2 * surface.radius)}`;
-  return 'curved';
-}
+export const surfaceWords = ({ surface }: FaceFacts): string => wordsOfSurface(surface);
 
 /** What an edge looks like: "straight 24", "rim ⌀5.5". */
-export function curveWords({ curve, length, ends }: EdgeFacts): string {
-  if (curve.form === 'circle')
-    return ends ? `arc R${formatAmount(curve.radius)}` : `rim ⌀${formatAmount(2 * curve.radius)}`;
-  return `${curve.form === 'line' ? 'straight' : 'curved'} ${formatAmount(length)}`;
-}
+export const curveWords = ({ curve, length, ends }: EdgeFacts): string => wordsOfCurve(curve, length, !ends);
 
 export const referencesWords: Words = {
   'reference.alone': () => 'This builds on another part, and this part is not built among the others here.',

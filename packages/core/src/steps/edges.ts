@@ -1,4 +1,4 @@
-import type { EdgeFacts, SpaceCurve, Topology } from '../kernel-port/index.ts';
+import type { EdgeFacts, Topology } from '../kernel-port/index.ts';
 import {
   distance3,
   dot3,
@@ -8,20 +8,17 @@ import {
   type RigidTransform,
   type Vec3,
 } from '../math/index.ts';
-import { endsOfCurve, isOnCurve, type Thing } from '../references/index.ts';
+import { type SpaceCurve, endsOfCurve } from '../geometry/index.ts';
+import { curvesOf, isOnCurve, rimsOf, type Thing } from '../references/index.ts';
 import type { EdgeOfBody } from './kind.ts';
 
 /** Chosen edges by body: an edge itself, or all edges of a face. Each once. */
 export function edgesByBody(things: readonly Thing[]): { readonly body: number; readonly edges: readonly string[] }[] {
   const found = new Map<number, Set<string>>();
   for (const thing of things) {
-    if (thing.to !== 'edge' && thing.to !== 'face') continue;
-    const names =
-      thing.to === 'edge'
-        ? [thing.edge.name]
-        : thing.topology.edges.filter(({ faces }) => faces.includes(thing.face.name)).map(({ name }) => name);
+    if (!('body' in thing)) continue;
     const known = found.get(thing.body) ?? new Set<string>();
-    names.forEach((name) => known.add(name));
+    for (const { name } of 'face' in thing ? rimsOf(thing) : curvesOf(thing)) known.add(name);
     found.set(thing.body, known);
   }
   return [...found].map(([body, edges]) => ({ body, edges: [...edges].sort() }));

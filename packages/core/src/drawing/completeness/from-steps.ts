@@ -1,3 +1,4 @@
+import { toldRadius } from '../../geometry/index.ts';
 import { roleOfFace, stepOfFace, isSideOfSolids } from '../../naming/index.ts';
 import type { Id } from '../../records/index.ts';
 import { BOLT_NAMES, type Step } from '../../steps/index.ts';
@@ -75,8 +76,7 @@ const TAKEN: Taken = {
 function byRadius(items: readonly Item[]): Item[][] {
   const groups = new Map<string, Item[]>();
   for (const item of items) {
-    const { surface } = faceOf(item);
-    const radius = surface.form === 'torus' ? surface.minor : 'radius' in surface ? surface.radius : undefined;
+    const radius = toldRadius(faceOf(item).surface);
     if (radius === undefined) continue;
     const key = radius.toFixed(6);
     groups.set(key, [...(groups.get(key) ?? []), item]);

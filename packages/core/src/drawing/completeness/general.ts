@@ -1,5 +1,14 @@
 import { originOfFace } from '../../naming/index.ts';
-import { direction3, distance3, dot3, footOnLine3, sub3, type Vec3 } from '../../math/index.ts';
+import { distance3, dot3, footOnLine3, sub3, type Vec3 } from '../../math/index.ts';
+import {
+  alongSurface,
+  axisOfSurface,
+  centreOfSurface,
+  radiusOfCurve,
+  straightAlong,
+  toldRadius,
+  type Surface,
+} from '../../geometry/index.ts';
 import type { EdgeFacts, FaceFacts, Topology } from '../../kernel-port/index.ts';
 import { allFaces, alongIn, bodyOf, edgeItem, faceOf, type BuiltPart, type Candidate, type Item } from './candidate.ts';
 
@@ -77,8 +86,8 @@ function levels(faces: readonly Item[], round: readonly Item[], { topologies }: 
 
 /** Has it an axis square to a direction, so that its place along that can be told; or a centre? */
 function isAcross({ surface }: FaceFacts, way: Vec3): boolean {
-  if (surface.form === 'sphere') return true;
-  return (surface.form === 'cylinder' || surface.form === 'cone') && Math.abs(dot3(surface.axis, way)) < 1e-9;
+  const axis = axisOfSurface(surface);
+  return axis ? Math.abs(dot3(axis.direction, way)) < 1e-9 : centreOfSurface(surface) !== undefined;
 }
 
 /** Directions of flat faces along no axis, each once. */
@@ -92,12 +101,6 @@ function slantedWays(faces: readonly Item[]): Vec3[] {
   return ways;
 }
 
-/** The radius that dimensions of a round face tell. */
-function radiusOf({ surface }: FaceFacts): number | undefined {
-  if (surface.form === 'torus') return surface.minor;
-  return surface.form === 'cylinder' || surface.form === 'sphere' ? surface.radius : undefined;
-}
-
 /** What a face is called alike with: the step that it comes from, whichever copy or piece it is; and what it is hollow of. */
 const kinOf = ({ name, surface }: FaceFacts): string => {
   return `${originOfFace(name)} ${'hollow' in surface ? surface.hollow : ''}`;
@@ -107,7 +110,7 @@ const kinOf = ({ name, surface }: FaceFacts): string => {
 function roundSizes(round: readonly Item[], { topologies }: BuiltPart): Candidate[] {
   const groups = new Map<string, Item[]>();
   for (const item of round) {
-    const radius = radiusOf(faceOf(item));
+    const radius = toldRadius(faceOf(item).surface);
     if (radius === undefined) continue;
     const key = `${kinOf(faceOf(item))} ${radius.toFixed(6)}`;
     groups.set(key, [...(groups.get(key) ?? []), item]);
@@ -179,14 +182,19 @@ function distinctAxes(items: readonly Item[]): Item[] {
   return found;
 }
 
+/** Their size shows at their rims only. */
+const LEANING: ReadonlySet<Surface['form']> = new Set(['cone', 'torus']);
+
 /** The rims of cones and rings: how wide, and how far from the base. */
 function rims(faces: readonly Item[], { topologies }: BuiltPart): Candidate[] {
-  const leaning = faces.filter((item) => ['cone', 'torus'].includes(faceOf(item).surface.form));
+  const leaning = faces.filter((item) => LEANING.has(faceOf(item).surface.form));
   return leaning.flatMap((item): Candidate[] => {
     const { surface, name } = faceOf(item);
-    const way = 'axis' in surface ? surface.axis : AXES[2]!;
+    const way = alongSurface(surface)!;
     const body = bodyOf(item);
-    const edges = topologies[body]!.edges.filter((edge) => edge.faces.includes(name) && edge.curve.form === 'circle');
+    const edges = topologies[body]!.edges.filter(
+      (edge) => edge.faces.includes(name) && radiusOfCurve(edge.curve) !== undefined,
+    );
     const base = flats(faces, way)[0]?.item;
     return edges.flatMap((edge) => {
       const rim = edgeItem(body, edge);
@@ -227,7 +235,7 @@ function corners(faces: readonly Item[], { topologies }: BuiltPart): Candidate[]
   return AXES.flatMap((way) => {
     const edges = slanted.flatMap((item) =>
       edgesOf(item, topologies)
-        .filter((edge) => edge.curve.form === 'line' && isSquare(edge, way))
+        .filter((edge) => isSquare(edge, way))
         .map((edge) => edgeItem(bodyOf(item), edge)),
     );
     const base = flats(faces, way)[0]?.item;
@@ -252,6 +260,6 @@ const edgesOf = (item: Item, topologies: readonly Topology[]): EdgeFacts[] =>
   topologies[bodyOf(item)]!.edges.filter((edge) => edge.faces.includes(faceOf(item).name));
 
 function isSquare({ curve }: EdgeFacts, way: Vec3): boolean {
-  const along = curve.form === 'line' ? direction3(sub3(curve.to, curve.from)) : undefined;
+  const along = straightAlong(curve);
   return along !== undefined && Math.abs(dot3(along, way)) < 1e-9;
 }

@@ -1,5 +1,5 @@
 import { distance2, toPlane, type Vec2 } from '../../math/index.ts';
-import type { Thing } from '../../references/index.ts';
+import { middleOf } from '../../references/index.ts';
 import { labelOf, leader, leaderPlaces } from './ink.ts';
 import type { Held, MarkContext, ReadMark } from './kind.ts';
 import type { LabelRow } from '../label.ts';
@@ -9,12 +9,6 @@ export function tipsOf({ thing, spot }: Held, context: MarkContext): Vec2[] {
   if (spot && spot.places.length > 0) return spot.places.map((place) => context.paper(place));
   const middle = middleOf(thing);
   return middle ? [context.paper(toPlane(context.eye, middle))] : [];
-}
-
-function middleOf(thing: Thing) {
-  if (thing.to === 'face') return thing.face.centre;
-  if (thing.to === 'edge') return thing.edge.middle;
-  return thing.to === 'vertex' ? thing.vertex.at : undefined;
 }
 
 /** The nearest of places; of equally near ones the first. */

@@ -1,5 +1,5 @@
 import { dot3, Dual, type Gradient, type Vec3 } from '../../math/index.ts';
-import { placesOnCurve } from './places.ts';
+import { placesOnCurve } from '../../geometry/index.ts';
 import { mirrored, mirroredFace } from './mirrors.ts';
 import type { MovingFaces, WitnessedFace } from './moving-faces.ts';
 

@@ -15,7 +15,8 @@ import {
   type DualVec3,
   type Vec3,
 } from '../../math/index.ts';
-import type { FaceFacts, Surface, Topology } from '../../kernel-port/index.ts';
+import type { Surface } from '../../geometry/index.ts';
+import type { FaceFacts, Topology } from '../../kernel-port/index.ts';
 import { placesOfFace } from './places.ts';
 import { movingBall, movingCone, movingCylinder, movingPlane, movingRing, type MovingSurface } from './surfaces.ts';
 import { Unknowns } from './unknowns.ts';

@@ -28,9 +28,9 @@ import {
   type Vec2,
   type Vec3,
 } from '../../math/index.ts';
+import { placesOnCurve, straightAlong, type SpaceCurve } from '../../geometry/index.ts';
 import type { EdgeFacts } from '../../kernel-port/index.ts';
 import { type Thing } from '../../references/index.ts';
-import { placesOnCurve } from './places.ts';
 import type { MovingAxis, MovingSurface } from './surfaces.ts';
 import type { MovingFaces } from './moving-faces.ts';
 
@@ -55,14 +55,15 @@ const SAME = 1e-9;
 
 /** What a thing is in a view; undefined where it leans, so that nothing can be measured to it there. */
 export function spotOf(thing: Thing, faces: MovingFaces, eye: Frame): Spot | undefined {
-  const sight = new Sight(faces, eye);
-  if (thing.to === 'face') {
-    const face = faces.face(thing.body, thing.face.name);
-    return face && sight.face(face.surface, face.places);
-  }
-  if (thing.to === 'edge') return sight.edge(thing.edge, thing.body);
-  return thing.to === 'vertex' ? sight.corner(thing.vertex.name, thing.vertex.at, thing.body) : undefined;
+  return SPOTS[thing.to]?.(new Sight(faces, eye), thing as never);
 }
+
+/** Of bodies, datums and what is drawn dimensions tell nothing. */
+const SPOTS: { readonly [T in Thing['to']]?: (sight: Sight, thing: Extract<Thing, { to: T }>) => Spot | undefined } = {
+  face: (sight, { face, body }) => sight.face(face.name, body),
+  edge: (sight, { edge, body }) => sight.edge(edge, body),
+  vertex: (sight, { vertex, body }) => sight.corner(vertex.name, vertex.at, body),
+};
 
 class Sight {
   constructor(
@@ -70,8 +71,11 @@ class Sight {
     private readonly eye: Frame,
   ) {}
 
-  face({ plane, axis, radius, centre, ring }: MovingSurface, rim: readonly Vec3[]): Spot | undefined {
-    const places = rim.map((place) => toPlane(this.eye, place));
+  face(name: string, body: number): Spot | undefined {
+    const found = this.faces.face(body, name);
+    if (!found) return undefined;
+    const { plane, axis, radius, centre, ring } = found.surface;
+    const places = found.places.map((place) => toPlane(this.eye, place));
     const sized = radius ? { radius } : {};
     if (plane) {
       if (Math.abs(dot3(valueOf3(plane.normal), this.eye.z)) > SAME) return undefined;
@@ -94,10 +98,9 @@ class Sight {
     const surfaces = this.surfaces(faces, body);
     const places = placesOnCurve(curve, middle).map((place) => toPlane(this.eye, place));
     if (curve.form === 'circle') return this.rim(surfaces, curve, middle, places);
-    if (curve.form !== 'line') return undefined;
-    const on = pointOn(surfaces, middle);
-    const way = direction3([curve.to[0] - curve.from[0], curve.to[1] - curve.from[1], curve.to[2] - curve.from[2]]);
-    if (!on || !way) return undefined;
+    const way = straightAlong(curve);
+    const on = way && pointOn(surfaces, middle);
+    if (!on) return undefined;
     const lean = Math.abs(dot3(way, this.eye.z));
     if (lean > 1 - SAME) return { point: this.flat(on), places };
     const [a, b] = surfaces.map(({ plane }) => plane?.normal);
@@ -109,7 +112,7 @@ class Sight {
   /** The rim of what is round: seen from its end a place with a radius, from the side a line across the axis. */
   private rim(
     surfaces: readonly MovingSurface[],
-    { axis }: Extract<EdgeFacts['curve'], { form: 'circle' }>,
+    { axis }: Extract<SpaceCurve, { form: 'circle' }>,
     middle: Vec3,
     places: readonly Vec2[],
   ): Spot | undefined {

@@ -13,8 +13,8 @@ import {
   type Vec2,
   type Vec3,
 } from '../../math/index.ts';
-import { endsOfCurve } from '../../references/index.ts';
-import type { EdgeFacts, FaceFacts, SpaceCurve, Topology } from '../../kernel-port/index.ts';
+import { endsOfCurve, type SpaceCurve, straightAlong } from '../../geometry/index.ts';
+import type { EdgeFacts, FaceFacts, Topology } from '../../kernel-port/index.ts';
 
 // The stretches of a flat rim of even width: the top of a wall, the end of a slab, the brim of a cup.
 
@@ -91,8 +91,7 @@ function goOn(a: SpaceCurve, b: SpaceCurve): boolean {
 }
 
 function directionAt(curve: SpaceCurve, at: Vec3): Vec3 | undefined {
-  if (curve.form === 'line') return direction3(sub3(curve.to, curve.from));
-  return curve.form === 'circle' ? direction3(cross3(curve.axis, sub3(at, curve.centre))) : undefined;
+  return curve.form === 'circle' ? direction3(cross3(curve.axis, sub3(at, curve.centre))) : straightAlong(curve);
 }
 
 function pairOf(face: FaceFacts, normal: Vec3, a: EdgeFacts, b: EdgeFacts, topology: Topology): Pair | undefined {

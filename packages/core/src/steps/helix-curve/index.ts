@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { add3, cross3, frameOn, scale3 } from '../../math/index.ts';
-import { axisOf, helixAt, helixLength, type Datum, type Helix } from '../../references/index.ts';
+import { helixAt, helixLength, type Helix } from '../../geometry/index.ts';
+import { axisOf, type Datum } from '../../references/index.ts';
 import { fail, ok, type Result, type Words } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { placing } from '../define.ts';

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { frameToFrame, translation, sub3 } from '../../math/index.ts';
-import { chained, curvesOf, endsOfCurve, Path } from '../../references/index.ts';
+import { endsOfCurve } from '../../geometry/index.ts';
+import { chained, curvesOf, Path } from '../../references/index.ts';
 import { LENGTH, NUMBER } from '../../units/index.ts';
 import { choice, number, picks, skipField } from '../fields.ts';
 import type { StepKind } from '../kind.ts';

@@ -1,8 +1,20 @@
-import { add3, cross3, distance3, scale3, type Vec3 } from '../math/index.ts';
-import type { SpaceCurve } from '../kernel-port/index.ts';
+import { add3, cross3, distance3, scale3, transformDirection, transformPoint, type Vec3 } from '../../math/index.ts';
+import { formatAmount } from '../../units/index.ts';
+import { nearestOnSpans, type BezierSpan } from './free.ts';
+import type { CurveKind } from './kind.ts';
 
-export type Helix = Extract<SpaceCurve, { form: 'helix' }>;
-type Span = readonly [Vec3, Vec3, Vec3, Vec3];
+/** About an axis, beginning over `x`; it closes in by `taper` (rad) on the way. */
+export interface Helix {
+  readonly form: 'helix';
+  readonly origin: Vec3;
+  readonly axis: Vec3;
+  readonly x: Vec3;
+  readonly radius: number;
+  readonly pitch: number;
+  readonly turns: number;
+  readonly left: boolean;
+  readonly taper: number;
+}
 
 /** The place of a helix at a share of its way along the axis, from 0 to 1. */
 export function helixAt(helix: Helix, t: number): Vec3 {
@@ -34,9 +46,9 @@ function helixAlong(helix: Helix, t: number): Vec3 {
 const SPANS = 16;
 
 /** A helix as cubic spans with its places and directions: for drawing it, and for what is seen of it on a plane. */
-export function helixSpans(helix: Helix): Span[] {
+export function helixSpans(helix: Helix): BezierSpan[] {
   const count = Math.max(1, Math.ceil(helix.turns * SPANS));
-  return Array.from({ length: count }, (_, k): Span => {
+  return Array.from({ length: count }, (_, k): BezierSpan => {
     const [from, to] = [k / count, (k + 1) / count];
     const [a, d] = [helixAt(helix, from), helixAt(helix, to)];
     const third = 1 / (3 * count);
@@ -53,3 +65,24 @@ export function helixLength(helix: Helix): number {
     distance3(helixAt(helix, k / count), helixAt(helix, (k + 1) / count)),
   ).reduce((sum, length) => sum + length, 0);
 }
+
+export const helix: CurveKind<Helix> = {
+  look: 'helix',
+  words: (_, length) => `curved ${formatAmount(length)}`,
+  transform: (curve, by) => ({
+    ...curve,
+    origin: transformPoint(by, curve.origin),
+    axis: transformDirection(by, curve.axis),
+    x: transformDirection(by, curve.x),
+  }),
+  // turn by turn, so that places on it are found by a search
+  runs(curve) {
+    const count = Math.ceil(curve.turns);
+    return Array.from({ length: count }, (_, k) => (t: number) => helixAt(curve, (k + t) / count));
+  },
+  chords: 72,
+  ends: (curve) => [helixAt(curve, 0), helixAt(curve, 1)],
+  hull: (curve) => helixSpans(curve).map(([from]) => from),
+  marks: (_, middle) => [middle],
+  nearest: (curve, place) => nearestOnSpans(helixSpans(curve), place),
+};
