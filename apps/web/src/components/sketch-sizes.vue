@@ -12,17 +12,15 @@ const sizes = computed(() => {
   const editor = bench.editor!;
   return Object.entries(isSketch(bench.part?.steps[editor.step]) ? editor.relations : {}).flatMap(([id, relation]) => {
     if (!isSized(relation) || relation.measuring) return [];
-    const { dimension, title } = relationKind(relation.kind);
+    const { dimension, title, way } = relationKind(relation.kind);
     const issue = editor.troubleOf(id);
-    const how =
-      relation.kind === 'distance' && relation.direction !== 'aligned' ? relation.direction : title.toLowerCase();
     return [
       {
         id,
         text: relation.value,
         asks: dimension!.asks,
         prefix: dimension!.prefix ?? '',
-        title: how,
+        title: way?.(relation) ?? title.toLowerCase(),
         trouble: issue ? explain(issue) : '',
       },
     ];

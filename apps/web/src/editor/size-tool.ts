@@ -1,13 +1,4 @@
-import {
-  angleAt,
-  directionAt,
-  relationKind,
-  toRims,
-  type Id,
-  type RelationName,
-  type SizedRelation,
-  type Vec2,
-} from '@helb/core';
+import { CLICKED_SIZES, relationKind, type Id, type SizedRelation, type Vec2 } from '@helb/core';
 import { hit } from './select-tool.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
 
@@ -20,22 +11,21 @@ export interface SizeHost extends ToolHost {
   ask(relation: SizedRelation): void;
 }
 
-const ORDER: readonly RelationName[] = ['across', 'distance', 'diameter', 'angle'];
-
 /** From where circles are measured: their centres, their near rims, their far rims. */
 const RIMS = [0, 1, -1] as const;
 type Rim = (typeof RIMS)[number];
 
 /** The dimension between these picks, its text at this place; undefined where there is none. */
 export function sizeFor(host: ToolHost, picks: readonly Id[], at: Vec2, rim: Rim = 0): SizedRelation | undefined {
-  for (const kind of ORDER) {
-    const relation = relationKind(kind).fit(picks, host.geometry) as SizedRelation | undefined;
+  const { geometry } = host;
+  for (const name of CLICKED_SIZES) {
+    const { fit, dimension } = relationKind(name);
+    const { toText, toRims } = dimension!;
+    const relation = fit(picks, geometry) as SizedRelation | undefined;
     if (!relation) continue;
-    const placed = { ...relation, at: [at[0], at[1]] as [number, number] };
-    if (placed.kind === 'angle') return angleAt(placed, host.geometry, at);
-    if (placed.kind !== 'distance') return placed;
-    const directed = { ...placed, ...directionAt(host.geometry, placed.a, placed.b, at) };
-    return rim === 0 ? directed : toRims(directed, picks, host.geometry, rim);
+    const placed: SizedRelation = { ...relation, at: [at[0], at[1]] };
+    const meant = toText?.(placed, geometry, at) ?? placed;
+    return (rim === 0 ? meant : (toRims?.(meant, picks, geometry, rim) ?? meant)) as SizedRelation;
   }
   return undefined;
 }

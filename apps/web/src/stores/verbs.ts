@@ -1,9 +1,9 @@
 import { computed } from 'vue';
 import {
   explain,
+  OFFERED_RELATIONS,
+  OFFERED_STEPS,
   PLANE_NAMES,
-  relationKind,
-  RELATION_NAMES,
   stepKind,
   ORIGIN_PLANES,
   planeOf,
@@ -12,12 +12,11 @@ import {
   type OriginPlane,
   type Reference,
   type SketchPlane,
-  type StepName,
 } from '@helb/core';
 import { EDIT_VERBS } from '../editor/edit-verbs.ts';
 import type { ToolName } from '../editor/sketch-editor.ts';
 import { useLooking } from './looking.ts';
-import { useWorkbench, type DatumName } from './workbench.ts';
+import { useWorkbench } from './workbench.ts';
 import { useProject } from './project.ts';
 
 /** Something that can be done here and now. */
@@ -69,68 +68,12 @@ const SELECTION_TOOLS: readonly (readonly [tool: ToolName, key: string, title: s
   ['scale', '9', 'Scale'],
 ];
 
-/** Keys of the relations: what is beside the tools on the left hand. */
-const RELATION_KEYS: Partial<Record<string, string>> = {
-  coincident: 'J',
-  horizontal: 'H',
-  vertical: 'V',
-  parallel: 'A',
-  perpendicular: 'P',
-  equal: 'G',
-  midpoint: 'M',
-  tangent: 'T',
-  concentric: 'C',
-  collinear: 'U',
-  symmetric: 'S',
-  fixed: 'F',
-  diameter: 'D',
-  radius: 'R',
-  angle: 'W',
-};
-
-const DATUM_KEYS: readonly (readonly [kind: DatumName, key: string])[] = [
-  ['datum-plane', 'D'],
-  ['datum-axis', 'A'],
-  ['datum-point', 'P'],
-  ['datum-frame', ''],
-];
-
-/** Steps besides the extrusion, those on bodies first; the rarer ones have no key. */
-const STEP_KEYS: readonly (readonly [kind: StepName, key: string, title?: string])[] = [
-  ['hole', 'O', 'Drill'],
-  ['fillet', 'U', 'Round'],
-  ['chamfer', 'C'],
-  ['shell', 'E'],
-  ['revolve', 'V'],
-  ['pattern-line', 'N'],
-  ['pattern-round', 'G'],
-  ['pattern-path', ''],
-  ['mirror', 'M'],
-  ['loft', 'L'],
-  ['sweep', 'W'],
-  ['helix', 'Z'],
-  ['combine', 'J'],
-  ['split', 'K'],
-  ['draft', 'T'],
-  ['offset-face', 'F'],
-  ['thicken', 'Y'],
-  ['thread', 'H'],
-  ['full-round', ''],
-  ['helix-curve', ''],
-  ['bring-in', ''],
-  ['reference-mesh', ''],
-  ['opposite-hand', ''],
-  ['move', 'B', 'Move a body'],
-];
-
-/** What is most likely done with what is picked. */
-const LIKELY: Readonly<Record<string, readonly StepName[]>> = {
-  edge: ['fillet', 'chamfer'],
-  face: ['hole', 'shell', 'offset-face', 'draft'],
-  body: ['combine', 'split', 'move', 'mirror'],
-  corner: [],
-  guide: ['sweep'],
-};
+type Offered = (typeof OFFERED_STEPS)[number];
+/** Made in one of several ways from what is picked. */
+const DATUMS = OFFERED_STEPS.filter(({ kind }) => stepKind(kind).ways);
+/** The extrusion is offered by the name of its sketch. */
+const EXTRUDE = OFFERED_STEPS.find(({ kind }) => kind === 'extrude')!;
+const STEPS = OFFERED_STEPS.filter((step) => step !== EXTRUDE && !DATUMS.includes(step));
 
 /** Origin planes by their names, all else by the reference itself. */
 const planeAt = (reference: Reference): SketchPlane =>
@@ -190,12 +133,10 @@ export function useVerbs() {
       ];
     const picks = [...editor.selection];
     const fitting = new Set(editor.fitting);
-    const relations = RELATION_NAMES.filter((kind) => fitting.has(kind) && kind !== 'distance').map((kind): Verb => ({
-      id: kind,
-      title: relationKind(kind).title,
-      key: RELATION_KEYS[kind] ?? '',
-      run: () => tell(editor.relate(kind)),
-    }));
+    const relations = OFFERED_RELATIONS.filter(({ kind }) => fitting.has(kind));
+    const relationVerb = ({ kind, title, key }: (typeof relations)[number]): Verb => ({
+      ...{ id: kind, title, key, run: () => tell(editor.relate(kind)) },
+    });
     const edits = EDIT_VERBS.filter((verb) => verb.fits(editor.geometry, picks)).map(
       ({ id, title, key, run }): Verb => ({
         id,
@@ -210,9 +151,9 @@ export function useVerbs() {
       : [];
     const size = tools.find((verb) => verb.id === 'size')!;
     return [
-      ...relations.filter(({ id }) => id !== 'radius'),
+      ...relations.filter(({ last }) => !last).map(relationVerb),
       size,
-      ...relations.filter(({ id }) => id === 'radius'),
+      ...relations.filter(({ last }) => last).map(relationVerb),
       { id: 'construction', title: 'Construction', key: 'Y', run: () => void editor.toggleConstruction() },
       { id: 'erase', title: 'Erase', key: 'Del', run: () => void editor.erase() },
       ...edits,
@@ -238,18 +179,7 @@ export function useVerbs() {
     const here: Verb[] = flat
       ? [{ id: 'sketch-here', title: 'Sketch here', key: 'S', run: () => bench.newSketch(planeAt(flat.reference)) }]
       : [];
-    const steps = STEP_KEYS.map(([kind, key, title]): Verb => ({
-      id: kind,
-      title: title ?? stepKind(kind).title,
-      key,
-      run: () => bench.draftOf(kind),
-    }));
-    const datums = DATUM_KEYS.map(([kind, key]): Verb => ({
-      id: kind,
-      title: stepKind(kind).title,
-      key,
-      run: () => bench.draftDatum(kind),
-    }));
+    const [datums, steps] = [DATUMS.map(stepVerb), STEPS.map(stepVerb)];
     // a part is cut open at what is its own
     const cut = flat?.within === undefined ? flat : undefined;
     const section: Verb = {
@@ -267,8 +197,9 @@ export function useVerbs() {
     if (bench.picked.length > 0) {
       const [{ kind, within }] = bench.picked as [(typeof bench.picked)[number]];
       // what is of another part is not changed here
-      const likely = new Set<string>(within === undefined ? LIKELY[kind] : []);
-      const [first, rest] = [steps.filter(({ id }) => likely.has(id)), steps.filter(({ id }) => !likely.has(id))];
+      const isLikely = ({ likely }: Offered) => within === undefined && likely.includes(kind);
+      const first = STEPS.filter(isLikely).map(stepVerb);
+      const rest = STEPS.filter((step) => !isLikely(step)).map(stepVerb);
       return [...here, ...first, section, ...datums, ...rest, ...extrude, ...planes, ...amongVerb()];
     }
     return [
@@ -294,10 +225,11 @@ export function useVerbs() {
         ]
       : [];
 
+  const stepVerb = ({ kind, title, key }: Offered): Verb => ({ id: kind, title, key, run: () => bench.draftOf(kind) });
   const extrudeVerb = (sketch: Id): Verb => ({
     id: 'extrude',
     title: `Extrude ${bench.part!.steps[sketch]!.name}`,
-    key: 'X',
+    key: EXTRUDE.key,
     run: () => bench.draftOf('extrude', sketch),
   });
   const usedSketches = (): Set<Id> =>

@@ -14,7 +14,6 @@ import {
   type Gap,
   sameReference,
   stepKind,
-  suits,
   takeable,
   type Id,
   type Part,
@@ -36,6 +35,7 @@ import type { Pick } from '../view/picks.ts';
 import type { Outline } from '@helb/core/outlines';
 import type { Under } from '../editor/borrow-tool.ts';
 import { readOutlineApart } from '../workers/read-outline.ts';
+import { begunStep } from '../making/begin.ts';
 import { newId } from './ids.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
@@ -55,16 +55,6 @@ export interface Incoming {
   readonly file: string;
   readonly outline: Outline;
 }
-
-/** Names for new steps where the title is a verb. */
-const NOUNS: Partial<Record<StepName, string>> = {
-  ...{ extrude: 'Extrusion', revolve: 'Revolution' },
-  'reference-mesh': 'Mesh',
-};
-
-const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
-
-export type DatumName = Extract<Step['kind'], `datum-${string}`>;
 
 /** Of what is picked for one way, what another asks for in the same places. */
 function keptPicks(before: Step, after: Step): { on?: Reference[] } {
@@ -221,26 +211,14 @@ export const useWorkbench = defineStore('bench', () => {
     if (done?.ok) incoming.value = undefined;
   }
 
-  /** Begins a step: with a sketch that no step uses yet, and with what is picked where it is asked for that. */
-  function draftOf(kind: StepName, sketch?: Id): void {
-    const { title, fields = {} } = stepKind(kind);
-    const step: Record<string, unknown> = { kind, name: freeName(NOUNS[kind] ?? title) };
-    const left = [...picked.value];
-    for (const [name, field] of Object.entries(fields)) {
-      const chosen = sketch ?? nextSketch();
-      if (field.type === 'sketch' && chosen !== undefined) step[name] = chosen;
-      if (field.type === 'part') step[name] = Object.keys(takeableParts.value)[0];
-      if (field.type !== 'picks') continue;
-      const fitting = left.filter(({ thing }) => suits(thing, field.accepts)).slice(0, field.max);
-      fitting.forEach((pick) => left.splice(left.indexOf(pick), 1));
-      if (fitting.length > 0) step[name] = fitting.map(({ reference }) => reference);
-    }
-    const shown = shownBodies();
-    if ('result' in fields && hasBody() && shown?.length !== 0) step['result'] = 'add';
-    // where nothing is chosen a step takes all bodies: of some that are hidden it takes the others
-    for (const [name, field] of Object.entries(fields))
-      if (field.type === 'picks' && field.accepts === 'body' && field.min === 0 && shown) step[name] ??= shown;
-    draftStep(step as unknown as Step);
+  /** Begins a step with what is picked where it is asked for that, and with a sketch that no step uses yet. */
+  function draftOf(kind: StepName, sketch = nextSketch()): void {
+    draftStep(
+      begunStep(kind, {
+        ...{ picked: picked.value, freeName, sketch, parts: Object.keys(takeableParts.value) },
+        ...{ hasBody: hasBody(), shown: shownBodies() },
+      }),
+    );
   }
 
   /** The bodies that are shown, where some are not: what is hidden is not touched by accident. */
@@ -260,21 +238,6 @@ export const useWorkbench = defineStore('bench', () => {
     const drawn = stepOrder.filter((id) => isSketch(steps[id]));
     const used = new Set(Object.values(steps).flatMap((step) => stepKind(step.kind).uses(step)));
     return drawn.findLast((id) => !used.has(id)) ?? drawn.at(-1);
-  }
-
-  /** Begins a datum with what is picked, in the way that suits it best. */
-  function draftDatum(kind: DatumName): void {
-    const picks = picked.value;
-    const { title, ways, picks: asks } = stepKind(kind);
-    const made = ways!.map((how) => {
-      const step = { kind, name: '', how, on: [] } as unknown as Step;
-      const fitting = asks!(step).findIndex(({ accepts }, k) => !picks[k] || !suits(picks[k].thing, accepts));
-      const fits = fitting < 0 ? asks!(step).length : fitting;
-      return { how, fits, whole: fits === picks.length && fits === asks!(step).length };
-    });
-    const best = made.reduce((a, b) => ((Number(b.whole) - Number(a.whole) || b.fits - a.fits) > 0 ? b : a));
-    const on = picks.slice(0, best.fits).map(({ reference }) => reference);
-    draftStep({ kind, name: freeName(capital(title.replace('Datum ', ''))), how: best.how, on } as unknown as Step);
   }
 
   /** Begins a step; the desk asks for what is missing, one line after another. */
@@ -297,6 +260,13 @@ export const useWorkbench = defineStore('bench', () => {
     draft.value = next;
     return store.draft(making(next));
   }
+
+  /** The steps before the one in the making: what it can take. */
+  const stepsBefore = computed((): readonly Id[] => {
+    const order = part.value?.stepOrder ?? [];
+    const at = draft.value ? order.indexOf(draft.value.id) : -1;
+    return at < 0 ? order : order.slice(0, at);
+  });
 
   /** Sets a field of the step in the making. */
   function setField(field: string, value: unknown): Result<void> {
@@ -424,8 +394,8 @@ export const useWorkbench = defineStore('bench', () => {
     drawIncoming,
     draftOf,
     nextSketch,
-    draftDatum,
     editStep,
+    stepsBefore,
     fields,
     asked,
     askedField,

@@ -1,6 +1,7 @@
 export * from './entities/index.ts';
 export * from './relations/index.ts';
 export * from './geometry.ts';
+export type { Similarity } from './similarity.ts';
 export * from './annotation.ts';
 export * from './annotation-layout.ts';
 export * from './solve-sketch.ts';

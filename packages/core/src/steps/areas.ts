@@ -4,7 +4,7 @@ import type { Id } from '../records/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import { filled, resolveRegions, wallsAlong, type Region } from '../sketch/index.ts';
 import { LENGTH } from '../units/index.ts';
-import { choice, number, type Filled } from './fields.ts';
+import { choice, number, type Filled } from './fields/index.ts';
 import type { ResolveContext, SolvedSketch } from './kind.ts';
 
 const thin = ({ body }: Filled) => body === 'thin';

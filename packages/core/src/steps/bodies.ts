@@ -1,7 +1,7 @@
 import type { BodyHandle, Kernel } from '../kernel-port/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import type { Thing } from '../references/index.ts';
-import { choice, picks } from './fields.ts';
+import { choice, picks } from './fields/index.ts';
 import type { BodyResult, ResolveContext } from './kind.ts';
 
 // What steps do with bodies: make new ones beside those before, add to them, cut them.

@@ -32,17 +32,8 @@ export interface Construction {
   make(things: readonly Thing[], number: number): Result<Datum>;
 }
 
-interface DatumStep {
-  kind: string;
-  name: string;
-  suppressed?: boolean | undefined;
-  how: string;
-  on: Reference[];
-  by?: string | undefined;
-}
-
 /** The schema of a step that makes a datum in one of several ways. */
-export const datumSchema = <K extends string, H extends string>(kind: K, how: readonly [H, ...H[]]) =>
+const datumSchema = <K extends string, H extends string>(kind: K, how: readonly H[]) =>
   z.strictObject({
     kind: z.literal(kind),
     name: nameSchema,
@@ -54,17 +45,22 @@ export const datumSchema = <K extends string, H extends string>(kind: K, how: re
     by: expressionSchema.optional(),
   });
 
+type Told = Required<Pick<StepKind<never, never>, 'title' | 'noun' | 'verb'>>;
+
 /** A kind of step from the ways in which its datum can be made: a new way is an entry. */
-export function datumKind<S extends DatumStep>(
-  schema: z.ZodType<S>,
-  title: string,
-  ways: Readonly<Record<S['how'], Construction>>,
-): StepKind<S, never> {
-  const wayOf = (step: S): Construction => ways[step.how as S['how']];
+export function datumKind<K extends string, H extends string>(
+  kind: K,
+  { title, noun, verb, ways }: Told & { readonly ways: Record<H, Construction> },
+) {
+  const schema = datumSchema(kind, Object.keys(ways) as H[]);
+  type DatumStep = z.infer<typeof schema>;
+  const wayOf = ({ how }: DatumStep): Construction => ways[how];
   const titles = Object.fromEntries(Object.entries<Construction>(ways).map(([how, way]) => [how, way.title]));
   return {
     schema,
     title,
+    noun,
+    verb,
     ways: Object.keys(ways),
     sentence(step, nameOf): Phrase[] {
       const { asks, number } = wayOf(step);
@@ -125,7 +121,7 @@ export function datumKind<S extends DatumStep>(
       const amount = number ? evaluate(step.by ?? number.initial, number.asks, context.scope) : ok(0);
       return amount.ok ? make(things, amount.value) : amount;
     },
-  };
+  } satisfies StepKind<DatumStep, never>;
 }
 
 /** The list with one entry set or, with all after it, taken away. */

@@ -14,11 +14,13 @@ import {
   usesIn,
   type Fields,
   type Values,
-} from './fields.ts';
+} from './fields/index.ts';
 import type { BodyResult, LaidFile, ResolveContext, StepKind } from './kind.ts';
 
-interface Definition<F extends Fields, I> {
-  readonly title: string;
+type Told = Pick<StepKind<never, never>, 'title' | 'noun' | 'verb' | 'words'>;
+
+/** What has to be told of a kind; see `StepKind`. */
+interface Definition<F extends Fields, I> extends Told {
   readonly fields: F;
   /** The sentence with its fields in braces; see `sentenceFrom`. */
   readonly sentence: string;
@@ -29,11 +31,14 @@ interface Definition<F extends Fields, I> {
 /** Everything that follows from the fields. */
 function fromFields<K extends string, F extends Fields, I>(
   kind: K,
-  { title, fields, sentence, inputs }: Definition<F, I>,
+  { title, noun, verb, words, fields, sentence, inputs }: Definition<F, I>,
 ) {
   return {
     schema: schemaOf(kind, fields),
     title,
+    ...(noun === undefined ? {} : { noun }),
+    ...(verb ? { verb } : {}),
+    ...(words ? { words } : {}),
     fields,
     sentence: (step: { name: string }, nameOf: NameOf) => sentenceFrom(sentence, fields, step, nameOf),
     uses: (step: object) => usesIn(fields, step),

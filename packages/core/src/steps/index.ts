@@ -1,49 +1,49 @@
-import { z } from 'zod';
 import { ACCEPT_WORDS } from '../references/index.ts';
 import { issue, type Issue, type Words } from '../result/index.ts';
 import { wallWords } from '../sketch/index.ts';
 import { areaWords } from './areas.ts';
 import { bodyWords } from './bodies.ts';
-import { bringIn, bringInSchema, bringInWords } from './bring-in/index.ts';
-import { oppositeHand, oppositeHandSchema, oppositeHandWords } from './opposite-hand/index.ts';
-import { chamfer, chamferSchema } from './chamfer/index.ts';
-import { combine, combineSchema, combineWords } from './combine/index.ts';
-import { datumAxis, datumAxisSchema } from './datum-axis/index.ts';
-import { datumFrame, datumFrameSchema } from './datum-frame/index.ts';
-import { datumPlane, datumPlaneSchema } from './datum-plane/index.ts';
-import { datumPoint, datumPointSchema } from './datum-point/index.ts';
+import { bringIn } from './bring-in/index.ts';
+import { oppositeHand } from './opposite-hand/index.ts';
+import { chamfer } from './chamfer/index.ts';
+import { combine } from './combine/index.ts';
+import { datumAxis } from './datum-axis/index.ts';
+import { datumFrame } from './datum-frame/index.ts';
+import { datumPlane } from './datum-plane/index.ts';
+import { datumPoint } from './datum-point/index.ts';
 import { datumWords } from './datum.ts';
-import { draft, draftSchema, draftWords } from './draft/index.ts';
-import { extrude, extrudeSchema, extrudeWords, type ExtrudeStep } from './extrude/index.ts';
-import { applying, fieldWords, filledIn, lackIn } from './fields.ts';
-import { fillet, filletSchema, filletWords } from './fillet/index.ts';
-import { fullRound, fullRoundSchema, fullRoundWords } from './full-round/index.ts';
-import { helix, helixSchema, helixWords } from './helix/index.ts';
-import { helixCurve, helixCurveSchema, helixCurveWords } from './helix-curve/index.ts';
-import { hole, holeSchema, holeWords } from './hole/index.ts';
+import { draft } from './draft/index.ts';
+import { extrude } from './extrude/index.ts';
+import { applying, fieldWords, filledIn, lackIn } from './fields/index.ts';
+import { fillet } from './fillet/index.ts';
+import { fullRound } from './full-round/index.ts';
+import { helix } from './helix/index.ts';
+import { helixCurve } from './helix-curve/index.ts';
+import { hole } from './hole/index.ts';
 import type { StepKind } from './kind.ts';
-import { loft, loftSchema, loftWords } from './loft/index.ts';
-import { mirror, mirrorSchema } from './mirror/index.ts';
-import { move, moveSchema, moveWords } from './move/index.ts';
-import { offsetFace, offsetFaceSchema, offsetFaceWords } from './offset-face/index.ts';
-import { patternLine, patternLineSchema } from './pattern-line/index.ts';
-import { patternPath, patternPathSchema } from './pattern-path/index.ts';
-import { patternRound, patternRoundSchema } from './pattern-round/index.ts';
-import { referenceMesh, referenceMeshSchema, referenceMeshWords } from './reference-mesh/index.ts';
+import { stepRegister, type OfferedStep, type StepOf } from './register.ts';
+import { loft } from './loft/index.ts';
+import { mirror } from './mirror/index.ts';
+import { move } from './move/index.ts';
+import { offsetFace } from './offset-face/index.ts';
+import { patternLine } from './pattern-line/index.ts';
+import { patternPath } from './pattern-path/index.ts';
+import { patternRound } from './pattern-round/index.ts';
+import { referenceMesh } from './reference-mesh/index.ts';
 import { repeatWords } from './repeats.ts';
-import { revolve, revolveSchema, revolveWords } from './revolve/index.ts';
-import { shell, shellSchema, shellWords } from './shell/index.ts';
-import { sketch, sketchSchema, sketchWords, type SketchStep } from './sketch/index.ts';
-import { split, splitSchema, splitWords } from './split/index.ts';
-import { sweep, sweepSchema, sweepWords } from './sweep/index.ts';
-import { thread, threadSchema, threadWords } from './thread/index.ts';
-import { thicken, thickenSchema, thickenWords } from './thicken/index.ts';
+import { revolve } from './revolve/index.ts';
+import { shell } from './shell/index.ts';
+import { sketch, type SketchStep } from './sketch/index.ts';
+import { split } from './split/index.ts';
+import { sweep } from './sweep/index.ts';
+import { thread } from './thread/index.ts';
+import { thicken } from './thicken/index.ts';
 import { windingWords } from './winding.ts';
 
 export { signLines, type Sign } from './thread/index.ts';
 export { BOLT_NAMES } from './hole/tables.ts';
-export type { Field, Fields } from './fields.ts';
-export { applying, filledIn, isUsual } from './fields.ts';
+export type { Field, Fields } from './fields/index.ts';
+export { applying, askWords, filledIn, initialWords } from './fields/index.ts';
 export type {
   BodyResult,
   ExpressionPlace,
@@ -80,44 +80,54 @@ export {
 export { tightestPlace, type Tightest } from './shell/tightest.ts';
 export { skinPieces } from './shell/skin.ts';
 export { renewal, type Renewal } from './sketch/renewal.ts';
-export type { ExtrudeStep, SketchStep };
+export type { SketchStep };
 
 /** Steps that repeat others look these up here. */
-const kindOf = (kind: string) => stepKind(kind as StepName) as StepKind<never, unknown>;
+const kindOf = (kind: string): StepKind<never, unknown> => stepKind(kind as StepName) as StepKind<never, unknown>;
 
-/** The register: a new kind of step is a folder beside these, a line here and one in the schema. */
+/** The register: a new kind of step is a folder beside these and a line here, where it is to be offered. */
 const STEP_KINDS = {
   sketch,
   extrude,
-  revolve,
-  sweep,
-  helix,
-  loft,
   hole,
   fillet,
-  'full-round': fullRound,
   chamfer,
   shell,
+  revolve,
+  'pattern-line': patternLine(kindOf),
+  'pattern-round': patternRound(kindOf),
+  'pattern-path': patternPath(kindOf),
+  mirror: mirror(kindOf),
+  loft,
+  sweep,
+  helix,
+  combine,
+  split,
   draft,
   'offset-face': offsetFace,
   thicken,
   thread,
-  split,
-  combine,
-  mirror: mirror(kindOf),
-  'pattern-line': patternLine(kindOf),
-  'pattern-round': patternRound(kindOf),
-  'pattern-path': patternPath(kindOf),
-  move,
+  'full-round': fullRound,
+  'helix-curve': helixCurve,
   'bring-in': bringIn,
   'reference-mesh': referenceMesh,
   'opposite-hand': oppositeHand,
+  move,
   'datum-plane': datumPlane,
   'datum-axis': datumAxis,
   'datum-point': datumPoint,
   'datum-frame': datumFrame,
-  'helix-curve': helixCurve,
 };
+
+const register = stepRegister(STEP_KINDS);
+export type Step = StepOf<typeof STEP_KINDS>;
+export type StepName = Step['kind'];
+export const stepSchema = register.schema;
+export const STEP_NAMES: readonly StepName[] = register.names;
+/** Kinds of steps that are offered by themselves, in this order. */
+export const OFFERED_STEPS: readonly OfferedStep<StepName>[] = register.offered;
+/** What the register knows of a kind. */
+export const stepKind = (kind: StepName): StepKind<Step, unknown> => register.kind(kind);
 
 /** The first line of a step on which something has to be chosen still; undefined where nothing is. */
 export function lacking(step: Step): { readonly field: string; readonly issue: Issue } | undefined {
@@ -132,76 +142,17 @@ export function lacking(step: Step): { readonly field: string; readonly issue: I
   return line && { field: line.field, issue: issue('reference.missing', { asked: ACCEPT_WORDS[line.accepts] }) };
 }
 
-export const stepSchema = z.discriminatedUnion('kind', [
-  sketchSchema,
-  extrudeSchema,
-  revolveSchema,
-  sweepSchema,
-  helixSchema,
-  loftSchema,
-  holeSchema,
-  filletSchema,
-  fullRoundSchema,
-  chamferSchema,
-  shellSchema,
-  draftSchema,
-  offsetFaceSchema,
-  thickenSchema,
-  threadSchema,
-  splitSchema,
-  combineSchema,
-  mirrorSchema,
-  patternLineSchema,
-  patternRoundSchema,
-  patternPathSchema,
-  moveSchema,
-  bringInSchema,
-  referenceMeshSchema,
-  oppositeHandSchema,
-  datumPlaneSchema,
-  datumAxisSchema,
-  datumPointSchema,
-  datumFrameSchema,
-  helixCurveSchema,
-]);
-export type Step = z.infer<typeof stepSchema>;
-export type StepName = Step['kind'];
-export const STEP_NAMES = Object.keys(STEP_KINDS) as StepName[];
-
 /** Is this a step that is drawn? */
 export const isSketch = (step: Step | undefined): step is SketchStep => step?.kind === 'sketch';
 
-/** What the register knows of a kind. */
-export const stepKind = (kind: StepName): StepKind<Step, unknown> => STEP_KINDS[kind];
-
-/** Sentences of all steps. */
+/** Sentences of all steps, and of what several of them have in common. */
 export const stepWords: Words = {
-  ...sketchWords,
   ...areaWords,
   ...wallWords,
   ...bodyWords,
   ...fieldWords,
   ...datumWords,
   ...repeatWords,
-  ...extrudeWords,
-  ...revolveWords,
-  ...sweepWords,
-  ...helixWords,
   ...windingWords,
-  ...helixCurveWords,
-  ...loftWords,
-  ...bringInWords,
-  ...referenceMeshWords,
-  ...oppositeHandWords,
-  ...holeWords,
-  ...filletWords,
-  ...fullRoundWords,
-  ...moveWords,
-  ...shellWords,
-  ...draftWords,
-  ...offsetFaceWords,
-  ...thickenWords,
-  ...threadWords,
-  ...splitWords,
-  ...combineWords,
+  ...register.words,
 };

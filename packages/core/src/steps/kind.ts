@@ -3,11 +3,11 @@ import type { Scope } from '../expressions/index.ts';
 import type { BodyHandle, EdgeFacts, Kernel } from '../kernel-port/index.ts';
 import type { Frame, RigidTransform } from '../math/index.ts';
 import type { FileRecord, Id } from '../records/index.ts';
-import type { Issue, Result } from '../result/index.ts';
+import type { Issue, Result, Words } from '../result/index.ts';
 import type { Accepts, Borrowing, Datum, Reference, Thing, NameOf } from '../references/index.ts';
 import type { Entities, Regions, SketchSolution } from '../sketch/index.ts';
 import type { Dimension } from '../units/index.ts';
-import type { Fields } from './fields.ts';
+import type { Fields } from './fields/index.ts';
 import type { Sign } from './thread/index.ts';
 
 /** A piece of the sentence that a step is. */
@@ -105,10 +105,26 @@ export interface ResolveContext {
   project(thing: Thing, how: Borrowing, frame: Frame, source: Reference): Result<Entities>;
 }
 
+/** How a kind of step is offered. */
+export interface StepVerb {
+  /** The title of the kind where absent. */
+  readonly title?: string;
+  /** One letter; empty for none. */
+  readonly key: string;
+  /** Kinds of picks with which it is among the first. */
+  readonly likely?: readonly ('face' | 'edge' | 'corner' | 'body' | 'guide')[];
+}
+
 /** What the register knows of a kind of step. `I` are its inputs with all numbers and outlines resolved: plain data. */
 export interface StepKind<S, I> {
   readonly schema: z.ZodType<S>;
   readonly title: string;
+  /** What a new one is called, where its title is a verb. */
+  readonly noun?: string;
+  /** How it is offered; absent on what is begun in another way. */
+  readonly verb?: StepVerb;
+  /** Sentences of what can go wrong with it. */
+  readonly words?: Words;
   /** What it asks for, by the names of the fields; for steps that are made of fields. */
   readonly fields?: Fields;
   sentence(step: S, nameOf: NameOf): readonly Phrase[];

@@ -4,7 +4,7 @@ import { boxesApart, compose, IDENTITY } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import { changing } from './define.ts';
-import { choice, picks, schemaOf, stepsField, type Fields, type Filled, type Values } from './fields.ts';
+import { choice, picks, stepsField, type Fields, type Filled, type Values } from './fields/index.ts';
 import { edgesInPlace } from './edges.ts';
 import type { BodyResult, Copy, EdgeOfBody, ResolveContext, Source, StepKind } from './kind.ts';
 import { bodiesIn } from './bodies.ts';
@@ -13,7 +13,12 @@ import { type Thing } from '../references/index.ts';
 // What mirrors and patterns have in common: earlier steps, or bodies, again in other places.
 
 const whatField = choice('what', { steps: 'steps', bodies: 'bodies' }, 'steps');
-const repeatedSteps = stepsField('steps', 1, ({ what }: Filled) => what === 'steps');
+const repeatedSteps = stepsField('steps', {
+  min: 1,
+  of: 'bodies',
+  order: 'built',
+  when: ({ what }: Filled) => what === 'steps',
+});
 const repeatedBodies = picks('bodies', 'body', {
   max: 100,
   many: 'bodies',
@@ -47,30 +52,28 @@ type Common = typeof COMMON;
 export const repeating = <K extends string, F extends Fields>(
   kind: K,
   kindOf: (kind: string) => StepKind<never, unknown>,
-  definition: {
-    readonly title: string;
+  {
+    fields,
+    places,
+    ...told
+  }: Pick<StepKind<never, never>, 'title' | 'verb'> & {
     readonly fields: F;
     readonly sentence: string;
     places(values: Values<F>): readonly Copy[];
   },
 ) =>
   changing(kind, {
-    title: definition.title,
-    fields: { ...COMMON, ...definition.fields },
-    sentence: definition.sentence,
+    ...told,
+    fields: { ...COMMON, ...fields },
     inputs(values, context): Result<RepeatInputs> {
       const repeated = repeatedOf(values as unknown as Values<Common>, context);
       if (!repeated.ok) return repeated;
-      const copies = definition.places(values);
+      const copies = places(values);
       return ok({ repeated: repeated.value, copies, step: context.step });
     },
     build: (inputs, before, kernel) => repeat(inputs, before, kernel, kindOf),
     repeats: ({ repeated, copies }) => (repeated.form === 'steps' ? { sources: repeated.sources, copies } : undefined),
   });
-
-/** The schema of such a step. */
-export const repeatingSchema = <K extends string, F extends Fields>(kind: K, fields: F) =>
-  schemaOf(kind, { ...COMMON, ...fields });
 
 function repeatedOf(
   values: {

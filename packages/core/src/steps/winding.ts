@@ -1,6 +1,6 @@
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import { ANGLE, LENGTH, NUMBER } from '../units/index.ts';
-import { choice, number, type Filled } from './fields.ts';
+import { choice, number, type Filled } from './fields/index.ts';
 
 // How something winds about an axis: two of pitch, turns and height, the hand, and how much it closes in.
 

@@ -26,9 +26,9 @@ export function relationSentence(relation: Relation, nameOf: (id: Id) => string)
   const kind = relationKind(relation.kind);
   const names = kind.refs(relation).map(nameOf);
   const value = isSized(relation) && !relation.measuring ? ` ${relation.value}` : '';
-  const along = relation.kind === 'distance' && relation.direction !== 'aligned' ? ` (${relation.direction})` : '';
+  const way = kind.way?.(relation);
   const words = names.length > 1 ? kind.words.replace(/^is /, 'are ') : kind.words;
-  return `${listed(names)} ${words}${value}${along}`;
+  return `${listed(names)} ${words}${value}${way === undefined ? '' : ` (${way})`}`;
 }
 
 /** A freedom as a sentence: "line 4 can slide along X". */

@@ -1,24 +1,10 @@
-import { mirrored2, offLine2, sub2, type Vec2 } from '../../math/index.ts';
+import { mirrored2, offLine2, type Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
 import { entityKind, findEntity, withPoints, type Entity } from '../entities/index.ts';
 import { isSized, relationKind, type Relation } from '../relations/index.ts';
+import { carriedBy, type Similarity } from '../similarity.ts';
 import { EditBuilder, type SketchEdit } from './edit.ts';
-
-/** A similarity of the plane: p -> turn and stretch about `about`, then shift. */
-export interface Similarity {
-  readonly about: Vec2;
-  /** rad, counter-clockwise. */
-  readonly angle: number;
-  readonly scale: number;
-  readonly shift: Vec2;
-}
-
-const carriedBy = ({ about, angle, scale, shift }: Similarity, place: Vec2): Vec2 => {
-  const [x, y] = sub2(place, about);
-  const [c, s] = [scale * Math.cos(angle), scale * Math.sin(angle)];
-  return [about[0] + shift[0] + c * x - s * y, about[1] + shift[1] + s * x + c * y];
-};
 
 /** Relations all of whose members are among these. */
 const within = (builder: EditBuilder, ids: ReadonlySet<Id>): [Id, Relation][] =>
@@ -28,23 +14,12 @@ const within = (builder: EditBuilder, ids: ReadonlySet<Id>): [Id, Relation][] =>
       .every((ref) => ids.has(ref)),
   );
 
-const QUARTER = Math.PI / 2;
-const isStraight = (angle: number) => Math.abs(angle / QUARTER - Math.round(angle / QUARTER)) < 1e-9;
-const isOdd = (angle: number) => Math.round(angle / QUARTER) % 2 !== 0;
-const OTHER_WAY = { horizontal: 'vertical', vertical: 'horizontal' } as const;
-
-/** What is left of a relation when its members are moved: sizes grow with the scale, level turns with quarter turns. */
-function movedRelation(relation: Relation, { angle, scale }: Similarity): Relation | undefined {
-  let moved: Relation = relation;
-  if (moved.kind === 'fixed') return undefined;
-  if (moved.kind === 'horizontal' || moved.kind === 'vertical') {
-    if (!isStraight(angle)) return undefined;
-    if (isOdd(angle)) moved = { ...moved, kind: OTHER_WAY[moved.kind] };
-  }
-  if (moved.kind === 'distance' && moved.direction !== 'aligned' && Math.abs(angle) > 1e-9) return undefined;
-  if (isSized(moved) && moved.kind !== 'angle' && Math.abs(scale - 1) > 1e-12)
-    moved = { ...moved, value: `(${moved.value}) * ${Number(scale.toPrecision(12))}` };
-  return moved;
+/** What is left of a relation when its members are moved: lengths grow with the scale. */
+function movedRelation(relation: Relation, similarity: Similarity): Relation | undefined {
+  const { carried, dimension } = relationKind(relation.kind);
+  const left = (carried ? carried(relation, similarity) : relation) as Relation | undefined;
+  if (!left || !isSized(left) || dimension!.asks.length !== 1 || Math.abs(similarity.scale - 1) <= 1e-12) return left;
+  return { ...left, value: `(${left.value}) * ${Number(similarity.scale.toPrecision(12))}` };
 }
 
 /** Copies with the relations that they have among themselves. */

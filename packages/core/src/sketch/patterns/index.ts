@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { direction2, sub2 } from '../../math/index.ts';
 import { expressionSchema, idSchema, type Id } from '../../records/index.ts';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../../units/index.ts';
-import { transformed, type Similarity } from '../editing/copies.ts';
+import { transformed } from '../editing/copies.ts';
+import type { Similarity } from '../similarity.ts';
 import { entityKind, withPoints, type Entities, type Entity } from '../entities/index.ts';
 import { Geometry } from '../geometry.ts';
 

@@ -21,7 +21,7 @@ export function directionKind<K extends string>(
   kind: K,
   schema: z.ZodType<Direction<K>>,
   law: AngleLaw,
-  face: { readonly title: string; readonly mark: string; readonly words: string },
+  face: Pick<RelationKind<never>, 'title' | 'verb' | 'words'> & { readonly mark: string },
 ): RelationKind<Direction<K>> {
   return {
     schema,

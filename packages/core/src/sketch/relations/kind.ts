@@ -6,6 +6,7 @@ import type { Dimension } from '../../units/index.ts';
 import type { Role } from '../entities/index.ts';
 import type { Annotation, AnnotationSpace } from '../annotation.ts';
 import type { Geometry, Layout } from '../geometry.ts';
+import type { Similarity } from '../similarity.ts';
 
 /** What a relation asks of the unknowns. */
 export interface Equations {
@@ -33,6 +34,8 @@ export interface RelationKind<R> {
   readonly schema: z.ZodType<R>;
   /** The verb's name, for the verb strip. */
   readonly title: string;
+  /** How it is offered for what is chosen; absent on what the size tool makes. */
+  readonly verb?: RelationVerb;
   /** The drafting sign in the round tag; dimensions have none. */
   readonly mark?: string;
   refs(relation: R): readonly Id[];
@@ -48,6 +51,13 @@ export interface RelationKind<R> {
   aim?(relation: R, layout: Layout, x: Float64Array): void;
   /** The relation saying the same of a line that now runs the other way; absent where the direction does not matter. */
   turned?(relation: R, line: Id): R;
+  /**
+   * What is left of it when all that it is between is carried by a similarity; undefined for nothing. Absent where it
+   * stays what it is, but for the scale of its number.
+   */
+  carried?(relation: R, by: Similarity): { readonly kind: string } | undefined;
+  /** Which of several things of its kind it is: "horizontal"; undefined where there is only one. */
+  way?(relation: R): string | undefined;
   /** Present on dimensions. */
   readonly dimension?: DimensionKind<R>;
   /** The two places that it keeps apart without telling on which side of anything they lie. */
@@ -58,8 +68,22 @@ export interface RelationKind<R> {
   readonly words: string;
 }
 
+/** How a kind of relation is offered. */
+export interface RelationVerb {
+  /** One letter; empty for none. */
+  readonly key: string;
+  /** Does it stand after the size tool, which makes its like? */
+  readonly last?: boolean;
+}
+
 export interface DimensionKind<R> {
   readonly asks: Dimension;
+  /** Its turn when the size tool looks what the things that were clicked can mean; absent where it is not asked. */
+  readonly turn?: number;
+  /** The dimension between the same things that a place of its text asks for: another sector, another direction. */
+  toText?(relation: R, geometry: Geometry, at: Vec2): R;
+  /** It from the near (1) or far (-1) rims of picked circles instead of their centres. */
+  toRims?(relation: R, picks: readonly Id[], geometry: Geometry, sign: 1 | -1): R;
   /** Measures that differ by this are the same: a full turn, of an angle. */
   readonly period?: number;
   /** The present measure (mm or rad). */

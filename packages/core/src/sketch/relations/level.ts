@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { middle2 } from '../../math/index.ts';
 import { idSchema, type Id } from '../../records/index.ts';
 import type { Geometry, Layout } from '../geometry.ts';
+import { quarterTurns } from '../similarity.ts';
 import type { RelationKind } from './kind.ts';
 import { picked } from './picking.ts';
 
@@ -19,12 +20,13 @@ export interface Level<K extends string> {
 export const levelSchema = <K extends string>(kind: K) =>
   z.strictObject({ kind: z.literal(kind), a: idSchema, b: idSchema.optional() });
 
-/** @param coordinate which coordinate is equal at both points: 0 for x, 1 for y */
+/** @param coordinate which coordinate is equal at both points: 0 for x, 1 for y @param squareTo the kind that it is after a quarter turn */
 export function levelKind<K extends string>(
   kind: K,
   schema: z.ZodType<Level<K>>,
   coordinate: 0 | 1,
-  face: { readonly title: string; readonly mark: string; readonly words: string },
+  squareTo: string,
+  face: Pick<RelationKind<never>, 'title' | 'verb' | 'words'> & { readonly mark: string },
 ): RelationKind<Level<K>> {
   const along01 = coordinate === 0 ? 1 : 0;
   const ends = ({ a, b }: Level<K>, of: Geometry | Layout): readonly [Id, Id] => {
@@ -35,6 +37,10 @@ export function levelKind<K extends string>(
   return {
     schema,
     ...face,
+    carried(relation, by) {
+      const turns = quarterTurns(by);
+      return turns === undefined ? undefined : turns % 2 === 0 ? relation : { ...relation, kind: squareTo };
+    },
     refs: ({ a, b }) => (b === undefined ? [a] : [a, b]),
     roles: ({ a, b }) => (b === undefined ? { [a]: ['line'] } : { [a]: ['point'], [b]: ['point'] }),
     fit(picks, geometry) {

@@ -3,16 +3,16 @@ import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } fro
 import { GROUND } from '../../solver/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { rimAnnotation, rimPlaces } from '../annotation.ts';
-import type { RelationKind } from './kind.ts';
+import type { DimensionKind, RelationKind } from './kind.ts';
 import { middleOf, picked } from './picking.ts';
 
 /** The size of a circle: the shared body of diameter and radius. */
 export interface Rim<K extends string> {
-  readonly kind: K;
-  readonly circle: Id;
-  readonly value: string;
-  readonly measuring?: boolean | undefined;
-  readonly at?: readonly [number, number] | undefined;
+  kind: K;
+  circle: Id;
+  value: string;
+  measuring?: boolean | undefined;
+  at?: [number, number] | undefined;
 }
 
 /** What is stored of the size of a circle or an arc. */
@@ -30,12 +30,15 @@ export function rimKind<K extends string>(
   kind: K,
   schema: z.ZodType<Rim<K>>,
   times: 1 | 2,
-  face: { readonly title: string; readonly words: string; readonly prefix: string },
+  {
+    prefix,
+    turn,
+    ...told
+  }: Pick<RelationKind<never>, 'title' | 'verb' | 'words'> & Pick<DimensionKind<never>, 'turn'> & { prefix: string },
 ): RelationKind<Rim<K>> {
   return {
     schema,
-    title: face.title,
-    words: face.words,
+    ...told,
     refs: ({ circle }) => [circle],
     roles: ({ circle }) => ({ [circle]: ['circle'] }),
     fit(picks, geometry) {
@@ -47,7 +50,8 @@ export function rimKind<K extends string>(
     }),
     dimension: {
       asks: LENGTH,
-      prefix: face.prefix,
+      prefix,
+      ...(turn === undefined ? {} : { turn }),
       measure: ({ circle }, geometry) => times * geometry.circle(circle).radius,
       places({ circle }, geometry, space) {
         const { centre, radius } = geometry.circle(circle);

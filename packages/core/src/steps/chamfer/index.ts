@@ -1,10 +1,9 @@
-import type { z } from 'zod';
 import { ok } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { byBody, edgesByBody } from '../edges.ts';
-import { choice, number, picks, schemaOf } from '../fields.ts';
+import { choice, number, picks } from '../fields/index.ts';
 import { largest } from '../fillet/index.ts';
 
 const SIZE = { asks: LENGTH, min: 1e-3, max: 1e4 } as const;
@@ -23,9 +22,6 @@ const fields = {
   }),
 };
 
-export const chamferSchema = schemaOf('chamfer', fields);
-export type ChamferStep = z.infer<typeof chamferSchema>;
-
 interface Inputs {
   readonly cuts: readonly { readonly body: number; readonly edges: readonly string[] }[];
   readonly distance: number;
@@ -35,6 +31,7 @@ interface Inputs {
 
 export const chamfer = changing('chamfer', {
   title: 'Chamfer',
+  verb: { key: 'C', likely: ['edge'] },
   fields,
   sentence: 'Cut off {edges} by {distance} {shape}[ {other}][ {angle}]',
   inputs: (values, { step }) =>

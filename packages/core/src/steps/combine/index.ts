@@ -1,8 +1,7 @@
-import type { z } from 'zod';
-import { fail, ok, type Words } from '../../result/index.ts';
+import { fail, ok } from '../../result/index.ts';
 import { bodiesIn } from '../bodies.ts';
 import { changing } from '../define.ts';
-import { choice, picks, schemaOf } from '../fields.ts';
+import { choice, picks } from '../fields/index.ts';
 
 const fields = {
   target: picks('body', 'body'),
@@ -11,11 +10,9 @@ const fields = {
   keep: choice('the other bodies', { no: 'go', yes: 'stay' }, 'no'),
 };
 
-export const combineSchema = schemaOf('combine', fields);
-export type CombineStep = z.infer<typeof combineSchema>;
-
 export const combine = changing('combine', {
   title: 'Combine',
+  verb: { key: 'J', likely: ['body'] },
   fields,
   sentence: '{how} {tools} on {target}; the others {keep}',
   inputs: ({ target, how, tools, keep }) =>
@@ -35,8 +32,7 @@ export const combine = changing('combine', {
     const left = before.filter((_, k) => k !== target && (keep || !tools.includes(k)));
     return ok([...made.value.bodies, ...left]);
   },
+  words: {
+    'combine.self': () => 'A body can not be combined with itself: choose another one.',
+  },
 });
-
-export const combineWords: Words = {
-  'combine.self': () => 'A body can not be combined with itself: choose another one.',
-};

@@ -1,17 +1,12 @@
-import type { z } from 'zod';
 import { cross3, direction3, dot3, heightOver, scale3, sub3, type Vec3 } from '../../math/index.ts';
 import { axisOf, planeOf, pointOf, type Datum } from '../../references/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
-import { datumKind, datumSchema, type Construction } from '../datum.ts';
-
-const HOW = ['along', 'points', 'planes', 'square'] as const;
-export const datumAxisSchema = datumSchema('datum-axis', HOW);
-export type DatumAxisStep = z.infer<typeof datumAxisSchema>;
+import { datumKind, type Construction } from '../datum.ts';
 
 const axis = (origin: Vec3, direction: Vec3 | undefined, trouble: string): Result<Datum> =>
   direction ? ok({ form: 'axis', origin, direction }) : fail(trouble);
 
-const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
+const ways = {
   along: {
     title: 'along',
     asks: [{ accepts: 'axis', label: 'edge or round face' }],
@@ -53,6 +48,6 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
     ],
     make: ([source, through]) => axis(pointOf(through!)!, planeOf(source!)!.z, ''),
   },
-};
+} satisfies Record<string, Construction>;
 
-export const datumAxis = datumKind(datumAxisSchema, 'Datum axis', WAYS);
+export const datumAxis = datumKind('datum-axis', { title: 'Datum axis', noun: 'Axis', verb: { key: 'A' }, ways });

@@ -1,18 +1,13 @@
-import type { z } from 'zod';
 import { dot3, frameOn } from '../../math/index.ts';
 import { axisOf, planeOf, pointOf } from '../../references/index.ts';
 import { fail, ok } from '../../result/index.ts';
-import { datumKind, datumSchema, type Construction } from '../datum.ts';
-
-const HOW = ['point', 'axis'] as const;
-export const datumFrameSchema = datumSchema('datum-frame', HOW);
-export type DatumFrameStep = z.infer<typeof datumFrameSchema>;
+import { datumKind, type Construction } from '../datum.ts';
 
 const AT = { accepts: 'point', label: 'origin' } as const;
 const PLANE = { accepts: 'plane', label: 'plane of x and y', joint: 'on' } as const;
 
 /** A frame to measure from: its z is the normal of a plane, its x level or along an axis. */
-const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
+const ways = {
   point: {
     title: 'at',
     asks: [AT, PLANE],
@@ -27,6 +22,6 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
       return ok({ form: 'frame', frame: frameOn(pointOf(at!)!, normal, direction) });
     },
   },
-};
+} satisfies Record<string, Construction>;
 
-export const datumFrame = datumKind(datumFrameSchema, 'Datum frame', WAYS);
+export const datumFrame = datumKind('datum-frame', { title: 'Datum frame', noun: 'Frame', verb: { key: '' }, ways });

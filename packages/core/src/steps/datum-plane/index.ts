@@ -1,4 +1,3 @@
-import type { z } from 'zod';
 import {
   add3,
   cross3,
@@ -16,17 +15,13 @@ import {
 import { axisOf, curvesOf, planeOf, pointOf, tangentNear, type Datum } from '../../references/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
-import { datumKind, datumSchema, type Construction } from '../datum.ts';
-
-const HOW = ['offset', 'halfway', 'angle', 'parallel', 'points', 'normal'] as const;
-export const datumPlaneSchema = datumSchema('datum-plane', HOW);
-export type DatumPlaneStep = z.infer<typeof datumPlaneSchema>;
+import { datumKind, type Construction } from '../datum.ts';
 
 const plane = (frame: Frame): Result<Datum> => ok({ form: 'plane', frame });
 const PLANE = { accepts: 'plane', label: 'plane' } as const;
 const POINT = { accepts: 'point', label: 'point' } as const;
 
-const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
+const ways = {
   /** Forwards along the normal of the source; its x and y stay. */
   offset: {
     title: 'offset from',
@@ -84,7 +79,7 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
       return near ? plane(frameOn(near.at, near.along)) : fail('datum.tangent');
     },
   },
-};
+} satisfies Record<string, Construction>;
 
 /** Between parallel planes in the middle; between others through the line where they meet, halving the angle. */
 function halfway(first: Frame, second: Frame): Result<Datum> {
@@ -105,4 +100,4 @@ function meetingPlace(first: Frame, second: Frame): Vec3 {
   return sub3(first.origin, scale3(towards, heightOver(second, first.origin) / dot3(towards, second.z)));
 }
 
-export const datumPlane = datumKind(datumPlaneSchema, 'Datum plane', WAYS);
+export const datumPlane = datumKind('datum-plane', { title: 'Datum plane', noun: 'Plane', verb: { key: 'D' }, ways });

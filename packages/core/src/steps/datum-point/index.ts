@@ -1,16 +1,11 @@
-import type { z } from 'zod';
 import { add3, dot3, heightOver, middle3, scale3, distance3 } from '../../math/index.ts';
 import { axisOf, curvesOf, planeOf, pointOf, tangentNear } from '../../references/index.ts';
 import { fail, ok } from '../../result/index.ts';
-import { datumKind, datumSchema, type Construction } from '../datum.ts';
-
-const HOW = ['at', 'halfway', 'crossing', 'near'] as const;
-export const datumPointSchema = datumSchema('datum-point', HOW);
-export type DatumPointStep = z.infer<typeof datumPointSchema>;
+import { datumKind, type Construction } from '../datum.ts';
 
 const POINT = { accepts: 'point', label: 'point' } as const;
 
-const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
+const ways = {
   at: { title: 'at', asks: [POINT], make: ([source]) => ok({ form: 'point', at: pointOf(source!)! }) },
   halfway: {
     title: 'halfway between',
@@ -44,6 +39,6 @@ const WAYS: Readonly<Record<(typeof HOW)[number], Construction>> = {
       return near ? ok({ form: 'point', at: near.at }) : fail('datum.tangent');
     },
   },
-};
+} satisfies Record<string, Construction>;
 
-export const datumPoint = datumKind(datumPointSchema, 'Datum point', WAYS);
+export const datumPoint = datumKind('datum-point', { title: 'Datum point', noun: 'Point', verb: { key: 'P' }, ways });

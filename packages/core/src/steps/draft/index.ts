@@ -1,11 +1,10 @@
-import type { z } from 'zod';
-import { ok, type Words } from '../../result/index.ts';
+import { ok } from '../../result/index.ts';
 import { planeOf } from '../../references/index.ts';
 import { ANGLE } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { facesByBody } from '../edges.ts';
-import { number, picks, schemaOf } from '../fields.ts';
+import { number, picks } from '../fields/index.ts';
 
 const fields = {
   faces: picks('faces', 'face', { max: 200, many: 'faces' }),
@@ -14,11 +13,9 @@ const fields = {
   angle: number('angle', { asks: ANGLE, min: -1.4, max: 1.4, initial: '2 deg' }),
 };
 
-export const draftSchema = schemaOf('draft', fields);
-export type DraftStep = z.infer<typeof draftSchema>;
-
 export const draft = changing('draft', {
   title: 'Draft',
+  verb: { key: 'T', likely: ['face'] },
   fields,
   sentence: 'Lean {faces} by {angle} from {from}',
   inputs: ({ faces, from, angle }, { step }) =>
@@ -32,9 +29,8 @@ export const draft = changing('draft', {
       })),
       kernel,
     ),
+  words: {
+    'draft.face': () =>
+      'One of these faces can not lean like that: only flat, round and conical faces can, by angles that leave their neighbours in place.',
+  },
 });
-
-export const draftWords: Words = {
-  'draft.face': () =>
-    'One of these faces can not lean like that: only flat, round and conical faces can, by angles that leave their neighbours in place.',
-};

@@ -1,4 +1,3 @@
-import type { z } from 'zod';
 import type { BodyHandle, ExtrudeRequest, Kernel, Profile, Stop } from '../../kernel-port/index.ts';
 import {
   add3,
@@ -11,14 +10,14 @@ import {
   type Frame,
   type Vec3,
 } from '../../math/index.ts';
-import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
 import { planeOf, pointOf, type Thing } from '../../references/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { profileOf, thinFields } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import type { BodyResult } from '../kind.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { areasField, choice, number, picks, schemaOf, sketchField } from '../fields.ts';
+import { areasField, choice, number, picks, sketchField } from '../fields/index.ts';
 
 const LONG = { asks: LENGTH, min: 1e-3, max: 1e5 } as const;
 
@@ -67,9 +66,6 @@ const fields = {
   only: touchedField,
 };
 
-export const extrudeSchema = schemaOf('extrude', fields);
-export type ExtrudeStep = z.infer<typeof extrudeSchema>;
-
 interface Inputs extends ToolInputs, Omit<ExtrudeRequest, 'until'>, Stopped {
   /** The other way as well, up to something else. */
   readonly back?: Stopped;
@@ -89,6 +85,8 @@ type Until =
 
 export const extrude = making('extrude', {
   title: 'Extrude',
+  noun: 'Extrusion',
+  verb: { key: 'X' },
   fields,
   sentence:
     'Extrude {sketch}{areas}[? {body}][ of {wall}][ {lies}] {extent}[ {distance}][ {to}][?, {clearance} short of it][, {ways}][ of {back}][?, starting at {start}][?, leaning by {taper}] → {result}[? {only}]',
@@ -124,6 +122,13 @@ export const extrude = making('extrude', {
     const all = other.ok ? kernel.combine('add', one.value, other.value) : other;
     [...one.value, ...(other.ok ? other.value : [])].forEach((body) => kernel.release(body));
     return all.ok ? ok(all.value.bodies) : all;
+  },
+  words: {
+    'extrude.taper': () => 'The sides can not lean that far, or one of them is a free curve: choose a smaller taper.',
+    'extrude.sides': () =>
+      'Both things that it shall go up to lie on the same side of the sketch: choose one on each side, or one alone.',
+    'extrude.stop': () =>
+      'It never gets there: what it shall go up to does not lie over the whole area. Choose another face, or a plane.',
   },
 });
 
@@ -210,11 +215,3 @@ function reachOver({ frame, regions }: Profile, before: readonly BodyHandle[], k
     }
   return 2 * Math.max(10, ...far);
 }
-
-export const extrudeWords: Words = {
-  'extrude.taper': () => 'The sides can not lean that far, or one of them is a free curve: choose a smaller taper.',
-  'extrude.sides': () =>
-    'Both things that it shall go up to lie on the same side of the sketch: choose one on each side, or one alone.',
-  'extrude.stop': () =>
-    'It never gets there: what it shall go up to does not lie over the whole area. Choose another face, or a plane.',
-};

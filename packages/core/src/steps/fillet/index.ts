@@ -1,11 +1,9 @@
-import type { z } from 'zod';
-import type { Words } from '../../result/index.ts';
 import { fail, ok } from '../../result/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { byBody, edgesByBody } from '../edges.ts';
-import { choice, number, picks, schemaOf } from '../fields.ts';
+import { choice, number, picks } from '../fields/index.ts';
 
 const SIZE = { asks: LENGTH, min: 1e-3, max: 1e4 } as const;
 
@@ -22,9 +20,6 @@ const fields = {
   to: number('radius at the other end', { ...SIZE, initial: '4 mm', when: ({ course }) => course === 'growing' }),
 };
 
-export const filletSchema = schemaOf('fillet', fields);
-export type FilletStep = z.infer<typeof filletSchema>;
-
 interface Rounded {
   readonly name: string;
   readonly radius: number;
@@ -40,6 +35,7 @@ interface Inputs {
 
 export const fillet = changing('fillet', {
   title: 'Fillet',
+  verb: { key: 'U', title: 'Round', likely: ['edge'] },
   fields,
   sentence: 'Round {edges} by {radius}, {course}[ {to}][?; {also} by {other}][?; {third} by {another}]',
   inputs({ edges, radius, also, other, third, another, course, to }, { step }) {
@@ -86,6 +82,12 @@ export const fillet = changing('fillet', {
       ),
     ).map(([body, edges]) => ({ body, edges: edges.map(({ body: _, ...edge }) => edge) })),
   }),
+  words: {
+    'round.size': (f) => `These edges can not be rounded by so much.${upTo(f['most'])}`,
+    'chamfer.corner': () =>
+      'Where these edges meet no clear corner is found. Choose all edges of that corner, or cut them off in several steps.',
+    'chamfer.size': (f) => `These edges can not be cut off by so much.${upTo(f['most'])}`,
+  },
 });
 
 const scaled =
@@ -120,10 +122,3 @@ const upTo = (most: unknown): string =>
   Number(most) > 0
     ? ` About ${most as string} mm is the most that builds.`
     : ' No smaller size builds either: choose fewer edges.';
-
-export const filletWords: Words = {
-  'round.size': (f) => `These edges can not be rounded by so much.${upTo(f['most'])}`,
-  'chamfer.corner': () =>
-    'Where these edges meet no clear corner is found. Choose all edges of that corner, or cut them off in several steps.',
-  'chamfer.size': (f) => `These edges can not be cut off by so much.${upTo(f['most'])}`,
-};

@@ -1,20 +1,16 @@
 import { solidOf } from '../../naming/index.ts';
-import type { z } from 'zod';
 import type { Profile } from '../../kernel-port/index.ts';
 import { add2, scale2, sub2, type Vec2 } from '../../math/index.ts';
-import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
 import { arcBetween, reversed, type Piece, type Region } from '../../sketch/index.ts';
 import { bodiesIn, gathered } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { picks, schemaOf } from '../fields.ts';
+import { picks } from '../fields/index.ts';
 import { stretchesOf, type RimPair } from './rims.ts';
 
 const fields = {
   faces: picks('rims', 'face', { max: 100, many: 'rims' }),
 };
-
-export const fullRoundSchema = schemaOf('full-round', fields);
-export type FullRoundStep = z.infer<typeof fullRoundSchema>;
 
 /** What is cut away of a stretch: a section, and the way that it goes. */
 interface Shaving extends Pick<RimPair, 'way'> {
@@ -28,6 +24,7 @@ interface Inputs extends ToolInputs {
 
 export const fullRound = making('full-round', {
   title: 'Round in full',
+  verb: { key: '' },
   fields,
   sentence: 'Round {faces} in full, from side to side',
   inputs({ faces }, { step }): Result<Inputs> {
@@ -54,6 +51,11 @@ export const fullRound = making('full-round', {
       },
       kernel,
     ),
+  words: {
+    'full-round.rim': () =>
+      'This face is no rim of even width with a wall on either side: choose the narrow flat face between two walls, straight or round, that ends square. Fillets of a little less than half its width do for others.',
+    'full-round.depth': () => 'The walls below this rim are lower than half its width: there is no room for the round.',
+  },
 });
 
 /**
@@ -87,9 +89,3 @@ function sectionOf({ frame, width, walls, depth }: RimPair): Profile | undefined
   const region: Region = { key: 'rim', outer, holes: [], area: 0, depth: 0 };
   return { frame, regions: [region] };
 }
-
-export const fullRoundWords: Words = {
-  'full-round.rim': () =>
-    'This face is no rim of even width with a wall on either side: choose the narrow flat face between two walls, straight or round, that ends square. Fillets of a little less than half its width do for others.',
-  'full-round.depth': () => 'The walls below this rim are lower than half its width: there is no room for the round.',
-};

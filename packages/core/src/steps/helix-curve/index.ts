@@ -1,11 +1,10 @@
-import type { z } from 'zod';
 import { add3, cross3, frameOn, scale3 } from '../../math/index.ts';
 import { helixAt, helixLength, type Helix } from '../../geometry/index.ts';
 import { axisOf, type Datum } from '../../references/index.ts';
-import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { placing } from '../define.ts';
-import { number, picks, schemaOf } from '../fields.ts';
+import { number, picks } from '../fields/index.ts';
 import { WINDING, windingFields, windingOf } from '../winding.ts';
 
 const fields = {
@@ -17,11 +16,9 @@ const fields = {
   from: number('beginning on the axis', { asks: LENGTH, min: -1e5, max: 1e5, initial: '0 mm' }),
 };
 
-export const helixCurveSchema = schemaOf('helix-curve', fields);
-export type HelixCurveStep = z.infer<typeof helixCurveSchema>;
-
 export const helixCurve = placing('helix-curve', {
   title: 'Helix curve',
+  verb: { key: '' },
   fields,
   sentence: `Draw a helix about {axis} of radius {radius}, ${WINDING}[?, starting at {start}][?, from {from} on]`,
   inputs(values): Result<Datum> {
@@ -45,8 +42,7 @@ export const helixCurve = placing('helix-curve', {
       edge: { name: 'curve', faces: [], curve: helix, length: helixLength(helix), middle: helixAt(helix, 0.5) },
     });
   },
+  words: {
+    'helix-curve.closed': () => 'The helix closes in to its axis before its end: lessen the taper or the height.',
+  },
 });
-
-export const helixCurveWords: Words = {
-  'helix-curve.closed': () => 'The helix closes in to its axis before its end: lessen the taper or the height.',
-};

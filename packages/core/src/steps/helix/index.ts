@@ -1,11 +1,10 @@
-import type { z } from 'zod';
 import type { HelixRequest } from '../../kernel-port/index.ts';
 import { axisOf } from '../../references/index.ts';
-import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
 import { centreLineOf, profileOf } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { areasField, picks, schemaOf, sketchField } from '../fields.ts';
+import { areasField, picks, sketchField } from '../fields/index.ts';
 import { WINDING, windingFields, windingOf } from '../winding.ts';
 
 const fields = {
@@ -17,13 +16,11 @@ const fields = {
   only: touchedField,
 };
 
-export const helixSchema = schemaOf('helix', fields);
-export type HelixStep = z.infer<typeof helixSchema>;
-
 interface Inputs extends ToolInputs, HelixRequest {}
 
 export const helix = making('helix', {
   title: 'Helix',
+  verb: { key: 'Z' },
   fields,
   sentence: `Wind {sketch}{areas} about {axis}, ${WINDING} → {result}[? {only}]`,
   inputs(values, context): Result<Inputs> {
@@ -42,8 +39,7 @@ export const helix = making('helix', {
     });
   },
   solids: (inputs, _, kernel) => kernel.helix(inputs),
+  words: {
+    'helix.axis': () => 'The area lies on the axis: draw it beside the axis, so that it can go round.',
+  },
 });
-
-export const helixWords: Words = {
-  'helix.axis': () => 'The area lies on the axis: draw it beside the axis, so that it can go round.',
-};

@@ -1,5 +1,4 @@
 import { solidOf } from '../../naming/index.ts';
-import type { z } from 'zod';
 import type { Kernel, BodyHandle, Profile } from '../../kernel-port/index.ts';
 import {
   add3,
@@ -14,12 +13,12 @@ import {
   type Vec2,
 } from '../../math/index.ts';
 import { axisOf, planeOf, pointOf, type Thing } from '../../references/index.ts';
-import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
 import { filled, findRegions, Geometry, type Entity } from '../../sketch/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { bodiesIn, gathered, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { choice, number, picks, schemaOf, type Filled } from '../fields.ts';
+import { choice, number, picks, type Filled } from '../fields/index.ts';
 import { BOLT_NAMES, BOLTS } from './tables.ts';
 
 const LONG = { asks: LENGTH, min: 1e-3, max: 1e5 } as const;
@@ -59,9 +58,6 @@ const fields = {
   only: { ...touchedField, when: () => true },
 };
 
-export const holeSchema = schemaOf('hole', fields);
-export type HoleStep = z.infer<typeof holeSchema>;
-
 /** Half of a hole's section: radii and depths from the face down to the tip. */
 export interface HoleShape {
   readonly radius: number;
@@ -84,6 +80,7 @@ interface Inputs extends ToolInputs {
 
 export const hole = making('hole', {
   title: 'Hole',
+  verb: { key: 'O', title: 'Drill', likely: ['face'] },
   fields,
   sentence:
     'Drill {size}[ {diameter}][ {fit}] at {at} into {into}, {head}[ {wide}][ deep {sunk}], {extent}[ {depth}][?, tip {tip}][? {only}]',
@@ -94,6 +91,9 @@ export const hole = making('hole', {
     return ok({ shape, frames, step: context.step, result: 'cut', only: bodiesIn(values.only) });
   },
   solids: drilled,
+  words: {
+    'hole.head': () => 'The head is no wider than the hole: give it a larger diameter, or make the hole plain.',
+  },
 });
 
 /** Straight down into the plane at the place; along its own axis where what was chosen is round and leans. */
@@ -184,7 +184,3 @@ function sectionOf(shape: HoleShape, depth: number, frame: Frame): Profile {
   const upright: Frame = { origin: frame.origin, x: frame.x, y: frame.z, z: scale3(frame.y, -1) };
   return { frame: upright, regions: filled(findRegions(new Geometry(entities))) };
 }
-
-export const holeWords: Words = {
-  'hole.head': () => 'The head is no wider than the hole: give it a larger diameter, or make the hole plain.',
-};

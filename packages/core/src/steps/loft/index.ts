@@ -1,12 +1,11 @@
-import type { z } from 'zod';
 import type { LoftRequest, Profile } from '../../kernel-port/index.ts';
 import { pointOf } from '../../references/index.ts';
 import { LENGTH } from '../../units/index.ts';
-import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
 import { profileOf, thinFields } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { choice, number, picks, schemaOf, stepsField, type Filled } from '../fields.ts';
+import { choice, number, picks, stepsField, type Filled } from '../fields/index.ts';
 import { matched } from './matching.ts';
 
 const smooth = ({ course }: Filled) => course === 'smooth';
@@ -14,7 +13,7 @@ const square = ({ leave }: Filled) => leave !== 'free';
 
 const fields = {
   /** In the order in which it goes through them. */
-  sections: stepsField('sections', 1),
+  sections: stepsField('sections', { min: 1, of: 'sketches', order: 'chosen' }),
   from: picks('point before the first', 'point', { min: 0, many: 'point' }),
   to: picks('point after the last', 'point', { min: 0, many: 'point' }),
   /** One on each outline; where one has none, the nearest to that before it. */
@@ -44,13 +43,11 @@ const fields = {
   only: touchedField,
 };
 
-export const loftSchema = schemaOf('loft', fields);
-export type LoftStep = z.infer<typeof loftSchema>;
-
 interface Inputs extends ToolInputs, LoftRequest {}
 
 export const loft = making('loft', {
   title: 'Loft',
+  verb: { key: 'L' },
   fields,
   sentence:
     'Loft through {sections}[?, from {from}][?, to {to}][?, begun at {starts}], {course}[?, {leave}][ by tangents of {lead}][?, {body}][ of {wall}][ {lies}] → {result}[? {only}]',
@@ -85,10 +82,9 @@ export const loft = making('loft', {
     });
   },
   solids: (inputs, _, kernel) => kernel.loft(inputs),
+  words: {
+    'loft.areas': () => 'Each section needs exactly one closed area.',
+    'loft.openings': () => 'All sections need the same number of openings, and none where the loft ends in a point.',
+    'loft.few': () => 'A loft goes through two sections at least, or from a section to a point.',
+  },
 });
-
-export const loftWords: Words = {
-  'loft.areas': () => 'Each section needs exactly one closed area.',
-  'loft.openings': () => 'All sections need the same number of openings, and none where the loft ends in a point.',
-  'loft.few': () => 'A loft goes through two sections at least, or from a section to a point.',
-};

@@ -1,14 +1,10 @@
-import type { z } from 'zod';
 import { reflection } from '../../math/index.ts';
 import { planeOf } from '../../references/index.ts';
-import { picks } from '../fields.ts';
+import { picks } from '../fields/index.ts';
 import type { StepKind } from '../kind.ts';
-import { repeating, repeatingSchema } from '../repeats.ts';
+import { repeating } from '../repeats.ts';
 
 const fields = { plane: picks('mirror plane', 'plane') };
-
-export const mirrorSchema = repeatingSchema('mirror', fields);
-export type MirrorStep = z.infer<typeof mirrorSchema>;
 
 /**
  * Mirrors bodies or steps in a plane.
@@ -17,6 +13,7 @@ export type MirrorStep = z.infer<typeof mirrorSchema>;
 export const mirror = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('mirror', kindOf, {
     title: 'Mirror',
+    verb: { key: 'M', likely: ['body'] },
     fields,
     sentence: 'Mirror {what}[ {steps}][ {bodies}] in {plane}[ → {copies}]',
     places: ({ plane }) => [{ transform: reflection(planeOf(plane[0]!)!), instance: 'm' }],

@@ -1,11 +1,10 @@
-import type { z } from 'zod';
 import { compose, translation, IDENTITY, rotation, type RigidTransform } from '../../math/index.ts';
 import { axisOf } from '../../references/index.ts';
-import { fail, ok, type Words } from '../../result/index.ts';
+import { fail, ok } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { bodiesIn, gathered } from '../bodies.ts';
 import { changing } from '../define.ts';
-import { choice, number, picks, schemaOf } from '../fields.ts';
+import { choice, number, picks } from '../fields/index.ts';
 
 const SHIFT = { asks: LENGTH, min: -1e5, max: 1e5, initial: '0 mm' } as const;
 const turned = ({ turn }: Readonly<Record<string, unknown>>) => turn === 'yes';
@@ -21,11 +20,9 @@ const fields = {
   original: choice('the original', { no: 'goes along', yes: 'stays' }, 'no'),
 };
 
-export const moveSchema = schemaOf('move', fields);
-export type MoveStep = z.infer<typeof moveSchema>;
-
 export const move = changing('move', {
   title: 'Move',
+  verb: { key: 'B', title: 'Move a body', likely: ['body'] },
   fields,
   sentence: 'Move {bodies} by {x} {y} {z}, {turn}[ {angle} about {about}]; the original {original}',
   inputs({ bodies, x, y, z, turn, angle, about, original }, { step }) {
@@ -48,13 +45,12 @@ export const move = changing('move', {
     const made = gathered(bodies, copy, kernel);
     return made.ok ? ok([...before.filter((_, k) => keep || !bodies.includes(k)), ...made.value]) : made;
   },
+  words: {
+    'move.idle': () =>
+      'This moves nothing: all of its ways are 0 and it turns by nothing. Give it a way or a turn, or leave the step out for now.',
+  },
 });
 
 /** Does a transform leave everything where it is, to rounding? */
 const isStill = (transform: RigidTransform): boolean =>
   transform.every((row, r) => row.every((c, k) => Math.abs(c - IDENTITY[r]![k]!) < 1e-12));
-
-export const moveWords: Words = {
-  'move.idle': () =>
-    'This moves nothing: all of its ways are 0 and it turns by nothing. Give it a way or a turn, or leave the step out for now.',
-};

@@ -1,10 +1,9 @@
-import type { z } from 'zod';
-import { ok, type Words } from '../../result/index.ts';
+import { ok } from '../../result/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { facesByBody } from '../edges.ts';
-import { choice, number, picks, schemaOf } from '../fields.ts';
+import { choice, number, picks } from '../fields/index.ts';
 
 const fields = {
   faces: picks('faces', 'face', { max: 200, many: 'faces' }),
@@ -12,12 +11,10 @@ const fields = {
   side: choice('side', { inwards: 'inwards', outwards: 'outwards' }, 'inwards'),
 };
 
-export const offsetFaceSchema = schemaOf('offset-face', fields);
-export type OffsetFaceStep = z.infer<typeof offsetFaceSchema>;
-
 /** How clearance is added late: faces set back, or forwards. */
 export const offsetFace = changing('offset-face', {
   title: 'Offset face',
+  verb: { key: 'F', likely: ['face'] },
   fields,
   sentence: 'Set {faces} {side} by {distance}',
   inputs: ({ faces, distance, side }, { step }) =>
@@ -31,10 +28,9 @@ export const offsetFace = changing('offset-face', {
       })),
       kernel,
     ),
+  words: {
+    'offset.leaning': () =>
+      'A face beside one of these leans and is bent, or ends in a free curve: how far it would go is not known. Set that one off too, or make the change in the sketch.',
+    'offset.face': () => 'One of these faces can not be set off like that: choose a smaller distance, or fewer faces.',
+  },
 });
-
-export const offsetFaceWords: Words = {
-  'offset.leaning': () =>
-    'A face beside one of these leans and is bent, or ends in a free curve: how far it would go is not known. Set that one off too, or make the change in the sketch.',
-  'offset.face': () => 'One of these faces can not be set off like that: choose a smaller distance, or fewer faces.',
-};

@@ -1,19 +1,15 @@
-import type { z } from 'zod';
 import type { BodyHandle } from '../../kernel-port/index.ts';
 import { reflection, type RigidTransform } from '../../math/index.ts';
 import { ORIGIN_PLANES } from '../../references/index.ts';
-import { ok, type Result, type Words } from '../../result/index.ts';
+import { ok, type Result } from '../../result/index.ts';
 import { gathered } from '../bodies.ts';
 import { changing } from '../define.ts';
-import { choice, partField, schemaOf } from '../fields.ts';
+import { choice, partField } from '../fields/index.ts';
 
 const fields = {
   of: partField('part'),
   plane: choice('mirror plane', { right: 'Right', front: 'Front', top: 'Top' }, 'right'),
 };
-
-export const oppositeHandSchema = schemaOf('opposite-hand', fields);
-export type OppositeHandStep = z.infer<typeof oppositeHandSchema>;
 
 interface Inputs {
   readonly bodies: readonly BodyHandle[];
@@ -24,6 +20,7 @@ interface Inputs {
 /** All bodies of another part, mirrored in a plane of its origin: they follow it. */
 export const oppositeHand = changing('opposite-hand', {
   title: 'Opposite hand',
+  verb: { key: '' },
   fields,
   sentence: 'Opposite hand of {of}, mirrored in {plane}',
   inputs: ({ of, plane }, { step }): Result<Inputs> =>
@@ -36,8 +33,7 @@ export const oppositeHand = changing('opposite-hand', {
     const made = gathered(bodies, mirrored, kernel);
     return made.ok ? ok([...before, ...made.value]) : made;
   },
+  words: {
+    'part.empty': (f) => `"${f['name']}" has no body: there is nothing to take.`,
+  },
 });
-
-export const oppositeHandWords: Words = {
-  'part.empty': (f) => `"${f['name']}" has no body: there is nothing to take.`,
-};

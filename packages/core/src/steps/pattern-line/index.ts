@@ -1,10 +1,9 @@
-import type { z } from 'zod';
 import { add3, scale3, translation, type Vec3 } from '../../math/index.ts';
 import { axisOf } from '../../references/index.ts';
 import { LENGTH, NUMBER } from '../../units/index.ts';
-import { choice, number, picks, skipField, type Filled } from '../fields.ts';
+import { choice, number, picks, skipField, type Filled } from '../fields/index.ts';
 import type { StepKind } from '../kind.ts';
-import { repeating, repeatingSchema } from '../repeats.ts';
+import { repeating } from '../repeats.ts';
 
 const COUNT = { asks: NUMBER, min: 1, max: 1000, integer: true } as const;
 const SPACE = { asks: LENGTH, min: -1e5, max: 1e5, initial: '20 mm' } as const;
@@ -21,9 +20,6 @@ const fields = {
   skip: skipField,
 };
 
-export const patternLineSchema = repeatingSchema('pattern-line', fields);
-export type PatternLineStep = z.infer<typeof patternLineSchema>;
-
 /**
  * Repeats along one direction or two.
  * @param kindOf the register, for the steps that it repeats
@@ -31,6 +27,7 @@ export type PatternLineStep = z.infer<typeof patternLineSchema>;
 export const patternLine = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('pattern-line', kindOf, {
     title: 'Pattern along a line',
+    verb: { key: 'N' },
     fields,
     sentence:
       'Repeat {what}[ {steps}][ {bodies}] {count} times by {spacing} along {along}, {directions}[ {rows} times by {apart} along {across}]{skip}[ → {copies}]',

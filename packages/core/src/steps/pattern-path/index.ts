@@ -1,11 +1,10 @@
-import type { z } from 'zod';
 import { frameToFrame, translation, sub3 } from '../../math/index.ts';
 import { endsOfCurve } from '../../geometry/index.ts';
 import { chained, curvesOf, Path } from '../../references/index.ts';
 import { LENGTH, NUMBER } from '../../units/index.ts';
-import { choice, number, picks, skipField } from '../fields.ts';
+import { choice, number, picks, skipField } from '../fields/index.ts';
 import type { StepKind } from '../kind.ts';
-import { repeating, repeatingSchema } from '../repeats.ts';
+import { repeating } from '../repeats.ts';
 
 const fields = {
   path: picks('path', 'curve', { max: 100, many: 'curves' }),
@@ -23,9 +22,6 @@ const fields = {
   skip: skipField,
 };
 
-export const patternPathSchema = repeatingSchema('pattern-path', fields);
-export type PatternPathStep = z.infer<typeof patternPathSchema>;
-
 /**
  * Repeats along curves.
  * @param kindOf the register, for the steps that it repeats
@@ -33,6 +29,7 @@ export type PatternPathStep = z.infer<typeof patternPathSchema>;
 export const patternPath = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('pattern-path', kindOf, {
     title: 'Pattern along a path',
+    verb: { key: '' },
     fields,
     sentence:
       'Repeat {what}[ {steps}][ {bodies}] {count} times {spread}[ {spacing}] along {path}[? {way}], {keep}{skip}[ → {copies}]',

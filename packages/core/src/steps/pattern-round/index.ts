@@ -1,10 +1,9 @@
-import type { z } from 'zod';
 import { rotation } from '../../math/index.ts';
 import { axisOf } from '../../references/index.ts';
 import { ANGLE, NUMBER } from '../../units/index.ts';
-import { number, picks, skipField } from '../fields.ts';
+import { number, picks, skipField } from '../fields/index.ts';
 import type { StepKind } from '../kind.ts';
-import { repeating, repeatingSchema } from '../repeats.ts';
+import { repeating } from '../repeats.ts';
 
 const TURN = 2 * Math.PI;
 
@@ -16,9 +15,6 @@ const fields = {
   skip: skipField,
 };
 
-export const patternRoundSchema = repeatingSchema('pattern-round', fields);
-export type PatternRoundStep = z.infer<typeof patternRoundSchema>;
-
 /**
  * Repeats round an axis.
  * @param kindOf the register, for the steps that it repeats
@@ -26,6 +22,7 @@ export type PatternRoundStep = z.infer<typeof patternRoundSchema>;
 export const patternRound = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('pattern-round', kindOf, {
     title: 'Pattern round an axis',
+    verb: { key: 'G' },
     fields,
     sentence: 'Repeat {what}[ {steps}][ {bodies}] {count} times over {over} about {about}{skip}[ → {copies}]',
     places({ about, count, over, skip }) {

@@ -1,10 +1,9 @@
-import type { z } from 'zod';
 import { compose, translation, IDENTITY, rotation, type RigidTransform } from '../../math/index.ts';
 import { MESH_ENDINGS, meshWords } from '../../meshes/index.ts';
-import { ok, type Result, type Words } from '../../result/index.ts';
+import { ok, type Result } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { laying } from '../define.ts';
-import { choice, fileField, number, schemaOf } from '../fields.ts';
+import { choice, fileField, number } from '../fields/index.ts';
 import type { LaidFile } from '../kind.ts';
 
 const SHIFT = { asks: LENGTH, min: -1e5, max: 1e5, initial: '0 mm' } as const;
@@ -21,12 +20,11 @@ const fields = {
   angle: number('angle', { asks: ANGLE, min: -200 * Math.PI, max: 200 * Math.PI, initial: '0 deg' }),
 };
 
-export const referenceMeshSchema = schemaOf('reference-mesh', fields);
-export type ReferenceMeshStep = z.infer<typeof referenceMeshSchema>;
-
 /** Triangles to build after: they are seen, measured and drawn over, but are no body. */
 export const referenceMesh = laying('reference-mesh', {
   title: 'Lay a mesh under',
+  noun: 'Mesh',
+  verb: { key: '' },
   fields,
   sentence:
     'Lay the mesh {file} under the model, units {unit}, up is {up}[?, moved by {x} {y} {z}][?, turned by {angle} about z]',
@@ -34,6 +32,7 @@ export const referenceMesh = laying('reference-mesh', {
     const turned = compose(UPRIGHT[up], rotation([0, 0, 0], [0, 0, 1], angle));
     return ok({ file, unit: UNITS[unit], at: compose(turned, translation([x, y, z])) });
   },
+  words: meshWords,
 });
 
 /** Turns what is up in the file to z. */
@@ -45,5 +44,3 @@ const UPRIGHT: Readonly<Record<'y' | 'z', RigidTransform>> = {
     [0, 1, 0, 0],
   ],
 };
-
-export const referenceMeshWords: Words = meshWords;

@@ -1,12 +1,11 @@
-import type { z } from 'zod';
 import type { RevolveRequest } from '../../kernel-port/index.ts';
 import { axisOf } from '../../references/index.ts';
-import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
 import { ANGLE } from '../../units/index.ts';
 import { centreLineOf, profileOf, thinFields } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { areasField, choice, number, picks, schemaOf, sketchField } from '../fields.ts';
+import { areasField, choice, number, picks, sketchField } from '../fields/index.ts';
 
 const fields = {
   sketch: sketchField,
@@ -20,13 +19,12 @@ const fields = {
   only: touchedField,
 };
 
-export const revolveSchema = schemaOf('revolve', fields);
-export type RevolveStep = z.infer<typeof revolveSchema>;
-
 interface Inputs extends ToolInputs, RevolveRequest {}
 
 export const revolve = making('revolve', {
   title: 'Revolve',
+  noun: 'Revolution',
+  verb: { key: 'V' },
   fields,
   sentence:
     'Revolve {sketch}{areas}[? {body}][ of {wall}][ {lies}] about {axis} by {angle}, {ways} → {result}[? {only}]',
@@ -47,8 +45,7 @@ export const revolve = making('revolve', {
     });
   },
   solids: (inputs, _, kernel) => kernel.revolve(inputs),
+  words: {
+    'revolve.axis': () => 'Choose an axis: a straight edge, a line, or make one line of the sketch its centre line.',
+  },
 });
-
-export const revolveWords: Words = {
-  'revolve.axis': () => 'Choose an axis: a straight edge, a line, or make one line of the sketch its centre line.',
-};

@@ -1,5 +1,4 @@
-import type { z } from 'zod';
-import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
 import type { BodyHandle } from '../../kernel-port/index.ts';
 import type { Vec3 } from '../../math/index.ts';
 import { formatAmount, LENGTH } from '../../units/index.ts';
@@ -7,7 +6,7 @@ import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { facesByBody } from '../edges.ts';
 import { largest } from '../fillet/index.ts';
-import { choice, number, picks, schemaOf } from '../fields.ts';
+import { choice, number, picks } from '../fields/index.ts';
 import { skinPieces } from './skin.ts';
 import { tightestPlace } from './tightest.ts';
 
@@ -31,11 +30,9 @@ const fields = {
   }),
 };
 
-export const shellSchema = schemaOf('shell', fields);
-export type ShellStep = z.infer<typeof shellSchema>;
-
 export const shell = changing('shell', {
   title: 'Shell',
+  verb: { key: 'E', likely: ['face'] },
   fields,
   sentence: 'Shell, open at {open}, wall {wall} {side}[?; {others} {other}]',
   inputs: ({ open, wall, side, others, other }, { step }) =>
@@ -85,6 +82,14 @@ export const shell = changing('shell', {
       })),
       kernel,
     ),
+  words: {
+    'shell.loose': (f) =>
+      `What stands on an open face or is sunk into it, at ${f['place']}, would hang in the air: nothing joins its walls to the others. Open its faces as well, or put the shell before it.`,
+    'shell.wall': (f) =>
+      Number(f['most']) > 0
+        ? `The walls can not be that thick. ${f['found'] === 'one' ? `${f['most']} mm builds` : `About ${f['most']} mm is the most that builds`}.${f['place'] ? ` It gets tight at ${f['place']}.` : ''}`
+        : 'The walls can not be that thick, and none that are thinner were found. Choose other open faces, or cut a smaller body away.',
+  },
 });
 
 /** How finely the skin is looked at to find where it gets tight. */
@@ -117,12 +122,3 @@ function mostOf(
 }
 
 const placeWords = (at: Vec3): string => at.map((c) => formatAmount(c, 1)).join(' / ');
-
-export const shellWords: Words = {
-  'shell.loose': (f) =>
-    `What stands on an open face or is sunk into it, at ${f['place']}, would hang in the air: nothing joins its walls to the others. Open its faces as well, or put the shell before it.`,
-  'shell.wall': (f) =>
-    Number(f['most']) > 0
-      ? `The walls can not be that thick. ${f['found'] === 'one' ? `${f['most']} mm builds` : `About ${f['most']} mm is the most that builds`}.${f['place'] ? ` It gets tight at ${f['place']}.` : ''}`
-      : 'The walls can not be that thick, and none that are thinner were found. Choose other open faces, or cut a smaller body away.',
-};

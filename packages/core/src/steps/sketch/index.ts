@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { evaluate } from '../../expressions/index.ts';
 import { needs, referenceWords, type NameOf } from '../../references/index.ts';
 import { idSchema, nameSchema, type Id } from '../../records/index.ts';
-import { fail, issue, ok, type Issue, type Result, type Words } from '../../result/index.ts';
+import { fail, issue, ok, type Issue, type Result } from '../../result/index.ts';
 import {
   Geometry,
   MOST_COPIES,
@@ -42,7 +42,7 @@ export type OriginPlane = 'front' | 'top' | 'right';
 const MOST = 5000;
 const atMost = (most: number) => (record: object) => Object.keys(record).length <= most;
 
-export const sketchSchema = z.strictObject({
+const sketchSchema = z.strictObject({
   kind: z.literal('sketch'),
   name: nameSchema,
   suppressed: z.boolean().optional(),
@@ -83,6 +83,18 @@ export const sketch: StepKind<SketchStep, never> = {
   ],
   sources: sourcesOf,
   draw: solved,
+  words: {
+    ...projectedReferenceWords,
+    'sketch.clash': (f) =>
+      `${f['count'] === 1 ? '1 relation' : `${f['count']} relations`} can't hold${f['count'] === 1 ? '' : ' together'}; drop or change one. The last good shape is shown.`,
+    'pattern.count': (f) => `"${f['text']}" is not a whole number from 1 to ${MOST_COPIES}.`,
+    'size.bounds': (f) =>
+      f['angle'] === 1
+        ? `"${f['text']}" is not an angle above 0 and up to 360 deg.`
+        : Number(f['turns']) > 0
+          ? `"${f['text']}" is more than ${f['turns']} turns.`
+          : `"${f['text']}" is not a size above 0 and up to 100 m.`,
+  },
 };
 
 const planeWords = ({ plane }: SketchStep, nameOf: NameOf): string => referenceWords(planeReference(plane), nameOf);
@@ -190,16 +202,3 @@ function troubleOf(clash: readonly Id[], unread: ReadonlyMap<Id, Issue>, sources
   if (first) return { issue: first };
   return clash.length > 0 ? { issue: issue('sketch.clash', { count: clash.length, relations: clash }) } : {};
 }
-
-export const sketchWords: Words = {
-  ...projectedReferenceWords,
-  'sketch.clash': (f) =>
-    `${f['count'] === 1 ? '1 relation' : `${f['count']} relations`} can't hold${f['count'] === 1 ? '' : ' together'}; drop or change one. The last good shape is shown.`,
-  'pattern.count': (f) => `"${f['text']}" is not a whole number from 1 to ${MOST_COPIES}.`,
-  'size.bounds': (f) =>
-    f['angle'] === 1
-      ? `"${f['text']}" is not an angle above 0 and up to 360 deg.`
-      : Number(f['turns']) > 0
-        ? `"${f['text']}" is more than ${f['turns']} turns.`
-        : `"${f['text']}" is not a size above 0 and up to 100 m.`,
-};

@@ -1,19 +1,15 @@
-import type { z } from 'zod';
 import { heightOver, type Frame } from '../../math/index.ts';
 import { planeOf, type Thing } from '../../references/index.ts';
-import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
 import { bodiesIn } from '../bodies.ts';
 import { changing } from '../define.ts';
-import { choice, picks, schemaOf } from '../fields.ts';
+import { choice, picks } from '../fields/index.ts';
 
 const fields = {
   bodies: picks('bodies', 'body', { min: 0, max: 100, many: 'bodies' }),
   by: picks('plane or face', 'sheet'),
   keep: choice('keep', { both: 'both sides', front: 'what lies before it', back: 'what lies behind it' }, 'both'),
 };
-
-export const splitSchema = schemaOf('split', fields);
-export type SplitStep = z.infer<typeof splitSchema>;
 
 interface Inputs {
   readonly only: readonly number[];
@@ -24,6 +20,7 @@ interface Inputs {
 
 export const split = changing('split', {
   title: 'Split',
+  verb: { key: 'K', likely: ['body'] },
   fields,
   sentence: 'Split[? {bodies}] at {by}, keep {keep}',
   inputs({ bodies, by: [sheet], keep }, { step }): Result<Inputs> {
@@ -51,9 +48,8 @@ export const split = changing('split', {
     }
     return met ? ok(after) : fail('split.misses');
   },
+  words: {
+    'split.keep': () => 'A face that is not flat has no side before it: keep both sides.',
+    'split.misses': () => 'The plane does not meet the body: choose another plane, or other bodies.',
+  },
 });
-
-export const splitWords: Words = {
-  'split.keep': () => 'A face that is not flat has no side before it: keep both sides.',
-  'split.misses': () => 'The plane does not meet the body: choose another plane, or other bodies.',
-};

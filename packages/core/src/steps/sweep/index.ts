@@ -1,12 +1,11 @@
-import type { z } from 'zod';
 import type { SweepRequest } from '../../kernel-port/index.ts';
 import { chained, curvesOf } from '../../references/index.ts';
-import { ok, type Result, type Words } from '../../result/index.ts';
+import { ok, type Result } from '../../result/index.ts';
 import { ANGLE } from '../../units/index.ts';
 import { profileOf } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { areasField, choice, number, picks, schemaOf, sketchField } from '../fields.ts';
+import { areasField, choice, number, picks, sketchField } from '../fields/index.ts';
 
 const fields = {
   sketch: sketchField,
@@ -25,13 +24,11 @@ const fields = {
   only: touchedField,
 };
 
-export const sweepSchema = schemaOf('sweep', fields);
-export type SweepStep = z.infer<typeof sweepSchema>;
-
 interface Inputs extends ToolInputs, SweepRequest {}
 
 export const sweep = making('sweep', {
   title: 'Sweep',
+  verb: { key: 'W', likely: ['guide'] },
   fields,
   sentence: 'Sweep {sketch}{areas} along {path}, {keep}[? and by {twist} more] → {result}[? {only}]',
   inputs(values, context): Result<Inputs> {
@@ -47,11 +44,10 @@ export const sweep = making('sweep', {
     });
   },
   solids: (inputs, _, kernel) => kernel.sweep(inputs),
+  words: {
+    'sweep.path': () =>
+      'The area can not be moved along this path: it bends more sharply than the area is wide, or leaves its plane. Choose a smoother path.',
+    'sweep.twist': () => 'A path with corners can not be gone along with a twist: round its corners first.',
+    'sweep.joined': () => 'The curves of the path do not go on into each other: choose curves that meet end to end.',
+  },
 });
-
-export const sweepWords: Words = {
-  'sweep.path': () =>
-    'The area can not be moved along this path: it bends more sharply than the area is wide, or leaves its plane. Choose a smoother path.',
-  'sweep.twist': () => 'A path with corners can not be gone along with a twist: round its corners first.',
-  'sweep.joined': () => 'The curves of the path do not go on into each other: choose curves that meet end to end.',
-};

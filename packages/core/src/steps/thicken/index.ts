@@ -1,10 +1,9 @@
-import type { z } from 'zod';
-import { fail, ok, type Words } from '../../result/index.ts';
+import { fail, ok } from '../../result/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { bodiesIn, resultField, touchedField } from '../bodies.ts';
 import { making } from '../define.ts';
 import { facesByBody } from '../edges.ts';
-import { choice, number, picks, schemaOf } from '../fields.ts';
+import { choice, number, picks } from '../fields/index.ts';
 
 const fields = {
   faces: picks('faces', 'face', { max: 100, many: 'faces' }),
@@ -14,11 +13,9 @@ const fields = {
   only: touchedField,
 };
 
-export const thickenSchema = schemaOf('thicken', fields);
-export type ThickenStep = z.infer<typeof thickenSchema>;
-
 export const thicken = making('thicken', {
   title: 'Thicken',
+  verb: { key: 'Y' },
   fields,
   sentence: 'Thicken {faces} by {thickness} {side} → {result}[? {only}]',
   inputs: (values, { step }) =>
@@ -34,9 +31,8 @@ export const thicken = making('thicken', {
     if (!first || more.length > 0) return fail('thicken.bodies');
     return kernel.thicken({ body: before[first.body]!, faces: first.faces, distance, step });
   },
+  words: {
+    'thicken.bodies': () => 'Choose faces of one body only.',
+    'thicken.face': () => 'One of these faces can not be that thick: choose a smaller thickness, or the other side.',
+  },
 });
-
-export const thickenWords: Words = {
-  'thicken.bodies': () => 'Choose faces of one body only.',
-  'thicken.face': () => 'One of these faces can not be that thick: choose a smaller thickness, or the other side.',
-};

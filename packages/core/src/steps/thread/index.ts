@@ -1,14 +1,13 @@
 import { solidOf } from '../../naming/index.ts';
-import type { z } from 'zod';
 import type { BodyHandle, Kernel } from '../../kernel-port/index.ts';
 import { add3, dot3, frameOn, scale3, sub3, type Vec3 } from '../../math/index.ts';
 import { axisOf, type Thing } from '../../references/index.ts';
-import { fail, ok, type Result, type Words } from '../../result/index.ts';
+import { fail, ok, type Result } from '../../result/index.ts';
 import { filled, findRegions, Geometry } from '../../sketch/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
-import { choice, number, picks, schemaOf, type Values } from '../fields.ts';
+import { choice, number, picks, type Values } from '../fields/index.ts';
 import { BOLT_NAMES, BOLTS } from '../hole/tables.ts';
 
 const fields = {
@@ -32,9 +31,6 @@ const fields = {
   ),
   shown: choice('shown', { sign: 'as a sign', full: 'cut in full' }, 'sign'),
 };
-
-export const threadSchema = schemaOf('thread', fields);
-export type ThreadStep = z.infer<typeof threadSchema>;
 
 /** A thread on a round face: what drawings and views show of it whether it is cut in full or not. */
 export interface Sign {
@@ -74,6 +70,7 @@ const allowance = (pitch: number): number => (15 + 11 * pitch) / 1000;
 
 export const thread = changing('thread', {
   title: 'Thread',
+  verb: { key: 'H' },
   fields,
   sentence: 'Thread {faces} {size}[ {pitch}], {hand}, {extent}[ {length}][ {from}], {shown}',
   inputs(values, { step }): Result<Inputs> {
@@ -102,6 +99,13 @@ export const thread = changing('thread', {
     return ok(bodies);
   },
   signs: ({ threads }) => threads,
+  words: {
+    'thread.size': (f) =>
+      `${f['size']} does not fit here: this ${f['inside'] === 1 ? 'bore' : 'shaft'} is ⌀${f['found']}, and it needs ⌀${f['needs']}.`,
+    'thread.pitch': (f) =>
+      `The flanks would meet in the axis: choose a pitch well below the diameter of ${f['diameter']} mm.`,
+    'thread.cut': () => 'The thread would cut the body in pieces, or does not reach it: choose another size or length.',
+  },
 });
 
 function threadOn(thing: Round, values: Values<typeof fields>): Result<Threaded> {
@@ -186,11 +190,3 @@ export function signLines({ origin, axis, length, radius, pitch, left }: Sign): 
 }
 const SEGMENTS = 24;
 const MOST_TURNS = 60;
-
-export const threadWords: Words = {
-  'thread.size': (f) =>
-    `${f['size']} does not fit here: this ${f['inside'] === 1 ? 'bore' : 'shaft'} is ⌀${f['found']}, and it needs ⌀${f['needs']}.`,
-  'thread.pitch': (f) =>
-    `The flanks would meet in the axis: choose a pitch well below the diameter of ${f['diameter']} mm.`,
-  'thread.cut': () => 'The thread would cut the body in pieces, or does not reach it: choose another size or length.',
-};

@@ -26,6 +26,7 @@ export type Across = z.infer<typeof acrossSchema>;
 export const across: RelationKind<Across> = {
   schema: acrossSchema,
   title: 'Diameter across',
+  verb: { key: '' },
   words: 'measure across the centre line',
   refs: ({ point, axis }) => [point, axis],
   roles: ({ point, axis }) => ({ [point]: ['point'], [axis]: ['line'] }),
@@ -44,6 +45,7 @@ export const across: RelationKind<Across> = {
     relation.axis === line ? { ...relation, sense: relation.sense === 1 ? -1 : 1 } : relation,
   dimension: {
     asks: LENGTH,
+    turn: 0,
     prefix: '⌀',
     measure: ({ point, axis, sense }, geometry) => 2 * sense * offAxis(geometry, point, axis),
     places(relation, geometry, space) {

@@ -30,6 +30,7 @@ export type Angle = z.infer<typeof angleSchema>;
 export const angle: RelationKind<Angle> = {
   schema: angleSchema,
   title: 'Angle',
+  verb: { key: 'W' },
   words: 'meet at an angle of',
   refs: ({ a, b }) => [a, b],
   roles: ({ a, b }) => ({ [a]: ['line'], [b]: ['line'] }),
@@ -64,6 +65,8 @@ export const angle: RelationKind<Angle> = {
   }),
   dimension: {
     asks: ANGLE,
+    turn: 3,
+    toText: angleAt,
     period: 2 * Math.PI,
     measure: (relation, geometry) => turnOf(relation, geometry),
     places(relation, geometry, { gap }) {
@@ -90,7 +93,7 @@ function sectorOf(relation: Angle, geometry: Geometry) {
  * The sector in which a place lies, of the four that two lines make. Where the lines end in their corner and the place lies
  * opposite to what they enclose, it is what they leave open: more than 180 degrees.
  */
-export function angleAt(relation: Angle, geometry: Geometry, place: Vec2): Angle {
+function angleAt(relation: Angle, geometry: Geometry, place: Vec2): Angle {
   const { a, b } = relation;
   const corner = cornerOf(geometry, a, b);
   if (!corner) return relation;

@@ -14,6 +14,7 @@ const CARRIERS = ['point', 'line', 'circle', 'ellipse', 'spline'] as const;
 export const coincident: RelationKind<Coincident> = {
   schema: coincidentSchema,
   title: 'Coincident',
+  verb: { key: 'J' },
   mark: '•',
   words: 'lie on each other',
   refs: ({ a, b }) => [a, b],

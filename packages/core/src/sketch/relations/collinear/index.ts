@@ -11,6 +11,7 @@ export type Collinear = z.infer<typeof collinearSchema>;
 export const collinear: RelationKind<Collinear> = {
   schema: collinearSchema,
   title: 'Collinear',
+  verb: { key: 'U' },
   mark: '—',
   words: 'lie along one line',
   refs: ({ a, b }) => [a, b],

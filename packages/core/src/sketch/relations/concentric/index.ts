@@ -10,6 +10,7 @@ export type Concentric = z.infer<typeof concentricSchema>;
 export const concentric: RelationKind<Concentric> = {
   schema: concentricSchema,
   title: 'Concentric',
+  verb: { key: 'C' },
   mark: '◎',
   words: 'have one centre',
   refs: ({ a, b }) => [a, b],

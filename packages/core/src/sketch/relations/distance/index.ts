@@ -36,6 +36,8 @@ export const distance: RelationKind<Distance> = {
   schema: distanceSchema,
   title: 'Size',
   words: 'are apart by',
+  way: ({ direction }) => (direction === 'aligned' ? undefined : direction),
+  carried: (relation, { angle }) => (relation.direction !== 'aligned' && Math.abs(angle) > 1e-9 ? undefined : relation),
   refs: ({ a, b }) => [a, b],
   roles: ({ a, b, direction, rimA, rimB }) => {
     const otherEnd: Role[] = direction === 'aligned' ? ['point', 'line'] : ['point'];
@@ -77,6 +79,9 @@ export const distance: RelationKind<Distance> = {
   turned: (relation, line) => (relation.b === line ? { ...relation, sense: opposite(relation.sense) } : relation),
   dimension: {
     asks: LENGTH,
+    turn: 1,
+    toText: (relation, geometry, at) => ({ ...relation, ...directionAt(geometry, relation.a, relation.b, at) }),
+    toRims,
     measure(relation, geometry) {
       const { a, b, direction, sense, rimA, rimB } = relation;
       const radius = (end: Id, sign: number | undefined) => (sign ? sign * geometry.circle(end).radius : 0);
@@ -112,7 +117,7 @@ export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<
 }
 
 /** The distance measured from the near (1) or far (-1) rims of the picked circles instead of their centres. */
-export function toRims(relation: Distance, picks: readonly Id[], geometry: Geometry, sign: 1 | -1): Distance {
+function toRims(relation: Distance, picks: readonly Id[], geometry: Geometry, sign: 1 | -1): Distance {
   const circleAt = (end: Id) =>
     picks.find((id) => {
       const entity = geometry.entities[id];

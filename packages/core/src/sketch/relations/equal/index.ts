@@ -13,6 +13,7 @@ const ALIKE = ['line', 'circle', 'ellipse'] as const;
 export const equal: RelationKind<Equal> = {
   schema: equalSchema,
   title: 'Equal',
+  verb: { key: 'G' },
   mark: '=',
   words: 'are equal',
   refs: ({ a, b }) => [a, b],

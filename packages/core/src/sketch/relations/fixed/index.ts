@@ -38,8 +38,10 @@ const heldBy = (id: Id, layout: Layout) => HELD[layout.roleOf(id)](id, layout);
 export const fixed: RelationKind<Fixed> = {
   schema: fixedSchema,
   title: 'Fixed',
+  verb: { key: 'F' },
   mark: 'F',
   words: 'stays where it is',
+  carried: () => undefined,
   refs: ({ entity }) => [entity],
   roles: ({ entity }) => ({ [entity]: Object.keys(HELD) as Role[] }),
   fit(picks, geometry) {

@@ -5,8 +5,9 @@ import { levelKind, levelSchema } from '../level.ts';
 export const horizontalSchema = levelSchema('horizontal');
 export type Horizontal = z.infer<typeof horizontalSchema>;
 
-export const horizontal = levelKind('horizontal', horizontalSchema, 1, {
+export const horizontal = levelKind('horizontal', horizontalSchema, 1, 'vertical', {
   title: 'Horizontal',
+  verb: { key: 'H' },
   mark: 'H',
   words: 'is level',
 });

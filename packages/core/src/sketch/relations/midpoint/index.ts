@@ -10,6 +10,7 @@ export type Midpoint = z.infer<typeof midpointSchema>;
 export const midpoint: RelationKind<Midpoint> = {
   schema: midpointSchema,
   title: 'Midpoint',
+  verb: { key: 'M' },
   mark: 'M',
   words: 'is the middle',
   refs: ({ point, line }) => [point, line],

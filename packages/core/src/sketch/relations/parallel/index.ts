@@ -6,6 +6,7 @@ export type Parallel = z.infer<typeof parallelSchema>;
 
 export const parallel = directionKind('parallel', parallelSchema, (theta) => [Math.sin(theta), Math.cos(theta)], {
   title: 'Parallel',
+  verb: { key: 'A' },
   mark: '∥',
   words: 'are parallel',
 });

@@ -8,5 +8,5 @@ export const perpendicular = directionKind(
   'perpendicular',
   perpendicularSchema,
   (theta) => [Math.cos(theta), -Math.sin(theta)],
-  { title: 'Perpendicular', mark: '⊥', words: 'stand at a right angle' },
+  { title: 'Perpendicular', verb: { key: 'P' }, mark: '⊥', words: 'stand at a right angle' },
 );

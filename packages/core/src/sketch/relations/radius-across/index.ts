@@ -29,6 +29,7 @@ function spanOf({ ellipse }: RadiusAcross, geometry: Geometry): readonly [Vec2, 
 export const radiusAcross: RelationKind<RadiusAcross> = {
   schema: radiusAcrossSchema,
   title: 'Radius across',
+  verb: { key: '' },
   words: 'reaches across',
   refs: ({ ellipse }) => [ellipse],
   roles: ({ ellipse }) => ({ [ellipse]: ['ellipse'] }),

@@ -24,6 +24,7 @@ export type Symmetric = z.infer<typeof symmetricSchema>;
 export const symmetric: RelationKind<Symmetric> = {
   schema: symmetricSchema,
   title: 'Symmetric',
+  verb: { key: 'S' },
   mark: 'S',
   words: 'mirror each other',
   refs: ({ a, b, axis }) => [a, b, axis],

@@ -51,6 +51,7 @@ const PAIRS = [
 export const tangent: RelationKind<Tangent> = {
   schema: tangentSchema,
   title: 'Tangent',
+  verb: { key: 'T' },
   mark: 'T',
   words: 'touch',
   refs: ({ circle, to }) => [circle, to],

@@ -13,6 +13,7 @@ export type Uncurved = z.infer<typeof uncurvedSchema>;
 export const uncurved: RelationKind<Uncurved> = {
   schema: uncurvedSchema,
   title: 'No curvature at the end',
+  verb: { key: '' },
   mark: 'K0',
   words: 'leaves without curvature',
   refs: ({ spline, end }) => [spline, end],

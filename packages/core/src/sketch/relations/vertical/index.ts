@@ -5,8 +5,9 @@ import { levelKind, levelSchema } from '../level.ts';
 export const verticalSchema = levelSchema('vertical');
 export type Vertical = z.infer<typeof verticalSchema>;
 
-export const vertical = levelKind('vertical', verticalSchema, 0, {
+export const vertical = levelKind('vertical', verticalSchema, 0, 'horizontal', {
   title: 'Vertical',
+  verb: { key: 'V' },
   mark: 'V',
   words: 'is upright',
 });

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { MOST_FILE, type FileRecord } from '@helb/core';
-import { api } from '../sync/api.ts';
-import { useProject } from '../stores/project.ts';
+import { MOST_FILE, type Field, type FileRecord } from '@helb/core';
+import { api } from '../../sync/api.ts';
+import { useProject } from '../../stores/project.ts';
 
 /** A file of the project: kept by the server before anything refers to it. */
-const { value, label, endings } = defineProps<{
+const { field } = defineProps<{
+  field: Extract<Field, { type: 'file' }>;
   value: FileRecord | undefined;
-  label: string;
-  endings: readonly string[];
 }>();
 const emit = defineEmits<{ choose: [file: FileRecord] }>();
 
@@ -34,8 +33,8 @@ async function take(event: Event) {
 }
 
 function refusal({ name, size }: File): string {
-  if (!endings.some((ending) => name.toLowerCase().endsWith(ending)))
-    return `${name} does not end in ${endings.join(' or ')}.`;
+  if (!field.endings.some((ending) => name.toLowerCase().endsWith(ending)))
+    return `${name} does not end in ${field.endings.join(' or ')}.`;
   return size > MOST_FILE ? `${name} is larger than ${MOST_FILE / 1024 ** 2} MB.` : '';
 }
 </script>
@@ -43,11 +42,11 @@ function refusal({ name, size }: File): string {
 <template>
   <div class="border-rule border-t py-1.5">
     <label class="flex items-baseline justify-between gap-3">
-      <span class="text-muted first-letter:uppercase">{{ label }}</span>
+      <span class="text-muted first-letter:uppercase">{{ field.label }}</span>
       <span v-if="state === 'sending'" class="text-muted" role="status">sending …</span>
       <span v-else class="word-link cursor-pointer text-right break-all has-focus-visible:outline-2">
         {{ value ? value.name : 'choose a file' }}
-        <input type="file" class="sr-only" :accept="endings.join(',')" :aria-label="label" @change="take" />
+        <input type="file" class="sr-only" :accept="field.endings.join(',')" :aria-label="field.label" @change="take" />
       </span>
     </label>
     <p v-if="wrong" class="text-clash text-sm" role="alert">{{ wrong }}</p>

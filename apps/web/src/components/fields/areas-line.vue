@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { filled, resolveRegions } from '@helb/core';
-import { useWorkbench } from '../stores/workbench.ts';
-import { useModel } from '../stores/model.ts';
+import { useWorkbench } from '../../stores/workbench.ts';
+import { useModel } from '../../stores/model.ts';
 
 /** Which areas of its sketch the step in the making takes, and which of those that it took are gone. */
 const bench = useWorkbench();
@@ -23,7 +23,8 @@ const taken = computed(() => {
   return { keys: new Set(resolved.regions.map(({ key }) => key)), gone: resolved.gone };
 });
 
-const take = (keys: Iterable<string>, gone: readonly string[]) => bench.setField('areas', [...keys, ...gone]);
+const emit = defineEmits<{ choose: [areas: readonly string[]] }>();
+const take = (keys: Iterable<string>, gone: readonly string[]) => emit('choose', [...keys, ...gone]);
 function toggle(key: string) {
   const keys = new Set(taken.value.keys);
   if (!keys.delete(key)) keys.add(key);

@@ -1,0 +1,18 @@
+<script setup lang="ts">
+import type { Action, Field, Result } from '@helb/core';
+import NumberChip from '../number-chip.vue';
+
+/** A number that the sentence leaves out while it is as initially. */
+defineProps<{
+  field: Extract<Field, { type: 'number' }>;
+  value: string;
+  keep: (expression: string, naming: readonly Action[]) => Result<void>;
+}>();
+</script>
+
+<template>
+  <div class="border-rule flex items-baseline justify-between gap-3 border-t py-1">
+    <span class="text-muted first-letter:uppercase">{{ field.label }}</span>
+    <NumberChip :text="value" :asks="field.asks" :label="field.label" :change="() => []" :keep="keep" />
+  </div>
+</template>

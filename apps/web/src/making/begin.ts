@@ -1,0 +1,72 @@
+import { stepKind, suits, type Field, type Id, type Reference, type Step, type StepName, type Thing } from '@helb/core';
+
+/** Something that is picked while a step begins. */
+interface Picked {
+  readonly thing: Thing;
+  readonly reference: Reference;
+}
+
+/** What a new step can begin with. */
+export interface Beginning {
+  readonly picked: readonly Picked[];
+  /** A name that no other step has: the word and a number. */
+  freeName(word: string): string;
+  /** The sketch that it is most likely for. */
+  readonly sketch: Id | undefined;
+  /** Parts whose bodies it could take. */
+  readonly parts: readonly Id[];
+  /** Has the part a body, so that there is something to add to? */
+  readonly hasBody: boolean;
+  /** The bodies that are shown, where some are not: what is hidden is not touched by accident. */
+  readonly shown: readonly Reference[] | undefined;
+}
+
+/** Takes the picks that a field can use away from those that are left. */
+function fitting(field: Extract<Field, { type: 'picks' }>, left: Picked[]): Reference[] | undefined {
+  const found = left.filter(({ thing }) => suits(thing, field.accepts)).slice(0, field.max);
+  found.forEach((pick) => left.splice(left.indexOf(pick), 1));
+  return found.length > 0 ? found.map(({ reference }) => reference) : undefined;
+}
+
+/** What a field of each kind begins with, where not with what it is initially. @param left picks that no field took */
+const BEGUN: {
+  readonly [T in Field['type']]?: (field: Extract<Field, { type: T }>, from: Beginning, left: Picked[]) => unknown;
+} = {
+  sketch: (_, { sketch }) => sketch,
+  part: (_, { parts }) => parts[0],
+  picks: (field, { shown }, left) =>
+    fitting(field, left) ??
+    // where nothing is chosen a step takes all bodies: of some that are hidden it takes the others
+    (field.accepts === 'body' && field.min === 0 ? shown : undefined),
+};
+
+/** A step of fields with what is picked, in the order of the fields. */
+function ofFields(kind: StepName, from: Beginning): object {
+  const { fields = {} } = stepKind(kind);
+  const left = [...from.picked];
+  const begun = Object.entries(fields).flatMap(([name, field]) => {
+    const value = BEGUN[field.type]?.(field as never, from, left);
+    return value === undefined ? [] : [[name, value] as const];
+  });
+  const isAdded = 'result' in fields && from.hasBody && from.shown?.length !== 0;
+  return { ...Object.fromEntries(begun), ...(isAdded ? { result: 'add' } : {}) };
+}
+
+/** A datum with what is picked, in the way that suits it best. */
+function inBestWay(kind: StepName, ways: readonly string[], { picked }: Beginning): object {
+  const made = ways.map((how) => {
+    const asks = stepKind(kind).picks!({ kind, name: '', how, on: [] } as unknown as Step);
+    const miss = asks.findIndex(({ accepts }, k) => !picked[k] || !suits(picked[k].thing, accepts));
+    const fits = miss < 0 ? asks.length : miss;
+    return { how, fits, whole: fits === picked.length && fits === asks.length };
+  });
+  const best = made.reduce((a, b) => ((Number(b.whole) - Number(a.whole) || b.fits - a.fits) > 0 ? b : a));
+  return { how: best.how, on: picked.slice(0, best.fits).map(({ reference }) => reference) };
+}
+
+/** A new step of a kind, with what is picked where it asks for that. */
+export function begunStep(kind: StepName, from: Beginning): Step {
+  const { title, noun = title, ways } = stepKind(kind);
+  const name = from.freeName(noun);
+  return { kind, name, ...(ways ? inBestWay(kind, ways, from) : ofFields(kind, from)) } as Step;
+}

@@ -1,0 +1,34 @@
+import { z } from 'zod';
+import type { Common, FieldKind } from './kind.ts';
+
+export interface ChoiceField<O extends string = string> extends Common {
+  readonly type: 'choice';
+  readonly schema: z.ZodEnum<{ [K in O]: K }>;
+  readonly options: Readonly<Record<O, string>>;
+  readonly initial: O;
+}
+
+/** A field for one of a few words. */
+export const choice = <O extends string>(
+  label: string,
+  options: Readonly<Record<O, string>>,
+  initial: NoInfer<O>,
+  when?: Common['when'],
+): ChoiceField<O> => ({
+  type: 'choice',
+  schema: z.enum(Object.keys(options) as [O, ...O[]]),
+  label,
+  options,
+  initial,
+  ...(when ? { when } : {}),
+});
+
+export const choiceKind: FieldKind<ChoiceField, string> = {
+  initial: ({ initial }) => initial,
+  phrase: (field, { options, label }, value) => ({ type: 'choice', field, value, options, label }),
+  asks: ({ options }) =>
+    Object.entries(options)
+      .map(([value, words]) => `\`${value}\` ${words}`)
+      .join(', '),
+  initialWords: ({ initial }) => `\`${initial}\``,
+};
