@@ -31,6 +31,29 @@ const tells = (node: ts.Expression): boolean =>
   (ts.isPropertyAccessExpression(node) && TELLING.has(node.name.text)) ||
   (ts.isIdentifier(node) && TELLING.has(node.text));
 
+/** How many words one thing is compared with in a function before it is a ladder. */
+const LADDER = 3;
+
+/** Functions that tell one thing apart in three ways or more, by the thing that they tell apart. */
+function ladders(all: readonly Source[]): number {
+  let found = 0;
+  for (const { tree } of all) {
+    const told = new Map<ts.Node, Map<string, Set<string>>>();
+    const visit = (node: ts.Node, within: ts.Node): void => {
+      const inside = ts.isFunctionLike(node) ? node : within;
+      if (ts.isBinaryExpression(node) && isRung(node)) {
+        const things = told.get(inside) ?? new Map<string, Set<string>>();
+        const words = things.get(node.left.getText()) ?? new Set();
+        told.set(inside, things.set(node.left.getText(), words.add(node.right.getText())));
+      }
+      ts.forEachChild(node, (child) => visit(child, inside));
+    };
+    visit(tree, tree);
+    for (const things of told.values()) for (const words of things.values()) if (words.size >= LADDER) found++;
+  }
+  return found;
+}
+
 const isCast = (node: ts.Node): boolean =>
   ts.isNonNullExpression(node) || (ts.isAsExpression(node) && node.type.getText() !== 'const');
 
@@ -65,6 +88,7 @@ export function houseFigures(): Figure[] {
   return [
     figure('lines of source', lines),
     figure('rungs of ladders over kind, form, to and type', count(all, isRung)),
+    figure(`ladders: functions that tell one thing apart in ${LADDER} ways or more`, ladders(all)),
     figure('casts (as, !)', count(all, isCast)),
     figure('import cycles', importCycles(all).length, 0),
     figure('exported functions without a doc comment', functions.length, 0),

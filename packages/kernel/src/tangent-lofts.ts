@@ -24,27 +24,44 @@ const weighed = ([x, y, z]: Vec3, w: number): Control => [w * x, w * y, w * z, w
 const mixed = (a: Control, b: Control, p: number, q: number): Control =>
   a.map((c, k) => p * c + q * b[k]!) as unknown as Control;
 
-/** A piece as a rational cubic; arcs of at most a quarter turn. */
-export function cubicOf({ piece, frame }: { readonly piece: Piece; readonly frame: Frame }): Row {
-  const at = (place: Vec2, w = 1) => weighed(toSpace(frame, place), w);
-  const [a, d] = [at(piece.from), at(piece.to)];
-  if (piece.form === 'segment') return [a, mixed(a, d, 2 / 3, 1 / 3), mixed(a, d, 1 / 3, 2 / 3), d];
-  if (piece.form === 'bezier') return [a, at(piece.inner[0]), at(piece.inner[1]), d];
-  const half = piece.sweep / 2;
-  const middle = piece.start + half;
-  const [major, minor]: readonly [Vec2, Vec2] =
-    piece.form === 'arc'
-      ? [
-          [piece.radius, 0],
-          [0, piece.radius],
-        ]
-      : [piece.major, piece.minor];
+type PieceOf<F extends Piece['form']> = Extract<Piece, { form: F }>;
+type Weighing = (place: Vec2, weight?: number) => Control;
+
+/** What is round as a rational cubic, of its two half axes. */
+function roundCubic(
+  { from, to, start, sweep, centre }: PieceOf<'arc' | 'ellipse'>,
+  [u, v]: readonly [Vec2, Vec2],
+  at: Weighing,
+): Row {
+  const [a, d] = [at(from), at(to)];
+  const half = sweep / 2;
   // where the tangents at its ends meet
-  const [c, s] = [Math.cos(middle) / Math.cos(half), Math.sin(middle) / Math.cos(half)];
-  const corner: Vec2 = [piece.centre[0] + c * major[0] + s * minor[0], piece.centre[1] + c * major[1] + s * minor[1]];
-  const b = at(corner, Math.cos(half));
+  const [c, s] = [Math.cos(start + half) / Math.cos(half), Math.sin(start + half) / Math.cos(half)];
+  const b = at([centre[0] + c * u[0] + s * v[0], centre[1] + c * u[1] + s * v[1]], Math.cos(half));
   return [a, mixed(a, b, 1 / 3, 2 / 3), mixed(b, d, 2 / 3, 1 / 3), d];
 }
+
+const CUBICS: { readonly [F in Piece['form']]: (piece: PieceOf<F>, at: Weighing) => Row } = {
+  segment({ from, to }, at) {
+    const [a, d] = [at(from), at(to)];
+    return [a, mixed(a, d, 2 / 3, 1 / 3), mixed(a, d, 1 / 3, 2 / 3), d];
+  },
+  bezier: ({ from, inner, to }, at) => [at(from), at(inner[0]), at(inner[1]), at(to)],
+  arc: (piece, at) =>
+    roundCubic(
+      piece,
+      [
+        [piece.radius, 0],
+        [0, piece.radius],
+      ],
+      at,
+    ),
+  ellipse: (piece, at) => roundCubic(piece, [piece.major, piece.minor], at),
+};
+
+/** A piece as a rational cubic; arcs of at most a quarter turn. */
+export const cubicOf = ({ piece, frame }: { readonly piece: Piece; readonly frame: Frame }): Row =>
+  CUBICS[piece.form](piece as never, (place, w = 1) => weighed(toSpace(frame, place), w));
 
 /** The side through one piece of each section. */
 export function sideThrough(library: Library, scope: DisposalScope, ribs: readonly Rib[], square: Square): TopoDS_Face {

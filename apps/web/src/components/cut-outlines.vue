@@ -7,6 +7,7 @@ import { useBatch } from '../stores/batch.ts';
 import { useDoubts } from '../stores/doubts.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
+import { typedNumber } from '../stores/typed-amount.ts';
 import TypedField from './typed-field.vue';
 
 /** The largest flat face of each part as it is cut out, with or without the width of the cut. */
@@ -21,7 +22,7 @@ const parts = computed(() => (store.kept?.partOrder ?? []).map((id) => ({ id, ..
 
 /** Takes numbers of mm within what a cut can be; anything else is put back. */
 const number = (text: string, most: number): number | undefined => {
-  const value = Number(text.replace(',', '.').replace(/mm$/, '').trim());
+  const value = typedNumber(text.replace(/mm$/, ''));
   return value >= 0 && value <= most ? value : undefined;
 };
 function setWidth(text: string) {

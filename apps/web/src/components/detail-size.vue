@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 import { DETAIL_TIMES, explain, fail, ok, type Id, type Result, type View } from '@helb/core';
 import { useSheets } from '../stores/sheets.ts';
+import { typedNumber } from '../stores/typed-amount.ts';
 import ChoiceWord from './choice-word.vue';
 import TypedField from './typed-field.vue';
 
@@ -15,7 +16,7 @@ const times = Object.fromEntries(DETAIL_TIMES.map((n) => [`${n}`, `${n} times as
 
 const message = ref('');
 function setRadius(text: string): Result<void> {
-  const radius = Number(text.replace(',', '.'));
+  const radius = typedNumber(text);
   const refused = radius >= 0.01 && radius <= 1e5 ? undefined : fail('detail.radius');
   message.value = refused ? explain(refused.issue) : '';
   if (refused) return refused;

@@ -20,8 +20,8 @@ const joining = useJoining();
 const assemblyStore = useAssembly();
 const draft = computed(() => joining.draft!);
 const isJoint = computed(() => draft.value.sort === 'joint');
-const asks = computed(() =>
-  isJoint.value ? undefined : ASSEMBLY_RELATIONS[draft.value.kind as AssemblyRelationName].asks,
+const relation = computed(() =>
+  isJoint.value ? undefined : ASSEMBLY_RELATIONS[draft.value.kind as AssemblyRelationName],
 );
 const none = (): Action[] => [];
 const keeping = (field: 'offset' | 'angle' | 'amount') => (text: string) => joining.change({ [field]: text });
@@ -89,11 +89,11 @@ const prompt = computed(() => {
         >
       </template>
     </div>
-    <p v-else-if="asks" class="mt-3">
+    <p v-else-if="relation?.asks" class="mt-3">
       by
       <NumberChip
-        :text="draft.amount || (asks === 'angle' ? '90 deg' : '0 mm')"
-        :asks="asks === 'angle' ? ANGLE : LENGTH"
+        :text="draft.amount || relation.initial!"
+        :asks="relation.asks"
         label="amount"
         :change="none"
         :keep="keeping('amount')"

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import {
-  CHARACTERISTICS,
   evaluate,
   isSize,
   issue,
@@ -9,6 +8,8 @@ import {
   markTitle,
   ok,
   placedExpressions,
+  TOLERANCE_TITLES,
+  toleranceKind,
   toleranceSchema,
   valueScope,
   viewWords,
@@ -20,7 +21,9 @@ import {
 import { useProject } from '../stores/project.ts';
 import { useSheets } from '../stores/sheets.ts';
 import { useWriting } from '../stores/writing.ts';
+import { typedNumber } from '../stores/typed-amount.ts';
 import ChoiceWord from './choice-word.vue';
+import { MARK_FIELDS } from './marks/index.ts';
 import NumberChip from './number-chip.vue';
 import TypedField from './typed-field.vue';
 
@@ -86,13 +89,10 @@ const putInto = (view: string) => {
 };
 
 const tolerance = computed(() => sized.value?.tolerance);
-const TOLERANCES = { none: 'as the general ones', even: '±', limits: 'limits', fit: 'class of ISO 286' };
-const BEGUN: Readonly<Record<string, Tolerance>> = {
-  even: { kind: 'even', by: 0.1 },
-  limits: { kind: 'limits', upper: 0.1, lower: 0 },
-  fit: { kind: 'fit', class: 'H7' },
-};
-const chooseTolerance = (kind: string) => (kind === 'none' ? without('tolerance') : set({ tolerance: BEGUN[kind] }));
+const TOLERANCES = { none: 'as the general ones', ...TOLERANCE_TITLES };
+const toleranceFields = computed(() => (tolerance.value ? toleranceKind(tolerance.value.kind).fields : []));
+const chooseTolerance = (kind: string) =>
+  kind === 'none' ? without('tolerance') : set({ tolerance: toleranceKind(kind as Tolerance['kind']).begun });
 /** Sets a field of the tolerance, or says what would fit. */
 const within = (fields: (text: string) => object) => (text: string) => {
   const read = toleranceSchema.safeParse({ ...tolerance.value, ...fields(text) });
@@ -100,8 +100,6 @@ const within = (fields: (text: string) => object) => (text: string) => {
   else writing.message = `That does not fit: ${read.error.issues[0]!.message}.`;
   return ok(undefined);
 };
-const number = (text: string) => Number(text.replace(',', '.').replace('−', '-'));
-const characteristics = Object.fromEntries(CHARACTERISTICS.map((name) => [name, name]));
 </script>
 
 <template>
@@ -133,28 +131,12 @@ const characteristics = Object.fromEntries(CHARACTERISTICS.map((name) => [name, 
           @choose="chooseTolerance"
         />
         <TypedField
-          v-if="tolerance?.kind === 'even'"
+          v-for="{ name, label, isNumber } in toleranceFields"
+          :key="name"
           class="field ml-1.5 w-20"
-          label="plus and minus"
-          :value="`${tolerance.by}`"
-          :change="within((text) => ({ by: number(text) }))"
-        />
-        <TypedField
-          v-if="tolerance?.kind === 'fit'"
-          class="field ml-1.5 w-20"
-          label="tolerance class"
-          :value="tolerance.class"
-          :change="within((text) => ({ class: text }))"
-        />
-      </p>
-      <p v-if="tolerance?.kind === 'limits'" class="flex gap-2 text-sm">
-        <TypedField
-          v-for="end in ['upper', 'lower'] as const"
-          :key="end"
-          class="field w-24"
-          :label="`${end} limit`"
-          :value="`${tolerance[end]}`"
-          :change="within((text) => ({ [end]: number(text) }))"
+          :label="label"
+          :value="`${(tolerance as unknown as Record<string, unknown>)[name]}`"
+          :change="within((text) => ({ [name]: isNumber ? typedNumber(text) : text }))"
         />
       </p>
       <label class="flex items-center gap-1.5 text-sm"
@@ -165,67 +147,7 @@ const characteristics = Object.fromEntries(CHARACTERISTICS.map((name) => [name, 
         />in brackets: told for convenience only</label
       >
     </template>
-    <TypedField
-      v-if="mark.kind === 'note'"
-      class="field h-20 w-full"
-      lines
-      label="Text of the note"
-      :most="300"
-      :value="mark.text"
-      :change="take((text) => ({ text }))"
-    />
-    <template v-if="mark.kind === 'surface'">
-      <TypedField class="field w-32" label="Texture" :value="mark.text" :change="take((text) => ({ text }))" />
-      <p class="text-sm">
-        material is removed for it:
-        <ChoiceWord
-          :value="mark.removed"
-          :options="{ any: 'as one likes', yes: 'yes', no: 'no' }"
-          label="removed"
-          @choose="(removed) => set({ removed })"
-        />
-      </p>
-    </template>
-    <TypedField
-      v-if="mark.kind === 'datum'"
-      class="field w-16"
-      label="Letter of the datum"
-      :value="mark.letter"
-      :change="take((letter) => ({ letter }))"
-    />
-    <template v-if="mark.kind === 'geometric'">
-      <p class="text-sm">
-        <ChoiceWord
-          :value="mark.characteristic"
-          :options="characteristics"
-          label="characteristic"
-          @choose="(characteristic) => set({ characteristic })"
-        />
-        within
-        <TypedField
-          class="field w-20"
-          label="Width of the zone, mm"
-          :value="`${mark.zone}`"
-          :change="take((text) => ({ zone: number(text) }))"
-        />
-        mm
-      </p>
-      <label class="flex items-center gap-1.5 text-sm"
-        ><input
-          type="checkbox"
-          :checked="mark.round"
-          @change="set({ round: ($event.target as HTMLInputElement).checked })"
-        />a round zone</label
-      >
-      <label class="flex items-center gap-2 text-sm"
-        >Datums
-        <TypedField
-          class="field w-24"
-          label="Letters of datums, with spaces between"
-          :value="mark.datums.join(' ')"
-          :change="take((text) => ({ datums: text.split(/[\s,]+/).filter(Boolean) }))"
-      /></label>
-    </template>
+    <component :is="MARK_FIELDS[mark.kind]" v-if="MARK_FIELDS[mark.kind]" :mark="mark" :take="take" @set="set" />
     <p v-if="mark.at">
       <button class="word-link text-sm" @click="without('at')">put where there is room</button>
     </p>

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue';
 import { MATERIALS, type Material } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useProject } from '../stores/project.ts';
+import { typedNumber } from '../stores/typed-amount.ts';
 
 /** What the part is made of: from the table, or an entry of one's own. */
 const bench = useWorkbench();
@@ -36,7 +37,7 @@ function choose(event: Event) {
 }
 
 function setOwn() {
-  const result = put({ name: ownName.value, density_kg_m3: Number(ownDensity.value.replace(',', '.')) });
+  const result = put({ name: ownName.value, density_kg_m3: typedNumber(ownDensity.value) });
   ownTrouble.value = result.ok ? '' : 'Give it a name and a density from 1 to 30000 kg/m³.';
   if (!result.ok) store.message = '';
   own.value = !result.ok;

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import {
-  ANGLE,
   explain,
   formatAmount,
   LENGTH,
@@ -198,7 +197,7 @@ const places = computed(() => new Map(assemblyStore.tracedPlaces()));
               <NumberChip
                 v-if="record.amount !== undefined && ASSEMBLY_RELATIONS[record.kind].asks"
                 :text="record.amount"
-                :asks="ASSEMBLY_RELATIONS[record.kind].asks === 'angle' ? ANGLE : LENGTH"
+                :asks="ASSEMBLY_RELATIONS[record.kind].asks!"
                 :label="`Amount of ${record.name}`"
                 :change="(amount) => [{ command: 'assembly-relation.set', input: { id, fields: { amount } } }]"
               />

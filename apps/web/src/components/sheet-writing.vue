@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { markTitle } from '@helb/core';
+import { markTitle, markWay } from '@helb/core';
 import { useWriting, VERBS, type Verb } from '../stores/writing.ts';
 
 /** Writing into views: what is written, what is picked for it, and what that could say. */
@@ -33,12 +33,9 @@ const verbs = Object.entries(VERBS) as [Verb, string][];
             class="hover:bg-chip flex w-full items-baseline gap-2 px-1 py-0.5 text-left"
             @click="writing.add(mark)"
           >
-            <span class="text-muted w-28 shrink-0 text-sm"
-              >{{ markTitle(mark)
-              }}{{
-                mark.kind === 'distance' && mark.lay ? (mark.lay === 'chain' ? ', chain' : ', from one base') : ''
-              }}</span
-            ><span class="font-mono">{{ words }}</span>
+            <span class="text-muted w-28 shrink-0 text-sm">{{
+              [markTitle(mark), markWay(mark)].filter(Boolean).join(', ')
+            }}</span><span class="font-mono">{{ words }}</span>
           </button>
         </li>
       </ul>

@@ -1,6 +1,6 @@
 import { isRepeat } from '@helb/core';
 import { computed } from 'vue';
-import { frameOf, JOINTS, type JointName } from '@helb/core/assembly';
+import { frameOf, JOINTS, offeredJoints } from '@helb/core/assembly';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { useHandle } from './handle.ts';
 import { newId } from './ids.ts';
@@ -9,17 +9,6 @@ import { usePlacements } from './placements.ts';
 import { useProject } from './project.ts';
 import type { Verb } from './verbs.ts';
 import { useAssembly } from './assembly.ts';
-
-/** Keys of the joints that are made most. */
-const JOINT_KEYS: Partial<Record<JointName, string>> = {
-  rigid: 'J',
-  revolute: 'V',
-  prismatic: 'P',
-  cylindrical: 'C',
-  planar: 'L',
-  spherical: 'B',
-  'pin-in-slot': 'S',
-};
 
 /** The verbs of the whole, most likely first. */
 export function useAssemblyVerbs() {
@@ -52,11 +41,8 @@ export function useAssemblyVerbs() {
         { id: 'accept', title: 'Accept', key: 'Enter', run: () => void joining.accept() },
         { id: 'leave', title: 'Leave', key: 'Esc', run: () => joining.leave() },
       ];
-    const joints = (Object.keys(JOINTS) as JointName[]).map((kind): Verb => ({
-      id: `joint-${kind}`,
-      title: kind === 'rigid' ? 'Join rigidly' : `Join ${JOINTS[kind].title}`,
-      key: JOINT_KEYS[kind] ?? '',
-      run: () => joining.begin('joint', kind),
+    const joints = offeredJoints(JOINTS).map(({ kind, title, key }): Verb => ({
+      ...{ id: `joint-${kind}`, title, key, run: () => joining.begin('joint', kind) },
     }));
     const relate: Verb = {
       id: 'relate',

@@ -186,13 +186,13 @@ export const useJoining = defineStore('joining', () => {
     const [a, b] = sides;
     if (!a || !b) return [];
     if (sort === 'relation') {
-      const { asks, title } = ASSEMBLY_RELATIONS[kind as AssemblyRelationName];
+      const { initial, title } = ASSEMBLY_RELATIONS[kind as AssemblyRelationName];
       const record: RelationRecord = {
         name: freeName(title),
         kind: kind as AssemblyRelationName,
         a: { placement: a.placement, on: a.reference },
         b: { placement: b.placement, on: b.reference },
-        ...(asks ? { amount: amount || (asks === 'angle' ? '90 deg' : '0 mm') } : {}),
+        ...(initial === undefined ? {} : { amount: amount || initial }),
         ...(facing.value ? { facing: facing.value } : {}),
       };
       return [{ command: 'assembly-relation.add', input: { id, record } }];

@@ -7,6 +7,7 @@ import {
   onThing,
   sameReference,
   viewManner,
+  WRITTEN_MARKS,
   type Action,
   type FittingMark,
   type Handle,
@@ -24,12 +25,9 @@ import { useSheets } from './sheets.ts';
 /** What can be written into views: a dimension of what is picked, or words and signs at one thing. */
 export const VERBS = {
   size: 'a size',
-  note: 'a note',
-  surface: 'a surface',
-  datum: 'a datum letter',
-  geometric: 'a geometrical tolerance',
+  ...(Object.fromEntries(WRITTEN_MARKS.map(({ kind, words }) => [kind, words])) as Record<Mark['kind'], string>),
 } as const;
-export type Verb = keyof typeof VERBS;
+export type Verb = 'size' | Mark['kind'];
 
 /** The dimensions and notes of the sheet that is looked at. */
 export const useWriting = defineStore('writing', () => {
@@ -124,8 +122,9 @@ export const useWriting = defineStore('writing', () => {
     const known = before.find(({ reference }) => sameReference(reference, handle.reference));
     picks.value = known ? before.filter((one) => one !== known) : [...before, handle];
     message.value = '';
-    if (verb.value === 'size') await offer();
-    else add(WRITTEN[verb.value](handle.view, [handle.reference], freeLetter()));
+    const written = WRITTEN_MARKS.find(({ kind }) => kind === verb.value);
+    if (written) add(written.begin(handle.view, [handle.reference], Object.values(marks.value)));
+    else await offer();
   }
 
   async function offer(): Promise<void> {
@@ -144,12 +143,6 @@ export const useWriting = defineStore('writing', () => {
     if (found.length === 0) message.value = 'Of these no size can be told in this view: pick others, or one more.';
   }
 
-  /** The first letter that no datum has. */
-  function freeLetter(): string {
-    const used = new Set(Object.values(marks.value).flatMap((one) => (one.kind === 'datum' ? [one.letter] : [])));
-    return [...'ABCDEFGHJKLMNPRSTUVWXYZ'].find((letter) => !used.has(letter)) ?? 'A';
-  }
-
   function show(finding: Omit<SheetFinding, 'issue'>, references: readonly Reference[]): void {
     leave();
     chosen.value = finding.mark;
@@ -162,13 +155,3 @@ export const useWriting = defineStore('writing', () => {
     ...{ leave, begin, pick, add, addAll, set, remove, shift, show },
   };
 });
-
-/** What is written at one thing, as it begins. */
-const WRITTEN: Readonly<Record<Exclude<Verb, 'size'>, (view: Id, of: Reference[], letter: string) => Mark>> = {
-  note: (view, of) => ({ kind: 'note', view, of, text: 'Note' }),
-  surface: (view, of) => ({ kind: 'surface', view, of, text: 'Ra 3.2', removed: 'yes' }),
-  datum: (view, of, letter) => ({ kind: 'datum', view, of, letter }),
-  geometric: (view, of) => ({
-    ...{ kind: 'geometric', view, of, characteristic: 'flatness', zone: 0.1, round: false, datums: [] },
-  }),
-};

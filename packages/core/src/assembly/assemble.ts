@@ -178,7 +178,7 @@ class Pieces {
           Feature,
         ];
         const asks = ASSEMBLY_RELATIONS[kind].asks;
-        const by = asks ? this.read(amount ?? '0', asks === 'angle' ? ANGLE : LENGTH) : 0;
+        const by = asks ? this.read(amount ?? '0', asks) : 0;
         const faces = facingOf(first, second, facing);
         this.relations.push({
           id: within(outer, id),

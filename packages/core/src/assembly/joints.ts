@@ -12,24 +12,38 @@ type Held = 'x' | 'y' | 'z' | 'tilt' | 'turn';
 
 /**
  * Kinds of joints, each by what it holds of the second frame in the first, and by the coordinates that it leaves
- * (Reuleaux 1875: the lower pairs, and the pin in a slot).
+ * (Reuleaux 1875: the lower pairs, and the pin in a slot); in the order in which they are offered.
  */
 export const JOINTS = {
-  rigid: { title: 'rigid', holds: ['x', 'y', 'z', 'tilt', 'turn'], leaves: [] },
-  revolute: { title: 'revolute', holds: ['x', 'y', 'z', 'tilt'], leaves: ['turn'] },
-  prismatic: { title: 'prismatic', holds: ['x', 'y', 'tilt', 'turn'], leaves: ['slide'] },
-  cylindrical: { title: 'cylindrical', holds: ['x', 'y', 'tilt'], leaves: ['turn', 'slide'] },
-  'pin-in-slot': { title: 'pin in slot', holds: ['y', 'z', 'tilt'], leaves: ['slide x', 'turn'] },
-  planar: { title: 'planar', holds: ['z', 'tilt'], leaves: ['slide x', 'slide y', 'turn'] },
-  spherical: { title: 'spherical', holds: ['x', 'y', 'z'], leaves: [] },
+  rigid: { title: 'rigid', verb: 'Join rigidly', key: 'J', holds: ['x', 'y', 'z', 'tilt', 'turn'], leaves: [] },
+  revolute: { title: 'revolute', key: 'V', holds: ['x', 'y', 'z', 'tilt'], leaves: ['turn'] },
+  prismatic: { title: 'prismatic', key: 'P', holds: ['x', 'y', 'tilt', 'turn'], leaves: ['slide'] },
+  cylindrical: { title: 'cylindrical', key: 'C', holds: ['x', 'y', 'tilt'], leaves: ['turn', 'slide'] },
+  'pin-in-slot': { title: 'pin in slot', key: 'S', holds: ['y', 'z', 'tilt'], leaves: ['slide x', 'turn'] },
+  planar: { title: 'planar', key: 'L', holds: ['z', 'tilt'], leaves: ['slide x', 'slide y', 'turn'] },
+  spherical: { title: 'spherical', key: 'B', holds: ['x', 'y', 'z'], leaves: [] },
 } as const satisfies Record<string, JointKind>;
 export type JointName = keyof typeof JOINTS;
 
-interface JointKind {
+/** What a kind of joint has to say of itself: its equations and coordinates follow. */
+export interface JointKind {
   readonly title: string;
+  /** How making one is called; "Join ..." with its title where absent. */
+  readonly verb?: string;
+  /** One letter; empty for none. */
+  readonly key: string;
   readonly holds: readonly Held[];
   readonly leaves: readonly Coordinate[];
 }
+
+/** Kinds of joints as they are offered. */
+export const offeredJoints = <K extends string>(joints: Readonly<Record<K, JointKind>>) =>
+  (Object.entries(joints) as [K, JointKind][]).map(([kind, { title, verb = `Join ${title}`, key }]) => ({
+    ...{ kind, title: verb, key },
+  }));
+
+/** Does it leave all turns free, so that no coordinate tells how the second side stands in the first? */
+export const isBall = (kind: JointName): boolean => !(JOINTS[kind].holds as readonly Held[]).includes('tilt');
 
 const HELD: Readonly<Record<Held, (a: Carried, b: Carried) => Equation[]>> = {
   x: (a, b) => [spanAlong(a, b, a.frame.x)],
@@ -39,7 +53,7 @@ const HELD: Readonly<Record<Held, (a: Carried, b: Carried) => Equation[]>> = {
   turn: (a, b) => [squareOn(a, a.frame.x, b, b.frame.y)],
 };
 
-const spanAlong = (a: Carried, b: Carried, along: Vec3): Equation => ({
+const spanAlong = (a: Carried, b: Carried, along: Vec3): Extract<Equation, { form: 'span' }> => ({
   form: 'span',
   from: { body: a.body, at: a.frame.origin },
   to: { body: b.body, at: b.frame.origin },
@@ -55,19 +69,41 @@ const squareOn = (a: Carried, u: Vec3, b: Carried, v: Vec3): Equation => ({
 });
 
 /** The equations of a joint: the second frame in the first. */
-export const jointEquations = (kind: JointName, a: Carried, b: Carried): Equation[] =>
-  JOINTS[kind].holds.flatMap((held) => HELD[held](a, b));
+export const jointEquations = ({ holds }: Pick<JointKind, 'holds'>, a: Carried, b: Carried): Equation[] =>
+  holds.flatMap((held) => HELD[held](a, b));
 
-/** The equation that ties a coordinate of a joint to an unknown. */
-export function coordinateEquation(name: Coordinate, a: Carried, b: Carried, coordinate: number): Equation {
-  if (name === 'turn')
-    return {
+/** What a coordinate of a joint is. */
+interface CoordinateKind {
+  /** The axis of the first frame along which or about which it goes. */
+  readonly axis: 'x' | 'y' | 'z';
+  /** The equation that ties it to an unknown. */
+  equation(a: Carried, b: Carried, unknown: number): Equation;
+}
+
+const sliding = (axis: 'x' | 'y' | 'z'): CoordinateKind => ({
+  axis,
+  equation: (a, b, coordinate) => ({ ...spanAlong(a, b, a.frame[axis]), coordinate }),
+});
+
+const COORDINATES: { readonly [C in Coordinate]: CoordinateKind } = {
+  turn: {
+    axis: 'z',
+    equation: (a, b, coordinate) => ({
       form: 'turn',
       x: { body: a.body, along: a.frame.x },
       y: { body: a.body, along: a.frame.y },
       b: { body: b.body, along: b.frame.x },
       coordinate,
-    };
-  const along = { slide: a.frame.z, 'slide x': a.frame.x, 'slide y': a.frame.y }[name];
-  return { ...(spanAlong(a, b, along) as Extract<Equation, { form: 'span' }>), coordinate };
-}
+    }),
+  },
+  slide: sliding('z'),
+  'slide x': sliding('x'),
+  'slide y': sliding('y'),
+};
+
+/** The equation that ties a coordinate of a joint to an unknown. */
+export const coordinateEquation = (name: Coordinate, a: Carried, b: Carried, unknown: number): Equation =>
+  COORDINATES[name].equation(a, b, unknown);
+
+/** The axis of the first frame along which or about which a coordinate goes. */
+export const axisOfCoordinate = (name: Coordinate): 'x' | 'y' | 'z' => COORDINATES[name].axis;

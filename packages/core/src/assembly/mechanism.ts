@@ -235,7 +235,7 @@ export class MechanismEquations {
     const counts = (equation: Equation) => this.stage !== 'turns' || isAngular(equation);
     return [
       ...joints.flatMap(({ id, kind, a, b }) => [
-        ...jointEquations(kind, a, b)
+        ...jointEquations(JOINTS[kind], a, b)
           .filter(counts)
           .map((equation) => this.block(id, equation)),
         ...JOINTS[kind].leaves.flatMap((coordinate) => {

@@ -74,27 +74,30 @@ const sideSchema = z.strictObject({
 });
 export type Side = z.infer<typeof sideSchema>;
 
-export const jointSchema = z.strictObject({
-  name: nameSchema,
-  kind: z.enum(keysOf<JointName>(JOINTS)),
-  a: sideSchema,
-  /** Without a thing of its own it is held as it was drawn: its frame is the other's, where the placements put it. */
-  b: z.union([sideSchema, z.strictObject({ placement: placementPathSchema })]),
-  /** Do the axes of the frames look against each other? */
-  flip: z.boolean(),
-  /** How far the second frame stands off along the axis of the first. */
-  offset: expressionSchema,
-  /** How far it is turned about that axis, where nothing else turns it. */
-  angle: expressionSchema,
-  limits: z
-    .partialRecord(
-      coordinateSchema,
-      z.strictObject({ least: expressionSchema.optional(), most: expressionSchema.optional() }),
-    )
-    .optional(),
-  /** Where the design puts it. */
-  rest: z.partialRecord(coordinateSchema, expressionSchema).optional(),
-});
+/** The schema of joints of these kinds. */
+export const jointSchemaOf = <K extends string>(kinds: Readonly<Record<K, unknown>>) =>
+  z.strictObject({
+    name: nameSchema,
+    kind: z.enum(keysOf<K>(kinds)),
+    a: sideSchema,
+    /** Without a thing of its own it is held as it was drawn: its frame is the other's, where the placements put it. */
+    b: z.union([sideSchema, z.strictObject({ placement: placementPathSchema })]),
+    /** Do the axes of the frames look against each other? */
+    flip: z.boolean(),
+    /** How far the second frame stands off along the axis of the first. */
+    offset: expressionSchema,
+    /** How far it is turned about that axis, where nothing else turns it. */
+    angle: expressionSchema,
+    limits: z
+      .partialRecord(
+        coordinateSchema,
+        z.strictObject({ least: expressionSchema.optional(), most: expressionSchema.optional() }),
+      )
+      .optional(),
+    /** Where the design puts it. */
+    rest: z.partialRecord(coordinateSchema, expressionSchema).optional(),
+  });
+export const jointSchema = jointSchemaOf<JointName>(JOINTS);
 export type JointRecord = z.infer<typeof jointSchema>;
 
 const onSchema = z.strictObject({ placement: placementPathSchema, on: onReferenceSchema });

@@ -1,5 +1,6 @@
 import { frameOn, type Vec3 } from '../math/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
+import { ANGLE, LENGTH, type Dimension } from '../units/index.ts';
 import type { BodyIndex, Direction, Equation, Place } from './equations.ts';
 import type { Facing } from './mechanism.ts';
 
@@ -80,6 +81,7 @@ const RELATIONS = {
   coincident: {
     title: 'coincident',
     asks: undefined,
+    facing: 'against',
     pairs: {
       point: {
         point: touching['point point'],
@@ -90,7 +92,12 @@ const RELATIONS = {
       plane: { plane: (a, b) => touching['plane plane'](a, b) },
     },
   },
-  flush: { title: 'flush', asks: undefined, pairs: { plane: { plane: (a, b) => touching['plane plane'](a, b) } } },
+  flush: {
+    title: 'flush',
+    asks: undefined,
+    facing: 'along',
+    pairs: { plane: { plane: (a, b) => touching['plane plane'](a, b) } },
+  },
   concentric: {
     title: 'concentric',
     asks: undefined,
@@ -114,7 +121,8 @@ const RELATIONS = {
   },
   distance: {
     title: 'at a distance',
-    asks: 'length',
+    asks: LENGTH,
+    initial: '0 mm',
     pairs: {
       point: {
         point: (a, b, amount) => [apart(a, b, amount)],
@@ -130,7 +138,10 @@ const RELATIONS = {
   },
   angle: {
     title: 'at an angle',
-    asks: 'angle',
+    asks: ANGLE,
+    initial: '90 deg',
+    // parallel: every direction across is as good
+    wrong: (amount) => (Math.abs(Math.sin(amount)) < 1e-6 ? 'relation.straight' : undefined),
     pairs: {
       axis: {
         axis: (a, b, amount) => [square(along(a), along(b), Math.cos(amount))],
@@ -157,7 +168,13 @@ export type AssemblyRelationName = keyof typeof RELATIONS;
 interface RelationKind {
   readonly title: string;
   /** The number that it takes. */
-  readonly asks: 'length' | 'angle' | undefined;
+  readonly asks: Dimension | undefined;
+  /** Of these: until somebody types one. */
+  readonly initial?: string;
+  /** How flat faces look in it unless somebody says otherwise; absent where either is usual. */
+  readonly facing?: FacingName;
+  /** The code of what is wrong with a number, mm or rad. */
+  wrong?(amount: number): string | undefined;
   readonly pairs: Pairs;
 }
 
@@ -168,8 +185,7 @@ export const FACINGS = { against: 'looking against each other', along: 'looking 
 export type FacingName = keyof typeof FACINGS;
 
 /** How flat faces usually look in a relation of a kind; undefined where either is usual. */
-export const usualFacing = (kind: AssemblyRelationName): FacingName | undefined =>
-  ({ coincident: 'against' as const, flush: 'along' as const })[kind as string];
+export const usualFacing = (kind: AssemblyRelationName): FacingName | undefined => ASSEMBLY_RELATIONS[kind].facing;
 
 /** Which way round two things come to lie; undefined for what has no way round. */
 export const facingOf = (first: Feature, second: Feature, facing: FacingName | undefined): Facing | undefined =>
@@ -187,13 +203,13 @@ const FORM_WORDS: Readonly<Record<Form, string>> = { point: 'point', axis: 'axis
 export function related(kind: AssemblyRelationName, first: Feature, second: Feature, amount = 0): Result<Equation[]> {
   if (first.body === second.body) return fail('relation.self');
   const [a, b] = [first, second].sort((p, q) => ORDER.indexOf(p.form) - ORDER.indexOf(q.form)) as [Feature, Feature];
-  const pairs: Pairs = RELATIONS[kind].pairs;
+  const { pairs, title, wrong }: RelationKind = RELATIONS[kind];
   const make = pairs[a.form]?.[b.form] as
     ((a: Feature, b: Feature, amount: number) => Equation[] | undefined) | undefined;
-  if (kind === 'angle' && Math.abs(Math.sin(amount)) < 1e-6) return fail('relation.straight');
+  const code = wrong?.(amount);
+  if (code !== undefined) return fail(code);
   const equations = make?.(a, b, amount);
   if (equations) return ok(equations);
-  const { title } = RELATIONS[kind];
   return fail('relation.pair', { title, a: FORM_WORDS[a.form], b: FORM_WORDS[b.form] });
 }
 

@@ -1,4 +1,4 @@
-import { type CoordinateKey, coordinateKey, isAngle, jointOf } from '../naming/index.ts';
+import { type CoordinateKey, coordinateKey, isAngle, isTurn, jointOf } from '../naming/index.ts';
 import {
   add3,
   compose,
@@ -16,7 +16,7 @@ import {
 } from '../math/index.ts';
 import { SPACE } from './equations.ts';
 import { faced, facesWrong } from './facing.ts';
-import { JOINTS } from './joints.ts';
+import { axisOfCoordinate, isBall, JOINTS } from './joints.ts';
 import { beyondLimits, turnedWithin } from './limits.ts';
 import {
   measured,
@@ -131,7 +131,7 @@ function gathered(mechanism: Mechanism, given: Coordinates, turned: number): Rig
   const value = (key: CoordinateKey) => given.get(key) ?? (asDrawn.get(key) ?? 0) + (isAngle(key) ? turned : 0);
   for (const { joint, fixed, moved } of spanning(mechanism)) {
     const reached = seated(joint, value, poses, moved === joint.b);
-    if (joint.kind !== 'spherical') {
+    if (!isBall(joint.kind)) {
       poses[moved.body] = frameToFrame(moved.frame, reached);
       continue;
     }
@@ -155,8 +155,8 @@ function seated(
   const base = fixed.body === SPACE ? fixed.frame : transformFrame(fixed.frame, poses[fixed.body]!);
   // from the first to the second: shifted along the axes of the first, then turned about its z
   const way = { x: 0, y: 0, z: 0, turn: 0 };
-  const places = { slide: 'z', 'slide x': 'x', 'slide y': 'y', turn: 'turn' } as const;
-  for (const coordinate of JOINTS[kind].leaves) way[places[coordinate]] = value(coordinateKey(id, coordinate));
+  for (const coordinate of JOINTS[kind].leaves)
+    way[isTurn(coordinate) ? 'turn' : axisOfCoordinate(coordinate)] = value(coordinateKey(id, coordinate));
   const turned = (frame: Frame, angle: number): Frame => {
     const about = rotation([0, 0, 0], frame.z, angle);
     return { ...frame, x: transformDirection(about, frame.x), y: transformDirection(about, frame.y) };

@@ -44,7 +44,7 @@ function placesOf(assembly: Assembly, at: readonly string[], before: string): Pl
   const relations = Object.entries(assembly.relations).flatMap(([id, { name, kind, amount }]) => {
     const { asks, title } = ASSEMBLY_RELATIONS[kind];
     if (!asks || amount === undefined) return [];
-    return [place('relations', id, name)(['amount'], amount, asks === 'angle' ? ANGLE : LENGTH, title)];
+    return [place('relations', id, name)(['amount'], amount, asks, title)];
   });
   const ratios = Object.entries(assembly.ratios).map(([id, { name, first, second, factor }]) =>
     place('ratios', id, name)(

@@ -4,7 +4,7 @@ import { issue, type Issue, type Words } from '../result/index.ts';
 import { formatAmount } from '../units/index.ts';
 import { referenceWords, type NameOf } from '../references/index.ts';
 import { checkedSizes, type BuiltPart, type OpenView, type SaidMark } from './completeness/index.ts';
-import { markReferences, type Mark } from './marks/index.ts';
+import { isBetween, isSize, markReferences, type Mark } from './marks/index.ts';
 import { isSeenIn, contextOf, type SeenMark, type Scene } from './marked.ts';
 import { letterHeight, type PutTogether } from './compose.ts';
 import type { ListedPart } from './parts-list.ts';
@@ -90,8 +90,8 @@ function sizes({ sheet, together, marks, elsewhere, built, sceneAt, witness, nam
       issue: issue('sheet.missing', {
         size: words,
         of: thingsOf(mark, nameOf),
-        between: Number(mark.kind === 'distance' || mark.kind === 'angle'),
-        note: Number(mark.kind === 'note'),
+        between: Number(isBetween(mark)),
+        note: Number(!isSize(mark)),
       }),
       place: mark,
     })),
@@ -119,8 +119,7 @@ function spotsIn(eye: Frame, { faces }: Scene): OpenView['spotOf'] {
 /** What a mark is attached to, in words; of many the first few. */
 function thingsOf(mark: Mark, nameOf: NameOf): string {
   const words = [...new Set(markReferences(mark).map((reference) => referenceWords(reference, nameOf)))];
-  const both = mark.kind === 'distance' || mark.kind === 'angle';
-  if (both && words.length === 1)
+  if (isBetween(mark) && words.length === 1)
     return words[0]!.replace(/^a (side|face)/, 'two $1s').replace(/^an edge/, 'two edges');
   return words.length > 2 ? `${words.slice(0, 2).join(', ')} and ${words.length - 2} more` : words.join(' and ');
 }

@@ -198,14 +198,19 @@ class Parser {
   }
 }
 
+/** What each kind of node consists of; none for what stands by itself. */
+const PARTS: { readonly [T in Node['type']]?: (node: Extract<Node, { type: T }>) => readonly Node[] } = {
+  negate: ({ of }) => [of],
+  binary: ({ left, right }) => [left, right],
+  call: ({ arguments: all }) => all,
+};
+
 /** The names that an expression reads, each once, in reading order; functions and constants are not among them. */
 export function namesIn(node: Node, constants: ReadonlySet<string>): string[] {
   const names = new Set<string>();
   const visit = (part: Node): void => {
     if (part.type === 'name' && !constants.has(part.name)) names.add(part.name);
-    if (part.type === 'negate') visit(part.of);
-    if (part.type === 'binary') [part.left, part.right].forEach(visit);
-    if (part.type === 'call') part.arguments.forEach(visit);
+    PARTS[part.type]?.(part as never).forEach(visit);
   };
   visit(node);
   return [...names];

@@ -10,37 +10,43 @@ const text = (n: number): string => `${Number(n.toFixed(9)) + 0}`;
 export const pairs = (...list: readonly (readonly [code: number, value: string | number])[]): string =>
   list.map(([code, value]) => `${code}\n${typeof value === 'number' ? text(value) : value}`).join('\n');
 
+type Of<F extends Piece['form']> = Extract<Piece, { form: F }>;
+/** What each kind of piece comes to in a format. */
+type Table<A extends readonly unknown[]> = { readonly [F in Piece['form']]: (piece: Of<F>, ...more: A) => string };
+
+/** Writes an entity of a DXF file: its type, its marker, what it consists of. */
+type EntityWriter = (type: string, marker: string, ...rest: readonly string[]) => string;
+const placePairs = (code: number, [x, y]: Vec2) => pairs([code, x], [code + 10, y], [code + 20, 0]);
+/** Where what is round begins and ends, rad: DXF has it run counter-clockwise. */
+const rangeOf = ({ start, sweep }: { readonly start: number; readonly sweep: number }): readonly [number, number] =>
+  sweep > 0 ? [start, start + sweep] : [start + sweep, start];
+
+const DXF: Table<[EntityWriter]> = {
+  segment: ({ from, to }, entity) => entity('LINE', 'AcDbLine', placePairs(10, from), placePairs(11, to)),
+  bezier({ from, inner, to }, entity) {
+    const head = pairs([70, '8'], [71, '3'], [72, '8'], [73, '4'], [74, '0']);
+    const knots = [0, 0, 0, 0, 1, 1, 1, 1].map((knot) => pairs([40, knot]));
+    return entity('SPLINE', 'AcDbSpline', head, ...knots, ...[from, ...inner, to].map((at) => placePairs(10, at)));
+  },
+  ellipse(piece, entity) {
+    const ratio = Math.hypot(...piece.minor) / Math.hypot(...piece.major);
+    const [from, to] = isWhole(piece.sweep) ? [0, TURN] : rangeOf(piece);
+    const axes = [placePairs(10, piece.centre), placePairs(11, piece.major)];
+    return entity('ELLIPSE', 'AcDbEllipse', ...axes, pairs([40, ratio], [41, from], [42, to]));
+  },
+  arc(piece, entity) {
+    const circle = [placePairs(10, piece.centre), pairs([40, piece.radius])];
+    if (isWhole(piece.sweep)) return entity('CIRCLE', 'AcDbCircle', ...circle);
+    const [start, end] = rangeOf(piece);
+    return entity('ARC', 'AcDbCircle', ...circle, pairs([100, 'AcDbArc'], [50, degrees(start)], [51, degrees(end)]));
+  },
+};
+
 /** Curves as entities of a DXF file on a layer: lines, arcs, circles, ellipses and cubic splines. */
 export function dxfEntities(pieces: readonly Piece[], layer: string): string[] {
-  const place = (code: number, [x, y]: Vec2) => pairs([code, x], [code + 10, y], [code + 20, 0]);
-  const entity = (type: string, marker: string, ...rest: readonly string[]) =>
+  const entity: EntityWriter = (type, marker, ...rest) =>
     [pairs([0, type], [100, 'AcDbEntity'], [8, layer], [100, marker]), ...rest].join('\n');
-  return pieces.map((piece) => {
-    if (piece.form === 'segment') return entity('LINE', 'AcDbLine', place(10, piece.from), place(11, piece.to));
-    if (piece.form === 'bezier') {
-      const places = [piece.from, ...piece.inner, piece.to];
-      const head = pairs([70, '8'], [71, '3'], [72, '8'], [73, '4'], [74, '0']);
-      const knots = [0, 0, 0, 0, 1, 1, 1, 1].map((knot) => pairs([40, knot]));
-      return entity('SPLINE', 'AcDbSpline', head, ...knots, ...places.map((at) => place(10, at)));
-    }
-    // both kinds run counter-clockwise
-    const [start, end] =
-      piece.sweep > 0 ? [piece.start, piece.start + piece.sweep] : [piece.start + piece.sweep, piece.start];
-    if (piece.form === 'ellipse') {
-      const ratio = Math.hypot(...piece.minor) / Math.hypot(...piece.major);
-      const [from, to] = isWhole(piece.sweep) ? [0, TURN] : [start, end];
-      return entity(
-        'ELLIPSE',
-        'AcDbEllipse',
-        place(10, piece.centre),
-        place(11, piece.major),
-        pairs([40, ratio], [41, from], [42, to]),
-      );
-    }
-    const circle = [place(10, piece.centre), pairs([40, piece.radius])];
-    if (isWhole(piece.sweep)) return entity('CIRCLE', 'AcDbCircle', ...circle);
-    return entity('ARC', 'AcDbCircle', ...circle, pairs([100, 'AcDbArc'], [50, degrees(start)], [51, degrees(end)]));
-  });
+  return pieces.map((piece) => DXF[piece.form](piece as never, entity));
 }
 
 /** Curves as a DXF file (version AC1015 of the format, ASCII) on layer 0, in millimetres. */
@@ -96,26 +102,32 @@ export function pathRuns(pieces: readonly Piece[], place: (at: Vec2) => string):
   return runs;
 }
 
-function written(piece: Piece, place: (at: Vec2) => string): string {
-  if (piece.form === 'segment') return `L${place(piece.to)}`;
-  if (piece.form === 'bezier') return `C${place(piece.inner[0])} ${place(piece.inner[1])} ${place(piece.to)}`;
-  const [major, minor, at] =
-    piece.form === 'arc'
-      ? ([
-          [piece.radius, 0],
-          [0, piece.radius],
-          (q: number): Vec2 => [
-            piece.centre[0] + piece.radius * Math.cos(q),
-            piece.centre[1] + piece.radius * Math.sin(q),
-          ],
-        ] as const)
-      : ([piece.major, piece.minor, (q: number) => onEllipse(piece, q)] as const);
+type PlaceWriter = (at: Vec2) => string;
+
+const PATH: Table<[PlaceWriter]> = {
+  segment: ({ to }, place) => `L${place(to)}`,
+  bezier: ({ inner, to }, place) => `C${place(inner[0])} ${place(inner[1])} ${place(to)}`,
+  arc: (piece, place) => {
+    const { centre, radius } = piece;
+    const at = (q: number): Vec2 => [centre[0] + radius * Math.cos(q), centre[1] + radius * Math.sin(q)];
+    return roundPath(piece, [radius, 0], [0, radius], at, place);
+  },
+  ellipse: (piece, place) => roundPath(piece, piece.major, piece.minor, (q) => onEllipse(piece, q), place),
+};
+
+const written = (piece: Piece, place: PlaceWriter): string => PATH[piece.form](piece as never, place);
+
+/** @param at the place at an angle of the piece, rad */
+function roundPath(
+  { start, sweep, to }: Of<'arc' | 'ellipse'>,
+  major: Vec2,
+  minor: Vec2,
+  at: (angle: number) => Vec2,
+  place: PlaceWriter,
+): string {
   const radii = `${text(Math.hypot(...major))} ${text(Math.hypot(...minor))} ${text((-Math.atan2(major[1], major[0]) * 180) / Math.PI)}`;
-  const sense = piece.sweep > 0 ? 0 : 1;
+  const sense = sweep > 0 ? 0 : 1;
   // a whole turn has no ends to tell it by: it is drawn in two halves
-  if (isWhole(piece.sweep)) {
-    const middle = at(piece.start + piece.sweep / 2);
-    return `A${radii} 1 ${sense} ${place(middle)}A${radii} 1 ${sense} ${place(piece.to)}Z`;
-  }
-  return `A${radii} ${Math.abs(piece.sweep) > Math.PI ? 1 : 0} ${sense} ${place(piece.to)}`;
+  if (isWhole(sweep)) return `A${radii} 1 ${sense} ${place(at(start + sweep / 2))}A${radii} 1 ${sense} ${place(to)}Z`;
+  return `A${radii} ${Math.abs(sweep) > Math.PI ? 1 : 0} ${sense} ${place(to)}`;
 }

@@ -138,12 +138,14 @@ const isFinite2 = (curve: OutlineCurve): boolean =>
     .flat(2)
     .every((entry) => typeof entry === 'string' || Number.isFinite(entry));
 
+const behind = ([x, y]: Vec2): Vec2 => [-x, y];
+type Flipper<F extends OutlineCurve['form']> = (curve: Extract<OutlineCurve, { form: F }>) => OutlineCurve;
+/** What is told in a plane of its own that may look the other way; all else is told in space. */
+const FLIPPED: { readonly [F in OutlineCurve['form']]?: Flipper<F> } = {
+  line: ({ form, from, to }) => ({ form, from: behind(from), to: behind(to) }),
+  circle: (curve) => ({ ...curve, centre: behind(curve.centre) }),
+  arc: (curve) => ({ ...curve, centre: behind(curve.centre), from: behind(curve.to), to: behind(curve.from) }),
+};
+
 /** Seen from behind: x goes the other way, and with it the sense of arcs. */
-function flipped(curve: OutlineCurve): OutlineCurve {
-  const place = ([x, y]: Vec2): Vec2 => [-x, y];
-  if (curve.form === 'line') return { form: 'line', from: place(curve.from), to: place(curve.to) };
-  if (curve.form === 'circle') return { ...curve, centre: place(curve.centre) };
-  if (curve.form === 'arc')
-    return { ...curve, centre: place(curve.centre), from: place(curve.to), to: place(curve.from) };
-  return curve;
-}
+const flipped = (curve: OutlineCurve): OutlineCurve => FLIPPED[curve.form]?.(curve as never) ?? curve;

@@ -5,20 +5,41 @@ import type { Id } from '../records/index.ts';
 import { FigureBuilder } from '../sketch/index.ts';
 import { boxAround, type Box } from '../sketch/pieces/form.ts';
 
-/** A curve as a file describes it, in mm, arcs counter-clockwise from `from` to `to`. */
-export type OutlineCurve =
-  | { readonly form: 'line'; readonly from: Vec2; readonly to: Vec2 }
-  | { readonly form: 'arc'; readonly centre: Vec2; readonly radius: number; readonly from: Vec2; readonly to: Vec2 }
-  | { readonly form: 'circle'; readonly centre: Vec2; readonly radius: number }
-  | {
-      readonly form: 'ellipse';
-      readonly centre: Vec2;
-      readonly tip: Vec2;
-      readonly minor: number;
-      /** Of a part of it: where it begins and ends, counter-clockwise. */
-      readonly ends?: readonly [from: Vec2, to: Vec2];
-    }
-  | { readonly form: 'bezier'; readonly from: Vec2; readonly inner: readonly [Vec2, Vec2]; readonly to: Vec2 };
+interface OutlineLine {
+  readonly form: 'line';
+  readonly from: Vec2;
+  readonly to: Vec2;
+}
+/** Counter-clockwise from `from` to `to`. */
+interface OutlineArc {
+  readonly form: 'arc';
+  readonly centre: Vec2;
+  readonly radius: number;
+  readonly from: Vec2;
+  readonly to: Vec2;
+}
+interface OutlineCircle {
+  readonly form: 'circle';
+  readonly centre: Vec2;
+  readonly radius: number;
+}
+interface OutlineEllipse {
+  readonly form: 'ellipse';
+  readonly centre: Vec2;
+  readonly tip: Vec2;
+  readonly minor: number;
+  /** Of a part of it: where it begins and ends, counter-clockwise. */
+  readonly ends?: readonly [from: Vec2, to: Vec2];
+}
+interface OutlineBezier {
+  readonly form: 'bezier';
+  readonly from: Vec2;
+  readonly inner: readonly [Vec2, Vec2];
+  readonly to: Vec2;
+}
+
+/** A curve as a file describes it, in mm. */
+export type OutlineCurve = OutlineLine | OutlineArc | OutlineCircle | OutlineEllipse | OutlineBezier;
 
 /** What was found in a file. */
 export interface Outline {
@@ -31,51 +52,81 @@ export interface Outline {
 
 export const LIMITS = { bytes: 8 * 1024 * 1024, curves: 2000 } as const;
 
-/** Every curve taken times a factor. */
-export const scaled = (curves: readonly OutlineCurve[], factor: number): OutlineCurve[] => {
-  const place = ([x, y]: Vec2): Vec2 => [x * factor, y * factor];
-  return curves.map((curve): OutlineCurve => {
-    if (curve.form === 'line') return { form: 'line', from: place(curve.from), to: place(curve.to) };
-    if (curve.form === 'bezier')
-      return {
-        ...curve,
-        from: place(curve.from),
-        to: place(curve.to),
-        inner: [place(curve.inner[0]), place(curve.inner[1])],
-      };
-    if (curve.form === 'circle') return { ...curve, centre: place(curve.centre), radius: curve.radius * factor };
-    if (curve.form === 'arc')
-      return {
-        ...curve,
-        centre: place(curve.centre),
-        radius: curve.radius * factor,
-        from: place(curve.from),
-        to: place(curve.to),
-      };
-    const ends = curve.ends && ([place(curve.ends[0]), place(curve.ends[1])] as const);
-    return {
-      ...curve,
-      centre: place(curve.centre),
-      tip: place(curve.tip),
-      minor: curve.minor * factor,
-      ...(ends ? { ends } : {}),
-    };
-  });
+/** What a kind of curve of a file has to say of itself. */
+interface OutlineKind<C> {
+  /** The same curve taken times a factor. */
+  scaled(curve: C, factor: number): C;
+  /** Named places between which it lies. */
+  hull(curve: C): readonly Vec2[];
+  /** Adds it to a figure; its ends share points with what meets them there. */
+  draw(curve: C, builder: FigureBuilder, points: Points): void;
+}
+
+const times = ([x, y]: Vec2, factor: number): Vec2 => [x * factor, y * factor];
+const around = ([x, y]: Vec2, reach: number): Vec2[] => [
+  [x - reach, y - reach],
+  [x + reach, y + reach],
+];
+
+const KINDS: { readonly [F in OutlineCurve['form']]: OutlineKind<Extract<OutlineCurve, { form: F }>> } = {
+  line: {
+    scaled: ({ form, from, to }, by) => ({ form, from: times(from, by), to: times(to, by) }),
+    hull: ({ from, to }) => [from, to],
+    draw({ from, to }, builder, points) {
+      const [a, b] = [points.at(from), points.at(to)];
+      if (a !== b) builder.line(a, b);
+    },
+  },
+  arc: {
+    scaled: ({ form, centre, radius, from, to }, by) => ({
+      ...{ form, centre: times(centre, by), radius: radius * by, from: times(from, by), to: times(to, by) },
+    }),
+    hull: ({ from, to }) => [from, to],
+    draw: ({ centre, radius, from, to }, builder, points) =>
+      void builder.arc(builder.place(centre), points.at(from), points.at(to), radius),
+  },
+  circle: {
+    scaled: ({ form, centre, radius }, by) => ({ form, centre: times(centre, by), radius: radius * by }),
+    hull: ({ centre, radius }) => around(centre, radius),
+    draw: ({ centre, radius }, builder) => void builder.circle(builder.place(centre), radius),
+  },
+  ellipse: {
+    scaled: ({ form, centre, tip, minor, ends }, by) => ({
+      ...{ form, centre: times(centre, by), tip: times(tip, by), minor: minor * by },
+      ...(ends ? { ends: [times(ends[0], by), times(ends[1], by)] as const } : {}),
+    }),
+    hull: ({ centre, tip, minor }) => around(centre, Math.max(distance2(centre, tip), minor)),
+    draw({ centre, tip, minor, ends }, builder, points) {
+      const whole = { centre: builder.place(centre), tip: builder.place(tip), minor };
+      if (!ends) builder.entity('e', { kind: 'ellipse', ...whole });
+      else builder.entity('e', { kind: 'ellipse-arc', ...whole, a: points.at(ends[0]), b: points.at(ends[1]) });
+    },
+  },
+  bezier: {
+    scaled: ({ form, from, inner, to }, by) => ({
+      ...{ form, from: times(from, by), inner: [times(inner[0], by), times(inner[1], by)], to: times(to, by) },
+    }),
+    hull: ({ from, to }) => [from, to],
+    draw: ({ from, inner, to }, builder, points) =>
+      // through two points with its inner control points for handles a spline is just this curve
+      void builder.entity('s', {
+        kind: 'spline',
+        points: [points.at(from), points.at(to)],
+        start: builder.place(inner[0]),
+        end: builder.place(inner[1]),
+        knots: [0, 1],
+      }),
+  },
 };
+const kindOf = (curve: OutlineCurve): OutlineKind<OutlineCurve> => KINDS[curve.form];
+
+/** Every curve taken times a factor. */
+export const scaled = (curves: readonly OutlineCurve[], factor: number): OutlineCurve[] =>
+  curves.map((curve) => kindOf(curve).scaled(curve, factor));
 
 /** A box round all curves, by their named places. */
 export const boxOfOutline = (curves: readonly OutlineCurve[]): Box =>
-  boxAround(
-    curves.flatMap((curve): Vec2[] => {
-      if (curve.form === 'line' || curve.form === 'bezier' || curve.form === 'arc') return [curve.from, curve.to];
-      const reach = curve.form === 'circle' ? curve.radius : Math.max(distance2(curve.centre, curve.tip), curve.minor);
-      const [x, y] = curve.centre;
-      return [
-        [x - reach, y - reach],
-        [x + reach, y + reach],
-      ];
-    }),
-  );
+  boxAround(curves.flatMap((curve) => kindOf(curve).hull(curve)));
 
 /** Ends nearer than this become one point, mm. */
 const JOINED = 1e-3;
@@ -83,34 +134,7 @@ const JOINED = 1e-3;
 /** Adds the curves to a figure; ends that meet share a point, so that closed outlines are closed. */
 export function drawOutline(builder: FigureBuilder, curves: readonly OutlineCurve[]): void {
   const points = new Points(builder);
-  for (const curve of curves) {
-    if (curve.form === 'circle') builder.circle(builder.place(curve.centre), curve.radius);
-    else if (curve.form === 'line') {
-      const [a, b] = [points.at(curve.from), points.at(curve.to)];
-      if (a !== b) builder.line(a, b);
-    } else if (curve.form === 'arc')
-      builder.arc(builder.place(curve.centre), points.at(curve.from), points.at(curve.to), curve.radius);
-    else if (curve.form === 'bezier')
-      // through two points with its inner control points for handles a spline is just this curve
-      builder.entity('s', {
-        kind: 'spline',
-        points: [points.at(curve.from), points.at(curve.to)],
-        start: builder.place(curve.inner[0]),
-        end: builder.place(curve.inner[1]),
-        knots: [0, 1],
-      });
-    else {
-      const whole = { centre: builder.place(curve.centre), tip: builder.place(curve.tip), minor: curve.minor };
-      if (curve.ends)
-        builder.entity('e', {
-          kind: 'ellipse-arc',
-          ...whole,
-          a: points.at(curve.ends[0]),
-          b: points.at(curve.ends[1]),
-        });
-      else builder.entity('e', { kind: 'ellipse', ...whole });
-    }
-  }
+  for (const curve of curves) kindOf(curve).draw(curve, builder, points);
 }
 
 /** Points of a figure by place. */

@@ -1,4 +1,4 @@
-import { toSpace, type Frame, type Vec3 } from '../math/index.ts';
+import { add3, scale3, toSpace, type Frame, type Vec2, type Vec3 } from '../math/index.ts';
 import type { SpaceCurve } from '../geometry/index.ts';
 import type { EdgeFacts } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
@@ -45,27 +45,42 @@ function joined(pieces: readonly Piece[]): Piece[][] {
   return runs;
 }
 
-function inSpace(frame: Frame, run: readonly Piece[]): SpaceCurve {
-  const at = (place: readonly [number, number]): Vec3 => toSpace(frame, place);
-  const arm = (place: readonly [number, number]): Vec3 =>
-    [0, 1, 2].map((k) => place[0] * frame.x[k]! + place[1] * frame.y[k]!) as unknown as Vec3;
-  const [first] = run as [Piece];
-  if (first.form === 'segment') return { form: 'line', from: at(first.from), to: at(first.to) };
-  if (first.form === 'bezier')
-    return {
-      form: 'free',
-      spans: run.map((piece) => {
-        const { from, inner, to } = piece as Extract<Piece, { form: 'bezier' }>;
-        return [at(from), at(inner[0]), at(inner[1]), at(to)] as const;
-      }),
-    };
-  const closed = Math.abs(Math.abs(first.sweep) - 2 * Math.PI) < 1e-12;
-  const ends = closed
-    ? {}
-    : first.sweep > 0
-      ? { from: at(first.from), to: at(first.to) }
-      : { from: at(first.to), to: at(first.from) };
-  if (first.form === 'arc')
-    return { form: 'circle', centre: at(first.centre), axis: frame.z, radius: first.radius, ...ends };
-  return { form: 'ellipse', centre: at(first.centre), major: arm(first.major), minor: arm(first.minor), ...ends };
+type Of<F extends Piece['form']> = Extract<Piece, { form: F }>;
+
+/** The ends of what is round, as it runs counter-clockwise in space; none where it is closed. */
+function endsOf(
+  { from, to, sweep }: Of<'arc' | 'ellipse'>,
+  frame: Frame,
+): { readonly from?: Vec3; readonly to?: Vec3 } {
+  if (Math.abs(Math.abs(sweep) - 2 * Math.PI) < 1e-12) return {};
+  const [a, b] = sweep > 0 ? [from, to] : [to, from];
+  return { from: toSpace(frame, a), to: toSpace(frame, b) };
 }
+
+const alongFrame = ({ x, y }: Frame, [u, v]: Vec2): Vec3 => add3(scale3(x, u), scale3(y, v));
+
+/** What each kind of piece is in space; of Bezier pieces a run of them. */
+const IN_SPACE: {
+  readonly [F in Piece['form']]: (frame: Frame, first: Of<F>, run: readonly Of<F>[]) => SpaceCurve;
+} = {
+  segment: (frame, { from, to }) => ({ form: 'line', from: toSpace(frame, from), to: toSpace(frame, to) }),
+  arc: (frame, piece) => ({
+    ...{ form: 'circle', centre: toSpace(frame, piece.centre), axis: frame.z, radius: piece.radius },
+    ...endsOf(piece, frame),
+  }),
+  ellipse: (frame, piece) => ({
+    ...{ form: 'ellipse', centre: toSpace(frame, piece.centre) },
+    ...{ major: alongFrame(frame, piece.major), minor: alongFrame(frame, piece.minor) },
+    ...endsOf(piece, frame),
+  }),
+  bezier: (frame, _, run) => ({
+    form: 'free',
+    spans: run.map(({ from, inner, to }) => {
+      const at = (place: Vec2) => toSpace(frame, place);
+      return [at(from), at(inner[0]), at(inner[1]), at(to)] as const;
+    }),
+  }),
+};
+
+const inSpace = (frame: Frame, run: readonly Piece[]): SpaceCurve =>
+  IN_SPACE[run[0]!.form](frame, run[0] as never, run as never);

@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { ASSEMBLY_RELATIONS, JOINTS } from '../assembly/index.ts';
-import { markSchema, markTitle, type Mark } from '../drawing/index.ts';
+import { MARK_NAMES, markTitle, type Mark } from '../drawing/index.ts';
 import { entityKind, entitySchema, RELATION_NAMES, relationKind } from '../sketch/index.ts';
 import { STEP_NAMES, stepKind } from '../steps/index.ts';
 
@@ -33,7 +33,7 @@ test.each<[string, [string, string][]]>([
   ['Sketches', RELATION_NAMES.map((kind) => [kind, relationKind(kind).title])],
   ['Together', titled(JOINTS)],
   ['Together', titled(ASSEMBLY_RELATIONS)],
-  ['Sheets', kindsOf(markSchema).map((kind) => [kind, markTitle({ kind } as Mark)])],
+  ['Sheets', MARK_NAMES.map((kind) => [kind, markTitle({ kind } as Mark)])],
 ])('%s: every title of the register stands there beside its kind', (heading, titles) => {
   const rows = rowsUnder(heading);
   expect(titles.length).toBeGreaterThan(5);

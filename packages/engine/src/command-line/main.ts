@@ -22,19 +22,25 @@ function attempt(avoid: readonly string[]): Promise<number | { readonly endless:
     let timer: NodeJS.Timeout | undefined;
     worker.once('error', reject);
     worker.on('message', (report: Report) => {
-      if (report.form === 'print') said.push(() => process.stdout.write(`${report.text}\n`));
-      else if (report.form === 'complain') said.push(() => process.stderr.write(`${report.text}\n`));
-      else clearTimeout(timer);
-      if (report.form === 'step')
-        timer = setTimeout(() => {
-          void worker.terminate();
-          resolve({ endless: report.digest });
-        }, STEP_LIMIT * 1000);
-      if (report.form === 'ended') {
-        // what was said in a run that was ended is said again by the next
-        said.forEach((say) => say());
-        resolve(report.code);
-      }
+      const take: { readonly [F in Report['form']]: (report: Extract<Report, { form: F }>) => void } = {
+        print: ({ text }) => said.push(() => process.stdout.write(`${text}\n`)),
+        complain: ({ text }) => said.push(() => process.stderr.write(`${text}\n`)),
+        step({ digest }) {
+          clearTimeout(timer);
+          timer = setTimeout(() => {
+            void worker.terminate();
+            resolve({ endless: digest });
+          }, STEP_LIMIT * 1000);
+        },
+        done: () => clearTimeout(timer),
+        ended({ code }) {
+          clearTimeout(timer);
+          // what was said in a run that was ended is said again by the next
+          said.forEach((say) => say());
+          resolve(code);
+        },
+      };
+      take[report.form](report as never);
     });
   });
 }

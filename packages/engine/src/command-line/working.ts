@@ -15,7 +15,8 @@ export interface Watched {
 
 /** What it tells: words, which step it is at, that this one is done, and how all ended. */
 export type Report =
-  | { readonly form: 'print' | 'complain'; readonly text: string }
+  | { readonly form: 'print'; readonly text: string }
+  | { readonly form: 'complain'; readonly text: string }
   | { readonly form: 'step'; readonly digest: string }
   | { readonly form: 'done' }
   | { readonly form: 'ended'; readonly code: number };

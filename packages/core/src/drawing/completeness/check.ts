@@ -2,7 +2,7 @@ import { isCalled, stepOfFace } from '../../naming/index.ts';
 import type { Frame } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import { type Thing } from '../../references/index.ts';
-import { isSize, readMark, type Held, type Mark, type MarkContext, type ReadMark } from '../marks/index.ts';
+import { isSize, markCost, readMark, type Held, type Mark, type MarkContext, type ReadMark } from '../marks/index.ts';
 import type { Span, Spot, Witness } from '../witness/index.ts';
 import { allFaces, faceOf, type BuiltPart, type Candidate, type Item } from './candidate.ts';
 import { fromSketches } from './from-sketches.ts';
@@ -145,23 +145,13 @@ function placedIn(
     // what it tells is the same in every view
     if (!best && isSaid(read.value.tells)) return undefined;
     // the least that it can come to; whether things are seen is the dear question
-    const least = costOf(made, held) + k * 0.01;
+    const least = markCost(made, held) + k * 0.01;
     if (best && least >= best.cost) continue;
     const hidden = held.filter((one) => !view.isSeen(one)).length;
     const cost = 10 * Math.min(hidden, 3) + least;
     if (!best || cost < best.cost) best = { mark: made, read: read.value, cost };
   }
   return best;
-}
-
-/** Bores and arcs are told, and told from, where they are seen as circles; what is turned from the side. */
-function costOf({ kind }: Mark, held: readonly Held[]): number {
-  const [first] = held;
-  if (kind === 'distance') return held.filter(({ spot }) => spot?.radius && !spot.endOn && !spot.rim).length;
-  if (kind === 'radius' || kind === 'hole') return first?.spot?.endOn ? 0 : 2;
-  if (kind !== 'diameter') return 0;
-  const isBore = first?.thing.to === 'face' && 'hollow' in first.thing.face.surface && first.thing.face.surface.hollow;
-  return isBore === (first?.spot?.endOn ?? false) ? 0 : 1;
 }
 
 /** Faces that no numbers tell need a word that points to them. */

@@ -1,23 +1,12 @@
 import { z } from 'zod';
-import { deviations, isFitClass, type Deviations } from '../../fits/index.ts';
 import { idSchema, placeSchema } from '../../records/index.ts';
 import { referenceSchema } from '../../references/index.ts';
 import { ok, type Result } from '../../result/index.ts';
 import { formatAmount } from '../../units/index.ts';
 import type { LabelPart, LabelRow } from '../label.ts';
+import { toleranceKind, toleranceSchema, type Tolerance } from './tolerances.ts';
 
 export const MARK_LIMITS = { marks: 500, things: 200, text: 300 } as const;
-
-const small = z.number().min(-1000).max(1000);
-/** How far a size may be off: by as much on both sides, between limits, or by a class of ISO 286; mm or degrees. */
-export const toleranceSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('even'), by: z.number().positive().max(1000) }),
-  z
-    .strictObject({ kind: z.literal('limits'), upper: small, lower: small })
-    .refine(({ upper, lower }) => upper > lower, 'the upper limit lies over the lower one'),
-  z.strictObject({ kind: z.literal('fit'), class: z.string().refine(isFitClass, 'a tolerance class as H7 or g6') }),
-]);
-export type Tolerance = z.infer<typeof toleranceSchema>;
 
 /** What every mark has: the view it is in, and where its text was dragged to: mm of the thing in the plane of the eye. */
 export const markFields = { view: idSchema, at: placeSchema.optional() };
@@ -39,24 +28,17 @@ export interface Sized {
   readonly extra?: boolean | undefined;
 }
 
-const signed = (n: number): string => (n === 0 ? '0' : n > 0 ? `+${formatAmount(n)}` : `−${formatAmount(-n)}`);
-
 /** A size as it is written: what stands before, the amount, how far it may be off. @param amount mm, or degrees with unit */
 export function sizeRow(before: LabelRow, amount: number, unit: '' | '°', sized: Sized): Result<LabelRow> {
   const row: LabelPart[] = [...before, `${formatAmount(amount, unit ? 2 : 3)}${unit}`];
   const { tolerance } = sized;
-  if (tolerance?.kind === 'even') row.push(` ±${formatAmount(tolerance.by)}${unit}`);
-  if (tolerance?.kind === 'limits')
-    row.push({ upper: signed(tolerance.upper) + unit, lower: signed(tolerance.lower) + unit });
-  if (tolerance?.kind === 'fit') {
-    const limits = deviations(tolerance.class, amount);
-    if (!limits.ok) return limits;
-    row.push(` ${tolerance.class}`, limitsOf(limits.value));
+  if (tolerance) {
+    const behind = toleranceKind(tolerance.kind).row(tolerance, amount, unit);
+    if (!behind.ok) return behind;
+    row.push(...behind.value);
   }
   return ok(sized.extra ? ['(', ...row, ')'] : row);
 }
-
-const limitsOf = ({ upper, lower }: Deviations): LabelPart => ({ upper: signed(upper), lower: signed(lower) });
 
 /** A row in plain words, for lists. */
 export const rowWords = (row: LabelRow): string =>

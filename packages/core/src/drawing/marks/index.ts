@@ -1,56 +1,52 @@
-import { z } from 'zod';
 import type { Reference } from '../../references/index.ts';
 import { fail, type Result } from '../../result/index.ts';
-import { angle, angleSchema } from './angle/index.ts';
-import { chamferMark, chamferSchema } from './chamfer/index.ts';
-import { datum, datumSchema } from './datum/index.ts';
-import { diameter, diameterSchema } from './diameter/index.ts';
-import { distance, distanceSchema } from './distance/index.ts';
-import { geometric, geometricSchema } from './geometric/index.ts';
-import { holeMark, holeSchema } from './hole/index.ts';
-import { circleOf, circleOfSchema } from './circle-of/index.ts';
+import { angle } from './angle/index.ts';
+import { chamferMark } from './chamfer/index.ts';
+import { datum } from './datum/index.ts';
+import { diameter } from './diameter/index.ts';
+import { distance } from './distance/index.ts';
+import { geometric } from './geometric/index.ts';
+import { holeMark } from './hole/index.ts';
+import { circleOf } from './circle-of/index.ts';
 import type { Held, MarkContext, MarkKind, ReadMark } from './kind.ts';
-import { note, noteSchema } from './note/index.ts';
-import { radius, radiusSchema } from './radius/index.ts';
-import { surface, surfaceSchema } from './surface/index.ts';
+import { note } from './note/index.ts';
+import { markRegister, type MarkOf } from './register.ts';
+import { radius } from './radius/index.ts';
+import { surface } from './surface/index.ts';
 
-export { MARK_LIMITS, toleranceSchema, type Tolerance } from './fields.ts';
+export { MARK_LIMITS } from './fields.ts';
+export { toleranceKind, toleranceSchema, TOLERANCE_TITLES, type Tolerance } from './tolerances.ts';
 export { CHARACTERISTICS } from './geometric/index.ts';
 export { markWords } from './words.ts';
-export type { Held, MarkContext, MarkInk, ReadMark } from './kind.ts';
+export type { Held, MarkContext, MarkInk, MarkTry, Picked, ReadMark } from './kind.ts';
 
-/** The register: a new kind of mark is a folder beside these and a line here. */
+/** The register, in the order in which they are offered: a new kind of mark is a folder beside these and a line here. */
 const KINDS = {
   distance,
+  angle,
+  'circle-of': circleOf,
   diameter,
   radius,
-  angle,
-  chamfer: chamferMark,
   hole: holeMark,
-  'circle-of': circleOf,
+  chamfer: chamferMark,
   note,
   surface,
   datum,
   geometric,
 };
 
-export const markSchema = z.discriminatedUnion('kind', [
-  distanceSchema,
-  diameterSchema,
-  radiusSchema,
-  angleSchema,
-  chamferSchema,
-  holeSchema,
-  circleOfSchema,
-  noteSchema,
-  surfaceSchema,
-  datumSchema,
-  geometricSchema,
-]);
+const register = markRegister(KINDS);
+export const markSchema = register.schema;
 /** What is written into views: dimensions, callouts, notes and signs. */
-export type Mark = z.infer<typeof markSchema>;
+export type Mark = MarkOf<typeof KINDS>;
 
-const kindOf = (mark: Mark): MarkKind<Mark> => KINDS[mark.kind];
+const kindOf = (mark: Mark): MarkKind<Mark> => register.kind(mark.kind);
+
+export const MARK_NAMES: readonly Mark['kind'][] = register.names;
+/** What can be written at a thing besides sizes, by the kind of mark. */
+export const WRITTEN_MARKS = register.written;
+/** Marks that might be told of what is picked, in the order in which they are offered. */
+export const markTries = register.tries;
 
 /** Marks that tell a size. */
 export type SizeMark = Extract<Mark, { extra?: boolean | undefined }>;
@@ -59,6 +55,12 @@ export const isSize = (mark: Mark): mark is SizeMark => kindOf(mark).sized === t
 
 /** What its kind is called. */
 export const markTitle = (mark: Mark): string => kindOf(mark).title;
+/** Which of several of its kind it is, in words; empty for the plain one. */
+export const markWay = (mark: Mark): string => kindOf(mark).way?.(mark) ?? '';
+/** Is it between its things? */
+export const isBetween = (mark: Mark): boolean => kindOf(mark).between === true;
+/** How unusual the place is in which it would be told, 0 for where one looks for it. */
+export const markCost = (mark: Mark, held: readonly Held[]): number => kindOf(mark).cost?.(mark, held) ?? 0;
 /** The things that it is attached to. */
 export const markReferences = ({ of }: Mark): readonly Reference[] => of;
 /** The same mark on other things. */

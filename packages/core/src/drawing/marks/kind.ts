@@ -1,7 +1,8 @@
 import type { z } from 'zod';
 import type { Dual, Frame, Vec2 } from '../../math/index.ts';
 import type { Topology } from '../../kernel-port/index.ts';
-import type { Thing } from '../../references/index.ts';
+import type { Id } from '../../records/index.ts';
+import type { Reference, Thing } from '../../references/index.ts';
 import type { Result } from '../../result/index.ts';
 import type { Box, Piece } from '../../sketch/pieces/index.ts';
 import type { Lettering } from '../picture.ts';
@@ -58,12 +59,38 @@ export interface ReadMark {
   draw(at: Vec2): MarkInk;
 }
 
+/** What is picked for a dimension, as it is. */
+export interface Picked {
+  readonly reference: Reference;
+  readonly thing: Thing;
+}
+
+/** A dimension that might be made, and the things that it would be of. */
+export interface MarkTry<M> {
+  readonly mark: M;
+  readonly things: readonly Thing[];
+}
+
 /** What the register knows of a kind of mark. */
 export interface MarkKind<M> {
   readonly schema: z.ZodType<M>;
   readonly title: string;
   /** Set on dimensions: they have tolerances, and may stand in brackets. */
   readonly sized?: true;
+  /** Is it between its things? */
+  readonly between?: true;
+  /** What of dimensions could be told of what is picked; all that makes no sense falls away when it is read. */
+  tries?(picks: readonly Picked[], view: Id): readonly MarkTry<M>[];
+  /** How unusual the place is in which it would be told, 0 for where one looks for it. */
+  cost?(mark: M, held: readonly Held[]): number;
+  /** Of what is no dimension: how it is offered, and how it begins at a thing. */
+  readonly written?: {
+    readonly words: string;
+    /** @param others all marks of the sheet */
+    begin(view: Id, of: Reference[], others: readonly object[]): M;
+  };
+  /** Which of several of its kind it is, in words; empty for the plain one. */
+  way?(mark: M): string;
   /** What it comes to on these things; fails where it makes no sense for them. */
   read(mark: M, held: readonly Held[], context: MarkContext): Result<ReadMark>;
 }

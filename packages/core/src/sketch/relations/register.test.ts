@@ -51,7 +51,7 @@ describe('what is left of a relation when all that it is between is carried', ()
   const upright: Relation = { kind: 'vertical', a: 'l' };
   const across: Relation = { kind: 'distance', a: 'p', b: 'q', direction: 'horizontal', sense: 1, value: '7' };
 
-  test.each([
+  test.each<[Relation, number, unknown]>([
     [level, 0, level],
     [level, Math.PI / 2, upright],
     [level, -Math.PI / 2, upright],
@@ -60,9 +60,9 @@ describe('what is left of a relation when all that it is between is carried', ()
     [level, 0.3, undefined],
     [across, 0, across],
     [across, 0.3, undefined],
-    [{ ...across, direction: 'aligned' } as Relation, 0.3, { ...across, direction: 'aligned' }],
-    [{ kind: 'fixed', entity: 'p', at: [1, 2] } as Relation, 0, undefined],
-    [{ kind: 'parallel', a: 'l', b: 'm' } as Relation, 1, { kind: 'parallel', a: 'l', b: 'm' }],
+    [{ ...across, direction: 'aligned' }, 0.3, { ...across, direction: 'aligned' }],
+    [{ kind: 'fixed', entity: 'p', at: [1, 2] }, 0, undefined],
+    [{ kind: 'parallel', a: 'l', b: 'm' }, 1, { kind: 'parallel', a: 'l', b: 'm' }],
   ])('%j turned by %d', (relation, angle, expected) => {
     expect(left(relation, angle)).toEqual(expected);
   });
@@ -82,10 +82,7 @@ describe('what is left of a relation when all that it is between is carried', ()
       },
     } as const;
     let next = 0;
-    const builder = new EditBuilder(
-      { ...drawing, geometry: new Geometry(drawing.entities) } as never,
-      () => `n${next++}`,
-    );
+    const builder = new EditBuilder({ ...drawing, geometry: new Geometry(drawing.entities) }, () => `n${next++}`);
     const edit = copied(builder, ['l', 'm'], by(0, 2.5));
     expect(edit.ok).toBe(true);
     const made = Object.values(edit.ok ? edit.value.relations : {}).map(

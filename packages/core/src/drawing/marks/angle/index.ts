@@ -6,6 +6,7 @@ import { arcBetween, type Piece } from '../../../sketch/pieces/index.ts';
 import { segment } from '../../picture.ts';
 import { cornerOf, anchors, type Corner } from '../between.ts';
 import { rowWords, sizeFields, sizeRow, things } from '../fields.ts';
+import { onePlain } from '../tries.ts';
 import { gapOf, inked, labelOf } from '../ink.ts';
 import type { MarkContext, MarkKind, ReadMark } from '../kind.ts';
 import type { Label } from '../../label.ts';
@@ -19,6 +20,8 @@ export const angle: MarkKind<AngleMark> = {
   schema: angleSchema,
   title: 'Angle',
   sized: true,
+  between: true,
+  tries: (picks, view) => (picks.length === 2 ? onePlain('angle')(picks, view) : []),
   read(mark, held, context): Result<ReadMark> {
     const [a, b] = held.map(({ spot }) => spot);
     if (!a || !b) return fail('mark.leans');

@@ -6,6 +6,7 @@ import { fail, ok, type Result } from '../../../result/index.ts';
 import { formatAmount } from '../../../units/index.ts';
 import { pointOn } from '../../witness/index.ts';
 import { rowWords, sizeFields, sizeRow, things } from '../fields.ts';
+import { onePlain } from '../tries.ts';
 import type { MarkContext, MarkKind, ReadMark } from '../kind.ts';
 import { pointing } from '../pointing.ts';
 import { timesRow } from '../round.ts';
@@ -18,6 +19,7 @@ export const chamferMark: MarkKind<ChamferMark> = {
   schema: chamferSchema,
   title: 'Chamfer',
   sized: true,
+  tries: onePlain('chamfer'),
   read(mark, held, context): Result<ReadMark> {
     const bevels = held.map(({ thing }) => bevelOf(thing, context));
     const sizes = bevels.flatMap((bevel) => bevel ?? []);

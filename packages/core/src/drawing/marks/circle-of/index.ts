@@ -6,6 +6,7 @@ import { formatAmount } from '../../../units/index.ts';
 import type { LabelRow } from '../../label.ts';
 import { labelOf, leaderPlaces, toRim } from '../ink.ts';
 import { rowWords, sizeFields, sizeRow, things } from '../fields.ts';
+import { onePlain } from '../tries.ts';
 import type { MarkKind, ReadMark } from '../kind.ts';
 
 /** Round things on a circle, evenly spaced: the diameter of that circle about a thing in its middle. */
@@ -23,6 +24,7 @@ export const circleOf: MarkKind<CircleOfMark> = {
   schema: circleOfSchema,
   title: 'Circle of holes',
   sized: true,
+  tries: (picks, view) => (picks.length > 2 ? onePlain('circle-of')(picks, view) : []),
   read(mark, held, context): Result<ReadMark> {
     const points = held.map(({ spot }) => spot?.point);
     if (points.some((point) => !point)) return fail('mark.leans');

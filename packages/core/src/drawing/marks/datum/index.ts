@@ -16,9 +16,22 @@ export const datumSchema = z.strictObject({
 });
 export type DatumMark = z.infer<typeof datumSchema>;
 
+/** Letters that are read easily (ISO 5459 leaves out I, O, Q). */
+const LETTERS = [...'ABCDEFGHJKLMNPRSTUVWXYZ'];
+
+/** The first letter that no datum has. */
+function freeLetter(marks: readonly object[]): string {
+  const used = new Set(marks.flatMap((mark) => ('letter' in mark ? [mark.letter] : [])));
+  return LETTERS.find((letter) => !used.has(letter)) ?? 'A';
+}
+
 export const datum: MarkKind<DatumMark> = {
   schema: datumSchema,
   title: 'Datum letter',
+  written: {
+    words: 'a datum letter',
+    begin: (view, of, others) => ({ kind: 'datum', view, of, letter: freeLetter(others) }),
+  },
   read({ letter }, held, context): Result<ReadMark> {
     const label = labelOf(context, [{ cells: [[letter]] }]);
     const tips = tipsOf(held[0]!, context);

@@ -1,17 +1,27 @@
 import { z } from 'zod';
+import type { FaceFacts } from '../../../kernel-port/index.ts';
 import { ok, type Result } from '../../../result/index.ts';
 import { rowWords, sizeFields, sizeRow, things } from '../fields.ts';
 import type { MarkKind, ReadMark } from '../kind.ts';
 import { alike, atRim, fromSide, timesRow } from '../round.ts';
+import { onePlain } from '../tries.ts';
 
 /** The diameter of what is round: of one thing, or of several that are alike. */
 export const diameterSchema = z.strictObject({ kind: z.literal('diameter'), ...sizeFields, of: things(1) });
 export type DiameterMark = z.infer<typeof diameterSchema>;
 
+const isHollow = ({ surface }: FaceFacts): boolean => 'hollow' in surface && surface.hollow;
+
 export const diameter: MarkKind<DiameterMark> = {
   schema: diameterSchema,
   title: 'Diameter',
   sized: true,
+  tries: onePlain('diameter'),
+  // bores are told where they are seen as circles, what is turned from the side
+  cost(_, [first]) {
+    const isBore = first !== undefined && 'face' in first.thing && isHollow(first.thing.face);
+    return isBore === (first?.spot?.endOn ?? false) ? 0 : 1;
+  },
   read(mark, held, context): Result<ReadMark> {
     const found = alike(held);
     if (!found.ok) return found;

@@ -1,11 +1,14 @@
 import { z } from 'zod';
 import { add2, dot2, left2, middle2, scale2, sub2, type Vec2 } from '../../../math/index.ts';
+import { endsOfCurve, straightAlong } from '../../../geometry/index.ts';
+import type { Id } from '../../../records/index.ts';
+import type { Reference, Thing } from '../../../references/index.ts';
 import { fail, ok, type Result } from '../../../result/index.ts';
 import { boxAround, type Box } from '../../../sketch/pieces/index.ts';
 import { ALONG, between, type Between } from '../between.ts';
 import { rowWords, sizeFields, sizeRow, things } from '../fields.ts';
 import { gapOf, labelOf, linear } from '../ink.ts';
-import type { MarkContext, MarkInk, MarkKind, ReadMark } from '../kind.ts';
+import type { MarkContext, MarkInk, MarkKind, MarkTry, Picked, ReadMark } from '../kind.ts';
 
 /**
  * How far things are apart: two of them, or several in a row, each from the one before (in a chain) or all from the first
@@ -26,6 +29,23 @@ export const distance: MarkKind<DistanceMark> = {
   schema: distanceSchema,
   title: 'Distance',
   sized: true,
+  between: true,
+  way: ({ lay }) => (lay ? LAID[lay] : ''),
+  tries(picks, view) {
+    if (picks.length < 2) return lengthOf(picks, view);
+    const of = picks.map(({ reference }) => reference);
+    const things = picks.map(({ thing }) => thing);
+    const ways: Pick<DistanceMark, 'along' | 'lay'>[] =
+      picks.length === 2
+        ? [{ along: 'straight' }, { along: 'level' }, { along: 'upright' }]
+        : (['level', 'upright'] as const).flatMap((along) => [
+            { along, lay: 'chain' },
+            { along, lay: 'base' },
+          ]);
+    return ways.map((way) => ({ mark: { kind: 'distance', view, of, ...way }, things }));
+  },
+  // from where what is round is seen as a circle
+  cost: (_, held) => held.filter(({ spot }) => spot?.radius && !spot.endOn && !spot.rim).length,
   read(mark, held, context): Result<ReadMark> {
     const spots = held.map(({ spot }) => spot);
     if (spots.some((spot) => !spot)) return fail('mark.leans');
@@ -52,6 +72,23 @@ export const distance: MarkKind<DistanceMark> = {
     });
   },
 };
+
+const LAID = { chain: 'chain', base: 'from one base' } as const;
+
+/** How long a straight edge is, by the corners at its ends. */
+function lengthOf([pick]: readonly Picked[], view: Id): MarkTry<DistanceMark>[] {
+  if (!pick || !('edge' in pick.thing)) return [];
+  const { edge, body } = pick.thing;
+  if (!edge.ends || !straightAlong(edge.curve)) return [];
+  const places = endsOfCurve(edge.curve);
+  const { reference } = pick;
+  const ends = edge.ends.map((name): Reference => {
+    const on = { to: 'vertex', name } as const;
+    return reference.to === 'other' ? { to: 'other', at: reference.at, on } : on;
+  });
+  const things = edge.ends.map((name, k): Thing => ({ to: 'vertex', vertex: { name, at: places[k]! }, body }));
+  return [{ mark: { kind: 'distance', view, of: ends, along: 'straight' }, things }];
+}
 
 const pairsOf = ({ of, lay }: DistanceMark): (readonly [number, number])[] =>
   of.slice(1).map((_, k): readonly [number, number] => [lay === 'base' ? 0 : k, k + 1]);

@@ -38,6 +38,12 @@ export type GeometricMark = z.infer<typeof geometricSchema>;
 export const geometric: MarkKind<GeometricMark> = {
   schema: geometricSchema,
   title: 'Geometrical tolerance',
+  written: {
+    words: 'a geometrical tolerance',
+    begin: (view, of) => ({
+      ...{ kind: 'geometric', view, of, characteristic: 'flatness', zone: 0.1, round: false, datums: [] },
+    }),
+  },
   read({ characteristic, zone, round, datums }, held, context): Result<ReadMark> {
     const width: LabelRow = [...(round ? [{ sign: 'diameter' } as const] : []), formatAmount(zone)];
     const row: LabelRow = [{ cells: [[{ sign: characteristic }], width, ...datums.map((letter) => [letter])] }];

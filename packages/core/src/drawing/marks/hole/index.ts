@@ -7,6 +7,7 @@ import { formatAmount } from '../../../units/index.ts';
 import type { LabelRow } from '../../label.ts';
 import { pointOn, type WitnessedFace } from '../../witness/index.ts';
 import { rowWords, sizeFields, sizeRow, things } from '../fields.ts';
+import { onePlain, whereEndOn } from '../tries.ts';
 import { labelOf, leaderPlaces, toRim } from '../ink.ts';
 import type { Held, MarkContext, MarkKind, ReadMark } from '../kind.ts';
 import { pointing } from '../pointing.ts';
@@ -27,6 +28,8 @@ export const holeMark: MarkKind<HoleMark> = {
   schema: holeSchema,
   title: 'Hole',
   sized: true,
+  tries: onePlain('hole'),
+  cost: whereEndOn,
   read(mark, held, context): Result<ReadMark> {
     const holes = held.flatMap((one) => drilled(one, context) ?? []);
     const [first] = holes;

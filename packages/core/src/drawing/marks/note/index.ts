@@ -18,6 +18,7 @@ export type NoteMark = z.infer<typeof noteSchema>;
 export const note: MarkKind<NoteMark> = {
   schema: noteSchema,
   title: 'Note',
+  written: { words: 'a note', begin: (view, of) => ({ kind: 'note', view, of, text: 'Note' }) },
   read({ text }, held, context): Result<ReadMark> {
     const rows = text.split('\n').map((line) => [line]);
     const common = {

@@ -6,6 +6,7 @@ import { rowWords, sizeFields, sizeRow, things } from '../fields.ts';
 import { labelOf, leader, leaderPlaces } from '../ink.ts';
 import type { MarkContext, MarkKind, ReadMark } from '../kind.ts';
 import { alike, atRim, timesRow } from '../round.ts';
+import { onePlain, whereEndOn } from '../tries.ts';
 import type { LabelRow } from '../../label.ts';
 import type { Spot } from '../../witness/index.ts';
 
@@ -17,6 +18,8 @@ export const radius: MarkKind<RadiusMark> = {
   schema: radiusSchema,
   title: 'Radius',
   sized: true,
+  tries: onePlain('radius'),
+  cost: whereEndOn,
   read(mark, held, context): Result<ReadMark> {
     const found = alike(held);
     if (!found.ok) return found;

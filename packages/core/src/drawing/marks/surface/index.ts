@@ -26,6 +26,10 @@ const SLOPE = Math.tan(Math.PI / 6);
 export const surface: MarkKind<SurfaceMark> = {
   schema: surfaceSchema,
   title: 'Surface',
+  written: {
+    words: 'a surface',
+    begin: (view, of) => ({ kind: 'surface', view, of, text: 'Ra 3.2', removed: 'yes' }),
+  },
   read({ text, removed }, held, context): Result<ReadMark> {
     const label = labelOf(context, [text]);
     const tips = tipsOf(held[0]!, context);
