@@ -1,19 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { AXIS_COLOURS } from '../view/axis-colours.ts';
-import type { ViewCamera } from '../view/camera.ts';
+import type { Screen } from '../view/nearness.ts';
 
 /** Which way the axes run: three letters in the corner. */
-const props = defineProps<{ view: ViewCamera; viewVersion: number }>();
+const props = defineProps<{ screen: Screen }>();
 
 const axes = computed(() => {
-  void props.viewVersion;
-  const { view } = props;
-  const [ox, oy] = view.toScreen([0, 0, 0]);
-  const scale = view.pixel * 30;
+  const { toScreen, pixel } = props.screen;
+  const [ox, oy] = toScreen([0, 0, 0]);
+  const scale = pixel * 30;
   return (['x', 'y', 'z'] as const).map((name, k) => {
     const place = [0, 0, 0].map((_, c) => (c === k ? scale : 0)) as unknown as readonly [number, number, number];
-    const [x, y] = view.toScreen(place);
+    const [x, y] = toScreen(place);
     return { name, x: x - ox, y: y - oy };
   });
 });

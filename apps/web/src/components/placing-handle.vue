@@ -2,11 +2,11 @@
 import { computed, shallowRef } from 'vue';
 import { transformPoint, IDENTITY, type RigidTransform, type Vec2, type Vec3 } from '@helb/core';
 import { gripName, gripsAt, take, type Grip } from '../view/handle.ts';
-import type { ViewCamera } from '../view/camera.ts';
+import type { Screen } from '../view/nearness.ts';
 import { AXIS_COLOURS } from '../view/axis-colours.ts';
 
 /** By which something that is placed is shifted and turned: arrows and arcs over the view. */
-const props = defineProps<{ at: Vec3; view: ViewCamera; viewVersion: number }>();
+const props = defineProps<{ at: Vec3; screen: Screen }>();
 const emit = defineEmits<{ move: [by: RigidTransform]; done: [by: RigidTransform] }>();
 
 interface Drag {
@@ -23,8 +23,7 @@ const COLOURS = Object.values(AXIS_COLOURS);
 /** Shifted it goes along; turned it stays. */
 const at = computed(() => (drag.value ? transformPoint(drag.value.told?.by ?? IDENTITY, drag.value.start) : props.at));
 const grips = computed(() => {
-  void props.viewVersion;
-  return gripsAt(at.value, props.view).map(({ grip, line }) => {
+  return gripsAt(at.value, props.screen).map(({ grip, line }) => {
     const [tip, before] = [line.at(-1)!, line.at(-2)!];
     const angle = (Math.atan2(tip[1] - before[1], tip[0] - before[0]) * 180) / Math.PI;
     return {
@@ -36,7 +35,7 @@ const grips = computed(() => {
     };
   });
 });
-const middle = computed(() => (void props.viewVersion, props.view.toScreen(at.value)));
+const middle = computed(() => props.screen.toScreen(at.value));
 
 function place(event: PointerEvent): Vec2 {
   const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
@@ -45,7 +44,7 @@ function place(event: PointerEvent): Vec2 {
 function press(grip: Grip, event: PointerEvent) {
   (event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
   const pointer = place(event);
-  drag.value = { grip, follow: take(grip, props.at, props.view, pointer), told: undefined, pointer, start: props.at };
+  drag.value = { grip, follow: take(grip, props.at, props.screen, pointer), told: undefined, pointer, start: props.at };
 }
 function move(event: PointerEvent) {
   if (!drag.value) return;

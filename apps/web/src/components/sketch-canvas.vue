@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import { entityKind, explain, findEntity, polyline, type Id, type Vec2 } from '@helb/core';
-import { PlaneMap } from '../editor/plane-map.ts';
+import type { PlaneMap } from '../editor/plane-map.ts';
+import type { EditorState } from '../editor/editor-state.ts';
 import type { SketchEditor } from '../editor/sketch-editor.ts';
 import {
   areaPaths,
@@ -17,10 +18,11 @@ import type { Viewport } from '../view/viewport.ts';
 /** The sketch in the view: drawn as drafting does, over the model, in the plane of the sketch. */
 const props = defineProps<{
   editor: SketchEditor;
+  /** What is shown of it. */
+  state: EditorState;
   viewport: Viewport;
-  /** Change when the editor, or the view of it, has changed. */
-  version: number;
-  viewVersion: number;
+  /** How the sketch plane lies on the screen. */
+  map: PlaneMap;
   showRelations: boolean;
   /** Where the plane crosses what is laid under the model. */
   underlay: readonly (readonly Vec2[])[];
@@ -31,35 +33,25 @@ const REACH = 9;
 const free = ref(false);
 const svg = ref<SVGSVGElement>();
 
-const map = computed(() => {
-  void props.viewVersion;
-  const { view } = props.viewport;
-  return new PlaneMap(props.editor.solved.frame, (place) => view.toScreen(place), view.pixel);
-});
-const entities = computed(() => (void props.version, entityLooks(props.editor, map.value)));
-const underlaid = computed(() => props.underlay.map((line) => map.value.path([...line])).join(''));
-const areas = computed(() => (void props.version, areaPaths(props.editor, map.value)));
-const sizes = computed(() => (void props.version, sizeLooks(props.editor, map.value, moving.value)));
-const tags = computed(() => {
-  void props.version;
-  return tagLooks(props.editor, map.value, props.showRelations, textBoxes(sizes.value, map.value));
-});
-const openEnds = computed(
-  () => (void props.version, props.editor.solved.regions.openEnds.map((end) => map.value.at(end.at))),
-);
+const entities = computed(() => entityLooks(props.state, props.map));
+const underlaid = computed(() => props.underlay.map((line) => props.map.path([...line])).join(''));
+const areas = computed(() => areaPaths(props.state, props.map));
+const sizes = computed(() => sizeLooks(props.state, props.map, moving.value));
+const tags = computed(() => tagLooks(props.state, props.map, props.showRelations, textBoxes(sizes.value, props.map)));
+const openEnds = computed(() => props.state.solved.regions.openEnds.map((end) => props.map.at(end.at)));
 const axes = computed(() => {
-  const far = 4000 * map.value.pixel;
+  const far = 4000 * props.map.pixel;
   return [
     {
       id: 'x-axis',
-      path: map.value.path([
+      path: props.map.path([
         [-far, 0],
         [far, 0],
       ]),
     },
     {
       id: 'y-axis',
-      path: map.value.path([
+      path: props.map.path([
         [0, -far],
         [0, far],
       ]),
@@ -67,11 +59,11 @@ const axes = computed(() => {
   ];
 });
 
-const preview = computed(() => (void props.version, props.editor.tool.preview));
+const preview = computed(() => props.state.tool.preview);
 
 function place(event: PointerEvent | MouseEvent) {
   const box = svg.value!.getBoundingClientRect();
-  return props.viewport.view.toPlane([event.clientX - box.left, event.clientY - box.top], props.editor.solved.frame);
+  return props.viewport.view.toPlane([event.clientX - box.left, event.clientY - box.top], props.state.solved.frame);
 }
 
 function pointer(kind: 'down' | 'move' | 'up', event: PointerEvent) {
@@ -86,7 +78,7 @@ function pointer(kind: 'down' | 'move' | 'up', event: PointerEvent) {
   }
   props.editor.pointer(kind, {
     at: where,
-    reach: REACH * map.value.pixel,
+    reach: REACH * props.map.pixel,
     free: free.value,
     add: event.shiftKey || event.ctrlKey,
   });
@@ -107,7 +99,7 @@ function grab(size: SizeLook, event: PointerEvent) {
     wrong.value = tied.ok ? '' : explain(tied.issue);
     return;
   }
-  if (props.editor.tool.name !== 'select') return;
+  if (props.state.tool.name !== 'select') return;
   event.stopPropagation();
   const target = event.currentTarget as Element;
   target.setPointerCapture(event.pointerId);
@@ -134,27 +126,26 @@ function grab(size: SizeLook, event: PointerEvent) {
 
 /** A tag is picked by the selecting hand alone: while something is drawn or cut it lies in no one's way. */
 function pickTag(id: Id, event: PointerEvent) {
-  if (props.editor.tool.name !== 'select') return;
+  if (props.state.tool.name !== 'select') return;
   event.stopPropagation();
   props.editor.select([id], event.shiftKey);
 }
 
 // the number that is being typed
 const asked = computed(() => {
-  void props.version;
-  const { asking, proposed } = props.editor;
+  const { asking, proposed } = props.state;
   if (!asking) return undefined;
-  if (asking.place) return { prompt: asking.prompt, place: map.value.at(asking.place) };
+  if (asking.place) return { prompt: asking.prompt, place: props.map.at(asking.place) };
   const size = sizes.value.find(({ id, relation }) =>
     asking.id === undefined ? relation === proposed : id === asking.id,
   );
-  return size && { prompt: asking.prompt, place: map.value.at(size.annotation.text) };
+  return size && { prompt: asking.prompt, place: props.map.at(size.annotation.text) };
 });
 const typed = ref('');
 const wrong = ref('');
 const field = ref<HTMLInputElement>();
 watch(
-  () => (void props.version, props.editor.asking),
+  () => props.state.asking,
   async (asking) => {
     wrong.value = '';
     if (!asking) return;
@@ -174,7 +165,7 @@ const chainMark = ([x, y]: Vec2): string =>
   `M${x - 5} ${y}a3 3 0 1 1 6 0a3 3 0 1 1 -6 0M${x - 1} ${y}a3 3 0 1 1 6 0a3 3 0 1 1 -6 0`;
 
 const titleOf = (id: Id): string => {
-  const entity = findEntity(props.editor.sketch.entities, id);
+  const entity = findEntity(props.state.sketch.entities, id);
   return entity ? entityKind(entity.kind).title : '';
 };
 
@@ -186,7 +177,7 @@ defineExpose({ hold });
     <svg
       ref="svg"
       class="pointer-events-auto absolute inset-0 size-full touch-none"
-      :class="editor.tool.name === 'select' ? 'cursor-default' : 'cursor-crosshair'"
+      :class="state.tool.name === 'select' ? 'cursor-default' : 'cursor-crosshair'"
       role="img"
       aria-label="Sketch"
       data-testid="sketch-canvas"
@@ -215,7 +206,7 @@ defineExpose({ hold });
         :key="axis.id"
         :d="axis.path"
         class="axis"
-        :class="{ hovered: editor.hovered === axis.id, selected: editor.selection.has(axis.id) }"
+        :class="{ hovered: state.hovered === axis.id, selected: state.selection.has(axis.id) }"
       />
       <g
         v-for="curve in entities.curves"
@@ -251,7 +242,7 @@ defineExpose({ hold });
         />
         <rect v-else :x="point.place[0] - 2.5" :y="point.place[1] - 2.5" width="5" height="5" />
       </g>
-      <g class="origin" :class="{ hovered: editor.hovered === 'origin', selected: editor.selection.has('origin') }">
+      <g class="origin" :class="{ hovered: state.hovered === 'origin', selected: state.selection.has('origin') }">
         <circle :cx="map.origin[0]" :cy="map.origin[1]" r="5" />
         <path :d="`M${map.origin[0] - 8} ${map.origin[1]}h16M${map.origin[0]} ${map.origin[1] - 8}v16`" />
       </g>

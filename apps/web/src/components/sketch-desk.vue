@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, toRef, watch } from 'vue';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import {
   closure,
   distance2,
@@ -25,19 +25,18 @@ import { useModel } from '../stores/model.ts';
 /** The sketch on the desk: what is still free or fights, what is selected, what was guessed last. */
 const bench = useWorkbench();
 const model = useModel();
-// a getter, not a computed: the editor stays the same object while what it holds changes
-const editor = toRef(() => (void bench.version, bench.editor!));
-const solution = computed(() => (void bench.version, bench.editor!.solved.solution));
-const advice = computed(() => (void bench.version, adviceOn(bench.editor!)));
+const editor = computed(() => bench.editor!);
+const state = computed(() => bench.sketching!);
+const solution = computed(() => state.value.solved.solution);
+const advice = computed(() => adviceOn(editor.value, state.value.solved));
 
 const nameOf = computed(() => {
-  void bench.version;
-  const { entities, patterns } = editor.value.sketch;
+  const { entities, patterns } = state.value.sketch;
   const named = entityNames(entities);
   return (id: Id) => (patterns?.[id] ? 'a pattern' : named(id));
 });
 const sentenceOf = (relation: Relation): string => relationSentence(relation, nameOf.value);
-const sentence = (id: Id): string => sentenceOf(editor.value.relations[id]!);
+const sentence = (id: Id): string => sentenceOf(state.value.relations[id]!);
 
 const SHOWN = 8;
 /** Each freedom as a sentence, with the first thing that would stop it. */
@@ -49,13 +48,13 @@ const free = computed(() =>
 );
 
 /** A motion is played to and fro about the drawn place, a twelfth of the sketch far; an edit or the hand ends it. */
-const playing = computed(() => (void bench.version, bench.editor?.playing));
+const playing = computed(() => bench.sketching?.playing);
 let frame = 0;
 function play(motion: FreeMotion) {
   const same = playing.value === motion;
   stop();
   if (same) return;
-  const box = editor.value.geometry.box()!;
+  const box = state.value.geometry.box()!;
   const far = Math.max(distance2(box.low, box.high) / 12, 0.5);
   const begun = performance.now();
   editor.value.play(motion);
@@ -73,21 +72,21 @@ function stop() {
 }
 onBeforeUnmount(stop);
 
-const clash = computed(() => solution.value.clash.filter((id) => editor.value.relations[id]));
+const clash = computed(() => solution.value.clash.filter((id) => state.value.relations[id]));
 const refsOf = (id: Id): readonly Id[] => {
-  const relation = editor.value.relations[id];
+  const relation = state.value.relations[id];
   return relation ? relationKind(relation.kind).refs(relation) : [];
 };
-const isSize = (id: Id): boolean => isSized(editor.value.relations[id]!);
+const isSize = (id: Id): boolean => isSized(state.value.relations[id]!);
 const isMeasuring = (id: Id): boolean => {
-  const relation = editor.value.relations[id]!;
+  const relation = state.value.relations[id]!;
   return isSized(relation) && relation.measuring === true;
 };
-const twice = computed(() => solution.value.redundant.map((ids) => ids.filter((id) => editor.value.relations[id])));
-const picked = computed(() => [...editor.value.selection].filter((id) => !editor.value.relations[id]));
+const twice = computed(() => solution.value.redundant.map((ids) => ids.filter((id) => state.value.relations[id])));
+const picked = computed(() => [...state.value.selection].filter((id) => !state.value.relations[id]));
 const held = computed(() => {
-  const ids = new Set([...editor.value.selection]);
-  return Object.entries(editor.value.relations).flatMap(([id, relation]) =>
+  const ids = new Set([...state.value.selection]);
+  return Object.entries(state.value.relations).flatMap(([id, relation]) =>
     ids.has(id) ||
     relationKind(relation.kind)
       .refs(relation)
@@ -96,17 +95,17 @@ const held = computed(() => {
       : [],
   );
 });
-const guesses = computed(() => editor.value.lastGuesses.filter((id) => editor.value.relations[id]));
-const regions = computed(() => (void bench.version, bench.editor!.solved.regions));
+const guesses = computed(() => state.value.lastGuesses.filter((id) => state.value.relations[id]));
+const regions = computed(() => state.value.solved.regions);
 const openings = computed(() =>
   regions.value.regions.reduce((sum, region) => sum + (region.depth === 0 ? region.holes.length : 0), 0),
 );
 
 /** What goes besides when the selection is erased. */
 const alsoGone = computed(() => {
-  const chosen = [...editor.value.selection];
-  const { entities, relations } = editor.value.sketch;
-  const gone = [...closure(editor.value.sketch, chosen)].filter((id) => !chosen.includes(id));
+  const chosen = [...state.value.selection];
+  const { entities, relations } = state.value.sketch;
+  const gone = [...closure(state.value.sketch, chosen)].filter((id) => !chosen.includes(id));
   const sizes = gone.filter((id) => relations[id] && isSized(relations[id]));
   const curves = gone.filter((id) => entities[id] && entities[id].kind !== 'point');
   return [
@@ -124,14 +123,13 @@ const hold = (cure: Relation) => advice.value.add(cure);
 // what is borrowed, with what became of its sources
 const wordsOf = (reference: Reference) => referenceWords(reference, bench.nameOf);
 const loans = computed(() => {
-  void bench.version;
-  const { sources } = editor.value.solved;
+  const { sources } = state.value.solved;
   const unsure = new Map(
     model.built?.steps
-      .find(({ id }) => id === editor.value.step)
+      .find(({ id }) => id === state.value.step)
       ?.references?.map((reference) => [reference.path.join('.'), reference]),
   );
-  return Object.entries(editor.value.sketch.loans ?? {}).map(([id, { source, how, makes }]) => {
+  return Object.entries(state.value.sketch.loans ?? {}).map(([id, { source, how, makes }]) => {
     const path = ['loans', id, 'source'];
     const found = unsure.get(path.join('.'));
     const [lost, more] = [sources.lost[id], sources.more[id] ?? 0];
@@ -153,7 +151,7 @@ const HOW_WORDS = { shape: '', axis: 'axis: ', crossing: 'crossing: ' } as const
 // a full set for review: nothing is added before it is accepted
 const proposal = ref<Record<Id, Relation>>();
 watch(
-  () => bench.editor?.sketch,
+  () => bench.sketching?.sketch,
   () => (proposal.value = undefined),
 );
 function propose() {
@@ -171,7 +169,7 @@ function accept() {
 
 const lettering = computed(() => {
   const [id, ...others] = picked.value;
-  const entity = id === undefined || others.length > 0 ? undefined : editor.value.sketch.entities[id];
+  const entity = id === undefined || others.length > 0 ? undefined : state.value.sketch.entities[id];
   return entity?.kind === 'text' ? { id: id!, text: entity.text } : undefined;
 });
 </script>
@@ -203,7 +201,7 @@ const lettering = computed(() => {
         </template>
       </p>
     </template>
-    <p v-else-if="Object.keys(editor.sketch.entities).length === 0" class="text-muted">
+    <p v-else-if="Object.keys(state.sketch.entities).length === 0" class="text-muted">
       Nothing is drawn yet. Press <kbd class="text-key font-mono text-[13px]">K</kbd> for a chain of lines,
       <kbd class="text-key font-mono text-[13px]">B</kbd> for a rectangle.
     </p>
@@ -289,7 +287,7 @@ const lettering = computed(() => {
     </p>
     <p v-if="flaws.length > 8" class="text-muted">and {{ flaws.length - 8 }} more</p>
   </section>
-  <section v-if="editor.selection.size > 0" class="border-rule border-b p-4">
+  <section v-if="state.selection.size > 0" class="border-rule border-b p-4">
     <h2 class="heading mb-1">Selected</h2>
     <p v-if="picked.length > 0">{{ picked.map(nameOf).join(', ') }}</p>
     <label v-if="lettering" class="my-1 flex items-baseline gap-2">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { isSketch, explain, isSized, patternFields, relationKind, type Action, type Id } from '@helb/core';
+import { explain, isSized, patternFields, relationKind, type Action, type Id } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import NumberChip from './number-chip.vue';
 
@@ -8,12 +8,11 @@ const bench = useWorkbench();
 
 /** All dimensions of the sketch that is being edited. */
 const sizes = computed(() => {
-  void bench.version;
-  const editor = bench.editor!;
-  return Object.entries(isSketch(bench.part?.steps[editor.step]) ? editor.relations : {}).flatMap(([id, relation]) => {
+  const { relations, solved } = bench.sketching!;
+  return Object.entries(relations).flatMap(([id, relation]) => {
     if (!isSized(relation) || relation.measuring) return [];
     const { dimension, title, way } = relationKind(relation.kind);
-    const issue = editor.troubleOf(id);
+    const issue = solved.unread.get(id);
     return [
       {
         id,
@@ -29,11 +28,10 @@ const sizes = computed(() => {
 
 /** The counts and spacings of its patterns. */
 const patterns = computed(() => {
-  void bench.version;
-  const editor = bench.editor!;
-  const drawn = isSketch(bench.part?.steps[editor.step]) ? (editor.sketch.patterns ?? {}) : {};
-  return Object.entries(drawn).map(([id, pattern]) => {
-    const issue = editor.troubleOf(id);
+  const { sketch, solved, step } = bench.sketching!;
+  const { part } = bench.editor!;
+  return Object.entries(sketch.patterns ?? {}).map(([id, pattern]) => {
+    const issue = solved.unread.get(id);
     return {
       id,
       title: pattern.layout === 'line' ? 'pattern along a line' : 'pattern round a point',
@@ -42,7 +40,7 @@ const patterns = computed(() => {
         change: (value: string): Action[] => [
           {
             command: 'sketch.pattern',
-            input: { part: editor.part, step: editor.step, id, pattern: { ...pattern, [field.field]: value } },
+            input: { part, step, id, pattern: { ...pattern, [field.field]: value } },
           },
         ],
       })),

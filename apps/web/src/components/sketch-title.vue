@@ -6,10 +6,9 @@ import { useWorkbench } from '../stores/workbench.ts';
 /** Which sketch is drawn, on which plane, and how far it is. */
 const bench = useWorkbench();
 const title = computed(() => {
-  void bench.version;
-  const { editor } = bench;
-  if (!editor) return undefined;
-  const { state, freedoms, clash } = editor.solved.solution;
+  const { sketching } = bench;
+  if (!sketching) return undefined;
+  const { state, freedoms, clash } = sketching.solved.solution;
   const words =
     state === 'settled'
       ? 'settled'
@@ -20,8 +19,8 @@ const title = computed(() => {
         : clash.length === 1
           ? '1 relation clashes'
           : `${clash.length} relations clash`;
-  const plane = referenceWords(planeReference(editor.sketch.plane), bench.nameOf);
-  return { name: editor.sketch.name, plane, words, state };
+  const plane = referenceWords(planeReference(sketching.sketch.plane), bench.nameOf);
+  return { name: sketching.sketch.name, plane, words, state };
 });
 </script>
 

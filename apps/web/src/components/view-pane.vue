@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, markRaw, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, markRaw, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { boxRound, dot3, PART_COLOURS, signLines, suits, toSpace, type Vec2 } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
@@ -16,16 +16,17 @@ import { useGuides } from '../view/use-guides.ts';
 import { useOthers } from '../view/use-others.ts';
 import { useMoving } from '../view/use-moving.ts';
 import { usePicture } from '../view/use-picture.ts';
+import { PlaneMap } from '../editor/plane-map.ts';
+import { useSnapshot } from '../snapshots/use-snapshot.ts';
+import { Picking } from '../view/picking.ts';
 import { pickWords, type Pick } from '../view/picks.ts';
 import { Viewport } from '../view/viewport.ts';
-import AxisMark from './axis-mark.vue';
+import LookPane, { type PaneKeys } from './look-pane.vue';
 import PaintLegend from './paint-legend.vue';
 import SketchCanvas from './sketch-canvas.vue';
 import SketchTitle from './sketch-title.vue';
-import UnderList from './under-list.vue';
 import ViewNames from './view-names.vue';
 import ViewPicture from './view-picture.vue';
-import VerbStrip from './verb-strip.vue';
 
 const bench = useWorkbench();
 const { place: here, verbs } = useVerbs();
@@ -33,23 +34,19 @@ const looking = useLooking();
 const painting = usePainting();
 const model = useModel();
 
-const pane = ref<HTMLElement>();
-const canvas = ref<HTMLCanvasElement>();
 const viewport = shallowRef<Viewport>();
-const viewVersion = ref(0);
+const stage = useSnapshot(() => viewport.value?.stage);
 const current = ref<ViewName | 'Square-on' | ''>('Corner');
 const showRelations = ref(true);
-const strip = ref<InstanceType<typeof VerbStrip>>();
 const sketch = ref<InstanceType<typeof SketchCanvas>>();
-const under = shallowRef<{ at: Vec2; picks: Pick[]; chosen: number }>();
+const picking = new Picking<Pick>((a, b) => a.name === b.name && a.body === b.body);
+const pointing = useSnapshot(() => picking);
 
 const theme = () => themeOf(PART_COLOURS[bench.part?.colour ?? 0]!);
-const darkness = matchMedia('(prefers-color-scheme: dark)');
 const retheme = () => viewport.value?.setTheme(theme());
 
-onMounted(() => {
-  const made = markRaw(new Viewport(pane.value!, canvas.value!, theme()));
-  made.onView = () => viewVersion.value++;
+function ready(element: HTMLElement, canvas: HTMLCanvasElement) {
+  const made = markRaw(new Viewport(element, canvas, theme()));
   viewport.value = made;
   bench.view = {
     bodies: () => made.topologies,
@@ -66,14 +63,8 @@ onMounted(() => {
     },
   };
   made.view.controls.addEventListener('control', () => (current.value = ''));
-  darkness.addEventListener('change', retheme);
-  addEventListener('keydown', onKey);
-  addEventListener('keyup', onKey);
-});
+}
 onBeforeUnmount(() => {
-  darkness.removeEventListener('change', retheme);
-  removeEventListener('keydown', onKey);
-  removeEventListener('keyup', onKey);
   bench.view = undefined;
   viewport.value?.dispose();
 });
@@ -117,7 +108,7 @@ watch(
     const view = viewport.value;
     if (!view) return;
     view.fade(editor !== undefined);
-    under.value = undefined;
+    picking.forget();
     if (editor) void squareOn();
     else void look('Corner').then(() => fit());
   },
@@ -125,7 +116,7 @@ watch(
 
 // a sketch may lie elsewhere once the engine has found its plane, or when that has moved
 watch(
-  () => bench.editor && (void bench.version, JSON.stringify(bench.editor.solved.frame)),
+  () => bench.sketching && JSON.stringify(bench.sketching.solved.frame),
   (frame, before) => {
     if (frame && before && frame !== before && current.value === 'Square-on') void squareOn();
   },
@@ -148,18 +139,18 @@ const USUAL = { low: [-40, -40, -40], high: [40, 40, 40] } as const;
 const PAPER = { low: [-50, -50, -50], high: [50, 50, 50] } as const;
 
 async function squareOn() {
-  const editor = bench.editor;
+  const { sketching } = bench;
   const view = viewport.value;
   if (!view) return;
   current.value = 'Square-on';
-  if (!editor) {
+  if (!sketching) {
     // on a flat face that is picked, else on the side that is looked at most
     const normal = bench.picked.map((pick) => view.normalOf(pick)).find((found) => found !== undefined);
     await during(normal ? view.view.squareOn({ x: [1, 0, 0], z: normal }) : view.view.squareOnNearest());
     return;
   }
-  const { frame } = editor.solved;
-  const box = editor.geometry.box();
+  const { frame } = sketching.solved;
+  const box = sketching.geometry.box();
   const body = shownBox() ?? view.othersBox ?? PAPER;
   const turned = Promise.all([
     view.view.squareOn(frame),
@@ -173,26 +164,18 @@ function fit() {
   // of another part that was just chosen nothing is known yet: it is fitted when it comes
   if (model.built && model.built.part !== bench.partId) return undefined;
   const box = shownBox();
-  const drawn = bench.editor?.geometry.box();
-  if (drawn && bench.editor)
-    return during(
-      view?.fit(toSpace(bench.editor.solved.frame, drawn.low), toSpace(bench.editor.solved.frame, drawn.high)),
-    );
+  const { frame } = bench.sketching?.solved ?? {};
+  const drawn = bench.sketching?.geometry.box();
+  if (drawn && frame) return during(view?.fit(toSpace(frame, drawn.low), toSpace(frame, drawn.high)));
   const { low, high } = box ?? viewport.value?.othersBox ?? USUAL;
   return during(view?.fit(low, high));
 }
 
 const views = Object.keys(VIEWS) as ViewName[];
 // picking
-function place(event: PointerEvent): Vec2 {
-  const box = pane.value!.getBoundingClientRect();
-  return [event.clientX - box.left, event.clientY - box.top];
-}
-function hover(event: PointerEvent) {
+function hover(at: Vec2, event: PointerEvent) {
   if (bench.editor || event.buttons !== 0 || !viewport.value) return;
-  const at = place(event);
-  const picks = viewport.value.pick(at).filter(suiting);
-  under.value = picks.length > 0 ? { at, picks, chosen: 0 } : undefined;
+  picking.hover(at, viewport.value.pick(at).filter(suiting));
   light();
 }
 /** While something is asked for, only what can be the answer is picked. */
@@ -202,24 +185,27 @@ function suiting(pick: Pick): boolean {
 }
 /** What the list under the pointer shows: of the view, or of a sketch tool that offers a choice. */
 const offered = computed(() => {
-  void bench.version;
-  void viewVersion.value;
-  const tool = bench.editor?.tool;
-  if (tool) {
-    const { offered: choice } = tool;
-    if (!choice || !viewport.value) return undefined;
-    const at = viewport.value.view.toScreen(toSpace(bench.editor!.solved.frame, choice.at));
-    return { at, items: choice.words, chosen: choice.chosen };
+  const [{ tool, solved } = {}, screen] = [bench.sketching, stage.value?.screen];
+  if (tool && solved) {
+    if (!tool.offered || !screen) return undefined;
+    const { words, chosen, at } = tool.offered;
+    return { at: screen.toScreen(toSpace(solved.frame, at)), items: words, chosen };
   }
-  const found = under.value;
+  const found = pointing.value?.under;
   return found && { at: found.at, items: found.picks.map((pick) => pickWords(pick)), chosen: found.chosen };
 });
 
-const labels = useGuides(viewport, viewVersion);
+const screen = computed(() => stage.value?.screen);
+const labels = useGuides(viewport, screen);
+/** How the plane of the sketch lies on the screen. */
+const map = computed(() => {
+  const [frame, seen] = [bench.sketching?.solved.frame, screen.value];
+  return frame && seen && new PlaneMap(frame, seen.toScreen, seen.pixel);
+});
 
 function light() {
-  const found = under.value;
-  bench.hovered = found ? [found.picks[found.chosen]!] : [];
+  const { pointed: found } = picking;
+  bench.hovered = found ? [found] : [];
   const pointed = bench.pointedStep === undefined ? [] : (viewport.value?.facesOf(bench.pointedStep) ?? []);
   const offer = (bench.pointedAt && viewport.value?.find(bench.pointedAt)) ?? [];
   const answers = bench.fields.flatMap(({ picked }) => picked.flatMap((one) => viewport.value?.find(one) ?? []));
@@ -231,77 +217,34 @@ function light() {
 watch([() => bench.gap, () => bench.pointedStep, () => bench.pointedAt, () => bench.fields, () => model.built], light, {
   flush: 'post',
 });
-let pressed: Vec2 | undefined;
-const press = (event: PointerEvent) => (pressed = event.button === 0 ? place(event) : undefined);
-function release(event: PointerEvent) {
-  if (bench.editor || !pressed) return;
-  const at = place(event);
-  if (Math.hypot(at[0] - pressed[0], at[1] - pressed[1]) > 4) return;
-  const found = under.value?.picks[under.value.chosen];
+const press = (at: Vec2, { button }: PointerEvent) => button === 0 && picking.press(at);
+function release(at: Vec2, { shiftKey, ctrlKey }: PointerEvent) {
+  if (!picking.release(at) || bench.editor) return;
   if (bench.askedField) {
-    if (found) bench.answer(found.reference);
+    if (picking.pointed) bench.answer(picking.pointed.reference);
     // what is asked next takes other things
-    forget();
-    return;
+    return forget();
   }
-  const add = event.shiftKey || event.ctrlKey;
-  if (!found) bench.picked = [];
-  else if (!add) bench.picked = [found];
-  else {
-    const without = bench.picked.filter((pick) => pick.name !== found.name || pick.body !== found.body);
-    bench.picked = without.length < bench.picked.length ? without : [...without, found];
-  }
+  bench.picked = picking.picked(bench.picked, shiftKey || ctrlKey);
   light();
 }
 function forget() {
-  under.value = undefined;
+  picking.forget();
   light();
 }
 
-const ARROWS: Readonly<Record<string, readonly [right: number, up: number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
+const keys: PaneKeys = {
+  see: (event) => sketch.value?.hold(event),
+  next(onPage) {
+    if (bench.editor?.key('Tab')) return true;
+    const stepped = onPage && picking.next();
+    if (stepped) light();
+    return stepped;
+  },
+  escape,
+  accept: () => bench.draft && void bench.acceptDraft(),
+  letter: (key) => bench.editor?.key(key) ?? false,
 };
-
-function onKey(event: KeyboardEvent) {
-  sketch.value?.hold(event);
-  if (event.type === 'keyup') return;
-  const target = event.target as HTMLElement;
-  if (target.closest('input:not([type=checkbox]), textarea, select, [role=menu], [role=listbox]')) return;
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
-    event.preventDefault();
-    void strip.value?.search();
-    return;
-  }
-  if (event.ctrlKey || event.metaKey || event.altKey) return;
-  if (event.key === 'Tab' && bench.editor?.key('Tab')) {
-    event.preventDefault();
-    return;
-  }
-  if (event.key === 'Tab' && under.value && under.value.picks.length > 1 && target === document.body) {
-    event.preventDefault();
-    under.value = { ...under.value, chosen: (under.value.chosen + 1) % under.value.picks.length };
-    light();
-    return;
-  }
-  const onButton = target.closest('button, a') !== null;
-  // a tick is set by Space, all other keys do what they do elsewhere
-  if (event.key === ' ' && !onButton && target.closest('input') === null) {
-    event.preventDefault();
-    void strip.value?.search();
-  } else if (event.key === 'Escape') escape();
-  else if (event.key === 'Enter' && !onButton && bench.draft) bench.acceptDraft();
-  else if (event.key === 'Delete' || event.key === 'Backspace') strip.value?.press('Del');
-  else if (ARROWS[event.key]) {
-    viewport.value?.view.nudge(...ARROWS[event.key]!, event.shiftKey);
-    current.value = '';
-    event.preventDefault();
-  } else if (event.key === '+' || event.key === '-') viewport.value?.view.zoomBy(event.key === '+' ? 1.25 : 0.8);
-  else if (bench.editor?.key(event.key)) event.preventDefault();
-  else if (event.key.length === 1 && !event.repeat && strip.value?.press(event.key)) event.preventDefault();
-}
 
 function escape() {
   if (bench.draft) bench.cancelDraft();
@@ -319,41 +262,39 @@ const { moving, during } = useMoving();
 
 /** For benches and tests: what the view has come to. */
 defineExpose({ viewport });
-const drawn = computed(() => (void viewVersion.value, viewport.value?.drawn ?? 0));
-const load = computed(() => (void viewVersion.value, viewport.value?.load));
 </script>
 
 <template>
-  <section
-    ref="pane"
-    class="bg-paper relative min-w-0 grow overflow-hidden"
-    aria-label="View"
+  <LookPane
+    label="View"
+    canvas-label="Model"
+    :stage="stage"
+    :camera="viewport?.view"
+    :offered="offered"
+    :here="here"
+    :verbs="verbs"
+    :keys="keys"
     :data-arrivals="model.arrivals"
     :data-took="model.built?.took"
-    :data-drawn="drawn"
-    :data-load="load"
+    :data-load="stage && `${stage.calls} ${stage.triangles}`"
     :data-moving="moving"
     :data-others="others"
     :data-bodies="model.built?.bodies.length ?? 0"
+    @ready="ready"
+    @retheme="retheme"
+    @hover="hover"
+    @press="press"
+    @release="release"
+    @leave="forget"
+    @nudged="current = ''"
   >
-    <canvas
-      ref="canvas"
-      class="absolute inset-0 size-full touch-none"
-      aria-label="Model"
-      data-testid="model-canvas"
-      @pointermove="hover"
-      @pointerdown="press"
-      @pointerup="release"
-      @pointerleave="forget"
-      @contextmenu.prevent
-    />
     <SketchCanvas
-      v-if="bench.editor && viewport"
+      v-if="bench.editor && bench.sketching && viewport && map"
       ref="sketch"
       :editor="bench.editor"
+      :state="bench.sketching"
       :viewport="viewport"
-      :version="bench.version"
-      :view-version="viewVersion"
+      :map="map"
       :show-relations="showRelations"
       :underlay="bench.underlay"
     />
@@ -370,7 +311,7 @@ const load = computed(() => (void viewVersion.value, viewport.value?.load));
       >
     </p>
     <PaintLegend v-if="!bench.editor" />
-    <nav class="bg-paper/80 absolute top-2 right-3 flex items-center gap-3 text-[13px]" aria-label="Views">
+    <template #views>
       <ViewNames
         :names="bench.editor ? ['Corner'] : views"
         :current="current"
@@ -389,43 +330,29 @@ const load = computed(() => (void viewVersion.value, viewport.value?.load));
       >
         Relations
       </button>
-    </nav>
-    <AxisMark v-if="viewport" :view="viewport.view" :view-version="viewVersion" />
-    <UnderList
-      v-if="offered"
-      :at="offered.at"
-      :items="offered.items"
-      :chosen="offered.chosen"
-      :width="pane?.clientWidth ?? 0"
-    />
-    <span
-      v-for="label in labels"
-      :key="label.name"
-      class="text-link pointer-events-none absolute text-[12px] whitespace-nowrap"
-      :style="{ left: `${label.at[0] + 4}px`, top: `${label.at[1] + 2}px` }"
-      >{{ label.words }}</span
-    >
-    <p
-      v-if="bench.editor"
-      class="text-muted bg-paper/80 pointer-events-none absolute bottom-13 left-1/2 w-max -translate-x-1/2 px-2 text-sm"
-      data-testid="hint"
-    >
-      {{ (bench.version, bench.editor.tool.hint) }}
-    </p>
-    <p
-      v-if="model.busy && model.progress"
-      class="bg-sheet border-rule absolute top-10 left-4 border px-3 py-1 text-sm"
-      role="status"
-    >
-      Building {{ model.progress }}
-    </p>
-    <p
-      v-if="model.trouble"
-      class="bg-sheet border-clash text-clash absolute top-10 left-4 border px-3 py-1 text-sm"
-      role="alert"
-    >
-      {{ model.trouble }}
-    </p>
-    <VerbStrip ref="strip" :place="here" :verbs="verbs" />
-  </section>
+    </template>
+    <template #above>
+      <span
+        v-for="label in labels"
+        :key="label.name"
+        class="text-link pointer-events-none absolute text-[12px] whitespace-nowrap"
+        :style="{ left: `${label.at[0] + 4}px`, top: `${label.at[1] + 2}px` }"
+        >{{ label.words }}</span
+      >
+      <p
+        v-if="bench.sketching"
+        class="text-muted bg-paper/80 pointer-events-none absolute bottom-13 left-1/2 w-max -translate-x-1/2 px-2 text-sm"
+        data-testid="hint"
+      >
+        {{ bench.sketching.tool.hint }}
+      </p>
+      <p
+        v-if="model.busy && model.progress"
+        class="bg-sheet border-rule absolute top-10 left-4 border px-3 py-1 text-sm"
+        role="status"
+      >
+        Building {{ model.progress }}
+      </p>
+    </template>
+  </LookPane>
 </template>

@@ -84,8 +84,7 @@ class Advice {
 const known = new WeakMap<SolvedSketch, Advice>();
 
 /** The advice on a sketch as it is solved now: the same as long as nothing changes, however much the pointer moves. */
-export function adviceOn(editor: SketchEditor): Advice {
-  const { solved } = editor;
+export function adviceOn(editor: SketchEditor, solved: SolvedSketch): Advice {
   let advice = known.get(solved);
   if (!advice) known.set(solved, (advice = new Advice(editor)));
   return advice;

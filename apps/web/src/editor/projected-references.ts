@@ -64,7 +64,7 @@ export class Loans implements BorrowHost {
     const construction = !(source.to === 'face' && how === 'shape');
     const { entities, loan } = borrowingOf(rest, reference, how, { loans, construction, newId: editor.newId });
     const input = { ...this.where, id: editor.newId('o'), entities, loan };
-    return this.done(
+    return this.editor.told(
       Object.keys(rest).length === 0 ? fail('borrow.again') : editor.port.act([{ command: 'sketch.borrow', input }]),
     );
   }
@@ -77,27 +77,21 @@ export class Loans implements BorrowHost {
     if (!now) return fail('borrow.again');
     const next = renewal(editor.sketch, loan, now, solution.geometry, editor.newId);
     const input = { ...this.where, loan, ...next, remove: [...next.remove] };
-    return this.done(editor.port.act([{ command: 'sketch.renew', input }]));
+    return this.editor.told(editor.port.act([{ command: 'sketch.renew', input }]));
   }
 
   /** Lets what was borrowed stay where it is, free. */
   letGo(loan: Id): Result<void> {
-    return this.done(this.editor.actAndPlace([{ command: 'sketch.let-go', input: { ...this.where, loan } }]));
+    return this.editor.told(this.editor.actAndPlace([{ command: 'sketch.let-go', input: { ...this.where, loan } }]));
   }
 
   /** Points what is borrowed, or the plane, to another source. */
   repoint(path: readonly string[], reference: Reference): Result<void> {
     const input = { ...this.where, path: [...path], reference };
-    return this.done(this.editor.port.act([{ command: 'step.repoint', input }]));
+    return this.editor.told(this.editor.act([{ command: 'step.repoint', input }]));
   }
 
   private get where(): { readonly part: Id; readonly step: Id } {
     return { part: this.editor.part, step: this.editor.step };
-  }
-
-  private done(result: Result<void>): Result<void> {
-    if (!result.ok) this.editor.port.told(result.issue);
-    this.editor.port.changed();
-    return result;
   }
 }

@@ -1,5 +1,7 @@
 import { type Vec2 } from '@helb/core';
 import { desk } from '../../test/drawing-desk.ts';
+import { fittingRelations } from './editor-state.ts';
+import { SketchEditor } from './sketch-editor.ts';
 import { snap } from './snapping.ts';
 
 describe('drawing', () => {
@@ -149,9 +151,9 @@ describe('selecting', () => {
     const d = desk();
     d.draw('rectangle', [5, 5], [30, 20]);
     d.click([20, 5]);
-    expect(d.editor.fitting).toEqual(['horizontal', 'vertical', 'fixed', 'distance']);
+    expect(fittingRelations(d.editor.snapshot)).toEqual(['horizontal', 'vertical', 'fixed', 'distance']);
     d.click([30, 12], { add: true });
-    expect(d.editor.fitting).toEqual(['parallel', 'perpendicular', 'equal', 'collinear', 'angle']);
+    expect(fittingRelations(d.editor.snapshot)).toEqual(['parallel', 'perpendicular', 'equal', 'collinear', 'angle']);
     expect(d.editor.relate('equal').ok).toBe(true);
     expect(d.state()).toEqual(['loose', 3]);
   });
@@ -282,5 +284,58 @@ describe('guesses of alignment', () => {
     const d = desk();
     d.draw('chain', [5, 5], [25, 15], [18, 29.2]);
     expect(d.kinds()).toEqual(['perpendicular']);
+  });
+});
+
+describe('what the editor hands out', () => {
+  test('a state stays as it was, whatever is done after it', () => {
+    const d = desk();
+    const before = d.editor.snapshot;
+    d.draw('rectangle', [5, 5], [30, 20]);
+    d.editor.take('circle');
+    expect(before.tool.name).toBe('select');
+    expect(Object.keys(before.sketch.entities)).toEqual([]);
+    expect(before.geometry.box()).toBeUndefined();
+    const after = d.editor.snapshot;
+    expect(after.tool.name).toBe('circle');
+    expect(after.solved.regions.regions).toHaveLength(1);
+    expect(d.editor.snapshot).toBe(after);
+  });
+
+  test('moving the pointer changes what is shown of the tool, not the shape: that is the same object', () => {
+    const d = desk();
+    d.draw('rectangle', [5, 5], [30, 20]);
+    d.editor.take('chain');
+    const { solved, geometry, copiesGeometry } = d.editor.snapshot;
+    d.click([50, 50]);
+    d.editor.pointer('move', { at: [60, 50.1], reach: 1, free: false, add: false });
+    const next = d.editor.snapshot;
+    expect(next.tool.preview.pieces).toHaveLength(1);
+    expect(
+      [next.solved, next.geometry, next.copiesGeometry].every(
+        (one, k) => one === [solved, geometry, copiesGeometry][k],
+      ),
+    ).toBe(true);
+  });
+
+  test('every listener is told of an edit, a selection and what changes outside; a sketch that is gone says nothing', () => {
+    const d = desk();
+    const told: number[] = [];
+    d.editor.subscribe(({ selection }) => told.push(selection.size));
+    d.draw('chain', [0, 0], [20, 0.2]);
+    d.editor.escape();
+    const line = Object.entries(d.editor.sketch.entities).find(([, { kind }]) => kind === 'line')![0];
+    told.length = 0;
+    d.editor.select([line], false);
+    expect(told).toEqual([1]);
+    d.editor.refresh();
+    expect(told).toEqual([1, 1]);
+    d.editor.erase();
+    expect(told.at(-1)).toBe(0);
+    const gone = new SketchEditor('p', 'nowhere', d.editor.port);
+    let times = 0;
+    gone.subscribe(() => times++);
+    gone.refresh();
+    expect(times).toBe(0);
   });
 });

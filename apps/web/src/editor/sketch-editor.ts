@@ -1,7 +1,6 @@
 import {
   EditBuilder,
   entityKind,
-  formatQuantity,
   Geometry,
   isSized,
   ok,
@@ -9,7 +8,6 @@ import {
   played,
   readSizes,
   relationKind,
-  RELATION_NAMES,
   solved,
   valueScope,
   type Action,
@@ -36,17 +34,14 @@ import {
   type SolvedSketch,
   type Vec2,
 } from '@helb/core';
-import { BorrowTool, type Under } from './borrow-tool.ts';
-import { ChainTool } from './chain-tool.ts';
-import { FIGURE_RECIPES, type FigureName } from './figure-recipes.ts';
-import { FigureTool } from './figure-tool.ts';
+import { Snapshots } from '../snapshots/snapshots.ts';
+import { measureText, type EditorState } from './editor-state.ts';
+import type { Under } from './borrow-tool.ts';
 import { numberAsked, sizeAsked, tieOf, type Asking, type NumberAsked } from './asking.ts';
-import { extendTool, OffsetTool, PivotTool, ShiftTool, splitTool, trimTool } from './edit-tools.ts';
 import { Loans } from './projected-references.ts';
 import { hit, SelectTool } from './select-tool.ts';
-import { SizeTool } from './size-tool.ts';
-import { SplineTool } from './spline-tool.ts';
 import type { PointerAt, Tool } from './tool.ts';
+import { TOOLS, type ToolName } from './tools.ts';
 
 /** What the editor needs of the page. */
 export interface EditorPort {
@@ -61,8 +56,6 @@ export interface EditorPort {
   crossings(source: Reference): readonly EdgeFacts[];
   /** Where the sketch plane crosses what is laid under the model. */
   underlay(): readonly (readonly Vec2[])[];
-  /** Something to be shown has changed. */
-  changed(): void;
   /** Something was refused: the page tells why. */
   told(issue: Issue): void;
 }
@@ -70,36 +63,8 @@ export interface EditorPort {
 /** Puts an edit together from what is drawn, or says why not. */
 export type EditMaker = (builder: EditBuilder) => Result<SketchEdit>;
 
-type ToolMaker = (editor: SketchEditor) => Tool;
-
-const FIGURE_TOOLS = Object.fromEntries(
-  Object.entries(FIGURE_RECIPES).map(([name, recipe]): [string, ToolMaker] => [
-    name,
-    (editor) => new FigureTool(editor, name, recipe),
-  ]),
-) as Record<FigureName, ToolMaker>;
-
-const TOOLS = {
-  ...FIGURE_TOOLS,
-  chain: (editor: SketchEditor) => new ChainTool(editor),
-  'tangent arc': (editor: SketchEditor) => new ChainTool(editor, true, 'tangent arc'),
-  spline: (editor: SketchEditor) => new SplineTool(editor),
-  borrow: (editor: SketchEditor) => new BorrowTool(editor.loans),
-  trim: trimTool,
-  extend: extendTool,
-  split: splitTool,
-  offset: (editor: SketchEditor) => new OffsetTool(editor),
-  move: (editor: SketchEditor) => new ShiftTool(editor, 'move'),
-  copy: (editor: SketchEditor) => new ShiftTool(editor, 'copy'),
-  turn: (editor: SketchEditor) => new PivotTool(editor, 'turn'),
-  scale: (editor: SketchEditor) => new PivotTool(editor, 'scale'),
-  size: (editor: SketchEditor) => new SizeTool(editor, [...editor.selection]),
-  select: (editor: SketchEditor) => new SelectTool(editor),
-} satisfies Record<string, ToolMaker>;
-export type ToolName = keyof typeof TOOLS;
-
 /** Editing one sketch: the tool in hand, what is selected, what is shown but not kept yet. Knows no framework. */
-export class SketchEditor {
+export class SketchEditor extends Snapshots<EditorState> {
   readonly loans = new Loans(this);
   tool: Tool = new SelectTool(this);
   selection: ReadonlySet<Id> = new Set();
@@ -113,13 +78,48 @@ export class SketchEditor {
   /** The motion that is being played. */
   playing: FreeMotion | undefined;
   private shown: Entities | undefined;
+  private copies: { readonly of: Entities; readonly geometry: Geometry } | undefined;
   private cache: { readonly of: readonly unknown[]; readonly result: SolvedSketch } | undefined;
 
   constructor(
     readonly part: Id,
     readonly step: Id,
     readonly port: EditorPort,
-  ) {}
+  ) {
+    super();
+  }
+
+  protected present(): EditorState {
+    const { sketch, solved: now, tool } = this;
+    return {
+      ...{ step: this.step, sketch, relations: sketch.relations, solved: now, borrowed: now.sources.borrowed },
+      ...{ geometry: this.geometry, copiesGeometry: this.copiesGeometry, unit: this.scope.unit },
+      ...{ selection: this.selection, hovered: this.hovered, pointed: this.pointed, playing: this.playing },
+      ...{ proposed: this.proposed, asking: this.asking, lastGuesses: this.lastGuesses },
+      tool: {
+        ...{ name: tool.name, hint: tool.hint, preview: tool.preview, offered: tool.offered, pointed: tool.pointed },
+      },
+    };
+  }
+
+  /** Does actions on the document; what came of them is shown. */
+  act(actions: readonly Action[]): Result<void> {
+    const done = this.port.act(actions);
+    this.publish();
+    return done;
+  }
+
+  /** Tells why something was refused, if it was. */
+  told(done: Result<void>): Result<void> {
+    if (!done.ok) this.port.told(done.issue);
+    this.publish();
+    return done;
+  }
+
+  /** What it stands on has changed outside: the document, or what it borrows. Nothing where the sketch is gone. */
+  refresh(): void {
+    if (this.port.project().parts[this.part]?.steps[this.step]) this.publish();
+  }
 
   get sketch(): SketchStep {
     return this.port.project().parts[this.part]!.steps[this.step] as SketchStep;
@@ -168,7 +168,7 @@ export class SketchEditor {
     if (name !== 'size') this.tool.escape();
     this.tool = TOOLS[name](this);
     this.asking = undefined;
-    this.port.changed();
+    this.publish();
   }
 
   pointer(kind: 'down' | 'move' | 'up', pointer: PointerAt): void {
@@ -176,20 +176,20 @@ export class SketchEditor {
     // the hand ends the play: it takes hold of what is really there
     if (kind === 'down' && this.playing) this.play(undefined);
     this.tool[kind]?.(pointer);
-    this.port.changed();
+    this.publish();
   }
 
   /** Gives a key to the tool in hand; false if it has no meaning for it. */
   key(key: string): boolean {
     const taken = this.tool.key?.(key) ?? false;
-    if (taken) this.port.changed();
+    if (taken) this.publish();
     return taken;
   }
 
   /** One step back: the number, the half-made figure, the tool, the selection; false if there was nothing to leave. */
   escape(): boolean {
     const left = this.leave();
-    this.port.changed();
+    this.publish();
     return left;
   }
 
@@ -215,16 +215,18 @@ export class SketchEditor {
       else next.add(id);
     }
     this.selection = next;
-    this.port.changed();
+    this.publish();
   }
 
   hover(id: Id | undefined): void {
+    if (this.hovered === id) return;
     this.hovered = id;
+    this.publish();
   }
 
   pointAt(ids: readonly Id[]): void {
     this.pointed = new Set(ids);
-    this.port.changed();
+    this.publish();
   }
 
   show(entities: Entities | undefined): void {
@@ -239,13 +241,13 @@ export class SketchEditor {
   ask(relation: SizedRelation, id?: Id): void {
     this.proposed = id === undefined ? relation : undefined;
     this.asking = sizeAsked(this, relation, id);
-    this.port.changed();
+    this.publish();
   }
 
   /** Asks for a number that an edit needs. */
   askNumber(asked: NumberAsked): void {
     this.asking = numberAsked(this, asked);
-    this.port.changed();
+    this.publish();
   }
 
   /** Takes the typed number; refused with its reason where it can't be. */
@@ -255,7 +257,7 @@ export class SketchEditor {
 
   private taken(done: Result<void>): Result<void> {
     if (done.ok) this.asking = this.proposed = undefined;
-    this.port.changed();
+    this.publish();
     return done;
   }
 
@@ -268,8 +270,7 @@ export class SketchEditor {
 
   /** What a dimension measures now, in the project's unit. */
   measureText(relation: SizedRelation): string {
-    const { asks, measure } = relationKind(relation.kind).dimension!;
-    return formatQuantity({ amount: measure(relation, this.geometry), dimension: asks }, this.port.project().unit, 2);
+    return measureText(relation, { geometry: this.geometry, unit: this.scope.unit });
   }
 
   /** Lets a dimension only tell its measure, or hold it again. */
@@ -286,10 +287,8 @@ export class SketchEditor {
     const { geometry } = this.solved.solution;
     const made = make(new EditBuilder({ geometry, relations: this.relations }, this.newId));
     const done = made.ok ? this.actAndPlace([...naming, this.revising(what, made.value)]) : made;
-    if (!done.ok) this.port.told(done.issue);
-    else this.selection = new Set([...this.selection].filter((id) => this.sketch.entities[id]));
-    this.port.changed();
-    return done;
+    if (done.ok) this.selection = new Set([...this.selection].filter((id) => this.sketch.entities[id]));
+    return this.told(done);
   }
 
   /** Tells why something was refused. */
@@ -309,17 +308,14 @@ export class SketchEditor {
   /** Adds relations that were proposed; a refusal is told in words. */
   addRelations(what: string, relations: Readonly<Record<Id, Relation>>): Result<void> {
     const input = { part: this.part, step: this.step, what, entities: {}, relations: { ...relations } };
-    const done = this.actAndPlace([{ command: 'sketch.draw', input }]);
-    if (!done.ok) this.port.told(done.issue);
-    this.port.changed();
-    return done;
+    return this.told(this.actAndPlace([{ command: 'sketch.draw', input }]));
   }
 
   addPattern(pattern: Pattern): Result<void> {
     const input = { part: this.part, step: this.step, id: this.newId('pt'), pattern };
-    const done = this.port.act([{ command: 'sketch.pattern', input }]);
+    const done = this.act([{ command: 'sketch.pattern', input }]);
     if (done.ok) this.selection = new Set([input.id]);
-    this.port.changed();
+    this.publish();
     return done;
   }
 
@@ -331,7 +327,9 @@ export class SketchEditor {
 
   /** The repetitions of patterns with what they stand on. */
   get copiesGeometry(): Geometry {
-    return new Geometry(this.solved.copies);
+    const of = this.solved.copies;
+    if (this.copies?.of !== of) this.copies = { of, geometry: new Geometry(of) };
+    return this.copies.geometry;
   }
 
   setText(id: Id, text: string): Result<void> {
@@ -369,12 +367,6 @@ export class SketchEditor {
     this.lastGuesses = Object.keys(relations);
   }
 
-  /** Kinds of relation that make sense for the selection. */
-  get fitting(): RelationName[] {
-    const picks = [...this.selection].filter((id) => !this.relations[id]);
-    return picks.length === 0 ? [] : RELATION_NAMES.filter((kind) => relationKind(kind).fit(picks, this.geometry));
-  }
-
   relate(kind: RelationName): Result<void> {
     const picks = [...this.selection];
     const relation: Relation | undefined = relationKind(kind).fit(picks, this.geometry);
@@ -387,7 +379,7 @@ export class SketchEditor {
     const input = { part: this.part, step: this.step, what: kind, entities: {}, relations: { [id]: relation } };
     const done = this.actAndPlace([{ command: 'sketch.draw', input }]);
     if (done.ok) this.selection = new Set();
-    this.port.changed();
+    this.publish();
     return done;
   }
 
@@ -396,7 +388,7 @@ export class SketchEditor {
     if (drawn.length === 0) return ok(undefined);
     this.selection = this.pointed = new Set();
     this.lastGuesses = this.lastGuesses.filter((id) => !drawn.includes(id));
-    return this.port.act([{ command: 'sketch.erase', input: { part: this.part, step: this.step, ids: drawn } }]);
+    return this.act([{ command: 'sketch.erase', input: { part: this.part, step: this.step, ids: drawn } }]);
   }
 
   toggleConstruction(): Result<void> {
@@ -406,17 +398,17 @@ export class SketchEditor {
     });
     if (ids.length === 0) return ok(undefined);
     const on = !ids.every((id) => (this.sketch.entities[id] as { construction?: boolean }).construction);
-    return this.port.act([{ command: 'sketch.construction', input: { part: this.part, step: this.step, ids, on } }]);
+    return this.act([{ command: 'sketch.construction', input: { part: this.part, step: this.step, ids, on } }]);
   }
 
   place(entities: Entities): void {
-    this.port.act([
+    this.act([
       { command: 'sketch.place', input: { part: this.part, step: this.step, places: this.placesOf(entities) } },
     ]);
   }
 
   moveText(id: Id, at: readonly [number, number]): void {
-    this.port.act([
+    this.act([
       { command: 'sketch.size', input: { part: this.part, step: this.step, relation: id, at: [at[0], at[1]] } },
     ]);
   }
@@ -425,7 +417,7 @@ export class SketchEditor {
   play(motion: FreeMotion | undefined, amount = 0): void {
     this.playing = motion;
     this.shown = motion && played(this.solved.solution.geometry.entities, motion, amount);
-    this.port.changed();
+    this.publish();
   }
 
   /** Why a dimension does not hold, or undefined. */
@@ -442,11 +434,8 @@ export class SketchEditor {
     const after = solved(step, valueScope(Object.values(project.values), project.unit), this.loans.sourcesFor(step));
     const places =
       after.solution.state === 'clashing' ? {} : this.placesOf(after.solution.geometry.entities, step.entities);
-    if (Object.keys(places).length === 0) return this.port.act(actions);
-    return this.port.act([
-      ...actions,
-      { command: 'sketch.place', input: { part: this.part, step: this.step, places } },
-    ]);
+    if (Object.keys(places).length === 0) return this.act(actions);
+    return this.act([...actions, { command: 'sketch.place', input: { part: this.part, step: this.step, places } }]);
   }
 
   /** Unknowns of the entities that are not where they are drawn. */

@@ -14,7 +14,6 @@ const editor = new SketchEditor(part, foot, {
   crossings: () => [],
   underlay: () => [],
   newId: (prefix) => `${prefix}x`,
-  changed: () => undefined,
   told: () => undefined,
 });
 const frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
@@ -33,17 +32,17 @@ test('places go to the screen and paths close', () => {
 });
 
 test('everything of the settled demo sketch is drawn settled, construction told apart', () => {
-  const { curves, points } = entityLooks(editor, map);
+  const { curves, points } = entityLooks(editor.snapshot, map);
   expect(new Set([...curves, ...points].map((look) => look.state))).toEqual(new Set(['settled']));
   expect(curves.filter((curve) => curve.construction)).toHaveLength(6);
   expect(points.every((point) => point.arrows === '')).toBe(true);
-  expect(areaPaths(editor, map)).toHaveLength(1);
+  expect(areaPaths(editor.snapshot, map)).toHaveLength(1);
   // the outline and four openings
-  expect(areaPaths(editor, map)[0]!.match(/Z/g)).toHaveLength(5);
+  expect(areaPaths(editor.snapshot, map)[0]!.match(/Z/g)).toHaveLength(5);
 });
 
 test('dimensions stand outside the outline, the shorter nearer, with what was typed as text', () => {
-  const sizes = sizeLooks(editor, map);
+  const sizes = sizeLooks(editor.snapshot, map);
   expect(sizes.map((size) => size.text).sort()).toEqual([
     'edge distance',
     'edge distance',
@@ -60,7 +59,7 @@ test('dimensions stand outside the outline, the shorter nearer, with what was ty
 });
 
 test('no two dimension lines of one side lie on each other', () => {
-  const lines = sizeLooks(editor, map).flatMap(({ annotation, text }) =>
+  const lines = sizeLooks(editor.snapshot, map).flatMap(({ annotation, text }) =>
     text.startsWith('⌀') ? [] : [annotation.strokes[0]!],
   );
   lines.forEach(([a, b], k) =>
@@ -73,27 +72,27 @@ test('no two dimension lines of one side lie on each other', () => {
 });
 
 test('a dragged text is shown where the pointer is', () => {
-  const id = sizeLooks(editor, map).find((size) => size.text === 'plate length')!.id!;
-  const moved = sizeLooks(editor, map, { id, at: [5, -60] }).find((size) => size.id === id)!;
+  const id = sizeLooks(editor.snapshot, map).find((size) => size.text === 'plate length')!.id!;
+  const moved = sizeLooks(editor.snapshot, map, { id, at: [5, -60] }).find((size) => size.id === id)!;
   // the line runs through the place, its text stands just above the line
   expect(Math.abs(moved.annotation.text[1] + 60)).toBeLessThan(1.5);
 });
 
 test('tags of one place stand side by side; off, only what is selected shows them', () => {
-  const tags = tagLooks(editor, map, true);
+  const tags = tagLooks(editor.snapshot, map, true);
   tags.forEach((tag, k) =>
     tags.slice(k + 1).forEach((other) => expect(Math.hypot(tag.x - other.x, tag.y - other.y)).toBeGreaterThan(16)),
   );
-  expect(tagLooks(editor, map, false)).toEqual([]);
+  expect(tagLooks(editor.snapshot, map, false)).toEqual([]);
   const [id] = Object.entries(editor.relations).find(([, relation]) => relation.kind === 'equal')!;
   editor.select([id], false);
-  expect(new Set(tagLooks(editor, map, false).map((tag) => tag.mark))).toEqual(new Set(['=']));
+  expect(new Set(tagLooks(editor.snapshot, map, false).map((tag) => tag.mark))).toEqual(new Set(['=']));
   editor.select([], false);
 });
 
 test('no tag lies on the number of a dimension', () => {
-  const texts = textBoxes(sizeLooks(editor, map), map);
-  for (const { x, y } of tagLooks(editor, map, true, texts))
+  const texts = textBoxes(sizeLooks(editor.snapshot, map), map);
+  for (const { x, y } of tagLooks(editor.snapshot, map, true, texts))
     for (const [left, top, right, bottom] of texts)
       expect(x > left - 8 && x < right + 8 && y > top - 8 && y < bottom + 8).toBe(false);
 });

@@ -16,7 +16,7 @@ import {
   type Vec2,
 } from '@helb/core';
 import type { PlaneMap } from './plane-map.ts';
-import type { SketchEditor } from './sketch-editor.ts';
+import { measureText, type EditorState } from './editor-state.ts';
 
 export type EntityState = 'loose' | 'settled' | 'clashing' | 'borrowed';
 
@@ -71,11 +71,11 @@ const TAG = {
 };
 
 /** What fights, with what it holds. */
-function clashingIds(editor: SketchEditor): Set<Id> {
-  const { clash } = editor.solved.solution;
+function clashingIds(state: EditorState): Set<Id> {
+  const { clash } = state.solved.solution;
   const ids = new Set<Id>(clash);
   for (const id of clash) {
-    const relation = editor.relations[id];
+    const relation = state.relations[id];
     if (relation)
       relationKind(relation.kind)
         .refs(relation)
@@ -85,19 +85,19 @@ function clashingIds(editor: SketchEditor): Set<Id> {
 }
 
 /** How all curves and points are to be drawn. */
-export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: CurveLook[]; points: PointLook[] } {
-  const { geometry } = editor;
-  const clashing = clashingIds(editor);
-  const { loose, slides } = editor.solved.solution;
-  const held = editor.borrowed;
+export function entityLooks(state: EditorState, map: PlaneMap): { curves: CurveLook[]; points: PointLook[] } {
+  const { geometry } = state;
+  const clashing = clashingIds(state);
+  const { loose, slides } = state.solved.solution;
+  const held = state.borrowed;
   const curves: CurveLook[] = [];
   const points: PointLook[] = [];
   for (const [id, entity] of Object.entries(geometry.entities)) {
     const look: Look = {
       id,
       state: clashing.has(id) ? 'clashing' : held[id] ? 'borrowed' : loose.has(id) ? 'loose' : 'settled',
-      selected: editor.selection.has(id),
-      hovered: editor.hovered === id || editor.pointed.has(id),
+      selected: state.selection.has(id),
+      hovered: state.hovered === id || state.pointed.has(id),
     };
     if (entity.kind === 'point') {
       const slide = slides.get(id);
@@ -121,15 +121,15 @@ export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: Curv
         .join(''),
     });
   }
-  const { copiesGeometry: repeated } = editor;
+  const { copiesGeometry: repeated } = state;
   for (const [id, entity] of Object.entries(repeated.entities)) {
     if (entity.kind === 'point') continue;
     const [pattern, , original] = id.split('.') as [Id, string, Id];
     curves.push({
       id: pattern,
       state: loose.has(original) ? 'loose' : 'settled',
-      selected: editor.selection.has(pattern),
-      hovered: editor.hovered === pattern,
+      selected: state.selection.has(pattern),
+      hovered: state.hovered === pattern,
       construction: entity.construction === true,
       path: repeated
         .pieces(id)
@@ -141,15 +141,15 @@ export function entityLooks(editor: SketchEditor, map: PlaneMap): { curves: Curv
 }
 
 /** The areas of what is shown: those of the solved sketch, found anew only while something is dragged. */
-function regionsOf(editor: SketchEditor): Regions {
-  const { solved, geometry } = editor;
+function regionsOf(state: EditorState): Regions {
+  const { solved, geometry } = state;
   return geometry === solved.solution.geometry ? solved.regions : findRegions(geometry);
 }
 
 /** One path with openings for each filled area. */
-export function areaPaths(editor: SketchEditor, map: PlaneMap): string[] {
+export function areaPaths(state: EditorState, map: PlaneMap): string[] {
   const loop = (pieces: readonly Piece[]) => map.closed(pieces.flatMap((piece) => polyline(piece).slice(0, -1)));
-  return filled(regionsOf(editor)).map((region) => [region.outer, ...region.holes].map(loop).join(''));
+  return filled(regionsOf(state)).map((region) => [region.outer, ...region.holes].map(loop).join(''));
 }
 
 /** Width of a digit and height of the text, px. */
@@ -159,24 +159,24 @@ const TEXT = { digit: 8, margin: 6, height: 17 };
  * All dimensions as drawn, shorter ones nearer to the outline, the proposed one last.
  * @param moving a dimension whose text is being dragged, and where it is now
  */
-export function sizeLooks(editor: SketchEditor, map: PlaneMap, moving?: { id: Id; at: Vec2 }): SizeLook[] {
-  const { geometry } = editor;
+export function sizeLooks(state: EditorState, map: PlaneMap, moving?: { id: Id; at: Vec2 }): SizeLook[] {
+  const { geometry } = state;
   const measure = (relation: SizedRelation) => relationKind(relation.kind).dimension!.measure(relation, geometry);
-  const all: [Id | undefined, SizedRelation][] = Object.entries(editor.relations).flatMap(([id, relation]) => {
+  const all: [Id | undefined, SizedRelation][] = Object.entries(state.relations).flatMap(([id, relation]) => {
     if (!isSized(relation)) return [];
     const placed = moving?.id === id ? { ...relation, at: [...moving.at] as [number, number] } : relation;
     return [[id, placed] as [Id, SizedRelation]];
   });
   all.sort((a, b) => measure(a[1]) - measure(b[1]));
-  if (editor.proposed) all.push([undefined, editor.proposed]);
-  const clashing = clashingIds(editor);
+  if (state.proposed) all.push([undefined, state.proposed]);
+  const clashing = clashingIds(state);
   const texts = all.map(([id, relation]) => {
     const { prefix = '' } = relationKind(relation.kind).dimension!;
-    if (relation.measuring) return `(${prefix}${editor.measureText(relation)})`;
-    return prefix + (id === undefined ? editor.measureText(relation) : relation.value);
+    if (relation.measuring) return `(${prefix}${measureText(relation, state)})`;
+    return prefix + (id === undefined ? measureText(relation, state) : relation.value);
   });
   const annotations = laidOut(
-    editor,
+    state,
     all.map(([, relation], k) => ({
       relation,
       width: (texts[k]!.length * TEXT.digit + TEXT.margin) * map.pixel,
@@ -188,8 +188,8 @@ export function sizeLooks(editor: SketchEditor, map: PlaneMap, moving?: { id: Id
     relation,
     annotation: annotations[k]!,
     text: texts[k]!,
-    selected: id !== undefined && editor.selection.has(id),
-    trouble: id !== undefined && (clashing.has(id) || editor.troubleOf(id) !== undefined),
+    selected: id !== undefined && state.selection.has(id),
+    trouble: id !== undefined && (clashing.has(id) || state.solved.unread.has(id)),
   }));
 }
 
@@ -201,8 +201,8 @@ interface Laid {
 const layouts = new WeakMap<Geometry, Laid>();
 
 /** The layout of the dimensions, kept while shape, sizes and zoom stay: it is looked at on every move of the pointer. */
-function laidOut(editor: SketchEditor, items: readonly DimensionText[], pixel: number): readonly Annotation[] {
-  const { geometry } = editor;
+function laidOut(state: EditorState, items: readonly DimensionText[], pixel: number): readonly Annotation[] {
+  const { geometry } = state;
   const last = layouts.get(geometry);
   const same =
     last?.pixel === pixel &&
@@ -210,29 +210,24 @@ function laidOut(editor: SketchEditor, items: readonly DimensionText[], pixel: n
     last.items.every(({ relation, width }, k) => relation === items[k]!.relation && width === items[k]!.width);
   if (same) return last.annotations;
   // repetitions are in the way like everything else that is drawn
-  const whole = new Geometry({ ...geometry.entities, ...editor.solved.copies });
+  const whole = new Geometry({ ...geometry.entities, ...state.solved.copies });
   const annotations = layoutDimensions(items, whole, { gap: GAP * pixel, height: TEXT.height * pixel });
   layouts.set(geometry, { items, pixel, annotations });
   return annotations;
 }
 
 /** Tags of relations, those of one place side by side; all of them, or those of what is hovered, selected or fights. */
-export function tagLooks(
-  editor: SketchEditor,
-  map: PlaneMap,
-  all: boolean,
-  texts: readonly PixelBox[] = [],
-): TagLook[] {
-  const clashing = clashingIds(editor);
+export function tagLooks(state: EditorState, map: PlaneMap, all: boolean, texts: readonly PixelBox[] = []): TagLook[] {
+  const clashing = clashingIds(state);
   const taken: Vec2[] = [];
-  return Object.entries(editor.relations).flatMap(([id, relation]) => {
+  return Object.entries(state.relations).flatMap(([id, relation]) => {
     const kind = relationKind(relation.kind);
     const { mark } = kind;
-    const selected = editor.selection.has(id);
-    const { hovered } = editor;
+    const selected = state.selection.has(id);
+    const { hovered } = state;
     const touched = hovered !== undefined && !isBuiltIn(hovered) && kind.refs(relation).includes(hovered);
     if (!mark || !(all || selected || touched || clashing.has(id))) return [];
-    return kind.anchors(relation, editor.geometry).map((anchor): TagLook => {
+    return kind.anchors(relation, state.geometry).map((anchor): TagLook => {
       const [x, y] = freeTagPlace(map.at(anchor), taken, texts);
       taken.push([x, y]);
       return { id, mark, x, y, state: clashing.has(id) ? 'clashing' : 'settled', selected };

@@ -8,6 +8,7 @@ import {
   type Id,
   type NewId,
   type Piece,
+  type Reference,
   type Vec2,
 } from '@helb/core';
 import { snap, type Snap, type SnapQuery } from './snapping.ts';
@@ -56,6 +57,8 @@ export interface Tool {
   readonly preview: Preview;
   /** What can be had under the pointer, for tools that offer a choice: in words, which is chosen, and where. */
   readonly offered?: { readonly words: readonly string[]; readonly chosen: number; readonly at: Vec2 } | undefined;
+  /** Of the model, what a click would take. */
+  readonly pointed?: Reference | undefined;
   down?(pointer: PointerAt): void;
   move(pointer: PointerAt): void;
   up?(pointer: PointerAt): void;

@@ -34,9 +34,7 @@ export const useLooking = defineStore('looking', () => {
       const found = open.value.has(id) ? model.built?.sections[id] : undefined;
       return found?.ok ? [found.value] : [];
     });
-    if (!cutAtSketch.value || !bench.editor) return cuts;
-    void bench.version;
-    return [...cuts, bench.editor.solved.frame];
+    return cutAtSketch.value && bench.sketching ? [...cuts, bench.sketching.solved.frame] : cuts;
   });
 
   function toggleSection(id: Id, on = !open.value.has(id)): void {

@@ -14,7 +14,8 @@ import {
   type SketchPlane,
 } from '@helb/core';
 import { EDIT_VERBS } from '../editor/edit-verbs.ts';
-import type { ToolName } from '../editor/sketch-editor.ts';
+import { fittingRelations } from '../editor/editor-state.ts';
+import type { ToolName } from '../editor/tools.ts';
 import { useLooking } from './looking.ts';
 import { useWorkbench } from './workbench.ts';
 import { useProject } from './project.ts';
@@ -88,8 +89,7 @@ export function useVerbs() {
   const place = computed(() => {
     if (bench.draft) return bench.draft.isNew ? stepKind(bench.draft.step.kind).title : 'Changing';
     if (!bench.editor) return bench.picked.length > 0 ? 'Picked' : 'Part';
-    void bench.version;
-    const count = bench.editor.selection.size;
+    const count = bench.sketching!.selection.size;
     return count > 0 ? `${count} selected` : 'Sketching';
   });
 
@@ -104,8 +104,7 @@ export function useVerbs() {
   });
 
   function sketchVerbs(): Verb[] {
-    void bench.version;
-    const editor = bench.editor!;
+    const [editor, state] = [bench.editor!, bench.sketching!];
     const toolVerb = ([tool, key, title]: (typeof TOOL_KEYS)[number]): Verb => ({
       id: tool,
       title,
@@ -121,7 +120,7 @@ export function useVerbs() {
       run: () => (looking.cutAtSketch = !looking.cutAtSketch),
     };
     const fromFile: Verb = { id: 'from-file', title: 'Outline from a DXF or SVG file', key: '', run: chooseFile };
-    if (editor.selection.size === 0)
+    if (state.selection.size === 0)
       return [
         ...tools.slice(0, 5),
         done,
@@ -131,13 +130,13 @@ export function useVerbs() {
         ...amongVerb(),
         fromFile,
       ];
-    const picks = [...editor.selection];
-    const fitting = new Set(editor.fitting);
+    const picks = [...state.selection];
+    const fitting = new Set(fittingRelations(state));
     const relations = OFFERED_RELATIONS.filter(({ kind }) => fitting.has(kind));
     const relationVerb = ({ kind, title, key }: (typeof relations)[number]): Verb => ({
       ...{ id: kind, title, key, run: () => tell(editor.relate(kind)) },
     });
-    const edits = EDIT_VERBS.filter((verb) => verb.fits(editor.geometry, picks)).map(
+    const edits = EDIT_VERBS.filter((verb) => verb.fits(state.geometry, picks)).map(
       ({ id, title, key, run }): Verb => ({
         id,
         title,
@@ -145,7 +144,7 @@ export function useVerbs() {
         run: () => void run(editor),
       }),
     );
-    const lines = picks.some((id) => editor.sketch.entities[id]?.kind === 'line');
+    const lines = picks.some((id) => state.sketch.entities[id]?.kind === 'line');
     const centreline: Verb[] = lines
       ? [{ id: 'centreline', title: 'Centre line', key: '', run: () => void editor.toggleCentreline() }]
       : [];

@@ -5,14 +5,11 @@ import {
   explain,
   fail,
   isSketch,
-  lacking,
   namesFor,
   ok,
   fingerprintOfBody,
-  type Action,
   type EdgeFacts,
   type Gap,
-  sameReference,
   stepKind,
   takeable,
   type Id,
@@ -30,38 +27,23 @@ import {
   type Vec2,
   type Vec3,
 } from '@helb/core';
-import { SketchEditor, type ToolName } from '../editor/sketch-editor.ts';
+import { SketchEditor } from '../editor/sketch-editor.ts';
+import type { ToolName } from '../editor/tools.ts';
 import type { Pick } from '../view/picks.ts';
 import type { Outline } from '@helb/core/outlines';
 import type { Under } from '../editor/borrow-tool.ts';
 import { readOutlineApart } from '../workers/read-outline.ts';
 import { begunStep } from '../making/begin.ts';
+import { StepMaking, type StepInMaking } from '../making/step-making.ts';
+import { useSnapshot } from '../snapshots/use-snapshot.ts';
 import { newId } from './ids.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
-
-/** A step that is being made or changed: shown in the view, not in the document yet. */
-export interface StepInMaking {
-  readonly id: Id;
-  readonly step: Step;
-  /** Is it made anew? Else it is in the document already. */
-  readonly isNew: boolean;
-  /** Values that were named on the way: made together with the step. */
-  readonly naming: readonly Action[];
-}
 
 /** An outline from a file that is about to be drawn into the sketch. */
 export interface Incoming {
   readonly file: string;
   readonly outline: Outline;
-}
-
-/** Of what is picked for one way, what another asks for in the same places. */
-function keptPicks(before: Step, after: Step): { on?: Reference[] } {
-  if (!('on' in before)) return {};
-  const [was, is] = [before, after].map((step) => stepKind(step.kind).picks!(step)) as [PickField[], PickField[]];
-  const other = is.findIndex(({ accepts }, k) => was[k]?.accepts !== accepts);
-  return { on: before.on.slice(0, other < 0 ? is.length : other) };
 }
 
 /** What is being edited on the bench: the part, the sketch, the step in the making, what is picked. */
@@ -81,10 +63,25 @@ export const useWorkbench = defineStore('bench', () => {
   /** Is everything that is placed looked at, not one part by itself? */
   const isWhole = ref(false);
   const editor = shallowRef<SketchEditor>();
-  /** Grows whenever the editor has changed: what is shown of it is computed anew. */
-  const version = ref(0);
-  const draft = shallowRef<StepInMaking>();
-  const asked = ref<string>();
+  /** What is shown of the sketch that is edited. */
+  const sketching = useSnapshot(() => editor.value);
+  const making = new StepMaking({
+    get part() {
+      return partId.value!;
+    },
+    step: (id) => store.kept!.parts[partId.value!]!.steps[id],
+    placeAfter: () => placeAfter(),
+    draft: (actions) => store.draft(actions),
+    act: (actions) => store.act(actions),
+    newId,
+    told: (issue) => (store.message = issue ? explain(issue) : ''),
+  });
+  const makingNow = useSnapshot(() => making);
+  const draft = computed(() => makingNow.value!.draft);
+  const fields = computed(() => makingNow.value!.fields);
+  /** The line that is asked now: picks in the view go there. */
+  const askedField = computed(() => makingNow.value!.asked);
+  const asked = computed({ get: () => askedField.value?.field, set: (field) => making.ask(field) });
   const incoming = shallowRef<Incoming>();
   const hovered = shallowRef<readonly Pick[]>([]);
   const picked = shallowRef<readonly Pick[]>([]);
@@ -133,7 +130,7 @@ export const useWorkbench = defineStore('bench', () => {
 
   function show(id: Id | undefined): void {
     leaveSketch();
-    cancelDraft();
+    making.leave();
     partId.value = id;
     picked.value = [];
     upTo.value = undefined;
@@ -146,7 +143,7 @@ export const useWorkbench = defineStore('bench', () => {
   }
 
   function editSketch(step: Id): void {
-    cancelDraft();
+    making.leave();
     picked.value = [];
     editor.value = new SketchEditor(partId.value!, step, {
       project: () => store.kept!,
@@ -156,10 +153,8 @@ export const useWorkbench = defineStore('bench', () => {
       under: (at) => view.value?.under(at) ?? [],
       crossings: (source) => (source.to === 'other' ? around.value[source.at] : model.built?.crossings) ?? [],
       underlay: () => underlay.value,
-      changed: () => version.value++,
       told: (issue) => (store.message = explain(issue)),
     });
-    version.value++;
   }
 
   /** What the engine has told of a sketch. */
@@ -168,11 +163,8 @@ export const useWorkbench = defineStore('bench', () => {
     if (!built || built.part !== partId.value) return undefined;
     return built.sketches[step]?.sources;
   }
-  // what is borrowed has moved with its source: the sketch is solved anew
-  watch(
-    () => model.built,
-    () => version.value++,
-  );
+  // the document has changed, or what is borrowed has moved with its source: the sketch is solved anew
+  watch([() => store.kept, () => model.built], () => editor.value?.refresh(), { flush: 'sync' });
 
   function leaveSketch(): void {
     editor.value = incoming.value = undefined;
@@ -244,21 +236,13 @@ export const useWorkbench = defineStore('bench', () => {
   function draftStep(step: Step): void {
     leaveSketch();
     picked.value = [];
-    setDraft({ id: newId('s'), step, isNew: true, naming: [] });
-    askNext();
+    making.begin(step);
   }
 
   /** Opens a step again to choose anew what it builds on. */
   function editStep(id: Id, field?: string): void {
     leaveSketch();
-    setDraft({ id, step: store.kept!.parts[partId.value!]!.steps[id]!, isNew: false, naming: [] });
-    // a place in a list is asked by its line
-    asked.value = fields.value.find((line) => field === line.field || field?.startsWith(`${line.field}.`))?.field;
-  }
-
-  function setDraft(next: StepInMaking): Result<void> {
-    draft.value = next;
-    return store.draft(making(next));
+    making.edit(id, field);
   }
 
   /** The steps before the one in the making: what it can take. */
@@ -268,65 +252,12 @@ export const useWorkbench = defineStore('bench', () => {
     return at < 0 ? order : order.slice(0, at);
   });
 
-  /** Sets a field of the step in the making. */
-  function setField(field: string, value: unknown): Result<void> {
-    const { step } = draft.value!;
-    // another way asks for other things: what comes first may still do
-    const kept = field === 'how' ? keptPicks(step, { ...step, how: value } as Step) : {};
-    const done = setDraft({ ...draft.value!, step: { ...step, [field]: value, ...kept } });
-    if (field === 'how') askNext();
-    return done;
-  }
-
-  const fields = computed<readonly PickField[]>(() => {
-    const step = draft.value?.step;
-    return step ? (stepKind(step.kind).picks?.(step) ?? []) : [];
-  });
-  /** The line that is asked now: picks in the view go there. */
-  const askedField = computed(() => fields.value.find(({ field }) => field === asked.value));
-
-  /** The first line that lacks something; of a new step else the first that takes several, so that more can be picked. */
-  function askNext(): void {
-    const missing = fields.value.find(({ picked: has, min }) => has.length < min);
-    const open = draft.value?.isNew ? fields.value.find(({ max, min }) => max > 1 && min > 0) : undefined;
-    asked.value = (missing ?? open)?.field;
-  }
-
-  /** Puts what was picked into the line that is asked. */
-  function answer(reference: Reference): void {
-    const line = askedField.value;
-    if (!line) return;
-    const has = line.picked.filter((other) => !sameReference(other, reference));
-    const next = line.max === 1 ? [reference] : has.length < line.picked.length ? has : [...has, reference];
-    setPicks(line, next.slice(-line.max));
-    if (line.max === 1) askNext();
-  }
-
-  function setPicks(line: PickField, references: readonly Reference[]): void {
-    setField(line.field.split('.')[0]!, line.with(references));
-  }
-
-  /** Keeps the step in the making, with what was named on the way. */
+  /** Keeps the step in the making; what is built up to a step is built up to this one then. */
   function acceptDraft(): Result<void> {
     const { id, isNew } = draft.value!;
-    const missing = lacking(draft.value!.step);
-    if (missing) {
-      asked.value = missing.field;
-      store.message = explain(missing.issue);
-      return { ok: false, issue: missing.issue };
-    }
-    const done = store.act(making(draft.value!));
+    const done = making.accept();
     if (done.ok && isNew && upTo.value !== undefined) upTo.value = id;
-    if (!done.ok) return done;
-    cancelDraft();
-    store.message = '';
     return done;
-  }
-
-  function cancelDraft(): void {
-    if (!draft.value) return;
-    draft.value = asked.value = undefined;
-    store.draft([]);
   }
 
   /** Where a new step goes: after the one up to which is built, else at the end. */
@@ -335,23 +266,13 @@ export const useWorkbench = defineStore('bench', () => {
     return at < 0 ? {} : { at: at + 1 };
   };
 
-  const making = ({ id, step, isNew, naming }: StepInMaking): Action[] => {
-    const where = { part: partId.value! };
-    if (isNew) return [...naming, { command: 'step.add', input: { ...where, id, step, ...placeAfter() } }];
-    const before = store.kept!.parts[where.part]!.steps[id]! as unknown as Record<string, unknown>;
-    const changes = Object.entries(step).filter(([field, value]) => before[field] !== value);
-    if (changes.length === 0) return [...naming];
-    return [...naming, { command: 'step.set', input: { ...where, step: id, fields: Object.fromEntries(changes) } }];
-  };
-
   // built up to a step means no later one is there, that in the making excepted
   const built = computed(() => (draft.value?.isNew && upTo.value !== undefined ? draft.value.id : upTo.value));
 
   /** Before which step things are picked: that of the draft while it asks, that of the sketch while it borrows. */
   const before = computed<Id | undefined>(() => {
     if (askedField.value) return draft.value!.id;
-    void version.value;
-    return editor.value?.tool.name === 'borrow' ? editor.value.step : undefined;
+    return sketching.value?.tool.name === 'borrow' ? sketching.value.step : undefined;
   });
 
   function freeName(base: string): string {
@@ -370,7 +291,7 @@ export const useWorkbench = defineStore('bench', () => {
     nameOf,
     takeable: takeableParts,
     editor,
-    version,
+    sketching,
     draft,
     incoming,
     hovered,
@@ -399,13 +320,13 @@ export const useWorkbench = defineStore('bench', () => {
     fields,
     asked,
     askedField,
-    answer,
-    setPicks,
+    answer: (reference: Reference) => making.answer(reference),
+    setPicks: (line: PickField, references: readonly Reference[]) => making.setPicks(line, references),
     before,
-    setDraft,
-    setField,
+    setDraft: (next: StepInMaking) => making.set(next),
+    setField: (field: string, value: unknown) => making.setField(field, value),
     acceptDraft,
-    cancelDraft,
+    cancelDraft: () => making.leave(),
     take,
     relate,
   };

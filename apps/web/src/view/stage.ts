@@ -1,5 +1,7 @@
 import { AmbientLight, DirectionalLight, GridHelper, Scene, Timer, Vector3, WebGLRenderer } from 'three';
+import { Snapshots } from '../snapshots/snapshots.ts';
 import { ViewCamera } from './camera.ts';
+import type { Screen } from './nearness.ts';
 import { shrunk } from './shrunk.ts';
 
 export interface ViewTheme {
@@ -14,15 +16,22 @@ export interface ViewTheme {
 /** Pictures have so many pixels for one of the screen, each way. */
 const FINER = 2;
 
+/** How places come onto the screen since the last frame, and what that took: for benches and tests. */
+export interface StageState {
+  readonly screen: Screen;
+  /** Frames drawn so far. */
+  readonly drawn: number;
+  /** Calls to the graphics card in the last frame, and triangles. */
+  readonly calls: number;
+  readonly triangles: number;
+}
+
 /** What every view stands on: the scene with its light and grid, the camera, and a picture only where something changed. */
-export class Stage {
+export class Stage extends Snapshots<StageState> {
   readonly view: ViewCamera;
   readonly renderer: WebGLRenderer;
   readonly scene = new Scene();
-  /** Called after each frame in which the camera or the size has changed. */
-  onView: () => void = () => {};
-  /** Frames drawn so far, and how much the last one took the graphics card: for benches and tests. */
-  drawn = 0;
+  private drawn = 0;
   private readonly light = new DirectionalLight(0xffffff, 1.5);
   private readonly timer = new Timer();
   private readonly observer: ResizeObserver;
@@ -31,6 +40,7 @@ export class Stage {
   private frame = 0;
 
   constructor(element: HTMLElement, canvas: HTMLCanvasElement) {
+    super();
     this.renderer = new WebGLRenderer({
       canvas,
       antialias: true,
@@ -68,9 +78,9 @@ export class Stage {
     this.dirty = true;
   }
 
-  /** Calls to the graphics card in the last frame. */
-  get calls(): number {
-    return this.renderer.info.render.calls;
+  protected present(): StageState {
+    const { calls, triangles } = this.renderer.info.render;
+    return { screen: this.view.screen, drawn: this.drawn, calls, triangles };
   }
 
   /** A small PNG of what is shown now, as base64. */
@@ -111,6 +121,6 @@ export class Stage {
     this.light.target.position.copy(this.view.controls.getTarget(new Vector3()));
     this.renderer.render(this.scene, this.view.camera);
     this.drawn++;
-    this.onView();
+    this.publish();
   }
 }

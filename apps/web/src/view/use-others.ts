@@ -1,7 +1,6 @@
 import { computed, ref, watch, type Ref } from 'vue';
 import { drawnPart, compose, PART_COLOURS, inverse, isRepeat } from '@helb/core';
 import { memberPose } from '@helb/core/assembly';
-import { BorrowTool } from '../editor/borrow-tool.ts';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { useModel } from '../stores/model.ts';
@@ -59,17 +58,12 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
   });
 
   // where something is asked for, the datums and drawn curves of what is under the pointer can be picked too
-  const tool = computed(() => {
-    void bench.version;
-    const now = bench.editor?.tool;
-    return now instanceof BorrowTool ? now : undefined;
-  });
+  const isBorrowing = computed(() => bench.sketching?.tool.name === 'borrow');
   const under = computed(() => {
-    void bench.version;
-    const found = tool.value ? tool.value.pointed : bench.askedField && bench.hovered[0]?.reference;
+    const found = isBorrowing.value ? bench.sketching!.tool.pointed : bench.askedField && bench.hovered[0]?.reference;
     return found?.to === 'other' ? found.at : undefined;
   });
-  watch([under, tool, isAsked], ([member, borrowing, asked]) => {
+  watch([under, isBorrowing, isAsked], ([member, borrowing, asked]) => {
     if (member !== undefined) pointed.value = member;
     else if (!borrowing && !asked) pointed.value = undefined;
   });
@@ -77,7 +71,7 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
 
   // and a sketch can borrow where its plane crosses them
   watch(
-    [() => on.value && tool.value !== undefined, () => assemblyStore.built, () => bench.editor?.step],
+    [() => on.value && isBorrowing.value, () => assemblyStore.built, () => bench.editor?.step],
     async ([wanted, all, sketch], [, , before], onCleanup) => {
       let isOver = false;
       onCleanup(() => (isOver = true));

@@ -57,7 +57,7 @@ const BEHIND = 1e7;
 
 /** The three.js scene: a subscriber that shows what it is given, and tells what lies under the pointer. */
 export class Viewport {
-  private readonly stage: Stage;
+  readonly stage: Stage;
   private readonly bodies = new Map<string, ShownBody>();
   private readonly marks = new Group();
   private readonly guideLines = new Group();
@@ -93,21 +93,6 @@ export class Viewport {
 
   get view(): ViewCamera {
     return this.stage.view;
-  }
-
-  /** Frames drawn so far: for benches and tests. */
-  get drawn(): number {
-    return this.stage.drawn;
-  }
-
-  /** What the last frame took: draw calls and triangles. For benches. */
-  get load(): string {
-    return `${this.stage.calls} ${this.stage.renderer.info.render.triangles}`;
-  }
-
-  /** Called after each frame in which the camera or the size has changed. */
-  set onView(told: () => void) {
-    this.stage.onView = told;
   }
 
   setTheme(theme: ViewTheme): void {

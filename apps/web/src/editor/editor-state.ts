@@ -1,0 +1,57 @@
+import {
+  formatQuantity,
+  relationKind,
+  RELATION_NAMES,
+  type Entities,
+  type FreeMotion,
+  type Geometry,
+  type Id,
+  type LengthUnit,
+  type RelationName,
+  type SizedRelation,
+  type SketchStep,
+  type SolvedSketch,
+} from '@helb/core';
+import type { Asking } from './asking.ts';
+import type { Tool } from './tool.ts';
+
+/** The tool in hand, as it shows itself. */
+export type ToolLook = Pick<Tool, 'name' | 'hint' | 'preview' | 'offered' | 'pointed'>;
+
+/** One moment of a sketch that is edited: all that is shown of it. */
+export interface EditorState {
+  readonly step: Id;
+  readonly sketch: SketchStep;
+  readonly relations: SketchStep['relations'];
+  readonly solved: SolvedSketch;
+  /** Entities that follow something outside. */
+  readonly borrowed: Entities;
+  /** The shape that is shown: while something is dragged or played, that. */
+  readonly geometry: Geometry;
+  /** The repetitions of patterns with what they stand on. */
+  readonly copiesGeometry: Geometry;
+  readonly selection: ReadonlySet<Id>;
+  readonly hovered: Id | undefined;
+  readonly pointed: ReadonlySet<Id>;
+  readonly proposed: SizedRelation | undefined;
+  readonly asking: Asking | undefined;
+  readonly lastGuesses: readonly Id[];
+  readonly playing: FreeMotion | undefined;
+  readonly tool: ToolLook;
+  readonly unit: LengthUnit;
+}
+
+/** What a dimension measures in a shape, in the unit of its project. */
+export function measureText(
+  relation: SizedRelation,
+  { geometry, unit }: Pick<EditorState, 'geometry' | 'unit'>,
+): string {
+  const { asks, measure } = relationKind(relation.kind).dimension!;
+  return formatQuantity({ amount: measure(relation, geometry), dimension: asks }, unit, 2);
+}
+
+/** Kinds of relation that make sense for the selection. */
+export function fittingRelations({ selection, relations, geometry }: EditorState): RelationName[] {
+  const picks = [...selection].filter((id) => !relations[id]);
+  return picks.length === 0 ? [] : RELATION_NAMES.filter((kind) => relationKind(kind).fit(picks, geometry));
+}

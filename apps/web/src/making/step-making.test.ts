@@ -1,0 +1,151 @@
+import { fail, ok, type Action, type Issue, type Reference, type Step } from '@helb/core';
+import { StepMaking, type MakingPort } from './step-making.ts';
+
+const face = (name: string): Reference => ({ to: 'face', name });
+const edge = (name: string): Reference => ({ to: 'edge', name });
+
+/** A page with one step in its document that writes down what it is told. */
+function page(kept: Record<string, Step> = {}) {
+  const said = {
+    drafted: [] as readonly Action[],
+    acted: [] as readonly Action[],
+    issues: [] as (Issue | undefined)[],
+  };
+  let refused = false;
+  const port: MakingPort = {
+    part: 'p',
+    step: (id) => kept[id],
+    placeAfter: () => ({ at: 4 }),
+    draft(actions) {
+      said.drafted = actions;
+      return ok(undefined);
+    },
+    act(actions) {
+      said.acted = actions;
+      return refused ? fail('part.unknown', { id: 'p' }) : ok(undefined);
+    },
+    newId: (prefix) => `${prefix}9`,
+    told: (issue) => said.issues.push(issue),
+  };
+  return { said, making: new StepMaking(port), refuse: () => (refused = true) };
+}
+const asked = ({ snapshot }: StepMaking) => snapshot.asked?.field;
+const fillet = { kind: 'fillet', name: 'Fillet 1', radius: '2-1/8"' } as Step;
+
+describe('a new step', () => {
+  test('is shown at once where new steps go, and asks for what is missing', () => {
+    const { making, said } = page();
+    making.begin(fillet);
+    expect(said.drafted).toEqual([{ command: 'step.add', input: { part: 'p', id: 's9', step: fillet, at: 4 } }]);
+    expect(asked(making)).toBe('edges');
+    expect(making.snapshot.draft).toMatchObject({ id: 's9', isNew: true });
+  });
+
+  test('a line for several takes picks one by one, and gives one back that is picked again', () => {
+    const { making } = page();
+    making.begin(fillet);
+    for (const name of ['a', 'b', 'c']) making.answer(edge(name));
+    making.answer(edge('b'));
+    expect(making.snapshot.fields[0]!.picked).toEqual([edge('a'), edge('c')]);
+    // more may follow: it is still asked
+    expect(asked(making)).toBe('edges');
+  });
+
+  test('a line for one is answered by one pick, then the next that lacks something is asked', () => {
+    const { making } = page();
+    making.begin({ kind: 'datum-plane', name: 'Plane 1', how: 'halfway', on: [] } as Step);
+    expect(asked(making)).toBe('on.0');
+    making.answer(face('s1/end'));
+    expect(asked(making)).toBe('on.1');
+    making.answer(face('s1/start'));
+    expect(asked(making)).toBeUndefined();
+    expect(making.snapshot.draft!.step).toMatchObject({ on: [face('s1/end'), face('s1/start')] });
+  });
+
+  test('another way keeps of the picks what it asks for in the same places', () => {
+    const { making } = page();
+    const on = [face('s1/end'), face('s1/start')];
+    making.begin({ kind: 'datum-plane', name: 'Plane 1', how: 'halfway', on } as Step);
+    // turned from a plane about an axis: the second is no axis
+    making.setField('how', 'angle');
+    expect(making.snapshot.draft!.step).toMatchObject({ how: 'angle', on: [face('s1/end')] });
+    expect(asked(making)).toBe('on.1');
+  });
+
+  test('is not kept while something is missing: that is said and asked', () => {
+    const { making, said } = page();
+    making.begin(fillet);
+    making.ask(undefined);
+    expect(making.accept()).toMatchObject({ ok: false, issue: { code: 'reference.missing' } });
+    expect(asked(making)).toBe('edges');
+    expect(said.acted).toEqual([]);
+    expect(said.issues.at(-1)?.code).toBe('reference.missing');
+  });
+
+  test('is kept with the values that were named on the way, as one gesture', () => {
+    const { making, said } = page();
+    making.begin(fillet);
+    making.answer(edge('a'));
+    const { draft } = making.snapshot;
+    const naming: Action[] = [{ command: 'value.add', input: { id: 'v1', name: 'round', expression: '3 mm' } }];
+    making.set({ ...draft!, step: { ...draft!.step, radius: 'round' } as Step, naming });
+    expect(making.accept().ok).toBe(true);
+    expect(said.acted.map(({ command }) => command)).toEqual(['value.add', 'step.add']);
+    expect(making.snapshot.draft).toBeUndefined();
+    expect(said.drafted).toEqual([]);
+  });
+
+  test('stays as it is where the document refuses it', () => {
+    const { making, refuse } = page();
+    making.begin(fillet);
+    making.answer(edge('a'));
+    refuse();
+    expect(making.accept().ok).toBe(false);
+    expect(making.snapshot.draft).toMatchObject({ id: 's9' });
+  });
+});
+
+describe('a step of the document', () => {
+  const kept = { s1: { ...fillet, edges: [edge('a')] } as Step };
+
+  test('is changed by what differs only; nothing where nothing does', () => {
+    const { making, said } = page(kept);
+    making.edit('s1');
+    expect(said.drafted).toEqual([]);
+    expect(asked(making)).toBeUndefined();
+    making.setField('radius', '7 mm');
+    expect(said.drafted).toEqual([
+      { command: 'step.set', input: { part: 'p', step: 's1', fields: { radius: '7 mm' } } },
+    ]);
+    making.setField('radius', '2-1/8"');
+    expect(said.drafted).toEqual([]);
+  });
+
+  test('is opened at the line that was clicked', () => {
+    const { making } = page(kept);
+    making.edit('s1', 'edges');
+    expect(asked(making)).toBe('edges');
+    making.leave();
+    expect([asked(making), making.snapshot.draft]).toEqual([undefined, undefined]);
+  });
+
+  test('that is gone meanwhile is left to the document, which refuses; one that never was is not opened', () => {
+    const steps: Record<string, Step> = { ...kept };
+    const { making, said } = page(steps);
+    making.edit('s7');
+    expect(making.snapshot.draft).toBeUndefined();
+    making.edit('s1');
+    delete steps['s1'];
+    making.setField('radius', '7 mm');
+    expect(said.drafted[0]).toMatchObject({ command: 'step.set', input: { step: 's1' } });
+  });
+});
+
+test('each change is told once to whoever listens', () => {
+  const { making } = page();
+  const told: (string | undefined)[] = [];
+  making.subscribe(({ asked: line }) => told.push(line?.field));
+  making.ask('edges');
+  making.ask('edges');
+  expect(told).toHaveLength(1);
+});

@@ -1,0 +1,161 @@
+import {
+  lacking,
+  sameReference,
+  stepKind,
+  type Action,
+  type Id,
+  type Issue,
+  type PickField,
+  type Reference,
+  type Result,
+  type Step,
+} from '@helb/core';
+import { Snapshots } from '../snapshots/snapshots.ts';
+
+/** A step that is being made or changed: shown in the view, not in the document yet. */
+export interface StepInMaking {
+  readonly id: Id;
+  readonly step: Step;
+  /** Is it made anew? Else it is in the document already. */
+  readonly isNew: boolean;
+  /** Values that were named on the way: made together with the step. */
+  readonly naming: readonly Action[];
+}
+
+/** One moment of it. */
+export interface MakingState {
+  readonly draft: StepInMaking | undefined;
+  /** The lines that ask to be picked, and the one that is answered by a pick now. */
+  readonly fields: readonly PickField[];
+  readonly asked: PickField | undefined;
+}
+
+/** What it needs of the page. */
+export interface MakingPort {
+  readonly part: Id;
+  /** A step as it is in the document. */
+  step(id: Id): Step | undefined;
+  /** Where a new step goes; at the end where nothing is told. */
+  placeAfter(): { readonly at?: number };
+  /** Shows what would come of actions, none ends that; tells what is not possible. */
+  draft(actions: readonly Action[]): Result<void>;
+  act(actions: readonly Action[]): Result<void>;
+  newId(prefix: string): Id;
+  /** What is missing still before it can be kept; undefined clears that. */
+  told(issue: Issue | undefined): void;
+}
+
+/** Of what is picked for one way, what another asks for in the same places. */
+function keptPicks(before: Step, after: Step): { on?: Reference[] } {
+  if (!('on' in before)) return {};
+  const [was, is] = [before, after].map((step) => stepKind(step.kind).picks!(step)) as [PickField[], PickField[]];
+  const other = is.findIndex(({ accepts }, k) => was[k]?.accepts !== accepts);
+  return { on: before.on.slice(0, other < 0 ? is.length : other) };
+}
+
+/** Making a step, or choosing anew what it builds on: line by line, until it is kept or left. Knows no framework. */
+export class StepMaking extends Snapshots<MakingState> {
+  private draft: StepInMaking | undefined;
+  private asked: string | undefined;
+
+  constructor(private readonly port: MakingPort) {
+    super();
+  }
+
+  protected present(): MakingState {
+    const { draft } = this;
+    const fields = draft ? (stepKind(draft.step.kind).picks?.(draft.step) ?? []) : [];
+    return { draft, fields, asked: fields.find(({ field }) => field === this.asked) };
+  }
+
+  /** A new step; the first line that lacks something is asked. */
+  begin(step: Step): void {
+    this.set({ id: this.port.newId('s'), step, isNew: true, naming: [] });
+    this.askNext();
+  }
+
+  /** A step of the document again. @param field the line to be asked; a place in a list is asked by its line */
+  edit(id: Id, field?: string): void {
+    const step = this.port.step(id);
+    if (!step) return;
+    this.set({ id, step, isNew: false, naming: [] });
+    this.ask(this.snapshot.fields.find((line) => field === line.field || field?.startsWith(`${line.field}.`))?.field);
+  }
+
+  set(next: StepInMaking): Result<void> {
+    this.draft = next;
+    const done = this.port.draft(this.actions(next));
+    this.publish();
+    return done;
+  }
+
+  setField(field: string, value: unknown): Result<void> {
+    const { step } = this.draft!;
+    // another way asks for other things: what comes first may still do
+    const kept = field === 'how' ? keptPicks(step, { ...step, how: value } as Step) : {};
+    const done = this.set({ ...this.draft!, step: { ...step, [field]: value, ...kept } });
+    if (field === 'how') this.askNext();
+    return done;
+  }
+
+  /** The line that picks go to from now on; undefined for none. */
+  ask(field: string | undefined): void {
+    if (this.asked === field) return;
+    this.asked = field;
+    this.publish();
+  }
+
+  /** The first line that lacks something; of a new step else the first that takes several, so that more can be picked. */
+  private askNext(): void {
+    const { fields } = this.snapshot;
+    const missing = fields.find(({ picked, min }) => picked.length < min);
+    const open = this.draft?.isNew ? fields.find(({ max, min }) => max > 1 && min > 0) : undefined;
+    this.ask((missing ?? open)?.field);
+  }
+
+  /** Puts what was picked into the line that is asked, or takes it out again. */
+  answer(reference: Reference): void {
+    const line = this.snapshot.asked;
+    if (!line) return;
+    const has = line.picked.filter((other) => !sameReference(other, reference));
+    const next = line.max === 1 ? [reference] : has.length < line.picked.length ? has : [...has, reference];
+    this.setPicks(line, next.slice(-line.max));
+    if (line.max === 1) this.askNext();
+  }
+
+  setPicks(line: PickField, references: readonly Reference[]): void {
+    this.setField(line.field.split('.')[0]!, line.with(references));
+  }
+
+  /** Keeps it, with what was named on the way; refused while something is missing, and that is asked. */
+  accept(): Result<void> {
+    const missing = lacking(this.draft!.step);
+    if (missing) {
+      this.ask(missing.field);
+      this.port.told(missing.issue);
+      return { ok: false, issue: missing.issue };
+    }
+    const done = this.port.act(this.actions(this.draft!));
+    if (!done.ok) return done;
+    this.leave();
+    this.port.told(undefined);
+    return done;
+  }
+
+  leave(): void {
+    if (!this.draft) return;
+    this.draft = this.asked = undefined;
+    this.port.draft([]);
+    this.publish();
+  }
+
+  private actions({ id, step, isNew, naming }: StepInMaking): Action[] {
+    const where = { part: this.port.part };
+    if (isNew) return [...naming, { command: 'step.add', input: { ...where, id, step, ...this.port.placeAfter() } }];
+    // where it is gone meanwhile the document says so
+    const before = (this.port.step(id) ?? {}) as Readonly<Record<string, unknown>>;
+    const changes = Object.entries(step).filter(([field, value]) => before[field] !== value);
+    if (changes.length === 0) return [...naming];
+    return [...naming, { command: 'step.set', input: { ...where, step: id, fields: Object.fromEntries(changes) } }];
+  }
+}
