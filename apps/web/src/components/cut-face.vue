@@ -4,7 +4,7 @@ import { download, fileName } from '../download.ts';
 import { OUTLINES } from '../outline-files.ts';
 import { useBatch } from '../stores/batch.ts';
 import { useWorkbench } from '../stores/workbench.ts';
-import { useModel } from '../stores/model.ts';
+import { bytesOf, useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 
 /** The flat face that is picked, as it is cut out. */
@@ -21,9 +21,9 @@ const face = computed(() => {
     : undefined;
 });
 async function save({ format, type }: (typeof OUTLINES)[number]) {
-  const bytes = await model
+  const bytes = await model.engine
     .cut(store.project!, bench.partId!, { ...batch.cutting, face: face.value! }, format)
-    .catch((error: unknown) => (error as Error).message);
+    .then(bytesOf, (error: unknown) => (error as Error).message);
   message.value = typeof bytes === 'string' ? bytes : '';
   if (typeof bytes !== 'string')
     download(`${fileName(bench.part!.name)}-face.${format}`, bytes as Uint8Array<ArrayBuffer>, type);

@@ -5,7 +5,7 @@ import { download, fileName } from '../download.ts';
 import { OUTLINES } from '../outline-files.ts';
 import { useBatch } from '../stores/batch.ts';
 import { useDoubts } from '../stores/doubts.ts';
-import { useModel } from '../stores/model.ts';
+import { bytesOf, useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { typedNumber } from '../stores/typed-amount.ts';
 import TypedField from './typed-field.vue';
@@ -43,9 +43,9 @@ const save = (id: Id, name: string, outline: (typeof OUTLINES)[number]) =>
 
 async function write(id: Id, name: string, { format, type }: (typeof OUTLINES)[number]) {
   busy.value = `${id} ${format}`;
-  const bytes = await model
+  const bytes = await model.engine
     .cut(store.project!, id, { ...batch.cutting }, format)
-    .catch((error: unknown) => (error as Error).message);
+    .then(bytesOf, (error: unknown) => (error as Error).message);
   busy.value = undefined;
   message.value = typeof bytes === 'string' ? `${name}: ${bytes}` : '';
   if (typeof bytes !== 'string')

@@ -20,8 +20,9 @@ watch(
     bench.gap = undefined;
     const [a, b, ...more] = picked.map(({ reference }) => reference).filter(isOfBody);
     if (!a || !b || more.length > 0 || picked.length !== 2 || !store.kept || a.to === 'body' || b.to === 'body') return;
-    const found = await model.gap(store.project!, bench.partId!, [a, b]);
-    if (bench.picked === picked) bench.gap = found;
+    // a worker that died on it is no trouble of the model: the next build starts another
+    const reply = await model.engine.gap(store.project!, bench.partId!, [a, b]).catch(() => undefined);
+    if (bench.picked === picked) bench.gap = reply && 'gap' in reply ? reply.gap : undefined;
   },
   { immediate: true },
 );

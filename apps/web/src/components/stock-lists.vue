@@ -21,7 +21,7 @@ watch(
 );
 async function ask() {
   asking.value = true;
-  rows.value = await model.billOfMaterials(store.project!);
+  rows.value = await model.engine.billOfMaterials(store.project!).catch(() => undefined);
   asking.value = false;
 }
 const groups = computed(() => cutList(rows.value ?? []));

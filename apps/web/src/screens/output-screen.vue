@@ -10,7 +10,7 @@ import { OUTLINES } from '../outline-files.ts';
 import { packedProject, ZIP_TYPE } from '../project-file.ts';
 import { useBatch, type BatchFormat } from '../stores/batch.ts';
 import { useDoubts } from '../stores/doubts.ts';
-import { useModel } from '../stores/model.ts';
+import { bytesOf, useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { api } from '../sync/api.ts';
@@ -55,7 +55,7 @@ const rows = computed((): { id?: Id; name: string; colour?: string }[] => [
 const write = ({ id, name }: { id?: Id; name: string }, { format, type }: Format) =>
   doubts.clear([id], () =>
     save(`${id ?? ''} ${format}`, id === undefined ? store.kept!.name : name, format, type, () =>
-      model.file(store.project!, id, format),
+      model.engine.file(store.project!, id, format).then(bytesOf),
     ),
   );
 
@@ -85,7 +85,9 @@ const sketches = computed(() =>
 );
 const outline = ({ id, partId, name }: (typeof sketches.value)[number], { format, type }: (typeof OUTLINES)[number]) =>
   doubts.clear([partId], () =>
-    save(`${partId} ${id} ${format}`, name, format, type, () => model.outline(store.project!, partId, id, format)),
+    save(`${partId} ${id} ${format}`, name, format, type, () =>
+      model.engine.outline(store.project!, partId, id, format).then(bytesOf),
+    ),
   );
 
 /** The project with the files that it brings in, as one zip. */

@@ -3,18 +3,19 @@
  * Knows no framework; the page follows it by `useSnapshot`.
  */
 export abstract class Snapshots<S extends object> {
-  private readonly listeners = new Set<(state: S) => void>();
-  private state: S | undefined;
+  // hard private: who extends this has a state of its own
+  readonly #listeners = new Set<(state: S) => void>();
+  #now: S | undefined;
 
   /** The state as it is now: the same object until something changes. */
   get snapshot(): S {
-    return (this.state ??= this.present());
+    return (this.#now ??= this.present());
   }
 
   /** Tells each new state from now on. @returns what ends that */
   subscribe(listener: (state: S) => void): () => void {
-    this.listeners.add(listener);
-    return () => void this.listeners.delete(listener);
+    this.#listeners.add(listener);
+    return () => void this.#listeners.delete(listener);
   }
 
   /** Puts the state together. */
@@ -22,9 +23,9 @@ export abstract class Snapshots<S extends object> {
 
   /** Something has changed: the next state is told to all who listen. */
   protected publish(): void {
-    this.state = undefined;
-    if (this.listeners.size === 0) return;
+    this.#now = undefined;
+    if (this.#listeners.size === 0) return;
     const { snapshot } = this;
-    for (const listener of [...this.listeners]) listener(snapshot);
+    for (const listener of [...this.#listeners]) listener(snapshot);
   }
 }

@@ -183,7 +183,7 @@ export const useAssembly = defineStore('assembly', () => {
     async () => {
       const [project, now] = [broughtFor.value, pose.value];
       if (!project || !now) return;
-      const found = await model.extents(project, now.poses).catch(() => undefined);
+      const found = await model.engine.extents(project, now.poses).catch(() => undefined);
       if (pose.value === now && broughtFor.value === project) box.value = found;
     },
     { debounce: 120 },
@@ -295,7 +295,7 @@ export const useAssembly = defineStore('assembly', () => {
     if (!project || !now || searching.value) return;
     searching.value = { done: 0, of: 0 };
     const told = (done: number, of: number) => void (searching.value &&= { done, of });
-    const reply = await model.interference(project, now.poses, within, told).catch(() => undefined);
+    const reply = await model.engine.interference(project, now.poses, within, told).catch(() => undefined);
     searching.value = undefined;
     if (!reply) store.message = 'The search failed. Try again, or change something first.';
     // of a pose that is left it says nothing

@@ -4,7 +4,7 @@ import { variantOf, variantsOf, type CutOptions, type Id, type Project } from '@
 import { download, fileName } from '../download.ts';
 import type { FileFormat } from '../workers/protocol.ts';
 import { useDoubts } from './doubts.ts';
-import { useModel } from './model.ts';
+import { bytesOf, useModel } from './model.ts';
 import { useProject } from './project.ts';
 
 /** Solids, sheets (`pdf`) or flat faces as they are cut out (`dxf`). */
@@ -47,13 +47,16 @@ export const useBatch = defineStore('batch', () => {
       return (project.sheetOrder ?? []).map((sheet) => ({
         name: project.sheets![sheet]!.name,
         part: project.sheets![sheet]!.part,
-        make: (of) => model.sheetFile(of, [sheet], 'pdf'),
+        make: (of) => model.engine.sheetFile(of, [sheet], 'pdf').then(bytesOf),
       }));
     return project.partOrder.map((part) => ({
       name: project.parts[part]!.name,
       part,
       make: (of) =>
-        format === 'dxf' ? model.cut(of, part, { ...cutting.value }, 'dxf') : model.file(of, part, format),
+        (format === 'dxf'
+          ? model.engine.cut(of, part, { ...cutting.value }, 'dxf')
+          : model.engine.file(of, part, format)
+        ).then(bytesOf),
     }));
   }
 
@@ -87,7 +90,7 @@ export const useBatch = defineStore('batch', () => {
     if (stopped.value) return;
     left.value = missing;
     if (Object.keys(files).length === 0) return;
-    download(`${fileName(project.name)}-${format}.zip`, await model.zip(files), 'application/zip');
+    download(`${fileName(project.name)}-${format}.zip`, await model.engine.zip(files), 'application/zip');
   }
 
   const stop = () => (stopped.value = true);

@@ -45,7 +45,7 @@ export const useChecks = defineStore('checks', () => {
     busy.value = true;
     message.value = '';
     try {
-      const reply = await model.checks(project, (words) => (progress.value = words));
+      const reply = await model.engine.checks(project, (words) => (progress.value = words));
       if (reply?.kind !== 'checked') return;
       found.value = reply.findings;
       seen.value = project;

@@ -77,7 +77,7 @@ export const usePainting = defineStore('painting', () => {
     if (measuring.value || looking.look !== 'walls' || !store.project || !bench.partId) return;
     measuring.value = true;
     const { built } = model;
-    walls.value = (await model.walls(store.project, bench.partId, bench.builtTo)) ?? [];
+    walls.value = await model.engine.walls(store.project, bench.partId, bench.builtTo).catch(() => []);
     measuring.value = false;
     if (model.built !== built) void measure();
   }

@@ -1,19 +1,19 @@
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { explain, fail, ok, perform, variantOf, type Action, type Id, type Project, type Result } from '@helb/core';
 import { api } from '../sync/api.ts';
 import type { Clash } from '../sync/clashes.ts';
 import { draftsOf } from '../sync/unsent-changes.ts';
 import { ProjectSync } from '../sync/project-sync.ts';
-import type { SyncView } from '../sync/sync-world.ts';
 import { openWindows, thisWindow } from '../sync/windows.ts';
+import { useSnapshot } from '../snapshots/use-snapshot.ts';
 import { newId } from './ids.ts';
 import { useSession } from './session.ts';
 
 /** The open project: a thin adapter of ProjectSync, with a gesture that is shown but not done yet. */
 export const useProject = defineStore('project', () => {
   const sync = shallowRef<ProjectSync>();
-  const view = shallowRef<SyncView>();
+  const view = useSnapshot(() => sync.value);
   /** What is in the making, and what is shown on top of it. */
   const drafted = shallowRef<readonly Action[]>([]);
   const shown = shallowRef<readonly Action[]>([]);
@@ -60,13 +60,6 @@ export const useProject = defineStore('project', () => {
     });
     sync.value = opened;
     chosen.value = localStorage.getItem(`helb variant ${projectId}`) ?? undefined;
-    view.value = opened.view;
-    opened.subscribe(() => {
-      const before = view.value?.state.kind;
-      view.value = opened.view;
-      // other windows of this browser look at once
-      if (before !== 'kept' && opened.view.state.kind === 'kept') nudges?.postMessage(projectId);
-    });
     nudges = new BroadcastChannel('helb kept');
     nudges.onmessage = ({ data }) => data === id.value && void sync.value?.look();
     addEventListener('online', hurry);
@@ -76,12 +69,21 @@ export const useProject = defineStore('project', () => {
   function close(): void {
     sync.value?.close();
     nudges?.close();
-    sync.value = view.value = undefined;
+    sync.value = undefined;
     drafted.value = shown.value = [];
     message.value = '';
     removeEventListener('online', hurry);
     document.removeEventListener('visibilitychange', look);
   }
+
+  // other windows of this browser look at once
+  watch(
+    () => view.value?.state.kind,
+    (state, before) => {
+      if (state === 'kept' && before !== undefined) nudges?.postMessage(id.value);
+    },
+    { flush: 'sync' },
+  );
 
   const hurry = () => sync.value?.hurry();
   const look = () => void (document.visibilityState === 'visible' && sync.value?.look());

@@ -25,7 +25,7 @@ import { download, fileName } from '../download.ts';
 import type { SheetFormat, ShownSheet } from '../workers/protocol.ts';
 import { newId } from './ids.ts';
 import { useDoubts } from './doubts.ts';
-import { useModel } from './model.ts';
+import { bytesOf, useModel } from './model.ts';
 import { useProject } from './project.ts';
 
 const TYPES: Readonly<Record<SheetFormat, string>> = {
@@ -201,7 +201,9 @@ export const useSheets = defineStore('sheets', () => {
     const project = store.project!;
     message.value = '';
     busy.value = true;
-    const bytes = await model.sheetFile(project, ids, format).catch((error: unknown) => (error as Error).message);
+    const bytes = await model.engine
+      .sheetFile(project, ids, format)
+      .then(bytesOf, (error: unknown) => (error as Error).message);
     busy.value = false;
     const name = ids.length > 1 ? `${project.name} sheets` : project.sheets![ids[0]!]!.name;
     if (typeof bytes === 'string') message.value = bytes;

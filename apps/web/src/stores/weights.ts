@@ -29,7 +29,7 @@ export const useWeights = defineStore('weights', () => {
     if (!kept || busy.value !== undefined) return;
     for (const { id, name } of values.columns) {
       busy.value = name;
-      const weight = await model.weigh(variantOf(kept, id));
+      const weight = await model.engine.weigh(variantOf(kept, id)).catch(() => undefined);
       if (store.id !== project) break;
       if (weight) found.value = new Map([...found.value, [id ?? '', { of: kept, weight }]]);
     }

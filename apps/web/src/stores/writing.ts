@@ -132,7 +132,7 @@ export const useWriting = defineStore('writing', () => {
     const view = wanted[0]?.view;
     offers.value = [];
     if (!project || sheet === undefined || view === undefined) return;
-    const found = await model.fittingMarks(
+    const found = await model.engine.fittingMarks(
       project,
       sheet,
       view,

@@ -7,10 +7,10 @@ test('a change is shown at once, called kept only when the server said so', asyn
   const { made, pass, drafts } = world(server);
   const sync = await ProjectSync.open('p', made);
   sync.act(renaming('A'));
-  expect(sync.view).toMatchObject({ project: { name: 'A' }, state: { kind: 'keeping' } });
+  expect(sync.snapshot).toMatchObject({ project: { name: 'A' }, state: { kind: 'keeping' } });
   expect(drafts.get('p')).toHaveLength(1);
   await pass(1000);
-  expect(sync.view.state.kind).toBe('kept');
+  expect(sync.snapshot.state.kind).toBe('kept');
   expect(server.document.name).toBe('A');
   expect(drafts.get('p')).toHaveLength(0);
 });
@@ -24,11 +24,11 @@ test('cut off: work goes on, is kept here, and is sent in order when the server 
     sync.act(renaming(name));
     await pass(500);
   }
-  expect(sync.view).toMatchObject({ project: { name: 'C' }, state: { kind: 'offline' } });
+  expect(sync.snapshot).toMatchObject({ project: { name: 'C' }, state: { kind: 'offline' } });
   expect(drafts.get('p')).toHaveLength(3);
   server.trouble = 'none';
   await pass(10_000);
-  expect(sync.view.state.kind).toBe('kept');
+  expect(sync.snapshot.state.kind).toBe('kept');
   expect(server.log.map((entry) => entry.label)).toEqual(['A', 'B', 'C'].map((name) => `Rename project to ${name}`));
 });
 
@@ -42,10 +42,10 @@ test('where this computer can keep nothing either, the work is not called safe',
   server.trouble = 'offline';
   sync.act(renaming('A'));
   await pass(1000);
-  expect(sync.view.state).toEqual({ kind: 'offline', safe: false, why: 'cut off' });
+  expect(sync.snapshot.state).toEqual({ kind: 'offline', safe: false, why: 'cut off' });
   server.trouble = 'none';
   await pass(10_000);
-  expect(sync.view.state.kind).toBe('kept');
+  expect(sync.snapshot.state.kind).toBe('kept');
 });
 
 test('a page that was closed while cut off: the next visit finds and sends its work', async () => {
@@ -58,7 +58,7 @@ test('a page that was closed while cut off: the next visit finds and sends its w
   server.trouble = 'none';
   const second = world(server, first.drafts);
   const again = await ProjectSync.open('p', second.made);
-  expect(again.view.project.parts['lid']).toBeDefined();
+  expect(again.snapshot.project.parts['lid']).toBeDefined();
   await second.pass(1000);
   expect(server.document.parts['lid']).toBeDefined();
   expect(again.undo().ok).toBe(true);
@@ -75,10 +75,10 @@ test('an undo that was not sent is still an undo on the next visit', async () =>
   sync.close();
   server.trouble = 'none';
   const again = await ProjectSync.open('p', world(server, first.drafts).made);
-  expect(again.view.project.name).toBe('Seed sieve');
+  expect(again.snapshot.project.name).toBe('Seed sieve');
   expect(again.undo().ok).toBe(false);
   expect(again.redo().ok).toBe(true);
-  expect(again.view.project.name).toBe('A');
+  expect(again.snapshot.project.name).toBe('A');
 });
 
 test('an answer that is lost after saving does not save twice', async () => {
@@ -91,7 +91,7 @@ test('an answer that is lost after saving does not save twice', async () => {
   server.trouble = 'none';
   await pass(10_000);
   expect(server.log).toHaveLength(1);
-  expect(sync.view.state.kind).toBe('kept');
+  expect(sync.snapshot.state.kind).toBe('kept');
 });
 
 test('two windows: both changes stand, in the order in which the server got them', async () => {
@@ -102,8 +102,8 @@ test('two windows: both changes stand, in the order in which the server got them
   two.act(renaming('Two'));
   await a.pass(1000);
   await b.pass(1000);
-  expect(two.view.project).toMatchObject({ name: 'Two', parts: { lid: { name: 'lid' } } });
-  expect(server.document).toEqual(two.view.project);
+  expect(two.snapshot.project).toMatchObject({ name: 'Two', parts: { lid: { name: 'lid' } } });
+  expect(server.document).toEqual(two.snapshot.project);
 });
 
 test('two windows that each add a part keep both', async () => {
@@ -114,9 +114,9 @@ test('two windows that each add a part keep both', async () => {
   two.act(adding('base'));
   await a.pass(1000);
   await b.pass(1000);
-  expect(two.view.lost).toBeUndefined();
+  expect(two.snapshot.lost).toBeUndefined();
   expect(server.document.partOrder.slice(-2).toSorted()).toEqual(['base', 'lid']);
-  expect(two.view.project).toEqual(server.document);
+  expect(two.snapshot.project).toEqual(server.document);
 });
 
 test('a change of what another window has removed is left out and told', async () => {
@@ -130,8 +130,8 @@ test('a change of what another window has removed is left out and told', async (
   await a.pass(1000);
   two.act([{ command: 'part.rename', input: { id: 'lid', name: 'Cover' } }]);
   await b.pass(1000);
-  expect(two.view.lost).toMatch(/Rename part to Cover.*not there any more/);
-  expect(two.view.project).toEqual(server.document);
+  expect(two.snapshot.lost).toMatch(/Rename part to Cover.*not there any more/);
+  expect(two.snapshot.project).toEqual(server.document);
 });
 
 test('signed out: nothing is lost, and it goes on after entering again', async () => {
@@ -141,7 +141,7 @@ test('signed out: nothing is lost, and it goes on after entering again', async (
   server.trouble = 'signed-out';
   sync.act(renaming('A'));
   await pass(1000);
-  expect(sync.view.state.kind).toBe('signed-out');
+  expect(sync.snapshot.state.kind).toBe('signed-out');
   server.trouble = 'none';
   sync.hurry();
   await pass(1000);
@@ -156,7 +156,7 @@ test('a refusal that is not about the changes loses none of them', async () => {
   sync.act(renaming('A'));
   sync.act(adding('lid'));
   await pass(3000);
-  expect(sync.view).toMatchObject({
+  expect(sync.snapshot).toMatchObject({
     state: { kind: 'offline', safe: true },
     lost: expect.stringContaining('Too many'),
   });
@@ -173,8 +173,8 @@ test('of several changes only the one that is refused is left out, though the se
   for (const id of ['one', 'bad', 'two']) sync.act(adding(id));
   await pass(20_000);
   expect(server.document.partOrder.slice(-2)).toEqual(['one', 'two']);
-  expect(sync.view).toMatchObject({ state: { kind: 'kept' }, lost: expect.stringContaining('Add part bad') });
-  expect(sync.view.project).toEqual(server.document);
+  expect(sync.snapshot).toMatchObject({ state: { kind: 'kept' }, lost: expect.stringContaining('Add part bad') });
+  expect(sync.snapshot.project).toEqual(server.document);
 });
 
 test('undo and redo are saved like everything else and survive a reload', async () => {
@@ -186,12 +186,12 @@ test('undo and redo are saved like everything else and survive a reload', async 
   sync.undo();
   await first.pass(1000);
   const again = await ProjectSync.open('p', world(server).made);
-  expect(again.view.project.name).toBe('A');
+  expect(again.snapshot.project.name).toBe('A');
   expect(again.redo().ok).toBe(true);
-  expect(again.view.project.name).toBe('B');
+  expect(again.snapshot.project.name).toBe('B');
   again.undo();
   again.undo();
-  expect(again.view.project.name).toBe('Seed sieve');
+  expect(again.snapshot.project.name).toBe('Seed sieve');
   expect(again.undo().ok).toBe(false);
 });
 
@@ -216,7 +216,9 @@ test('windows that work at random all come to the same document', async () => {
     if (k % 4 === 3) sync.undo();
     else
       sync.act(
-        possible(sync.view.project, id) ? adding(id) : [{ command: 'part.rename', input: { id, name: `name ${k}` } }],
+        possible(sync.snapshot.project, id)
+          ? adding(id)
+          : [{ command: 'part.rename', input: { id, name: `name ${k}` } }],
       );
     server.trouble = k % 6 === 2 ? 'offline' : k % 6 === 4 ? 'answer-lost' : 'none';
     await worlds[(k * 5) % 3]!.pass(700);
@@ -226,6 +228,6 @@ test('windows that work at random all come to the same document', async () => {
   for (const [k, sync] of windows.entries()) {
     sync.act(renaming(`end ${k}`));
     for (let round = 0; round < 4; round++) await worlds[k]!.pass(20_000);
-    expect(sync.view.project).toEqual(server.document);
+    expect(sync.snapshot.project).toEqual(server.document);
   }
 });

@@ -17,6 +17,7 @@ import {
 } from '@helb/core';
 import { ApiError, OfflineError, type OpenedProject } from './api.ts';
 import { clashesOf, fieldKey, fieldsOf, taking, type Clash } from './clashes.ts';
+import { Snapshots } from '../snapshots/snapshots.ts';
 import type { SyncState, SyncView, SyncWorld } from './sync-world.ts';
 
 const SEND_AFTER = 150;
@@ -32,8 +33,7 @@ const FEW = 20;
  * on this computer before they are sent, are sent in order one batch at a time, and are rebased when another window was
  * first. Nothing is said to be kept before the server said so.
  */
-export class ProjectSync {
-  private readonly listeners = new Set<() => void>();
+export class ProjectSync extends Snapshots<SyncView> {
   private confirmed: Project;
   private revision: number;
   /** The log as far as it is known, without what is pending, and what of it this window can undo. */
@@ -61,6 +61,7 @@ export class ProjectSync {
     opened: OpenedProject,
     private readonly world: SyncWorld,
   ) {
+    super();
     this.confirmed = this.project = opened.document;
     this.revision = opened.revision;
     this.log = opened.log;
@@ -96,14 +97,9 @@ export class ProjectSync {
     return sync;
   }
 
-  get view(): SyncView {
+  protected present(): SyncView {
     const { project, stacks, state, lost, clashes } = this;
     return { project, stacks, state, lost, clashes };
-  }
-
-  subscribe(listener: () => void): () => void {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
   }
 
   /** Does a gesture, one undo step; refused with its reason where it is not possible. */
@@ -132,13 +128,13 @@ export class ProjectSync {
       if (!next.ok) return next;
       this.add(next.value, entry);
     }
-    this.changed();
+    this.publish();
     return ok(undefined);
   }
 
   dismissLost(): void {
     this.lost = undefined;
-    this.changed();
+    this.publish();
   }
 
   /** Tries now what waits for a retry: the network is back, the person signed in again. */
@@ -165,7 +161,7 @@ export class ProjectSync {
     }
     // what was done meanwhile has waited
     if (this.pending.length > 0 && !this.isClosed) this.schedule(0);
-    this.changed();
+    this.publish();
   }
 
   private ask(): void {
@@ -179,7 +175,6 @@ export class ProjectSync {
     this.isClosed = true;
     this.cancelTimer?.();
     this.cancelAsking?.();
-    this.listeners.clear();
   }
 
   private reverse(kind: 'undo' | 'redo'): Result<void> {
@@ -197,7 +192,7 @@ export class ProjectSync {
     for (const change of entry.forward) this.own.set(fieldKey(change.path), change);
     if (this.state.kind === 'kept') this.state = { kind: 'keeping' };
     this.keepDrafts();
-    this.changed();
+    this.publish();
     if (!this.sending && this.failures === 0) this.schedule(SEND_AFTER);
   }
 
@@ -219,7 +214,7 @@ export class ProjectSync {
       this.sending = false;
     }
     if (this.pending.length > 0 && this.failures === 0) this.schedule(0);
-    this.changed();
+    this.publish();
   }
 
   private confirm(batch: readonly LogEntry[], revision: number): void {
@@ -322,7 +317,7 @@ export class ProjectSync {
       this.log = [...page.log, ...this.log];
       this.older = page.older;
       this.stacks = this.stacksNow();
-      this.changed();
+      this.publish();
     }
   }
 
@@ -360,7 +355,7 @@ export class ProjectSync {
     this.stacks = { undo: staying(this.stacks.undo), redo: staying(this.stacks.redo) };
     this.state = kept.length > 0 ? { kind: 'keeping' } : { kind: 'kept', at: this.world.now() };
     this.keepDrafts();
-    this.changed();
+    this.publish();
   }
 
   private keepDrafts(): void {
@@ -379,10 +374,6 @@ export class ProjectSync {
     this.failures++;
     this.state = { kind: 'offline', safe: await this.drafted, why: error.message };
     this.schedule(ms);
-  }
-
-  private changed(): void {
-    this.listeners.forEach((listener) => listener());
   }
 }
 

@@ -57,7 +57,7 @@ describe('drafts', () => {
     const server = new FakeServer();
     const { made, pass } = world(server, undefined, { drafts: draftsOf('ada', 'w1', noneOpen, local) });
     const sync = await ProjectSync.open('p', made);
-    expect(sync.view.lost).toMatch(/could not be read, and was left as it is \(the disk is gone\)/);
+    expect(sync.snapshot.lost).toMatch(/could not be read, and was left as it is \(the disk is gone\)/);
     server.trouble = 'offline';
     sync.act(renaming('A'));
     await pass(1000);
@@ -78,7 +78,7 @@ describe('drafts', () => {
     two.act(adding('base'));
     await a.pass(1000);
     await b.pass(1000);
-    expect([one, two].map(({ view }) => view.state)).toEqual(
+    expect([one, two].map(({ snapshot }) => snapshot.state)).toEqual(
       Array(2).fill({ kind: 'offline', safe: true, why: 'cut off' }),
     );
     one.close();
@@ -86,7 +86,7 @@ describe('drafts', () => {
     server.trouble = 'none';
     const c = window('w3', noneOpen);
     const third = await ProjectSync.open('p', c.made);
-    expect(third.view.project.partOrder.slice(-2).toSorted()).toEqual(['base', 'lid']);
+    expect(third.snapshot.project.partOrder.slice(-2).toSorted()).toEqual(['base', 'lid']);
     await c.pass(1000);
     expect(server.document.partOrder.slice(-2).toSorted()).toEqual(['base', 'lid']);
     expect([...local.kept.keys()]).toEqual([]);
@@ -105,21 +105,21 @@ describe('a field that is set in two windows', () => {
     await a.pass(1000);
     await b.pass(1000);
     expect(server.document.name).toBe('B');
-    const [clash] = two.view.clashes;
+    const [clash] = two.snapshot.clashes;
     expect(clashWords(clash!)).toEqual({
       told: 'The name of the project was set in two windows: B here, A in another window. Yours stands.',
       take: 'take A',
     });
     await a.pass(10_000);
-    expect(one.view.project.name).toBe('B');
-    expect(one.view.clashes.map((each) => clashWords(each).told)).toEqual([
+    expect(one.snapshot.project.name).toBe('B');
+    expect(one.snapshot.clashes.map((each) => clashWords(each).told)).toEqual([
       'The name of the project was set in two windows: A here, B in another window. Theirs stands.',
     ]);
-    expect(one.settle(one.view.clashes[0]!, 'take').ok).toBe(true);
+    expect(one.settle(one.snapshot.clashes[0]!, 'take').ok).toBe(true);
     await a.pass(1000);
-    expect([server.document.name, one.view.clashes]).toEqual(['A', []]);
+    expect([server.document.name, one.snapshot.clashes]).toEqual(['A', []]);
     expect(one.undo().ok).toBe(true);
-    expect(one.view.project.name).toBe('B');
+    expect(one.snapshot.project.name).toBe('B');
   });
 
   test('to the same value, or lists that are merged: nothing is to be told', async () => {
@@ -133,8 +133,8 @@ describe('a field that is set in two windows', () => {
     await a.pass(1000);
     await b.pass(1000);
     await a.pass(10_000);
-    expect([one.view.clashes, two.view.clashes]).toEqual([[], []]);
-    expect(one.view.project).toEqual(two.view.project);
+    expect([one.snapshot.clashes, two.snapshot.clashes]).toEqual([[], []]);
+    expect(one.snapshot.project).toEqual(two.snapshot.project);
   });
 });
 
@@ -146,14 +146,14 @@ test('an idle window has what another did within seconds; one that nobody sees d
   one.act(renaming('A'));
   await a.pass(1000);
   await b.pass(5000);
-  expect(two.view).toMatchObject({ project: { name: 'A' }, state: { kind: 'kept' }, clashes: [] });
+  expect(two.snapshot).toMatchObject({ project: { name: 'A' }, state: { kind: 'kept' }, clashes: [] });
   isSeen = false;
   one.act(renaming('B'));
   await a.pass(1000);
   await b.pass(20_000);
-  expect(two.view.project.name).toBe('A');
+  expect(two.snapshot.project.name).toBe('A');
   await two.look();
-  expect(two.view.project.name).toBe('B');
+  expect(two.snapshot.project.name).toBe('B');
 });
 
 describe('undo', () => {
@@ -191,7 +191,7 @@ describe('undo', () => {
     // loaded again, it knows at which revision it was opened first
     const again = await ProjectSync.open('p', world(server, undefined, beside).made);
     expect(again.undo().ok).toBe(true);
-    expect(again.view.project.partOrder.slice(-2)).toEqual(['lid', 'rim']);
+    expect(again.snapshot.project.partOrder.slice(-2)).toEqual(['lid', 'rim']);
     expect(again.undo().ok).toBe(false);
     const later = await ProjectSync.open('p', world(server).made);
     for (let k = 0; k < 3; k++) expect(later.undo().ok).toBe(true);
@@ -219,7 +219,7 @@ describe('undo', () => {
     for (let k = 29; k > 0; k--) {
       await b.pass(1);
       expect(two.undo().ok).toBe(true);
-      expect(two.view.project.name).toBe(`n${k - 1}`);
+      expect(two.snapshot.project.name).toBe(`n${k - 1}`);
     }
   });
 });
@@ -231,5 +231,5 @@ test('a project that is removed in another window is told once', async () => {
   const since = () => Promise.reject(new ApiError(404, 'There is no such project.', {}));
   const sync = await ProjectSync.open('p', { ...made, api: { ...made.api, since } });
   await pass(5000);
-  expect(sync.view.lost).toMatch(/was removed in another window/);
+  expect(sync.snapshot.lost).toMatch(/was removed in another window/);
 });

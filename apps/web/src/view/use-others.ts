@@ -79,7 +79,7 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
       if (sketch !== before) bench.around = {};
       const [project, part] = [store.project, bench.partId];
       if (!wanted || !all || !project || part === undefined || sketch === undefined) return;
-      const found = await model.crossings(project, part, sketch);
+      const found = await model.engine.crossings(project, part, sketch).catch(() => ({}));
       if (!isOver) bench.around = found;
     },
   );

@@ -1,25 +1,19 @@
 import * as Comlink from 'comlink';
-import type { BodyReference, Box3, EdgeFacts, Id, Issue, RigidTransform, Project } from '@helb/core';
-import type { BillRow } from '@helb/engine';
-import type {
-  BuildReply,
-  BuildRequest,
-  EngineWorker,
-  FileFormat,
-  OutlineFormat,
-  FileReply,
-  GapReply,
-  InterferenceReply,
-  ChecksReply,
-  SheetFormat,
-  SheetReply,
-  WallsReply,
-  WeightReply,
-  AssemblyReply,
-  AssemblyRequest,
-} from './protocol.ts';
+import type { EngineWorker } from './protocol.ts';
 
-export type Progress = (done: number, of: number, name: string) => void;
+/** Calls of which only the newest of their kind counts, each with what is told of its progress as its last argument. */
+const NEWEST = ['build', 'assemble', 'sheet', 'checks'] as const;
+type Newest = (typeof NEWEST)[number];
+/** What the page does not call itself. */
+type Own = 'ready' | 'watch' | 'stop';
+
+type Reply<N extends keyof EngineWorker> = Awaited<ReturnType<EngineWorker[N]>>;
+/** The calls of the worker as the page makes them. Of those of which the newest counts an older one gives undefined. */
+export type Engine = {
+  readonly [N in Exclude<keyof EngineWorker, Own>]: N extends Newest
+    ? (...given: Parameters<EngineWorker[N]>) => Promise<Exclude<Reply<N>, { readonly kind: 'overtaken' }> | undefined>
+    : EngineWorker[N];
+};
 
 /** What a client needs to know of a worker; tests give a fake. */
 export interface Starter {
@@ -32,7 +26,7 @@ export interface Starter {
  */
 export class EngineClient {
   private worker: ReturnType<Starter['start']> | undefined;
-  private readonly newest = { build: 0, assemble: 0, sheet: 0, checks: 0 };
+  private readonly newest: Record<string, number> = {};
   /** How to tell the calls that are under way that their worker died. */
   private readonly underWay = new Set<(reason: Error) => void>();
 
@@ -43,141 +37,47 @@ export class EngineClient {
     private readonly endless: EndlessSteps = new EndlessSteps(),
   ) {}
 
-  /** Undefined where something newer was asked for meanwhile. */
-  build(request: BuildRequest, progress: Progress): Promise<Extract<BuildReply, { kind: 'built' }> | undefined> {
-    return this.latest('build', progress, request.known, (worker, known, told) =>
-      worker.build({ ...request, known }, told),
-    ) as Promise<Extract<BuildReply, { kind: 'built' }> | undefined>;
-  }
+  /** All calls of the worker, each under its own name: one that dies under a call is started anew with the next. */
+  readonly engine = new Proxy({} as Engine, {
+    get: (_, name: Exclude<keyof EngineWorker, Own>) =>
+      (NEWEST as readonly string[]).includes(name)
+        ? (...given: unknown[]) => this.latest(name, given)
+        : (...given: unknown[]) => this.call(name, given),
+  });
 
-  /** Undefined where something newer was asked for meanwhile. */
-  assemble(
-    request: AssemblyRequest,
-    progress: Progress,
-  ): Promise<Extract<AssemblyReply, { kind: 'assembly' }> | undefined> {
-    return this.latest('assemble', progress, request.known, (worker, known, told) =>
-      worker.assemble({ ...request, known }, told),
-    ) as Promise<Extract<AssemblyReply, { kind: 'assembly' }> | undefined>;
-  }
-
-  interference(
-    project: Project,
-    poses: readonly RigidTransform[],
-    within: number,
-    progress: (done: number, of: number) => void,
-  ): Promise<InterferenceReply> {
-    return this.surviving((worker) => worker.interference(project, poses, within, Comlink.proxy(progress)));
-  }
-
-  extents(project: Project, poses: readonly RigidTransform[]): Promise<Box3 | undefined> {
-    return this.surviving((worker) => worker.extents(project, poses));
-  }
-
-  troubles(project: Project, part: Id | undefined): Promise<readonly Issue[]> {
-    return this.surviving((worker) => worker.troubles(project, part));
-  }
-
+  /** Ends a search that is under way. */
   async stop(): Promise<void> {
     await this.worker?.api.stop();
   }
 
-  /**
-   * Of calls of one kind only the newest counts. What the page shows already is in the worker that made it: a fresh one is
-   * asked for all of it again.
-   */
-  private async latest<R extends BuildReply | AssemblyReply | SheetReply | ChecksReply>(
-    kind: 'build' | 'assemble' | 'sheet' | 'checks',
-    progress: Progress,
-    known: readonly string[],
-    call: (worker: EngineWorker, known: readonly string[], told: Progress) => Promise<R>,
-  ): Promise<R | undefined> {
-    const mine = ++this.newest[kind];
-    const isNewest = () => mine === this.newest[kind];
-    const ask = () =>
-      this.surviving((worker) =>
-        call(
-          worker,
-          known,
-          Comlink.proxy((...args) => void (isNewest() && progress(...args))),
-        ),
-      );
-    const reply = await ask().catch((error: unknown) => {
-      if (!(error instanceof CrashError) || !isNewest()) throw error;
-      return ask();
-    });
-    if (reply.kind === 'overtaken') return undefined;
-    if ((reply as { memory: number }).memory > TIRED) this.retire();
-    return isNewest() ? reply : undefined;
-  }
-
-  sheet(project: Project, id: Id, progress: Progress): Promise<SheetReply | undefined> {
-    return this.latest('sheet', progress, [], (worker, _, told) =>
-      worker.sheet(project, id, told as (done: number, of: number) => void),
-    );
-  }
-
-  checks(project: Project, progress: (words: string) => void): Promise<ChecksReply | undefined> {
-    return this.latest(
-      'checks',
-      (_, __, words) => progress(words),
-      [],
-      (worker, _, told) =>
-        worker.checks(
-          project,
-          Comlink.proxy((words: string) => told(0, 0, words)),
-        ),
-    );
-  }
-
   /** Ends a drawing. It may take minutes inside the kernel, where no message reaches it: its worker goes with it. */
   endDrawing(): void {
-    this.newest.sheet++;
-    this.newest.checks++;
+    for (const name of ['sheet', 'checks']) this.newest[name] = (this.newest[name] ?? 0) + 1;
     this.died('stopped');
   }
 
-  cut(...args: Parameters<EngineWorker['cut']>): Promise<FileReply> {
-    return this.surviving((worker) => worker.cut(...args));
+  private call(name: keyof EngineWorker, given: readonly unknown[]): Promise<unknown> {
+    // what is told on the way crosses as a port
+    const sent = given.map((one) => (typeof one === 'function' ? Comlink.proxy(one as () => void) : one));
+    return this.surviving((worker) => (worker[name] as (...args: unknown[]) => Promise<unknown>)(...sent));
   }
 
-  fittingMarks(...args: Parameters<EngineWorker['fittingMarks']>): ReturnType<EngineWorker['fittingMarks']> {
-    return this.surviving((worker) => worker.fittingMarks(...args));
-  }
-
-  sheetFile(project: Project, ids: readonly Id[], format: SheetFormat): Promise<FileReply> {
-    return this.surviving((worker) => worker.sheetFile(project, ids, format));
-  }
-
-  crossings(project: Project, part: Id, sketch: Id): Promise<Readonly<Record<string, readonly EdgeFacts[]>>> {
-    return this.surviving((worker) => worker.crossings(project, part, sketch));
-  }
-
-  gap(project: Project, part: Id, between: readonly [BodyReference, BodyReference]): Promise<GapReply> {
-    return this.surviving((worker) => worker.gap(project, part, between));
-  }
-
-  zip(files: Readonly<Record<string, Uint8Array>>): Promise<Uint8Array<ArrayBuffer>> {
-    return this.surviving((worker) => worker.zip(files));
-  }
-
-  weigh(project: Project): Promise<WeightReply> {
-    return this.surviving((worker) => worker.weigh(project));
-  }
-
-  billOfMaterials(project: Project): Promise<readonly BillRow[]> {
-    return this.surviving((worker) => worker.billOfMaterials(project));
-  }
-
-  walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply> {
-    return this.surviving((worker) => worker.walls(project, part, upTo));
-  }
-
-  file(project: Project, part: Id | undefined, format: FileFormat): Promise<FileReply> {
-    return this.surviving((worker) => worker.file(project, part, format));
-  }
-
-  outline(project: Project, part: Id, sketch: Id, format: OutlineFormat): Promise<FileReply> {
-    return this.surviving((worker) => worker.outline(project, part, sketch, format));
+  /** Of calls of one kind only the newest counts, and it alone tells its progress. It is made again once after a crash. */
+  private async latest(name: keyof EngineWorker, given: readonly unknown[]): Promise<unknown> {
+    const mine = (this.newest[name] = (this.newest[name] ?? 0) + 1);
+    const isNewest = () => mine === this.newest[name];
+    const heard = given.map((one) =>
+      typeof one === 'function'
+        ? (...told: unknown[]) => void (isNewest() && (one as (...told: unknown[]) => void)(...told))
+        : one,
+    );
+    const reply = (await this.call(name, heard).catch((error: unknown) => {
+      if (!(error instanceof CrashError) || !isNewest()) throw error;
+      return this.call(name, heard);
+    })) as { readonly kind: string; readonly memory?: number };
+    if (reply.kind === 'overtaken') return undefined;
+    if ((reply.memory ?? 0) > TIRED) this.retire();
+    return isNewest() ? reply : undefined;
   }
 
   /** Runs a call on a living worker; rejects with CrashError if that dies under it. */

@@ -301,6 +301,11 @@ const requests = {
     return billOfMaterials(project, model, assembled.members);
   },
 
+  extents: async (...given: Parameters<EngineWorker['extents']>) => (await engine()).extents(...given),
+  troubles: async (...given: Parameters<EngineWorker['troubles']>) => (await engine()).troubles(...given),
+  cut: async (...given: Parameters<EngineWorker['cut']>) => fileReply(await (await engine()).cutFile(...given)),
+  fittingMarks: async (...given: Parameters<EngineWorker['fittingMarks']>) => (await engine()).fittingMarks(...given),
+
   async walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply> {
     const options = { mesh: DISPLAY_QUALITY, ...(upTo === undefined ? {} : { upTo }) };
     const found = await (await engine()).walls(project, part, options);
@@ -346,10 +351,28 @@ const sketchReply = ({ frame, solution, regions, sources }: SolvedSketch): Sketc
   sources,
 });
 
-const [builds, wholes, drawings] = [new Newest('overtaken'), new Newest('overtaken'), new Newest('overtaken')];
-const searches = new Newest('stopped');
-const looks = new Newest('overtaken');
+/** Requests that a newer one of their kind ends, and what the older one is told then; all others wait their turn. */
+const QUEUES: Partial<Record<string, Newest<string>>> = {
+  build: new Newest('overtaken'),
+  assemble: new Newest('overtaken'),
+  sheet: new Newest('overtaken'),
+  checks: new Newest('overtaken'),
+  interference: new Newest('stopped'),
+};
+
+type Work = (...given: unknown[]) => Promise<unknown>;
+const answered = Object.fromEntries(
+  Object.entries(requests as unknown as Record<string, Work>).map(([name, work]) => {
+    const queue = QUEUES[name];
+    return [
+      name,
+      (...given: unknown[]) => (queue ? queue.run((signal) => work(...given, signal)) : inTurn(() => work(...given))),
+    ];
+  }),
+) as Pick<EngineWorker, keyof typeof requests>;
+
 const worker: EngineWorker = {
+  ...answered,
   async ready() {
     await engine();
   },
@@ -358,25 +381,8 @@ const worker: EngineWorker = {
     endless = { digests, seconds };
     return Promise.resolve();
   },
-  build: (request, progress) => builds.run((signal) => requests.build(request, progress, signal)),
-  assemble: (request, progress) => wholes.run((signal) => requests.assemble(request, progress, signal)),
-  interference: (project, poses, within, progress) =>
-    searches.run((signal) => requests.interference(project, poses, within, progress, signal)),
-  extents: (...args) => inTurn(async () => (await engine()).extents(...args)),
-  troubles: (...args) => inTurn(async () => (await engine()).troubles(...args)),
-  stop: () => Promise.resolve(searches.stop()),
-  file: (...args) => inTurn(() => requests.file(...args)),
-  outline: (...args) => inTurn(() => requests.outline(...args)),
-  sheet: (project, id, progress) => drawings.run((signal) => requests.sheet(project, id, progress, signal)),
-  checks: (project, progress) => looks.run((signal) => requests.checks(project, progress, signal)),
-  cut: (...args) => inTurn(async () => fileReply(await (await engine()).cutFile(...args))),
-  fittingMarks: (...args) => inTurn(async () => (await engine()).fittingMarks(...args)),
-  sheetFile: (...args) => inTurn(() => requests.sheetFile(...args)),
-  crossings: (...args) => inTurn(() => requests.crossings(...args)),
-  gap: (...args) => inTurn(() => requests.gap(...args)),
+  stop: () => Promise.resolve(QUEUES['interference']!.stop()),
+  // needs no engine, and waits for none
   zip: (files) => Promise.resolve(zipSync(files)),
-  billOfMaterials: (...args) => inTurn(() => requests.billOfMaterials(...args)),
-  weigh: (...args) => inTurn(() => requests.weigh(...args)),
-  walls: (...args) => inTurn(() => requests.walls(...args)),
 };
 Comlink.expose(worker);
