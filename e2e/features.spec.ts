@@ -47,6 +47,34 @@ test('an edge is rounded by a click; the plate changes and the rounding follows;
   await shows(96, 3);
 });
 
+test('what was previewed while it was typed is not built a second time when it is kept; the next edit is', async ({
+  bench,
+  page,
+}) => {
+  const view = page.getByLabel('View', { exact: true });
+  const builds = async () => Number(await view.getAttribute('data-arrivals'));
+  const volume = async () => Number.parseFloat((await bench.figure('Volume').textContent()) ?? '');
+  const [plate, before] = [await volume(), await builds()];
+  await page
+    .getByRole('button', { name: /^distance: / })
+    .first()
+    .click();
+  const field = page.getByRole('textbox', { name: 'distance' });
+  await field.fill('2-1/8"');
+  await expect.poll(builds).toBeGreaterThan(before);
+  // 72 x 48 less four holes of 5.5; the boss and its bore stand on it, and so do not change
+  const grown = (72 * 48 - Math.PI * 5.5 ** 2) * (53.975 - 8);
+  await expect.poll(async () => Math.abs((await volume()) - plate - grown) < 2 || (await volume())).toBe(true);
+  const previewed = await builds();
+  await field.press('Enter');
+  await expect(page.getByText('All kept')).toBeVisible();
+  await page.waitForTimeout(1500);
+  expect(await builds()).toBe(previewed);
+  await bench.press('Control+z');
+  await expect.poll(builds).toBeGreaterThan(previewed);
+  await expect.poll(volume).toBe(plate);
+});
+
 test('built up to a step, a new one goes in there; steps are chosen together and removed with what needs them', async ({
   bench,
   page,

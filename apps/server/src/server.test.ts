@@ -196,6 +196,8 @@ describe('saving', () => {
     expect(refused.body.revision).toBe(1);
     const { body: since } = await client.call('GET', `/projects/${id}/changes?after=0`);
     expect([since.more, since.changes.map((e: LogEntry) => e.id)]).toEqual([false, ['theirs']]);
+    // the same came with the refusal: the page need not ask
+    expect(refused.body.since).toEqual(since);
     expect((await save(1, mine.entry)).body).toEqual({ revision: 2 });
     expect((await load()).document).toMatchObject({ name: 'Mine', parts: { p9: { name: 'Lid' } } });
   });

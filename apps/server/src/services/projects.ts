@@ -148,9 +148,20 @@ export class Projects {
   /**
    * Appends changes, all or nothing, in one transaction; answers only after it is on disk. Sending the same changes again
    * is harmless: those that are known by their ids are passed over. Changes made on an older revision are refused
-   * (409): the page asks what has come since and puts its own on top.
+   * (409), with what has come since: the page puts its own on top.
    */
-  async save(accountId: number, id: string, { base, changes }: SaveRequest): Promise<{ revision: number }> {
+  async save(accountId: number, id: string, request: SaveRequest): Promise<{ revision: number }> {
+    try {
+      return await this.appended(accountId, id, request);
+    } catch (error) {
+      if (!(error instanceof Refusal) || error.status !== 409 || !('revision' in error.facts)) throw error;
+      // what the page would ask for next comes with the answer; where that can't be told it has to ask
+      const since = await this.since(accountId, id, request.base).catch(() => undefined);
+      throw since ? new Refusal(409, error.message, { ...error.facts, since }) : error;
+    }
+  }
+
+  private async appended(accountId: number, id: string, { base, changes }: SaveRequest): Promise<{ revision: number }> {
     const saved = await this.database.sequelize.transaction(async (transaction) => {
       const row = await this.row(accountId, id, transaction);
       // what is put on the latest revision can not have been sent before

@@ -15,6 +15,7 @@ import {
   type CoordinateKey,
   isAngle,
   jointOf,
+  sameProject,
 } from '@helb/core';
 import {
   drive,
@@ -99,6 +100,10 @@ export const useAssembly = defineStore('assembly', () => {
 
   /** @param known keys of the bodies that the view has */
   async function assemble(project: Project, known: readonly string[]): Promise<void> {
+    const all = Object.values(built.value?.parts ?? {}).flatMap(({ bodies }) => bodies);
+    // what was previewed and is kept now is brought together already; another view may have bodies to get
+    if (broughtFor.value && !model.trouble && all.every(({ key }) => known.includes(key)))
+      if (sameProject(broughtFor.value, project)) return void (broughtFor.value = project);
     const reply = await model.assemble(project, known);
     if (!reply || store.project === undefined) return;
     const before = { all: assembled.value, pose: moved.value };

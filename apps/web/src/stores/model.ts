@@ -44,8 +44,8 @@ export const useModel = defineStore('model', () => {
     }
   }
 
-  async function build(request: BuildRequest): Promise<void> {
-    const reply = await underWay('The model could not be built', (told) => engine.build(request, told));
+  async function build(project: Project, request: BuildRequest): Promise<void> {
+    const reply = await underWay('The model could not be built', (told) => engine.build(project, request, told));
     if (!reply) return;
     built.value = reply;
     arrivals.value++;
@@ -53,7 +53,7 @@ export const useModel = defineStore('model', () => {
 
   /** All parts that are placed, brought together; undefined where something newer was asked for, or where it failed. */
   const assemble = (project: Project, known: readonly string[]): Promise<BuiltAssembly | undefined> =>
-    underWay('The parts could not be brought together', (told) => engine.assemble({ project, known }, told));
+    underWay('The parts could not be brought together', (told) => engine.assemble(project, known, told));
 
   /** A sheet as it is printed, or why there is none; undefined where a newer request overtook it. */
   async function sheet(project: Project, id: Id): Promise<ShownSheet | string | undefined> {

@@ -93,12 +93,17 @@ export const useProject = defineStore('project', () => {
 
   /** Does a gesture; a refusal is told in words and returned. */
   function act(actions: readonly Action[]): Result<void> {
-    shown.value = [];
+    preview([]);
     return told(sync.value?.act(actions));
   }
 
-  /** Shows a gesture without doing it; none ends that. What is not possible is not shown. */
-  const preview = (actions: readonly Action[]): void => void (shown.value = actions);
+  /** Shows a gesture without doing it, at most one with each frame; none ends that. What is not possible is not shown. */
+  let frame = 0;
+  function preview(actions: readonly Action[]): void {
+    cancelAnimationFrame(frame);
+    if (actions.length === 0) shown.value = actions;
+    else frame = requestAnimationFrame(() => (shown.value = actions));
+  }
 
   /** Shows what is in the making, whatever is done and previewed besides; none ends that. Tells what is not possible. */
   function draft(actions: readonly Action[]): Result<void> {

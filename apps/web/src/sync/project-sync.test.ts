@@ -119,6 +119,24 @@ test('two windows that each add a part keep both', async () => {
   expect(two.snapshot.project).toEqual(server.document);
 });
 
+test.each([
+  ['the refusal tells what came since: nothing is asked', true, Infinity, 0],
+  ['it tells the first of it: the rest is asked', true, 1, 1],
+  ['it tells nothing: all is asked', false, Infinity, 1],
+])('another window was first, %s', async (_, telling, page, asked) => {
+  const server = Object.assign(new FakeServer(), { telling, page });
+  const [a, b] = [world(server), world(server)];
+  const [one, two] = [await ProjectSync.open('p', a.made), await ProjectSync.open('p', b.made)];
+  for (const name of ['lid', 'base', 'foot']) one.act(adding(name));
+  two.act(adding('own'));
+  await a.pass(1000);
+  const before = server.asked;
+  await b.pass(1000);
+  expect(server.asked - before).toBe(asked);
+  expect(server.document.partOrder.slice(-4).toSorted()).toEqual(['base', 'foot', 'lid', 'own']);
+  expect(two.snapshot.project).toEqual(server.document);
+});
+
 test('a change of what another window has removed is left out and told', async () => {
   const server = new FakeServer();
   const [a, b] = [world(server), world(server)];

@@ -15,7 +15,7 @@ import {
   type Stacks,
   ok,
 } from '@helb/core';
-import { ApiError, OfflineError, type OpenedProject } from './api.ts';
+import { ApiError, OfflineError, type Changes, type OpenedProject } from './api.ts';
 import { clashesOf, fieldKey, fieldsOf, taking, type Clash } from './clashes.ts';
 import { Snapshots } from '../snapshots/snapshots.ts';
 import type { SyncState, SyncView, SyncWorld } from './sync-world.ts';
@@ -241,7 +241,7 @@ export class ProjectSync extends Snapshots<SyncView> {
       return;
     }
     if (error.status === 409) {
-      await this.rebase();
+      await this.rebase(error.facts['since'] as Changes | undefined);
       return;
     }
     // anything but "this can't be taken" is no reason to lose work: the server is busy, or the project is not there
@@ -263,9 +263,9 @@ export class ProjectSync extends Snapshots<SyncView> {
   }
 
   /** Another window was first: its changes go below, ours on top of them. Fields that both have set are told. */
-  private async rebase(): Promise<void> {
+  private async rebase(since: Changes | undefined): Promise<void> {
     const own = fieldsOf(this.pending);
-    const theirs = await this.fetchNewer();
+    const theirs = await this.fetchNewer(since);
     this.failures = 0;
     this.putOnTop();
     this.meet(clashesOf(this.project, own, theirs, 'ours'));
@@ -287,11 +287,11 @@ export class ProjectSync extends Snapshots<SyncView> {
     this.clashes = [...this.clashes.filter(({ path }) => !fresh.has(fieldKey(path))), ...found];
   }
 
-  /** Puts all that came since on the confirmed project; the fields that others have set. */
-  private async fetchNewer(): Promise<FieldChange[]> {
+  /** Puts all that came since on the confirmed project; the fields that others have set. @param given the first of it */
+  private async fetchNewer(given?: Changes): Promise<FieldChange[]> {
     const theirs: FieldChange[] = [];
-    for (;;) {
-      const { revision, changes, more } = await this.world.api.since(this.id, this.revision);
+    for (let page = given; ; page = undefined) {
+      const { revision, changes, more } = page ?? (await this.world.api.since(this.id, this.revision));
       const ours = new Set(this.pending.map((entry) => entry.id));
       for (const entry of changes) {
         this.confirmed = applied(this.confirmed, entry);

@@ -1,5 +1,5 @@
 import { applyChange, seedSieve, type LogEntry } from '@helb/core';
-import { ApiError, OfflineError } from './api.ts';
+import { ApiError, OfflineError, type Changes } from './api.ts';
 import type { SyncWorld } from './sync-world.ts';
 
 /** A server in memory, with the rules of the real one, that can be cut off or lose its answers. */
@@ -10,6 +10,18 @@ export class FakeServer {
   /** A change with this in its label is refused, without saying which it was. */
   refused = '';
 
+  /** Does a refusal tell what came since, and how many entries go over at once? */
+  telling = true;
+  page = Infinity;
+  /** How often it was asked what came since. */
+  asked = 0;
+
+  since(revision: number, most = Infinity): Changes {
+    const changes = this.log.slice(revision, revision + most);
+    const upTo = revision + changes.length;
+    return { revision: upTo, changes, more: upTo < this.log.length };
+  }
+
   save(base: number, changes: readonly LogEntry[]): { revision: number } {
     if (this.trouble === 'offline') throw new OfflineError('cut off');
     if (this.trouble === 'signed-out') throw new ApiError(401, 'Please sign in.', {});
@@ -19,7 +31,8 @@ export class FakeServer {
     const known = new Set(this.log.map((entry) => entry.id));
     const fresh = changes.filter((change) => !known.has(change.id));
     const at = Math.max(base, ...changes.map((change) => this.log.findIndex((entry) => entry.id === change.id) + 1));
-    if (fresh.length > 0 && at !== this.log.length) throw new ApiError(409, 'changed meanwhile', {});
+    if (fresh.length > 0 && at !== this.log.length)
+      throw new ApiError(409, 'changed meanwhile', this.telling ? { since: this.since(base, this.page) } : {});
     let { document } = this;
     for (const change of fresh) {
       const next = applyChange(document, change.forward);
@@ -49,7 +62,10 @@ export function world(
         Promise.resolve({ id, revision: server.log.length, document: server.document, log: [...server.log] }),
       save: (_, base, changes) =>
         Promise.resolve().then(() => server.save(base, structuredClone(changes) as LogEntry[])),
-      since: (_, revision) => Promise.resolve({ revision: server.log.length, changes: server.log.slice(revision) }),
+      since: (_, revision) => {
+        server.asked++;
+        return Promise.resolve(server.since(revision));
+      },
       log: (_, before) => Promise.resolve({ log: server.log.slice(0, before) }),
     },
     window: page,

@@ -58,13 +58,14 @@ function fakes() {
   return { starter, started };
 }
 
-const request = { project: emptyProject('x'), part: 'p', known: [] };
+const project = emptyProject('x');
+const request = { part: 'p', known: [] };
 const none = () => undefined;
 
 test('of several builds only the newest answers', async () => {
   const { starter, started } = fakes();
   const client = new EngineClient(starter);
-  const [first, second] = [client.engine.build(request, none), client.engine.build(request, none)];
+  const [first, second] = [client.engine.build(project, request, none), client.engine.build(project, request, none)];
   started[0]!.finish(1);
   started[0]!.finish(2);
   expect(await first).toBeUndefined();
@@ -74,7 +75,7 @@ test('of several builds only the newest answers', async () => {
 test('a crashed worker is started anew and the build made again', async () => {
   const { starter, started } = fakes();
   const client = new EngineClient(starter);
-  const build = client.engine.build(request, none);
+  const build = client.engine.build(project, request, none);
   started[0]!.crash('out of memory');
   await Promise.resolve();
   await new Promise((resolve) => setTimeout(resolve));
@@ -93,7 +94,7 @@ test('a worker in which a step does not end goes, and the next one leaves that s
   };
   const { starter, started } = fakes();
   const client = new EngineClient(starter, new EndlessSteps(store));
-  const build = client.engine.build(request, none);
+  const build = client.engine.build(project, request, none);
   started[0]!.told!('quick');
   started[0]!.told!();
   await jest.advanceTimersByTimeAsync(200_000);
@@ -107,7 +108,7 @@ test('a worker in which a step does not end goes, and the next one leaves that s
   started[1]!.finish(5);
   expect((await build)?.took).toBe(5);
   const later = new EngineClient(starter, new EndlessSteps(store));
-  void later.engine.build(request, none);
+  void later.engine.build(project, request, none);
   expect(started[2]!.endless).toEqual(['slow']);
   jest.useRealTimers();
 });
@@ -115,12 +116,12 @@ test('a worker in which a step does not end goes, and the next one leaves that s
 test('a build that crashes every worker fails once, and the client goes on with the next', async () => {
   const { starter, started } = fakes();
   const client = new EngineClient(starter);
-  const build = client.engine.build(request, none);
+  const build = client.engine.build(project, request, none);
   started[0]!.crash('first');
   await new Promise((resolve) => setTimeout(resolve));
   started[1]!.crash('second');
   await expect(build).rejects.toThrow(CrashError);
-  const next = client.engine.build(request, none);
+  const next = client.engine.build(project, request, none);
   started[2]!.finish(5);
   expect((await next)?.took).toBe(5);
 });
@@ -128,14 +129,14 @@ test('a build that crashes every worker fails once, and the client goes on with 
 test('a worker that has grown large makes room for a fresh one, but not while it works', async () => {
   const { starter, started } = fakes();
   const client = new EngineClient(starter);
-  const [first, second] = [client.engine.build(request, none), client.engine.build(request, none)];
+  const [first, second] = [client.engine.build(project, request, none), client.engine.build(project, request, none)];
   started[0]!.finish(1, 2e9);
   await first;
   expect(started[0]!.ended).toBe(false);
   started[0]!.finish(2, 2e9);
   expect((await second)?.took).toBe(2);
   expect(started[0]!.ended).toBe(true);
-  const third = client.engine.build(request, none);
+  const third = client.engine.build(project, request, none);
   started[1]!.finish(3);
   expect((await third)?.took).toBe(3);
 });
@@ -143,8 +144,8 @@ test('a worker that has grown large makes room for a fresh one, but not while it
 test('builds and what brings all parts together do not overtake each other; of each kind the newest counts', async () => {
   const { starter, started } = fakes();
   const client = new EngineClient(starter);
-  const build = client.engine.build(request, none);
-  const [first, second] = [client.engine.assemble(request, none), client.engine.assemble(request, none)];
+  const build = client.engine.build(project, request, none);
+  const [first, second] = [client.engine.assemble(project, [], none), client.engine.assemble(project, [], none)];
   started[0]!.together(1);
   started[0]!.together(2);
   started[0]!.finish(3);
@@ -156,7 +157,7 @@ test('builds and what brings all parts together do not overtake each other; of e
 test('what brings all parts together is asked again of a fresh worker where one crashed', async () => {
   const { starter, started } = fakes();
   const client = new EngineClient(starter);
-  const whole = client.engine.assemble(request, none);
+  const whole = client.engine.assemble(project, [], none);
   started[0]!.crash('out of memory');
   await new Promise((resolve) => setTimeout(resolve));
   started[1]!.together(4);
@@ -166,8 +167,8 @@ test('what brings all parts together is asked again of a fresh worker where one 
 test('a drawing that is ended goes with its worker; what waited behind it is asked again of a fresh one', async () => {
   const { starter, started } = fakes();
   const client = new EngineClient(starter);
-  const drawing = client.engine.sheet(request.project, 's', none);
-  const build = client.engine.build(request, none);
+  const drawing = client.engine.sheet(project, 's', none);
+  const build = client.engine.build(project, request, none);
   client.endDrawing();
   await expect(drawing).rejects.toThrow('stopped');
   expect(started[0]!.ended).toBe(true);

@@ -1,4 +1,6 @@
 import * as Comlink from 'comlink';
+import type { Project } from '@helb/core';
+import { ProjectSender } from './project-line.ts';
 import type { EngineWorker } from './protocol.ts';
 
 /** Calls of which only the newest of their kind counts, each with what is told of its progress as its last argument. */
@@ -20,12 +22,17 @@ export interface Starter {
   start(onCrash: (reason: string) => void): { readonly api: EngineWorker; end(): void };
 }
 
+/** A worker that was started, and what it knows of the project. */
+interface Living extends ReturnType<Starter['start']> {
+  readonly sender: ProjectSender;
+}
+
 /**
  * The page's side of the engine's worker. Single flight, latest wins: of builds asked for while one runs only the newest
  * is made. A worker that crashed is started anew, and the build that it had is made again once.
  */
 export class EngineClient {
-  private worker: ReturnType<Starter['start']> | undefined;
+  private worker: Living | undefined;
   private readonly newest: Record<string, number> = {};
   /** How to tell the calls that are under way that their worker died. */
   private readonly underWay = new Set<(reason: Error) => void>();
@@ -59,7 +66,11 @@ export class EngineClient {
   private call(name: keyof EngineWorker, given: readonly unknown[]): Promise<unknown> {
     // what is told on the way crosses as a port
     const sent = given.map((one) => (typeof one === 'function' ? Comlink.proxy(one as () => void) : one));
-    return this.surviving((worker) => (worker[name] as (...args: unknown[]) => Promise<unknown>)(...sent));
+    return this.surviving(({ api, sender }) => {
+      const [first, ...rest] = sent;
+      const call = api[name] as (...args: unknown[]) => Promise<unknown>;
+      return call(name === 'zip' ? first : sender.next(first as Project), ...rest);
+    });
   }
 
   /** Of calls of one kind only the newest counts, and it alone tells its progress. It is made again once after a crash. */
@@ -81,19 +92,19 @@ export class EngineClient {
   }
 
   /** Runs a call on a living worker; rejects with CrashError if that dies under it. */
-  private async surviving<T>(call: (worker: EngineWorker) => Promise<T>): Promise<T> {
+  private async surviving<T>(call: (worker: Living) => Promise<T>): Promise<T> {
     this.worker ??= this.started();
     let tell: (reason: Error) => void = () => undefined;
     const crashed = new Promise<never>((_, reject) => this.underWay.add((tell = reject)));
     try {
-      return await Promise.race([call(this.worker.api), crashed]);
+      return await Promise.race([call(this.worker), crashed]);
     } finally {
       this.underWay.delete(tell);
     }
   }
 
-  private started(): ReturnType<Starter['start']> {
-    const worker = this.starter.start((reason) => this.died(reason));
+  private started(): Living {
+    const worker = { ...this.starter.start((reason) => this.died(reason)), sender: new ProjectSender() };
     const told = (digest?: string) => {
       clearTimeout(this.timer);
       if (digest !== undefined && worker === this.worker)

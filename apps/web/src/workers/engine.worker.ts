@@ -47,8 +47,8 @@ import type {
   WallsReply,
   WeightReply,
   AssemblyReply,
-  AssemblyRequest,
 } from './protocol.ts';
+import { ProjectReceiver, type SentProject } from './project-line.ts';
 
 type Progress = (done: number, of: number, name: string) => void;
 
@@ -125,7 +125,12 @@ class Newest<K extends string> {
 
 /** Unlike the calls from outside these are not yet in turn. */
 const requests = {
-  async build({ project, part, known, before, sketch, upTo }: BuildRequest, progress: Progress, signal: AbortSignal) {
+  async build(
+    project: Project,
+    { part, known, before, sketch, upTo }: BuildRequest,
+    progress: Progress,
+    signal: AbortSignal,
+  ) {
     const ready = await engine();
     const start = performance.now();
     const model = await ready.build(project, {
@@ -169,7 +174,7 @@ const requests = {
     return reply;
   },
 
-  async assemble({ project, known }: AssemblyRequest, progress: Progress, signal: AbortSignal) {
+  async assemble(project: Project, known: readonly string[], progress: Progress, signal: AbortSignal) {
     const ready = await engine();
     const start = performance.now();
     const options = { mesh: DISPLAY_QUALITY, known: new Set(known.map(inside)), signal, pause, progress };
@@ -360,16 +365,19 @@ const QUEUES: Partial<Record<string, Newest<string>>> = {
   interference: new Newest('stopped'),
 };
 
-type Work = (...given: unknown[]) => Promise<unknown>;
+type Work = (project: Project, ...given: unknown[]) => Promise<unknown>;
+const receiver = new ProjectReceiver();
 const answered = Object.fromEntries(
-  Object.entries(requests as unknown as Record<string, Work>).map(([name, work]) => {
-    const queue = QUEUES[name];
-    return [
-      name,
-      (...given: unknown[]) => (queue ? queue.run((signal) => work(...given, signal)) : inTurn(() => work(...given))),
-    ];
-  }),
-) as Pick<EngineWorker, keyof typeof requests>;
+  Object.entries(requests as unknown as Record<string, Work>).map(([name, work]) => [
+    name,
+    (sent: SentProject, ...given: unknown[]) => {
+      // taken as it comes, not when its turn has come: the next one builds on it
+      const project = receiver.take(sent);
+      const queue = QUEUES[name];
+      return queue ? queue.run((signal) => work(project, ...given, signal)) : inTurn(() => work(project, ...given));
+    },
+  ]),
+) as unknown as Pick<EngineWorker, keyof typeof requests>;
 
 const worker: EngineWorker = {
   ...answered,

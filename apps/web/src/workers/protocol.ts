@@ -41,7 +41,6 @@ import type {
 
 /** Everything that crosses between the page and the engine's worker: plain data. */
 export interface BuildRequest {
-  readonly project: Project;
   readonly part: Id;
   /** Bodies that the page shows already: their meshes are not sent again. */
   readonly known: readonly string[];
@@ -102,11 +101,6 @@ export type BuildReply =
       readonly memory: number;
     };
 
-export interface AssemblyRequest {
-  readonly project: Project;
-  readonly known: readonly string[];
-}
-
 /** A part that is placed, as it was built. */
 export interface PlacedPart {
   readonly trouble?: Issue;
@@ -163,6 +157,7 @@ export type SheetFormat = 'pdf' | 'svg' | 'dxf';
 export type { FileFormat };
 export type { OutlineFormat };
 
+/** Calls that ask of a project have it first: it crosses by what has changed of it (see `project-line.ts`). */
 export interface EngineWorker {
   /** Resolves when the kernel is ready. */
   ready(): Promise<void>;
@@ -171,7 +166,11 @@ export interface EngineWorker {
    * @param endless digests of steps that were given up: they fail without being tried
    */
   watch(told: (digest?: string) => void, endless: readonly string[], seconds: number): Promise<void>;
-  build(request: BuildRequest, progress: (done: number, of: number, name: string) => void): Promise<BuildReply>;
+  build(
+    project: Project,
+    request: BuildRequest,
+    progress: (done: number, of: number, name: string) => void,
+  ): Promise<BuildReply>;
   /** Why a part, or anything that is placed, is not as it is told. */
   troubles(project: Project, part: Id | undefined): Promise<readonly Issue[]>;
   /** A part as a file, or all that is placed. */
@@ -199,7 +198,8 @@ export interface EngineWorker {
   walls(project: Project, part: Id, upTo?: Id): Promise<WallsReply>;
   /** All parts that are placed, brought together; a newer request overtakes an older one. */
   assemble(
-    request: AssemblyRequest,
+    project: Project,
+    known: readonly string[],
     progress: (done: number, of: number, name: string) => void,
   ): Promise<AssemblyReply>;
   /** Which placements overlap in a pose, or come nearer than so many mm. */

@@ -106,7 +106,7 @@ export function applyChange(project: Project, changes: readonly FieldChange[]): 
 }
 
 /** Records are made before what lies in them and removed after; each parent must be there when its field is set. */
-function patchFields(project: Project, changes: readonly FieldChange[]): Project {
+export function patchFields(project: Project, changes: readonly FieldChange[]): Project {
   let patched = project;
   for (const { op, path, value } of changes) {
     const parent = valueAt(patched, path.slice(0, -1));
