@@ -74,9 +74,10 @@ test('a gap, walls along lines, another body left alone while it is not shown, a
 
   await page.getByLabel('Material').selectOption('Brass CW614N');
   await expect(page.getByTestId('density')).toContainText('8470 kg/m³, EN 1991-1-1');
-  const mass = await volumeShown(bench.figure('Mass').textContent());
-  const volume = await volumeShown(bench.figure('Volume').textContent());
-  expect(mass / volume).toBeCloseTo(8470e-6, 5);
+  // what it weighs comes with the next build
+  const density = async () =>
+    (await volumeShown(bench.figure('Mass').textContent())) / (await volumeShown(bench.figure('Volume').textContent()));
+  await expect.poll(density).toBeCloseTo(8470e-6, 5);
   await expect(bench.figure('I xx yy zz')).toBeVisible();
 
   // thin frames round the outline and its four holes as bodies of their own, beside what was there

@@ -26,11 +26,11 @@ class FaceMeasures {
   of = (face: TopoDS_Shape): SurfaceMoments =>
     this.faces.get(face) ?? this.faces.put(face, faceMoments(this.library, face) ?? roughMoments(this.library, face));
 
-  solid(shape: TopoDS_Shape): SolidMoments {
+  solid(shape: TopoDS_Shape): SolidMoments & { readonly hasTurnedFace: boolean } {
     const scope = new DisposalScope();
     const pieces = subShapes(this.library, scope, shape, 'TopAbs_FACE').map(this.of);
     scope.close();
-    return solidMoments(pieces);
+    return { ...solidMoments(pieces), hasTurnedFace: pieces.some(({ area }) => area < -LEAST_AREA) };
   }
 
   hold(body: BodyHandle, shape: TopoDS_Shape): void {
@@ -49,6 +49,9 @@ class FaceMeasures {
   /** Lets go what no body holds: faces of what an operation made on its way. */
   tidy = (): void => this.faces.tidy();
 }
+
+/** What rounding makes of the area of a sliver, mm^2. */
+const LEAST_AREA = 1e-6;
 
 const known = new WeakMap<Library, FaceMeasures>();
 

@@ -32,13 +32,14 @@ function checkerOf(library: Library): Checker {
 }
 
 /**
- * Guards against the silent failures of the library: invalid shells, inside-out and empty solids, and skins that do not
- * close: what these enclose comes out differently from each side.
+ * Guards against the silent failures of the library: invalid shells, inside-out and empty solids, faces whose rim runs the
+ * wrong way round (it says that they are valid; their area is below 0), and skins that do not close: what these enclose comes
+ * out differently from each side.
  */
 export function isSound(library: Library, solid: TopoDS_Shape): boolean {
   if (!isValid(library, solid) && !isMended(library, solid)) return false;
-  const { volume, uncertainty } = faceMeasures(library).solid(solid);
-  return volume > 0 && uncertainty.volume < CLOSED * volume;
+  const { volume, uncertainty, hasTurnedFace } = faceMeasures(library).solid(solid);
+  return volume > 0 && !hasTurnedFace && uncertainty.volume < CLOSED * volume;
 }
 /**
  * Repairs a solid in place: operations leave curves of bent faces that they did not touch out of step with these. True

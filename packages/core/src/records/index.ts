@@ -49,3 +49,4 @@ export const fileSchema = z.strictObject({
   size: z.int().min(1).max(MOST_FILE),
 });
 export type FileRecord = z.infer<typeof fileSchema>;
+export { namesOf, schemaOfKinds, type Kinds, type RecordOf } from './kinds.ts';

@@ -21,7 +21,8 @@ import { helix } from './helix/index.ts';
 import { helixCurve } from './helix-curve/index.ts';
 import { hole } from './hole/index.ts';
 import type { StepKind } from './kind.ts';
-import { stepRegister, type OfferedStep, type StepOf } from './register.ts';
+import type { RecordOf } from '../records/index.ts';
+import { stepRegister, type OfferedStep } from './register.ts';
 import { loft } from './loft/index.ts';
 import { mirror } from './mirror/index.ts';
 import { move } from './move/index.ts';
@@ -120,7 +121,7 @@ const STEP_KINDS = {
 };
 
 const register = stepRegister(STEP_KINDS);
-export type Step = StepOf<typeof STEP_KINDS>;
+export type Step = RecordOf<typeof STEP_KINDS>;
 export type StepName = Step['kind'];
 export const stepSchema = register.schema;
 export const STEP_NAMES: readonly StepName[] = register.names;

@@ -1,13 +1,8 @@
-import { z } from 'zod';
+import { namesOf, schemaOfKinds, type Kinds, type RecordOf } from '../records/index.ts';
 import type { Words } from '../result/index.ts';
 import type { StepKind, StepVerb } from './kind.ts';
 
-/** Kinds of steps by their names. */
-export type StepKinds = Readonly<
-  Record<string, Pick<StepKind<never, never>, 'title' | 'verb' | 'words'> & { readonly schema: z.ZodType }>
->;
-/** A step of one of these kinds, as it is stored. */
-export type StepOf<K extends StepKinds> = z.infer<K[keyof K]['schema']>;
+type StepKinds = Kinds & Readonly<Record<string, Pick<StepKind<never, never>, 'title' | 'verb' | 'words'>>>;
 
 /** A kind of step as it is offered, with one letter as its key (empty for none). */
 export interface OfferedStep<N extends string> extends Required<StepVerb> {
@@ -16,16 +11,16 @@ export interface OfferedStep<N extends string> extends Required<StepVerb> {
 
 /** All that follows from kinds of steps, in their order: that is the one in which they are offered and told in the docs. */
 export function stepRegister<K extends StepKinds>(kinds: K) {
-  type Step = StepOf<K>;
   type Name = Extract<keyof K, string>;
-  const all = Object.entries(kinds) as [Name, K[Name]][];
+  const names = namesOf(kinds);
   return {
-    names: all.map(([name]) => name),
-    schema: z.discriminatedUnion('kind', all.map(([, { schema }]) => schema) as never) as unknown as z.ZodType<Step>,
-    kind: (name: Name): StepKind<Step, unknown> => kinds[name] as unknown as StepKind<Step, unknown>,
-    words: Object.assign({}, ...all.map(([, { words }]) => words)) as Words,
-    offered: all.flatMap(([kind, { title, verb }]): OfferedStep<Name>[] =>
-      verb ? [{ kind, title, likely: [], ...verb }] : [],
-    ),
+    names,
+    schema: schemaOfKinds(kinds),
+    kind: (name: Name) => kinds[name] as unknown as StepKind<RecordOf<K>, unknown>,
+    words: Object.assign({}, ...names.map((name) => kinds[name]!.words)) as Words,
+    offered: names.flatMap((kind): OfferedStep<Name>[] => {
+      const { title, verb } = kinds[kind]!;
+      return verb ? [{ kind, title, likely: [], ...verb }] : [];
+    }),
   };
 }

@@ -10,7 +10,8 @@ import { holeMark } from './hole/index.ts';
 import { circleOf } from './circle-of/index.ts';
 import type { Held, MarkContext, MarkKind, ReadMark } from './kind.ts';
 import { note } from './note/index.ts';
-import { markRegister, type MarkOf } from './register.ts';
+import type { RecordOf } from '../../records/index.ts';
+import { markRegister } from './register.ts';
 import { radius } from './radius/index.ts';
 import { surface } from './surface/index.ts';
 
@@ -38,7 +39,7 @@ const KINDS = {
 const register = markRegister(KINDS);
 export const markSchema = register.schema;
 /** What is written into views: dimensions, callouts, notes and signs. */
-export type Mark = MarkOf<typeof KINDS>;
+export type Mark = RecordOf<typeof KINDS>;
 
 const kindOf = (mark: Mark): MarkKind<Mark> => register.kind(mark.kind);
 

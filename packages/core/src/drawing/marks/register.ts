@@ -1,25 +1,16 @@
-import { z } from 'zod';
-import type { Id } from '../../records/index.ts';
+import { namesOf, schemaOfKinds, type Id, type Kinds, type RecordOf } from '../../records/index.ts';
 import type { MarkKind, MarkTry, Picked } from './kind.ts';
 
-/** Kinds of marks by their names. */
-type MarkKinds = Readonly<Record<string, { readonly schema: z.ZodType; readonly title: string }>>;
-/** A mark of one of these kinds, as it is stored. */
-export type MarkOf<K extends MarkKinds> = z.infer<K[keyof K]['schema']>;
-
 /** All that follows from kinds of marks, in their order: that is the one in which they are offered. */
-export function markRegister<K extends MarkKinds>(kinds: K) {
-  type Mark = MarkOf<K>;
+export function markRegister<K extends Kinds>(kinds: K) {
+  type Mark = RecordOf<K>;
   type Name = Extract<keyof K, string>;
+  const names = namesOf(kinds);
   const kind = (name: Name) => kinds[name] as unknown as MarkKind<Mark>;
-  const names = Object.keys(kinds) as Name[];
   return {
     names,
     kind,
-    schema: z.discriminatedUnion(
-      'kind',
-      Object.values(kinds).map(({ schema }) => schema) as never,
-    ) as unknown as z.ZodType<Mark>,
+    schema: schemaOfKinds(kinds),
     written: names.flatMap((name) => {
       const { written } = kind(name);
       return written ? [{ kind: name, ...written }] : [];

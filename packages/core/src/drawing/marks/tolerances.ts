@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { deviations, isFitClass, type Deviations } from '../../fits/index.ts';
+import { schemaOfKinds, type RecordOf } from '../../records/index.ts';
 import { ok, type Result } from '../../result/index.ts';
 import { formatAmount } from '../../units/index.ts';
 import type { LabelPart } from '../label.ts';
@@ -67,11 +68,8 @@ const TOLERANCE_KINDS = {
 };
 
 /** How far a size may be off; mm or degrees. */
-export type Tolerance = z.infer<(typeof TOLERANCE_KINDS)[keyof typeof TOLERANCE_KINDS]['schema']>;
-export const toleranceSchema = z.discriminatedUnion(
-  'kind',
-  Object.values(TOLERANCE_KINDS).map(({ schema }) => schema) as never,
-) as unknown as z.ZodType<Tolerance>;
+export type Tolerance = RecordOf<typeof TOLERANCE_KINDS>;
+export const toleranceSchema = schemaOfKinds(TOLERANCE_KINDS);
 
 /** What the register knows of a kind. */
 export const toleranceKind = (kind: Tolerance['kind']) => TOLERANCE_KINDS[kind] as unknown as ToleranceKind<Tolerance>;

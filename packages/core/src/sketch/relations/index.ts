@@ -1,4 +1,4 @@
-import type { Id } from '../../records/index.ts';
+import type { Id, RecordOf } from '../../records/index.ts';
 import { across, type Across } from './across/index.ts';
 import { angle, type Angle } from './angle/index.ts';
 import { arcLength, type ArcLength } from './arc-length/index.ts';
@@ -15,7 +15,7 @@ import { midpoint, type Midpoint } from './midpoint/index.ts';
 import { offset, type Offset } from './offset/index.ts';
 import { parallel, type Parallel } from './parallel/index.ts';
 import { perpendicular, type Perpendicular } from './perpendicular/index.ts';
-import { relationRegister, type RelationOf } from './register.ts';
+import { relationRegister } from './register.ts';
 import { radius, type Radius } from './radius/index.ts';
 import { radiusAcross, type RadiusAcross } from './radius-across/index.ts';
 import { symmetric, type Symmetric } from './symmetric/index.ts';
@@ -56,7 +56,7 @@ const RELATION_KINDS = {
 
 const register = relationRegister(RELATION_KINDS);
 export const relationSchema = register.schema;
-export type Relation = RelationOf<typeof RELATION_KINDS>;
+export type Relation = RecordOf<typeof RELATION_KINDS>;
 export type RelationName = Relation['kind'];
 export type Relations = Readonly<Record<Id, Relation>>;
 
