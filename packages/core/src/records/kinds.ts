@@ -11,6 +11,4 @@ export const namesOf = <K extends Kinds>(kinds: K): Extract<keyof K, string>[] =
 
 /** The schema of records of any of these kinds. */
 export const schemaOfKinds = <K extends Kinds>(kinds: K): z.ZodType<RecordOf<K>> =>
-  z.discriminatedUnion('kind', Object.values(kinds).map(({ schema }) => schema) as never) as unknown as z.ZodType<
-    RecordOf<K>
-  >;
+  z.discriminatedUnion('kind', Object.values(kinds).map(({ schema }) => schema) as never);
