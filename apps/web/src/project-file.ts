@@ -10,7 +10,7 @@ export const ZIP_TYPE = 'application/zip';
 /** Is it a zip by how it begins? */
 export const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b;
 
-export interface UnpackedProject {
+interface UnpackedProject {
   readonly document: unknown;
   readonly files: readonly Blob[];
 }

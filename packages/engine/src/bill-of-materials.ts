@@ -40,7 +40,7 @@ export interface AssemblyTotals {
 }
 
 /** Parts as they were built, as far as it matters here. */
-export interface Weighed {
+interface Weighed {
   readonly parts: readonly {
     readonly id: Id;
     readonly bodies: readonly { readonly measures: BodyMeasures }[];

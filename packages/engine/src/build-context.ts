@@ -50,7 +50,7 @@ export interface Seen extends Elsewhere {
 }
 
 /** What a part takes from others. */
-export interface Outside {
+interface Outside {
   /** What a step of it sees at a placement. */
   seen(step: Id, at: string, from: string | undefined): Result<Seen>;
   bodiesOf(part: Id): Result<readonly BodyHandle[]>;

@@ -58,7 +58,7 @@ interface Constructed {
   readonly models: readonly PartModel[];
 }
 
-export interface EngineOptions {
+interface EngineOptions {
   readonly cache?: BodyCache;
   /** Where the files of projects come from; without it a step that needs one fails. */
   readonly files?: FileSource;

@@ -8,11 +8,10 @@ export { assemblyFindings, namesIn, type AssemblyInspection } from './inspect-as
 export { DISPLAY_QUALITY } from './tessellation.ts';
 export { FILE_FORMATS, type FileFormat } from './exporting.ts';
 export type { FaceOutlineOptions, OutlineFormat } from './outlines.ts';
-export { cutList, writeCutList, writeBillOfMaterials, type CutGroup } from './lists.ts';
+export { cutList, writeCutList, writeBillOfMaterials } from './lists.ts';
 export { billOfMaterials, assemblyTotals, type BillRow, type AssemblyTotals } from './bill-of-materials.ts';
 export type { Interference } from './interference.ts';
 export { BLOCKS, checkedProject, type Blocks, type CheckFinding } from './checks/index.ts';
-export { recoveredWords } from './checks/of-model.ts';
 export { findings, inspect, type Finding, type Inspection, type PartInspection } from './inspect.ts';
 export type * from './model.ts';
 export { wallsOf, type Walls } from './walls.ts';

@@ -150,7 +150,7 @@ export const namesIn =
     'something that is gone';
 
 /** What stands in the way of an assembly that is right, with the paths of what it is about. */
-export interface AssemblyFinding {
+interface AssemblyFinding {
   readonly code: string;
   readonly message: string;
   readonly about: readonly string[];

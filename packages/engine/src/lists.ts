@@ -7,14 +7,14 @@ import type { BillRow } from './bill-of-materials.ts';
 export type Stock = 'panel' | 'bar' | 'block';
 
 /** Pieces of one stock: of a material, and as thick. */
-export interface CutGroup {
+interface CutGroup {
   readonly stock: Stock;
   readonly material: string | null;
   /** Of a panel its thickness, of a bar both sides of its section; nothing of a block. mm */
   readonly section_mm: readonly number[];
   readonly pieces: readonly CutPiece[];
 }
-export interface CutPiece {
+interface CutPiece {
   readonly name: string;
   readonly count: number;
   /** What is left to cut: of a panel length and width, of a bar its length, of a block all three. mm */

@@ -19,7 +19,7 @@ import type {
 import type { LaidMesh } from './project-files.ts';
 
 /** `later`: it stands after the step up to which was built. */
-export type StepState = 'built' | 'failed' | 'suppressed' | 'later';
+type StepState = 'built' | 'failed' | 'suppressed' | 'later';
 
 export interface StepResult {
   readonly id: Id;

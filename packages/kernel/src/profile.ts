@@ -4,7 +4,7 @@ import { axes, direction, edgeOf, point, smoothRuns } from './edges.ts';
 import { fail, ok, type Library, type DisposalScope } from './library.ts';
 import { isValid } from './soundness.ts';
 
-export interface ProfileEdge {
+interface ProfileEdge {
   readonly edge: TopoDS_Edge;
   /** The sketch entity that it is drawn by. */
   readonly entity: string;

@@ -60,7 +60,7 @@ const CUBICS: { readonly [F in Piece['form']]: (piece: PieceOf<F>, at: Weighing)
 };
 
 /** A piece as a rational cubic; arcs of at most a quarter turn. */
-export const cubicOf = ({ piece, frame }: { readonly piece: Piece; readonly frame: Frame }): Row =>
+const cubicOf = ({ piece, frame }: { readonly piece: Piece; readonly frame: Frame }): Row =>
   CUBICS[piece.form](piece as never, (place, w = 1) => weighed(toSpace(frame, place), w));
 
 /** The side through one piece of each section. */

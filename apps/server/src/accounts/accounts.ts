@@ -24,7 +24,7 @@ const CODE_TRIES: Limit = {
   words: 'Too many codes were wrong. Wait an hour.',
 };
 
-export const WRONG_PASSWORD = 'Name and password do not fit together.';
+const WRONG_PASSWORD = 'Name and password do not fit together.';
 
 /** People: how they prove who they are. Passwords are hashed with Argon2id. */
 export class Accounts {

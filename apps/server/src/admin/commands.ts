@@ -8,7 +8,7 @@ import type { Projects } from '../services/projects.ts';
 import type { Quota } from '../services/quota.ts';
 import { Refusal } from '../services/refusal.ts';
 
-export interface Administration {
+interface Administration {
   readonly database: Database;
   readonly accounts: Accounts;
   readonly sessions: Sessions;

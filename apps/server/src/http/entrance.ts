@@ -8,8 +8,6 @@ import type { Services } from './app.ts';
 /** Over https only the server itself can have set it, for this host alone. */
 const cookieOf = (ctx: Context) => (ctx.secure ? '__Host-helb_session' : 'helb_session');
 
-export type Entrance = ReturnType<typeof entrance>;
-
 /** Who asks, and how often they may. */
 export function entrance({ sessions, limits, tries, writes, needsCodes }: Services, logs: Logs) {
   const minute = { seconds: 60 };

@@ -20,7 +20,7 @@ const fieldChangeSchema = z.strictObject({
 });
 
 /** A change as the page sends it: applied there already, checked again here. */
-export const changeSchema = z.strictObject({
+const changeSchema = z.strictObject({
   id: idSchema,
   kind: z.enum(['do', 'undo', 'redo']),
   label: z.string().max(200),
@@ -36,7 +36,7 @@ export const changeSchema = z.strictObject({
 /** As many as the page sends at once. */
 const MOST_CHANGES = 100;
 
-export const saveSchema = z.strictObject({
+const saveSchema = z.strictObject({
   /** The revision on which the first change was made. */
   base: z.int().min(0),
   changes: z.array(changeSchema).min(1).max(MOST_CHANGES),
@@ -44,7 +44,7 @@ export const saveSchema = z.strictObject({
 export type SaveRequest = z.infer<typeof saveSchema>;
 
 /** A PNG of a project, bytes. */
-export const MOST_PICTURE = 300 * 1024;
+const MOST_PICTURE = 300 * 1024;
 
 const newProjectSchema = z.union([
   z.strictObject({ name: nameSchema }),

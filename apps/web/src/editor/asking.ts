@@ -42,7 +42,7 @@ export interface NumberAsked {
 }
 
 /** The number as typed and what it comes to, with the values that are named on the way. */
-export interface TakenNumber {
+interface TakenNumber {
   readonly text: string;
   readonly size: number;
   readonly naming: readonly Action[];

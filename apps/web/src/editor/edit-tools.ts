@@ -40,7 +40,7 @@ import {
   type ToolHost,
 } from './tool.ts';
 
-export interface EditHost extends ToolHost {
+interface EditHost extends ToolHost {
   readonly selection: ReadonlySet<Id>;
   select(ids: readonly Id[], add: boolean): void;
   hover(id: Id | undefined): void;

@@ -16,7 +16,7 @@ import {
 import type { SketchEditor } from './sketch-editor.ts';
 
 /** Something that is done with what is selected. */
-export interface EditVerb {
+interface EditVerb {
   readonly id: string;
   readonly title: string;
   readonly key: string;

@@ -16,7 +16,7 @@ import type { Asking } from './asking.ts';
 import type { Tool } from './tool.ts';
 
 /** The tool in hand, as it shows itself. */
-export type ToolLook = Pick<Tool, 'name' | 'hint' | 'preview' | 'offered' | 'pointed'>;
+type ToolLook = Pick<Tool, 'name' | 'hint' | 'preview' | 'offered' | 'pointed'>;
 
 /** One moment of a sketch that is edited: all that is shown of it. */
 export interface EditorState {

@@ -20,7 +20,7 @@ import {
 import { curveIds, footOn, nearest, pointIds } from './snapping.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
 
-export interface SelectHost extends ToolHost {
+interface SelectHost extends ToolHost {
   /** The pattern one of whose repetitions lies under the pointer. */
   patternAt(pointer: PointerAt): Id | undefined;
   readonly relations: Relations;

@@ -2,7 +2,7 @@ import { CLICKED_SIZES, relationKind, type Id, type SizedRelation, type Vec2 } f
 import { hit } from './select-tool.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
 
-export interface SizeHost extends ToolHost {
+interface SizeHost extends ToolHost {
   select(ids: readonly Id[], add: boolean): void;
   hover(id: Id | undefined): void;
   /** Shows a dimension that is not made yet. */
@@ -16,7 +16,7 @@ const RIMS = [0, 1, -1] as const;
 type Rim = (typeof RIMS)[number];
 
 /** The dimension between these picks, its text at this place; undefined where there is none. */
-export function sizeFor(host: ToolHost, picks: readonly Id[], at: Vec2, rim: Rim = 0): SizedRelation | undefined {
+function sizeFor(host: ToolHost, picks: readonly Id[], at: Vec2, rim: Rim = 0): SizedRelation | undefined {
   const { geometry } = host;
   for (const name of CLICKED_SIZES) {
     const { fit, dimension } = relationKind(name);

@@ -44,7 +44,7 @@ import type { PointerAt, Tool } from './tool.ts';
 import { TOOLS, type ToolName } from './tools.ts';
 
 /** What the editor needs of the page. */
-export interface EditorPort {
+interface EditorPort {
   project(): Project;
   act(actions: readonly Action[]): Result<void>;
   newId: NewId;

@@ -18,7 +18,7 @@ import {
 import type { PlaneMap } from './plane-map.ts';
 import { measureText, type EditorState } from './editor-state.ts';
 
-export type EntityState = 'loose' | 'settled' | 'clashing' | 'borrowed';
+type EntityState = 'loose' | 'settled' | 'clashing' | 'borrowed';
 
 interface Look {
   readonly id: Id;
@@ -27,12 +27,12 @@ interface Look {
   readonly hovered: boolean;
 }
 
-export interface CurveLook extends Look {
+interface CurveLook extends Look {
   readonly path: string;
   readonly construction: boolean;
 }
 
-export interface PointLook extends Look {
+interface PointLook extends Look {
   readonly place: Vec2;
   /** Short arrows both ways along which it can slide, as a path; empty where it can go anywhere or nowhere. */
   readonly arrows: string;
@@ -48,7 +48,7 @@ export interface SizeLook {
   readonly selected: boolean;
 }
 
-export interface TagLook {
+interface TagLook {
   readonly id: Id;
   readonly mark: string;
   readonly x: number;
@@ -249,7 +249,7 @@ function freeTagPlace([px, py]: Vec2, taken: readonly Vec2[], texts: readonly Pi
 }
 
 /** Left, top, right, bottom. */
-export type PixelBox = readonly [number, number, number, number];
+type PixelBox = readonly [number, number, number, number];
 
 /** Where the numbers of dimensions stand, px. */
 export const textBoxes = (sizes: readonly SizeLook[], map: PlaneMap): PixelBox[] =>

@@ -15,7 +15,7 @@ export interface Snap {
   readonly aligned?: readonly Alignment[];
 }
 
-export interface Alignment {
+interface Alignment {
   readonly kind: 'horizontal' | 'vertical';
   readonly point: Id;
   readonly from: Vec2;

@@ -1,7 +1,7 @@
 import { fail, isName, nameIssue, ok, tidyName, type Action, type Id, type Project, type Result } from '@helb/core';
 
 /** What a person typed into a number field: an expression, or `name = expression`, which names it on the spot. */
-export interface TypedNumber {
+interface TypedNumber {
   readonly expression: string;
   /** Adds the value that was named. */
   readonly naming: readonly Action[];

@@ -23,7 +23,7 @@ export interface StepInMaking {
 }
 
 /** One moment of it. */
-export interface MakingState {
+interface MakingState {
   readonly draft: StepInMaking | undefined;
   /** The lines that ask to be picked, and the one that is answered by a pick now. */
   readonly fields: readonly PickField[];

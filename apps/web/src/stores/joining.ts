@@ -35,7 +35,7 @@ import { useProject } from './project.ts';
 import { useAssembly } from './assembly.ts';
 
 /** One of the two things that are joined. */
-export interface JoinedSide {
+interface JoinedSide {
   readonly placement: string;
   readonly reference: Reference;
   readonly thing: Thing;

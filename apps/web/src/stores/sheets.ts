@@ -38,7 +38,7 @@ const TYPES: Readonly<Record<SheetFormat, string>> = {
 const DETAIL = 12;
 
 /** What a view can be set to; undefined is as usual again. */
-export type ViewFields = { readonly [K in keyof Settable]?: Settable[K] | undefined };
+type ViewFields = { readonly [K in keyof Settable]?: Settable[K] | undefined };
 type ViewOf<K extends View['kind']> = Extract<View, { kind: K }>;
 type Settable = Pick<
   ViewOf<'section'>,

@@ -39,7 +39,7 @@ export interface ValueRow extends Value {
 }
 
 /** A number that has no name: a size of a sketch, a number of a step. */
-export interface NumberRow extends PlacedExpression {
+interface NumberRow extends PlacedExpression {
   readonly key: string;
   readonly result: string;
 }

@@ -41,7 +41,7 @@ import { useModel } from './model.ts';
 import { useProject } from './project.ts';
 
 /** An outline from a file that is about to be drawn into the sketch. */
-export interface Incoming {
+interface Incoming {
   readonly file: string;
   readonly outline: Outline;
 }

@@ -11,7 +11,7 @@ export interface Clash {
 }
 
 /** What this window has set last in each field, by its path. */
-export type OwnFields = ReadonlyMap<string, FieldChange>;
+type OwnFields = ReadonlyMap<string, FieldChange>;
 
 export const fieldKey = (path: readonly string[]): string => JSON.stringify(path);
 

@@ -10,7 +10,7 @@ import { Stage, type ViewTheme } from './stage.ts';
 import type { ViewBody } from './viewport.ts';
 
 /** A part where it is placed, as it is to be shown. */
-export interface ShownMember {
+interface ShownMember {
   readonly id: string;
   readonly part: Id;
   readonly colour: string;

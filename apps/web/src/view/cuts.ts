@@ -30,7 +30,7 @@ const LIFT = 0.005;
 /** How many lines of hatching there are over the size of the part. */
 const HATCHES = 60;
 
-export interface CutLook {
+interface CutLook {
   readonly part: string;
   readonly ink: string;
   /** Of the part, mm. */

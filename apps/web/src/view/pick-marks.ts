@@ -4,7 +4,7 @@ import { cornerMark, faceMark, lineMark } from './marks.ts';
 import type { Pick } from './picks.ts';
 
 /** A body as it is drawn. */
-export interface DrawnBody {
+interface DrawnBody {
   readonly mesh: MarkedMesh;
   readonly geometry: BufferGeometry;
   /** What cuts it open. */

@@ -9,7 +9,7 @@ export interface Under<P> {
 }
 
 /** What is pointed at in a view; nothing where nothing lies there. */
-export interface PickingState<P> {
+interface PickingState<P> {
   readonly under: Under<P> | undefined;
 }
 

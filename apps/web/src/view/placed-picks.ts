@@ -15,7 +15,7 @@ export interface MemberPick extends Pick {
 }
 
 /** What is drawn, and where. */
-export interface PlacedShown {
+interface PlacedShown {
   readonly scene: PlacedScene;
   readonly view: ViewCamera;
   readonly members: readonly { readonly id: string; readonly part: Id }[];

@@ -48,7 +48,7 @@ export class Rims {
   }
 }
 
-export interface NearRim {
+interface NearRim {
   readonly range: NamedRange;
   readonly depth: number;
   /** Where it begins, in space. */

@@ -33,7 +33,7 @@ export type Look = keyof typeof LOOKS;
 /** How much is seen of what is pale. */
 export const PALE = 0.22;
 
-export interface Paint {
+interface Paint {
   readonly look: Look;
   /** Pale, while something is sketched over it. */
   readonly faded: boolean;

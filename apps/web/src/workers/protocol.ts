@@ -61,7 +61,7 @@ export interface SketchReply {
   readonly sources: SketchSources;
 }
 
-export interface BodyReply {
+interface BodyReply {
   readonly key: string;
   /** The lasting name. */
   readonly name: string;

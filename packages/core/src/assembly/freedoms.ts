@@ -3,7 +3,7 @@ import { formatAmount } from '../units/index.ts';
 import type { MechanismEquations, Pose } from './mechanism.ts';
 
 /** In how many ways a body can move. */
-export interface BodyFreedoms {
+interface BodyFreedoms {
   readonly count: number;
   /** In how many of them it turns; in the others it is only shifted. */
   readonly turns: number;

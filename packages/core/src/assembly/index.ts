@@ -23,4 +23,4 @@ export {
 } from './relations.ts';
 export { Grab } from './grab.ts';
 export { beyondLimits, withinLimits } from './limits.ts';
-export { assemblyFreedoms, freedomWords, type AssemblyFreedoms, type BodyFreedoms } from './freedoms.ts';
+export { assemblyFreedoms, freedomWords, type AssemblyFreedoms } from './freedoms.ts';

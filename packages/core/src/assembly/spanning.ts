@@ -3,7 +3,7 @@ import type { Carried } from './joints.ts';
 import type { Joint, Mechanism } from './mechanism.ts';
 
 /** A joint by which a body hangs on another that is nearer to what is held. */
-export interface Branch {
+interface Branch {
   readonly joint: Joint;
   readonly fixed: Carried;
   readonly moved: Carried;

@@ -7,7 +7,7 @@ import type { Bracket } from './bearing-bracket.ts';
 import type { Shaft, ThrowWheel } from './drive.ts';
 
 /** The parts of the sieve, and what of them is joined. */
-export interface SieveParts {
+interface SieveParts {
   readonly base: Id;
   readonly side: Id;
   readonly rail: Id;

@@ -1,8 +1,8 @@
 export * from './schema.ts';
 export { designScope, differences, filesUsed, broughtFrom, type Revision } from './brought.ts';
 export { checkProject } from './check.ts';
-export { buildsOn, COMMANDS, closure, standingOn, type CommandName, type Inputs } from './commands/index.ts';
-export { applyChange, perform, type Action, type Change, type FieldChange, type Performed } from './perform.ts';
+export { COMMANDS, closure, standingOn, type CommandName, type Inputs } from './commands/index.ts';
+export { applyChange, perform, type Action, type Change, type FieldChange } from './perform.ts';
 export { differenceOf, sameProject, withDifference } from './difference.ts';
 export { drawnPart } from './drawn-part.ts';
 export { isTyped, placedExpressions, unnamedNumbers, usersOf, type PlacedExpression } from './expression-places.ts';

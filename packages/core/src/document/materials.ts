@@ -1,7 +1,7 @@
 import type { Material } from './schema.ts';
 
 /** A material with where its density comes from. Densities are nominal: what is weighed may differ by some percent. */
-export interface KnownMaterial extends Material {
+interface KnownMaterial extends Material {
   readonly group: string;
   readonly source: string;
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** What does not fit its schema, and where. */
-export interface Misfit {
+interface Misfit {
   readonly path: readonly string[];
   readonly reason: string;
 }

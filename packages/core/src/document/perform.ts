@@ -26,7 +26,7 @@ export interface Change {
   readonly backward: readonly FieldChange[];
 }
 
-export interface Performed {
+interface Performed {
   readonly project: Project;
   readonly change: Change;
 }

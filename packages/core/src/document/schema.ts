@@ -79,10 +79,10 @@ export const originSchema = z.strictObject({
   given: z.record(idSchema, expressionSchema).refine(atMost(LIMITS.values)).optional(),
 });
 // eslint-disable-next-line @typescript-eslint/no-empty-object-type -- an alias could not refer to itself
-export interface Design extends Project {}
+interface Design extends Project {}
 export type Origin = z.infer<typeof originSchema>;
 
-export const partSchema = z.strictObject({
+const partSchema = z.strictObject({
   name: nameSchema,
   /** Index into the palette of twelve muted colours. */
   colour: z.int().min(0).max(11),
@@ -100,7 +100,7 @@ export const partSchema = z.strictObject({
 export type Part = z.infer<typeof partSchema>;
 
 /** A named set of values, and of steps that are left out besides; all else is as in the project itself. */
-export const variantSchema = z.strictObject({
+const variantSchema = z.strictObject({
   name: nameSchema,
   /** Other expressions of values. */
   values: z.record(idSchema, expressionSchema).refine(atMost(LIMITS.values)),

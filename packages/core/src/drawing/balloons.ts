@@ -13,7 +13,7 @@ export interface Numbered {
   readonly at?: Vec2 | undefined;
 }
 /** A number as it is drawn. */
-export interface DrawnNumber {
+interface DrawnNumber {
   readonly strokes: readonly Stroke[];
   readonly letters: readonly Lettering[];
   readonly at: Vec2;

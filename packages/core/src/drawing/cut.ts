@@ -24,7 +24,7 @@ export interface Cut {
 }
 
 /** A stretch along a cut: from where to where, and how high over its first plane; undefined where nothing is cut. */
-export interface CutStretch {
+interface CutStretch {
   readonly from: number;
   readonly to: number;
   readonly height: number | undefined;

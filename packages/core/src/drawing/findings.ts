@@ -33,7 +33,7 @@ export interface Checked {
   readonly block: TitleBlock;
 }
 /** Of a part. */
-export interface CheckedPart extends Checked {
+interface CheckedPart extends Checked {
   /** What other sheets of the part say. */
   readonly elsewhere: readonly SaidMark[];
   readonly built: BuiltPart;
@@ -42,7 +42,7 @@ export interface CheckedPart extends Checked {
   readonly nameOf: NameOf;
 }
 /** Of the whole. */
-export interface CheckedAssembly extends Checked {
+interface CheckedAssembly extends Checked {
   readonly views: readonly SeenView[];
   readonly parts: readonly ListedPart[];
 }

@@ -32,7 +32,7 @@ export {
   type Mark,
   type Tolerance,
 } from './marks/index.ts';
-export { changesSince, changeWords, issuedNow, nextRevision, type SheetChange } from './issues.ts';
+export { changesSince, changeWords, issuedNow, nextRevision } from './issues.ts';
 export type { ListedPart } from './parts-list.ts';
 export * from './title/index.ts';
 export { defaultSheet, defaultAssemblySheet } from './default-sheets.ts';

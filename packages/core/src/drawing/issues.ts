@@ -12,7 +12,7 @@ export function lookOf({ low, high }: Box, visible: readonly Piece[], factor: nu
 }
 
 /** Something that is otherwise than when the sheet went out. */
-export interface SheetChange {
+interface SheetChange {
   readonly kind: 'new' | 'gone' | 'lost' | 'otherwise' | 'look' | 'view' | 'closed';
   readonly mark?: Id;
   readonly view?: Id;

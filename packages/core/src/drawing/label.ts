@@ -60,7 +60,7 @@ export const labelSize = ({ rows, height }: Label): Vec2 => [
   (1 + (rows.length - 1) * ROW) * height,
 ];
 
-export interface LabelInk {
+interface LabelInk {
   readonly pieces: readonly Piece[];
   readonly letters: readonly Lettering[];
 }

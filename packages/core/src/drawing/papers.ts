@@ -27,7 +27,7 @@ export function paperSize(paper: Paper, upright: boolean): Vec2 {
 }
 
 /** The frame leaves 20 mm at the left for filing, else 10 mm (ISO 5457). */
-export const MARGINS = { left: 20, other: 10 } as const;
+const MARGINS = { left: 20, other: 10 } as const;
 
 /** What lies within the frame of a sheet, mm from its lower left corner. */
 export const withinFrame = ([width, height]: Vec2): Box => ({

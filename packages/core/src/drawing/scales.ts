@@ -1,5 +1,5 @@
 /** Scales of drawings (ISO 5455), paper to thing: 50:1 to 1:10000. */
-export const SCALES: readonly (readonly [paper: number, thing: number])[] = [
+const SCALES: readonly (readonly [paper: number, thing: number])[] = [
   ...[50, 20, 10, 5, 2].map((n) => [n, 1] as const),
   ...[1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10000].map((n) => [1, n] as const),
 ];

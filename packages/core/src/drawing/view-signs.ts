@@ -33,7 +33,7 @@ export interface SheetSign {
   readonly box: Box;
 }
 /** With its lines and letters, which carry its key. */
-export interface DrawnSign extends Inked {
+interface DrawnSign extends Inked {
   readonly key: string;
   readonly sign: SheetSign;
 }
@@ -44,7 +44,7 @@ function drawnSign(sign: SheetSign, { strokes, letters }: Inked): DrawnSign {
 }
 
 /** A view with the parts that have their numbers there. */
-export interface NumberedView {
+interface NumberedView {
   readonly view: PlacedView;
   readonly parts: readonly (Numbered & { readonly part: Id })[];
 }

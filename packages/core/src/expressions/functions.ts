@@ -14,7 +14,7 @@ export interface Operand extends Quantity {
   readonly bare: boolean;
 }
 
-export interface Function {
+interface Function {
   readonly min: number;
   readonly max: number;
   /** All values are of one dimension: bare ones take that of the others before the call. */

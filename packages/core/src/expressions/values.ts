@@ -6,7 +6,7 @@ import { namesIn, parse, type Node } from './parse.ts';
 import { isName, tidyName } from './tokens.ts';
 import { ANGLE, findUnit, LENGTH, sameDimension } from '../units/index.ts';
 
-export interface NamedExpression {
+interface NamedExpression {
   readonly name: string;
   readonly expression: string;
 }

@@ -4,7 +4,7 @@ import type { Id } from '../records/index.ts';
 import { sheetPaths, type SheetPath } from './sheet-svg.ts';
 
 /** Lines as path data, mm from the upper left corner of the paper, and letters. */
-export interface Ink {
+interface Ink {
   readonly paths: readonly SheetPath[];
   readonly letters: readonly Lettering[];
 }

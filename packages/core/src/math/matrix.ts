@@ -1,5 +1,5 @@
 /** Dense row-major matrices in typed arrays, for the small blocks of the solver. */
-export interface Matrix {
+interface Matrix {
   readonly rows: number;
   readonly columns: number;
   readonly data: Float64Array;
@@ -46,7 +46,7 @@ export function choleskySolve(l: Float64Array, n: number, b: Float64Array): void
   }
 }
 
-export interface RankRevealing {
+interface RankRevealing {
   readonly rank: number;
   /** Column order: the first `rank` entries are the pivot columns. */
   readonly order: Int32Array;

@@ -1,6 +1,6 @@
 // Quadrature on [-1, 1].
 
-export interface QuadratureRule {
+interface QuadratureRule {
   readonly nodes: readonly number[];
   readonly weights: readonly number[];
 }

@@ -15,7 +15,7 @@ const PAD = 1e-9;
 /** A ray through the edge of two triangles meets one of them, whatever rounding says. */
 const EDGE = 1e-9;
 
-export interface Hit {
+interface Hit {
   readonly distance: number;
   /** Which triangle, by its place in the list. */
   readonly triangle: number;

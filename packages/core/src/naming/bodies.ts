@@ -1,5 +1,5 @@
 /** The lasting name of a body: the step that made it first. */
-export type BodyName = string & { readonly brand?: 'body' };
+type BodyName = string & { readonly brand?: 'body' };
 
 /** One of several bodies of one origin, numbered from 1 by place. */
 export const numberedBody = (name: BodyName, number: number): BodyName => `${name}#${number}`;

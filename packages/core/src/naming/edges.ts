@@ -1,9 +1,9 @@
 import { isOneOf, isSeveral, kinOfFace, type FaceName } from './faces.ts';
 
 /** The lasting name of an edge: the faces that meet there, in order. */
-export type EdgeName = string & { readonly brand?: 'edge' };
+type EdgeName = string & { readonly brand?: 'edge' };
 /** The lasting name of a vertex: all faces that meet there, in order. */
-export type VertexName = string & { readonly brand?: 'vertex' };
+type VertexName = string & { readonly brand?: 'vertex' };
 
 const MEETS = ' | ';
 const CORNER = 'corner ';

@@ -3,7 +3,7 @@ import type { Id } from '../records/index.ts';
 /** Where a placement stands: its id, after those of the groups that it is in. */
 export type PlacementPath = string & { readonly brand?: 'placement' };
 /** The same of what stands there, where repeats are numbered from 2. */
-export type MemberPath = string & { readonly brand?: 'placement' | 'member' };
+type MemberPath = string & { readonly brand?: 'placement' | 'member' };
 
 const WITHIN = '/';
 const REPEAT = ':';

@@ -36,7 +36,7 @@ export interface Elsewhere {
 }
 
 /** A reference that was found: by its name, or by its fingerprint where the name is gone. `now` is what it is called today. */
-export interface Match {
+interface Match {
   readonly fate: 'exact' | 'recovered';
   readonly thing: Thing;
   readonly now: Reference;

@@ -9,7 +9,7 @@ const vectorSchema = z.tuple([z.number(), z.number(), z.number()]);
  * How something looked when it was last chosen or confirmed: a fingerprint, to find it again where its name is gone.
  * `size` is an area (mm^2) or a length (mm), `at` its middle, `along` its normal, axis or direction.
  */
-export const fingerprintSchema = z.strictObject({
+const fingerprintSchema = z.strictObject({
   form: z.string().max(20),
   size: z.number().min(0),
   at: vectorSchema,
@@ -22,7 +22,7 @@ const lastingName = z.string().min(1).max(4000);
 const ofBody = <K extends string>(to: K) =>
   z.strictObject({ to: z.literal(to), name: lastingName, print: fingerprintSchema.optional() });
 
-export const ORIGIN_THINGS = ['front', 'top', 'right', 'x', 'y', 'z', 'origin'] as const;
+const ORIGIN_THINGS = ['front', 'top', 'right', 'x', 'y', 'z', 'origin'] as const;
 export type OriginThing = (typeof ORIGIN_THINGS)[number];
 
 /** Faces by their origin: all that a step made, or those that play one part in it ("side"). */

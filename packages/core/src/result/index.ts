@@ -7,7 +7,7 @@ export interface Issue {
   readonly facts: Facts;
 }
 
-export type Facts = Readonly<Record<string, string | number | readonly string[]>>;
+type Facts = Readonly<Record<string, string | number | readonly string[]>>;
 
 export type Result<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issue: Issue };
 

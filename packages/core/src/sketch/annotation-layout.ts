@@ -11,7 +11,7 @@ export interface DimensionText {
 }
 
 /** Something to be placed: what it is like with its text at a place. */
-export interface Placeable<T> {
+interface Placeable<T> {
   /** Where it was put by hand. */
   readonly at?: Vec2 | undefined;
   /** Where others are: it keeps out of there. */

@@ -65,7 +65,7 @@ export function linearAnnotation(p: Vec2, q: Vec2, along: Vec2, through: Vec2, {
 }
 
 /** The gap of the drawing and the width of the text, mm. */
-export type TextSpace = Pick<AnnotationSpace, 'gap' | 'width'>;
+type TextSpace = Pick<AnnotationSpace, 'gap' | 'width'>;
 
 /** A leader from a circle's rim outwards to the text, the arrow on the rim. */
 export function rimAnnotation(

@@ -1,5 +1,5 @@
 export * from './problem.ts';
-export { DEFAULT_OPTIONS, type SolverOptions, type SolverSummary, type Termination } from './options.ts';
+export { type SolverOptions, type SolverSummary, type Termination } from './options.ts';
 export { solve, Solver, type Solution } from './solve.ts';
 export { freedoms, type Freedoms, type FreeGroup } from './freedoms.ts';
 export type { Loop } from './reduction.ts';

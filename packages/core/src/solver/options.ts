@@ -23,7 +23,7 @@ export interface SolverOptions {
   readonly strategy: 'in-order' | 'together';
 }
 
-export const DEFAULT_OPTIONS: SolverOptions = {
+const DEFAULT_OPTIONS: SolverOptions = {
   tolerance_mm: 1e-9,
   margin: 1e-3,
   rounding: 0.1,

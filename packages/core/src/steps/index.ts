@@ -58,29 +58,20 @@ export type {
   Source,
   StepKind,
 } from './kind.ts';
-export {
-  outlinePieces,
-  PLANE_NAMES,
-  readPattern,
-  readSize,
-  readSizes,
-  solved,
-  type OriginPlane,
-} from './sketch/index.ts';
+export { outlinePieces, PLANE_NAMES, readSize, readSizes, solved, type OriginPlane } from './sketch/index.ts';
 export {
   borrowingOf,
   drawnSources,
   isBorrowed,
-  projectedReferenceOf,
   projectedReferenceWithout,
   notYetBorrowed,
   planeReference,
   type ProjectedReference,
   type SketchPlane,
 } from './sketch/projected-references.ts';
-export { tightestPlace, type Tightest } from './shell/tightest.ts';
+export { tightestPlace } from './shell/tightest.ts';
 export { skinPieces } from './shell/skin.ts';
-export { renewal, type Renewal } from './sketch/renewal.ts';
+export { renewal } from './sketch/renewal.ts';
 export type { SketchStep };
 
 /** Steps that repeat others look these up here. */

@@ -29,7 +29,7 @@ export interface CheckFinding {
 }
 
 /** What checks look at. */
-export interface CheckContext {
+interface CheckContext {
   readonly project: Project;
   readonly engine: Engine;
   readonly model: Model;

@@ -66,7 +66,7 @@ function ofStep(part: Id, { id, issue, references = [] }: StepResult, isOwn: boo
 }
 
 /** How many references were recovered, as a sentence. */
-export const recoveredWords = (count: number): string =>
+const recoveredWords = (count: number): string =>
   `${count === 1 ? '1 reference was' : `${count} references were`} recovered by ${count === 1 ? 'its' : 'their'} shape: please confirm.`;
 
 function ofSketch(part: Id, step: Id, { solution, regions, sources }: SolvedSketch, followed: boolean): CheckFinding[] {

@@ -13,7 +13,7 @@ import {
 import { readProject } from './opening.ts';
 import { EXIT, written, type Surroundings } from './surroundings.ts';
 
-export interface BringOptions {
+interface BringOptions {
   readonly file: string;
   readonly from?: string | undefined;
   readonly part?: string | undefined;

@@ -2,7 +2,7 @@ import { drawnPart, type Project } from '@helb/core';
 import { BLOCKS, type Blocks, type CheckFinding } from '../checks/index.ts';
 
 /** A finding by the names of what it is about, as `./helb check --json` prints it. */
-export interface PlainFinding {
+interface PlainFinding {
   readonly code: string;
   readonly blocks: Blocks;
   readonly part: string | null;

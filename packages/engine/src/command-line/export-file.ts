@@ -9,7 +9,7 @@ import { filesIn } from './files.ts';
 import { openProject } from './opening.ts';
 import { EXIT, written, type Surroundings } from './surroundings.ts';
 
-export interface ExportOptions {
+interface ExportOptions {
   readonly file: string;
   readonly set: readonly string[];
   readonly variant?: string | undefined;

@@ -5,7 +5,7 @@ import * as sizes from './003-sizes.ts';
 import * as people from './004-people.ts';
 import * as packed from './005-packed.ts';
 
-export interface Migration {
+interface Migration {
   readonly name: string;
   readonly up: (tables: QueryInterface) => Promise<void>;
   readonly down: (tables: QueryInterface) => Promise<void>;

@@ -5,7 +5,7 @@ import { isSketch, type SketchStep, type Step } from '../../steps/index.ts';
 import type { Part, Project } from '../schema.ts';
 
 /** A named change of a project. `run` edits the draft (Immer) and returns the label for undo and the log. */
-export interface Command<I> {
+interface Command<I> {
   readonly schema: z.ZodType<I>;
   run(draft: Project, input: I): string;
 }

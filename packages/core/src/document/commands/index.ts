@@ -11,7 +11,7 @@ import { valueCommands } from './values.ts';
 import { variantCommands } from './variants.ts';
 
 export { closure } from './sketch.ts';
-export { buildsOn, standingOn } from './steps.ts';
+export { standingOn } from './steps.ts';
 
 /** The register of all commands: the only ways in which a project changes. */
 export const COMMANDS = {

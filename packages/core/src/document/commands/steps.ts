@@ -31,7 +31,7 @@ export function standingOn(part: Part, ids: readonly Id[]): { readonly needing: 
 }
 
 /** The steps that a step builds on: what it needs, and what made the faces that it names. */
-export const buildsOn = (step: Step): Id[] => {
+const buildsOn = (step: Step): Id[] => {
   const kind = stepKind(step.kind);
   return [...kind.uses(step), ...(kind.references?.(step) ?? []).flatMap(({ reference }) => madeBy(reference))];
 };

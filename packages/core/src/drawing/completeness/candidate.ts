@@ -28,7 +28,7 @@ export interface Candidate {
 }
 
 /** A face with the reference that means it. */
-export const faceItem = (topology: Topology, body: number, face: FaceFacts): Item => ({
+const faceItem = (topology: Topology, body: number, face: FaceFacts): Item => ({
   thing: { to: 'face', face, body, topology },
   reference: { to: 'face', name: face.name, print: fingerprintOfFace(face) },
 });

@@ -29,12 +29,12 @@ export interface OpenView {
 }
 
 /** A size that does not follow from what the sheets say, with the mark that would say it. */
-export interface MissingSize {
+interface MissingSize {
   readonly mark: Mark;
   readonly words: string;
 }
 
-export interface SizesCheck {
+interface SizesCheck {
   readonly missing: readonly MissingSize[];
   /** What is said twice: by a mark, and by others together, told by what they say. */
   readonly doubled: readonly {

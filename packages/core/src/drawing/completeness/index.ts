@@ -1,2 +1,2 @@
 export type { BuiltPart, Candidate } from './candidate.ts';
-export { checkedSizes, type MissingSize, type OpenView, type SaidMark, type SizesCheck } from './check.ts';
+export { checkedSizes, type OpenView, type SaidMark } from './check.ts';

@@ -23,7 +23,7 @@ export const sizeFields = {
 /** What a mark is attached to: at least so many things. */
 export const things = (least: number) => z.array(referenceSchema).min(least).max(MARK_LIMITS.things);
 
-export interface Sized {
+interface Sized {
   readonly tolerance?: Tolerance | undefined;
   readonly extra?: boolean | undefined;
 }

@@ -50,7 +50,7 @@ export const WRITTEN_MARKS = register.written;
 export const markTries = register.tries;
 
 /** Marks that tell a size. */
-export type SizeMark = Extract<Mark, { extra?: boolean | undefined }>;
+type SizeMark = Extract<Mark, { extra?: boolean | undefined }>;
 /** Does it tell a size? */
 export const isSize = (mark: Mark): mark is SizeMark => kindOf(mark).sized === true;
 

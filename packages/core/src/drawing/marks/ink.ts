@@ -13,7 +13,7 @@ const LANE = 2.9;
 export const gapOf = ({ height }: MarkContext): number => LANE * height;
 
 /** The room that a dimension with this label has, for its layout. */
-export const spaceOf = (context: MarkContext, label: Label) => {
+const spaceOf = (context: MarkContext, label: Label) => {
   const [width, height] = labelSize(label);
   return { gap: gapOf(context), width, height, ...context.box };
 };
@@ -22,7 +22,7 @@ export const spaceOf = (context: MarkContext, label: Label) => {
 export const labelOf = (context: MarkContext, ...rows: LabelRow[]): Label => ({ rows, height: context.height });
 
 /** The box of a label, with its middle at a place, turned. */
-export function labelBox(label: Label, [x, y]: Vec2, angle: number): Box {
+function labelBox(label: Label, [x, y]: Vec2, angle: number): Box {
   const [w, h] = labelSize(label);
   const [c, s] = [Math.abs(Math.cos(angle)), Math.abs(Math.sin(angle))];
   const [dx, dy] = [(w * c + h * s) / 2, (w * s + h * c) / 2];

@@ -17,7 +17,7 @@ const share = z.int().min(1).max(TITLE_LIMITS.share);
 const label = nameSchema.max(30).optional();
 
 /** A place in a title block: something known, or a field of its own. */
-export const cellSchema = z.union([
+const cellSchema = z.union([
   z.strictObject({ field: z.enum(FIELD_NAMES), label, share }),
   z.strictObject({
     /** Under this id sheets keep what they write there. */
@@ -30,7 +30,7 @@ export const cellSchema = z.union([
 ]);
 export type Cell = z.infer<typeof cellSchema>;
 
-export const rowSchema = z.strictObject({
+const rowSchema = z.strictObject({
   /** How high, mm. */
   high: z.int().min(TITLE_LIMITS.low).max(TITLE_LIMITS.high),
   /** From the left; each takes its share of the width. */

@@ -6,7 +6,7 @@ import type { Entities } from '../entities/index.ts';
 import { curesOf, type WriteSize } from './cures.ts';
 
 /** What the reader of sizes has to offer: the number of a dimension, mm or rad, from its text. */
-export type ReadSize = (relation: Relation) => number | undefined;
+type ReadSize = (relation: Relation) => number | undefined;
 
 const MOST_ROUNDS = 40;
 /** A proposal is to be looked through: of a rough sketch this many are settled at a time. */

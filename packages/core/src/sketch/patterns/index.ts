@@ -33,7 +33,6 @@ export const patternSchema = z.discriminatedUnion('layout', [
   }),
 ]);
 export type Pattern = z.infer<typeof patternSchema>;
-export type Patterns = Readonly<Record<Id, Pattern>>;
 
 export const MOST_COPIES = 500;
 

@@ -12,7 +12,7 @@ export interface Arc extends PieceBase {
 }
 
 /** The place on a circle at an angle, rad. */
-export const onCircle = (centre: Vec2, radius: number, angle: number): Vec2 => [
+const onCircle = (centre: Vec2, radius: number, angle: number): Vec2 => [
   centre[0] + radius * Math.cos(angle),
   centre[1] + radius * Math.sin(angle),
 ];
@@ -32,7 +32,7 @@ export function arcBetween(entity: Id, centre: Vec2, radius: number, from: Vec2,
 }
 
 /** Where in the sweep an angle lies, as t; beyond the ends the nearer end by angle. */
-export function sweptTo(start: number, sweep: number, angle: number): number {
+function sweptTo(start: number, sweep: number, angle: number): number {
   const turned = inTurn((angle - start) * Math.sign(sweep));
   const whole = Math.abs(sweep);
   if (turned <= whole) return turned / whole;

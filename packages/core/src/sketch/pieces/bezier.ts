@@ -61,7 +61,7 @@ export const bezier: CurveForm<Bezier> = {
 };
 
 /** Real roots in rising order; a root that touches counts once. */
-export function quadraticRoots(a: number, b: number, c: number): number[] {
+function quadraticRoots(a: number, b: number, c: number): number[] {
   const size = Math.max(Math.abs(a), Math.abs(b), Math.abs(c));
   if (Math.abs(a) <= 1e-14 * size) return Math.abs(b) <= 1e-14 * size ? [] : [-c / b];
   const square = b * b - 4 * a * c;

@@ -26,7 +26,7 @@ export const onEllipse = ({ centre, major, minor }: Carrier, angle: number): Vec
 };
 
 /** The eccentric angle whose place has the direction of this place, in (-pi, pi]. */
-export function eccentricAngle({ centre, major, minor }: Carrier, place: Vec2): number {
+function eccentricAngle({ centre, major, minor }: Carrier, place: Vec2): number {
   const out = sub2(place, centre);
   return Math.atan2(dot2(out, minor) / dot2(minor, minor), dot2(out, major) / dot2(major, major));
 }

@@ -5,7 +5,7 @@ import { boxesOverlap } from './form.ts';
 import { along, boxOf, derivatives, nearestParameter, stretch, type Piece } from './piece.ts';
 import type { Segment } from './segment.ts';
 
-export interface Intersection {
+interface Intersection {
   readonly t: number;
   readonly u: number;
 }

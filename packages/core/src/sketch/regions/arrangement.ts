@@ -23,7 +23,7 @@ export interface HalfEdge {
 }
 
 /** The plane graph of all curves split at their meetings. */
-export interface Arrangement {
+interface Arrangement {
   readonly places: readonly Vec2[];
   readonly halfEdges: readonly HalfEdge[];
   /** Ends that meet nothing. */

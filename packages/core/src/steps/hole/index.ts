@@ -59,7 +59,7 @@ const fields = {
 };
 
 /** Half of a hole's section: radii and depths from the face down to the tip. */
-export interface HoleShape {
+interface HoleShape {
   readonly radius: number;
   /** Depth of the full diameter; undefined for through. */
   readonly depth: number | undefined;

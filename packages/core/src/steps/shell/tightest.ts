@@ -3,7 +3,7 @@ import { dot3, sub3, type Vec3 } from '../../math/index.ts';
 import { besideEach } from './skin.ts';
 
 /** Where walls meet first when they grow inwards. */
-export interface Tightest {
+interface Tightest {
   readonly at: Vec3;
   /** The radius of the largest ball inside that touches the skin there, mm: walls as thick as that leave no hollow. */
   readonly radius: number;

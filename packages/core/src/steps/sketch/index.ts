@@ -147,7 +147,7 @@ export function solved(step: SketchStep, scope: Scope, sources: SketchSources = 
 }
 
 /** The count and the spacing of a pattern, or what is wrong with them. */
-export function readPattern(pattern: Pattern, scope: Scope): Result<PatternNumbers> {
+function readPattern(pattern: Pattern, scope: Scope): Result<PatternNumbers> {
   const count = evaluate(pattern.count, NUMBER, scope);
   if (!count.ok) return count;
   if (!Number.isInteger(count.value) || count.value < 1 || count.value > MOST_COPIES)

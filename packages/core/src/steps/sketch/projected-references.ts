@@ -35,7 +35,7 @@ export const planeReference = (plane: SketchPlane): Reference =>
   typeof plane === 'string' ? { to: 'origin', name: plane } : plane;
 
 /** The frame of an origin plane, or of any other where it was when it was chosen. */
-export function lastFrame(plane: SketchPlane): SketchSources['frame'] {
+function lastFrame(plane: SketchPlane): SketchSources['frame'] {
   return typeof plane === 'string' ? ORIGIN_PLANES[plane] : (frameOfPrint(plane) ?? ORIGIN_PLANES.top);
 }
 
@@ -178,10 +178,6 @@ export const sourceTrouble = ({ lost }: SketchSources): Issue | undefined => los
 /** Is this entity held by what it was borrowed from? */
 export const isBorrowed = (step: SketchStep, id: Id): boolean =>
   Object.values(step.loans ?? {}).some(({ makes }) => Object.values(makes).includes(id));
-
-/** Which projected reference an entity came with. */
-export const projectedReferenceOf = (step: SketchStep, id: Id): Id | undefined =>
-  Object.entries(step.loans ?? {}).find(([, { makes }]) => Object.values(makes).includes(id))?.[0];
 
 export const projectedReferenceWords: Words = {
   'borrow.nothing': (f) =>

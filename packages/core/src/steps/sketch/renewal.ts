@@ -18,7 +18,7 @@ import type { SketchStep } from './index.ts';
 import type { ProjectedReference } from './projected-references.ts';
 
 /** What makes a projected reference what its source is now: its own entities, and the offsets that follow them. */
-export interface Renewal extends SketchEdit {
+interface Renewal extends SketchEdit {
   readonly makes: ProjectedReference['makes'];
 }
 

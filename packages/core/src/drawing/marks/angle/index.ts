@@ -14,7 +14,7 @@ import type { Spot } from '../../witness/index.ts';
 
 /** The angle between two lines of a view. */
 export const angleSchema = z.strictObject({ kind: z.literal('angle'), ...sizeFields, of: things(2).max(2) });
-export type AngleMark = z.infer<typeof angleSchema>;
+type AngleMark = z.infer<typeof angleSchema>;
 
 export const angle: MarkKind<AngleMark> = {
   schema: angleSchema,

@@ -12,8 +12,8 @@ import { pointing } from '../pointing.ts';
 import { timesRow } from '../round.ts';
 
 /** A bevelled edge: how much is cut off along one side, and at which angle to it. */
-export const chamferSchema = z.strictObject({ kind: z.literal('chamfer'), ...sizeFields, of: things(1) });
-export type ChamferMark = z.infer<typeof chamferSchema>;
+const chamferSchema = z.strictObject({ kind: z.literal('chamfer'), ...sizeFields, of: things(1) });
+type ChamferMark = z.infer<typeof chamferSchema>;
 
 export const chamferMark: MarkKind<ChamferMark> = {
   schema: chamferSchema,

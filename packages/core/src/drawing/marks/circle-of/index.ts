@@ -10,13 +10,13 @@ import { onePlain } from '../tries.ts';
 import type { MarkKind, ReadMark } from '../kind.ts';
 
 /** Round things on a circle, evenly spaced: the diameter of that circle about a thing in its middle. */
-export const circleOfSchema = z.strictObject({
+const circleOfSchema = z.strictObject({
   kind: z.literal('circle-of'),
   ...sizeFields,
   /** The thing in the middle, then those round it. */
   of: things(3),
 });
-export type CircleOfMark = z.infer<typeof circleOfSchema>;
+type CircleOfMark = z.infer<typeof circleOfSchema>;
 
 const EVEN = 1e-6;
 

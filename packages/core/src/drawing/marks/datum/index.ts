@@ -14,7 +14,7 @@ export const datumSchema = z.strictObject({
   of: things(1).max(1),
   letter: z.string().regex(/^[A-Z]{1,2}$/),
 });
-export type DatumMark = z.infer<typeof datumSchema>;
+type DatumMark = z.infer<typeof datumSchema>;
 
 /** Letters that are read easily (ISO 5459 leaves out I, O, Q). */
 const LETTERS = [...'ABCDEFGHJKLMNPRSTUVWXYZ'];

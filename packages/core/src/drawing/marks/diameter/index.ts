@@ -8,7 +8,7 @@ import { onePlain } from '../tries.ts';
 
 /** The diameter of what is round: of one thing, or of several that are alike. */
 export const diameterSchema = z.strictObject({ kind: z.literal('diameter'), ...sizeFields, of: things(1) });
-export type DiameterMark = z.infer<typeof diameterSchema>;
+type DiameterMark = z.infer<typeof diameterSchema>;
 
 const isHollow = ({ surface }: FaceFacts): boolean => 'hollow' in surface && surface.hollow;
 

@@ -23,7 +23,7 @@ export const distanceSchema = z.strictObject({
   /** How several are told. */
   lay: z.enum(['chain', 'base']).optional(),
 });
-export type DistanceMark = z.infer<typeof distanceSchema>;
+type DistanceMark = z.infer<typeof distanceSchema>;
 
 export const distance: MarkKind<DistanceMark> = {
   schema: distanceSchema,

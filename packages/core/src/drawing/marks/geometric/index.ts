@@ -22,7 +22,7 @@ export const CHARACTERISTICS = [
 ] as const;
 
 /** A frame that tells within which zone a face, edge or axis has to lie, and relative to what. */
-export const geometricSchema = z.strictObject({
+const geometricSchema = z.strictObject({
   kind: z.literal('geometric'),
   ...markFields,
   of: things(1).max(1),
@@ -33,7 +33,7 @@ export const geometricSchema = z.strictObject({
   /** Letters of what it refers to, the first one first. */
   datums: z.array(z.string().regex(/^[A-Z]{1,2}$/)).max(3),
 });
-export type GeometricMark = z.infer<typeof geometricSchema>;
+type GeometricMark = z.infer<typeof geometricSchema>;
 
 export const geometric: MarkKind<GeometricMark> = {
   schema: geometricSchema,

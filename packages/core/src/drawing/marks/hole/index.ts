@@ -14,7 +14,7 @@ import { pointing } from '../pointing.ts';
 import { timesRow } from '../round.ts';
 
 /** Drilled holes with all that belongs to them: how many, how wide, how deep, with which head and thread. */
-export const holeSchema = z.strictObject({
+const holeSchema = z.strictObject({
   kind: z.literal('hole'),
   ...sizeFields,
   /** The walls of the holes. */
@@ -22,7 +22,7 @@ export const holeSchema = z.strictObject({
   /** Said instead of the diameter of the drill: "M5". */
   thread: z.string().max(40).optional(),
 });
-export type HoleMark = z.infer<typeof holeSchema>;
+type HoleMark = z.infer<typeof holeSchema>;
 
 export const holeMark: MarkKind<HoleMark> = {
   schema: holeSchema,

@@ -7,13 +7,13 @@ import type { MarkKind, ReadMark } from '../kind.ts';
 import { pointing } from '../pointing.ts';
 
 /** Words on the sheet, pointing to a thing or standing by themselves. What it points to is taken as told by it. */
-export const noteSchema = z.strictObject({
+const noteSchema = z.strictObject({
   kind: z.literal('note'),
   ...markFields,
   of: z.array(referenceSchema).max(MARK_LIMITS.things),
   text: z.string().trim().min(1).max(MARK_LIMITS.text),
 });
-export type NoteMark = z.infer<typeof noteSchema>;
+type NoteMark = z.infer<typeof noteSchema>;
 
 export const note: MarkKind<NoteMark> = {
   schema: noteSchema,

@@ -9,7 +9,7 @@ import type { MarkKind, ReadMark } from '../kind.ts';
 import { nearest, tipsOf } from '../pointing.ts';
 
 /** The texture of a surface (ISO 21920-1): as it has to be, and whether material is removed for it. */
-export const surfaceSchema = z.strictObject({
+const surfaceSchema = z.strictObject({
   kind: z.literal('surface'),
   ...markFields,
   of: things(1).max(1),
@@ -17,7 +17,7 @@ export const surfaceSchema = z.strictObject({
   text: z.string().trim().min(1).max(40),
   removed: z.enum(['any', 'yes', 'no']),
 });
-export type SurfaceMark = z.infer<typeof surfaceSchema>;
+type SurfaceMark = z.infer<typeof surfaceSchema>;
 
 /** The sign in heights of capitals: a short and a long arm from its tip, 60 degrees apart. */
 const [SHORT, LONG] = [1.4, 2.8];
