@@ -56,7 +56,7 @@ import {
 } from './records.ts';
 import { ASSEMBLY_RELATIONS, facingOf, related, type Feature } from './relations.ts';
 import { memberPose, type Member } from './member.ts';
-import { minimalConflict, type restPose } from './rest.ts';
+import { conflictOf, type restPose } from './rest.ts';
 import { spanning } from './spanning.ts';
 import { assemblyFreedoms, type AssemblyFreedoms } from './freedoms.ts';
 
@@ -99,7 +99,7 @@ export function assemble(assembly: Assembly, around: Surroundings): Assembled {
     traces: pieces.traces,
     freedoms: assemblyFreedoms(new MechanismEquations(mechanism), rest),
     issues: pieces.issues,
-    conflict: rest.fulfilled ? [] : minimalConflict(mechanism, pieces.given, rest.suspects),
+    conflict: rest.fulfilled ? [] : conflictOf(mechanism, pieces.given, rest.suspects),
   };
 }
 
@@ -202,7 +202,7 @@ class Pieces {
         const { repeat } = placement;
         const typed = this.read(repeat!.count, NUMBER);
         const count = Math.round(typed);
-        if (Math.abs(typed - count) > 1e-9 || count < 1 || count > MOST_REPEATS)
+        if (Math.abs(typed - count) > ROUNDED || count < 1 || count > MOST_REPEATS)
           throw new IssueError(issue('placement.count', { most: MOST_REPEATS }));
         const originals = this.members.filter((member) => isAtOrWithin(member.id, id));
         const on = this.carrierOf(new Set(originals.map(({ body }) => body)));
@@ -246,7 +246,7 @@ class Pieces {
     if (!axis) throw new IssueError(issue('placement.axis'));
     const pose = memberPose(member, rest);
     const over = this.read(repeat.over, ANGLE);
-    const whole = Math.abs(over - 2 * Math.PI) < 1e-9;
+    const whole = Math.abs(over - 2 * Math.PI) < ROUNDED;
     return rotation(
       transformPoint(pose, axis.origin),
       transformDirection(pose, axis.direction),
@@ -371,7 +371,7 @@ class Pieces {
     const text = rest[coordinate];
     if (text === undefined) return { least, most };
     const at = this.read(text, asks);
-    if (at < least - 1e-9 || at > most + 1e-9) throw new IssueError(issue('joint.beyond'));
+    if (at < least - ROUNDED || at > most + ROUNDED) throw new IssueError(issue('joint.beyond'));
     return { least, most, rest: at };
   }
 
@@ -430,3 +430,5 @@ class Pieces {
 }
 
 const MOST_REPEATS = 500;
+/** Numbers that were told and differ by less, in their unit, are the same. */
+const ROUNDED = 1e-9;

@@ -8,6 +8,8 @@ import { extrapolatedPose } from './pose.ts';
 const LONGEST = { turn: Math.PI / 18, slide: 0.1 };
 /** The shortest, as a share of the longest. */
 const SHORTEST = 2 ** -12;
+/** A value that is beyond its limit by no more than this, rad or mm, stands on it; so do shares of the way and of steps. */
+const ROUNDED = 1e-9;
 /** What share of the way may be left to a limit where it stops. */
 const ON_LIMIT = 1e-10;
 
@@ -39,14 +41,14 @@ export function drive(
 ): Driven {
   const keys = [...to.keys()];
   const ends = new Map(keys.map((key) => [key, withinLimits(mechanism.limits, key, to.get(key)!)] as const));
-  const cut = keys.filter((key) => Math.abs(ends.get(key)! - to.get(key)!) > 1e-9);
+  const cut = keys.filter((key) => Math.abs(ends.get(key)! - to.get(key)!) > ROUNDED);
   const motion = new MergedEquations(mechanism, keys);
   const start = new Map(keys.map((key) => [key, from.coordinates.get(key) ?? 0] as const));
   const steps = Math.max(
     1,
     ...keys.map((key) => {
       const way = Math.abs(ends.get(key)! - start.get(key)!);
-      return Math.ceil(way / (isAngle(key) ? LONGEST.turn : LONGEST.slide * mechanism.size) - 1e-9);
+      return Math.ceil(way / (isAngle(key) ? LONGEST.turn : LONGEST.slide * mechanism.size) - ROUNDED);
     }),
   );
   const at = (share: number): Coordinates =>
@@ -62,7 +64,7 @@ export function drive(
   let stops: readonly CoordinateKey[] = [];
   while (done < 1 && (stops.length > 0 || step >= SHORTEST / steps)) {
     // the last step may be a little longer: rounding leaves nothing over
-    const share = done + step > 1 - 1e-9 ? 1 : done + step;
+    const share = done + step > 1 - ROUNDED ? 1 : done + step;
     let next = motion.solve(pose, at(share));
     const going = before && onwards(before.pose, pose, (share - done) / before.step);
     if (going && (!next.fulfilled || swerves(mechanism, pose, going, next)) && isTold()) {
@@ -108,7 +110,7 @@ function swerves({ size }: Mechanism, from: Pose, going: Pose, next: Pose): bool
 function further(mechanism: Mechanism, from: Pose, to: Pose): { key: CoordinateKey; share: number }[] {
   const before = new Map(beyondLimits(mechanism, from).map(({ key, by }) => [key, by]));
   return beyondLimits(mechanism, to)
-    .filter(({ key, by }) => by > (before.get(key) ?? 0) + 1e-9)
+    .filter(({ key, by }) => by > (before.get(key) ?? 0) + ROUNDED)
     .map(({ key, limit }) => {
       const [a, b] = [from, to].map(({ coordinates }) => coordinates.get(key)!) as [number, number];
       return { key, share: before.has(key) ? 0 : (limit - a) / (b - a) };

@@ -19,7 +19,10 @@ type Poses = Pick<Pose, 'poses'>;
 
 const along = ({ body, along: u }: Direction, { poses }: Poses): Vec3 =>
   body === SPACE ? u : transformDirection(poses[body]!, u);
-const looksWrong = ({ a, b, is }: Facing, at: Poses): boolean => dot3(along(a, at), along(b, at)) * is < -1e-9;
+/** A cosine within this of 0 looks neither way. */
+const SQUARE = 1e-9;
+
+const looksWrong = ({ a, b, is }: Facing, at: Poses): boolean => dot3(along(a, at), along(b, at)) * is < -SQUARE;
 
 /** Relations whose sides look the wrong way round. */
 export const facesWrong = ({ relations }: Pick<Mechanism, 'relations'>, at: Poses): string[] =>

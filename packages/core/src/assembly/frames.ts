@@ -72,11 +72,14 @@ export const poseBy = (at: Vec3, [x, y, z]: Vec3): RigidTransform =>
   ].reduce(compose);
 const NOWHERE: Vec3 = [0, 0, 0];
 
+/** A cosine so near to 1 is 1, to rounding. */
+const STRAIGHT = 1e-12;
+
 /** The turns about the x, y and z axes of space that a pose comes to, rad; about y within a quarter turn. */
 export function turnsOf([row0, row1, row2]: RigidTransform): Vec3 {
   const y = Math.asin(Math.max(-1, Math.min(1, -row2[0])));
   // looking straight along z two of the turns are about one axis: all of it is told about z
-  if (Math.abs(row2[0]) > 1 - 1e-12) return [0, y, Math.atan2(-row0[1], row1[1])];
+  if (Math.abs(row2[0]) > 1 - STRAIGHT) return [0, y, Math.atan2(-row0[1], row1[1])];
   return [Math.atan2(row2[1], row2[2]), y, Math.atan2(row1[0], row0[0])];
 }
 

@@ -39,8 +39,11 @@ export function assemblyFreedoms(motion: MechanismEquations, pose: Pose): Assemb
   return { count, bodies, redundant, parting };
 }
 
+/** Below this a share of a motion, or of a direction along an axis, is rounding. */
+const NOTHING = 1e-6;
+
 const basis = (vectors: readonly Float64Array[]): Float64Array[] =>
-  orthonormal(vectors.filter((vector) => norm(vector) > 1e-6));
+  orthonormal(vectors.filter((vector) => norm(vector) > NOTHING));
 
 /** "turns about z", "slides along x", "3 freedoms: turns in 1 way, slides in 2". */
 export function freedomWords({ count, turns, along }: BodyFreedoms): string {
@@ -57,8 +60,8 @@ export function freedomWords({ count, turns, along }: BodyFreedoms): string {
 
 /** A direction by the axis of space that it lies along, else by its numbers; which way round does not count. */
 function axisWords(along: Vec3): string {
-  const axis = along.findIndex((c) => Math.abs(c) > 1 - 1e-6);
+  const axis = along.findIndex((c) => Math.abs(c) > 1 - NOTHING);
   if (axis >= 0) return 'xyz'[axis]!;
-  const first = along.find((c) => Math.abs(c) > 1e-6)!;
+  const first = along.find((c) => Math.abs(c) > NOTHING)!;
   return along.map((c) => formatAmount(c * Math.sign(first), 2)).join(' / ');
 }

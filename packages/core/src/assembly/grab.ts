@@ -29,7 +29,8 @@ export class Grab {
       const at = this.at(pose);
       const way = sub3(goal, at);
       const length = distance3(goal, at);
-      const step = Math.min(1, (LONGEST * this.mechanism.size) / Math.max(length, 1e-12));
+      const longest = LONGEST * this.mechanism.size;
+      const step = length > longest ? longest / length : 1;
       const next = this.within(pose, add3(at, scale3(way, step)));
       if (!next.fulfilled) break;
       const gained = length - distance3(goal, this.at(next));

@@ -10,7 +10,7 @@ export { memberPose, repeatedBy, type Member } from './member.ts';
 export { isBranching } from './branching.ts';
 export { drive, type Driven } from './drive.ts';
 export { explodedBy, explodedPoses } from './explode.ts';
-export { minimalConflict, restPose, type Rest } from './rest.ts';
+export { restPose, type Rest } from './rest.ts';
 export {
   ASSEMBLY_RELATIONS,
   FACINGS,

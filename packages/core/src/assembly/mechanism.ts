@@ -177,7 +177,12 @@ export class MechanismEquations {
     this.unknowns = this.goal + (grabbed ? 3 : 0);
     this.from = restOf(mechanism);
     this.solver = new Solver(
-      { initial: new Float64Array(this.unknowns), blocks: this.blocks(), substitutions: [] },
+      {
+        initial: new Float64Array(this.unknowns),
+        blocks: this.blocks(),
+        substitutions: [],
+        size_mm: mechanism.size,
+      },
       { strategy: 'together' },
     );
   }

@@ -16,15 +16,19 @@ export function rotateByVector(turn: Vec3, along: Vec3): Vec3 {
  */
 export function torqueOnVector(turn: Vec3, torque: Vec3): Vec3 {
   const angle = length3(turn);
-  const [a, b] = [versine(angle), (1 - sinc(angle)) / Math.max(angle * angle, 1e-12)];
+  const [a, b] = [versine(angle), angle < SMALL ? 1 / 6 : (1 - sinc(angle)) / angle ** 2];
   const across = cross3(turn, torque);
-  // below 1e-4 rad the quotient is a sixth, to rounding
-  return add3(torque, add3(scale3(across, -a), scale3(cross3(turn, across), angle < 1e-4 ? 1 / 6 : b)));
+  return add3(torque, add3(scale3(across, -a), scale3(cross3(turn, across), b)));
 }
 
-const sinc = (angle: number): number => (angle < 1e-4 ? 1 - angle ** 2 / 6 : Math.sin(angle) / angle);
+/** Below this angle, rad, series are as good as functions, and do not divide by nothing. */
+const SMALL = 1e-4;
+/** A sine below this is rounding: there is no turn. */
+const NO_TURN = 1e-12;
+
+const sinc = (angle: number): number => (angle < SMALL ? 1 - angle ** 2 / 6 : Math.sin(angle) / angle);
 /** (1 - cos) / angle^2 */
-const versine = (angle: number): number => (angle < 1e-4 ? 0.5 - angle ** 2 / 24 : (1 - Math.cos(angle)) / angle ** 2);
+const versine = (angle: number): number => (angle < SMALL ? 0.5 - angle ** 2 / 24 : (1 - Math.cos(angle)) / angle ** 2);
 
 /** A body moved from a pose: turned by a rotation vector about its own origin, which goes to a place. */
 export function displacedPose(base: RigidTransform, origin: Vec3, turn: Vec3): RigidTransform {
@@ -52,7 +56,7 @@ function turnBetween(from: RigidTransform, to: RigidTransform): Vec3 {
   const across: Vec3 = [(r(2, 1) - r(1, 2)) / 2, (r(0, 2) - r(2, 0)) / 2, (r(1, 0) - r(0, 1)) / 2];
   const sine = length3(across);
   const cosine = (r(0, 0) + r(1, 1) + r(2, 2) - 1) / 2;
-  return sine < 1e-12 ? across : scale3(across, Math.atan2(sine, cosine) / sine);
+  return sine < NO_TURN ? across : scale3(across, Math.atan2(sine, cosine) / sine);
 }
 
 /** Where the origin of a body lies. */

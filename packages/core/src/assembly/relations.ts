@@ -77,6 +77,9 @@ const apart = (a: Feature, b: Feature, is: number, across?: Direction): Equation
  * Kinds of relations, each by the pairs of things that it can stand between. What an equation leaves open (on which side a
  * distance counts; which way round, where no facing is told) stays as it is in the pose from which it is solved.
  */
+/** An angle whose sine is smaller is straight. */
+const STRAIGHT = 1e-6;
+
 const RELATIONS = {
   coincident: {
     title: 'coincident',
@@ -141,7 +144,7 @@ const RELATIONS = {
     asks: ANGLE,
     initial: '90 deg',
     // parallel: every direction across is as good
-    wrong: (amount) => (Math.abs(Math.sin(amount)) < 1e-6 ? 'relation.straight' : undefined),
+    wrong: (amount) => (Math.abs(Math.sin(amount)) < STRAIGHT ? 'relation.straight' : undefined),
     pairs: {
       axis: {
         axis: (a, b, amount) => [square(along(a), along(b), Math.cos(amount))],

@@ -14,6 +14,7 @@ import {
   transformFrame,
   inverse,
 } from '../math/index.ts';
+import { minimalConflict } from '../solver/index.ts';
 import { SPACE } from './equations.ts';
 import { faced, facesWrong } from './facing.ts';
 import { axisOfCoordinate, isBall, JOINTS } from './joints.ts';
@@ -172,31 +173,21 @@ function seated(
 }
 
 /**
- * Of what can not all be fulfilled a smallest set that fights: without any one of these the rest of them could be
- * (deletion filter: Chinneck, Dravnieks 1991).
+ * Of the joints, relations and ratios that can not all be fulfilled a minimal set, by their ids.
  * @param given coordinates that are held besides
  */
-export function minimalConflict(mechanism: Mechanism, given: Coordinates, suspects: readonly string[]): string[] {
-  const owners = [...new Set(suspects)];
+export function conflictOf(mechanism: Mechanism, given: Coordinates, suspects: readonly string[]): string[] {
+  const { joints, relations, ratios } = mechanism;
   const only = (ids: ReadonlySet<string>): Mechanism => ({
     ...mechanism,
-    joints: mechanism.joints.filter(({ id }) => ids.has(id)),
-    relations: mechanism.relations.filter(({ id }) => ids.has(id)),
-    ratios: mechanism.ratios.filter(
+    joints: joints.filter(({ id }) => ids.has(id)),
+    relations: relations.filter(({ id }) => ids.has(id)),
+    ratios: ratios.filter(
       ({ id, first, second }) => ids.has(id) && [first, second].every((key) => ids.has(jointOf(key))),
     ),
   });
-  const all = [...mechanism.joints, ...mechanism.relations, ...mechanism.ratios].map(({ id }) => id);
-  const hold = (ids: ReadonlySet<string>) =>
-    partsOf(only(ids)).every((part) => broughtTogether(part, ofJoints(part, given)).fulfilled);
-  // what is not suspected is let go at once where the suspects fight by themselves
-  let left = new Set(owners);
-  if (left.size === 0 || hold(left)) left = new Set(all);
-  for (const id of [...left].slice(0, MOST_TRIED)) {
-    const without = new Set([...left].filter((other) => other !== id));
-    if (!hold(without)) left = without;
-  }
-  return [...left];
+  const all = [...joints, ...relations, ...ratios].map(({ id }) => id);
+  return minimalConflict(all, [...new Set(suspects)], (ids) =>
+    partsOf(only(new Set(ids))).some((part) => !broughtTogether(part, ofJoints(part, given)).fulfilled),
+  );
 }
-/** Each try solves the mechanism anew. */
-const MOST_TRIED = 60;

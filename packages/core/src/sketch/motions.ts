@@ -18,7 +18,12 @@ export interface FreeMotion {
   readonly places: Readonly<Record<Id, readonly number[]>>;
 }
 
-const STILL = 1e-6;
+/** Motions are told for their largest change being 1 mm: what changes by less stands still. */
+export const STILL = 1e-6;
+/** By so much two changes may differ and count as one, mm: motions are basis vectors, they carry the error of the rank. */
+const ALIKE = 1e-4;
+/** Two pivots that differ by less are as good: the first is taken, so that a mirror image gives the same motions. */
+const AS_GOOD = 1e-9;
 
 /**
  * The freedoms as motions that people see. Figures that can move as a whole do so first: along X, along Y, round, larger;
@@ -103,7 +108,7 @@ function echelon(rows: Float64Array[]): Float64Array[] {
     for (let r = k; r < rows.length; r++) {
       const row = rows[r]!;
       for (let c = 0; c < columns; c++)
-        if (Math.abs(row[c]!) > size + 1e-9) [bestRow, bestColumn, size] = [r, c, Math.abs(row[c]!)];
+        if (Math.abs(row[c]!) > size + AS_GOOD) [bestRow, bestColumn, size] = [r, c, Math.abs(row[c]!)];
     }
     [rows[k], rows[bestRow]] = [rows[bestRow]!, rows[k]!];
     const pivot = rows[k]!;
@@ -130,8 +135,8 @@ function describe(figure: Figure, users: Users, layout: Layout, geometry: Geomet
   const rims = Object.keys(places).length - points.length;
   const [first] = moves;
   if (points.length === 0 && rims === 1) return { look: 'grow', ...whose };
-  if (first && rims === 0 && moves.every((move) => Math.abs(cross2(move, first)) < 1e-4 * length2(first))) {
-    const together = moves.every((move) => length2(sub2(move, first)) < 1e-4);
+  if (first && rims === 0 && moves.every((move) => Math.abs(cross2(move, first)) < ALIKE * length2(first))) {
+    const together = moves.every((move) => length2(sub2(move, first)) < ALIKE);
     return { look: together ? 'slide' : 'spread', direction: scale2(first, 1 / length2(first)), ...whose };
   }
   const at = points.map((id) => geometry.point(id));
@@ -168,15 +173,15 @@ function usersOf({ entities }: Layout): Users {
 /** Is it a turn about one place: velocities square on the joins, and growing with them? */
 function turns(places: readonly Vec2[], moves: readonly Vec2[]): boolean {
   // v = w x (p - c): differences of velocities are differences of places turned left, times w
-  const [p, q] = [places[0], places.find((place) => places[0] && length2(sub2(place, places[0])) > 1e-6)];
+  const [p, q] = [places[0], places.find((place) => places[0] && length2(sub2(place, places[0])) > STILL)];
   if (!p || !q) return false;
   const join = left2(sub2(q, p));
   const change = sub2(moves[places.indexOf(q)]!, moves[0]!);
   const w = dot2(change, join) / dot2(join, join);
-  if (Math.abs(w) < 1e-9 || Math.abs(cross2(change, join)) > 1e-4 * length2(join)) return false;
+  if (Math.abs(w) < AS_GOOD || Math.abs(cross2(change, join)) > ALIKE * length2(join)) return false;
   return places.every((place, k) => {
     const expected = scale2(left2(sub2(place, p)), w);
-    return length2(sub2(sub2(moves[k]!, moves[0]!), expected)) < 1e-4;
+    return length2(sub2(sub2(moves[k]!, moves[0]!), expected)) < ALIKE;
   });
 }
 

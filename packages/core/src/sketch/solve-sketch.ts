@@ -1,9 +1,18 @@
 import { cross2, length2, type Vec2 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
-import { freedoms, solve, Solver, type Block, type Freedoms, type Problem, type Solution } from '../solver/index.ts';
+import {
+  freedoms,
+  minimalConflict,
+  solve,
+  Solver,
+  type Block,
+  type Freedoms,
+  type Problem,
+  type Solution,
+} from '../solver/index.ts';
 import { entityKind, type Entities, type Entity } from './entities/index.ts';
 import { Geometry, Layout } from './geometry.ts';
-import { freeMotions, type FreeMotion } from './motions.ts';
+import { freeMotions, STILL, type FreeMotion } from './motions.ts';
 import { lengthOf } from './pieces/index.ts';
 import { isSized, relationKind, type Relations, type SizedRelation } from './relations/index.ts';
 
@@ -40,6 +49,12 @@ const DRAGGED_WEIGHT = 1e4;
 const STRIDE = 0.35;
 /** An angle by no more than this, rad: what is far out goes on a circle. */
 const TURNING_STRIDE = 0.15;
+/** Nothing that is sized counts as smaller, mm: else a stride from nothing would be endless. */
+const SMALLEST_mm = 1e-3;
+/** A curve shorter than this, mm, is lost. */
+const LOST_mm = 1e-6;
+/** The sine of a corner that is so flat says nothing about its hand. */
+const FLAT = 1e-3;
 const MOST_STRIDES = 24;
 /** Where strides were too long they may become so many. */
 const MOST_SHORT_STRIDES = 200;
@@ -68,7 +83,7 @@ export function solveSketch(
       slides: new Map(),
       motions: [],
       redundant: [],
-      clash: fighting(layout, held, sizes, solution.suspects),
+      clash: conflictOf(layout, held, sizes, solution.suspects),
       residual: solution.residual,
     };
   return explained(layout, relations, solution, freedoms(solution));
@@ -169,7 +184,8 @@ function stridesFor(from: Sizes, to: Sizes, turning: ReadonlySet<Id>): number {
   for (const [id, before] of from) {
     const after = to.get(id)!;
     if (turning.has(id)) most = Math.max(most, (Math.abs(after - before) * STRIDE) / TURNING_STRIDE);
-    else most = Math.max(most, Math.abs(after - before) / Math.max(Math.abs(before), Math.abs(after) * 0.1, 1e-3));
+    else
+      most = Math.max(most, Math.abs(after - before) / Math.max(Math.abs(before), Math.abs(after) * 0.1, SMALLEST_mm));
   }
   return Math.min(MOST_STRIDES, Math.max(1, Math.ceil(most / STRIDE)));
 }
@@ -177,9 +193,9 @@ function stridesFor(from: Sizes, to: Sizes, turning: ReadonlySet<Id>): number {
 /** Borrowed entities may go by a share of the sketch in one solve, like dimensions. */
 function pinStrides(layout: Layout, start: Geometry): number {
   const far = layout.farthestPin;
-  if (far < 1e-9) return 1;
+  if (far === 0) return 1;
   const box = start.box();
-  const size = box ? Math.max(box.high[0] - box.low[0], box.high[1] - box.low[1], 1e-3) : 1;
+  const size = box ? Math.max(box.high[0] - box.low[0], box.high[1] - box.low[1], SMALLEST_mm) : 1;
   return Math.min(MOST_STRIDES, Math.ceil(far / (STRIDE * size)));
 }
 
@@ -207,7 +223,7 @@ function strideAlong(layout: Layout, held: Held, from: Sizes, to: Sizes, strides
 
 /** No radius is zero or negative and no line has lost its length. */
 function sound(geometry: Geometry): boolean {
-  return Object.keys(geometry.entities).every((id) => geometry.pieces(id).every((piece) => lengthOf(piece) > 1e-6));
+  return Object.keys(geometry.entities).every((id) => geometry.pieces(id).every((piece) => lengthOf(piece) > LOST_mm));
 }
 
 /**
@@ -224,7 +240,7 @@ function flipped(layout: Layout, held: Held, before: Float64Array, after: Float6
       for (let n = 0; n < k; n++) {
         const [a, b] = [arms[n]!, arms[k]!];
         const [was, is] = [before, after].map((x) => turn(a, b, x)) as [number, number];
-        if (was * is >= 0 || Math.min(Math.abs(was), Math.abs(is)) <= 1e-3) continue;
+        if (was * is >= 0 || Math.min(Math.abs(was), Math.abs(is)) <= FLAT) continue;
         // three places that are told from each other can only be turned over
         const isTriangle = linked.has(`${a.far} ${b.far}`);
         if (!isTurning || isTriangle || Math.abs(was - is) > LEAP) return true;
@@ -291,29 +307,14 @@ function turn(first: Arm, second: Arm, x: Float64Array): number {
   return scale > 0 ? cross2(u, v) / scale : 0;
 }
 
-/**
- * A minimal set of relations that can't hold together (QuickXplain, Junker 2004). Sought among the suspects alone where
- * these clash by themselves, else among all; a shape that loses a line or a circle counts as a clash too.
- */
-function fighting(layout: Layout, held: Held, sizes: Sizes, suspects: readonly Id[]): Id[] {
+/** A minimal set of relations that can't hold together; a shape that loses a line or a circle counts as a clash too. */
+function conflictOf(layout: Layout, held: Held, sizes: Sizes, suspects: readonly Id[]): Id[] {
   const clashes = (rest: Held): boolean => {
     const solution = solveFrom(layout, layout.initial, rest, sizes);
     return !solution.fulfilled || !sound(new Geometry(layout.moved(solution.x)));
   };
   const suspected = held.filter(([id]) => suspects.includes(id));
-  const found = explainClash([], false, suspected.length > 0 && clashes(suspected) ? suspected : held, clashes);
-  return found.map(([id]) => id);
-}
-
-/** The members of `candidates` that are needed, beside `background`, for a clash; `grown` if background just grew. */
-function explainClash(background: Held, grown: boolean, candidates: Held, clashes: (rest: Held) => boolean): Held {
-  if (grown && clashes(background)) return [];
-  if (candidates.length <= 1) return candidates;
-  const half = Math.floor(candidates.length / 2);
-  const [older, newer] = [candidates.slice(0, half), candidates.slice(half)];
-  const fromNewer = explainClash([...background, ...older], true, newer, clashes);
-  const fromOlder = explainClash([...background, ...fromNewer], fromNewer.length > 0, older, clashes);
-  return [...fromOlder, ...fromNewer];
+  return minimalConflict(held, suspected, clashes).map(([id]) => id);
 }
 
 function explained(layout: Layout, relations: Relations, solution: Solution, left: Freedoms): SketchSolution {
@@ -366,9 +367,9 @@ function slidesOf(layout: Layout, { groups }: Freedoms): Map<Id, Vec2> {
 }
 
 function commonDirection(all: readonly Vec2[]): Vec2 | undefined {
-  const moves = all.filter((move) => length2(move) > 1e-6);
+  const moves = all.filter((move) => length2(move) > STILL);
   const [longest] = moves.toSorted((a, b) => length2(b) - length2(a));
   if (!longest) return undefined;
   const unit: Vec2 = [longest[0] / length2(longest), longest[1] / length2(longest)];
-  return moves.every((move) => Math.abs(cross2(unit, move)) < 1e-6 * length2(move) + 1e-9) ? unit : undefined;
+  return moves.every((move) => Math.abs(cross2(unit, move)) < STILL * length2(move)) ? unit : undefined;
 }

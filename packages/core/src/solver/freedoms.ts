@@ -22,14 +22,18 @@ export interface FreeGroup {
   readonly vectors: readonly Float64Array[];
 }
 
+/** A row counts as another again where it differs by less than this share. */
 const RANK_TOLERANCE = 1e-7;
-const WITNESSES = 2;
+/** Of a motion, or of a combination of rows, what is below this share of its largest entry is rounding. */
+const NOTHING = 1e-6;
+/** So many witnesses are asked, so far away, in shares of the size. */
+const WITNESSES = { count: 2, away: 1e-3 };
 
 /**
  * The freedoms left at a fulfilled solution: unknowns less the generic rank of the Jacobian. Where the blocks are as
  * their structure promises, only the under-determined part needs a null space; elsewhere the whole component is looked
  * at, at witnesses near by (Michelucci, Foufou 2006), since the rank lies where the position is special.
- * @param tolerance a row counts as another again where it differs by less than this share
+ * @param tolerance of the rank, as `RANK_TOLERANCE`
  */
 export function freedoms(solution: Solution, tolerance = RANK_TOLERANCE): Freedoms {
   const { system, components, y } = solution;
@@ -48,8 +52,10 @@ export function freedoms(solution: Solution, tolerance = RANK_TOLERANCE): Freedo
     if (revealed.basis.length > 0) {
       const places = subproblem.columns.flatMap((c, k) => behind[c]!.map((unknown) => ({ unknown, k })));
       const vectors = revealed.basis.map((vector) => Float64Array.from(places, ({ k }) => vector[k]!));
-      for (const vector of vectors)
-        vector.forEach((entry, k) => Math.abs(entry) > 1e-6 && (loose[places[k]!.unknown] = 1));
+      for (const vector of vectors) {
+        const least = NOTHING * largestOf(vector);
+        vector.forEach((entry, k) => Math.abs(entry) > least && (loose[places[k]!.unknown] = 1));
+      }
       groups.push({ unknowns: places.map(({ unknown }) => unknown), vectors });
     }
     if (component.all.rows.length > component.all.columns.length - revealed.basis.length)
@@ -57,6 +63,8 @@ export function freedoms(solution: Solution, tolerance = RANK_TOLERANCE): Freedo
   }
   return { count: groups.reduce((sum, { vectors }) => sum + vectors.length, 0), loose, groups, redundant, parting };
 }
+
+const largestOf = (vector: Float64Array): number => vector.reduce((most, entry) => Math.max(most, Math.abs(entry)), 0);
 
 interface Revealed {
   readonly subproblem: Subproblem;
@@ -80,7 +88,7 @@ function generic(solution: Solution, component: Component, y: Float64Array, tole
   const free = rank(under, y);
   if (regular && free.rank === under.rows.length) return { subproblem: under, revealed: free, at: y, isSpecial: false };
   let [best, at] = [rank(all, y), y];
-  for (let seed = 1; seed <= WITNESSES && best.basis.length > 0; seed++) {
+  for (let seed = 1; seed <= WITNESSES.count && best.basis.length > 0; seed++) {
     const witness = nearby(solution, all, best, seed);
     if (!witness) continue;
     const there = rank(all, witness);
@@ -91,16 +99,21 @@ function generic(solution: Solution, component: Component, y: Float64Array, tole
 
 /** A place a little along the null space where all relations hold again; undefined if it is not found. */
 function nearby(solution: Solution, whole: Subproblem, at: NullSpace, seed: number): Float64Array | undefined {
-  const { system, y, options } = solution;
+  const { system, y, options, summary } = solution;
   const random = randomFrom(seed);
   const moved = Float64Array.from(y);
-  const size = Math.max(1e-3, 1e-3 * y.reduce((largest, entry) => Math.max(largest, Math.abs(entry)), 0));
+  const size = WITNESSES.away * summary.size_mm;
   for (const vector of at.basis) {
-    const largest = vector.reduce((most, entry) => Math.max(most, Math.abs(entry)), 1);
-    const along = (size * (random() - 0.5)) / largest;
+    const along = (size * (random() - 0.5)) / Math.max(largestOf(vector), 1);
     whole.columns.forEach((column, k) => (moved[column]! += along * vector[k]!));
   }
-  const { termination } = minimise(solvable(system, whole, options), moved, system.reduction.weight, options);
+  const { termination } = minimise(
+    solvable(system, whole, options),
+    moved,
+    system.reduction.weight,
+    summary.tolerance_mm,
+    options,
+  );
   return termination === 'fulfilled' ? moved : undefined;
 }
 
@@ -111,11 +124,11 @@ function tellingTwice({ system }: Solution, whole: Subproblem, at: Float64Array)
   const transposed = Array.from({ length: whole.columns.length }, () => new Map<number, number>());
   evaluator.sparseRows().forEach((row, r) => row.forEach((entry, c) => transposed[c]!.set(r, entry)));
   return nullSpace(transposed, whole.rows.length, RANK_TOLERANCE).basis.map((combination) => {
-    const most = combination.reduce((largest, entry) => Math.max(largest, Math.abs(entry)), 0);
+    const least = NOTHING * largestOf(combination);
     const gradient = new Float64Array(system.reduction.column.length);
     const owners = new Set<string>();
     whole.rows.forEach((index, r) => {
-      if (Math.abs(combination[r]!) <= 1e-6 * most) return;
+      if (Math.abs(combination[r]!) <= least) return;
       const row = system.rows[index]!;
       owners.add(system.owner(row));
       system.addGradient(row, at, combination[r]!, gradient);

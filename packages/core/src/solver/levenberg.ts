@@ -18,7 +18,8 @@ export function minimise(
   { evaluator, step }: Solvable,
   y: Float64Array,
   weight: Float64Array,
-  { tolerance_mm, margin, rounding, maxIterations, damping: { initial, min, max, factor } }: SolverOptions,
+  tolerance_mm: number,
+  { margin, rounding, maxIterations, damping: { initial, min, max, factor } }: SolverOptions,
 ): Minimum {
   const { columns } = evaluator.subproblem;
   let cost = evaluator.evaluate(y);

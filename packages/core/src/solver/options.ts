@@ -1,7 +1,7 @@
 /** How a problem is solved; what is not told is as in `DEFAULT_OPTIONS`. */
 export interface SolverOptions {
-  /** Residuals up to this count as fulfilled, mm. */
-  readonly tolerance_mm: number;
+  /** Residuals up to this share of the size of the model count as fulfilled: the tolerance, in mm, is both multiplied. */
+  readonly accuracy: number;
   /**
    * Once the largest residual of a subproblem is within this share of the tolerance its iteration ends: the next one starts
    * from there, so that what is left must not add up.
@@ -24,7 +24,7 @@ export interface SolverOptions {
 }
 
 const DEFAULT_OPTIONS: SolverOptions = {
-  tolerance_mm: 1e-9,
+  accuracy: 1e-11,
   margin: 1e-3,
   rounding: 0.1,
   maxIterations: 60,
@@ -33,14 +33,21 @@ const DEFAULT_OPTIONS: SolverOptions = {
   strategy: 'in-order',
 };
 
+/** A model that is smaller counts as so large, mm: all of it may begin in one place and grow. */
+const SMALLEST_MODEL_mm = 10;
+
+/** How large a model is, mm: as it says, or as far as its unknowns reach where it begins (where it ends it may have run away). */
+export const sizeOf = (told_mm: number, initial: Float64Array): number =>
+  initial.reduce((most, entry) => Math.max(most, Math.abs(entry)), Math.max(told_mm, SMALLEST_MODEL_mm));
+
 /** Throws a RangeError that names the option, its value and what it must be: a fault of the program. */
 export function checkedOptions(given: Partial<SolverOptions>): SolverOptions {
   const options = { ...DEFAULT_OPTIONS, ...given };
-  const { tolerance_mm, margin, rounding, maxIterations, damping, sparseFrom } = options;
+  const { accuracy, margin, rounding, maxIterations, damping, sparseFrom } = options;
   const must = (holds: boolean, told: string) => {
     if (!holds) throw new RangeError(`Solver: ${told}`);
   };
-  must(tolerance_mm > 0, `tolerance_mm is ${tolerance_mm} and must be greater than 0`);
+  must(accuracy > 0 && accuracy < 1, `accuracy is ${accuracy} and must lie in (0, 1)`);
   must(margin > 0 && margin <= 1, `margin is ${margin} and must lie in (0, 1]`);
   must(rounding > 0 && rounding <= 1, `rounding is ${rounding} and must lie in (0, 1]`);
   must(
@@ -66,6 +73,9 @@ export type Termination = 'fulfilled' | 'stalled' | 'limit' | 'not-finite';
 
 /** What solving one problem took. */
 export interface SolverSummary {
+  /** How large the model was where it began, mm, and up to which residual it counted as fulfilled. */
+  readonly size_mm: number;
+  readonly tolerance_mm: number;
   /** The worst of all subproblems; `stalled` also where substitutions do not close. */
   readonly termination: Termination;
   /** Steps that were tried, over all subproblems. */

@@ -9,6 +9,8 @@ export interface Problem {
   readonly substitutions: readonly Substitution[];
   /** How unwilling each unknown is to move where there is a choice; 1 if absent. Only ratios matter. */
   readonly weights?: Float64Array;
+  /** About how large the model is, mm, where its unknowns do not tell. Tolerances are shares of it. */
+  readonly size_mm?: number;
 }
 
 /** A bag of residuals over a few unknowns, with its analytic Jacobian. */

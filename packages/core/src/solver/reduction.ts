@@ -1,5 +1,8 @@
 import { GROUND, type Problem, type Substitution } from './problem.ts';
 
+/** Of what flows through a link the share of the largest that is rounding. */
+const NOTHING = 1e-6;
+
 /** A loop of substitutions: harmless if it closes (`gap` 0), a clash if it does not. */
 export interface Loop {
   readonly owners: readonly string[];
@@ -160,7 +163,7 @@ class Forest {
         const amount = (flow.get(node) ?? 0) + (node === this.ground ? 0 : gradient[node]!);
         if (from < 0) continue;
         flow.set(from, (flow.get(from) ?? 0) + amount);
-        if (Math.abs(amount) > 1e-6 * most) owners.add(owner);
+        if (Math.abs(amount) > NOTHING * most) owners.add(owner);
       }
     }
     return [...owners];

@@ -2,7 +2,7 @@ import { decompose, type Component, type Subproblem } from './decomposition.ts';
 import { SubproblemEvaluator } from './evaluator.ts';
 import { minimise, type Minimum, type Solvable } from './levenberg.ts';
 import { linearStep } from './linear-step.ts';
-import { checkedOptions, type SolverOptions, type SolverSummary, type Termination } from './options.ts';
+import { checkedOptions, sizeOf, type SolverOptions, type SolverSummary, type Termination } from './options.ts';
 import type { Problem } from './problem.ts';
 import { expand, reduce, startOf, type Loop, type Reduction } from './reduction.ts';
 import { System } from './system.ts';
@@ -52,21 +52,27 @@ export class Solver {
 
   solve(initial: Float64Array = this.problem.initial, weights = this.problem.weights): Solution {
     const { system, components, options } = this;
-    const { tolerance_mm } = options;
+    const size_mm = sizeOf(this.problem.size_mm ?? 0, initial);
+    const tolerance_mm = size_mm * options.accuracy;
     const reduction = { ...this.reduction, ...startOf(this.reduction, initial, weights) };
     const y = Float64Array.from(reduction.start);
     const suspects = new Set<string>();
     const minima: Minimum[] = [];
+    const solved: Minimise = (subproblem) => {
+      const minimum = minimise(this.readied(subproblem), y, reduction.weight, tolerance_mm, options);
+      minima.push(minimum);
+      return minimum;
+    };
     let fallbacks = 0;
     let worst: Termination = 'fulfilled';
     for (const component of components) {
       if (options.strategy === 'in-order') {
-        if (this.solveInOrder(component, y, reduction.weight, minima)) continue;
+        if (isSolvedInOrder(component, solved)) continue;
         // blocks that are singular at this place need each other after all: all rows and columns together
         for (const column of component.all.columns) y[column] = reduction.start[column]!;
         fallbacks++;
       }
-      const { termination } = this.minimise(component.all, y, reduction.weight, minima);
+      const { termination } = solved(component.all);
       if (termination === 'fulfilled') continue;
       worst = worse(worst, termination);
       const blamed = component.over.rows.length > 0 ? component.over.rows : component.all.rows;
@@ -88,6 +94,8 @@ export class Solver {
       suspects: [...suspects],
       options,
       summary: {
+        size_mm,
+        tolerance_mm,
         termination: worst,
         iterations: minima.reduce((sum, { iterations }) => sum + iterations, 0),
         // evaluated only when somebody asks
@@ -103,21 +111,19 @@ export class Solver {
     };
   }
 
-  private solveInOrder({ over, blocks, under }: Component, y: Float64Array, weight: Float64Array, minima: Minimum[]) {
-    return [over, ...blocks, under].every(
-      (subproblem) =>
-        subproblem.rows.length === 0 || this.minimise(subproblem, y, weight, minima).termination === 'fulfilled',
-    );
-  }
-
-  private minimise(subproblem: Subproblem, y: Float64Array, weight: Float64Array, minima: Minimum[]): Minimum {
+  private readied(subproblem: Subproblem): Solvable {
     let ready = this.ready.get(subproblem);
     if (!ready) this.ready.set(subproblem, (ready = solvable(this.system, subproblem, this.options)));
-    const minimum = minimise(ready, y, weight, this.options);
-    minima.push(minimum);
-    return minimum;
+    return ready;
   }
 }
+
+type Minimise = (subproblem: Subproblem) => Minimum;
+
+const isSolvedInOrder = ({ over, blocks, under }: Component, solved: Minimise): boolean =>
+  [over, ...blocks, under].every(
+    (subproblem) => subproblem.rows.length === 0 || solved(subproblem).termination === 'fulfilled',
+  );
 
 /** From the best to the worst. */
 const ORDER: readonly Termination[] = ['fulfilled', 'stalled', 'limit', 'not-finite'];

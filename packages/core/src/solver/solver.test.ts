@@ -1,4 +1,5 @@
-import { freedoms, GROUND, solve, type Block, type Problem, type Substitution } from './index.ts';
+import fc from 'fast-check';
+import { freedoms, GROUND, minimalConflict, solve, type Block, type Problem, type Substitution } from './index.ts';
 
 const problem = (initial: number[], blocks: Block[], substitutions: Substitution[] = []): Problem => ({
   initial: Float64Array.from(initial),
@@ -214,7 +215,7 @@ describe('options and summary', () => {
       20,
     );
     const one = problem(Array<number>(7).fill(1), [...blocks, chain]);
-    const [fine, coarse] = [solve(one), solve(one, { tolerance_mm: 1e-3, margin: 1 })];
+    const [fine, coarse] = [solve(one), solve(one, { accuracy: 1e-4, margin: 1 })];
     expect(coarse.fulfilled && coarse.residual > 1e-9).toBe(true);
     expect(coarse.summary.iterations).toBeLessThan(fine.summary.iterations);
     const sparse = solve(one, { sparseFrom: 1, strategy: 'together' });
@@ -224,9 +225,73 @@ describe('options and summary', () => {
   });
 
   test('an option that makes no sense is told with its value', () => {
-    expect(() => solve(problem([0], []), { tolerance_mm: 0 })).toThrow('tolerance_mm is 0');
+    expect(() => solve(problem([0], []), { accuracy: 0 })).toThrow('accuracy is 0');
     expect(() => solve(problem([0], []), { maxIterations: 0.5 })).toThrow('maxIterations is 0.5');
     const damping = { initial: 1, min: 2, max: 3, factor: 10 };
     expect(() => solve(problem([0], []), { damping })).toThrow('damping must have');
+  });
+});
+
+describe('tolerances go with the size of the model', () => {
+  /** Two bars from fixed ends meet, and a third place lies on the way: lengths alone, so that all scales with them. */
+  const linkage = (k: number): Problem => {
+    const apart = (owner: string, from: readonly [number, number], at: number, length: number): Block => ({
+      owner,
+      unknowns: [at, at + 1],
+      residuals: 1,
+      evaluate(p, r, j) {
+        const [u, v] = [p[0]! - from[0], p[1]! - from[1]];
+        const is = Math.hypot(u, v);
+        r[0] = is - length;
+        [j[0], j[1]] = [u / is, v / is];
+      },
+    });
+    return problem([30 * k, 50 * k], [apart('a', [0, 0], 0, 65 * k), apart('b', [70 * k, 0], 0, 75 * k)]);
+  };
+
+  test.each([1, 37, 1e3, 1e5, 1e8])('%d times as large: as many steps, the same place', (k) => {
+    const [one, large] = [solve(linkage(1)), solve(linkage(k))];
+    expect(large.fulfilled).toBe(true);
+    expect(large.summary).toMatchObject({ iterations: one.summary.iterations, size_mm: 50 * k });
+    expect(large.summary.tolerance_mm).toBeCloseTo(5e-10 * k, 15);
+    // by hand: x = (65^2 - 75^2 + 70^2) / 140 = 25, y = 60
+    expect(large.x[0]! / k).toBeCloseTo(25, 9);
+    expect(large.x[1]! / k).toBeCloseTo(60, 9);
+  });
+
+  test('as it says of itself, else as far as it reaches, at least 10 mm', () => {
+    const sizeOf = (initial: number[], size_mm?: number) =>
+      solve({ ...problem(initial, []), ...(size_mm ? { size_mm } : {}) }).summary.size_mm;
+    expect([sizeOf([0, -3]), sizeOf([0, -30]), sizeOf([0, -30], 200)]).toEqual([10, 30, 200]);
+  });
+});
+
+describe('minimal conflicts', () => {
+  const members = fc.uniqueArray(fc.integer({ min: 0, max: 11 }), { minLength: 1, maxLength: 4 });
+
+  test('what is found clashes, and nothing of it can be left out', () => {
+    fc.assert(
+      fc.property(fc.array(members, { minLength: 1, maxLength: 5 }), members, (conflicts, suspects) => {
+        const clashes = (told: readonly number[]) => conflicts.some((set) => set.every((one) => told.includes(one)));
+        const all = Array.from({ length: 12 }, (_, k) => k);
+        const found = minimalConflict(all, suspects, clashes);
+        expect(clashes(found)).toBe(true);
+        for (const one of found) expect(clashes(found.filter((other) => other !== one))).toBe(false);
+        if (clashes(suspects)) expect(suspects).toEqual(expect.arrayContaining(found));
+      }),
+    );
+  });
+
+  test('it asks seldom where few of many fight, and comes to an end where it may not ask any more', () => {
+    const many = Array.from({ length: 1000 }, (_, k) => k);
+    let asked = 0;
+    const two = (told: readonly number[]) => (asked++, told.includes(17) && told.includes(801));
+    expect(minimalConflict(many, [], two)).toEqual([17, 801]);
+    expect(asked).toBeLessThan(50);
+    asked = 0;
+    const half = (told: readonly number[]) => (asked++, many.every((k) => k % 2 === 1 || told.includes(k)));
+    const found = minimalConflict(many, [], half);
+    expect(asked).toBeLessThanOrEqual(201);
+    expect(found).toEqual(expect.arrayContaining(many.filter((k) => k % 2 === 0)));
   });
 });

@@ -1,4 +1,5 @@
 import { randomFrom } from '../math/index.ts';
+import { sizeOf } from './options.ts';
 import type { Block, Problem } from './problem.ts';
 import type { Reduction } from './reduction.ts';
 
@@ -10,6 +11,11 @@ export interface Row {
   /** The columns on which it really depends. */
   readonly columns: readonly number[];
 }
+
+/** Where the structure is read: so far from the start, in shares of the size, that nothing cancels by chance. */
+const NEARBY = [0.0037, 0.0053];
+/** An entry of the Jacobian below this share of the largest of its row is rounding. */
+const ABSENT = 1e-9;
 
 /** The problem in reduced unknowns: rows, and their evaluation. */
 export class System {
@@ -29,7 +35,7 @@ export class System {
       r: new Float64Array(residuals),
       j: new Float64Array(residuals * unknowns.length),
     }));
-    this.rows = this.structure();
+    this.rows = this.structure(sizeOf(problem.size_mm ?? 0, problem.initial));
   }
 
   owner = (row: Row): string => this.blocks[row.block]!.owner;
@@ -80,11 +86,11 @@ export class System {
    * Reads which columns each row depends on at a generic place near by: after elimination entries may cancel for ever
    * (the length of a line that is kept horizontal does not depend on its height), and a matching must not use them.
    */
-  private structure(): Row[] {
+  private structure(size_mm: number): Row[] {
     const random = randomFrom(1);
-    const places = [0.37, 0.53].map((size) => {
+    const places = NEARBY.map((share) => {
       const y = Float64Array.from(this.reduction.start);
-      for (let i = 0; i < y.length; i++) y[i]! += size * (random() - 0.5);
+      for (let i = 0; i < y.length; i++) y[i]! += share * size_mm * (random() - 0.5);
       return y;
     });
     return this.blocks.flatMap((block, b) => {
@@ -97,7 +103,9 @@ export class System {
           columns.forEach((at, k) => {
             if (at >= 0) sums.set(at, (sums.get(at) ?? 0) + j[part * columns.length + k]!);
           });
-          for (const [at, sum] of sums) if (Math.abs(sum) > 1e-9) present[part]!.add(at);
+          let largest = 0;
+          for (const sum of sums.values()) if (Math.abs(sum) > largest) largest = Math.abs(sum);
+          for (const [at, sum] of sums) if (Math.abs(sum) > ABSENT * largest) present[part]!.add(at);
         }
       }
       return present.map((own, part) => ({ block: b, part, columns: [...own] }));

@@ -68,6 +68,9 @@ const sizeOf = (geometry: Geometry): number => {
   return box ? Math.max(distance2(box.low, box.high), 1e-3) : 1;
 };
 
+/** A candidate that changes by less than this share of a motion, mm per mm, leaves it as it is. */
+const UNCHANGED = 1e-4;
+
 /** Asks a candidate whether it changes along the motion, to first order. */
 class MotionTest {
   private readonly layout: Layout;
@@ -86,12 +89,12 @@ class MotionTest {
   stops(relation: Relation): boolean {
     const { blocks = [], substitutions = [] } = this.equations(relation);
     const moves = (at: number) => (at === GROUND ? 0 : this.velocity[at]!);
-    if (substitutions.some(({ a, b }) => Math.abs(moves(a) - moves(b)) > 1e-4)) return true;
+    if (substitutions.some(({ a, b }) => Math.abs(moves(a) - moves(b)) > UNCHANGED)) return true;
     return blocks.some((block) => {
       const { j, r } = evaluated(block, this.layout);
       return Array.from(r).some((_, row) => {
         const rate = block.unknowns.reduce((sum, at, k) => sum + j[row * block.unknowns.length + k]! * moves(at), 0);
-        return Math.abs(rate) > 1e-4;
+        return Math.abs(rate) > UNCHANGED;
       });
     });
   }
