@@ -38,7 +38,7 @@ interface PlacedSolid {
   readonly places: Solid['places'];
 }
 
-type Writer = (title: string, solids: readonly Solid[]) => Uint8Array;
+type Writer = (title: string, solids: readonly Solid[]) => Uint8Array | Promise<Uint8Array>;
 const text = (words: string) => new TextEncoder().encode(words);
 const WRITERS: Readonly<Record<Exclude<FileFormat, 'step'>, Writer>> = {
   '3mf': write3mf,
@@ -61,7 +61,7 @@ export class Exporting {
   ) {}
 
   /** One part as it is drawn; fails where it has no body. */
-  part(project: Project, id: Id, bodies: readonly BodyHandle[], format: FileFormat): Result<Uint8Array> {
+  async part(project: Project, id: Id, bodies: readonly BodyHandle[], format: FileFormat): Promise<Result<Uint8Array>> {
     const { name, colour } = project.parts[id]!;
     if (bodies.length === 0) return fail('export.empty', { part: name });
     const piece = { name, colour: PART_COLOURS[colour]!, bodies, places: [{ name, at: IDENTITY }] };
@@ -69,12 +69,12 @@ export class Exporting {
   }
 
   /** Everything that is placed, where the design puts it; fails where there is nothing. */
-  assembly(
+  async assembly(
     project: Project,
     { members, rest }: Assembled,
     bodiesOf: (part: Id) => readonly BodyHandle[],
     format: FileFormat,
-  ): Result<Uint8Array> {
+  ): Promise<Result<Uint8Array>> {
     const pieces = project.partOrder.flatMap((id): PlacedSolid[] => {
       const places = members
         .filter(({ part }) => part === id)
@@ -86,13 +86,13 @@ export class Exporting {
     return pieces.length > 0 ? this.written(project.name, pieces, format, true) : fail('export.nothing-placed');
   }
 
-  private written(
+  private async written(
     title: string,
     pieces: readonly PlacedSolid[],
     format: FileFormat,
     placed: boolean,
-  ): Result<Uint8Array> {
-    if (format !== 'step') return ok(WRITERS[format](title, pieces.map(this.solid)));
+  ): Promise<Result<Uint8Array>> {
+    if (format !== 'step') return ok(await WRITERS[format](title, pieces.map(this.solid)));
     const bodies = pieces.flatMap(({ name, colour, bodies: of, places }) =>
       of.map((body, k): ExportBody => ({
         ...{ name: of.length === 1 ? name : `${name} ${k + 1}`, colour, body },

@@ -53,7 +53,7 @@ describe('a new step', () => {
 
   test('a line for one is answered by one pick, then the next that lacks something is asked', () => {
     const { making } = page();
-    making.begin({ kind: 'datum-plane', name: 'Plane 1', how: 'halfway', on: [] } as Step);
+    making.begin({ kind: 'datum-plane', name: 'Plane 1', how: 'halfway', on: [] });
     expect(asked(making)).toBe('on.0');
     making.answer(face('s1/end'));
     expect(asked(making)).toBe('on.1');
@@ -65,7 +65,7 @@ describe('a new step', () => {
   test('another way keeps of the picks what it asks for in the same places', () => {
     const { making } = page();
     const on = [face('s1/end'), face('s1/start')];
-    making.begin({ kind: 'datum-plane', name: 'Plane 1', how: 'halfway', on } as Step);
+    making.begin({ kind: 'datum-plane', name: 'Plane 1', how: 'halfway', on });
     // turned from a plane about an axis: the second is no axis
     making.setField('how', 'angle');
     expect(making.snapshot.draft!.step).toMatchObject({ how: 'angle', on: [face('s1/end')] });

@@ -21,7 +21,7 @@ export function differenceOf(before: Project, after: Project): FieldChange[] {
       else if (!isSameField(old, value)) changes.push({ op: 'set', path: [...path, key], value });
     }
   };
-  compare(before as unknown as Fields, after as unknown as Fields, []);
+  compare(before, after, []);
   return changes;
 }
 

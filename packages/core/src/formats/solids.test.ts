@@ -85,8 +85,12 @@ const det = (a: number[], b: number[], c: number[]): number =>
   a[1]! * (b[2]! * c[0]! - b[0]! * c[2]!) +
   a[2]! * (b[0]! * c[1]! - b[1]! * c[0]!);
 
-test('glTF, read by another program: metres with y upwards, colours as light', async () => {
-  const document = await new WebIO().readBinary(writeGlb('Sieve', SOLIDS));
+test('glTF: metres with y upwards, colours as light', async () => {
+  const bytes = await writeGlb('Sieve', SOLIDS);
+  // by hand: the word at its head, version 2, its own length, and then the text
+  const head = new DataView(bytes.buffer, bytes.byteOffset, 20);
+  expect([0, 4, 8, 16].map((at) => head.getUint32(at, true))).toEqual([0x46546c67, 2, bytes.length, 0x4e4f534a]);
+  const document = await new WebIO().readBinary(bytes);
   const root = document.getRoot();
   expect(root.listMeshes().map((mesh) => mesh.getName())).toEqual(['Plate & <co>', 'Peg']);
   const [left] = root.listNodes().filter((node) => node.getName() === 'left');
@@ -96,8 +100,12 @@ test('glTF, read by another program: metres with y upwards, colours as light', a
   const [first] = root.listMaterials();
   // 143 of 255 in sRGB
   expect(first!.getBaseColorFactor()[0]).toBeCloseTo(0.27468, 5);
+  expect(first!.getBaseColorFactor()[3]).toBe(1);
   const position = root.listMeshes()[1]!.listPrimitives()[0]!.getAttribute('POSITION')!;
   expect(position.getMax([])).toEqual([2, 3, 4]);
+  // a peg stands twice, its numbers once
+  expect(root.listNodes().filter((node) => node.getMesh()?.getName() === 'Peg')).toHaveLength(2);
+  expect(root.listAccessors()).toHaveLength(6);
 });
 
 test('OBJ and STL: every place where a part stands', () => {
