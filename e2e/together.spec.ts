@@ -62,6 +62,7 @@ test('flush from above: nothing else moves, it follows the size; removed it tell
   await click(page, 1);
   const joining = page.getByTestId('joining');
   await expect(joining).toContainText('looking against each other');
+  await expect(joining).toContainText(/Block · face · flat.*Wheel · face · flat/);
   await joining.getByRole('button', { name: /coincident/ }).click();
   await page.getByRole('option', { name: 'flush' }).click();
   await expect(joining).toContainText('looking the same way');

@@ -98,13 +98,20 @@ export const useAssembly = defineStore('assembly', () => {
     },
   );
 
+  /** The latest request, until its answer has come. */
+  let asked: symbol | undefined;
+
   /** @param known keys of the bodies that the view has */
   async function assemble(project: Project, known: readonly string[]): Promise<void> {
     const all = Object.values(built.value?.parts ?? {}).flatMap(({ bodies }) => bodies);
-    // what was previewed and is kept now is brought together already; another view may have bodies to get
-    if (broughtFor.value && !model.trouble && all.every(({ key }) => known.includes(key)))
+    // what was previewed and is kept now is brought together already; another view may have bodies to get, and what is on
+    // its way would come after it
+    if (!asked && broughtFor.value && !model.trouble && all.every(({ key }) => known.includes(key)))
       if (sameProject(broughtFor.value, project)) return void (broughtFor.value = project);
+    const mine = (asked = Symbol());
     const reply = await model.assemble(project, known);
+    if (asked !== mine) return;
+    asked = undefined;
     if (!reply || store.project === undefined) return;
     const before = { all: assembled.value, pose: moved.value };
     for (const { key, topology } of Object.values(reply.parts).flatMap(({ bodies }) => bodies))
