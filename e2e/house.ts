@@ -1,9 +1,45 @@
-import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { test as base, expect, type BrowserContext, type Locator, type Page } from '@playwright/test';
 import { House } from './running-house.ts';
 
 let people = 0;
 
-export const test = base.extend<{ bench: Bench }, { house: House }>({
+export const test = base.extend<{ bench: Bench }, { house: House; profile: BrowserContext }>({
+  // one browser for all: what it has compiled of the library it need not compile again
+  profile: [
+    async ({ playwright, launchOptions }, use) => {
+      const folder = await mkdtemp(join(tmpdir(), 'helb-browser-'));
+      const context = await playwright.chromium.launchPersistentContext(folder, {
+        ...launchOptions,
+        viewport: { width: 1280, height: 800 },
+      });
+      await use(context);
+      await context.close();
+      await rm(folder, { recursive: true });
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+  // somebody new: nothing that a journey left is there in the next
+  context: async ({ profile, house, actionTimeout }, use) => {
+    profile.setDefaultTimeout(actionTimeout);
+    profile.setDefaultNavigationTimeout(60_000);
+    await use(profile);
+    for (const page of profile.pages().slice(1)) await page.close();
+    const [left] = profile.pages();
+    const session = await profile.newCDPSession(left!);
+    await left!.goto('about:blank');
+    await session.send('Storage.clearDataForOrigin', { origin: house.address, storageTypes: 'all' });
+    await session.detach();
+    await profile.clearCookies();
+    await profile.unrouteAll();
+  },
+  page: async ({ context }, use) => {
+    const page = await context.newPage();
+    await use(page);
+    await page.close();
+  },
   house: [
     async ({}, use) => {
       const house = await House.build();
@@ -33,11 +69,10 @@ export class Bench {
   /** Signs up as somebody new. */
   async signUp(): Promise<string> {
     const name = `person ${process.pid} ${++people}`;
-    await this.page.goto('/enter');
-    await this.page.getByRole('button', { name: 'I am new here' }).click();
-    await this.page.getByLabel('Name').fill(name);
-    await this.page.getByLabel('Password').fill('long enough pw');
-    await this.page.getByRole('button', { name: 'Sign up' }).click();
+    // at the door once is enough: the account's own journeys go through it
+    const made = await this.page.request.post('/api/account', { data: { name, newPassword: 'long enough pw' } });
+    expect(made.status()).toBe(201);
+    await this.page.goto('/');
     await expect(this.page.getByRole('heading', { name: 'Shelf' })).toBeVisible();
     return name;
   }
