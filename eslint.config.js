@@ -5,6 +5,7 @@ import vue from 'eslint-plugin-vue';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 import vueParser from 'vue-eslint-parser';
+import { lintParser } from './scripts/lint-parser.js';
 
 const room = (type, pattern) => ({ type, pattern });
 
@@ -55,7 +56,7 @@ export default ts.config(
     languageOptions: {
       parser: vueParser,
       parserOptions: {
-        parser: ts.parser,
+        parser: lintParser,
         projectService: {
           allowDefaultProject: ['*.js', 'apps/web/test/*.js', 'apps/web/vite.config.ts', 'playwright.config.ts'],
         },

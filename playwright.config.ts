@@ -1,9 +1,9 @@
 import { defineConfig } from '@playwright/test';
 
-/** One worker: the machine has two cores, and the page, the server and the database need them. */
+/** Two at a time: one waits for its page often enough that two cores carry both. */
 export default defineConfig({
   testDir: 'e2e',
-  workers: 1,
+  workers: 2,
   // a busy CI machine gets a second try; a test that needs it is listed as flaky
   retries: process.env['CI'] ? 1 : 0,
   timeout: 120_000,

@@ -98,20 +98,19 @@ async function build(): Promise<boolean> {
   }
 }
 
-/** The journeys keep one core busy and a part of another: what has no clocks goes on beside them. Jest has both to itself. */
+/** The journeys have the machine to themselves, as they wait for a page; what has no clocks goes on beside Jest. */
 async function everything(): Promise<Counts[]> {
   const built = await stage(build());
-  const [journeys, others] = await Promise.all([
-    playwright(),
-    (async () => [
-      await stage(run({ title: 'Lint', program: bin('eslint'), args: ['.', '--max-warnings', '0'], aside: true })),
-      await stage(
-        run({ title: 'Format', program: bin('prettier'), args: ['--check', '--log-level', 'warn', '.'], aside: true }),
-      ),
-      await stage(run({ title: 'Types', program: 'npm', args: ['run', '--silent', 'types'], aside: true })),
-    ])(),
+  const journeys = await playwright();
+  const [tests, ...others] = await Promise.all([
+    jest([]),
+    stage(run({ title: 'Lint', program: bin('eslint'), args: ['.', '--max-warnings', '0'], aside: true })),
+    stage(
+      run({ title: 'Format', program: bin('prettier'), args: ['--check', '--log-level', 'warn', '.'], aside: true }),
+    ),
+    stage(run({ title: 'Types', program: 'npm', args: ['run', '--silent', 'types'], aside: true })),
   ]);
-  return [built, journeys, ...others, await jest([])];
+  return [built, journeys, tests, ...others];
 }
 
 /** What concerns one room or one journey. */

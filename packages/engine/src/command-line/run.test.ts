@@ -8,14 +8,18 @@ import { placementOf } from '@helb/core/assembly';
 import { rectangle, stlVolume } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
 import type { Inspection } from '../inspect.ts';
+import { BodyCache } from '../body-cache.ts';
 import { Engine } from '../engine.ts';
 import { run } from './run.ts';
 
 let folder: string;
 let kernel: Kernel;
+/** One for all: what one command has built of the demo the next need not build again. */
+let cache: BodyCache;
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'helb-'));
   kernel = await startKernelInNode();
+  cache = new BodyCache(kernel);
   await helb('write-demo', demo());
 });
 afterAll(() => rm(folder, { recursive: true }));
@@ -28,7 +32,7 @@ async function helb(...args: string[]) {
   const code = await run(args, {
     print: (text) => out.push(text),
     complain: (text) => err.push(text),
-    startEngine: (files) => Promise.resolve(new Engine(kernel, { files })),
+    startEngine: (files) => Promise.resolve(new Engine(kernel, { cache, files })),
   });
   return { code, out: out.join('\n'), err: err.join('\n') };
 }
