@@ -275,7 +275,7 @@ function frameStep(x: number): string {
 
 /** Pulled away by the hand it never breaks what holds, and pulled home it can be driven home. */
 function pulled(all: Assembled, chance: Chance): void {
-  const body = all.mechanism.bodies.findIndex(({ held }) => !held);
+  const body = all.mechanism.bodies.findIndex(({ grounded }) => !grounded);
   if (body < 0) return;
   const grab = new Grab(all.mechanism, { body, at: [10, 5, 0] });
   const from = transformPoint(all.rest.poses[body]!, [10, 5, 0]);

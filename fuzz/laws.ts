@@ -55,7 +55,7 @@ export function witnessed({ bodies }: PartModel): void {
 }
 
 /** A part with another step at its end, as it is built. */
-export type Onwards = (kind: string, fields: object) => Promise<PartModel>;
+type Onwards = (kind: string, fields: object) => Promise<PartModel>;
 
 /** Builds one part of a project, with more steps at its end where they are asked for. */
 export function builderOf(engine: Engine, project: Project, part: Id) {
@@ -71,7 +71,7 @@ export function builderOf(engine: Engine, project: Project, part: Id) {
 }
 
 /** What is held against a law: a part with the model that was built of it. */
-export interface Held {
+interface Held {
   readonly kernel: OpenCascadeKernel;
   readonly engine: Engine;
   readonly project: Project;

@@ -2,7 +2,7 @@ import type { Entities } from '@helb/core';
 import type { Chance } from './chance.ts';
 
 /** A closed outline about a place, within a radius: what it is made of, all lengths times a factor. */
-export interface Outline {
+interface Outline {
   readonly kind: string;
   /** Of the drawing at scale 1, mm^2. */
   readonly area: number;

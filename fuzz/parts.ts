@@ -23,7 +23,7 @@ export interface Grown {
 }
 
 /** Grows a part within the room that there is: the next step is chosen from what is there. */
-export type Growth = (chance: Chance, id: string, bodies: readonly Grounds[]) => readonly Grown[];
+type Growth = (chance: Chance, id: string, bodies: readonly Grounds[]) => readonly Grown[];
 
 const mm = (length: number, scale: number): string => `${Number((length * scale).toPrecision(12))} mm`;
 const face = (name: string) => ({ to: 'face', name });

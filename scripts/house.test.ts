@@ -2,7 +2,7 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import ts from 'typescript';
 import { ROOT } from './build-server.ts';
-import { FOLDERS, importCycles, sources, undocumented } from './sources.ts';
+import { allSources, FOLDERS, importCycles, sources, undocumented, unusedExports } from './sources.ts';
 import { thirdParties, thirdPartyPage, type Lock } from './third-party.ts';
 
 const file = (name: string, text: string) => ({
@@ -68,4 +68,30 @@ test('every folder tells what it is', () => {
 
 test('every function that core, kernel and engine export says what it gives', () => {
   expect(undocumented(sources()).functions).toEqual([]);
+});
+
+test('exports that nobody asks for are found, also behind what passes all on', () => {
+  const one = 'packages/core/src/a/one.ts';
+  const unused = unusedExports([
+    file(one, 'export const asked = 1; export type Silent = 1; export const all = 2; export function own() {}'),
+    file('packages/core/src/a/two.ts', 'export const [x, y] = [1, 2]; export interface Two {}'),
+    file('packages/core/src/a/index.ts', "export { asked, own } from './one.ts'; export * from './two.ts';"),
+    file(
+      'packages/core/src/b/three.ts',
+      "import { asked as mine } from '../a/index.ts'; const late = import('./four.ts');",
+    ),
+    file('packages/core/src/b/four.ts', 'export const late = 1;'),
+    file('apps/web/src/five.ts', "import { asked, type Two } from '@helb/core/a'; type Six = import('./six.ts').Six;"),
+    file('apps/web/src/six.ts', 'export type Six = 6; export type Seven = 7;'),
+  ]);
+  expect(unused).toEqual([
+    `${one}: Silent`,
+    `${one}: all`,
+    'packages/core/src/a/index.ts: own',
+    'apps/web/src/six.ts: Seven',
+  ]);
+});
+
+test('nothing is exported that nobody asks for', () => {
+  expect(unusedExports(allSources())).toEqual([]);
 });

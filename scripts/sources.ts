@@ -23,11 +23,20 @@ export const FOLDERS = [
 /** Whose exports are for others. */
 const PUBLIC = ['packages/core/src', 'packages/kernel/src', 'packages/engine/src'];
 
+/** What uses the product without being part of it. */
+const BESIDE = ['apps/server/test', 'scripts', 'bench', 'fuzz', 'e2e'];
+
 /** All sources that are shipped: without tests, samples and the demo project. */
-export function sources(): Source[] {
-  return FOLDERS.flatMap((folder) =>
+export const sources = (): Source[] =>
+  read(FOLDERS, (name) => !/\.test\.ts$|test-fixture|^(demo|samples)\//.test(name));
+
+/** All sources: what is shipped, and what tests, measures and shows it. */
+export const allSources = (): Source[] => read([...FOLDERS, ...BESIDE], () => true);
+
+function read(folders: readonly string[], wanted: (name: string) => boolean): Source[] {
+  return folders.flatMap((folder) =>
     readdirSync(join(ROOT, folder), { recursive: true, encoding: 'utf8' })
-      .filter((name) => /\.(ts|vue)$/.test(name) && !/\.test\.ts$|test-fixture|^(demo|samples)\//.test(name))
+      .filter((name) => /\.(ts|vue)$/.test(name) && !name.includes('node_modules') && wanted(name))
       .map((name) => {
         const file = join(folder, name);
         const whole = readFileSync(join(ROOT, file), 'utf8');
@@ -94,3 +103,72 @@ const isFunction = (node: ts.Statement): boolean =>
   ts.isFunctionDeclaration(node) ||
   (ts.isVariableStatement(node) &&
     node.declarationList.declarations.some(({ initializer }) => initializer && ts.isArrowFunction(initializer)));
+
+/** Exports of the product that no other file asks for, as "file: name". What passes all on (`export *`) is looked through. */
+export function unusedExports(all: readonly Pick<Source, 'file' | 'tree'>[]): string[] {
+  const modules = new Map(all.map(({ file, tree }) => [file, exportsOf(tree, file)]));
+  const used = new Set<string>();
+  const use = (file: string, name: string): void => {
+    const module = modules.get(file);
+    if (!module) return;
+    if (name !== EVERYTHING) used.add(`${file}: ${name}`);
+    else for (const own of module.names) used.add(`${file}: ${own}`);
+    if (!module.names.has(name)) for (const behind of module.passedOn) use(behind, name);
+  };
+  for (const { file, tree } of all) for (const [from, name] of usesOf(tree, file)) use(from, name);
+  return [...modules]
+    .filter(([file]) => FOLDERS.some((folder) => file.startsWith(folder)))
+    .flatMap(([file, { names }]) => [...names].map((name) => `${file}: ${name}`).filter((one) => !used.has(one)));
+}
+
+const EVERYTHING = '*';
+
+/** Where a specifier leads to within the project; elsewhere undefined. */
+function fileOf(specifier: ts.Node | undefined, file: string): string | undefined {
+  if (!specifier || !ts.isStringLiteral(specifier)) return undefined;
+  if (specifier.text.startsWith('.')) return join(dirname(file), specifier.text);
+  const [, room, folder] = /^@helb\/([^/]+)(?:\/(.+))?$/.exec(specifier.text) ?? [];
+  return room && join('packages', room, 'src', folder ?? '', 'index.ts');
+}
+
+/** What a file exports by name, and the files of which it passes on all. */
+function exportsOf(tree: ts.SourceFile, file: string): { names: ReadonlySet<string>; passedOn: readonly string[] } {
+  const names = new Set<string>();
+  const passedOn: string[] = [];
+  for (const one of tree.statements) {
+    if (ts.isExportDeclaration(one)) {
+      const { exportClause: clause, moduleSpecifier } = one;
+      const from = fileOf(moduleSpecifier, file);
+      if (clause && ts.isNamedExports(clause)) for (const { name } of clause.elements) names.add(name.text);
+      else if (from) passedOn.push(from);
+    } else if (isExported(one)) {
+      if (ts.isVariableStatement(one)) {
+        for (const { name } of one.declarationList.declarations) if (ts.isIdentifier(name)) names.add(name.text);
+      } else if ('name' in one) names.add((one.name as ts.Identifier).text);
+    }
+  }
+  return { names, passedOn };
+}
+
+/** What a file asks of others, as [file, name]. */
+function usesOf(tree: ts.SourceFile, file: string): [from: string, name: string][] {
+  const uses: [string, string][] = [];
+  const visit = (node: ts.Node): void => {
+    if (ts.isImportDeclaration(node) || ts.isExportDeclaration(node)) {
+      const from = fileOf(node.moduleSpecifier, file);
+      const clause = ts.isImportDeclaration(node) ? node.importClause?.namedBindings : node.exportClause;
+      if (from && clause && (ts.isNamedImports(clause) || ts.isNamedExports(clause)))
+        for (const { name, propertyName } of clause.elements) uses.push([from, (propertyName ?? name).text]);
+      else if (from && clause) uses.push([from, EVERYTHING]);
+    } else if (ts.isCallExpression(node) && node.expression.kind === ts.SyntaxKind.ImportKeyword) {
+      const from = fileOf(node.arguments[0], file);
+      if (from) uses.push([from, EVERYTHING]);
+    } else if (ts.isImportTypeNode(node) && ts.isLiteralTypeNode(node.argument)) {
+      const from = fileOf(node.argument.literal, file);
+      if (from) uses.push([from, node.qualifier?.getText().split('.')[0] ?? EVERYTHING]);
+    }
+    ts.forEachChild(node, visit);
+  };
+  visit(tree);
+  return uses;
+}

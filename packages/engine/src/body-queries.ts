@@ -65,19 +65,19 @@ export class BodyQueries {
     body: BodyHandle,
     { mesh, known }: { readonly mesh?: TessellationQuality; readonly known?: ReadonlySet<string> },
   ): BodyModel {
-    let told = this.measured.get(body);
-    if (!told) {
-      told = { name: this.kernel.bodyName(body), measures: this.kernel.measure(body) };
-      this.measured.set(body, told);
+    let measured = this.measured.get(body);
+    if (!measured) {
+      measured = { name: this.kernel.bodyName(body), measures: this.kernel.measure(body) };
+      this.measured.set(body, measured);
     }
-    if (!mesh) return { key: `${body}`, ...told };
+    if (!mesh) return { key: `${body}`, ...measured };
     const key = `${body} ${mesh.deflection} ${mesh.angle}`;
-    if (known?.has(key)) return { key, ...told };
+    if (known?.has(key)) return { key, ...measured };
     let made = this.meshes.get(key);
     if (!made) this.meshes.set(key, (made = this.kernel.mesh(body, mesh)));
-    const measures = witnessed(told.measures, made, mesh);
-    if (measures !== told.measures) this.measured.set(body, (told = { ...told, measures }));
-    return { key, ...told, mesh: made, topology: this.topology(body) };
+    const measures = witnessed(measured.measures, made, mesh);
+    if (measures !== measured.measures) this.measured.set(body, (measured = { ...measured, measures }));
+    return { key, ...measured, mesh: made, topology: this.topology(body) };
   }
 
   treeOf(mesh: BodyMesh): TriangleTree {

@@ -70,8 +70,8 @@ export class BuildContext implements BuiltWorld {
   readonly meshes: Required<LaidMesh>[] = [];
   /** Steps that make bodies, as they were resolved. */
   readonly sources = new Map<Id, Source>();
-  private held: readonly BodyHandle[] = [];
-  private told: readonly Topology[] | undefined;
+  private solids: readonly BodyHandle[] = [];
+  private topologies: readonly Topology[] | undefined;
   /** The step that is looked at now; none when all are built. */
   private step: Id = '';
 
@@ -83,21 +83,21 @@ export class BuildContext implements BuiltWorld {
   ) {}
 
   set bodies(handles: readonly BodyHandle[]) {
-    if (handles !== this.held) this.told = undefined;
-    this.held = handles;
+    if (handles !== this.solids) this.topologies = undefined;
+    this.solids = handles;
   }
 
   get handles(): readonly BodyHandle[] {
-    return this.held;
+    return this.solids;
   }
 
   /** Told only when a step refers to something of them. */
   get bodies(): readonly Topology[] {
-    return (this.told ??= this.held.map((body) => this.queries.topology(body)));
+    return (this.topologies ??= this.solids.map((body) => this.queries.topology(body)));
   }
 
   get size(): number {
-    const boxes = this.held.map((body) => this.queries.describe(body, {}).measures.box_mm);
+    const boxes = this.solids.map((body) => this.queries.describe(body, {}).measures.box_mm);
     const corners = boxes.flatMap(boxCorners);
     return corners.reduce((most, corner) => Math.max(most, distance3(corner, corners[0]!)), 0);
   }
@@ -162,7 +162,7 @@ export class BuildContext implements BuiltWorld {
   }
 
   crossings(plane: Frame): EdgeFacts[] {
-    return this.held.flatMap((body) => this.queries.crossing(body, plane));
+    return this.solids.flatMap((body) => this.queries.crossing(body, plane));
   }
 
   /** Where a plane crosses the bodies of the part that something is of. */

@@ -113,7 +113,7 @@ export function inspectAssembly(
         const unit = isAngle(key) ? ('deg' as const) : ('mm' as const);
         return [{ name, value: value * scale, unit, least: bound(least), most: bound(most) }];
       }),
-      message: told(issues.get(path)),
+      message: wordsOf(issues.get(path)),
     })),
     makeUp: billOfMaterials(project, model, members),
     ...assemblyTotals(project, model, members, pose),
@@ -130,7 +130,7 @@ export function inspectAssembly(
   };
 }
 
-const told = (wrong: Issue | undefined): string | null => (wrong ? explain(wrong) : null);
+const wordsOf = (wrong: Issue | undefined): string | null => (wrong ? explain(wrong) : null);
 
 /** The joints of the assembly, and of the groups that move here. */
 function jointsOf(project: Project, { mechanism, issues }: Assembled) {

@@ -4,7 +4,7 @@ import type { BillRow } from './bill-of-materials.ts';
 // What is bought and cut: lists for people, and for spreadsheets (CSV, RFC 4180).
 
 /** What raw stock pieces are cut from: a board, a length of bar, or a block. */
-export type Stock = 'panel' | 'bar' | 'block';
+type Stock = 'panel' | 'bar' | 'block';
 
 /** Pieces of one stock: of a material, and as thick. */
 interface CutGroup {

@@ -52,10 +52,10 @@ export function openedBodies(
     return known;
   };
   try {
-    const looked: ViewedBody[] = [];
+    const viewed: ViewedBody[] = [];
     for (const [body, { handle, transform, part, signs }] of bodies.entries()) {
       if (uncut.has(part)) {
-        looked.push(uncutBody(queries, bodies[body]!, body));
+        viewed.push(uncutBody(queries, bodies[body]!, body));
         continue;
       }
       const tool = toolsFor(transform);
@@ -66,13 +66,13 @@ export function openedBodies(
       made.push(...pieces);
       for (const [k, piece] of pieces.entries()) {
         const topology = kernel.topology(piece);
-        looked.push({
+        viewed.push({
           ...{ topology, mesh: kernel.mesh(piece, DISPLAY_QUALITY), transform, body, opened: openedFaces(topology) },
           ...(k === 0 ? { signs, isGone: (place) => isCutAway(cut, place) } : {}),
         });
       }
     }
-    return ok(looked);
+    return ok(viewed);
   } finally {
     made.forEach((one) => kernel.release(one));
   }

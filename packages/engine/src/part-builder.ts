@@ -124,11 +124,11 @@ export class PartBuilder {
         continue;
       }
       const on = (kind.touches?.(inputs.value) ?? []).map((k) => withoutNumber(this.kernel.bodyName(state.bodies[k]!)));
-      const told = `${step.kind} ${JSON.stringify(inputs.value)}`;
-      const key = `${state.id} ${told}`;
+      const recipe = `${step.kind} ${JSON.stringify(inputs.value)}`;
+      const key = `${state.id} ${recipe}`;
       let entry = this.cache.get(key);
       if (!entry) {
-        const digest = digestOf(`${state.digest} ${told}`);
+        const digest = digestOf(`${state.digest} ${recipe}`);
         const failure = this.failures.get(digest);
         if (failure) {
           add(failure);

@@ -216,10 +216,10 @@ export class SheetDrawing {
     let seen = this.seen.get(key);
     if (!seen) {
       await pause();
-      const looked = cut
+      const viewed = cut
         ? openedBodies(this.kernel, this.queries, bodies, cut.line, cut.uncut)
         : ok(bodies.map((body, k) => uncutBody(this.queries, body, k)));
-      seen = looked.ok ? ok(drawnView(looked.value, eye)) : looked;
+      seen = viewed.ok ? ok(drawnView(viewed.value, eye)) : viewed;
       this.seen.set(key, seen);
     }
     return seen;

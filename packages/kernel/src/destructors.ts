@@ -7,7 +7,7 @@ import type { Library } from './library.ts';
 // steps keeps 140 kB with each rebuild). Here its memory is given back, after what it refers to.
 
 /** What of WebAssembly is reached besides the bound classes: functions by number, memory, and the allocator. */
-export interface Machine {
+interface Machine {
   readonly table: WebAssembly.Table;
   readonly library: Library;
 }

@@ -212,7 +212,7 @@ const CURVES: Readonly<Record<string, CurveReader>> = {
 };
 
 /** @param ends where it begins and ends; absent for closed curves @param followed how closely free ones are, mm */
-export const curveOf = (
+const curveOf = (
   library: Library,
   scope: DisposalScope,
   curve: BRepAdaptor_Curve,

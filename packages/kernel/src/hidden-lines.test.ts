@@ -19,13 +19,13 @@ const FRONT: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 0, 1], z: [0, -1,
 /** Seen along a diagonal of a cube. */
 const CORNER = frameOn([0, 0, 0], [-1 / Math.sqrt(3), -1 / Math.sqrt(3), 1 / Math.sqrt(3)]);
 
-const looked = (body: number, transform = IDENTITY): ViewedBody => ({
+const viewed = (body: number, transform = IDENTITY): ViewedBody => ({
   topology: kernel.topology(body),
   mesh: kernel.mesh(body, { deflection: 0.05, angle: Math.PI / 18 }),
   transform,
   body,
 });
-const seen = (body: number, eye: Frame): DrawnView => drawnView([looked(body)], eye);
+const seen = (body: number, eye: Frame): DrawnView => drawnView([viewed(body)], eye);
 type Of<F extends SpaceCurve['form']> = Extract<SpaceCurve, { form: F }>;
 const curves = <F extends SpaceCurve['form']>({ lines }: DrawnView, form: F, hidden: boolean): Of<F>[] =>
   lines.filter((line) => line.hidden === hidden).flatMap(({ curve }) => (curve.form === form ? [curve as Of<F>] : []));
@@ -79,14 +79,14 @@ test('a tilted circle is an ellipse with the axes of its tilt', () => {
 
 test('what lies behind is hidden, of one body and of several', () => {
   const back = box(4, 4, 20, 'b');
-  const before = looked(back, [
+  const before = viewed(back, [
     [1, 0, 0, 0],
     [0, 1, 0, -10],
     [0, 0, 1, 5],
   ]);
   const drawn = drawnView(
     [
-      { ...looked(back), body: 0 },
+      { ...viewed(back), body: 0 },
       { ...before, body: 1 },
     ],
     FRONT,

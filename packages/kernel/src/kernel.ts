@@ -242,9 +242,9 @@ export class OpenCascadeKernel implements Kernel {
   measure(body: BodyHandle): BodyMeasures {
     return this.sure(() => {
       const { shape } = this.body(body);
-      const told = measures(this.library, shape);
+      const measured = measures(this.library, shape);
       faceMeasures(this.library).hold(body, shape);
-      return told;
+      return measured;
     });
   }
 

@@ -44,7 +44,7 @@ interface MovingLoop {
 }
 
 /** A neighbour leans and bends at once: how the face would end there is not known. */
-export const LEANING = 'offset.leaning';
+const LEANING = 'offset.leaning';
 
 /**
  * The solid between a flat face and its place at a distance (mm, outwards); undefined where the face is not flat, or all of

@@ -15,7 +15,7 @@ type Row = readonly [Control, Control, Control, Control];
 export type Rib = { readonly piece: Piece; readonly frame: Frame } | { readonly point: Vec3 };
 
 /** How far a loft goes on square to its first and its last section, mm; it comes as it may where that is not told. */
-export interface Square {
+interface Square {
   readonly first?: number;
   readonly last?: number;
 }

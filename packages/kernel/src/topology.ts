@@ -41,7 +41,7 @@ export class TopologyReader {
         { name, ...(this.faces.get(shape) ?? this.faces.put(shape, faceFacts(library, scope, shape))) },
       ]),
     );
-    const told: Topology = {
+    const topology: Topology = {
       name: solid.name,
       faces: [...facts.values()],
       edges: edges.map(({ name, shape, faces: meeting, sides }): EdgeFacts => {
@@ -67,7 +67,7 @@ export class TopologyReader {
     this.release(body);
     this.inUse.set(body, () => drops.forEach((drop) => drop()));
     scope.close();
-    return told;
+    return topology;
   }
 
   /** Forgets what only this body had. */

@@ -21,7 +21,7 @@ export interface Origin {
   readonly device: string;
 }
 
-export interface SessionCard extends Origin {
+interface SessionCard extends Origin {
   /** The beginning of the token's hash: it opens nothing. */
   readonly id: string;
   readonly openedAt: Date;

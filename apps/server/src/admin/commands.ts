@@ -50,7 +50,7 @@ const ON_ACCOUNT: Readonly<Record<string, OnAccount>> = {
   },
 };
 
-export const USAGE = [
+const USAGE = [
   'account list                 all accounts: since when, how much they keep',
   'account make NAME            a new account, and a word to come in for the first time',
   ...Object.entries(ON_ACCOUNT).map(([name, { says }]) => `${`account ${name} NAME`.padEnd(28)} ${says}`),

@@ -24,7 +24,7 @@ export class Account extends Model<InferAttributes<Account>, InferCreationAttrib
 }
 
 /** The token itself is only in the cookie; a stolen table opens no session. */
-export class Session extends Model<InferAttributes<Session>, InferCreationAttributes<Session>> {
+class Session extends Model<InferAttributes<Session>, InferCreationAttributes<Session>> {
   declare tokenHash: string;
   declare accountId: number;
   declare expiresAt: Date;
@@ -35,7 +35,7 @@ export class Session extends Model<InferAttributes<Session>, InferCreationAttrib
 }
 
 /** How much of something there was until a time: for limits. */
-export class Count extends Model<InferAttributes<Count>, InferCreationAttributes<Count>> {
+class Count extends Model<InferAttributes<Count>, InferCreationAttributes<Count>> {
   declare id: string;
   declare count: number;
   declare endsAt: Date;
@@ -57,7 +57,7 @@ export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreation
 }
 
 /** The revision log: only ever appended to. `entry` is a LogEntry with its actions, as JSON. */
-export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAttributes<ChangeRow>> {
+class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAttributes<ChangeRow>> {
   declare projectId: string;
   declare revision: number;
   declare changeId: string;

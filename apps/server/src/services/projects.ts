@@ -25,7 +25,7 @@ const QUOTA_STEP = MB / 8;
 /** A snapshot is made once the changes since the last one cost so much to do again: their bytes, and so much for each. */
 const REPLAY = { most: MB / 2, each: 4000 };
 
-export interface OpenedProject {
+interface OpenedProject {
   readonly id: string;
   readonly revision: number;
   readonly document: Project;

@@ -256,14 +256,14 @@ export const useAssembly = defineStore('assembly', () => {
   /** Takes a member by the hand; each call of what comes back moves it towards a place in space. */
   function grab(member: string, at: Vec3): ((goal: Vec3) => void) | undefined {
     const [all, found, from] = [assembled.value, memberOf(member), pose.value];
-    if (!all || !found || !from || all.mechanism.bodies[found.body]!.held) return undefined;
+    if (!all || !found || !from || all.mechanism.bodies[found.body]!.grounded) return undefined;
     stuck.value = '';
     // a repeat is taken by the first of its kind
     const first = (place: Vec3) => transformPoint(inverse(repeatedBy(found, pose.value!)), place);
     const place = { body: found.body, at: transformPoint(inverse(from.poses[found.body]!), first(at)) };
-    const held = new Grab(all.mechanism, place);
+    const grounded = new Grab(all.mechanism, place);
     drivenBy = [];
-    return (goal) => moveTo(held.pull(pose.value!, first(goal)));
+    return (goal) => moveTo(grounded.pull(pose.value!, first(goal)));
   }
 
   function reset(): void {
@@ -306,8 +306,8 @@ export const useAssembly = defineStore('assembly', () => {
     const [project, now] = [store.project, pose.value];
     if (!project || !now || searching.value) return;
     searching.value = { done: 0, of: 0 };
-    const told = (done: number, of: number) => void (searching.value &&= { done, of });
-    const reply = await model.engine.interference(project, now.poses, within, told).catch(() => undefined);
+    const report = (done: number, of: number) => void (searching.value &&= { done, of });
+    const reply = await model.engine.interference(project, now.poses, within, report).catch(() => undefined);
     searching.value = undefined;
     if (!reply) store.message = 'The search failed. Try again, or change something first.';
     // of a pose that is left it says nothing

@@ -44,7 +44,7 @@ interface JoinedSide {
 }
 
 /** A joint or a relation in the making, shown in the view but not in the document yet. */
-export interface Joining {
+interface Joining {
   readonly sort: 'joint' | 'relation';
   readonly id: Id;
   readonly kind: JointName | AssemblyRelationName;

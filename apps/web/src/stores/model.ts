@@ -27,7 +27,7 @@ export const useModel = defineStore('model', () => {
   /** Runs something that is shown as under way; undefined where it was overtaken, or failed: that is told in words. */
   async function underWay<R>(
     failed: string,
-    work: (told: (done: number, of: number, name: string) => void) => Promise<R | undefined>,
+    work: (report: (done: number, of: number, name: string) => void) => Promise<R | undefined>,
   ): Promise<R | undefined> {
     busy.value = true;
     try {
@@ -45,7 +45,7 @@ export const useModel = defineStore('model', () => {
   }
 
   async function build(project: Project, request: BuildRequest): Promise<void> {
-    const reply = await underWay('The model could not be built', (told) => engine.build(project, request, told));
+    const reply = await underWay('The model could not be built', (report) => engine.build(project, request, report));
     if (!reply) return;
     built.value = reply;
     arrivals.value++;
@@ -53,13 +53,13 @@ export const useModel = defineStore('model', () => {
 
   /** All parts that are placed, brought together; undefined where something newer was asked for, or where it failed. */
   const assemble = (project: Project, known: readonly string[]): Promise<BuiltAssembly | undefined> =>
-    underWay('The parts could not be brought together', (told) => engine.assemble(project, known, told));
+    underWay('The parts could not be brought together', (report) => engine.assemble(project, known, report));
 
   /** A sheet as it is printed, or why there is none; undefined where a newer request overtook it. */
   async function sheet(project: Project, id: Id): Promise<ShownSheet | string | undefined> {
-    const told = (done: number, of: number) => (progress.value = `view ${done + 1} of ${of}`);
+    const report = (done: number, of: number) => (progress.value = `view ${done + 1} of ${of}`);
     try {
-      const reply = await engine.sheet(project, id, told);
+      const reply = await engine.sheet(project, id, report);
       return reply && ('sheet' in reply ? reply.sheet : explain(reply.issue));
     } catch (error) {
       return `The sheet could not be drawn: ${(error as Error).message}. Change something to try again.`;

@@ -4,7 +4,7 @@ import { newId } from './ids.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
 
-export interface StepVerb {
+interface StepVerb {
   readonly title: string;
   readonly run: () => void;
 }

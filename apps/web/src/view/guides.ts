@@ -26,7 +26,7 @@ import type { Built } from '../stores/model.ts';
 import type { Guide } from './picks.ts';
 
 /** What is asked for decides which guides are shown besides those that always are. */
-export interface Wanted {
+interface Wanted {
   readonly origin: boolean;
   /** Show all drawn curves, not only those that no step uses. */
   readonly drawn: boolean;
@@ -39,7 +39,7 @@ export interface Wanted {
 }
 
 /** What of a part was built that guides are made of. */
-export type Shown = Pick<Built, 'datums' | 'sketches' | 'totals'>;
+type Shown = Pick<Built, 'datums' | 'sketches' | 'totals'>;
 
 const USUAL: Box3 = { low: [-40, -40, -40], high: [40, 40, 40] };
 

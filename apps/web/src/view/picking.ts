@@ -2,7 +2,7 @@ import type { Vec2 } from '@helb/core';
 import { Snapshots } from '../snapshots/snapshots.ts';
 
 /** What lies under the pointer, front to back; one of it is chosen. */
-export interface Under<P> {
+interface Under<P> {
   readonly at: Vec2;
   readonly picks: readonly P[];
   readonly chosen: number;

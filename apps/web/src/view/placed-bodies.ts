@@ -39,7 +39,7 @@ export interface Instance {
 const OPACITY: Readonly<Record<Layer, number>> = { strong: 1, pale: 0.16 };
 
 /** A body of a part wherever that is placed: one call for its faces and one for its edges, however often it is there. */
-export class PlacedBody {
+class PlacedBody {
   readonly object = new Group();
   private readonly faces: BufferGeometry;
   private readonly layers = new Map<Layer, InstancedLayer>();

@@ -11,7 +11,7 @@ type Own = 'ready' | 'watch' | 'stop';
 
 type Reply<N extends keyof EngineWorker> = Awaited<ReturnType<EngineWorker[N]>>;
 /** The calls of the worker as the page makes them. Of those of which the newest counts an older one gives undefined. */
-export type Engine = {
+type Engine = {
   readonly [N in Exclude<keyof EngineWorker, Own>]: N extends Newest
     ? (...given: Parameters<EngineWorker[N]>) => Promise<Exclude<Reply<N>, { readonly kind: 'overtaken' }> | undefined>
     : EngineWorker[N];
@@ -79,7 +79,7 @@ export class EngineClient {
     const isNewest = () => mine === this.newest[name];
     const heard = given.map((one) =>
       typeof one === 'function'
-        ? (...told: unknown[]) => void (isNewest() && (one as (...told: unknown[]) => void)(...told))
+        ? (...report: unknown[]) => void (isNewest() && (one as (...report: unknown[]) => void)(...report))
         : one,
     );
     const reply = (await this.call(name, heard).catch((error: unknown) => {
@@ -105,7 +105,7 @@ export class EngineClient {
 
   private started(): Living {
     const worker = { ...this.starter.start((reason) => this.died(reason)), sender: new ProjectSender() };
-    const told = (digest?: string) => {
+    const report = (digest?: string) => {
       clearTimeout(this.timer);
       if (digest !== undefined && worker === this.worker)
         this.timer = setTimeout(() => {
@@ -113,7 +113,7 @@ export class EngineClient {
           this.died('a step did not end');
         }, STEP_LIMIT_S * 1000);
     };
-    void worker.api.watch(Comlink.proxy(told), this.endless.all, STEP_LIMIT_S);
+    void worker.api.watch(Comlink.proxy(report), this.endless.all, STEP_LIMIT_S);
     return worker;
   }
 

@@ -83,7 +83,7 @@ const session = crypto.randomUUID().slice(0, 8);
 const outside = (key: string) => `${session} ${key}`;
 const inside = (key: string) => (key.startsWith(`${session} `) ? key.slice(session.length + 1) : '');
 
-const told = <T extends { readonly key: string }>(one: T): T => ({ ...one, key: outside(one.key) });
+const outward = <T extends { readonly key: string }>(one: T): T => ({ ...one, key: outside(one.key) });
 
 /** One request after the other: a build that gives way must not find its bodies released by another. */
 const turns = new Mutex();
@@ -157,11 +157,11 @@ const requests = {
       sections: Object.fromEntries(built?.sections ?? []),
       ...(before === undefined ? {} : { before }),
       crossings: built?.crossings ?? [],
-      meshes: (built?.meshes ?? []).map(told),
+      meshes: (built?.meshes ?? []).map(outward),
       underlay: built?.underlay ?? [],
       ...(sketch === undefined ? {} : { sketch }),
-      bodies: (built?.bodies ?? []).map(told),
-      earlier: (built?.earlier ?? []).map(told),
+      bodies: (built?.bodies ?? []).map(outward),
+      earlier: (built?.earlier ?? []).map(outward),
       totals: totalsOf(
         (built?.bodies ?? []).map((body) => body.measures),
         project.parts[part]?.material,
@@ -230,13 +230,13 @@ const requests = {
   async sheet(
     project: Project,
     id: Id,
-    told: (done: number, of: number) => void,
+    outward: (done: number, of: number) => void,
     signal: AbortSignal,
   ): Promise<SheetReply> {
     const drawn = await (
       await engine()
     ).sheet(project, id, async (done, of) => {
-      told(done, of);
+      outward(done, of);
       await pause();
       if (signal.aborted) throw new Overtaken();
     });
@@ -246,9 +246,9 @@ const requests = {
     return { kind: 'drawn', sheet: { ...sheet, ink: inkOf(picture), handles: JSON.stringify(handles) } };
   },
 
-  async checks(project: Project, told: (words: string) => void, signal: AbortSignal): Promise<ChecksReply> {
+  async checks(project: Project, outward: (words: string) => void, signal: AbortSignal): Promise<ChecksReply> {
     const findings = await checkedProject(await engine(), project, async (words) => {
-      told(words);
+      outward(words);
       await pause();
       if (signal.aborted) throw new Overtaken();
     });
@@ -335,7 +335,7 @@ const SHEET_WRITERS: Readonly<
 
 const placedPart = (part: PartModel, material: Material | undefined): PlacedPart => ({
   ...(part.trouble ? { trouble: part.trouble } : {}),
-  bodies: part.bodies.map(told),
+  bodies: part.bodies.map(outward),
   datums: Object.fromEntries(part.datums),
   sketches: Object.fromEntries([...part.sketches].map(([id, sketch]) => [id, sketchReply(sketch)])),
   totals: totalsOf(
@@ -384,8 +384,8 @@ const worker: EngineWorker = {
   async ready() {
     await engine();
   },
-  watch(told, digests, seconds) {
-    watcher = told;
+  watch(outward, digests, seconds) {
+    watcher = outward;
     endless = { digests, seconds };
     return Promise.resolve();
   },

@@ -223,13 +223,13 @@ class Pieces {
       });
   }
 
-  /** What bodies are joined to, by the joint or the relation that is nearest to what is held; where by none, the first of them. */
+  /** What bodies are joined to, by the joint or the relation that is nearest to what is grounded; where by none, the first of them. */
   private carrierOf(bodies: ReadonlySet<number>): number {
     const { joints, relations } = this;
     const links = spanning({ bodies: this.bodies, joints: [...joints, ...relations.flatMap(asJoint)] });
     const link = links.find(({ fixed, moved }) => bodies.has(moved.body) && !bodies.has(fixed.body));
-    const held = [...bodies].find((body) => this.bodies[body]!.held);
-    return held ?? link?.fixed.body ?? Math.min(...bodies);
+    const grounded = [...bodies].find((body) => this.bodies[body]!.grounded);
+    return grounded ?? link?.fixed.body ?? Math.min(...bodies);
   }
 
   private repeated(
@@ -255,7 +255,7 @@ class Pieces {
   }
 
   private place(outer: PlacementPath | undefined, id: string, placement: Placement): void {
-    const { of, held, name } = placement;
+    const { of, held: grounded, name } = placement;
     const pose = unwrap(drawnPose(placement, this.around.scope));
     const path = within(outer, id);
     this.takeRoom();
@@ -268,7 +268,7 @@ class Pieces {
         local: IDENTITY,
         again: [],
       });
-      this.bodies.push({ id: path, pose, held });
+      this.bodies.push({ id: path, pose, grounded });
     } else {
       const inner = new Pieces(this.around, `${this.title}${name} · `, this.room);
       inner.take(this.around.groups[of.group] ?? emptyAssembly(), path);
@@ -277,33 +277,33 @@ class Pieces {
       inner.repeat(rest);
       inner.issues.forEach((wrong, owner) => this.issues.set(owner, wrong));
       if (!rest.fulfilled) this.issues.set(path, issue('group.clash'));
-      if (of.stiff) this.takeStiff(inner, rest, path, pose, held);
-      else this.takeFlexible(inner, rest, pose, held);
+      if (of.stiff) this.takeStiff(inner, rest, path, pose, grounded);
+      else this.takeFlexible(inner, rest, pose, grounded);
     }
     if (placement.repeat) this.repeats.push({ id: path, placement, outer });
   }
 
-  private takeStiff(inner: Pieces, rest: Pose, path: string, pose: RigidTransform, held: boolean): void {
+  private takeStiff(inner: Pieces, rest: Pose, path: string, pose: RigidTransform, grounded: boolean): void {
     for (const member of inner.members)
       this.members.push({ ...member, body: this.bodies.length, local: memberPose(member, rest), again: [] });
     for (const [id, { body, at }] of inner.traces)
       this.traces.set(id, { body: this.bodies.length, at: transformPoint(rest.poses[body]!, at) });
-    this.bodies.push({ id: path, pose, held });
+    this.bodies.push({ id: path, pose, grounded });
   }
 
   /** Its bodies begin where they have come together in it: nothing else has to be moved here to hold inside. */
-  private takeFlexible(inner: Pieces, rest: Pose, pose: RigidTransform, held: boolean): void {
+  private takeFlexible(inner: Pieces, rest: Pose, pose: RigidTransform, grounded: boolean): void {
     const by = this.bodies.length;
     const side = ({ body, frame }: Carried): Carried => ({ body: body + by, frame });
     for (const member of inner.members) {
       const again = member.again.map((one) => ({ ...one, on: one.on + by }));
       this.members.push({ ...member, body: member.body + by, again });
     }
-    // what is held in the group is its base: held where the group is, else its parts stay together
-    const base = inner.bodies.findIndex((body) => body.held);
+    // what is grounded in the group is its base: grounded where the group is, else its parts stay together
+    const base = inner.bodies.findIndex((body) => body.grounded);
     for (const [k, body] of inner.bodies.entries()) {
-      this.bodies.push({ ...body, pose: compose(rest.poses[k]!, pose), held: held && body.held });
-      if (held || !body.held || k === base) continue;
+      this.bodies.push({ ...body, pose: compose(rest.poses[k]!, pose), grounded: grounded && body.grounded });
+      if (grounded || !body.grounded || k === base) continue;
       const seen = compose(inner.bodies[base]!.pose, inverse(body.pose));
       const id = `${body.id} base`;
       this.joints.push({

@@ -9,7 +9,7 @@ const NEAR = 1e-4;
 
 /**
  * Can a mechanism go on in more than one way from where it was driven to (a dead point)? There more is free in just this
- * pose than beside it, or with the driven coordinate held as much as without.
+ * pose than beside it, or with the driven coordinate prescribed as much as without.
  */
 export function isBranching(mechanism: Mechanism, pose: Pose, driven: CoordinateKey): boolean {
   const motion = new MechanismEquations(mechanism);

@@ -58,8 +58,8 @@ export function drive(
   let before: { pose: Pose; step: number } | undefined;
   let done = 0;
   let step = 1 / steps;
-  let told: boolean | undefined;
-  const isTold = () => (told ??= new MechanismEquations(mechanism, keys).freedoms(from).count === 0);
+  let determined: boolean | undefined;
+  const isDetermined = () => (determined ??= new MechanismEquations(mechanism, keys).freedoms(from).count === 0);
   let suspects: readonly string[] = [];
   let stops: readonly CoordinateKey[] = [];
   while (done < 1 && (stops.length > 0 || step >= SHORTEST / steps)) {
@@ -67,7 +67,7 @@ export function drive(
     const share = done + step > 1 - ROUNDED ? 1 : done + step;
     let next = motion.solve(pose, at(share));
     const going = before && onwards(before.pose, pose, (share - done) / before.step);
-    if (going && (!next.fulfilled || swerves(mechanism, pose, going, next)) && isTold()) {
+    if (going && (!next.fulfilled || swerves(mechanism, pose, going, next)) && isDetermined()) {
       const straight = motion.solve(going, at(share));
       if (straight.fulfilled && !swerves(mechanism, pose, going, straight)) next = straight;
     }

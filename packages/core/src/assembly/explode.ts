@@ -23,7 +23,7 @@ import { spanning } from './spanning.ts';
 const FAR = 2.4;
 
 /**
- * Where bodies stand taken apart: joint by joint away from what is held, along the axis of the joint, on the side on which
+ * Where bodies stand taken apart: joint by joint away from what is grounded, along the axis of the joint, on the side on which
  * they lie.
  * @param share of the way as far as is shown, 0 to 1 @param boxOf the box round a part, in its own coordinates
  */
@@ -44,7 +44,7 @@ export function explodedPoses(
 }
 
 /**
- * How far each body stands off in an exploded view, mm, by the places of the bodies: joint by joint away from what is held,
+ * How far each body stands off in an exploded view, mm, by the places of the bodies: joint by joint away from what is grounded,
  * along the axis of the joint, or of the relation that holds it, on the side on which it lies.
  * @param middles where the middle of each body lies, in its own coordinates
  * @param step how far a body goes from the one that it is joined to
@@ -69,8 +69,10 @@ export function explodedBy(
 
 /** What a relation holds, as if it were a joint: along a direction that it tells; none of one that tells no direction. */
 export function asJoint({ id, equations }: Relation): Joint[] {
-  const told = equations.flatMap((equation) => (equation.form === 'dot' || equation.form === 'span' ? [equation] : []));
-  const one = told.find(({ form }) => form === 'dot') ?? told[0];
+  const directed = equations.flatMap((equation) =>
+    equation.form === 'dot' || equation.form === 'span' ? [equation] : [],
+  );
+  const one = directed.find(({ form }) => form === 'dot') ?? directed[0];
   if (!one) return [];
   const [first, second] = one.form === 'dot' ? [one.a.body, one.b.body] : [one.from.body, one.to.body];
   const direction = one.form === 'dot' ? one.a : one.along;

@@ -30,7 +30,7 @@ export const facesWrong = ({ relations }: Pick<Mechanism, 'relations'>, at: Pose
 
 /**
  * Bodies turned, each with all that hangs on it by joints, where a face looks the wrong way: by the least turn so that the
- * first of its faces looks right, then about that direction so that the next ones do. What is held stays, and of two that
+ * first of its faces looks right, then about that direction so that the next ones do. What is grounded stays, and of two that
  * are free the one that was placed first.
  */
 export function faced(mechanism: Mechanism, poses: readonly RigidTransform[]): readonly RigidTransform[] {
@@ -53,7 +53,7 @@ function movable(mechanism: Mechanism, { a, b }: Facing): ReadonlySet<BodyIndex>
     [first, second],
   ] as const) {
     const bodies = hangingOn(mechanism, own.body);
-    const isFree = [...bodies].every((body) => body !== SPACE && !mechanism.bodies[body]!.held);
+    const isFree = [...bodies].every((body) => body !== SPACE && !mechanism.bodies[body]!.grounded);
     if (isFree && !bodies.has(other.body)) return bodies;
   }
   return undefined;

@@ -23,7 +23,7 @@ function chain(bars: number, length: number): Mechanism {
     a: k === 0 ? { body: SPACE, frame: at(0, 0) } : { body: k - 1, frame: at(length, 0) },
     b: { body: k, frame: at(0, 0) },
   }));
-  const bodies = poses.map((pose, k) => ({ id: `b${k}`, pose, held: false }));
+  const bodies = poses.map((pose, k) => ({ id: `b${k}`, pose, grounded: false }));
   return { bodies, joints, relations: [], ratios: [], limits: new Map(), size: length };
 }
 
@@ -75,8 +75,8 @@ test('limits stop a joint, and the others go on', () => {
 test('what is held still does not move, and what hangs on nothing comes along', () => {
   const mechanism: Mechanism = {
     bodies: [
-      { id: 'table', pose: IDENTITY, held: true },
-      { id: 'loose', pose: translation([10, 0, 0]), held: false },
+      { id: 'table', pose: IDENTITY, grounded: true },
+      { id: 'loose', pose: translation([10, 0, 0]), grounded: false },
     ],
     joints: [],
     relations: [],

@@ -58,10 +58,10 @@ export class Grab {
     return pose;
   }
 
-  private motion(held: readonly CoordinateKey[]): MergedEquations {
-    const key = held.join();
+  private motion(prescribed: readonly CoordinateKey[]): MergedEquations {
+    const key = prescribed.join();
     let motion = this.motions.get(key);
-    if (!motion) this.motions.set(key, (motion = new MergedEquations(this.mechanism, held, this.place)));
+    if (!motion) this.motions.set(key, (motion = new MergedEquations(this.mechanism, prescribed, this.place)));
     return motion;
   }
 

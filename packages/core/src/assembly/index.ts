@@ -14,7 +14,6 @@ export { restPose, type Rest } from './rest.ts';
 export {
   ASSEMBLY_RELATIONS,
   FACINGS,
-  facingOf,
   related,
   usualFacing,
   type AssemblyRelationName,
@@ -22,5 +21,4 @@ export {
   type Feature,
 } from './relations.ts';
 export { Grab } from './grab.ts';
-export { beyondLimits, withinLimits } from './limits.ts';
-export { assemblyFreedoms, freedomWords, type AssemblyFreedoms } from './freedoms.ts';
+export { assemblyFreedoms, freedomWords } from './freedoms.ts';

@@ -32,7 +32,7 @@ export interface Body {
   readonly id: string;
   readonly pose: RigidTransform;
   /** Does it stand still in space? */
-  readonly held: boolean;
+  readonly grounded: boolean;
 }
 
 export interface Joint {
@@ -92,7 +92,7 @@ export interface Pose {
   readonly suspects: readonly string[];
 }
 
-/** A mechanism as it stands: every coordinate measured, none held. */
+/** A mechanism as it stands: every coordinate measured, none prescribed. */
 export const restOf = (mechanism: Mechanism): Pose => ({
   poses: mechanism.bodies.map(({ pose }) => pose),
   coordinates: measured(
@@ -148,30 +148,30 @@ export type Stage = 'turns' | 'shifts' | 'all';
  * is grabbed comes to.
  */
 export class MechanismEquations {
-  /** Where the unknowns of each body begin, its shift before its turn; below 0 where it is held. */
+  /** Where the unknowns of each body begin, its shift before its turn; below 0 where it is grounded. */
   readonly at: readonly number[];
   private readonly tied: ReadonlyMap<CoordinateKey, number>;
   private readonly goal: number;
   private readonly unknowns: number;
   private readonly solver: Solver;
-  /** From where it is being solved, and what is held there: the equations read them. */
+  /** From where it is being solved, and what is prescribed there: the equations read them. */
   private from: Pose;
   private values: Coordinates = new Map();
 
   /**
-   * @param held coordinates that are given values when it is solved
+   * @param prescribed coordinates that are given values when it is solved
    * @param grabbed a place of a body that is pulled somewhere
    */
   constructor(
     readonly mechanism: Mechanism,
-    private readonly held: readonly CoordinateKey[] = [],
+    private readonly prescribed: readonly CoordinateKey[] = [],
     private readonly grabbed?: Place,
     private readonly stage: Stage = 'all',
   ) {
     let next = 0;
-    this.at = mechanism.bodies.map(({ held: still }) => (still ? -1 : (next += 6) - 6));
+    this.at = mechanism.bodies.map(({ grounded }) => (grounded ? -1 : (next += 6) - 6));
     const ratios = mechanism.ratios.flatMap(({ first, second }) => [first, second]);
-    const tied = [...new Set(ratios)].filter((key) => !held.includes(key));
+    const tied = [...new Set(ratios)].filter((key) => !prescribed.includes(key));
     this.tied = new Map(tied.map((key, k) => [key, next + k]));
     this.goal = next + tied.length;
     this.unknowns = this.goal + (grabbed ? 3 : 0);
@@ -188,7 +188,7 @@ export class MechanismEquations {
   }
 
   /**
-   * The pose nearest to another in which everything holds, held coordinates have these values, and what is grabbed comes
+   * The pose nearest to another in which everything holds, prescribed coordinates have these values, and what is grabbed comes
    * as near to a place as it can.
    */
   solve(from: Pose, values: Coordinates = new Map(), goal?: Vec3): Pose {
@@ -209,7 +209,7 @@ export class MechanismEquations {
     };
   }
 
-  /** What can still move there, with the coordinates held that are. */
+  /** What can still move there, with the coordinates prescribed that are. */
   freedoms(at: Pose, tolerance?: number): Freedoms {
     return freedoms(this.solution(at, at.coordinates), tolerance);
   }
@@ -232,8 +232,8 @@ export class MechanismEquations {
     return this.solver.solve(initial, weights);
   }
 
-  /** What a coordinate that is held is to come to. */
-  private heldAt = (key: CoordinateKey): number => this.values.get(key) ?? this.from.coordinates.get(key) ?? 0;
+  /** What a coordinate that is prescribed is to come to. */
+  private prescribedAt = (key: CoordinateKey): number => this.values.get(key) ?? this.from.coordinates.get(key) ?? 0;
 
   private blocks(): Block[] {
     const { joints, relations, ratios } = this.mechanism;
@@ -246,7 +246,7 @@ export class MechanismEquations {
         ...JOINTS[kind].leaves.flatMap((coordinate) => {
           if (!isTurn(coordinate) && this.stage === 'turns') return [];
           const key = coordinateKey(id, coordinate);
-          if (this.held.includes(key)) return [this.block(id, coordinateEquation(coordinate, a, b, NONE), key)];
+          if (this.prescribed.includes(key)) return [this.block(id, coordinateEquation(coordinate, a, b, NONE), key)];
           const at = this.tied.get(key);
           return at === undefined ? [] : [this.block(id, coordinateEquation(coordinate, a, b, at))];
         }),
@@ -269,10 +269,10 @@ export class MechanismEquations {
     }));
   }
 
-  /** @param held the coordinate of the equation, where that is held */
-  private block(owner: string, equation: Equation, held?: CoordinateKey): Block {
+  /** @param prescribed the coordinate of the equation, where that is prescribed */
+  private block(owner: string, equation: Equation, prescribed?: CoordinateKey): Block {
     const bodies = bodiesOf(equation).filter((body) => body !== SPACE && this.at[body]! >= 0);
-    const coordinate = held === undefined && 'coordinate' in equation ? equation.coordinate : undefined;
+    const coordinate = prescribed === undefined && 'coordinate' in equation ? equation.coordinate : undefined;
     const unknowns = [
       ...bodies.flatMap((body) => Array.from({ length: 6 }, (_, k) => this.at[body]! + k)),
       ...(coordinate === undefined ? [] : [coordinate]),
@@ -284,14 +284,14 @@ export class MechanismEquations {
       // the coordinate of a turn is an angle, kept as a length like all else
       coordinate: equation.form === 'turn' ? 1 / size : 1,
     };
-    const looked = new Looked(bodies, scales, (body) => this.from.poses[body]!);
+    const linearisation = new Linearisation(bodies, scales, (body) => this.from.poses[body]!);
     return {
       owner,
       unknowns,
       residuals: 1,
       evaluate: (p, r, j) => {
-        looked.begin(p, j, held === undefined ? undefined : this.heldAt(held));
-        r[0] = scales.unit * valueOf(equation, looked, looked);
+        linearisation.begin(p, j, prescribed === undefined ? undefined : this.prescribedAt(prescribed));
+        r[0] = scales.unit * valueOf(equation, linearisation, linearisation);
       },
     };
   }
@@ -315,7 +315,7 @@ export class MechanismEquations {
         r[0] = 0;
         for (const side of sides) {
           const k = free.indexOf(side);
-          const value = k < 0 ? this.heldAt(side.key) : p[k]! * side.scale;
+          const value = k < 0 ? this.prescribedAt(side.key) : p[k]! * side.scale;
           r[0] += side.factor * (value - (this.from.coordinates.get(side.key) ?? 0));
           if (k >= 0) j[k] = side.factor * side.scale;
         }
@@ -332,10 +332,10 @@ interface Scales {
 }
 
 /** The bodies of one equation as its unknowns place them, and where its gradient goes. */
-class Looked implements Positions, Gradient {
+class Linearisation implements Positions, Gradient {
   private p: Float64Array = new Float64Array(0);
   private j: Float64Array = new Float64Array(0);
-  private held: number | undefined;
+  private prescribed: number | undefined;
 
   constructor(
     private readonly bodies: readonly BodyIndex[],
@@ -343,10 +343,10 @@ class Looked implements Positions, Gradient {
     private readonly poseOf: (body: BodyIndex) => RigidTransform,
   ) {}
 
-  /** @param held what its coordinate comes to, where that is no unknown */
-  begin(p: Float64Array, j: Float64Array, held: number | undefined): void {
+  /** @param prescribed what its coordinate comes to, where that is no unknown */
+  begin(p: Float64Array, j: Float64Array, prescribed: number | undefined): void {
     j.fill(0);
-    [this.p, this.j, this.held] = [p, j, held];
+    [this.p, this.j, this.prescribed] = [p, j, prescribed];
   }
 
   direction({ body, along }: Direction): Vec3 {
@@ -366,10 +366,11 @@ class Looked implements Positions, Gradient {
   }
 
   /** It is the last of the unknowns. */
-  coordinate = (): number => this.held ?? this.p[6 * this.bodies.length]! * this.scales.coordinate;
+  coordinate = (): number => this.prescribed ?? this.p[6 * this.bodies.length]! * this.scales.coordinate;
 
   slope(_: number, slope: number): void {
-    if (this.held === undefined) this.j[6 * this.bodies.length] = this.scales.unit * this.scales.coordinate * slope;
+    if (this.prescribed === undefined)
+      this.j[6 * this.bodies.length] = this.scales.unit * this.scales.coordinate * slope;
   }
 
   force(body: BodyIndex, [x, y, z]: Vec3): void {

@@ -34,7 +34,7 @@ class Bench {
   private readonly ratios: Mechanism['ratios'][number][] = [];
 
   body(id: string, pose: RigidTransform = IDENTITY): this {
-    this.bodies.push({ id, pose, held: false });
+    this.bodies.push({ id, pose, grounded: false });
     return this;
   }
 
@@ -69,8 +69,8 @@ class Bench {
   }
 }
 
-const free = (mechanism: Mechanism, pose: Pose = restOf(mechanism), ...held: CoordinateKey[]) =>
-  new MechanismEquations(mechanism, held).freedoms(pose).count;
+const free = (mechanism: Mechanism, pose: Pose = restOf(mechanism), ...prescribed: CoordinateKey[]) =>
+  new MechanismEquations(mechanism, prescribed).freedoms(pose).count;
 const place = (mechanism: Mechanism, pose: Pose, id: string, local: Vec3): Vec3 =>
   transformPoint(pose.poses[mechanism.bodies.findIndex((body) => body.id === id)]!, local);
 const degrees = (count: number) => Array.from({ length: count }, (_, k) => ((k + 1) * 2 * Math.PI) / count);

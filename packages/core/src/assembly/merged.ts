@@ -30,8 +30,8 @@ interface Merged {
 }
 
 /**
- * Bodies are joined to the first of theirs along rigid joints, to one that is held where there is one. A rigid joint that
- * closes a ring, or lies between two held bodies, stays a joint.
+ * Bodies are joined to the first of theirs along rigid joints, to one that is grounded where there is one. A rigid joint that
+ * closes a ring, or lies between two grounded bodies, stays a joint.
  */
 function merged(mechanism: Mechanism): Merged {
   const { bodies, joints } = mechanism;
@@ -40,10 +40,10 @@ function merged(mechanism: Mechanism): Merged {
   const kept = joints.filter(({ kind, a, b }) => {
     if (kind !== 'rigid' || a.body === SPACE || b.body === SPACE) return true;
     const [p, q] = [root[a.body]!, root[b.body]!];
-    if (p === q || (bodies[p]!.held && bodies[q]!.held)) return true;
+    if (p === q || (bodies[p]!.grounded && bodies[q]!.grounded)) return true;
     // the second in the coordinates of the first
     const across = compose(inverse(local[b.body]!), compose(frameToFrame(b.frame, a.frame), local[a.body]!));
-    const [stays, goes, moved] = bodies[q]!.held ? [q, p, inverse(across)] : [p, q, across];
+    const [stays, goes, moved] = bodies[q]!.grounded ? [q, p, inverse(across)] : [p, q, across];
     root.forEach((other, k) => {
       if (other !== goes) return;
       root[k] = stays;
@@ -82,12 +82,12 @@ export class MergedEquations {
   private readonly merged: Merged;
   private readonly motion: MechanismEquations;
 
-  /** @param held, grabbed, stage as of a Motion */
-  constructor(mechanism: Mechanism, held: readonly CoordinateKey[] = [], grabbed?: Place, stage?: Stage) {
+  /** @param prescribed, grabbed, stage as of `MechanismEquations` */
+  constructor(mechanism: Mechanism, prescribed: readonly CoordinateKey[] = [], grabbed?: Place, stage?: Stage) {
     this.merged = merged(mechanism);
     const { part, local } = this.merged;
     const place = grabbed && { body: part[grabbed.body]!, at: transformPoint(local[grabbed.body]!, grabbed.at) };
-    this.motion = new MechanismEquations(this.merged.mechanism, held, place, stage);
+    this.motion = new MechanismEquations(this.merged.mechanism, prescribed, place, stage);
   }
 
   solve(from: Pose, values?: Coordinates, goal?: Vec3): Pose {

@@ -29,7 +29,7 @@ const mechanism = (kind: AssemblyRelationName, still: Feature, moved: Feature, a
   const equations = related(kind, still, moved, amount);
   if (!equations.ok) throw new Error(explain(equations.issue));
   return {
-    bodies: [{ id: 'x', pose: SOMEWHERE, held: false }],
+    bodies: [{ id: 'x', pose: SOMEWHERE, grounded: false }],
     joints: [],
     relations: [{ id: 'r', equations: equations.value }],
     ratios: [],
@@ -130,7 +130,8 @@ test('what is left free stays where it is as far as it can', () => {
     expect(Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2])).toBeLessThanOrEqual(1.01 * Math.abs(moved));
   }
   expect(
-    new MechanismEquations({ ...one, bodies: [{ id: 'x', pose: IDENTITY, held: true }] }).freedoms(restOf(one)).count,
+    new MechanismEquations({ ...one, bodies: [{ id: 'x', pose: IDENTITY, grounded: true }] }).freedoms(restOf(one))
+      .count,
   ).toBe(0);
 });
 
@@ -150,7 +151,7 @@ test('what has to come elsewhere is shifted, not turned, where that does', () =>
   const meet = (still: Feature, moved: Feature) => {
     const equations = related('coincident', still, moved);
     if (!equations.ok) throw new Error(explain(equations.issue));
-    const bodies = [{ id: 'x', pose: translation([12, -7, 9]), held: false }];
+    const bodies = [{ id: 'x', pose: translation([12, -7, 9]), grounded: false }];
     return restPose({ ...upright, bodies, relations: [{ id: 'r', equations: equations.value }] }, new Map());
   };
   // the axis and the point lie far from the origin of the body: turning it would bring them there as well

@@ -41,7 +41,7 @@ export interface Rest extends Pose {
 
 /**
  * The rest pose, each part of the mechanism by itself: what is joined is brought together joint by joint, beginning with
- * what is held, each with its coordinates as given or else as they are where it is drawn; then all loops are closed and
+ * what is grounded, each with its coordinates as given or else as they are where it is drawn; then all loops are closed and
  * all relations fulfilled, within the limits. Where that can't be had with what is given it is had without.
  */
 export function restPose(mechanism: Mechanism, given: Coordinates): Rest {
@@ -49,7 +49,7 @@ export function restPose(mechanism: Mechanism, given: Coordinates): Rest {
   for (const part of partsOf(mechanism)) {
     const own = restOfPart(part, ofJoints(part, given));
     rest = {
-      poses: rest.poses.map((pose, k) => (part.bodies[k]!.held ? pose : own.poses[k]!)),
+      poses: rest.poses.map((pose, k) => (part.bodies[k]!.grounded ? pose : own.poses[k]!)),
       coordinates: new Map([...rest.coordinates, ...own.coordinates]),
       fulfilled: rest.fulfilled && own.fulfilled,
       residual: Math.max(rest.residual, own.residual),
@@ -122,7 +122,7 @@ const BEGINNINGS = [0, Math.PI / 2, Math.PI, -Math.PI / 2];
 const near = (found: Coordinates, given: Coordinates): Coordinates => new Map([...found, ...given]);
 
 /**
- * Bodies brought together along a tree of joints: what is nearest to the held ones first.
+ * Bodies brought together along a tree of joints: what is nearest to the grounded ones first.
  * @param turned added to turns that are not given
  */
 function gathered(mechanism: Mechanism, given: Coordinates, turned: number): RigidTransform[] {

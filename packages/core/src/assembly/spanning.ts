@@ -2,7 +2,7 @@ import { SPACE } from './equations.ts';
 import type { Carried } from './joints.ts';
 import type { Joint, Mechanism } from './mechanism.ts';
 
-/** A joint by which a body hangs on another that is nearer to what is held. */
+/** A joint by which a body hangs on another that is nearer to what is grounded. */
 interface Branch {
   readonly joint: Joint;
   readonly fixed: Carried;
@@ -10,13 +10,13 @@ interface Branch {
 }
 
 /**
- * The joints along which all bodies hang together, outwards from what is held: what is fewest joints away comes first.
- * Where nothing of a part of the mechanism is held its first body stands for that.
+ * The joints along which all bodies hang together, outwards from what is grounded: what is fewest joints away comes first.
+ * Where nothing of a part of the mechanism is grounded its first body stands for that.
  */
 export function spanning({ bodies, joints }: Pick<Mechanism, 'bodies' | 'joints'>): Branch[] {
-  /** By how many joints each is away from what is held. */
+  /** By how many joints each is away from what is grounded. */
   const depth = new Map<number, number>([[SPACE, 0]]);
-  bodies.forEach(({ held }, k) => held && depth.set(k, 0));
+  bodies.forEach(({ grounded }, k) => grounded && depth.set(k, 0));
   const near = ({ a, b }: Joint): number => depth.get(a.body) ?? depth.get(b.body)!;
   const branches: Branch[] = [];
   for (;;) {

@@ -1,8 +1,7 @@
 export * from './schema.ts';
 export { designScope, differences, filesUsed, broughtFrom, type Revision } from './brought.ts';
-export { checkProject } from './check.ts';
-export { COMMANDS, closure, standingOn, type CommandName, type Inputs } from './commands/index.ts';
-export { applyChange, perform, type Action, type Change, type FieldChange } from './perform.ts';
+export { closure, standingOn } from './commands/index.ts';
+export { applyChange, perform, type Action, type FieldChange } from './perform.ts';
 export { differenceOf, sameProject, withDifference } from './difference.ts';
 export { drawnPart } from './drawn-part.ts';
 export { isTyped, placedExpressions, unnamedNumbers, usersOf, type PlacedExpression } from './expression-places.ts';
@@ -16,6 +15,6 @@ export { rebased } from './rebase.ts';
 export { ProjectScript } from './script.ts';
 export * from './materials.ts';
 export { namesAlong, namesFor, partAt, placedParts, placedSections, recordsAlong, sectionNamesFor } from './placed.ts';
-export { buildOrder, othersOf, partLinks, takeable, type PartLink } from './part-links.ts';
+export { buildOrder, partLinks, takeable, type PartLink } from './part-links.ts';
 export { telling, tellingAll } from './tell-sizes.ts';
 export { valueAt } from './value-at.ts';

@@ -19,7 +19,7 @@ export interface FieldChange {
 }
 
 /** The effect of a gesture on a project, with its inverse; name and input stay beside it for labels and the log. */
-export interface Change {
+interface Change {
   readonly label: string;
   readonly actions: readonly Action[];
   readonly forward: readonly FieldChange[];

@@ -62,7 +62,7 @@ export function centreLines(
   const offer = (key: string, reach: number, pieces: readonly Piece[]) => {
     if ((found.get(key)?.reach ?? 0) < reach) found.set(key, { pieces, reach });
   };
-  const told = (place: Vec2) => place.map((c) => c.toFixed(4)).join(' ');
+  const keyOf = (place: Vec2) => place.map((c) => c.toFixed(4)).join(' ');
   for (const { topology, transform } of bodies)
     for (const { from, to, axis, radius } of roundsOf(topology)) {
       const beyond = Math.min(Math.max(LEAST, 0.5 * radius * factor), MOST) / factor;
@@ -74,7 +74,7 @@ export function centreLines(
           segment([a[0] - arm, a[1]], [a[0] + arm, a[1]]),
           segment([a[0], a[1] - arm], [a[0], a[1] + arm]),
         ];
-        offer(`at ${told(a)}`, arm, cross);
+        offer(`at ${keyOf(a)}`, arm, cross);
       } else if (
         lean < 1e-9 &&
         (!cut || cut.some((plane) => Math.abs(heightOver(plane, transformPoint(transform, from))) < 1e-6))
@@ -85,7 +85,7 @@ export function centreLines(
           [a[0] - beyond * ux, a[1] - beyond * uy],
           [b[0] + beyond * ux, b[1] + beyond * uy],
         ];
-        offer([told(p), told(q)].sort().join(' to '), length, [segment(p, q)]);
+        offer([keyOf(p), keyOf(q)].sort().join(' to '), length, [segment(p, q)]);
       }
     }
   return [...found.values()].flatMap(({ pieces }) => pieces);

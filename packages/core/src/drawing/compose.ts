@@ -60,7 +60,7 @@ function drawingArea(size: Vec2, sheet: Sheet, { block, parts: { length } }: Wri
 }
 
 /** What is written on a sheet. */
-export interface Written {
+interface Written {
   /** How its title block is laid out. */
   readonly block: TitleBlock;
   readonly marks: readonly SeenMark[];

@@ -24,7 +24,7 @@ export interface SheetFinding {
 }
 
 /** What findings are made from. */
-export interface Checked {
+interface Checked {
   readonly sheet: Sheet;
   readonly together: PutTogether;
   readonly marks: readonly SeenMark[];

@@ -16,7 +16,7 @@ export interface LaidView {
   readonly around?: number;
 }
 
-export interface Layout {
+interface Layout {
   /** The name of the scale, as 1:2. */
   readonly scale: string;
   /** Where the origin of each view lies, mm on paper. */

@@ -83,7 +83,7 @@ export interface MarkedSheet {
 }
 
 /** What else there is on a sheet. */
-export interface Surroundings {
+interface Surroundings {
   /** Of capitals, mm. */
   readonly height: number;
   /** What no mark should reach into. */

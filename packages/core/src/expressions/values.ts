@@ -2,7 +2,7 @@ import { fail, type Issue, type Result } from '../result/index.ts';
 import type { LengthUnit, Quantity } from '../units/index.ts';
 import { evaluateNode, type Scope } from './evaluate.ts';
 import { CONSTANT_NAMES, FUNCTIONS } from './functions.ts';
-import { namesIn, parse, type Node } from './parse.ts';
+import { namesIn, parse } from './parse.ts';
 import { isName, tidyName } from './tokens.ts';
 import { ANGLE, findUnit, LENGTH, sameDimension } from '../units/index.ts';
 
@@ -98,8 +98,6 @@ function editDistance(a: string, b: string): number {
   }
   return row[b.length]!;
 }
-
-export type { Node };
 
 /**
  * A text that is typed in place of an expression, with the unit of that where it has none of its own: "44" over "40 mm" is

@@ -103,8 +103,8 @@ function hole(letter: string, grade: number, size: number, step: number, width: 
   const nearer = size > 3 && grade <= finest ? width - GRADES[grade - 1]![step]! : 0;
   const upper = grade > 8 && size > 3 && (letter === 'n' || letter === 'k') ? 0 : nearer - lowest(letter, size, step);
   // the one exception of the standard
-  const told = letter === 'm' && grade === 6 && size > 250 && size <= 315 ? -9 : upper;
-  return { upper: told, lower: told - width };
+  const tabled = letter === 'm' && grade === 6 && size > 250 && size <= 315 ? -9 : upper;
+  return { upper: tabled, lower: tabled - width };
 }
 
 export const fitWords: Words = {

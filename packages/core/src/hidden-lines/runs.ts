@@ -2,7 +2,7 @@ import type { Vec3 } from '../math/index.ts';
 import type { OccluderGrid, Interval } from './occluder-grid.ts';
 
 /** A stretch of a line of a view that is seen, or is not. */
-export interface Run {
+interface Run {
   readonly places: readonly Vec3[];
   readonly hidden: boolean;
 }

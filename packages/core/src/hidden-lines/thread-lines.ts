@@ -35,11 +35,11 @@ export function threadLines(sign: Sign, toEye: RigidTransform, before: number): 
   if (length3(across) < STRAIGHT) return [endCircle(origin[2] > end[2] ? origin : end, radius, before)];
   if (Math.abs(axis[2]) > STRAIGHT) return [];
   // of an outer one that is seen where its face turns away, since it lies within
-  const looked = sign.inside ? radius : sign.radius + before;
+  const shown = sign.inside ? radius : sign.radius + before;
   return [1, -1].map((side) => {
     const out = scale3(across, side);
-    const [from, to] = [origin, end].map((place) => add3(place, scale3(out, looked))) as [Vec3, Vec3];
-    const inwards = scale3(out, radius - looked);
+    const [from, to] = [origin, end].map((place) => add3(place, scale3(out, shown))) as [Vec3, Vec3];
+    const inwards = scale3(out, radius - shown);
     return {
       places: [from, to],
       curve: (places) => {

@@ -1,5 +1,5 @@
 /** The scalar product of two vectors of one length. */
-export const inner = (a: Float64Array, b: Float64Array): number => {
+const inner = (a: Float64Array, b: Float64Array): number => {
   let sum = 0;
   for (let k = 0; k < a.length; k++) sum += a[k]! * b[k]!;
   return sum;

@@ -95,5 +95,5 @@ export function blockTopology(size: Vec3): Topology {
   const vertices = Array.from({ length: 8 }, (_, k) => ({ name: `${k}`, at: at(k) }));
   return { name: 'b', faces, edges, vertices };
 }
-export { BOMBS, type HostileFile } from './bombs.ts';
+export { BOMBS } from './bombs.ts';
 export { SWARM } from './swarms.ts';

@@ -14,7 +14,7 @@ import {
 } from './entities/index.ts';
 import { polyline, type Piece } from './pieces/index.ts';
 
-/** An unknown that is held: where it was drawn, and where it has to be. */
+/** An unknown that is prescribed: where it was drawn, and where it has to be. */
 interface Pin {
   readonly owner: Id;
   readonly at: number;
@@ -30,14 +30,14 @@ export class Layout {
   private readonly base = new Map<Id, number>();
   private readonly owners: Id[] = [];
 
-  /** @param held entities that are not free: as they have to be, whatever is drawn */
-  constructor(entities: Entities, held: Entities = {}) {
-    this.entities = asHeld(entities, held);
+  /** @param prescribed entities that are not free: as they have to be, whatever is drawn */
+  constructor(entities: Entities, prescribed: Entities = {}) {
+    this.entities = asPrescribed(entities, prescribed);
     const initial: number[] = [];
     const pins: Pin[] = [];
     for (const [id, entity] of Object.entries({ ...BUILT_IN, ...this.entities })) {
       this.base.set(id, initial.length);
-      const target = isBuiltIn(id) ? entity : held[id];
+      const target = isBuiltIn(id) ? entity : prescribed[id];
       const to = target && entityKind(target.kind).unknowns(target);
       for (const [k, place] of entityKind(entity.kind).unknowns(entity).entries()) {
         this.owners.push(id);
@@ -49,12 +49,12 @@ export class Layout {
     this.pins = pins;
   }
 
-  /** Holds the built-in and the held entities: at t = 0 where they were drawn, at t = 1 where they have to be. */
+  /** Holds the built-in and the prescribed entities: at t = 0 where they were drawn, at t = 1 where they have to be. */
   groundAt(t: number): Substitution[] {
     return this.pins.map(({ owner, at, from, to }) => ({ owner, a: at, b: GROUND, offset: from + t * (to - from) }));
   }
 
-  /** How far held entities have to go from where they were drawn, mm. */
+  /** How far prescribed entities have to go from where they were drawn, mm. */
   get farthestPin(): number {
     return this.pins.reduce((most, { from, to }) => Math.max(most, Math.abs(to - from)), 0);
   }
@@ -128,8 +128,8 @@ export class Layout {
 }
 
 /** Held entities stand on the points that they have to stand on, but start from where they were drawn. */
-function asHeld(entities: Entities, held: Entities): Entities {
-  const started = Object.entries(held).flatMap(([id, target]) => {
+function asPrescribed(entities: Entities, prescribed: Entities): Entities {
+  const started = Object.entries(prescribed).flatMap(([id, target]) => {
     const drawn = entities[id];
     if (drawn?.kind !== target.kind) return [];
     const { moved, unknowns } = entityKind(target.kind);

@@ -19,7 +19,6 @@ export {
   areaShare,
   derivatives,
   fullCircle,
-  fullEllipse,
   inTurn,
   lengthOf,
   nearestParameter,

@@ -72,8 +72,8 @@ export function solveSketch(
   borrowed: Entities = {},
 ): SketchSolution {
   const layout = new Layout(entities, borrowed);
-  const held = heldBy(relations, sizes);
-  const solution = walk(layout, held, sizes);
+  const holding = holdingOf(relations, sizes);
+  const solution = walk(layout, holding, sizes);
   if (!solution.fulfilled)
     return {
       state: 'clashing',
@@ -83,7 +83,7 @@ export function solveSketch(
       slides: new Map(),
       motions: [],
       redundant: [],
-      clash: conflictOf(layout, held, sizes, solution.suspects),
+      clash: conflictOf(layout, holding, sizes, solution.suspects),
       residual: solution.residual,
     };
   return explained(layout, relations, solution, freedoms(solution));
@@ -101,7 +101,7 @@ export class SketchDrag {
   constructor(entities: Entities, relations: Relations, sizes: Sizes, borrowed: Entities = {}) {
     this.layout = new Layout(entities, borrowed);
     this.x = Float64Array.from(this.layout.initial);
-    this.solver = new Solver({ initial: this.x, ...equations(this.layout, heldBy(relations, sizes), sizes) });
+    this.solver = new Solver({ initial: this.x, ...equations(this.layout, holdingOf(relations, sizes), sizes) });
   }
 
   /** The entities in the next frame; undefined where the relations would not hold there: the last frame stays. */
@@ -125,22 +125,22 @@ export class SketchDrag {
 /** The sketch as a problem for the generic solver, from the places that are drawn. */
 export function sketchProblem(entities: Entities, relations: Relations, sizes: Sizes): Problem {
   const layout = new Layout(entities);
-  return { initial: layout.initial, ...equations(layout, heldBy(relations, sizes), sizes) };
+  return { initial: layout.initial, ...equations(layout, holdingOf(relations, sizes), sizes) };
 }
 
 /** The relations that hold: a dimension only if its number is known. */
-const heldBy = (relations: Relations, sizes: Sizes): Held =>
+const holdingOf = (relations: Relations, sizes: Sizes): Holding =>
   Object.entries(relations).filter(([id, relation]) => !isSized(relation) || sizes.has(id));
 
-type Held = readonly (readonly [Id, Relations[string]])[];
+type Holding = readonly (readonly [Id, Relations[string]])[];
 
-function equations(layout: Layout, held: Held, sizes: Sizes, t = 1) {
+function equations(layout: Layout, holding: Holding, sizes: Sizes, t = 1) {
   const start = new Geometry(layout.entities);
   const blocks: Block[] = [];
   const substitutions = layout.groundAt(t);
   for (const [id, entity] of Object.entries(layout.entities))
     blocks.push(...(entityKind(entity.kind).equations?.(id, entity, layout) ?? []));
-  for (const [id, relation] of held) {
+  for (const [id, relation] of holding) {
     const asked = relationKind(relation.kind).equations(relation, { id, layout, start, value: sizes.get(id) ?? 0 });
     if (asked.blocks) blocks.push(...asked.blocks);
     if (asked.substitutions) substitutions.push(...asked.substitutions);
@@ -148,22 +148,22 @@ function equations(layout: Layout, held: Held, sizes: Sizes, t = 1) {
   return { blocks, substitutions };
 }
 
-function solveFrom(layout: Layout, x: Float64Array, held: Held, sizes: Sizes, t = 1): Solution {
+function solveFrom(layout: Layout, x: Float64Array, holding: Holding, sizes: Sizes, t = 1): Solution {
   const initial = Float64Array.from(x);
-  for (const [, relation] of held) relationKind(relation.kind).aim?.(relation, layout, initial);
-  return solve({ initial, ...equations(layout, held, sizes, t) });
+  for (const [, relation] of holding) relationKind(relation.kind).aim?.(relation, layout, initial);
+  return solve({ initial, ...equations(layout, holding, sizes, t) });
 }
 
 /** Walks the dimensions from what the drawing measures to what is asked; a stride that flips a corner is halved. */
-function walk(layout: Layout, held: Held, sizes: Sizes): Solution {
+function walk(layout: Layout, holding: Holding, sizes: Sizes): Solution {
   const start = new Geometry(layout.entities);
   const from = new Map<Id, number>();
-  for (const [id, relation] of held) if (isSized(relation)) from.set(id, nearest(relation, sizes.get(id)!, start));
-  const turning = new Set(held.filter(([, relation]) => periodOf(relation) !== undefined).map(([id]) => id));
+  for (const [id, relation] of holding) if (isSized(relation)) from.set(id, nearest(relation, sizes.get(id)!, start));
+  const turning = new Set(holding.filter(([, relation]) => periodOf(relation) !== undefined).map(([id]) => id));
   let strides = Math.max(stridesFor(from, sizes, turning), pinStrides(layout, start));
   const most = turning.size > 0 ? MOST_SHORT_STRIDES : MOST_STRIDES;
   for (;;) {
-    const found = strideAlong(layout, held, from, sizes, strides);
+    const found = strideAlong(layout, holding, from, sizes, strides);
     if (found.good || strides >= most) return found.solution;
     strides = Math.min(most, strides * 3);
   }
@@ -199,7 +199,7 @@ function pinStrides(layout: Layout, start: Geometry): number {
   return Math.min(MOST_STRIDES, Math.ceil(far / (STRIDE * size)));
 }
 
-function strideAlong(layout: Layout, held: Held, from: Sizes, to: Sizes, strides: number) {
+function strideAlong(layout: Layout, holding: Holding, from: Sizes, to: Sizes, strides: number) {
   let x: Float64Array = layout.initial;
   let good = true;
   let solution!: Solution;
@@ -207,14 +207,14 @@ function strideAlong(layout: Layout, held: Held, from: Sizes, to: Sizes, strides
     const t = k / strides;
     const sizes = k === strides ? to : new Map([...from].map(([id, a]) => [id, a + t * (to.get(id)! - a)]));
     const before = x;
-    solution = solveFrom(layout, x, held, sizes, t);
+    solution = solveFrom(layout, x, holding, sizes, t);
     // a place between that can't be is passed over: only the last stride has to hold
     if (!solution.fulfilled) {
       good = false;
       continue;
     }
     x = solution.x;
-    if (flipped(layout, held, before, x)) good = false;
+    if (flipped(layout, holding, before, x)) good = false;
   }
   const ended = new Geometry(layout.moved(solution.x));
   if (solution.fulfilled && !sound(ended)) solution = { ...solution, fulfilled: false };
@@ -230,10 +230,10 @@ function sound(geometry: Geometry): boolean {
  * Has a corner changed its hand? Lines and distances from one place to others make corners; on which side of one of them
  * the other lies nothing tells, so it has to stay as it is drawn.
  */
-function flipped(layout: Layout, held: Held, before: Float64Array, after: Float64Array): boolean {
+function flipped(layout: Layout, holding: Holding, before: Float64Array, after: Float64Array): boolean {
   // where an angle is told, what turns with it passes through 0 and through 180 degrees, but it does not leap
-  const isTurning = held.some(([, relation]) => periodOf(relation) !== undefined);
-  const at = corners(layout, held, before);
+  const isTurning = holding.some(([, relation]) => periodOf(relation) !== undefined);
+  const at = corners(layout, holding, before);
   const linked = new Set([...at].flatMap(([from, arms]) => arms.map(({ far }) => `${from} ${far}`)));
   for (const arms of at.values())
     for (let k = 1; k < Math.min(arms.length, MOST_ARMS); k++)
@@ -262,7 +262,7 @@ interface Arm {
 }
 
 /** What goes out from each place: points that lie in one place are one. */
-function corners(layout: Layout, held: Held, x: Float64Array): Map<string, Arm[]> {
+function corners(layout: Layout, holding: Holding, x: Float64Array): Map<string, Arm[]> {
   const at = new Map<string, Arm[]>();
   const keyOf = (place: Place) => place.map((unknown) => x[unknown]!.toFixed(6)).join();
   const add = (from: Place, to: Place) => {
@@ -275,7 +275,7 @@ function corners(layout: Layout, held: Held, x: Float64Array): Map<string, Arm[]
     add(a, b);
     add(b, a);
   }
-  for (const [, relation] of held) {
+  for (const [, relation] of holding) {
     const span = relationKind(relation.kind).spans?.(relation, layout);
     if (!span) continue;
     add(span[0], span[1]);
@@ -308,13 +308,13 @@ function turn(first: Arm, second: Arm, x: Float64Array): number {
 }
 
 /** A minimal set of relations that can't hold together; a shape that loses a line or a circle counts as a clash too. */
-function conflictOf(layout: Layout, held: Held, sizes: Sizes, suspects: readonly Id[]): Id[] {
-  const clashes = (rest: Held): boolean => {
+function conflictOf(layout: Layout, holding: Holding, sizes: Sizes, suspects: readonly Id[]): Id[] {
+  const clashes = (rest: Holding): boolean => {
     const solution = solveFrom(layout, layout.initial, rest, sizes);
     return !solution.fulfilled || !sound(new Geometry(layout.moved(solution.x)));
   };
-  const suspected = held.filter(([id]) => suspects.includes(id));
-  return minimalConflict(held, suspected, clashes).map(([id]) => id);
+  const suspected = holding.filter(([id]) => suspects.includes(id));
+  return minimalConflict(holding, suspected, clashes).map(([id]) => id);
 }
 
 function explained(layout: Layout, relations: Relations, solution: Solution, left: Freedoms): SketchSolution {

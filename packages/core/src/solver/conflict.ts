@@ -11,12 +11,12 @@ const MOST_TRIES = 200;
 export function minimalConflict<T>(
   candidates: readonly T[],
   suspects: readonly T[],
-  clashes: (told: readonly T[]) => boolean,
+  clashes: (subset: readonly T[]) => boolean,
 ): T[] {
   let tries = 0;
-  const isClash = (told: readonly T[]): boolean => {
+  const isClash = (subset: readonly T[]): boolean => {
     tries++;
-    return clashes(told);
+    return clashes(subset);
   };
   /** Those of `open` that are needed, beside `background`, for a clash. */
   const needed = (background: readonly T[], grown: boolean, open: readonly T[]): readonly T[] => {

@@ -37,15 +37,15 @@ const DEFAULT_OPTIONS: SolverOptions = {
 const SMALLEST_MODEL_mm = 10;
 
 /** How large a model is, mm: as it says, or as far as its unknowns reach where it begins (where it ends it may have run away). */
-export const sizeOf = (told_mm: number, initial: Float64Array): number =>
-  initial.reduce((most, entry) => Math.max(most, Math.abs(entry)), Math.max(told_mm, SMALLEST_MODEL_mm));
+export const sizeOf = (given_mm: number, initial: Float64Array): number =>
+  initial.reduce((most, entry) => Math.max(most, Math.abs(entry)), Math.max(given_mm, SMALLEST_MODEL_mm));
 
 /** Throws a RangeError that names the option, its value and what it must be: a fault of the program. */
 export function checkedOptions(given: Partial<SolverOptions>): SolverOptions {
   const options = { ...DEFAULT_OPTIONS, ...given };
   const { accuracy, margin, rounding, maxIterations, damping, sparseFrom } = options;
-  const must = (holds: boolean, told: string) => {
-    if (!holds) throw new RangeError(`Solver: ${told}`);
+  const must = (holds: boolean, rule: string) => {
+    if (!holds) throw new RangeError(`Solver: ${rule}`);
   };
   must(accuracy > 0 && accuracy < 1, `accuracy is ${accuracy} and must lie in (0, 1)`);
   must(margin > 0 && margin <= 1, `margin is ${margin} and must lie in (0, 1]`);

@@ -272,7 +272,8 @@ describe('minimal conflicts', () => {
   test('what is found clashes, and nothing of it can be left out', () => {
     fc.assert(
       fc.property(fc.array(members, { minLength: 1, maxLength: 5 }), members, (conflicts, suspects) => {
-        const clashes = (told: readonly number[]) => conflicts.some((set) => set.every((one) => told.includes(one)));
+        const clashes = (subset: readonly number[]) =>
+          conflicts.some((set) => set.every((one) => subset.includes(one)));
         const all = Array.from({ length: 12 }, (_, k) => k);
         const found = minimalConflict(all, suspects, clashes);
         expect(clashes(found)).toBe(true);
@@ -285,11 +286,11 @@ describe('minimal conflicts', () => {
   test('it asks seldom where few of many fight, and comes to an end where it may not ask any more', () => {
     const many = Array.from({ length: 1000 }, (_, k) => k);
     let asked = 0;
-    const two = (told: readonly number[]) => (asked++, told.includes(17) && told.includes(801));
+    const two = (subset: readonly number[]) => (asked++, subset.includes(17) && subset.includes(801));
     expect(minimalConflict(many, [], two)).toEqual([17, 801]);
     expect(asked).toBeLessThan(50);
     asked = 0;
-    const half = (told: readonly number[]) => (asked++, many.every((k) => k % 2 === 1 || told.includes(k)));
+    const half = (subset: readonly number[]) => (asked++, many.every((k) => k % 2 === 1 || subset.includes(k)));
     const found = minimalConflict(many, [], half);
     expect(asked).toBeLessThanOrEqual(201);
     expect(found).toEqual(expect.arrayContaining(many.filter((k) => k % 2 === 0)));

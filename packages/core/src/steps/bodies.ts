@@ -6,7 +6,7 @@ import type { BodyResult, ResolveContext } from './kind.ts';
 
 // What steps do with bodies: make new ones beside those before, add to them, cut them.
 
-export const RESULTS: Readonly<Record<BodyResult, string>> = {
+const RESULTS: Readonly<Record<BodyResult, string>> = {
   new: 'new body',
   add: 'added',
   cut: 'cut away',

@@ -43,15 +43,12 @@ import { windingWords } from './winding.ts';
 
 export { signLines, type Sign } from './thread/index.ts';
 export { BOLT_NAMES } from './hole/tables.ts';
-export type { Field, Fields } from './fields/index.ts';
+export type { Field } from './fields/index.ts';
 export { applying, askWords, filledIn, initialWords } from './fields/index.ts';
 export type {
-  BodyResult,
-  ExpressionPlace,
   LaidFile,
   Phrase,
   PickField,
-  ReferencePlace,
   ResolveContext,
   SketchSources,
   SolvedSketch,
@@ -66,7 +63,6 @@ export {
   projectedReferenceWithout,
   notYetBorrowed,
   planeReference,
-  type ProjectedReference,
   type SketchPlane,
 } from './sketch/projected-references.ts';
 export { tightestPlace } from './shell/tightest.ts';

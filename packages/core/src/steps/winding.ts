@@ -4,16 +4,16 @@ import { choice, number, type Filled } from './fields/index.ts';
 
 // How something winds about an axis: two of pitch, turns and height, the hand, and how much it closes in.
 
-const told =
+const givenBy =
   (...by: readonly string[]) =>
   (step: Filled) =>
     by.includes(step['by'] as string);
 
 export const windingFields = {
   by: choice('told by', { turns: 'turns and pitch', height: 'pitch and height', whole: 'turns and height' }, 'turns'),
-  pitch: number('pitch', { asks: LENGTH, min: 0.01, max: 1e4, initial: '3 mm', when: told('turns', 'height') }),
-  turns: number('turns', { asks: NUMBER, min: 0.01, max: 200, initial: '4', when: told('turns', 'whole') }),
-  height: number('height', { asks: LENGTH, min: 0.01, max: 1e5, initial: '12 mm', when: told('height', 'whole') }),
+  pitch: number('pitch', { asks: LENGTH, min: 0.01, max: 1e4, initial: '3 mm', when: givenBy('turns', 'height') }),
+  turns: number('turns', { asks: NUMBER, min: 0.01, max: 200, initial: '4', when: givenBy('turns', 'whole') }),
+  height: number('height', { asks: LENGTH, min: 0.01, max: 1e5, initial: '12 mm', when: givenBy('height', 'whole') }),
   hand: choice('hand', { right: 'right-handed', left: 'left-handed' }, 'right'),
   taper: number('taper', { asks: ANGLE, min: -1, max: 1, initial: '0 deg' }),
 };

@@ -13,7 +13,7 @@ export interface Quantity {
   readonly dimension: Dimension;
 }
 
-export interface Unit {
+interface Unit {
   readonly symbol: string;
   /** Size of the unit in inside units (mm, rad, kg). */
   readonly size: number;

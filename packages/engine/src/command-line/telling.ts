@@ -58,12 +58,12 @@ export async function tellSizes(options: SheetOptions, ids: SheetsOf, world: Sur
     const sheet = await drawnIn(engine, project, id, world);
     if (!sheet) return EXIT.failed;
     const missing = tellingAll(project, id, sheet);
-    const told = perform(project, missing);
-    if (!told.ok) {
-      world.complain(explain(told.issue));
+    const performed = perform(project, missing);
+    if (!performed.ok) {
+      world.complain(explain(performed.issue));
       return EXIT.failed;
     }
-    project = told.value.project;
+    project = performed.value.project;
     world.print(`${project.sheets![id]!.name}: ${missing.length} told that were missing.`);
   }
   return written(file, writeProject(project), '', world);

@@ -1,2 +1,2 @@
-export type { BuiltPart, Candidate } from './candidate.ts';
+export type { BuiltPart } from './candidate.ts';
 export { checkedSizes, type OpenView, type SaidMark } from './check.ts';

@@ -4,7 +4,7 @@ import type { Spot } from '../witness/index.ts';
 
 /** In which direction of a view a distance between places is measured. */
 export const ALONG = { straight: 'straight', level: 'level', upright: 'upright' } as const;
-export type Along = keyof typeof ALONG;
+type Along = keyof typeof ALONG;
 
 /** A distance in a view, mm of the thing. */
 export interface Between {

@@ -19,7 +19,7 @@ export { MARK_LIMITS } from './fields.ts';
 export { toleranceKind, toleranceSchema, TOLERANCE_TITLES, type Tolerance } from './tolerances.ts';
 export { CHARACTERISTICS } from './geometric/index.ts';
 export { markWords } from './words.ts';
-export type { Held, MarkContext, MarkInk, MarkTry, Picked, ReadMark } from './kind.ts';
+export type { Held, MarkContext, MarkInk, Picked, ReadMark } from './kind.ts';
 
 /** The register, in the order in which they are offered: a new kind of mark is a folder beside these and a line here. */
 const KINDS = {

@@ -48,7 +48,7 @@ export function withLabel(pieces: readonly Piece[], label: Label, text: Vec2, an
 }
 
 /** Text along a line reads from below or from the right. */
-export function readable([x, y]: Vec2): number {
+function readable([x, y]: Vec2): number {
   const angle = Math.atan2(y, x);
   if (angle > Math.PI / 2 + 1e-9) return angle - Math.PI;
   return angle <= -Math.PI / 2 + 1e-9 ? angle + Math.PI : angle;

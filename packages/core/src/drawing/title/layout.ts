@@ -50,7 +50,7 @@ export const withCell = (block: TitleBlock, { row, cell }: CellAt, next: Cell): 
   changed(block, (rows) => (rows[row]!.cells[cell] = next));
 
 /** A block, and where the field is that it was changed for. */
-export interface Changed {
+interface Changed {
   readonly block: TitleBlock;
   readonly at: CellAt;
 }

@@ -65,4 +65,3 @@ export const titleSchema = z.strictObject({
     .refine((own) => Object.keys(own).length <= TITLE_LIMITS.own, `at most ${TITLE_LIMITS.own} fields of its own`)
     .optional(),
 });
-export type Title = z.infer<typeof titleSchema>;

@@ -4,7 +4,7 @@ import { mirrored, mirroredFace } from './mirrors.ts';
 import type { MovingFaces, WitnessedFace } from './moving-faces.ts';
 
 /** A plane in which the part is its own mirror image, square to an axis, where an unknown says. */
-export interface Mirror {
+interface Mirror {
   readonly across: number;
   readonly at: number;
   readonly unknown: number;

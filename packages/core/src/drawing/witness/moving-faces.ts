@@ -116,7 +116,7 @@ export class MovingFaces {
       const index = this.unknowns.turn(about, angle);
       const way = alongSame(along);
       return {
-        key: `turn ${index} ${told(way)}`,
+        key: `turn ${index} ${placeKey(way)}`,
         along: turned([index, cross3(AXES[about]!, along)]),
         about,
       };
@@ -124,7 +124,7 @@ export class MovingFaces {
     const way = alongSame(along);
     const [u, v] = squareTo(way);
     const sign = dot3(way, along);
-    const key = `lean ${told(way)}`;
+    const key = `lean ${placeKey(way)}`;
     const [a, b] = [this.unknowns.at(`${key} u`, 0), this.unknowns.at(`${key} v`, 0)];
     return {
       key,
@@ -187,22 +187,22 @@ const DECLARED: Declared = {
   },
   cylinder(parts, { origin, axis, radius }, kin) {
     const { at, direction } = axisOf(parts, axis, origin);
-    const size = parts.size(`radius ${kin} ${told(footOnLine3([0, 0, 0], origin, axis))}`, radius);
+    const size = parts.size(`radius ${kin} ${placeKey(footOnLine3([0, 0, 0], origin, axis))}`, radius);
     return movingCylinder({ at, along: direction.along }, size);
   },
   cone(parts, { origin, axis, angle }, kin) {
     const { tip, direction } = placedAlong(parts, axis, origin, 'tip', kin);
-    const half = parts.angle(`half ${kin} ${told(origin)}`, angle);
+    const half = parts.angle(`half ${kin} ${placeKey(origin)}`, angle);
     return movingCone({ at: tip, along: direction.along }, half);
   },
   sphere(parts, { centre, radius }, kin) {
     const at = AXES.map((way, k) => parts.number(`axis ${k}`, centre[k]!, way));
-    const size = parts.size(`radius ${kin} ${told(centre)}`, radius);
+    const size = parts.size(`radius ${kin} ${placeKey(centre)}`, radius);
     return movingBall(at as unknown as DualVec3, size);
   },
   torus(parts, { origin, axis, major, minor }, kin) {
     const { tip, direction } = placedAlong(parts, axis, origin, 'ring', kin);
-    const key = `${kin} ${told(origin)}`;
+    const key = `${kin} ${placeKey(origin)}`;
     const [far, size] = [parts.size(`major ${key}`, major), parts.size(`minor ${key}`, minor)];
     return movingRing({ at: tip, along: direction.along }, far, size);
   },
@@ -217,7 +217,7 @@ function axisOf(parts: Parts, axis: Vec3, place: Vec3) {
 function placedAlong(parts: Parts, axis: Vec3, place: Vec3, what: string, kin: string) {
   const { at, direction } = axisOf(parts, axis, place);
   const way = alongSame(axis);
-  const rise = parts.number(`${what} ${kin} ${told(place)}`, dot3(place, way), way);
+  const rise = parts.number(`${what} ${kin} ${placeKey(place)}`, dot3(place, way), way);
   const sign = Math.sign(dot3(way, axis));
   return { tip: addD3(at, timesD3(direction.along, rise.scaled(sign))), direction };
 }
@@ -227,7 +227,7 @@ const keyOf = (body: number, name: string): string => `${body} ${name}`;
 /** The one of a direction and its opposite whose first entry is positive. */
 const alongSame = (along: Vec3): Vec3 => ((along.find((c) => Math.abs(c) > 1e-6) ?? 1) < 0 ? scale3(along, -1) : along);
 
-const told = (place: Vec3): string => place.map((c) => (c + 0).toFixed(5)).join(' ');
+const placeKey = (place: Vec3): string => place.map((c) => (c + 0).toFixed(5)).join(' ');
 
 function squareTo(along: Vec3): readonly [Vec3, Vec3] {
   const least = along.reduce((best, c, k) => (Math.abs(c) < Math.abs(along[best]!) ? k : best), 0);

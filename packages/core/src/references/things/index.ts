@@ -13,11 +13,11 @@ import { vertex, type VertexThing } from './vertex.ts';
 export { frameSeenFrom, toldOfDatum, type Datum } from './datum.ts';
 export { rimsOf } from './face.ts';
 export { transformEdge, transformTopology } from './facts.ts';
-export { ELSEWHERE, type Reading } from './kind.ts';
-export type { BodyThing, DatumThing, DrawnThing, EdgeThing, FaceThing, VertexThing };
+export { type Reading } from './kind.ts';
+export type { DrawnThing };
 
 /** What fits a rule: edges or faces. */
-export interface RuleThing {
+interface RuleThing {
   readonly to: 'rule';
   readonly things: readonly Thing[];
 }

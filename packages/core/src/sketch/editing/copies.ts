@@ -154,9 +154,9 @@ export function turnedRound(builder: EditBuilder, chosen: readonly Id[]): Result
   if (able.length === 0) return fail('edit.empty');
   for (const id of able) builder.replace(id, entityKind(builder.now(id).kind).reversed!(builder.now(id)));
   for (const [id, relation] of Object.entries(builder.drawing.relations)) {
-    const next = able.reduce<Relation>((told, line) => {
-      const kind = relationKind(told.kind);
-      return kind.refs(told).includes(line) && kind.turned ? kind.turned(told, line) : told;
+    const next = able.reduce<Relation>((turned, line) => {
+      const kind = relationKind(turned.kind);
+      return kind.refs(turned).includes(line) && kind.turned ? kind.turned(turned, line) : turned;
     }, relation);
     if (next !== relation) builder.replaceRelation(id, next);
   }

@@ -16,7 +16,7 @@ export interface SketchEdit {
 }
 
 /** The sketch as it is solved now. */
-export interface Drawing {
+interface Drawing {
   readonly geometry: Geometry;
   readonly relations: Relations;
 }

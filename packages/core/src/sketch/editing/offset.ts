@@ -79,13 +79,13 @@ export function offsetOf(
       pairs.push({ from: id, to, side });
     }
   }
-  const told: Joint[] = [...joints].map(([from, { to, pairs: at, smooth }]) => ({
+  const found: Joint[] = [...joints].map(([from, { to, pairs: at, smooth }]) => ({
     from,
     to,
     pairs: at,
     ...(smooth ? { smooth } : {}),
   }));
-  builder.relate({ kind: 'offset', pairs, joints: told, value: distance.text });
+  builder.relate({ kind: 'offset', pairs, joints: found, value: distance.text });
   return ok(builder.edit);
 }
 

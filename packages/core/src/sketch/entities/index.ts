@@ -1,17 +1,17 @@
 import { z } from 'zod';
 import type { Id } from '../../records/index.ts';
-import { arc, arcSchema, type Arc } from './arc/index.ts';
-import { circle, circleSchema, type Circle } from './circle/index.ts';
-import { ellipse, ellipseSchema, type Ellipse } from './ellipse/index.ts';
-import { ellipseArc, ellipseArcSchema, type EllipseArc } from './ellipse-arc/index.ts';
+import { arc, arcSchema } from './arc/index.ts';
+import { circle, circleSchema } from './circle/index.ts';
+import { ellipse, ellipseSchema } from './ellipse/index.ts';
+import { ellipseArc, ellipseArcSchema } from './ellipse-arc/index.ts';
 import type { CurveEnd, EntityKind, Heading, Role } from './kind.ts';
-import { line, lineSchema, type Line } from './line/index.ts';
-import { point, pointSchema, type Point } from './point/index.ts';
-import { chordKnots, spans, spline, splineSchema, type Spline } from './spline/index.ts';
-import { text, textSchema, MOST_LETTERS, type Text } from './text/index.ts';
+import { line, lineSchema } from './line/index.ts';
+import { point, pointSchema } from './point/index.ts';
+import { chordKnots, spans, spline, splineSchema } from './spline/index.ts';
+import { text, textSchema } from './text/index.ts';
 
-export type { Arc, Circle, CurveEnd, Ellipse, EllipseArc, Heading, Line, Point, Role, Spline, Text };
-export { chordKnots, MOST_LETTERS, spans as splineSpans };
+export type { CurveEnd, Heading, Role };
+export { chordKnots, spans as splineSpans };
 
 /** The register: a new kind of entity is a folder beside these and a line here. */
 const ENTITY_KINDS = { point, line, circle, arc, ellipse, 'ellipse-arc': ellipseArc, spline, text };

@@ -2,7 +2,7 @@ import { dot2, left2, scale2, sub2, type Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { FigureBuilder } from './builder.ts';
 
-export type Corners = readonly [Id, Id, Id, Id];
+type Corners = readonly [Id, Id, Id, Id];
 
 /** The four sides round these corners, two of them level and two upright. */
 export function levelRectangle(builder: FigureBuilder, corners: Corners): readonly Id[] {

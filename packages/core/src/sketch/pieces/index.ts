@@ -1,6 +1,6 @@
-export { arcBetween, fullCircle, sameCircle, type Arc } from './arc.ts';
+export { arcBetween, fullCircle, type Arc } from './arc.ts';
 export { fromQuadratic, type Bezier } from './bezier.ts';
-export { carrierOf, ellipseBetween, fullEllipse, onEllipse, type EllipsePiece } from './ellipse.ts';
+export { carrierOf, ellipseBetween, fullEllipse, onEllipse } from './ellipse.ts';
 export { boxAround, boxesOverlap, inTurn, TURN, type Box } from './form.ts';
 export { intersections, parameterAt } from './intersections.ts';
 export type { Segment } from './segment.ts';

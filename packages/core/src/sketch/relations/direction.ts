@@ -6,7 +6,7 @@ import type { RelationKind } from './kind.ts';
 import { middleOf, picked } from './picking.ts';
 
 /** A law for the directions of two lines: the shared body of parallel and perpendicular. */
-export interface Direction<K extends string> {
+interface Direction<K extends string> {
   readonly kind: K;
   readonly a: Id;
   readonly b: Id;

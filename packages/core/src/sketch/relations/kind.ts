@@ -9,12 +9,12 @@ import type { Geometry, Layout } from '../geometry.ts';
 import type { Similarity } from '../similarity.ts';
 
 /** What a relation asks of the unknowns. */
-export interface Equations {
+interface Equations {
   readonly blocks?: readonly Block[];
   readonly substitutions?: readonly Substitution[];
 }
 
-export interface EquationContext {
+interface EquationContext {
   /** Id of the relation: the owner of its equations. */
   readonly id: Id;
   readonly layout: Layout;
@@ -27,7 +27,7 @@ export interface EquationContext {
 /** The two unknowns of a place. */
 type Place = readonly [x: number, y: number];
 
-export type Roles = Readonly<Record<Id, readonly Role[]>>;
+type Roles = Readonly<Record<Id, readonly Role[]>>;
 
 /** What the register knows of a kind of relation. */
 export interface RelationKind<R> {
@@ -69,7 +69,7 @@ export interface RelationKind<R> {
 }
 
 /** How a kind of relation is offered. */
-export interface RelationVerb {
+interface RelationVerb {
   /** One letter; empty for none. */
   readonly key: string;
   /** Does it stand after the size tool, which makes its like? */

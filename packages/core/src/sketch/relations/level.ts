@@ -10,7 +10,7 @@ import { picked } from './picking.ts';
 type Place = readonly [number, number];
 
 /** Two points at one height (or one behind the other): the shared body of horizontal and vertical. */
-export interface Level<K extends string> {
+interface Level<K extends string> {
   readonly kind: K;
   readonly a: Id;
   readonly b?: Id | undefined;

@@ -7,7 +7,7 @@ import type { DimensionKind, RelationKind } from './kind.ts';
 import { middleOf, picked } from './picking.ts';
 
 /** The size of a circle: the shared body of diameter and radius. */
-export interface Rim<K extends string> {
+interface Rim<K extends string> {
   kind: K;
   circle: Id;
   value: string;

@@ -21,7 +21,6 @@ export { picks } from './picks.ts';
 export { areasField, sketchField } from './sketch.ts';
 export { skipField, stepsField } from './steps.ts';
 export type { Filled } from './kind.ts';
-export type { ChoiceField, FileField, NumberField, StepsField };
 
 export type Field =
   PartField | NumberField | ChoiceField | PicksField | SketchField | AreasField | StepsField | NumbersField | FileField;
@@ -201,8 +200,7 @@ export function sentenceFrom(pattern: string, fields: Fields, step: object, name
 }
 
 /** Is a field as it is unless somebody says otherwise? */
-export const isInitial = (field: Field, value: unknown): boolean =>
-  JSON.stringify(value) === JSON.stringify(initialOf(field));
+const isInitial = (field: Field, value: unknown): boolean => JSON.stringify(value) === JSON.stringify(initialOf(field));
 
 const fieldsOf = (part: string): string[] => [...part.matchAll(/\{(\w+)\}/g)].map(([, field]) => field!);
 

@@ -15,7 +15,7 @@ export interface Common {
 }
 
 /** An expression that a field holds. */
-export interface FieldExpression {
+interface FieldExpression {
   readonly text: string;
   readonly asks: Dimension;
 }

@@ -3,7 +3,7 @@
  * ISO 273, fine, medium, coarse. Heads: of cylinder-head screws ISO 4762 the diameter of the counterbore after DIN 974-1,
  * row 1, and the head height; of countersunk screws ISO 10642 the theoretical head diameter.
  */
-export interface Bolt {
+interface Bolt {
   readonly d: number;
   readonly pitch: number;
   readonly tapDrill: number;

@@ -13,7 +13,7 @@ import type { Label } from '../../label.ts';
 import type { Spot } from '../../witness/index.ts';
 
 /** The angle between two lines of a view. */
-export const angleSchema = z.strictObject({ kind: z.literal('angle'), ...sizeFields, of: things(2).max(2) });
+const angleSchema = z.strictObject({ kind: z.literal('angle'), ...sizeFields, of: things(2).max(2) });
 type AngleMark = z.infer<typeof angleSchema>;
 
 export const angle: MarkKind<AngleMark> = {

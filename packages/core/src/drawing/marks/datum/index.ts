@@ -8,7 +8,7 @@ import type { MarkKind, ReadMark } from '../kind.ts';
 import { nearest, pointing, tipsOf } from '../pointing.ts';
 
 /** A face, edge or axis to which geometrical tolerances refer by a letter (ISO 5459). */
-export const datumSchema = z.strictObject({
+const datumSchema = z.strictObject({
   kind: z.literal('datum'),
   ...markFields,
   of: things(1).max(1),

@@ -7,7 +7,7 @@ import { alike, atRim, fromSide, timesRow } from '../round.ts';
 import { onePlain } from '../tries.ts';
 
 /** The diameter of what is round: of one thing, or of several that are alike. */
-export const diameterSchema = z.strictObject({ kind: z.literal('diameter'), ...sizeFields, of: things(1) });
+const diameterSchema = z.strictObject({ kind: z.literal('diameter'), ...sizeFields, of: things(1) });
 type DiameterMark = z.infer<typeof diameterSchema>;
 
 const isHollow = ({ surface }: FaceFacts): boolean => 'hollow' in surface && surface.hollow;

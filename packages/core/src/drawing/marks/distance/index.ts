@@ -14,7 +14,7 @@ import type { MarkContext, MarkInk, MarkKind, MarkTry, Picked, ReadMark } from '
  * How far things are apart: two of them, or several in a row, each from the one before (in a chain) or all from the first
  * (from a base).
  */
-export const distanceSchema = z.strictObject({
+const distanceSchema = z.strictObject({
   kind: z.literal('distance'),
   ...sizeFields,
   of: things(2),

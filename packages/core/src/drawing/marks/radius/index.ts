@@ -11,7 +11,7 @@ import type { LabelRow } from '../../label.ts';
 import type { Spot } from '../../witness/index.ts';
 
 /** The radius of what is round: of one thing, or of several that are alike, as the roundings of one step. */
-export const radiusSchema = z.strictObject({ kind: z.literal('radius'), ...sizeFields, of: things(1) });
+const radiusSchema = z.strictObject({ kind: z.literal('radius'), ...sizeFields, of: things(1) });
 type RadiusMark = z.infer<typeof radiusSchema>;
 
 export const radius: MarkKind<RadiusMark> = {

@@ -14,7 +14,7 @@ export const arcSchema = z.strictObject({
   radius: z.number().min(1e-6).max(1e5),
   construction: z.boolean().optional(),
 });
-export type Arc = z.infer<typeof arcSchema>;
+type Arc = z.infer<typeof arcSchema>;
 
 export const arc: EntityKind<Arc> = {
   schema: arcSchema,

@@ -9,7 +9,7 @@ export const circleSchema = z.strictObject({
   radius: z.number().min(1e-6).max(1e5),
   construction: z.boolean().optional(),
 });
-export type Circle = z.infer<typeof circleSchema>;
+type Circle = z.infer<typeof circleSchema>;
 
 export const circle: EntityKind<Circle> = {
   schema: circleSchema,

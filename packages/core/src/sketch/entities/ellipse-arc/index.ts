@@ -16,7 +16,7 @@ export const ellipseArcSchema = z.strictObject({
   minor: z.number().min(1e-6).max(1e5),
   construction: z.boolean().optional(),
 });
-export type EllipseArc = z.infer<typeof ellipseArcSchema>;
+type EllipseArc = z.infer<typeof ellipseArcSchema>;
 
 export const ellipseArc: EntityKind<EllipseArc> = {
   schema: ellipseArcSchema,

@@ -13,7 +13,7 @@ export const ellipseSchema = z.strictObject({
   minor: z.number().min(1e-6).max(1e5),
   construction: z.boolean().optional(),
 });
-export type Ellipse = z.infer<typeof ellipseSchema>;
+type Ellipse = z.infer<typeof ellipseSchema>;
 
 export const ellipse: EntityKind<Ellipse> = {
   schema: ellipseSchema,

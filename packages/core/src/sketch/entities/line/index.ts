@@ -10,7 +10,7 @@ export const lineSchema = z.strictObject({
   construction: z.boolean().optional(),
   centreline: z.boolean().optional(),
 });
-export type Line = z.infer<typeof lineSchema>;
+type Line = z.infer<typeof lineSchema>;
 
 export const line: EntityKind<Line> = {
   schema: lineSchema,

@@ -3,7 +3,7 @@ import { coordinateSchema } from '../../../records/index.ts';
 import type { EntityKind } from '../kind.ts';
 
 export const pointSchema = z.strictObject({ kind: z.literal('point'), x: coordinateSchema, y: coordinateSchema });
-export type Point = z.infer<typeof pointSchema>;
+type Point = z.infer<typeof pointSchema>;
 
 export const point: EntityKind<Point> = {
   schema: pointSchema,

@@ -22,7 +22,7 @@ export const splineSchema = z
   })
   .refine(({ points, knots }) => points.length === knots.length, 'a spline has one knot for each point')
   .refine(({ knots }) => knots.every((knot, k) => k === 0 || knot > knots[k - 1]!), 'knots rise');
-export type Spline = z.infer<typeof splineSchema>;
+type Spline = z.infer<typeof splineSchema>;
 
 export const spline: EntityKind<Spline> = {
   schema: splineSchema,

@@ -5,7 +5,7 @@ import { fromQuadratic, type Piece } from '../../pieces/index.ts';
 import type { EntityKind } from '../kind.ts';
 import { CAP_HEIGHT, GLYPHS } from './source-sans-3.ts';
 
-export const MOST_LETTERS = 60;
+const MOST_LETTERS = 60;
 
 /** Lettering as outlines: it begins at point `at`; from there to point `top` is the height of a capital letter. */
 export const textSchema = z.strictObject({
@@ -19,7 +19,7 @@ export const textSchema = z.strictObject({
     .refine((text) => [...text].every((letter) => Object.hasOwn(GLYPHS, letter)), 'the font has Latin letters only'),
   construction: z.boolean().optional(),
 });
-export type Text = z.infer<typeof textSchema>;
+type Text = z.infer<typeof textSchema>;
 
 export const text: EntityKind<Text> = {
   schema: textSchema,
@@ -33,7 +33,7 @@ export const text: EntityKind<Text> = {
 };
 
 /** The outlines of all letters as closed loops of lines and curves. */
-export function outlines(entity: string, letters: string, at: Vec2, top: Vec2): Piece[] {
+function outlines(entity: string, letters: string, at: Vec2, top: Vec2): Piece[] {
   const up = scale2(sub2(top, at), 1 / CAP_HEIGHT);
   const right = scale2(left2(up), -1);
   const pieces: Piece[] = [];

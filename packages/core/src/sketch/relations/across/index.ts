@@ -12,7 +12,7 @@ import { parallelLines, picked } from '../picking.ts';
  * The diameter that a half profile will have: twice the distance of a point from a centre line. `sense` keeps the side
  * that was drawn: 1 left of the line.
  */
-export const acrossSchema = z.strictObject({
+const acrossSchema = z.strictObject({
   kind: z.literal('across'),
   point: idSchema,
   axis: idSchema,
@@ -21,7 +21,7 @@ export const acrossSchema = z.strictObject({
   measuring: measuringSchema,
   at: placeSchema.optional(),
 });
-export type Across = z.infer<typeof acrossSchema>;
+type Across = z.infer<typeof acrossSchema>;
 
 export const across: RelationKind<Across> = {
   schema: acrossSchema,

@@ -14,7 +14,7 @@ const signSchema = z.union([z.literal(1), z.literal(-1)]);
  * The angle from line `a` to line `b`. `alongA`, `alongB` are -1 where the line is taken from its end to its start;
  * `sense` is 1 for turning left. Together they keep the sector that was drawn.
  */
-export const angleSchema = z.strictObject({
+const angleSchema = z.strictObject({
   kind: z.literal('angle'),
   a: idSchema,
   b: idSchema,
@@ -25,7 +25,7 @@ export const angleSchema = z.strictObject({
   measuring: measuringSchema,
   at: placeSchema.optional(),
 });
-export type Angle = z.infer<typeof angleSchema>;
+type Angle = z.infer<typeof angleSchema>;
 
 export const angle: RelationKind<Angle> = {
   schema: angleSchema,

@@ -10,14 +10,14 @@ import type { RelationKind } from '../kind.ts';
 import { middleOf, picked } from '../picking.ts';
 
 /** The length of an arc along its curve. */
-export const arcLengthSchema = z.strictObject({
+const arcLengthSchema = z.strictObject({
   kind: z.literal('arc-length'),
   arc: idSchema,
   value: expressionSchema,
   measuring: measuringSchema,
   at: placeSchema.optional(),
 });
-export type ArcLength = z.infer<typeof arcLengthSchema>;
+type ArcLength = z.infer<typeof arcLengthSchema>;
 
 const pieceOf = (geometry: Geometry, arc: string) => geometry.pieces(arc)[0] as ArcPiece;
 

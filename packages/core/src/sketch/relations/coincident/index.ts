@@ -6,8 +6,8 @@ import type { RelationKind } from '../kind.ts';
 import { picked } from '../picking.ts';
 
 /** Point `a` lies on `b`: the same point, or somewhere on the line's extension, the circle, the ellipse, the spline. */
-export const coincidentSchema = z.strictObject({ kind: z.literal('coincident'), a: idSchema, b: idSchema });
-export type Coincident = z.infer<typeof coincidentSchema>;
+const coincidentSchema = z.strictObject({ kind: z.literal('coincident'), a: idSchema, b: idSchema });
+type Coincident = z.infer<typeof coincidentSchema>;
 
 const CARRIERS = ['point', 'line', 'circle', 'ellipse', 'spline'] as const;
 

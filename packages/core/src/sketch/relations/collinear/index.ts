@@ -5,8 +5,8 @@ import type { RelationKind } from '../kind.ts';
 import { middleOf, picked } from '../picking.ts';
 
 /** Two lines along one: both ends of the second lie on the first or its extension. */
-export const collinearSchema = z.strictObject({ kind: z.literal('collinear'), a: idSchema, b: idSchema });
-export type Collinear = z.infer<typeof collinearSchema>;
+const collinearSchema = z.strictObject({ kind: z.literal('collinear'), a: idSchema, b: idSchema });
+type Collinear = z.infer<typeof collinearSchema>;
 
 export const collinear: RelationKind<Collinear> = {
   schema: collinearSchema,

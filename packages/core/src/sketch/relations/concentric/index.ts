@@ -4,8 +4,8 @@ import type { RelationKind } from '../kind.ts';
 import { picked } from '../picking.ts';
 
 /** Two circles or ellipses about one centre. */
-export const concentricSchema = z.strictObject({ kind: z.literal('concentric'), a: idSchema, b: idSchema });
-export type Concentric = z.infer<typeof concentricSchema>;
+const concentricSchema = z.strictObject({ kind: z.literal('concentric'), a: idSchema, b: idSchema });
+type Concentric = z.infer<typeof concentricSchema>;
 
 export const concentric: RelationKind<Concentric> = {
   schema: concentricSchema,

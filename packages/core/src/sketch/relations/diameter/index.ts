@@ -1,8 +1,6 @@
-import type { z } from 'zod';
 import { rimKind, rimSchema } from '../rim.ts';
 
-export const diameterSchema = rimSchema('diameter');
-export type Diameter = z.infer<typeof diameterSchema>;
+const diameterSchema = rimSchema('diameter');
 
 export const diameter = rimKind('diameter', diameterSchema, 2, {
   title: 'Diameter',

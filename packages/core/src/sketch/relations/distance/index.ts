@@ -16,7 +16,7 @@ import { parallelLines, picked } from '../picking.ts';
  */
 const signSchema = z.union([z.literal(1), z.literal(-1)]);
 
-export const distanceSchema = z.strictObject({
+const distanceSchema = z.strictObject({
   kind: z.literal('distance'),
   a: idSchema,
   b: idSchema,
@@ -28,7 +28,7 @@ export const distanceSchema = z.strictObject({
   measuring: measuringSchema,
   at: placeSchema.optional(),
 });
-export type Distance = z.infer<typeof distanceSchema>;
+type Distance = z.infer<typeof distanceSchema>;
 
 const opposite = (sense: 1 | -1): 1 | -1 => (sense === 1 ? -1 : 1);
 

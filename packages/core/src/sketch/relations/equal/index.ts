@@ -5,8 +5,8 @@ import type { RelationKind } from '../kind.ts';
 import { middleOf, picked } from '../picking.ts';
 
 /** Two lines of one length, two circles of one radius, or two ellipses of one radius across their axis. */
-export const equalSchema = z.strictObject({ kind: z.literal('equal'), a: idSchema, b: idSchema });
-export type Equal = z.infer<typeof equalSchema>;
+const equalSchema = z.strictObject({ kind: z.literal('equal'), a: idSchema, b: idSchema });
+type Equal = z.infer<typeof equalSchema>;
 
 const ALIKE = ['line', 'circle', 'ellipse'] as const;
 

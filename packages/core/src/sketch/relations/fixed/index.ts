@@ -10,12 +10,12 @@ import { middleOf } from '../picking.ts';
  * Stays where it was when it was fixed: x and y of a point, of the points of a line or spline, of a centre with the
  * radius, of an ellipse all that it has. Arcs are held on their circle; their ends may still run along it.
  */
-export const fixedSchema = z.strictObject({
+const fixedSchema = z.strictObject({
   kind: z.literal('fixed'),
   entity: idSchema,
   at: z.array(coordinateSchema).min(2).max(204),
 });
-export type Fixed = z.infer<typeof fixedSchema>;
+type Fixed = z.infer<typeof fixedSchema>;
 
 const HELD: Readonly<Record<Role, (id: Id, layout: Layout) => readonly number[]>> = {
   point: (id, layout) => layout.point(id),
@@ -33,7 +33,7 @@ function pointsOf(id: Id, layout: Layout): readonly number[] {
     .flatMap((point) => [...layout.point(point)]);
 }
 
-const heldBy = (id: Id, layout: Layout) => HELD[layout.roleOf(id)](id, layout);
+const unknownsHeld = (id: Id, layout: Layout) => HELD[layout.roleOf(id)](id, layout);
 
 export const fixed: RelationKind<Fixed> = {
   schema: fixedSchema,
@@ -48,10 +48,10 @@ export const fixed: RelationKind<Fixed> = {
     const [entity] = picks;
     if (picks.length !== 1 || entity === undefined || !geometry.entities[entity]) return undefined;
     const layout = new Layout(geometry.entities);
-    return { kind: 'fixed', entity, at: heldBy(entity, layout).map((at) => layout.initial[at]!) };
+    return { kind: 'fixed', entity, at: unknownsHeld(entity, layout).map((at) => layout.initial[at]!) };
   },
   equations: ({ entity, at }, { id, layout }) => ({
-    substitutions: heldBy(entity, layout)
+    substitutions: unknownsHeld(entity, layout)
       .slice(0, at.length)
       .map((a, k) => ({ owner: id, a, b: GROUND, offset: at[k]! })),
   }),

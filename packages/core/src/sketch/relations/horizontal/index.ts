@@ -1,9 +1,7 @@
-import type { z } from 'zod';
 import { levelKind, levelSchema } from '../level.ts';
 
 /** A line, or two points, parallel to the sketch's x axis. */
-export const horizontalSchema = levelSchema('horizontal');
-export type Horizontal = z.infer<typeof horizontalSchema>;
+const horizontalSchema = levelSchema('horizontal');
 
 export const horizontal = levelKind('horizontal', horizontalSchema, 1, 'vertical', {
   title: 'Horizontal',

@@ -4,8 +4,8 @@ import type { RelationKind } from '../kind.ts';
 import { picked } from '../picking.ts';
 
 /** A point halfway between the ends of a line. */
-export const midpointSchema = z.strictObject({ kind: z.literal('midpoint'), point: idSchema, line: idSchema });
-export type Midpoint = z.infer<typeof midpointSchema>;
+const midpointSchema = z.strictObject({ kind: z.literal('midpoint'), point: idSchema, line: idSchema });
+type Midpoint = z.infer<typeof midpointSchema>;
 
 export const midpoint: RelationKind<Midpoint> = {
   schema: midpointSchema,

@@ -33,7 +33,7 @@ const sideSchema = z.union([z.literal(1), z.literal(-1)]);
  * meet there. Where two pairs go on into each other, and at loose ends, the joint lies square beside its first; at sharp
  * corners it has the distance from both. Arcs beside arcs share their centre.
  */
-export const offsetSchema = z.strictObject({
+const offsetSchema = z.strictObject({
   kind: z.literal('offset'),
   pairs: z
     .array(z.strictObject({ from: idSchema, to: idSchema, side: sideSchema }))
@@ -53,7 +53,7 @@ export const offsetSchema = z.strictObject({
   measuring: measuringSchema,
   at: placeSchema.optional(),
 });
-export type Offset = z.infer<typeof offsetSchema>;
+type Offset = z.infer<typeof offsetSchema>;
 type Pair = Offset['pairs'][number];
 type Joint = Offset['joints'][number];
 

@@ -1,8 +1,6 @@
-import type { z } from 'zod';
 import { directionKind, directionSchema } from '../direction.ts';
 
-export const parallelSchema = directionSchema('parallel');
-export type Parallel = z.infer<typeof parallelSchema>;
+const parallelSchema = directionSchema('parallel');
 
 export const parallel = directionKind('parallel', parallelSchema, (theta) => [Math.sin(theta), Math.cos(theta)], {
   title: 'Parallel',

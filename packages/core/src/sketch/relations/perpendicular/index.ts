@@ -1,8 +1,6 @@
-import type { z } from 'zod';
 import { directionKind, directionSchema } from '../direction.ts';
 
-export const perpendicularSchema = directionSchema('perpendicular');
-export type Perpendicular = z.infer<typeof perpendicularSchema>;
+const perpendicularSchema = directionSchema('perpendicular');
 
 export const perpendicular = directionKind(
   'perpendicular',

@@ -10,14 +10,14 @@ import type { RelationKind } from '../kind.ts';
 import { middleOf, picked } from '../picking.ts';
 
 /** The radius of an ellipse square to the axis on which its tip lies. */
-export const radiusAcrossSchema = z.strictObject({
+const radiusAcrossSchema = z.strictObject({
   kind: z.literal('radius-across'),
   ellipse: idSchema,
   value: expressionSchema,
   measuring: measuringSchema,
   at: placeSchema.optional(),
 });
-export type RadiusAcross = z.infer<typeof radiusAcrossSchema>;
+type RadiusAcross = z.infer<typeof radiusAcrossSchema>;
 
 /** From the centre to the end of the radius, and its direction. */
 function spanOf({ ellipse }: RadiusAcross, geometry: Geometry): readonly [Vec2, Vec2, Vec2] {

@@ -1,8 +1,6 @@
-import type { z } from 'zod';
 import { rimKind, rimSchema } from '../rim.ts';
 
-export const radiusSchema = rimSchema('radius');
-export type Radius = z.infer<typeof radiusSchema>;
+const radiusSchema = rimSchema('radius');
 
 export const radius = rimKind('radius', radiusSchema, 1, {
   title: 'Radius',

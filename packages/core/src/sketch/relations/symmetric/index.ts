@@ -12,14 +12,14 @@ import { middleOf, picked } from '../picking.ts';
  * Two points, two lines or two circles mirror each other in a line. `crossed` says which ends of two lines belong
  * together: start to start, or (true) start to end.
  */
-export const symmetricSchema = z.strictObject({
+const symmetricSchema = z.strictObject({
   kind: z.literal('symmetric'),
   a: idSchema,
   b: idSchema,
   axis: idSchema,
   crossed: z.boolean().optional(),
 });
-export type Symmetric = z.infer<typeof symmetricSchema>;
+type Symmetric = z.infer<typeof symmetricSchema>;
 
 export const symmetric: RelationKind<Symmetric> = {
   schema: symmetricSchema,

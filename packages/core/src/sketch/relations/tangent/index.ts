@@ -27,13 +27,13 @@ import { picked } from '../picking.ts';
  * of it the centre lies (1 left), for circles 1 beside each other, -1 one inside the other; a circle and an ellipse alike.
  * Curves that share an end go on into each other there.
  */
-export const tangentSchema = z.strictObject({
+const tangentSchema = z.strictObject({
   kind: z.literal('tangent'),
   circle: idSchema,
   to: idSchema,
   side: z.union([z.literal(1), z.literal(-1)]),
 });
-export type Tangent = z.infer<typeof tangentSchema>;
+type Tangent = z.infer<typeof tangentSchema>;
 
 /** Which curves can touch, the first of each pair playing `circle`. Splines touch only where they share an end. */
 const PAIRS = [

@@ -7,8 +7,8 @@ import type { RelationKind } from '../kind.ts';
 import { picked } from '../picking.ts';
 
 /** A spline leaves one of its ends without curvature, as a straight line would go on. */
-export const uncurvedSchema = z.strictObject({ kind: z.literal('uncurved'), spline: idSchema, end: idSchema });
-export type Uncurved = z.infer<typeof uncurvedSchema>;
+const uncurvedSchema = z.strictObject({ kind: z.literal('uncurved'), spline: idSchema, end: idSchema });
+type Uncurved = z.infer<typeof uncurvedSchema>;
 
 export const uncurved: RelationKind<Uncurved> = {
   schema: uncurvedSchema,

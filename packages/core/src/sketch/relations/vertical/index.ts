@@ -1,9 +1,7 @@
-import type { z } from 'zod';
 import { levelKind, levelSchema } from '../level.ts';
 
 /** A line, or two points, parallel to the sketch's y axis. */
-export const verticalSchema = levelSchema('vertical');
-export type Vertical = z.infer<typeof verticalSchema>;
+const verticalSchema = levelSchema('vertical');
 
 export const vertical = levelKind('vertical', verticalSchema, 0, 'horizontal', {
   title: 'Vertical',
