@@ -173,7 +173,7 @@ describe('bodies', () => {
     ['a million changes', () => JSON.stringify({ base: 0, changes: Array(1e6).fill(0) })],
     ['no text', () => '\u0000'],
   ])('%s: refused, and others have their turn meanwhile', async (_, made) => {
-    // made first: while it is, nothing else goes on here, and connections that wait would be let go
+    // made first: while it is, nothing else goes on here
     const text = made();
     const { client, id } = await open();
     const refused = client.call('POST', `/projects/${id}/changes`, text);

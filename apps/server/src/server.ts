@@ -36,6 +36,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const http = await new Promise<Server>((resolve, reject) => {
     const server = app.listen(config.HELB_PORT, config.HELB_HOST, () => resolve(server));
     server.once('error', reject);
+    server.keepAliveTimeout = KEEP_ALIVE_MS;
   });
   return {
     port: (http.address() as AddressInfo).port,
@@ -49,6 +50,12 @@ export async function startServer(config: Config): Promise<RunningServer> {
     },
   };
 }
+
+/**
+ * How long a connection that nobody uses is kept: longer than proxies and clients keep theirs (a minute, as a rule), since one
+ * that is let go on this side first may just be taken for the next request, which then fails.
+ */
+const KEEP_ALIVE_MS = 65_000;
 
 async function seedDemo(
   accounts: Accounts,

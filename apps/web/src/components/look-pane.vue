@@ -108,8 +108,9 @@ function onKey(event: KeyboardEvent) {
     camera?.nudge(...ARROWS[event.key]!, event.shiftKey);
     emit('nudged');
     event.preventDefault();
-  } else if (event.key === '+' || event.key === '-') camera?.zoomBy(event.key === '+' ? 1.25 : 0.8);
-  else if (keys.letter?.(event.key)) event.preventDefault();
+  } else if (keys.letter?.(event.key)) event.preventDefault();
+  // what is in hand came first: of a polygon + and - change the sides
+  else if (event.key === '+' || event.key === '-') camera?.zoomBy(event.key === '+' ? 1.25 : 0.8);
   else if (event.key.length === 1 && !event.repeat && strip.value?.press(event.key)) event.preventDefault();
 }
 </script>

@@ -42,7 +42,7 @@ async function begin() {
 function reading(
   text: string,
 ): { issue: string } | { actions: readonly Action[]; expression: string; naming: readonly Action[] } {
-  const read = readTyped(text, store.kept!, newId);
+  const read = readTyped(text, props.asks, store.kept!, newId);
   if (!read.ok) return { issue: explain(read.issue) };
   const { expression, naming } = read.value;
   if (naming.length === 0) {

@@ -14,6 +14,7 @@ import {
   type SizeLook,
 } from '../editor/sketch-scene.ts';
 import type { Viewport } from '../view/viewport.ts';
+import DrawnSizes from './drawn-sizes.vue';
 
 /** The sketch in the view: drawn as drafting does, over the model, in the plane of the sketch. */
 const props = defineProps<{
@@ -304,6 +305,12 @@ defineExpose({ hold });
         </g>
       </g>
     </svg>
+    <DrawnSizes
+      v-if="state.tool.sizes.length > 0 && state.at && !asked"
+      :editor="editor"
+      :state="state"
+      :at="map.at(state.at)"
+    />
     <div
       v-if="asked"
       class="pointer-events-auto absolute z-10 -translate-x-1/2 -translate-y-1/2"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
-import { boxRound, dot3, PART_COLOURS, signLines, suits, toSpace, type Vec2 } from '@helb/core';
+import { boxRound, dot3, formatQuantity, LENGTH, PART_COLOURS, signLines, suits, toSpace, type Vec2 } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { LOOKS } from '../view/shown-body.ts';
@@ -203,6 +203,12 @@ const map = computed(() => {
   return frame && seen && new PlaneMap(frame, seen.toScreen, seen.pixel);
 });
 
+/** Where the pointer is in the sketch, in words. */
+const pointerAt = computed(() => {
+  const { at, unit } = bench.sketching ?? {};
+  return at && at.map((amount) => formatQuantity({ amount, dimension: LENGTH }, unit!, 2)).join(', ');
+});
+
 function light() {
   const { pointed: found } = picking;
   bench.hovered = found ? [found] : [];
@@ -345,6 +351,9 @@ defineExpose({ viewport });
         data-testid="hint"
       >
         {{ bench.sketching.tool.hint }}
+        <span v-if="pointerAt" class="ml-3 font-mono text-[12px]" aria-label="Pointer" data-testid="pointer-at">{{
+          pointerAt
+        }}</span>
       </p>
       <p
         v-if="model.busy && model.progress"

@@ -7,6 +7,7 @@ import {
   readSize,
   relationKind,
   valueScope,
+  withUnit,
   type Action,
   type Dimension,
   type Id,
@@ -67,7 +68,7 @@ export const numberAsked = (
   place,
   text,
   take(typed, before = []) {
-    const read = readIn(editor, typed, before);
+    const read = readIn(editor, typed, asks, before);
     if (!read.ok) return read;
     const { expression, naming, scope } = read.value;
     const number = evaluate(expression, asks, scope);
@@ -92,19 +93,20 @@ export function tieOf(
   let count = 1;
   while (names.includes(`size ${count}`)) count++;
   const name = `size ${count}`;
+  const expression = withUnit(relation.value, relationKind(relation.kind).dimension!.asks, editor.scope);
   return {
     name,
     naming: [
-      { command: 'value.add', input: { id: editor.newId('v'), name, expression: relation.value } },
+      { command: 'value.add', input: { id: editor.newId('v'), name, expression } },
       { command: 'sketch.size', input: { part: editor.part, step: editor.step, relation: other, value: name } },
     ],
   };
 }
 
-/** What was typed, with the names as they would be after it. */
-function readIn(editor: SketchEditor, text: string, before: readonly Action[]) {
+/** What was typed where something is asked for, with the names as they would be after it. */
+export function readIn(editor: SketchEditor, text: string, asks: Dimension, before: readonly Action[]) {
   const project = editor.port.project();
-  const typed = readTyped(text, project, editor.newId);
+  const typed = readTyped(text, asks, project, editor.newId);
   if (!typed.ok) return typed;
   const naming = [...before, ...typed.value.naming];
   const named = perform(project, naming);
@@ -120,7 +122,7 @@ function takeSize(
   text: string,
   before: readonly Action[],
 ): Result<void> {
-  const read = readIn(editor, text, before);
+  const read = readIn(editor, text, relationKind(relation.kind).dimension!.asks, before);
   if (!read.ok) return read;
   const { expression, naming, scope } = read.value;
   const size = readSize(relation, expression, scope);

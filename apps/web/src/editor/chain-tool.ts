@@ -1,4 +1,5 @@
 import {
+  add2,
   arcBetween,
   arcLeaving,
   cross2,
@@ -7,12 +8,16 @@ import {
   directionAtEnd,
   distance2,
   dot2,
+  left2,
+  LENGTH,
   reversed,
+  scale2,
   sub2,
   type DrawnArc,
   type Id,
   type Vec2,
 } from '@helb/core';
+import { directionOf, holdTyped, lengthOf, polar, radiusOf, type DrawnSize, type TypedSizes } from './drawn-sizes.ts';
 import type { Snap } from './snapping.ts';
 import {
   FigureMaker,
@@ -32,6 +37,8 @@ const TANGENT_GUESS = 0.08;
 /** A line within this angle of standing square on the one before is guessed to do so, rad. */
 const SQUARE_GUESS = 0.04;
 
+const LINE = polar(1);
+
 /** Where a chain goes on from, and in which direction its last piece arrived there. */
 interface ChainEnd {
   readonly snap: Snap;
@@ -49,6 +56,8 @@ export class ChainTool implements Tool {
   private first: Id | undefined;
   private last: ChainEnd | undefined;
   private bent: boolean;
+  private pointer: PointerAt | undefined;
+  private typed: TypedSizes = [];
 
   /** @param beginsBent an arc comes first: it needs the end of a curve to go on from */
   constructor(
@@ -72,7 +81,25 @@ export class ChainTool implements Tool {
     return true;
   }
 
+  /** Of a line its length and direction, of an arc its radius. */
+  get sizes(): readonly DrawnSize[] {
+    const { last, pointer } = this;
+    if (!last || !pointer) return [];
+    const { place } = this.find(pointer);
+    const arc = this.arcTo(place);
+    if (arc) return [{ prompt: 'radius', asks: LENGTH, now: distance2(arc.centre, arc.a) }];
+    const numbers = this.bent ? [] : LINE.read([last.snap.place], place)!;
+    return numbers.map((now, k) => ({ ...LINE.asked[k]!, now }));
+  }
+
+  keep(typed: TypedSizes): boolean {
+    this.typed = typed;
+    if (this.pointer) this.move(this.pointer);
+    return true;
+  }
+
   move(pointer: PointerAt): void {
+    this.pointer = pointer;
     const from = this.last?.snap.place;
     const found = this.find(pointer);
     const arc = this.arcTo(found.place);
@@ -87,6 +114,7 @@ export class ChainTool implements Tool {
   }
 
   down(pointer: PointerAt): void {
+    this.pointer = pointer;
     const found = this.find(pointer);
     if (!this.last) {
       const begun: ChainEnd = { snap: found, ...this.arriving(found) };
@@ -103,8 +131,12 @@ export class ChainTool implements Tool {
     if (!arc && this.goesOn(found.place, pointer))
       maker.relate({ kind: 'tangent', circle: this.last.piece!.id, to: piece, side: 1 });
     if (!arc && this.square(found, pointer)) maker.relate({ kind: 'perpendicular', a: this.last.piece!.id, b: piece });
+    const { typed } = this;
+    holdTyped(maker, arc ? [radiusOf(piece)] : [lengthOf(maker, piece), directionOf(piece)], typed);
+    const naming = typed.flatMap((size) => size?.naming ?? []);
+    this.typed = [];
     this.first ??= start;
-    this.host.draw(maker.figure, arc ? 'arc' : 'line');
+    this.host.draw(maker.figure, arc ? 'arc' : 'line', naming);
     if (end === this.first) {
       this.escape();
       return;
@@ -118,14 +150,31 @@ export class ChainTool implements Tool {
   escape(): boolean {
     const drawing = this.last !== undefined;
     this.first = this.last = undefined;
+    this.typed = [];
     this.bent = this.beginsBent;
     this.preview = NO_PREVIEW;
     return drawing;
   }
 
-  /** An arc is not kept level: only lines are. */
+  /** Where the typed numbers put it, else what is guessed. An arc is not kept level: only lines are. */
   private find(pointer: PointerAt): Snap {
-    return snapFor(this.host, pointer, this.bent ? undefined : this.last?.snap.place);
+    const from = this.last?.snap.place;
+    const found = snapFor(this.host, pointer, this.bent ? undefined : from);
+    const [first, second] = this.typed.map((size) => size?.size);
+    if (!from || (first === undefined && second === undefined)) return found;
+    if (this.bent) return { place: this.onArc(found.place, first) };
+    const place = LINE.aim([from], found.place, [first, second])!;
+    return second === undefined && found.level ? { place, level: found.level } : { place };
+  }
+
+  /** Where the arc of this radius that bends towards a place comes nearest to it. */
+  private onArc(at: Vec2, radius: number | undefined): Vec2 {
+    const { heading, snap } = this.last!;
+    if (radius === undefined || !heading) return at;
+    const left = left2(heading);
+    const side = dot2(sub2(at, snap.place), left) < 0 ? -1 : 1;
+    const centre = add2(snap.place, scale2(left, side * radius));
+    return add2(centre, scale2(direction2(sub2(at, centre)) ?? heading, radius));
   }
 
   private arcTo(place: Vec2): DrawnArc | undefined {
@@ -134,7 +183,7 @@ export class ChainTool implements Tool {
 
   /** Would a line to this place go on straight from the arc before it? A guess, held off like the others. */
   private goesOn(place: Vec2, { free }: PointerAt): boolean {
-    if (free || this.bent || !this.last?.piece?.round) return false;
+    if (free || this.bent || this.typed[1] || !this.last?.piece?.round) return false;
     const along = direction2(sub2(place, this.last.snap.place));
     return along !== undefined && Math.abs(cross2(this.last.heading!, along)) < TANGENT_GUESS;
   }
@@ -142,7 +191,18 @@ export class ChainTool implements Tool {
   /** Does a line to this place stand square on the one before it? A guess, where nothing simpler is. */
   private square(found: Snap, { free }: PointerAt): boolean {
     const { heading, piece, snap } = this.last ?? {};
-    if (free || this.bent || !heading || !piece || piece.round || found.level || found.point || found.on) return false;
+    if (
+      free ||
+      this.bent ||
+      this.typed[1] ||
+      !heading ||
+      !piece ||
+      piece.round ||
+      found.level ||
+      found.point ||
+      found.on
+    )
+      return false;
     // beside a level or upright line the level guess says it already
     if (Math.min(Math.abs(heading[0]), Math.abs(heading[1])) < 1e-6) return false;
     const along = direction2(sub2(found.place, snap!.place));

@@ -11,12 +11,17 @@ import {
   type SizedRelation,
   type SketchStep,
   type SolvedSketch,
+  type Vec2,
 } from '@helb/core';
 import type { Asking } from './asking.ts';
+import type { DrawnSize } from './drawn-sizes.ts';
+import type { SizeEntry } from './size-entry.ts';
 import type { Tool } from './tool.ts';
 
 /** The tool in hand, as it shows itself. */
-type ToolLook = Pick<Tool, 'name' | 'hint' | 'preview' | 'offered' | 'pointed'>;
+type ToolLook = Pick<Tool, 'name' | 'hint' | 'preview' | 'offered' | 'pointed'> & {
+  readonly sizes: readonly DrawnSize[];
+};
 
 /** One moment of a sketch that is edited: all that is shown of it. */
 export interface EditorState {
@@ -35,6 +40,9 @@ export interface EditorState {
   readonly pointed: ReadonlySet<Id>;
   readonly proposed: SizedRelation | undefined;
   readonly asking: Asking | undefined;
+  readonly entry: SizeEntry | undefined;
+  /** Where the pointer is, mm. */
+  readonly at: Vec2 | undefined;
   readonly lastGuesses: readonly Id[];
   readonly playing: FreeMotion | undefined;
   readonly tool: ToolLook;

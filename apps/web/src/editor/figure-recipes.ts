@@ -23,6 +23,22 @@ import {
   type Id,
   type Vec2,
 } from '@helb/core';
+import {
+  apartBy,
+  axisOf,
+  bulging,
+  diameterOf,
+  directionOf,
+  lengthOf,
+  offset,
+  polar,
+  radiusOf,
+  reaching,
+  ROUND_WIDTH,
+  spanned,
+  type ClickSizes,
+  type Unsized,
+} from './drawn-sizes.ts';
 import type { Snap } from './snapping.ts';
 import type { FigureMaker } from './tool.ts';
 
@@ -34,8 +50,13 @@ export interface FigureRecipe {
   readonly words: readonly string[];
   /** A number that keys change while drawing. */
   readonly count?: { readonly start: number; readonly least: number; readonly most: number; readonly words: string };
-  /** Puts the figure together; false where these places make none. */
-  make(maker: FigureMaker, snaps: readonly Snap[], count: number): boolean;
+  /** The numbers that can be typed for each click, by its place among them. */
+  readonly sizes?: readonly (ClickSizes | undefined)[];
+  /**
+   * Puts the figure together; false where these places make none.
+   * @returns what holds each number of its sizes, in their order; undefined for what nothing holds
+   */
+  make(maker: FigureMaker, snaps: readonly Snap[], count: number): readonly (Unsized | undefined)[] | false;
 }
 
 type Placed = readonly [id: Id, at: Vec2];
@@ -60,75 +81,87 @@ export const FIGURE_RECIPES = {
       // on an existing point there is nothing to add
       if (at!.point !== undefined && at!.point !== ORIGIN) return false;
       maker.point(at!);
-      return true;
+      return [];
     },
   },
   rectangle: {
     what: 'rectangle',
     words: ['Click one corner.', 'Click the opposite corner.'],
+    sizes: [undefined, spanned(1)],
     make(maker, [p, q]) {
       if (!spans(p!.place, q!.place)) return false;
-      levelRectangle(maker, cornersBetween(maker, [maker.point(p!), p!.place], [maker.point(q!), q!.place]));
-      return true;
+      const corners = cornersBetween(maker, [maker.point(p!), p!.place], [maker.point(q!), q!.place]);
+      levelRectangle(maker, corners);
+      return [apartBy(corners[0], corners[1]), apartBy(corners[1], corners[2])];
     },
   },
   'centred rectangle': {
     what: 'rectangle',
     words: ['Click the centre.', 'Click a corner.'],
+    sizes: [undefined, spanned(2)],
     make(maker, [centre, corner]) {
       if (!spans(centre!.place, corner!.place)) return false;
-      centredRectangle(maker, centreOf(maker, centre!), centre!.place, corner!.place, maker.point(corner!));
-      return true;
+      const [at, existing] = [centreOf(maker, centre!), maker.point(corner!)];
+      const corners = centredRectangle(maker, at, centre!.place, corner!.place, existing);
+      return [apartBy(corners[0], corners[1]), apartBy(corners[1], corners[2])];
     },
   },
   'turned rectangle': {
     what: 'rectangle',
     words: ['Click one corner.', 'Click the next corner along a side.', 'Click how far the rectangle reaches.'],
+    sizes: [undefined, polar(1), offset('width', 1)],
     make(maker, [p, q, r]) {
       const across = acrossSide(p!.place, q!.place, r!.place);
       if (!apart(across, [0, 0]) || !apart(p!.place, q!.place)) return false;
       const [third, fourth] = [add2(q!.place, across), add2(p!.place, across)];
       // a point that was clicked is the corner only where the corner really falls on it
       const opposite = distance2(third, r!.place) < LEAST ? maker.point(r!) : maker.place(third);
-      turnedRectangle(maker, [maker.point(p!), maker.point(q!), opposite, maker.place(fourth)]);
-      return true;
+      const corners = [maker.point(p!), maker.point(q!), opposite, maker.place(fourth)] as const;
+      const [side] = turnedRectangle(maker, corners);
+      return [lengthOf(maker, side!), directionOf(side!), apartBy(corners[1], corners[2])];
     },
   },
   circle: {
     what: 'circle',
     words: ['Click the centre.', 'Click how far the circle reaches.'],
+    sizes: [undefined, reaching('diameter', 2, 0)],
     make(maker, [centre, rim]) {
       if (!apart(centre!.place, rim!.place)) return false;
       const circle = maker.circle(maker.point(centre!), distance2(centre!.place, rim!.place));
       maker.hangOn(circle, rim!);
-      return true;
+      return [diameterOf(circle)];
     },
   },
   'circle by points': {
     what: 'circle',
     words: ['Click a place on the circle.', 'Click a second place.', 'Click a third place.'],
+    sizes: [undefined, undefined, bulging('diameter', 2)],
     make(maker, snaps) {
       const [p, q, r] = snaps.map(({ place }) => place) as [Vec2, Vec2, Vec2];
       const centre = circleThrough(p, q, r);
       if (!centre) return false;
       const circle = maker.circle(maker.place(centre), distance2(centre, p));
       snaps.forEach((snap) => maker.hangOn(circle, snap));
-      return true;
+      return [diameterOf(circle)];
     },
   },
   arc: {
     what: 'arc',
     words: ['Click where the arc begins.', 'Click where it ends.', 'Click a place on it.'],
+    sizes: [undefined, polar(1), bulging('radius', 1)],
     make(maker, [a, b, on]) {
       const arc = arcThrough(a!.place, b!.place, on!.place);
       if (!arc) return false;
-      maker.hangOn(maker.drawnArc(arc, maker.point(a!), maker.point(b!)), on!);
-      return true;
+      const [start, end] = [maker.point(a!), maker.point(b!)];
+      const drawn = maker.drawnArc(arc, start, end);
+      maker.hangOn(drawn, on!);
+      return [apartBy(start, end), undefined, radiusOf(drawn)];
     },
   },
   'centred arc': {
     what: 'arc',
     words: ['Click the centre.', 'Click where the arc begins.', 'Click where it ends, counter-clockwise.'],
+    sizes: [undefined, reaching('radius', 1, 0)],
     make(maker, [centre, start, end]) {
       const radius = distance2(centre!.place, start!.place);
       const out = direction2(sub2(end!.place, centre!.place));
@@ -136,18 +169,19 @@ export const FIGURE_RECIPES = {
       const b = add2(centre!.place, scale2(out, radius));
       // the end lies on the circle: an existing point there is used, a guess beside it is not
       const last = end!.point !== undefined && distance2(end!.place, b) < 1e-6 ? maker.point(end!) : maker.place(b);
-      maker.arc(maker.point(centre!), maker.point(start!), last, radius);
-      return true;
+      return [radiusOf(maker.arc(maker.point(centre!), maker.point(start!), last, radius))];
     },
   },
   ellipse: {
     what: 'ellipse',
     words: ['Click the centre.', 'Click the end of one axis.', 'Click how far it reaches across.'],
+    sizes: [undefined, polar(2, 'first axis'), offset('second axis', 2)],
     make(maker, [centre, tip, across]) {
       const minor = Math.hypot(...acrossSide(centre!.place, tip!.place, across!.place));
       if (!apart(centre!.place, tip!.place) || minor < LEAST) return false;
-      maker.entity('e', { kind: 'ellipse', centre: maker.point(centre!), tip: maker.point(tip!), minor });
-      return true;
+      const [at, end] = [maker.point(centre!), maker.point(tip!)];
+      const ellipse = maker.entity('e', { kind: 'ellipse', centre: at, tip: end, minor });
+      return [axisOf(ellipse, 'first'), undefined, axisOf(ellipse, 'second')];
     },
   },
   'elliptical arc': {
@@ -158,6 +192,7 @@ export const FIGURE_RECIPES = {
       'Click where the arc begins.',
       'Click where it ends, counter-clockwise.',
     ],
+    sizes: [undefined, polar(2, 'first axis')],
     make(maker, [centre, tip, start, end]) {
       const minor = radiusAcross(centre!.place, tip!.place, start!.place);
       if (minor === undefined) return false;
@@ -165,28 +200,30 @@ export const FIGURE_RECIPES = {
       if (!b || !apart(b, start!.place)) return false;
       const last = end!.point !== undefined && distance2(end!.place, b) < 1e-6 ? maker.point(end!) : maker.place(b);
       const ends = { a: maker.point(start!), b: last };
-      maker.entity('e', { kind: 'ellipse-arc', centre: maker.point(centre!), tip: maker.point(tip!), ...ends, minor });
-      return true;
+      const axes = { centre: maker.point(centre!), tip: maker.point(tip!), minor };
+      return [axisOf(maker.entity('e', { kind: 'ellipse-arc', ...axes, ...ends }), 'first')];
     },
   },
   slot: {
     what: 'slot',
     words: ['Click the centre of one end.', 'Click the centre of the other end.', 'Click how wide it is.'],
+    sizes: [undefined, polar(1), offset('width', 2)],
     make(maker, [p, q, rim]) {
       const radius = Math.hypot(...acrossSide(p!.place, q!.place, rim!.place));
       if (!apart(p!.place, q!.place) || radius < LEAST) return false;
-      straightSlot(maker, placed(maker, p!), placed(maker, q!), radius);
-      return true;
+      const { spine, end } = straightSlot(maker, placed(maker, p!), placed(maker, q!), radius);
+      return [lengthOf(maker, spine), directionOf(spine), diameterOf(end)];
     },
   },
   'centred slot': {
     what: 'slot',
     words: ['Click the middle.', 'Click the centre of one end.', 'Click how wide it is.'],
+    sizes: [undefined, polar(2), offset('width', 2)],
     make(maker, [middle, q, rim]) {
       const radius = Math.hypot(...acrossSide(middle!.place, q!.place, rim!.place));
       if (!apart(middle!.place, q!.place) || radius < LEAST) return false;
-      centredSlot(maker, [centreOf(maker, middle!), middle!.place], placed(maker, q!), radius);
-      return true;
+      const { spine, end } = centredSlot(maker, [centreOf(maker, middle!), middle!.place], placed(maker, q!), radius);
+      return [lengthOf(maker, spine), directionOf(spine), diameterOf(end)];
     },
   },
   'arc slot': {
@@ -197,6 +234,7 @@ export const FIGURE_RECIPES = {
       'Click the centre of the other end, counter-clockwise.',
       'Click how wide it is.',
     ],
+    sizes: [undefined, reaching('radius', 1, 0), undefined, ROUND_WIDTH],
     make(maker, [centre, p, q, rim]) {
       const radius = distance2(centre!.place, p!.place);
       const out = direction2(sub2(q!.place, centre!.place));
@@ -204,37 +242,41 @@ export const FIGURE_RECIPES = {
       if (!out || width < LEAST || width > radius - LEAST) return false;
       const end = add2(centre!.place, scale2(out, radius));
       if (!apart(end, p!.place)) return false;
-      arcSlot(maker, placed(maker, centre!), placed(maker, p!), [maker.place(end), end], width);
-      return true;
+      const slot = arcSlot(maker, placed(maker, centre!), placed(maker, p!), [maker.place(end), end], width);
+      return [radiusOf(slot.spine), diameterOf(slot.end)];
     },
   },
   polygon: {
     what: 'polygon',
     words: ['Click the centre.', 'Click a corner.'],
     count: CORNERS,
+    sizes: [undefined, reaching('across corners', 2, 0)],
     make(maker, [centre, corner], count) {
       if (!apart(centre!.place, corner!.place)) return false;
-      polygon(maker, [centreOf(maker, centre!), centre!.place], corner!.place, count, maker.point(corner!));
-      return true;
+      const [at, existing] = [centreOf(maker, centre!), maker.point(corner!)];
+      return [diameterOf(polygon(maker, [at, centre!.place], corner!.place, count, existing).circle)];
     },
   },
   'polygon round a circle': {
     what: 'polygon',
     words: ['Click the centre.', 'Click the middle of a side.'],
     count: CORNERS,
+    sizes: [undefined, reaching('across flats', 2, 0)],
     make(maker, [centre, flat], count) {
       if (!apart(centre!.place, flat!.place)) return false;
-      polygonRound(maker, [centreOf(maker, centre!), centre!.place], flat!.place, count);
-      return true;
+      const { circle } = polygonRound(maker, [centreOf(maker, centre!), centre!.place], flat!.place, count);
+      return [diameterOf(circle)];
     },
   },
   text: {
     what: 'text',
     words: ['Click where the text begins.', 'Click how high a capital letter is.'],
+    sizes: [undefined, reaching('letter height', 1, 0)],
     make(maker, [at, top]) {
       if (!apart(at!.place, top!.place)) return false;
-      maker.entity('t', { kind: 'text', at: maker.point(at!), top: maker.point(top!), text: 'Text' });
-      return true;
+      const [foot, head] = [maker.point(at!), maker.point(top!)];
+      maker.entity('t', { kind: 'text', at: foot, top: head, text: 'Text' });
+      return [apartBy(foot, head)];
     },
   },
 } satisfies Record<string, FigureRecipe>;

@@ -1,4 +1,5 @@
-import { distance2, Geometry, type Vec2 } from '@helb/core';
+import { distance2, Geometry, NUMBER, type Vec2 } from '@helb/core';
+import { holdTyped, type DrawnSize, type TypedSizes } from './drawn-sizes.ts';
 import type { FigureRecipe } from './figure-recipes.ts';
 import type { Snap } from './snapping.ts';
 import {
@@ -19,6 +20,8 @@ export class FigureTool implements Tool {
   preview: Preview = NO_PREVIEW;
   private readonly clicked: Snap[] = [];
   private last: PointerAt | undefined;
+  /** The numbers that were typed, click by click; those of the click to come last. */
+  private typed: TypedSizes[] = [];
 
   constructor(
     private readonly host: ToolHost,
@@ -42,9 +45,59 @@ export class FigureTool implements Tool {
     return true;
   }
 
+  /** The numbers of the click to come; of a figure with a count, that is the last of them. */
+  get sizes(): readonly DrawnSize[] {
+    const { recipe, clicks, places, last } = this;
+    const numbers = last && clicks?.read(places, this.find(last).place);
+    if (!clicks || !numbers) return [];
+    const told = clicks.asked.map((asked, k) => ({ ...asked, now: numbers[k]! }));
+    if (!recipe.count) return told;
+    const { words, least: min, most: max } = recipe.count;
+    return [...told, { prompt: words, asks: NUMBER, now: this.count, within: { min, max } }];
+  }
+
+  keep(typed: TypedSizes): boolean {
+    this.typed[this.clicked.length] = typed;
+    const count = this.recipe.count && typed[this.clicks?.asked.length ?? 0];
+    if (count) this.count = count.size;
+    if (!this.last) return false;
+    this.move(this.last);
+    return this.aimed(this.last.at) !== undefined;
+  }
+
+  /** The place that the typed numbers tell, where the pointer decides the rest; undefined where there is none. */
+  private aimed(at: Vec2): Vec2 | undefined {
+    const typed = this.typed[this.clicked.length] ?? [];
+    return this.clicks?.aim(
+      this.places,
+      at,
+      this.clicks.asked.map((_, k) => typed[k]?.size),
+    );
+  }
+
+  private get clicks() {
+    return this.clicked.length > 0 ? this.recipe.sizes?.[this.clicked.length] : undefined;
+  }
+
+  private get places(): readonly Vec2[] {
+    return this.clicked.map(({ place }) => place);
+  }
+
+  /** Is a number of the click to come typed? */
+  private get isTold(): boolean {
+    const typed = this.typed[this.clicked.length] ?? [];
+    return this.clicks?.asked.some((_, k) => typed[k]) ?? false;
+  }
+
+  /** What a click would be: where the typed numbers put it, else what is guessed. */
+  private find(pointer: PointerAt): Snap {
+    const found = snapFor(this.host, pointer);
+    return this.isTold ? { place: this.aimed(found.place) ?? found.place } : found;
+  }
+
   move(pointer: PointerAt): void {
     this.last = pointer;
-    const found = snapFor(this.host, pointer);
+    const found = this.find(pointer);
     const signs = { tags: tagsOf(found), guides: guidesOf(found) };
     const maker = this.made([...this.clicked, found]);
     if (maker) {
@@ -61,9 +114,10 @@ export class FigureTool implements Tool {
   }
 
   down(pointer: PointerAt): void {
-    const found = snapFor(this.host, pointer);
+    this.last = pointer;
+    const found = this.find(pointer);
     const before = this.clicked.at(-1);
-    if (before && distance2(before.place, found.place) < pointer.reach / 4) return;
+    if (before && !this.isTold && distance2(before.place, found.place) < pointer.reach / 4) return;
     const snaps = [...this.clicked, found];
     if (snaps.length < this.recipe.words.length) {
       this.clicked.push(found);
@@ -71,13 +125,14 @@ export class FigureTool implements Tool {
     }
     const maker = this.made(snaps);
     if (!maker) return;
-    this.host.draw(maker.figure, this.recipe.what);
+    const naming = this.typed.flat().flatMap((size) => size?.naming ?? []);
+    this.host.draw(maker.figure, this.recipe.what, naming);
     this.escape();
   }
 
   escape(): boolean {
     const drawing = this.clicked.length > 0;
-    this.clicked.length = 0;
+    this.clicked.length = this.typed.length = 0;
     this.preview = NO_PREVIEW;
     return drawing;
   }
@@ -86,6 +141,14 @@ export class FigureTool implements Tool {
   private made(snaps: readonly Snap[]): FigureMaker | undefined {
     if (snaps.length < this.recipe.words.length) return undefined;
     const maker = new FigureMaker(this.host.newId);
-    return this.recipe.make(maker, snaps, this.count) ? maker : undefined;
+    const unsized = this.recipe.make(maker, snaps, this.count);
+    if (!unsized) return undefined;
+    // the dimensions stand in the order of the numbers, click by click
+    const typed = snaps.flatMap((_, k) => {
+      const asked = this.recipe.sizes?.[k]?.asked ?? [];
+      return asked.map((__, n) => this.typed[k]?.[n]);
+    });
+    holdTyped(maker, unsized, typed);
+    return maker;
   }
 }

@@ -3,6 +3,7 @@ import {
   entityKind,
   Geometry,
   isSized,
+  issue as issueOf,
   ok,
   perform,
   played,
@@ -40,6 +41,7 @@ import type { Under } from './borrow-tool.ts';
 import { numberAsked, sizeAsked, tieOf, type Asking, type NumberAsked } from './asking.ts';
 import { Loans } from './projected-references.ts';
 import { hit, SelectTool } from './select-tool.ts';
+import { readEntry, type SizeEntry } from './size-entry.ts';
 import type { PointerAt, Tool } from './tool.ts';
 import { TOOLS, type ToolName } from './tools.ts';
 
@@ -60,6 +62,9 @@ interface EditorPort {
   told(issue: Issue): void;
 }
 
+/** Keys that begin a number. */
+const NUMBER_KEY = /^[\d.,(]$/;
+
 /** Puts an edit together from what is drawn, or says why not. */
 export type EditMaker = (builder: EditBuilder) => Result<SketchEdit>;
 
@@ -73,10 +78,14 @@ export class SketchEditor extends Snapshots<EditorState> {
   pointed: ReadonlySet<Id> = new Set();
   proposed: SizedRelation | undefined;
   asking: Asking | undefined;
+  /** Numbers that are being typed for what is on its way. */
+  entry: SizeEntry | undefined;
   /** Relations that came with the last figure: guesses to be struck off. */
   lastGuesses: readonly Id[] = [];
   /** The motion that is being played. */
   playing: FreeMotion | undefined;
+  /** Where the pointer was last. */
+  private last: PointerAt | undefined;
   private shown: Entities | undefined;
   private copies: { readonly of: Entities; readonly geometry: Geometry } | undefined;
   private cache: { readonly of: readonly unknown[]; readonly result: SolvedSketch } | undefined;
@@ -96,7 +105,9 @@ export class SketchEditor extends Snapshots<EditorState> {
       ...{ geometry: this.geometry, copiesGeometry: this.copiesGeometry, unit: this.scope.unit },
       ...{ selection: this.selection, hovered: this.hovered, pointed: this.pointed, playing: this.playing },
       ...{ proposed: this.proposed, asking: this.asking, lastGuesses: this.lastGuesses },
+      ...{ entry: this.entry, at: this.last?.at },
       tool: {
+        sizes: tool.sizes ?? [],
         ...{ name: tool.name, hint: tool.hint, preview: tool.preview, offered: tool.offered, pointed: tool.pointed },
       },
     };
@@ -167,12 +178,15 @@ export class SketchEditor extends Snapshots<EditorState> {
   take(name: ToolName): void {
     if (name !== 'size') this.tool.escape();
     this.tool = TOOLS[name](this);
-    this.asking = undefined;
+    this.asking = this.entry = undefined;
     this.publish();
   }
 
   pointer(kind: 'down' | 'move' | 'up', pointer: PointerAt): void {
     if (this.asking) return;
+    this.last = pointer;
+    // a click takes what was typed
+    if (kind === 'down' && this.entry) return void this.takeEntry();
     // the hand ends the play: it takes hold of what is really there
     if (kind === 'down' && this.playing) this.play(undefined);
     this.tool[kind]?.(pointer);
@@ -183,7 +197,57 @@ export class SketchEditor extends Snapshots<EditorState> {
   key(key: string): boolean {
     const taken = this.tool.key?.(key) ?? false;
     if (taken) this.publish();
-    return taken;
+    return taken || (NUMBER_KEY.test(key) ? this.beginEntry(key) : key === 'Tab' && this.beginEntry(''));
+  }
+
+  /** Opens the numbers of what is on its way, the first of them begun; false where nothing is. */
+  private beginEntry(text: string): boolean {
+    const { sizes = [] } = this.tool;
+    if (this.entry || sizes.length === 0) return false;
+    this.entry = { texts: sizes.map(() => ''), focus: 0 };
+    this.typeSize(text);
+    return true;
+  }
+
+  /** Types the number in hand; what is on its way keeps to all that can be read so far. */
+  typeSize(text: string): void {
+    if (!this.entry) return;
+    const { focus } = this.entry;
+    this.entry = { texts: this.entry.texts.map((before, k) => (k === focus ? text : before)), focus };
+    this.tool.keep?.(readEntry(this, this.entry, this.tool.sizes ?? []).typed);
+    this.publish();
+  }
+
+  focusEntry(focus: number): void {
+    if (!this.entry || this.entry.focus === focus) return;
+    this.entry = { texts: this.entry.texts, focus };
+    this.publish();
+  }
+
+  /** Takes another of the numbers in hand: the next one, or the one before. */
+  stepEntry(by: 1 | -1): void {
+    if (!this.entry) return;
+    const { texts, focus } = this.entry;
+    this.entry = { texts, focus: (focus + by + texts.length) % texts.length };
+    this.publish();
+  }
+
+  /** Takes the typed numbers as a click that has them; refused with the reason where it can't. */
+  takeEntry(): Result<void> {
+    const { entry, tool, last } = this;
+    if (!entry || !last) return ok(undefined);
+    const { typed, wrong } = readEntry(this, entry, tool.sizes ?? []);
+    const short = !wrong && tool.keep?.(typed) === false;
+    const issue = short ? issueOf('size.short', { text: entry.texts[0]! }) : wrong?.issue;
+    if (issue) {
+      this.entry = { ...entry, focus: wrong?.at ?? 0, wrong: issue };
+      this.publish();
+      return { ok: false, issue };
+    }
+    this.entry = undefined;
+    tool.down?.(last);
+    this.publish();
+    return ok(undefined);
   }
 
   /** One step back: the number, the half-made figure, the tool, the selection; false if there was nothing to leave. */
@@ -194,6 +258,11 @@ export class SketchEditor extends Snapshots<EditorState> {
   }
 
   private leave(): boolean {
+    if (this.entry) {
+      this.entry = undefined;
+      this.tool.keep?.([]);
+      return true;
+    }
     if (this.asking) {
       this.asking = this.proposed = undefined;
       return true;
@@ -354,17 +423,25 @@ export class SketchEditor extends Snapshots<EditorState> {
     });
   }
 
-  /** Adds a figure; guesses that would clash are left out. */
-  draw(figure: Figure, what: string): void {
+  /** Adds a figure, after what is named for it; guesses that would clash are left out, what was typed is not. */
+  draw(figure: Figure, what: string, naming: readonly Action[] = []): void {
     const step = this.sketch;
     const entities = { ...step.entities, ...figure.entities };
     const next = { ...step, entities, relations: { ...step.relations, ...figure.relations } };
-    const trial = solved(next, this.scope, this.loans.sourcesFor(next));
+    const trial = solved(next, this.scopeAfter(naming), this.loans.sourcesFor(next));
     const bad = new Set(trial.solution.clash);
-    const relations = Object.fromEntries(Object.entries(figure.relations).filter(([id]) => !bad.has(id)));
+    const kept = Object.entries(figure.relations).filter(([id, relation]) => isSized(relation) || !bad.has(id));
+    const relations = Object.fromEntries(kept);
     const input = { part: this.part, step: this.step, what, entities: { ...figure.entities }, relations };
-    this.actAndPlace([{ command: 'sketch.draw', input }]);
-    this.lastGuesses = Object.keys(relations);
+    this.told(this.actAndPlace([...naming, { command: 'sketch.draw', input }]));
+    this.lastGuesses = kept.flatMap(([id, relation]) => (isSized(relation) ? [] : [id]));
+  }
+
+  /** The names as they are after some actions. */
+  private scopeAfter(actions: readonly Action[]): Scope {
+    const done = perform(this.port.project(), actions);
+    const { values, unit } = done.ok ? done.value.project : this.port.project();
+    return valueScope(Object.values(values), unit);
   }
 
   relate(kind: RelationName): Result<void> {

@@ -2,6 +2,7 @@ import {
   distance2,
   FigureBuilder,
   ORIGIN,
+  type Action,
   type DrawnArc,
   type Figure,
   type Geometry,
@@ -11,6 +12,7 @@ import {
   type Reference,
   type Vec2,
 } from '@helb/core';
+import type { DrawnSize, TypedSizes } from './drawn-sizes.ts';
 import { snap, type Snap, type SnapQuery } from './snapping.ts';
 
 /** The pointer in sketch coordinates (mm). */
@@ -46,7 +48,8 @@ export interface ToolHost {
   readonly newId: NewId;
   /** Lines that are only seen, to be drawn over. */
   readonly underlay: readonly (readonly Vec2[])[];
-  draw(figure: Figure, what: string): void;
+  /** @param naming values that are named for it */
+  draw(figure: Figure, what: string, naming?: readonly Action[]): void;
 }
 
 /** A tool is a small state machine on pointer and key events; it changes nothing but through its host. */
@@ -59,6 +62,10 @@ export interface Tool {
   readonly offered?: { readonly words: readonly string[]; readonly chosen: number; readonly at: Vec2 } | undefined;
   /** Of the model, what a click would take. */
   readonly pointed?: Reference | undefined;
+  /** The numbers of what is on its way; none before anything is. */
+  readonly sizes?: readonly DrawnSize[];
+  /** Numbers that were typed for them: what is on its way keeps to these wherever the pointer is. False where none is so. */
+  keep?(typed: TypedSizes): boolean;
   down?(pointer: PointerAt): void;
   move(pointer: PointerAt): void;
   up?(pointer: PointerAt): void;

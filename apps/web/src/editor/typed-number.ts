@@ -1,4 +1,17 @@
-import { fail, isName, nameIssue, ok, tidyName, type Action, type Id, type Project, type Result } from '@helb/core';
+import {
+  fail,
+  isName,
+  nameIssue,
+  ok,
+  tidyName,
+  valueScope,
+  withUnit,
+  type Action,
+  type Dimension,
+  type Id,
+  type Project,
+  type Result,
+} from '@helb/core';
 
 /** What a person typed into a number field: an expression, or `name = expression`, which names it on the spot. */
 interface TypedNumber {
@@ -7,15 +20,23 @@ interface TypedNumber {
   readonly naming: readonly Action[];
 }
 
-export function readTyped(text: string, project: Project, newId: (prefix: string) => Id): Result<TypedNumber> {
+/** @param asks what the field asks for: a number that is named there without a unit is one of those */
+export function readTyped(
+  text: string,
+  asks: Dimension,
+  project: Project,
+  newId: (prefix: string) => Id,
+): Result<TypedNumber> {
   const at = text.indexOf('=');
   if (at < 0) return ok({ expression: text.trim(), naming: [] });
-  const [name, expression] = [tidyName(text.slice(0, at)), text.slice(at + 1).trim()];
-  if (!isName(name) || expression === '') return fail('value.name', { name });
+  const [name, typed] = [tidyName(text.slice(0, at)), text.slice(at + 1).trim()];
+  if (!isName(name) || typed === '') return fail('value.name', { name });
+  const values = Object.values(project.values);
   const wrong = nameIssue(
     name,
-    Object.values(project.values).map((value) => value.name),
+    values.map((value) => value.name),
   );
   if (wrong) return { ok: false, issue: wrong };
+  const expression = withUnit(typed, asks, valueScope(values, project.unit));
   return ok({ expression: name, naming: [{ command: 'value.add', input: { id: newId('v'), name, expression } }] });
 }

@@ -16,7 +16,7 @@ export function drumEnd(script: ProjectScript): Id {
   const hole = builder.circle(bolt, 2.75);
   const [from, to] = [builder.place([15, 28]), builder.place([-15, 28])];
   const before = new Set(Object.keys(builder.entities));
-  const spine = arcSlot(builder, [centre, [0, 0]], [from, [15, 28]], [to, [-15, 28]], 5);
+  const { spine } = arcSlot(builder, [centre, [0, 0]], [from, [15, 28]], [to, [-15, 28]], 5);
   const slot = Object.keys(builder.entities).filter((id) => !before.has(id) && isOutline(builder, id));
   const [, , startArc] = slot as [Id, Id, Id];
   relate(

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
-import { evaluate, nameIssue, namesUsed, renameIn, valueScope, withUnitOf } from './index.ts';
+import { evaluate, nameIssue, namesUsed, renameIn, valueScope, withUnit, withUnitOf } from './index.ts';
 
 const scope = (values: Record<string, string> = {}, unit: 'mm' | 'in' = 'mm') =>
   valueScope(
@@ -138,6 +138,11 @@ describe('values that need each other', () => {
 
 test('what is typed over a length or an angle keeps its unit, and takes another where it has one', () => {
   const scope = valueScope([{ name: 'wall', expression: '3 mm' }], 'mm');
+  expect(withUnit('24', LENGTH, scope)).toBe('24 mm');
+  expect(withUnit('1/8 + 2', LENGTH, { ...scope, unit: 'in' })).toBe('(1/8 + 2) in');
+  expect(withUnit('30', ANGLE, scope)).toBe('30 deg');
+  expect(withUnit('30', NUMBER, scope)).toBe('30');
+  expect(withUnit('wall', LENGTH, scope)).toBe('wall');
   expect(withUnitOf('44', '40 mm', scope)).toBe('44 mm');
   expect(withUnitOf('2 * 22', '40 mm', scope)).toBe('(2 * 22) mm');
   expect(withUnitOf('2-1/8"', '40 mm', scope)).toBe('2-1/8"');

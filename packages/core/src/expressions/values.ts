@@ -1,10 +1,17 @@
 import { fail, type Issue, type Result } from '../result/index.ts';
-import type { LengthUnit, Quantity } from '../units/index.ts';
 import { evaluateNode, type Scope } from './evaluate.ts';
 import { CONSTANT_NAMES, FUNCTIONS } from './functions.ts';
 import { namesIn, parse } from './parse.ts';
 import { isName, tidyName } from './tokens.ts';
-import { ANGLE, findUnit, LENGTH, sameDimension } from '../units/index.ts';
+import {
+  ANGLE,
+  findUnit,
+  LENGTH,
+  sameDimension,
+  type Dimension,
+  type LengthUnit,
+  type Quantity,
+} from '../units/index.ts';
 
 interface NamedExpression {
   readonly name: string;
@@ -104,16 +111,22 @@ function editDistance(a: string, b: string): number {
  * 44 mm, in the unit of lengths of the scope; over an angle it is in degrees.
  */
 export function withUnitOf(text: string, before: string, scope: Scope): string {
-  const [typed, known] = [text, before].map((one) => {
-    const parsed = parse(one);
-    return parsed.ok ? evaluateNode(parsed.value, scope) : parsed;
-  }) as [ReturnType<typeof evaluateNode>, ReturnType<typeof evaluateNode>];
-  if (!typed.ok || !known.ok || !typed.value.bare || known.value.bare) return text;
-  const unit = sameDimension(known.value.dimension, LENGTH)
-    ? scope.unit
-    : sameDimension(known.value.dimension, ANGLE)
-      ? 'deg'
-      : undefined;
-  if (unit === undefined) return text;
+  const known = read(before, scope);
+  return known.ok && !known.value.bare ? withUnit(text, known.value.dimension, scope) : text;
+}
+
+/**
+ * A text for what asks for `dimension`, as it has to be written to mean the same by itself: where it has no unit of its own
+ * a length is in the unit of the scope, an angle in degrees.
+ */
+export function withUnit(text: string, dimension: Dimension, scope: Scope): string {
+  const typed = read(text, scope);
+  const unit = sameDimension(dimension, LENGTH) ? scope.unit : sameDimension(dimension, ANGLE) ? 'deg' : undefined;
+  if (!typed.ok || !typed.value.bare || unit === undefined) return text;
   return /^[\d.]+$/.test(text.trim()) ? `${text.trim()} ${unit}` : `(${text.trim()}) ${unit}`;
+}
+
+function read(text: string, scope: Scope) {
+  const parsed = parse(text);
+  return parsed.ok ? evaluateNode(parsed.value, scope) : parsed;
 }

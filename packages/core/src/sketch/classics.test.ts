@@ -261,9 +261,8 @@ describe('no flip: a dimension walked at random over a wide range and back gives
         `${prefix}${++k}`
     )(0),
   );
-  const spine = straightSlot(slot, [slot.place([0, 0]), [0, 0]], [slot.place([24, 7]), [24, 7]], 5);
+  const { spine, end } = straightSlot(slot, [slot.place([0, 0]), [0, 0]], [slot.place([24, 7]), [24, 7]], 5);
   const { a: p, b: q } = slot.entities[spine] as { a: string; b: string };
-  const [end] = Object.keys(slot.entities).filter((id) => slot.entities[id]!.kind === 'arc') as [string];
   const shapes: [string, Entities, Relations, string, number, number][] = [
     [
       'the base of a triangle of two angles',

@@ -4,12 +4,18 @@ import type { FigureBuilder } from './builder.ts';
 
 type Placed = readonly [id: Id, at: Vec2];
 
+/** What a slot is measured by: from centre to centre, and the round of one end. */
+interface Slot {
+  readonly spine: Id;
+  readonly end: Id;
+}
+
 /**
  * A slot round two centres: two lines and two arcs that go on into each other, the arcs equal, and a construction line
  * from centre to centre. Free are the centres and the radius.
- * @returns the construction line
+ * @returns the construction line, and the arc about b
  */
-export function straightSlot(builder: FigureBuilder, [a, p]: Placed, [b, q]: Placed, radius: number): Id {
+export function straightSlot(builder: FigureBuilder, [a, p]: Placed, [b, q]: Placed, radius: number): Slot {
   const along = direction2(sub2(q, p)) ?? [1, 0];
   const out = scale2(left2(along), radius);
   const [aLeft, aRight] = [builder.place(add2(p, out)), builder.place(sub2(p, out))];
@@ -19,22 +25,22 @@ export function straightSlot(builder: FigureBuilder, [a, p]: Placed, [b, q]: Pla
   for (const side of sides)
     for (const arc of [back, front]) builder.relate({ kind: 'tangent', circle: arc, to: side, side: 1 });
   builder.relate({ kind: 'equal', a: back, b: front });
-  return builder.line(a, b, true);
+  return { spine: builder.line(a, b, true), end: front };
 }
 
 /** A slot about its middle: as between two centres, with the middle of the line between them on a point. */
-export function centredSlot(builder: FigureBuilder, [middle, at]: Placed, [b, q]: Placed, radius: number): Id {
+export function centredSlot(builder: FigureBuilder, [middle, at]: Placed, [b, q]: Placed, radius: number): Slot {
   const opposite = sub2(scale2(at, 2), q);
-  const spine = straightSlot(builder, [builder.place(opposite), opposite], [b, q], radius);
-  builder.relate({ kind: 'midpoint', point: middle, line: spine });
-  return spine;
+  const slot = straightSlot(builder, [builder.place(opposite), opposite], [b, q], radius);
+  builder.relate({ kind: 'midpoint', point: middle, line: slot.spine });
+  return slot;
 }
 
 /**
  * A slot along an arc that runs counter-clockwise about `centre` from a to b. Free are the centre, both ends and the
  * width: the end arcs being round their centres and going on into the two long arcs makes them equal by itself.
  * @param width radius of the end arcs, mm
- * @returns the construction arc through the end centres
+ * @returns the construction arc through the end centres, and the arc about b
  */
 export function arcSlot(
   builder: FigureBuilder,
@@ -42,7 +48,7 @@ export function arcSlot(
   [a, p]: Placed,
   [b, q]: Placed,
   width: number,
-): Id {
+): Slot {
   const radius = distance2(c, p);
   const off = (place: Vec2, by: number): Id =>
     builder.place(add2(c, scale2(direction2(sub2(place, c)) ?? [1, 0], radius + by)));
@@ -54,5 +60,5 @@ export function arcSlot(
   builder.relate({ kind: 'tangent', circle: start, to: outer, side: -1 });
   builder.relate({ kind: 'tangent', circle: start, to: inner, side: 1 });
   builder.relate({ kind: 'tangent', circle: end, to: outer, side: -1 });
-  return spine;
+  return { spine, end };
 }

@@ -1,6 +1,7 @@
 import type { Id, RecordOf } from '../../records/index.ts';
 import { across } from './across/index.ts';
 import { angle } from './angle/index.ts';
+import { axis } from './axis/index.ts';
 import { arcLength } from './arc-length/index.ts';
 import { collinear } from './collinear/index.ts';
 import { concentric } from './concentric/index.ts';
@@ -45,6 +46,7 @@ const RELATION_KINDS = {
   diameter,
   radius,
   'radius-across': radiusAcross,
+  axis,
   angle,
   'arc-length': arcLength,
   offset,

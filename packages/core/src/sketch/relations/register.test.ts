@@ -35,10 +35,21 @@ test('a kind that is added by one object is in the schema, offered, and of no ot
   expect(register.clicked).toEqual(['distance']);
 });
 
-test('no key is taken twice, and the size tool asks for what is across before it measures plainly', () => {
-  const keys = OFFERED_RELATIONS.map(({ key }) => key).filter(Boolean);
-  expect(new Set(keys).size).toBe(keys.length);
-  expect(CLICKED_SIZES).toEqual(['across', 'distance', 'diameter', 'angle']);
+test('no key is taken twice for the same things, and the size tool asks for what is across before it measures plainly', () => {
+  const shared = OFFERED_RELATIONS.flatMap(({ kind, key }) =>
+    key && OFFERED_RELATIONS.some((other) => other.kind !== kind && other.key === key) ? [kind] : [],
+  );
+  // both tell how large something is across: of a circle, and of an ellipse
+  expect(shared).toEqual(['diameter', 'axis']);
+  const round = new Geometry({
+    centre: { kind: 'point', x: 0, y: 0 },
+    tip: { kind: 'point', x: 8, y: 0 },
+    circle: { kind: 'circle', centre: 'centre', radius: 5 },
+    ellipse: { kind: 'ellipse', centre: 'centre', tip: 'tip', minor: 5 },
+  });
+  const fitting = (id: string) => shared.filter((kind) => relationKind(kind).fit([id], round));
+  expect([fitting('circle'), fitting('ellipse')]).toEqual([['diameter'], ['axis']]);
+  expect(CLICKED_SIZES).toEqual(['across', 'distance', 'diameter', 'angle', 'axis']);
 });
 
 describe('what is left of a relation when all that it is between is carried', () => {

@@ -113,6 +113,8 @@ describe('every kind of relation', () => {
     { kind: 'diameter', circle: 'k', value: '5' },
     { kind: 'radius', circle: 'k', value: '5' },
     { kind: 'radius-across', ellipse: 'ellipse', value: '5' },
+    { kind: 'axis', ellipse: 'ellipse', axis: 'first', value: '23' },
+    { kind: 'axis', ellipse: 'ellipse', axis: 'second', value: '11' },
     { kind: 'angle', a: 'l1', b: 'l2', alongA: 1, alongB: -1, sense: 1, value: '60' },
   ];
 

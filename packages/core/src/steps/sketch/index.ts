@@ -88,6 +88,10 @@ export const sketch: StepKind<SketchStep, never> = {
     'sketch.clash': (f) =>
       `${f['count'] === 1 ? '1 relation' : `${f['count']} relations`} can't hold${f['count'] === 1 ? '' : ' together'}; drop or change one. The last good shape is shown.`,
     'pattern.count': (f) => `"${f['text']}" is not a whole number from 1 to ${MOST_COPIES}.`,
+    'size.count': (f) =>
+      `"${f['text']}" does not do here: a whole number from ${f['min']} to ${f['max']} is asked for.`,
+    'size.short': (f) =>
+      `"${f['text']}" is too short: nothing so small reaches from the one place to the other. Half of the way between them is the least.`,
     'size.bounds': (f) =>
       f['angle'] === 1
         ? `"${f['text']}" is not an angle above 0 and up to 360 deg.`

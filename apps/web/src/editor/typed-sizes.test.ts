@@ -1,0 +1,193 @@
+import fc from 'fast-check';
+import { isSized, relationKind, type Vec2 } from '@helb/core';
+import { desk } from '../../test/drawing-desk.ts';
+import type { FigureName } from './figure-recipes.ts';
+import type { ToolName } from './tools.ts';
+
+type Desk = ReturnType<typeof desk>;
+
+/** Types texts at the pointer: the first key opens the numbers, Tab goes on, an empty text leaves one to the pointer. */
+function type({ editor }: Desk, ...texts: string[]) {
+  if (!editor.entry && !editor.key(/^\d/.exec(texts[0]!)?.[0] ?? 'Tab')) throw new Error('nothing is asked for');
+  texts.forEach((text, k) => {
+    if (k > 0) editor.stepEntry(1);
+    editor.typeSize(text);
+  });
+  return editor.takeEntry();
+}
+
+/** What the dimensions say and measure: "distance 40 → 40". */
+const told = ({ editor }: Desk): string[] =>
+  Object.values(editor.relations).flatMap((relation) => {
+    if (!isSized(relation)) return [];
+    const measure = relationKind(relation.kind).dimension!.measure(relation, editor.geometry);
+    const shown = relation.kind === 'angle' ? (measure * 180) / Math.PI : measure;
+    return [`${relation.kind} ${relation.value} → ${+shown.toFixed(6)}`];
+  });
+
+const move = ({ editor }: Desk, at: Vec2) => editor.pointer('move', { at, reach: 1, free: false, add: false });
+
+/** Clicks, then numbers for what comes next; what holds, and how many freedoms are left. */
+const TYPED: readonly [ToolName & (FigureName | 'chain'), Vec2[], Vec2, string[], string[], number][] = [
+  ['chain', [[5, 6]], [30, 17], ['40', '30'], ['distance 40 → 40', 'angle 30 → 30'], 2],
+  ['chain', [[5, 6]], [30, 17], ['40'], ['distance 40 → 40'], 3],
+  ['chain', [[5, 6]], [30, 17], ['', '200'], ['angle 200 → 200'], 3],
+  ['rectangle', [[5, 6]], [-30, 17], ['40', '12.5'], ['distance 40 → 40', 'distance 12.5 → 12.5'], 2],
+  ['rectangle', [[5, 6]], [-30, 17], ['', '12'], ['distance 12 → 12'], 3],
+  ['centred rectangle', [[5, 6]], [31, 17], ['40', '2 * 9'], ['distance 40 → 40', 'distance 2 * 9 → 18'], 2],
+  ['turned rectangle', [[5, 6]], [31, 17], ['40', '-20'], ['distance 40 → 40', 'angle -20 → 340'], 3],
+  ['turned rectangle', [[5, 6], [31, 17]], [10, 40], ['14'], ['distance 14 → 14'], 4],
+  ['circle', [[15, 16]], [31, 17], ['24'], ['diameter 24 → 24'], 2],
+  ['circle by points', [[15, 16], [31, 18]], [22, 60], ['50'], ['diameter 50 → 50'], 2],
+  ['arc', [[15, 16], [31, 18]], [22, 60], ['25'], ['radius 25 → 25'], 4],
+  ['arc', [[15, 16]], [31, 18], ['20'], ['distance 20 → 20'], 4],
+  ['centred arc', [[15, 16]], [31, 18], ['20'], ['radius 20 → 20'], 4],
+  ['ellipse', [[15, 16]], [31, 18], ['84'], ['axis 84 → 84'], 4],
+  ['ellipse', [[15, 16], [31, 18]], [22, 30], ['34'], ['axis 34 → 34'], 4],
+  ['elliptical arc', [[15, 16]], [61, 18], ['84'], ['axis 84 → 84'], 6],
+  ['slot', [[15, 16]], [31, 18], ['30', '45'], ['distance 30 → 30', 'angle 45 → 45'], 3],
+  ['slot', [[15, 16], [31, 18]], [22, 30], ['8'], ['diameter 8 → 8'], 4],
+  ['centred slot', [[15, 16]], [31, 18], ['30'], ['distance 30 → 30'], 4],
+  ['arc slot', [[15, 16]], [31, 18], ['30'], ['radius 30 → 30'], 5],
+  ['arc slot', [[0, 0], [31, 0], [3, 31]], [22, 30], ['8'], ['diameter 8 → 8'], 2],
+  ['polygon', [[15, 16]], [31, 18], ['24', '5'], ['diameter 24 → 24'], 3],
+  ['polygon round a circle', [[15, 16]], [31, 18], ['24', '8'], ['diameter 24 → 24'], 3],
+  ['text', [[15, 16]], [16, 30], ['7'], ['distance 7 → 7'], 3],
+]; // prettier-ignore
+
+/** Clicks that end a figure of this kind. */
+const MORE: Partial<Record<ToolName, Vec2[]>> = {
+  'elliptical arc': [
+    [20, 40],
+    [-20, 31],
+  ],
+  'arc slot': [
+    [-3.7, 44.9],
+    [10.3, 60.1],
+  ],
+};
+/** And any other: well away from all that could be guessed. */
+const AWAY: Vec2[] = [
+  [23.3, 71.7],
+  [-61.3, 44.9],
+  [-33.1, -57.7],
+];
+
+test.each(TYPED)('%s after %j, pointer at %j: %j is held', (tool, clicks, at, texts, dimensions, freedoms) => {
+  const on = desk();
+  on.editor.take(tool);
+  for (const place of clicks) on.click(place);
+  move(on, at);
+  expect(type(on, ...texts)).toEqual({ ok: true, value: undefined });
+  for (const place of MORE[tool] ?? AWAY) if (on.labels.length === 0) on.click(place);
+  on.editor.take('select');
+  expect(told(on)).toEqual(dimensions);
+  // the arc of an arc slot and its ends lie on the origin there, which takes two freedoms
+  const built = on.editor.solved.solution;
+  expect([built.state, built.freedoms]).toEqual(['loose', freedoms]);
+});
+
+test('what is typed shows while it is typed, and the pointer decides the rest', () => {
+  const on = desk();
+  on.editor.take('chain');
+  on.click([5, 6]);
+  move(on, [35, 6.2]);
+  expect(on.editor.snapshot.tool.sizes.map(({ prompt, now }) => `${prompt} ${+now.toFixed(3)}`)).toEqual([
+    'length 30',
+    'angle 0',
+  ]);
+  expect(on.editor.key('4')).toBe(true);
+  on.editor.typeSize('4');
+  on.editor.typeSize('40');
+  move(on, [5.3, 60]);
+  const [piece] = on.editor.snapshot.tool.preview.pieces;
+  expect(piece).toMatchObject({ from: [5, 6], to: [5, 46] });
+  on.editor.takeEntry();
+  // the level guess stays a relation, the length is a dimension
+  expect(on.kinds()).toEqual(['distance', 'vertical']);
+});
+
+test('a chain goes on behind each number, and a right angle that is typed is no dimension', () => {
+  const on = desk();
+  on.editor.take('chain');
+  on.click([0, 0]);
+  move(on, [30, 11]);
+  type(on, '60', '0');
+  move(on, [70, 11]);
+  type(on, '25', '90 deg');
+  move(on, [20, 31]);
+  type(on, '60', '180°');
+  on.click([0, 0]);
+  expect(on.editor.solved.regions.regions.map(({ area }) => +area.toFixed(6))).toEqual([1500]);
+  expect(on.kinds().filter((kind) => kind === 'angle')).toEqual([]);
+  expect(on.state()[0]).toBe('settled');
+});
+
+test('fractions, units, names and new names are numbers as everywhere', () => {
+  const on = desk();
+  on.editor.take('rectangle');
+  on.click([5, 6]);
+  move(on, [40, 50]);
+  type(on, '2-1/8"', 'height = 30');
+  expect(told(on)).toEqual(['distance 2-1/8" → 53.975', 'distance height → 30']);
+  on.editor.take('circle');
+  on.click([80, 90]);
+  move(on, [100, 90]);
+  type(on, 'height / 2');
+  expect(told(on).at(-1)).toBe('diameter height / 2 → 15');
+  expect(Object.values(on.project().values).map(({ name, expression }) => `${name} = ${expression}`)).toEqual([
+    'height = 30 mm',
+  ]);
+});
+
+test('what can not be is refused with its reason, and stays to be mended; Esc leaves the number, then the figure', () => {
+  const on = desk();
+  on.editor.take('arc');
+  on.click([0, 0]);
+  on.click([40, 0]);
+  move(on, [20, 9]);
+  expect(type(on, '12')).toMatchObject({ ok: false, issue: { code: 'size.short' } });
+  expect(on.editor.snapshot.entry).toMatchObject({ texts: ['12'], wrong: { code: 'size.short' } });
+  on.editor.typeSize('nothing');
+  expect(on.editor.takeEntry()).toMatchObject({ ok: false, issue: { code: 'value.unknown' } });
+  on.editor.typeSize('-3');
+  expect(on.editor.takeEntry()).toMatchObject({ ok: false, issue: { code: 'size.bounds' } });
+  expect(on.labels).toEqual([]);
+  expect(on.editor.escape()).toBe(true);
+  expect(on.editor.entry).toBeUndefined();
+  expect(on.editor.snapshot.tool.sizes).toHaveLength(1);
+  expect(on.editor.escape()).toBe(true);
+  expect(on.editor.snapshot.tool.sizes).toEqual([]);
+
+  on.editor.take('polygon');
+  on.click([0, 0]);
+  move(on, [20, 9]);
+  expect(type(on, '24', '2')).toMatchObject({ ok: false, issue: { code: 'size.count' } });
+  expect(on.editor.entry).toMatchObject({ focus: 1 });
+});
+
+test('digits mean nothing where nothing is on its way', () => {
+  const on = desk();
+  expect(on.editor.key('4')).toBe(false);
+  on.editor.take('rectangle');
+  expect(on.editor.key('4')).toBe(false);
+});
+
+test('wherever the pointer is, a line has the typed length and direction', () => {
+  const reach = fc.double({ min: -80, max: 80, noNaN: true });
+  fc.assert(
+    fc.property(reach, reach, fc.integer({ min: 1, max: 900 }), fc.integer({ min: -400, max: 400 }), (x, y, l, a) => {
+      fc.pre(Math.hypot(x - 3, y - 4) > 3);
+      const on = desk();
+      on.editor.take('chain');
+      on.click([3, 4]);
+      move(on, [x, y]);
+      type(on, `${l / 10}`, `${a}`);
+      const line = Object.entries(on.editor.sketch.entities).find(([, { kind }]) => kind === 'line')!;
+      const { a: from, b: to } = on.editor.geometry.line(line[0]);
+      expect(to[0] - from[0]).toBeCloseTo((l / 10) * Math.cos((a * Math.PI) / 180), 6);
+      expect(to[1] - from[1]).toBeCloseTo((l / 10) * Math.sin((a * Math.PI) / 180), 6);
+    }),
+    { numRuns: 60 },
+  );
+});
