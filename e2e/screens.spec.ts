@@ -16,6 +16,32 @@ test('the shelf loads neither kernel nor view', async ({ bench, page }) => {
   });
 });
 
+test('the view glides to where it is to look, and comes to rest; for who wants no motion it is there at once', async ({
+  bench,
+  page,
+}) => {
+  await bench.signUp();
+  await bench.newDemo();
+  const view = page.getByLabel('View', { exact: true });
+  const frames = async () => Number(await view.getAttribute('data-drawn'));
+  const turned = async (name: string) => {
+    const before = await frames();
+    await page.getByRole('button', { name, exact: true }).click();
+    await expect(view).toHaveAttribute('data-moving', '0');
+    await bench.settleView();
+    return (await frames()) - before;
+  };
+  await bench.settleView();
+  const atOnce = await turned('Top');
+  await page.emulateMedia({ reducedMotion: 'no-preference' });
+  await page.reload();
+  await bench.settleView();
+  const gliding = await turned('Top');
+  expect(atOnce).toBeGreaterThan(0);
+  expect(gliding).toBeGreaterThan(atOnce);
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+});
+
 test("somebody else's project is not there", async ({ bench, page, browser, house }) => {
   await bench.signUp();
   await bench.newDemo();

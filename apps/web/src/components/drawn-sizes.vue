@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { nextTick, ref, watch } from 'vue';
-import { explain, formatQuantity, type Vec2 } from '@helb/core';
+import { formatQuantity, type Vec2 } from '@helb/core';
 import type { EditorState } from '../editor/editor-state.ts';
 import type { SketchEditor } from '../editor/sketch-editor.ts';
+import NumberTrouble from './number-trouble.vue';
 
 /** The numbers of what is being drawn, beside the pointer: to be read all the time, and to be typed. */
 const { editor, state } = defineProps<{
@@ -38,10 +39,13 @@ function take() {
 <template>
   <div
     class="pointer-events-none absolute z-10 max-w-64"
-    :style="{ left: `min(${at[0] + 18}px, calc(100% - 15rem))`, top: `min(${at[1] + 18}px, calc(100% - 9rem))` }"
+    :style="{
+      left: `min(${at[0] + 18}px, calc(100% - ${state.entry ? 14 : 9}rem))`,
+      top: `min(${at[1] + 18}px, calc(100% - ${state.entry?.wrong ? 15 : 9}rem))`,
+    }"
     data-testid="drawn-sizes"
   >
-    <dl class="bg-paper/90 grid w-max grid-cols-[auto_auto] items-center gap-x-2 px-1.5 py-0.5 text-[13px]">
+    <dl class="bg-paper/90 grid w-max grid-cols-[auto_auto] items-baseline gap-x-2 px-1.5 py-0.5 text-[13px]">
       <template v-for="(size, k) in state.tool.sizes" :key="size.prompt">
         <dt class="text-muted">{{ size.prompt }}</dt>
         <dd v-if="!state.entry" class="font-mono">{{ shown(k) }}</dd>
@@ -66,8 +70,12 @@ function take() {
         </dd>
       </template>
     </dl>
-    <p v-if="state.entry?.wrong" class="bg-lit border-clash text-clash mt-1 border px-2 py-1 text-sm" role="alert">
-      {{ explain(state.entry.wrong) }}
-    </p>
+    <NumberTrouble
+      v-if="state.entry?.wrong"
+      class="pointer-events-auto mt-1"
+      :issue="state.entry.wrong"
+      :asks="state.tool.sizes[state.entry.focus]!.asks"
+      @named="take"
+    />
   </div>
 </template>

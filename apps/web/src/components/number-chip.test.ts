@@ -20,6 +20,15 @@ function chip(text = '8 mm') {
       clashes: [],
     });
   show();
+  const keep = (actions: readonly Action[]) => {
+    const done = perform(project, actions);
+    if (!done.ok) return done;
+    project = done.value.project;
+    acted.push(actions);
+    show();
+    return { ok: true, value: undefined } as const;
+  };
+  Object.assign(store, { act: keep });
   const id = project.valueOrder.find((value) => project.values[value]!.name === 'plate thickness')!;
   const wrapper = mount(NumberChip, {
     attachTo: document.body,
@@ -28,15 +37,7 @@ function chip(text = '8 mm') {
       asks: LENGTH,
       label: 'thickness',
       change: (expression: string): Action[] => [{ command: 'value.set', input: { id, expression } }],
-      keep: (expression, naming) => {
-        const actions: Action[] = [...naming, { command: 'value.set', input: { id, expression } }];
-        const done = perform(project, actions);
-        if (!done.ok) return done;
-        project = done.value.project;
-        acted.push(actions);
-        show();
-        return { ok: true, value: undefined };
-      },
+      keep: (expression, naming) => keep([...naming, { command: 'value.set', input: { id, expression } }]),
     },
   });
   const type = async (typed: string) => {
@@ -77,6 +78,29 @@ test('a number is named where it stands, in the same gesture', async () => {
   ]);
 });
 
+test('a number that is named without a unit is what is asked for; a name that nobody knows gets its number there', async () => {
+  const { wrapper, type, acted, thickness } = chip();
+  await type('sheet = 1/8 + 2');
+  expect(acted.at(-1)![0]).toMatchObject({ input: { name: 'sheet', expression: '(1/8 + 2) mm' } });
+  await type('2 * rib');
+  expect(wrapper.get('[role=alert]').text()).toContain('"rib"');
+  const missing = wrapper.get('input[aria-label="value of rib"]');
+  // going to it from the number is not leaving the number
+  await wrapper.get('input').trigger('focusout', { relatedTarget: missing.element });
+  await missing.setValue('nothing');
+  await missing.trigger('keydown.enter');
+  expect(wrapper.text()).toContain('"nothing"');
+  expect(acted).toHaveLength(1);
+  await missing.setValue('3');
+  await missing.trigger('keydown.enter');
+  expect(acted.slice(1)).toEqual([
+    [{ command: 'value.add', input: { id: expect.any(String), name: 'rib', expression: '3 mm' } }],
+    [{ command: 'value.set', input: { id: expect.any(String), expression: '2 * rib' } }],
+  ]);
+  expect(thickness()).toBe('2 * rib');
+  expect(wrapper.find('input').exists()).toBe(false);
+});
+
 test('a click elsewhere takes what was typed, and leaves what can not be', async () => {
   const { wrapper, thickness } = chip();
   for (const [typed, kept] of [
@@ -85,7 +109,7 @@ test('a click elsewhere takes what was typed, and leaves what can not be', async
   ] as const) {
     await wrapper.get('button').trigger('keydown.enter');
     await wrapper.get('input').setValue(typed);
-    await wrapper.get('input').trigger('blur');
+    await wrapper.get('input').trigger('focusout');
     expect(wrapper.find('input').exists()).toBe(false);
     expect(thickness()).toBe(kept);
   }

@@ -1,9 +1,19 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue';
-import { evaluate, explain, formatQuantity, valueScope, type Action, type Dimension, type Result } from '@helb/core';
+import { computed, nextTick, ref, shallowRef } from 'vue';
+import {
+  evaluate,
+  explain,
+  formatQuantity,
+  valueScope,
+  type Action,
+  type Dimension,
+  type Issue,
+  type Result,
+} from '@helb/core';
 import { readTyped } from '../editor/typed-number.ts';
 import { newId } from '../stores/ids.ts';
 import { useProject } from '../stores/project.ts';
+import NumberTrouble from './number-trouble.vue';
 
 /** A number where it stands: click to type, Enter keeps, Esc leaves, up and down nudge, dragging sideways scrubs. */
 const props = defineProps<{
@@ -20,8 +30,9 @@ const props = defineProps<{
 const store = useProject();
 const editing = ref(false);
 const typed = ref('');
-const wrong = ref('');
+const wrong = shallowRef<Issue>();
 const input = ref<HTMLInputElement>();
+const box = ref<HTMLElement>();
 
 const scope = computed(() => valueScope(Object.values(store.project?.values ?? {}), store.project?.unit ?? 'mm'));
 const comesTo = computed(() => {
@@ -32,22 +43,22 @@ const comesTo = computed(() => {
 
 async function begin() {
   typed.value = props.text;
-  wrong.value = '';
+  wrong.value = undefined;
   editing.value = true;
   await nextTick();
   input.value?.select();
 }
 
-/** What is wrong with the text, or '' and the gesture's actions. */
+/** What is wrong with the text, or the gesture's actions. */
 function reading(
   text: string,
-): { issue: string } | { actions: readonly Action[]; expression: string; naming: readonly Action[] } {
+): { issue: Issue } | { actions: readonly Action[]; expression: string; naming: readonly Action[] } {
   const read = readTyped(text, props.asks, store.kept!, newId);
-  if (!read.ok) return { issue: explain(read.issue) };
+  if (!read.ok) return read;
   const { expression, naming } = read.value;
   if (naming.length === 0) {
     const result = evaluate(expression, props.asks, scope.value);
-    if (!result.ok) return { issue: explain(result.issue) };
+    if (!result.ok) return result;
   }
   return { actions: [...naming, ...props.change(expression)], expression, naming };
 }
@@ -57,13 +68,13 @@ function take() {
   const read = reading(typed.value);
   if ('issue' in read) return void (wrong.value = read.issue);
   const result = props.keep ? props.keep(read.expression, read.naming) : store.act(read.actions);
-  if (!result.ok) return void (wrong.value = explain(result.issue));
+  if (!result.ok) return void (wrong.value = result.issue);
   editing.value = false;
 }
 
 function show(text: string) {
   const read = reading(text);
-  wrong.value = 'issue' in read ? read.issue : '';
+  wrong.value = 'issue' in read ? read.issue : undefined;
   if (!('issue' in read) && !props.keep) store.preview(read.actions);
 }
 
@@ -73,7 +84,9 @@ function leave() {
 }
 
 /** A click elsewhere takes what was typed; what can't be taken is left as it was. */
-function leaveTaking() {
+function leaveTaking({ relatedTarget }: FocusEvent) {
+  // a name is given its number beside it
+  if (box.value?.contains(relatedTarget as Node | null)) return;
   if (editing.value && typed.value !== props.text) take();
   if (editing.value) leave();
 }
@@ -126,7 +139,7 @@ function press(event: PointerEvent) {
 </script>
 
 <template>
-  <span class="relative inline-block">
+  <span ref="box" class="relative inline-block" @focusout="leaveTaking">
     <input
       v-if="editing"
       ref="input"
@@ -134,14 +147,13 @@ function press(event: PointerEvent) {
       class="chip border-act bg-lit outline-none"
       :size="Math.max(8, typed.length + 1)"
       :aria-label="label"
-      :aria-invalid="wrong !== ''"
+      :aria-invalid="wrong !== undefined"
       maxlength="240"
       @keydown.enter.prevent="take"
       @keydown.esc.stop="leave"
       @keydown.up.prevent="nudge(1)"
       @keydown.down.prevent="nudge(-1)"
       @input="show(typed)"
-      @blur="leaveTaking"
     />
     <button
       v-else
@@ -153,11 +165,12 @@ function press(event: PointerEvent) {
     >
       <span v-if="prefix">{{ prefix }}</span>{{ text }}
     </button>
-    <span
+    <NumberTrouble
       v-if="editing && wrong"
-      class="bg-lit border-clash text-clash absolute top-full left-0 z-20 mt-1 w-56 border px-2 py-1 font-sans text-sm whitespace-normal"
-      role="alert"
-      >{{ wrong }}</span
-    >
+      class="absolute top-full left-0 z-20 mt-1 w-56"
+      :issue="wrong"
+      :asks="asks"
+      @named="take"
+    />
   </span>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, shallowRef, watch } from 'vue';
-import { entityKind, explain, findEntity, polyline, type Id, type Vec2 } from '@helb/core';
+import { entityKind, findEntity, polyline, type Id, type Issue, type Vec2 } from '@helb/core';
 import type { PlaneMap } from '../editor/plane-map.ts';
 import type { EditorState } from '../editor/editor-state.ts';
 import type { SketchEditor } from '../editor/sketch-editor.ts';
@@ -15,6 +15,7 @@ import {
 } from '../editor/sketch-scene.ts';
 import type { Viewport } from '../view/viewport.ts';
 import DrawnSizes from './drawn-sizes.vue';
+import NumberTrouble from './number-trouble.vue';
 
 /** The sketch in the view: drawn as drafting does, over the model, in the plane of the sketch. */
 const props = defineProps<{
@@ -97,7 +98,7 @@ function grab(size: SizeLook, event: PointerEvent) {
   if (asked.value) {
     event.stopPropagation();
     const tied = props.editor.tieTo(size.id);
-    wrong.value = tied.ok ? '' : explain(tied.issue);
+    wrong.value = tied.ok ? undefined : tied.issue;
     return;
   }
   if (props.state.tool.name !== 'select') return;
@@ -143,12 +144,12 @@ const asked = computed(() => {
   return size && { prompt: asking.prompt, place: props.map.at(size.annotation.text) };
 });
 const typed = ref('');
-const wrong = ref('');
+const wrong = shallowRef<Issue>();
 const field = ref<HTMLInputElement>();
 watch(
   () => props.state.asking,
   async (asking) => {
-    wrong.value = '';
+    wrong.value = undefined;
     if (!asking) return;
     typed.value = asking.text;
     await nextTick();
@@ -158,7 +159,7 @@ watch(
 );
 function answer() {
   const result = props.editor.answer(typed.value);
-  wrong.value = result.ok ? '' : explain(result.issue);
+  wrong.value = result.ok ? undefined : result.issue;
 }
 
 /** Two links of a chain. */
@@ -322,14 +323,18 @@ defineExpose({ hold });
         class="chip border-act bg-lit border px-2 py-1 text-center outline-none"
         :size="Math.max(10, typed.length + 1)"
         :aria-label="asked.prompt"
-        :aria-invalid="wrong !== ''"
+        :aria-invalid="wrong !== undefined"
         maxlength="240"
         @keydown.enter.stop.prevent="answer"
         @keydown.esc.stop="editor.escape()"
       />
-      <p v-if="wrong" class="bg-lit border-clash text-clash mt-1 w-64 border px-2 py-1 text-sm" role="alert">
-        {{ wrong }}
-      </p>
+      <NumberTrouble
+        v-if="wrong && state.asking"
+        class="mt-1 w-64"
+        :issue="wrong"
+        :asks="state.asking.asks"
+        @named="answer"
+      />
     </div>
   </div>
 </template>

@@ -206,7 +206,9 @@ const map = computed(() => {
 /** Where the pointer is in the sketch, in words. */
 const pointerAt = computed(() => {
   const { at, unit } = bench.sketching ?? {};
-  return at && at.map((amount) => formatQuantity({ amount, dimension: LENGTH }, unit!, 2)).join(', ');
+  if (!at) return undefined;
+  const [x, y] = at.map((amount) => formatQuantity({ amount, dimension: LENGTH }, unit!, 2));
+  return `x ${x!.replace(` ${unit}`, '')}  y ${y}`;
 });
 
 function light() {
@@ -351,9 +353,13 @@ defineExpose({ viewport });
         data-testid="hint"
       >
         {{ bench.sketching.tool.hint }}
-        <span v-if="pointerAt" class="ml-3 font-mono text-[12px]" aria-label="Pointer" data-testid="pointer-at">{{
-          pointerAt
-        }}</span>
+        <span
+          v-if="pointerAt"
+          class="ml-3 font-mono text-[12px] whitespace-pre"
+          aria-label="Pointer"
+          data-testid="pointer-at"
+          >{{ pointerAt }}</span
+        >
       </p>
       <p
         v-if="model.busy && model.progress"

@@ -21,6 +21,7 @@ import { readTyped } from './typed-number.ts';
 /** A number that is being typed on the canvas: of a dimension, or what an edit asks for. */
 export interface Asking {
   readonly prompt: string;
+  readonly asks: Dimension;
   readonly text: string;
   /** The dimension that is changed or proposed; its text is where the field stands. */
   readonly relation?: SizedRelation;
@@ -52,6 +53,7 @@ interface TakenNumber {
 /** The number of a dimension that exists (id) or is proposed, with what it measures now to start from. */
 export const sizeAsked = (editor: SketchEditor, relation: SizedRelation, id: Id | undefined): Asking => ({
   prompt: 'Size',
+  asks: relationKind(relation.kind).dimension!.asks,
   relation,
   text: id === undefined || relation.measuring ? editor.measureText(relation) : relation.value,
   ...(id === undefined ? {} : { id }),
@@ -65,6 +67,7 @@ export const numberAsked = (
   { prompt, place, asks, text, most = LENGTHS, take }: NumberAsked,
 ): Asking => ({
   prompt,
+  asks,
   place,
   text,
   take(typed, before = []) {

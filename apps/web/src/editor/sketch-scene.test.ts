@@ -44,18 +44,18 @@ test('everything of the settled demo sketch is drawn settled, construction told 
 test('dimensions stand outside the outline, the shorter nearer, with what was typed as text', () => {
   const sizes = sizeLooks(editor.snapshot, map);
   expect(sizes.map((size) => size.text).sort()).toEqual([
-    'edge distance',
-    'edge distance',
-    'plate length',
-    'plate width',
-    '⌀bolt hole',
+    'edge distance = 8.25',
+    'edge distance = 8.25',
+    'plate length = 72',
+    'plate width = 48',
+    '⌀bolt hole = 5.5',
   ]);
   for (const { text, annotation } of sizes.filter((size) => size.text !== '⌀bolt hole')) {
     const [x, y] = annotation.text;
     expect([text, Math.abs(x) > 36 || Math.abs(y) > 24]).toEqual([text, true]);
   }
   const right = (text: string) => sizes.find((s) => s.text === text && s.annotation.upright)!.annotation.text[0];
-  expect(right('edge distance')).toBeLessThan(right('plate width'));
+  expect(right('edge distance = 8.25')).toBeLessThan(right('plate width = 48'));
 });
 
 test('no two dimension lines of one side lie on each other', () => {
@@ -72,7 +72,7 @@ test('no two dimension lines of one side lie on each other', () => {
 });
 
 test('a dragged text is shown where the pointer is', () => {
-  const id = sizeLooks(editor.snapshot, map).find((size) => size.text === 'plate length')!.id!;
+  const id = sizeLooks(editor.snapshot, map).find((size) => size.text === 'plate length = 72')!.id!;
   const moved = sizeLooks(editor.snapshot, map, { id, at: [5, -60] }).find((size) => size.id === id)!;
   // the line runs through the place, its text stands just above the line
   expect(Math.abs(moved.annotation.text[1] + 60)).toBeLessThan(1.5);

@@ -173,7 +173,8 @@ export function sizeLooks(state: EditorState, map: PlaneMap, moving?: { id: Id; 
   const texts = all.map(([id, relation]) => {
     const { prefix = '' } = relationKind(relation.kind).dimension!;
     if (relation.measuring) return `(${prefix}${measureText(relation, state)})`;
-    return prefix + (id === undefined ? measureText(relation, state) : relation.value);
+    if (id === undefined) return prefix + measureText(relation, state);
+    return prefix + (state.solved.unread.has(id) ? relation.value : sizeText(relation, state));
   });
   const annotations = laidOut(
     state,
@@ -191,6 +192,16 @@ export function sizeLooks(state: EditorState, map: PlaneMap, moving?: { id: Id; 
     selected: id !== undefined && state.selection.has(id),
     trouble: id !== undefined && (clashing.has(id) || state.solved.unread.has(id)),
   }));
+}
+
+/** A number as it was typed, such as 12.5 mm. */
+const PLAIN = /^\s*[\d.]+\s*(°|"|[a-z]+)?\s*$/;
+
+/** A dimension as it was typed, and where that is a name or a sum, what it comes to: "edge distance = 8.25". */
+function sizeText(relation: SizedRelation, state: EditorState): string {
+  if (PLAIN.test(relation.value)) return relation.value;
+  // lengths stand on a drawing in the unit of the project, without saying so
+  return `${relation.value} = ${measureText(relation, state).replace(` ${state.unit}`, '')}`;
 }
 
 interface Laid {

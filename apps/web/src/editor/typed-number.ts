@@ -1,4 +1,5 @@
 import {
+  evaluate,
   fail,
   isName,
   nameIssue,
@@ -37,6 +38,10 @@ export function readTyped(
     values.map((value) => value.name),
   );
   if (wrong) return { ok: false, issue: wrong };
-  const expression = withUnit(typed, asks, valueScope(values, project.unit));
+  const scope = valueScope(values, project.unit);
+  const expression = withUnit(typed, asks, scope);
+  // nothing is named that comes to nothing
+  const number = evaluate(expression, asks, scope);
+  if (!number.ok) return number;
   return ok({ expression: name, naming: [{ command: 'value.add', input: { id: newId('v'), name, expression } }] });
 }

@@ -39,7 +39,11 @@ export class ViewCamera {
   private readonly element: HTMLElement;
   private height = 120;
 
-  constructor(element: HTMLElement, reducedMotion: boolean) {
+  /** @param isSmooth does it glide to where it goes? else it is there at once */
+  constructor(
+    element: HTMLElement,
+    private readonly isSmooth: boolean,
+  ) {
     this.element = element;
     this.camera.up.set(0, 0, 1);
     // any distance will do, but none would leave no direction to look in
@@ -47,7 +51,7 @@ export class ViewCamera {
     this.controls = new CameraControls(this.camera, element);
     const { controls } = this;
     const { ACTION } = CameraControls;
-    controls.smoothTime = reducedMotion ? 0 : 0.04;
+    controls.smoothTime = 0.04;
     controls.draggingSmoothTime = 0;
     controls.dollyToCursor = true;
     controls.minZoom = 0.002;
@@ -68,7 +72,7 @@ export class ViewCamera {
 
   look(view: ViewName, animate = true): Promise<unknown> {
     const [azimuth, polar] = VIEWS[view];
-    return this.controls.rotateTo(azimuth * DEG, polar * DEG, animate);
+    return this.controls.rotateTo(azimuth * DEG, polar * DEG, animate && this.isSmooth);
   }
 
   /** Turns square on the nearest of the six sides. */
@@ -83,12 +87,12 @@ export class ViewCamera {
   /** Turns, or with `shift` moves the paper, by keys: steps to the right and up. */
   nudge(right: number, up: number, shift: boolean): void {
     const { pixel, controls } = this;
-    if (shift) void controls.truck(-40 * pixel * right, 40 * pixel * up, true);
-    else void controls.rotate(-15 * DEG * right, 15 * DEG * up, true);
+    if (shift) void controls.truck(-40 * pixel * right, 40 * pixel * up, this.isSmooth);
+    else void controls.rotate(-15 * DEG * right, 15 * DEG * up, this.isSmooth);
   }
 
   zoomBy(factor: number): void {
-    void this.controls.zoomTo(this.camera.zoom * factor, true);
+    void this.controls.zoomTo(this.camera.zoom * factor, this.isSmooth);
   }
 
   /** Turns square on a plane, its x to the right. */
@@ -97,7 +101,7 @@ export class ViewCamera {
     const polar = Math.acos(Math.max(-1, Math.min(1, z)));
     const flat = Math.hypot(x, y) > 1e-9;
     const azimuth = flat ? Math.atan2(x, -y) : Math.atan2(frame.x[1], frame.x[0]);
-    return this.controls.rotateTo(azimuth, polar, true);
+    return this.controls.rotateTo(azimuth, polar, this.isSmooth);
   }
 
   /** Fits a box into the view with a margin. */
@@ -107,11 +111,12 @@ export class ViewCamera {
     const radius = Math.max(sphere.radius, 1);
     const { width, height } = this.size;
     const zoom = (this.height / (2 * radius * 1.12)) * Math.min(1, width / height);
+    const glide = animate && this.isSmooth;
     await Promise.all([
       // moveTo keeps the direction of sight; setTarget would turn the view
-      this.controls.moveTo(sphere.center.x, sphere.center.y, sphere.center.z, animate),
-      this.controls.setFocalOffset(0, 0, 0, animate),
-      this.controls.zoomTo(zoom, animate),
+      this.controls.moveTo(sphere.center.x, sphere.center.y, sphere.center.z, glide),
+      this.controls.setFocalOffset(0, 0, 0, glide),
+      this.controls.zoomTo(zoom, glide),
     ]);
   }
 

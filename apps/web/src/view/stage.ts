@@ -49,7 +49,7 @@ export class Stage extends Snapshots<StageState> {
       preserveDrawingBuffer: true,
     });
     this.renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
-    this.view = new ViewCamera(element, matchMedia('(prefers-reduced-motion: reduce)').matches);
+    this.view = new ViewCamera(element, !matchMedia('(prefers-reduced-motion: reduce)').matches);
     this.scene.add(new AmbientLight(0xffffff, 1.7), this.light, this.light.target);
     this.observer = new ResizeObserver(() => {
       this.view.resize(this.renderer);

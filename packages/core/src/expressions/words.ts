@@ -22,7 +22,7 @@ export const expressionWords: Words = {
   'expression.power': () => 'A power must be a plain number, and a whole one for a length or an angle.',
   'expression.finite': () => 'This has no finite result.',
   'value.unknown': (f) =>
-    `There is no value named "${f['name']}".${f['near'] ? ` Did you mean "${f['near']}"?` : ' Name it on the Values screen.'}`,
+    `There is no value named "${f['name']}".${f['near'] ? ` Did you mean "${f['near']}"?` : ' Give it a number first.'}`,
   'value.loop': (f) =>
     `These values need each other in a loop: ${Array.isArray(f['loop']) ? f['loop'].join(' → ') : ''}.`,
   'value.name': (f) =>
