@@ -160,8 +160,10 @@ test('a placement is moved by its numbers, what is in its way is told, and meant
   await page.getByRole('button', { name: 'repeat: once' }).click();
   await arrived(page, () => page.getByRole('option', { name: 'in a row' }).click());
   await page.getByRole('button', { name: 'count: 2' }).click();
-  await page.getByLabel('count', { exact: true }).fill('200');
-  await arrived(page, () => page.keyboard.press('Enter'));
+  await arrived(page, async () => {
+    await page.getByLabel('count', { exact: true }).fill('200');
+    await page.keyboard.press('Enter');
+  });
   await expect(page.getByTestId('make-up').getByRole('row', { name: /Stud/ })).toContainText('202');
   await page.getByRole('button', { name: 'Top', exact: true }).click();
   await expect.poll(async () => Number(await whole(page).getAttribute('data-calls'))).toBeLessThan(44);

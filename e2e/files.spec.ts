@@ -178,7 +178,7 @@ test('a mesh is laid under the part, measured, moved, hidden, and drawn over', a
   await expect(meshes).toContainText('72 × 48 × 28 mm');
   await bench.sketchOnTop();
   await expect(page.getByTestId('underlay')).toHaveCount(1);
-  await bench.press('Escape');
+  await bench.press('l');
   await bench.verb('Lay a mesh under');
   await field.setInputFiles({ name: 'bracket.3mf', mimeType: 'model/3mf', buffer: written['3MF']! });
   await page.getByRole('button', { name: /^Accept/ }).click();

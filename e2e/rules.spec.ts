@@ -16,7 +16,7 @@ test('edges are taken by a rule: what an early sketch gets later is rounded too'
   ] as const)
     await bench.click(x, y);
   await bench.press('Escape');
-  await bench.press('Escape');
+  await bench.press('l');
   await bench.press('x');
   await bench.press('Enter');
   await bench.bodies(1);

@@ -147,7 +147,10 @@ test('bad numbers are told where they are typed; nothing changes', async ({ benc
 });
 
 test('all by keyboard: a sketch is opened, a verb searched, left again', async ({ bench, page }) => {
+  // Esc leaves what is in hand, never the sketch
   await bench.press('Escape');
+  await expect(bench.canvas).toBeVisible();
+  await bench.press('l');
   await expect(bench.canvas).toBeHidden();
   await page.keyboard.press('Space');
   await page.keyboard.type('front');

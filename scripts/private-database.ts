@@ -27,16 +27,19 @@ const env = { ...process.env, PATH: `${process.env['PATH']}:/usr/sbin:/usr/local
 export async function startDatabase(folder: string, port?: number): Promise<PrivateDatabase> {
   const data = join(folder, 'mariadb');
   const fresh = !existsSync(join(data, 'mysql'));
-  await mkdir(data, { recursive: true, mode: 0o755 });
+  // its temporary tables stand apart: each server that starts clears those of all others away where they share a folder
+  const scratch = join(folder, 'mariadb-scratch');
+  for (const own of [data, scratch]) await mkdir(own, { recursive: true, mode: 0o755 });
   const asRoot = process.getuid?.() === 0;
-  if (asRoot) await giveTo(folder, data);
-  if (fresh) await install(data, asRoot);
+  if (asRoot) await giveTo(folder, data, scratch);
+  if (fresh) await install(data, scratch, asRoot);
   const chosen = port ?? (await freePort());
   const server = spawn(
     'mariadbd',
     [
       '--no-defaults',
       `--datadir=${data}`,
+      `--tmpdir=${scratch}`,
       `--socket=${join(data, 's')}`,
       `--port=${chosen}`,
       '--bind-address=127.0.0.1',
@@ -123,13 +126,13 @@ export async function createSchema(database: PrivateDatabase, folder: string, na
   await sql(join(folder, 'mariadb', 's'), `CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4;`);
 }
 
-async function giveTo(folder: string, data: string): Promise<void> {
+async function giveTo(folder: string, ...owned: string[]): Promise<void> {
   const id = await uid('mysql');
   await chmod(folder, 0o755);
-  await chown(data, id.user, id.group);
+  for (const own of owned) await chown(own, id.user, id.group);
 }
 
-async function install(data: string, asRoot: boolean): Promise<void> {
+async function install(data: string, scratch: string, asRoot: boolean): Promise<void> {
   await rm(data, { recursive: true });
   await mkdir(data, { recursive: true, mode: 0o755 });
   await run(
@@ -143,7 +146,7 @@ async function install(data: string, asRoot: boolean): Promise<void> {
       '--skip-test-db',
       ...(asRoot ? ['--user=mysql'] : []),
     ],
-    { env },
+    { env: { ...env, TMPDIR: scratch } },
   );
 }
 

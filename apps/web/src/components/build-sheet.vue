@@ -10,6 +10,7 @@ import {
   stepKind,
   type Action,
   type Id,
+  type Phrase,
   type Reference,
   type Step,
   facesOfName,
@@ -78,6 +79,12 @@ const set =
   (field: string, value: string): Action[] => [
     { command: 'step.set', input: { ...where(step), fields: { [field]: value } } },
   ];
+
+/** A piece of a sentence that can only be read. */
+function said(phrase: Phrase): string {
+  if (phrase.type === 'choice') return phrase.options[phrase.value] ?? '';
+  return phrase.type === 'part' ? (bench.takeable[phrase.value] ?? phrase.label) : phrase.text;
+}
 
 const renaming = ref<Id>();
 const name = ref('');
@@ -194,6 +201,9 @@ const lit = computed(
           </MenuItems>
         </Menu>
       </div>
+      <p v-if="bench.standing?.sketch === row.id && !row.current" class="ml-7 text-sm">
+        left open · <button class="word-link" @click="bench.editSketch(row.id)">go on drawing</button>
+      </p>
       <p v-if="row.trouble" class="text-clash ml-7 text-sm" role="alert">{{ row.trouble }}</p>
       <p v-for="way in row.detours" :key="way" class="text-muted ml-7 text-sm" data-testid="detour">{{ way }}</p>
       <p
@@ -225,6 +235,20 @@ const lit = computed(
         <button v-if="!isSketch(row.step)" class="word-link" @click="bench.editStep(row.id, unsure.path.join('.'))">
           choose
         </button>
+      </p>
+    </li>
+    <li
+      v-for="one in bench.standing?.steps ?? []"
+      :key="`standing ${one.id}`"
+      class="border-rule text-muted relative border-b py-2 pr-3 pl-11 leading-6"
+      data-testid="standing"
+    >
+      <span class="border-act absolute inset-y-0 left-0 border-l-3 border-dotted" />
+      {{ stepKind(one.step.kind).sentence(one.step, bench.nameOf).map(said).join('') }}
+      <p class="text-sm">
+        {{ one.isNew ? 'in the making' : 'being changed' }} ·
+        <button class="word-link" @click="bench.resume(one.id)">go on</button> ·
+        <button class="word-link" @click="bench.dropStanding(one.id)">drop it</button>
       </p>
     </li>
     <li v-if="marked.length > 0" class="bg-lit border-rule sticky bottom-0 border-t px-4 py-2" data-testid="chosen">

@@ -32,7 +32,7 @@ const shown = (k: number): string => {
 };
 
 function take() {
-  editor.takeEntry();
+  editor.typing.take();
 }
 </script>
 
@@ -40,7 +40,7 @@ function take() {
   <div
     class="pointer-events-none absolute z-10 max-w-64"
     :style="{
-      left: `min(${at[0] + 18}px, calc(100% - ${state.entry ? 14 : 9}rem))`,
+      left: `min(${at[0] + 18}px, calc(100% - ${state.entry ? 14.5 : 9}rem))`,
       top: `min(${at[1] + 18}px, calc(100% - ${state.entry?.wrong ? 15 : 9}rem))`,
     }"
     data-testid="drawn-sizes"
@@ -61,10 +61,10 @@ function take() {
             :aria-invalid="state.entry.wrong !== undefined && k === state.entry.focus"
             maxlength="240"
             autocomplete="off"
-            @input="editor.typeSize(($event.target as HTMLInputElement).value)"
-            @focus="editor.focusEntry(k)"
+            @input="editor.typing.type(($event.target as HTMLInputElement).value)"
+            @focus="editor.typing.focus(k)"
             @keydown.enter.stop.prevent="take"
-            @keydown.tab.stop.prevent="editor.stepEntry($event.shiftKey ? -1 : 1)"
+            @keydown.tab.stop.prevent="editor.typing.step($event.shiftKey ? -1 : 1)"
             @keydown.esc.stop="editor.escape()"
           />
         </dd>

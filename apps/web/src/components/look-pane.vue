@@ -62,11 +62,13 @@ onMounted(() => {
   darkness.addEventListener('change', retheme);
   addEventListener('keydown', onKey);
   addEventListener('keyup', onKey);
+  addEventListener('click', letGo);
 });
 onBeforeUnmount(() => {
   darkness.removeEventListener('change', retheme);
   removeEventListener('keydown', onKey);
   removeEventListener('keyup', onKey);
+  removeEventListener('click', letGo);
 });
 
 function place(event: PointerEvent): Vec2 {
@@ -81,6 +83,13 @@ const ARROWS: Readonly<Record<string, readonly [right: number, up: number]>> = {
   ArrowUp: [0, 1],
   ArrowDown: [0, -1],
 };
+
+/** A word that was clicked by hand gives the keys back to the view; who goes there by keys keeps them there. */
+function letGo({ detail }: MouseEvent) {
+  const held = document.activeElement;
+  if (detail > 0 && held instanceof HTMLElement && held.matches(LETS_GO)) held.blur();
+}
+const LETS_GO = 'button:not([aria-haspopup], [role=menuitem], [role=option]), a, input[type=checkbox]';
 
 function onKey(event: KeyboardEvent) {
   const target = event.target as HTMLElement;

@@ -41,13 +41,18 @@ const comesTo = computed(() => {
   return `comes to ${formatQuantity({ amount: result.value, dimension: props.asks }, store.project?.unit ?? 'mm', 4)}`;
 });
 
-async function begin() {
-  typed.value = props.text;
+/** @param text what a key has begun already, in place of what stands there */
+async function begin(text?: string) {
+  typed.value = text ?? props.text;
   wrong.value = undefined;
   editing.value = true;
   await nextTick();
-  input.value?.select();
+  input.value?.focus();
+  if (text === undefined) input.value?.select();
+  else show(text);
 }
+
+defineExpose({ begin });
 
 /** What is wrong with the text, or the gesture's actions. */
 function reading(
@@ -161,7 +166,7 @@ function press(event: PointerEvent) {
       :title="comesTo"
       :aria-label="`${label}: ${text}`"
       @pointerdown.left.prevent="press"
-      @keydown.enter.prevent="begin"
+      @keydown.enter.prevent="begin()"
     >
       <span v-if="prefix">{{ prefix }}</span>{{ text }}
     </button>

@@ -38,7 +38,7 @@ function name() {
         maxlength="240"
         @keydown.enter.stop.prevent="name"
       />
-      <span class="text-muted">Enter</span>
+      <span class="text-muted ml-1">Enter</span>
     </label>
     <p v-if="wrong" role="alert">{{ wrong }}</p>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ref } from 'vue';
 import type { Action, Phrase, Result } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import ChoiceWord from './choice-word.vue';
@@ -16,6 +17,14 @@ defineProps<{
 }>();
 
 const bench = useWorkbench();
+const chips = ref<InstanceType<typeof NumberChip>[]>([]);
+defineExpose({
+  /** Begins to type the first number of the sentence; false where it has none. */
+  begin(text: string): boolean {
+    void chips.value[0]?.begin(text);
+    return chips.value.length > 0;
+  },
+});
 </script>
 
 <template>
@@ -23,6 +32,7 @@ const bench = useWorkbench();
     <strong v-if="phrase.type === 'strong'" class="font-semibold">{{ phrase.text }}</strong>
     <NumberChip
       v-else-if="phrase.type === 'chip'"
+      ref="chips"
       :text="phrase.text"
       :asks="phrase.asks"
       :label="phrase.label"

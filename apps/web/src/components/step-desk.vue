@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import {
   ACCEPT_WORDS,
   applying,
@@ -56,6 +56,18 @@ function keep(field: string, expression: string, added: readonly Action[]): Resu
 
 const keepIn = (field: string) => (expression: string, naming: readonly Action[]) => keep(field, expression, naming);
 
+const sentence = ref<InstanceType<typeof PhraseText>>();
+const more = ref<readonly object[]>([]);
+onMounted(() => {
+  bench.desk = {
+    typeNumber(text) {
+      const lines = [sentence.value, ...more.value] as { begin?(text: string): boolean }[];
+      return lines.some((line) => line?.begin?.(text) ?? false);
+    },
+  };
+});
+onBeforeUnmount(() => (bench.desk = undefined));
+
 const words = (reference: Reference) => referenceWords(reference, bench.nameOf);
 </script>
 
@@ -64,6 +76,7 @@ const words = (reference: Reference) => referenceWords(reference, bench.nameOf);
     <h2 class="heading mb-2">{{ kind.title }}</h2>
     <p class="mb-3 leading-7">
       <PhraseText
+        ref="sentence"
         :phrases="phrases"
         :change="() => []"
         :choose="set"
@@ -115,6 +128,7 @@ const words = (reference: Reference) => referenceWords(reference, bench.nameOf);
     <component
       :is="component"
       v-for="{ name, field, component, keeps } in below"
+      ref="more"
       :key="name"
       :field="field"
       :value="filled[name]"

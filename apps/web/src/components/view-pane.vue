@@ -63,6 +63,8 @@ function ready(element: HTMLElement, canvas: HTMLCanvasElement) {
     },
   };
   made.view.controls.addEventListener('control', () => (current.value = ''));
+  // a sketch that was left open is open before there is a view
+  if (bench.editor) enterSketch(made);
 }
 onBeforeUnmount(() => {
   bench.view = undefined;
@@ -107,12 +109,16 @@ watch(
   (editor) => {
     const view = viewport.value;
     if (!view) return;
-    view.fade(editor !== undefined);
     picking.forget();
-    if (editor) void squareOn();
-    else void look('Corner').then(() => fit());
+    if (editor) return enterSketch(view);
+    view.fade(false);
+    void look('Corner').then(() => fit());
   },
 );
+function enterSketch(view: Viewport) {
+  view.fade(true);
+  void squareOn();
+}
 
 // a sketch may lie elsewhere once the engine has found its plane, or when that has moved
 watch(
@@ -251,14 +257,14 @@ const keys: PaneKeys = {
   },
   escape,
   accept: () => bench.draft && void bench.acceptDraft(),
-  letter: (key) => bench.editor?.key(key) ?? false,
+  letter: (key) => bench.editor?.key(key) ?? (/^[\d.]$/.test(key) && (bench.desk?.typeNumber(key) ?? false)),
 };
 
 function escape() {
   if (bench.draft) bench.cancelDraft();
-  else if (bench.editor) {
-    if (!bench.editor.escape()) bench.leaveSketch();
-  } else {
+  // a sketch is closed by saying so: whoever drops one thing too many does not lose their place
+  else if (bench.editor) bench.editor.escape();
+  else {
     bench.picked = [];
     forget();
   }

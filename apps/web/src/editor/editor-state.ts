@@ -15,7 +15,7 @@ import {
 } from '@helb/core';
 import type { Asking } from './asking.ts';
 import type { DrawnSize } from './drawn-sizes.ts';
-import type { SizeEntry } from './size-entry.ts';
+import type { SizeEntry } from './size-typing.ts';
 import type { Tool } from './tool.ts';
 
 /** The tool in hand, as it shows itself. */

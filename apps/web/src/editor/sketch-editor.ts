@@ -3,7 +3,6 @@ import {
   entityKind,
   Geometry,
   isSized,
-  issue as issueOf,
   ok,
   perform,
   played,
@@ -41,7 +40,7 @@ import type { Under } from './borrow-tool.ts';
 import { numberAsked, sizeAsked, tieOf, type Asking, type NumberAsked } from './asking.ts';
 import { Loans } from './projected-references.ts';
 import { hit, SelectTool } from './select-tool.ts';
-import { readEntry, type SizeEntry } from './size-entry.ts';
+import { SizeTyping } from './size-typing.ts';
 import type { PointerAt, Tool } from './tool.ts';
 import { TOOLS, type ToolName } from './tools.ts';
 
@@ -62,8 +61,7 @@ interface EditorPort {
   told(issue: Issue): void;
 }
 
-/** Keys that begin a number. */
-const NUMBER_KEY = /^[\d.,(]$/;
+const scopeOf = ({ values, unit }: Project): Scope => valueScope(Object.values(values), unit);
 
 /** Puts an edit together from what is drawn, or says why not. */
 export type EditMaker = (builder: EditBuilder) => Result<SketchEdit>;
@@ -71,6 +69,8 @@ export type EditMaker = (builder: EditBuilder) => Result<SketchEdit>;
 /** Editing one sketch: the tool in hand, what is selected, what is shown but not kept yet. Knows no framework. */
 export class SketchEditor extends Snapshots<EditorState> {
   readonly loans = new Loans(this);
+  /** Numbers that are typed for what is on its way. */
+  readonly typing = new SizeTyping(this);
   tool: Tool = new SelectTool(this);
   selection: ReadonlySet<Id> = new Set();
   hovered: Id | undefined;
@@ -78,14 +78,12 @@ export class SketchEditor extends Snapshots<EditorState> {
   pointed: ReadonlySet<Id> = new Set();
   proposed: SizedRelation | undefined;
   asking: Asking | undefined;
-  /** Numbers that are being typed for what is on its way. */
-  entry: SizeEntry | undefined;
   /** Relations that came with the last figure: guesses to be struck off. */
   lastGuesses: readonly Id[] = [];
   /** The motion that is being played. */
   playing: FreeMotion | undefined;
   /** Where the pointer was last. */
-  private last: PointerAt | undefined;
+  last: PointerAt | undefined;
   private shown: Entities | undefined;
   private copies: { readonly of: Entities; readonly geometry: Geometry } | undefined;
   private cache: { readonly of: readonly unknown[]; readonly result: SolvedSketch } | undefined;
@@ -105,12 +103,17 @@ export class SketchEditor extends Snapshots<EditorState> {
       ...{ geometry: this.geometry, copiesGeometry: this.copiesGeometry, unit: this.scope.unit },
       ...{ selection: this.selection, hovered: this.hovered, pointed: this.pointed, playing: this.playing },
       ...{ proposed: this.proposed, asking: this.asking, lastGuesses: this.lastGuesses },
-      ...{ entry: this.entry, at: this.last?.at },
+      ...{ entry: this.typing.entry, at: this.last?.at },
       tool: {
         sizes: tool.sizes ?? [],
         ...{ name: tool.name, hint: tool.hint, preview: tool.preview, offered: tool.offered, pointed: tool.pointed },
       },
     };
+  }
+
+  /** Something of it was changed from beside it. */
+  changed(): void {
+    this.publish();
   }
 
   /** Does actions on the document; what came of them is shown. */
@@ -137,8 +140,7 @@ export class SketchEditor extends Snapshots<EditorState> {
   }
 
   get scope(): Scope {
-    const { values, unit } = this.port.project();
-    return valueScope(Object.values(values), unit);
+    return scopeOf(this.port.project());
   }
 
   /** The sketch as it is solved now; solved again only when it, a value or what it borrows has changed. */
@@ -178,7 +180,8 @@ export class SketchEditor extends Snapshots<EditorState> {
   take(name: ToolName): void {
     if (name !== 'size') this.tool.escape();
     this.tool = TOOLS[name](this);
-    this.asking = this.entry = undefined;
+    this.asking = undefined;
+    this.typing.leave();
     this.publish();
   }
 
@@ -186,7 +189,7 @@ export class SketchEditor extends Snapshots<EditorState> {
     if (this.asking) return;
     this.last = pointer;
     // a click takes what was typed
-    if (kind === 'down' && this.entry) return void this.takeEntry();
+    if (kind === 'down' && this.typing.entry) return void this.typing.take();
     // the hand ends the play: it takes hold of what is really there
     if (kind === 'down' && this.playing) this.play(undefined);
     this.tool[kind]?.(pointer);
@@ -197,57 +200,7 @@ export class SketchEditor extends Snapshots<EditorState> {
   key(key: string): boolean {
     const taken = this.tool.key?.(key) ?? false;
     if (taken) this.publish();
-    return taken || (NUMBER_KEY.test(key) ? this.beginEntry(key) : key === 'Tab' && this.beginEntry(''));
-  }
-
-  /** Opens the numbers of what is on its way, the first of them begun; false where nothing is. */
-  private beginEntry(text: string): boolean {
-    const { sizes = [] } = this.tool;
-    if (this.entry || sizes.length === 0) return false;
-    this.entry = { texts: sizes.map(() => ''), focus: 0 };
-    this.typeSize(text);
-    return true;
-  }
-
-  /** Types the number in hand; what is on its way keeps to all that can be read so far. */
-  typeSize(text: string): void {
-    if (!this.entry) return;
-    const { focus } = this.entry;
-    this.entry = { texts: this.entry.texts.map((before, k) => (k === focus ? text : before)), focus };
-    this.tool.keep?.(readEntry(this, this.entry, this.tool.sizes ?? []).typed);
-    this.publish();
-  }
-
-  focusEntry(focus: number): void {
-    if (!this.entry || this.entry.focus === focus) return;
-    this.entry = { texts: this.entry.texts, focus };
-    this.publish();
-  }
-
-  /** Takes another of the numbers in hand: the next one, or the one before. */
-  stepEntry(by: 1 | -1): void {
-    if (!this.entry) return;
-    const { texts, focus } = this.entry;
-    this.entry = { texts, focus: (focus + by + texts.length) % texts.length };
-    this.publish();
-  }
-
-  /** Takes the typed numbers as a click that has them; refused with the reason where it can't. */
-  takeEntry(): Result<void> {
-    const { entry, tool, last } = this;
-    if (!entry || !last) return ok(undefined);
-    const { typed, wrong } = readEntry(this, entry, tool.sizes ?? []);
-    const short = !wrong && tool.keep?.(typed) === false;
-    const issue = short ? issueOf('size.short', { text: entry.texts[0]! }) : wrong?.issue;
-    if (issue) {
-      this.entry = { ...entry, focus: wrong?.at ?? 0, wrong: issue };
-      this.publish();
-      return { ok: false, issue };
-    }
-    this.entry = undefined;
-    tool.down?.(last);
-    this.publish();
-    return ok(undefined);
+    return taken || this.typing.key(key);
   }
 
   /** One step back: the number, the half-made figure, the tool, the selection; false if there was nothing to leave. */
@@ -258,11 +211,7 @@ export class SketchEditor extends Snapshots<EditorState> {
   }
 
   private leave(): boolean {
-    if (this.entry) {
-      this.entry = undefined;
-      this.tool.keep?.([]);
-      return true;
-    }
+    if (this.typing.leave()) return true;
     if (this.asking) {
       this.asking = this.proposed = undefined;
       return true;
@@ -440,8 +389,7 @@ export class SketchEditor extends Snapshots<EditorState> {
   /** The names as they are after some actions. */
   private scopeAfter(actions: readonly Action[]): Scope {
     const done = perform(this.port.project(), actions);
-    const { values, unit } = done.ok ? done.value.project : this.port.project();
-    return valueScope(Object.values(values), unit);
+    return scopeOf(done.ok ? done.value.project : this.port.project());
   }
 
   relate(kind: RelationName): Result<void> {
@@ -508,7 +456,7 @@ export class SketchEditor extends Snapshots<EditorState> {
     if (!done.ok) return done;
     const { project } = done.value;
     const step = project.parts[this.part]!.steps[this.step] as SketchStep;
-    const after = solved(step, valueScope(Object.values(project.values), project.unit), this.loans.sourcesFor(step));
+    const after = solved(step, scopeOf(project), this.loans.sourcesFor(step));
     const places =
       after.solution.state === 'clashing' ? {} : this.placesOf(after.solution.geometry.entities, step.entities);
     if (Object.keys(places).length === 0) return this.act(actions);

@@ -56,6 +56,8 @@ function keptPicks(before: Step, after: Step): { on?: Reference[] } {
 /** Making a step, or choosing anew what it builds on: line by line, until it is kept or left. Knows no framework. */
 export class StepMaking extends Snapshots<MakingState> {
   private draft: StepInMaking | undefined;
+  /** As it was begun. */
+  private begun: StepInMaking | undefined;
   private asked: string | undefined;
 
   constructor(private readonly port: MakingPort) {
@@ -70,7 +72,7 @@ export class StepMaking extends Snapshots<MakingState> {
 
   /** A new step; the first line that lacks something is asked. */
   begin(step: Step): void {
-    this.set({ id: this.port.newId('s'), step, isNew: true, naming: [] });
+    this.set((this.begun = { id: this.port.newId('s'), step, isNew: true, naming: [] }));
     this.askNext();
   }
 
@@ -78,8 +80,19 @@ export class StepMaking extends Snapshots<MakingState> {
   edit(id: Id, field?: string): void {
     const step = this.port.step(id);
     if (!step) return;
-    this.set({ id, step, isNew: false, naming: [] });
+    this.set((this.begun = { id, step, isNew: false, naming: [] }));
     this.ask(this.snapshot.fields.find((line) => field === line.field || field?.startsWith(`${line.field}.`))?.field);
+  }
+
+  /** Goes on with one that was left standing. */
+  resume(left: StepInMaking): void {
+    this.set(left);
+    this.askNext();
+  }
+
+  /** What has been made of it, if anything: what is lost when it is left. */
+  get made(): StepInMaking | undefined {
+    return this.draft === this.begun ? undefined : this.draft;
   }
 
   set(next: StepInMaking): Result<void> {

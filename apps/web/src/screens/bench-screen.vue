@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue';
-import { onBeforeUnmount, ref, watchEffect } from 'vue';
+import { onBeforeUnmount, onMounted, ref, watchEffect } from 'vue';
 import BroughtSheet from '../components/brought-sheet.vue';
 import BuildSheet from '../components/build-sheet.vue';
 import Desk from '../components/desk.vue';
@@ -21,9 +21,12 @@ watchEffect(() => (bench.isWhole = tab.value === 1 && placements.records.length 
 
 onBeforeUnmount(() => {
   bench.isWhole = false;
-  bench.leaveSketch();
-  bench.cancelDraft();
+  removeEventListener('pagehide', bench.keepStanding);
+  bench.goAway();
 });
+onMounted(() => bench.comeBack());
+// the page may be loaded anew
+addEventListener('pagehide', bench.keepStanding);
 </script>
 
 <template>

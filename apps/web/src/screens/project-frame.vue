@@ -19,11 +19,11 @@ watch(
   async (id) => {
     if (typeof id !== 'string') return;
     failed.value = '';
-    bench.show(undefined);
+    bench.goOut();
     await store.open(id).catch((error: unknown) => {
       failed.value = error instanceof ApiError ? error.message : 'The server does not answer. Try again in a moment.';
     });
-    bench.show(store.kept?.partOrder[0]);
+    bench.comeIn();
   },
   { immediate: true },
 );
@@ -41,7 +41,7 @@ addEventListener('keydown', onKey);
 
 onBeforeUnmount(() => {
   removeEventListener('keydown', onKey);
-  bench.show(undefined);
+  bench.goOut();
   store.close();
   model.close();
 });

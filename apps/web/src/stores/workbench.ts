@@ -34,6 +34,7 @@ import type { Outline } from '@helb/core/outlines';
 import type { Under } from '../editor/borrow-tool.ts';
 import { readOutlineApart } from '../workers/read-outline.ts';
 import { begunStep } from '../making/begin.ts';
+import { StandingSteps } from '../making/standing-steps.ts';
 import { StepMaking, type StepInMaking } from '../making/step-making.ts';
 import { useSnapshot } from '../snapshots/use-snapshot.ts';
 import { newId } from './ids.ts';
@@ -59,6 +60,11 @@ export const useWorkbench = defineStore('bench', () => {
     /** Is somebody who looks at it behind a plane with this normal? */
     isBehind(normal: Vec3): boolean;
   }>();
+  /** The desk of the step in the making, while there is one. */
+  const desk = shallowRef<{
+    /** Begins to type the main number of the step; false where it has none. */
+    typeNumber(text: string): boolean;
+  }>();
   const partId = ref<Id>();
   /** Is everything that is placed looked at, not one part by itself? */
   const isWhole = ref(false);
@@ -82,6 +88,9 @@ export const useWorkbench = defineStore('bench', () => {
   /** The line that is asked now: picks in the view go there. */
   const askedField = computed(() => makingNow.value!.asked);
   const asked = computed({ get: () => askedField.value?.field, set: (field) => making.ask(field) });
+  /** What was left standing in the parts of this project. */
+  const standing = shallowRef<StandingSteps>();
+  const standingNow = useSnapshot(() => standing.value);
   const incoming = shallowRef<Incoming>();
   const hovered = shallowRef<readonly Pick[]>([]);
   const picked = shallowRef<readonly Pick[]>([]);
@@ -117,20 +126,82 @@ export const useWorkbench = defineStore('bench', () => {
     return Object.fromEntries(takeable(project, own).map((id) => [id, project.parts[id]!.name]));
   });
 
+  /** The project that the bench is about. */
+  let opened: Id | undefined;
+  /** Is somebody at the bench, not on another screen? */
+  let isThere = false;
   // the part or the sketch may vanish by undo, or in another window
   watch(
     () => store.project,
     (project) => {
       if (!project) return;
-      if (partId.value === undefined || !project.parts[partId.value]) show(project.partOrder[0]);
+      if (partId.value === undefined || !project.parts[partId.value]) turnTo(project.partOrder[0]);
       if (editor.value && !store.kept?.parts[editor.value.part]?.steps[editor.value.step]) leaveSketch();
     },
     { immediate: true },
   );
 
-  function show(id: Id | undefined): void {
-    leaveSketch();
+  /** A project was opened: the bench is where it was when it was left. */
+  function comeIn(): void {
+    const project = store.kept;
+    if (!project) return;
+    opened = store.id!;
+    const key = `helb standing ${opened}`;
+    standing.value = new StandingSteps({
+      read: () => sessionStorage.getItem(key),
+      write: (text) => sessionStorage.setItem(key, text),
+    });
+    const last = sessionStorage.getItem(`helb part ${opened}`) ?? '';
+    turnTo(project.parts[last] ? last : project.partOrder[0]);
+    if (isThere) comeBack();
+  }
+
+  function goOut(): void {
+    turnTo(undefined);
+    opened = standing.value = undefined;
+  }
+
+  function goAway(): void {
+    isThere = false;
+    leaveStanding();
+  }
+
+  /** What has been made of a step so far stands until somebody goes on with it. */
+  function keepStanding(): void {
+    const { made } = making;
+    if (made && partId.value !== undefined) standing.value?.put(partId.value, made);
+  }
+
+  /** Goes away from what is being made. */
+  function leaveStanding(): void {
+    keepStanding();
     making.leave();
+    editor.value = incoming.value = undefined;
+  }
+
+  /** Comes back to the bench: a sketch that was open is open again. */
+  function comeBack(): void {
+    isThere = true;
+    const sketch = partId.value === undefined ? undefined : standing.value?.of(partId.value).sketch;
+    if (sketch !== undefined && !editor.value && isSketch(store.kept?.parts[partId.value!]?.steps[sketch]))
+      editSketch(sketch);
+  }
+
+  function resume(id: Id): void {
+    leaveStanding();
+    const left = standing.value?.take(partId.value!, id);
+    if (left) making.resume(left);
+  }
+  const dropStanding = (id: Id) => void standing.value?.take(partId.value!, id);
+
+  /** Shows another part, also when one comes in again. */
+  function show(id: Id): void {
+    turnTo(id);
+    sessionStorage.setItem(`helb part ${opened}`, id);
+  }
+
+  function turnTo(id: Id | undefined): void {
+    leaveStanding();
     partId.value = id;
     picked.value = [];
     upTo.value = undefined;
@@ -143,7 +214,8 @@ export const useWorkbench = defineStore('bench', () => {
   }
 
   function editSketch(step: Id): void {
-    making.leave();
+    leaveStanding();
+    standing.value?.putSketch(partId.value!, step);
     picked.value = [];
     editor.value = new SketchEditor(partId.value!, step, {
       project: () => store.kept!,
@@ -167,6 +239,7 @@ export const useWorkbench = defineStore('bench', () => {
   watch([() => store.kept, () => model.built], () => editor.value?.refresh(), { flush: 'sync' });
 
   function leaveSketch(): void {
+    if (editor.value) standing.value?.putSketch(editor.value.part, undefined);
     editor.value = incoming.value = undefined;
   }
 
@@ -242,6 +315,7 @@ export const useWorkbench = defineStore('bench', () => {
   /** Opens a step again to choose anew what it builds on. */
   function editStep(id: Id, field?: string): void {
     leaveSketch();
+    leaveStanding();
     making.edit(id, field);
   }
 
@@ -285,6 +359,7 @@ export const useWorkbench = defineStore('bench', () => {
 
   return {
     view,
+    desk,
     partId,
     isWhole,
     part,
@@ -308,6 +383,14 @@ export const useWorkbench = defineStore('bench', () => {
     freeName,
     builtTo: built,
     show,
+    comeIn,
+    goOut,
+    comeBack,
+    goAway,
+    keepStanding,
+    standing: computed(() => (partId.value === undefined ? undefined : standingNow.value?.[partId.value])),
+    resume,
+    dropStanding,
     editSketch,
     leaveSketch,
     newSketch,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ref } from 'vue';
 import type { Action, Field, Result } from '@helb/core';
 import NumberChip from '../number-chip.vue';
 
@@ -8,11 +9,20 @@ defineProps<{
   value: string;
   keep: (expression: string, naming: readonly Action[]) => Result<void>;
 }>();
+
+const chip = ref<InstanceType<typeof NumberChip>>();
+defineExpose({
+  /** Begins to type it. */
+  begin(text: string): boolean {
+    void chip.value?.begin(text);
+    return chip.value !== undefined;
+  },
+});
 </script>
 
 <template>
   <div class="border-rule flex items-baseline justify-between gap-3 border-t py-1">
     <span class="text-muted first-letter:uppercase">{{ field.label }}</span>
-    <NumberChip :text="value" :asks="field.asks" :label="field.label" :change="() => []" :keep="keep" />
+    <NumberChip ref="chip" :text="value" :asks="field.asks" :label="field.label" :change="() => []" :keep="keep" />
   </div>
 </template>

@@ -8,12 +8,12 @@ type Desk = ReturnType<typeof desk>;
 
 /** Types texts at the pointer: the first key opens the numbers, Tab goes on, an empty text leaves one to the pointer. */
 function type({ editor }: Desk, ...texts: string[]) {
-  if (!editor.entry && !editor.key(/^\d/.exec(texts[0]!)?.[0] ?? 'Tab')) throw new Error('nothing is asked for');
+  if (!editor.typing.entry && !editor.key(/^\d/.exec(texts[0]!)?.[0] ?? 'Tab')) throw new Error('nothing is asked for');
   texts.forEach((text, k) => {
-    if (k > 0) editor.stepEntry(1);
-    editor.typeSize(text);
+    if (k > 0) editor.typing.step(1);
+    editor.typing.type(text);
   });
-  return editor.takeEntry();
+  return editor.typing.take();
 }
 
 /** What the dimensions say and measure: "distance 40 → 40". */
@@ -97,12 +97,12 @@ test('what is typed shows while it is typed, and the pointer decides the rest', 
     'angle 0',
   ]);
   expect(on.editor.key('4')).toBe(true);
-  on.editor.typeSize('4');
-  on.editor.typeSize('40');
+  on.editor.typing.type('4');
+  on.editor.typing.type('40');
   move(on, [5.3, 60]);
   const [piece] = on.editor.snapshot.tool.preview.pieces;
   expect(piece).toMatchObject({ from: [5, 6], to: [5, 46] });
-  on.editor.takeEntry();
+  on.editor.typing.take();
   // the level guess stays a relation, the length is a dimension
   expect(on.kinds()).toEqual(['distance', 'vertical']);
 });
@@ -148,13 +148,13 @@ test('what can not be is refused with its reason, and stays to be mended; Esc le
   move(on, [20, 9]);
   expect(type(on, '12')).toMatchObject({ ok: false, issue: { code: 'size.short' } });
   expect(on.editor.snapshot.entry).toMatchObject({ texts: ['12'], wrong: { code: 'size.short' } });
-  on.editor.typeSize('nothing');
-  expect(on.editor.takeEntry()).toMatchObject({ ok: false, issue: { code: 'value.unknown' } });
-  on.editor.typeSize('-3');
-  expect(on.editor.takeEntry()).toMatchObject({ ok: false, issue: { code: 'size.bounds' } });
+  on.editor.typing.type('nothing');
+  expect(on.editor.typing.take()).toMatchObject({ ok: false, issue: { code: 'value.unknown' } });
+  on.editor.typing.type('-3');
+  expect(on.editor.typing.take()).toMatchObject({ ok: false, issue: { code: 'size.bounds' } });
   expect(on.labels).toEqual([]);
   expect(on.editor.escape()).toBe(true);
-  expect(on.editor.entry).toBeUndefined();
+  expect(on.editor.typing.entry).toBeUndefined();
   expect(on.editor.snapshot.tool.sizes).toHaveLength(1);
   expect(on.editor.escape()).toBe(true);
   expect(on.editor.snapshot.tool.sizes).toEqual([]);
@@ -163,7 +163,7 @@ test('what can not be is refused with its reason, and stays to be mended; Esc le
   on.click([0, 0]);
   move(on, [20, 9]);
   expect(type(on, '24', '2')).toMatchObject({ ok: false, issue: { code: 'size.count' } });
-  expect(on.editor.entry).toMatchObject({ focus: 1 });
+  expect(on.editor.typing.entry).toMatchObject({ focus: 1 });
 });
 
 test('digits mean nothing where nothing is on its way', () => {

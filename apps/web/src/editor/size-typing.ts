@@ -1,0 +1,124 @@
+import {
+  evaluate,
+  fail,
+  isNumber,
+  issue,
+  LENGTH,
+  ok,
+  sameDimension,
+  type Action,
+  type Issue,
+  type Result,
+} from '@helb/core';
+import { readIn } from './asking.ts';
+import type { DrawnSize, TypedSize, TypedSizes } from './drawn-sizes.ts';
+import type { SketchEditor } from './sketch-editor.ts';
+
+/** Numbers that are being typed for what is drawn: a text for each; an empty one leaves it to the pointer. */
+export interface SizeEntry {
+  readonly texts: readonly string[];
+  /** Which of them is typed now. */
+  readonly focus: number;
+  /** Why they can not be taken. */
+  readonly wrong?: Issue;
+}
+
+const LENGTHS = { min: 0, max: 1e5 };
+/** Keys that begin a number. */
+const NUMBER_KEY = /^[\d.,(]$/;
+
+/** Typing the numbers of what a tool has on its way: they stand at the pointer, which decides those that are left empty. */
+export class SizeTyping {
+  entry: SizeEntry | undefined;
+
+  constructor(private readonly editor: SketchEditor) {}
+
+  /** A digit begins the first number, Tab opens them all; false where nothing is on its way, or they are open already. */
+  key(key: string): boolean {
+    const { sizes = [] } = this.editor.tool;
+    if (this.entry || sizes.length === 0 || !(key === 'Tab' || NUMBER_KEY.test(key))) return false;
+    this.entry = { texts: sizes.map(() => ''), focus: 0 };
+    this.type(key === 'Tab' ? '' : key);
+    return true;
+  }
+
+  /** Types the number in hand; what is on its way keeps to all that can be read so far. */
+  type(text: string): void {
+    if (!this.entry) return;
+    const { focus, texts } = this.entry;
+    this.entry = { texts: texts.map((before, k) => (k === focus ? text : before)), focus };
+    this.editor.tool.keep?.(readEntry(this.editor, this.entry).typed);
+    this.editor.changed();
+  }
+
+  /** Takes another of the numbers in hand. */
+  focus(focus: number): void {
+    if (!this.entry || this.entry.focus === focus) return;
+    this.entry = { texts: this.entry.texts, focus };
+    this.editor.changed();
+  }
+
+  /** The next one, or the one before, all round. */
+  step(by: 1 | -1): void {
+    const { texts, focus } = this.entry ?? { texts: [''], focus: 0 };
+    this.focus((focus + by + texts.length) % texts.length);
+  }
+
+  /** Takes the numbers as a click that has them; refused with the reason where it can't. */
+  take(): Result<void> {
+    const { entry, editor } = this;
+    if (!entry || !editor.last) return ok(undefined);
+    const { typed, wrong } = readEntry(editor, entry);
+    const isShort = !wrong && editor.tool.keep?.(typed) === false;
+    const reason = isShort ? issue('size.short', { text: entry.texts[0]! }) : wrong?.issue;
+    this.entry = reason && { ...entry, focus: wrong?.at ?? 0, wrong: reason };
+    if (!reason) editor.tool.down?.(editor.last);
+    editor.changed();
+    return reason ? { ok: false, issue: reason } : ok(undefined);
+  }
+
+  /** Leaves them to the pointer again; false where none were typed. */
+  leave(): boolean {
+    if (!this.entry) return false;
+    this.entry = undefined;
+    this.editor.tool.keep?.([]);
+    return true;
+  }
+}
+
+/** What the texts come to; refused with the first that says nothing, and where it stands. */
+function readEntry(
+  editor: SketchEditor,
+  { texts }: SizeEntry,
+): { readonly typed: TypedSizes; readonly wrong?: { readonly at: number; readonly issue: Issue } } {
+  const before: Action[] = [];
+  const typed: (TypedSize | undefined)[] = [];
+  let wrong: { at: number; issue: Issue } | undefined;
+  editor.tool.sizes?.forEach((size, k) => {
+    const text = texts[k]?.trim() ?? '';
+    const read = text === '' ? ok(undefined) : readSize(editor, text, size, before);
+    if (!read.ok) wrong ??= { at: k, issue: read.issue };
+    typed.push(read.ok ? read.value : undefined);
+    if (read.ok && read.value) before.push(...read.value.naming);
+  });
+  return { typed, ...(wrong && { wrong }) };
+}
+
+function readSize(
+  editor: SketchEditor,
+  text: string,
+  { asks, within = sameDimension(asks, LENGTH) ? LENGTHS : undefined }: DrawnSize,
+  before: readonly Action[],
+): Result<TypedSize> {
+  const read = readIn(editor, text, asks, before);
+  if (!read.ok) return read;
+  const { expression, naming, scope } = read.value;
+  const number = evaluate(expression, asks, scope);
+  if (!number.ok) return number;
+  const size = number.value;
+  if (isNumber(asks) && within && !(Number.isInteger(size) && size >= within.min && size <= within.max))
+    return fail('size.count', { text, min: within.min, max: within.max });
+  if (within && !isNumber(asks) && !(size > within.min && size <= within.max))
+    return fail('size.bounds', { text, angle: asks.angle });
+  return ok({ text: expression, size, naming: naming.slice(before.length) });
+}

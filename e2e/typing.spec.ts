@@ -1,0 +1,121 @@
+import { expect, test } from './house.ts';
+
+test('what is drawn is typed at the pointer: a plate and a triangle, settled without a size asked for afterwards', async ({
+  bench,
+  page,
+}) => {
+  await bench.signUp();
+  await bench.newProject();
+  await bench.sketchOnTop();
+  const wrong = page.getByRole('alert');
+
+  // a rectangle from the origin: its numbers can be read all the way
+  await bench.press('b');
+  await bench.click(0, 0);
+  await bench.move(170, 90);
+  await expect(page.getByTestId('drawn-sizes')).toContainText(/width.*mm.*height.*mm/s);
+  await expect(page.getByTestId('pointer-at')).toContainText(/^x -?[\d.]+ {2}y -?[\d.]+ mm$/);
+  await page.keyboard.type('2-1/8"');
+  await bench.press('Tab');
+  await page.keyboard.type('4 * wall');
+  await bench.press('Enter');
+  await expect(wrong).toContainText('"wall"');
+  await page.getByLabel('value of wall').fill('10');
+  await bench.press('Enter');
+  await expect(wrong).toHaveCount(0);
+  await expect(bench.title()).toContainText('settled');
+  await expect(page.locator('text[data-size]').filter({ hasText: '4 * wall = 40' })).toBeVisible();
+  await expect(page.locator('text[data-size]').filter({ hasText: '2-1/8" = 53.97' })).toBeVisible();
+
+  // a chain by lengths and directions: a triangle of 3, 4 and 5 of its own
+  await bench.press('Escape');
+  await bench.press('k');
+  await bench.click(-220, -150);
+  for (const [length, angle] of [
+    ['30', '0'],
+    ['40', '90°'],
+  ] as const) {
+    await bench.move(-120, -90);
+    await page.keyboard.type(length);
+    await bench.press('Tab');
+    await page.keyboard.type(angle);
+    await bench.press('Enter');
+    await expect(page.getByLabel('length', { exact: true })).toHaveCount(0);
+  }
+  // a wrong number stays to be mended, and Esc leaves it to the pointer
+  await page.keyboard.type('5 deg');
+  await bench.press('Enter');
+  await expect(wrong).toContainText('a length');
+  await bench.press('Escape');
+  await expect(wrong).toHaveCount(0);
+  await bench.click(-220, -150);
+  await expect(bench.desk).toContainText('2 closed areas');
+  await expect(bench.title()).toContainText('2 freedoms left');
+
+  // more Esc than there is to leave: the sketch stays open
+  for (let k = 0; k < 4; k++) await bench.press('Escape');
+  await expect(bench.canvas).toBeVisible();
+  await bench.turning(() => bench.press('l'));
+
+  // digits go to the number of the step, after a click on a word beside the view as well
+  await bench.press('x');
+  await bench.desk.getByRole('checkbox').nth(1).click();
+  await page.keyboard.type('17');
+  await bench.press('Enter');
+  await bench.press('Enter');
+  await bench.bodies(1);
+  await expect(page.getByLabel('Steps of the part')).toContainText('by 17');
+  // 2-1/8 in by 40 mm by 17 mm
+  await expect(bench.figure('Volume')).toHaveText('36703 mm³');
+});
+
+test('what is in the making stands as it was: over another screen, another part, and a page that is loaded anew', async ({
+  bench,
+  page,
+}) => {
+  await bench.signUp();
+  await bench.newProject();
+  await bench.sketchOnTop();
+  await bench.press('o');
+  await bench.click(0, 0);
+  await bench.move(60, 0);
+  await page.keyboard.type('24');
+  await bench.press('Enter');
+  await expect(bench.title()).toContainText('settled');
+
+  // the open sketch
+  await page.reload();
+  await expect(bench.canvas).toBeVisible();
+  await page.getByRole('link', { name: 'Values' }).click();
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await expect(bench.canvas).toBeVisible();
+  await bench.settleView();
+  await bench.turning(() => bench.press('l'));
+
+  // a step, with the number that was typed
+  await bench.press('x');
+  await page.keyboard.type('1/2 in');
+  await bench.press('Enter');
+  await page.getByRole('link', { name: 'Checks' }).click();
+  await page.getByRole('link', { name: 'Bench' }).click();
+  const standing = page.getByTestId('standing');
+  await expect(standing).toContainText('by 1/2 in');
+  await standing.getByRole('button', { name: 'go on' }).click();
+  await expect(standing).toHaveCount(0);
+  await expect(bench.desk.getByRole('button', { name: /1\/2 in/ })).toBeVisible();
+  await page.reload();
+  await expect(standing).toContainText('by 1/2 in');
+
+  // another part leaves it where it is
+  await page.getByRole('tab', { name: 'Parts' }).click();
+  await page.getByRole('button', { name: '+ new part' }).click();
+  await expect(standing).toHaveCount(0);
+  await page.getByRole('tab', { name: 'Parts' }).click();
+  await page.getByTitle('Edit Part 1').click();
+  await expect(standing).toContainText('by 1/2 in');
+  await standing.getByRole('button', { name: 'go on' }).click();
+  await bench.press('Enter');
+  await bench.bodies(1);
+  await expect(bench.figure('Volume')).toHaveText('5745.3 mm³');
+  await expect(standing).toHaveCount(0);
+});
