@@ -181,6 +181,7 @@ test('a mesh is laid under the part, measured, moved, hidden, and drawn over', a
   await bench.press('l');
   await bench.verb('Lay a mesh under');
   await field.setInputFiles({ name: 'bracket.3mf', mimeType: 'model/3mf', buffer: written['3MF']! });
+  await expect(bench.desk).toContainText('bracket.3mf');
   await page.getByRole('button', { name: /^Accept/ }).click();
   await expect(meshes.getByText('72 × 48 × 28 mm')).toHaveCount(2);
   await expect(meshes.getByText('The file names no unit')).toHaveCount(1);

@@ -155,3 +155,35 @@ test('two windows set one size: both are told both values, an idle one learns of
   await expect(page.getByTestId('step-Foot plate')).toContainText('11 mm');
   await expect(second.getByTestId('step-Foot plate')).toContainText('11 mm');
 });
+
+test('a page that is loaded anew right after a change, or after its undoing, has lost neither', async ({
+  bench,
+  page,
+}) => {
+  await bench.signUp();
+  await bench.newProject();
+  await bench.sketchOnTop();
+  await bench.press('o');
+  await bench.click(0, 0);
+  await bench.move(60, 0);
+  await page.keyboard.type('24');
+  await bench.press('Enter');
+  await bench.kept();
+  await bench.press('Escape');
+  const size = page.locator('text[data-size]');
+  for (const [typed, undone] of [
+    ['25', '24'],
+    ['26', '24'],
+    ['27', '24'],
+  ] as const) {
+    await size.click();
+    await bench.answer(typed);
+    await page.reload();
+    await expect(size).toHaveText(`⌀${typed}`);
+    await bench.press('Control+z');
+    await expect(size).toHaveText(`⌀${undone}`);
+    await page.reload();
+    await expect(size).toHaveText(`⌀${undone}`);
+    await bench.settleView();
+  }
+});

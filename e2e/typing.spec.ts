@@ -83,6 +83,19 @@ test('what is in the making stands as it was: over another screen, another part,
   await bench.press('Enter');
   await expect(bench.title()).toContainText('settled');
 
+  // a number that throws it out of the view: it is fitted again
+  await bench.press('Escape');
+  const rim = page.locator('[data-entity^=c]').first();
+  const isSeen = async () => {
+    const [drawn, view] = [await rim.boundingBox(), await page.getByLabel('View', { exact: true }).boundingBox()];
+    return drawn!.x > view!.x && drawn!.y > view!.y && drawn!.y + drawn!.height < view!.y + view!.height;
+  };
+  await page.locator('text[data-size]').first().click();
+  await bench.answer('480');
+  await expect.poll(isSeen).toBe(true);
+  await bench.press('Control+z');
+  await expect(page.locator('text[data-size]')).toHaveText('⌀24');
+
   // the open sketch
   await page.reload();
   await expect(bench.canvas).toBeVisible();

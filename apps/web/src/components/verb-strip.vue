@@ -9,9 +9,17 @@ const text = ref('');
 const chosen = ref(0);
 const input = ref<HTMLInputElement>();
 
-const found = computed(() =>
-  props.verbs.filter((verb) => verb.title.toLowerCase().includes(text.value.trim().toLowerCase())),
-);
+/** What is called exactly so comes first, then what begins so, then a word that does. */
+const found = computed(() => {
+  const sought = text.value.trim().toLowerCase();
+  const rank = ({ title }: Verb): number => {
+    const called = title.toLowerCase();
+    if (called === sought) return 0;
+    return called.startsWith(sought) ? 1 : called.includes(` ${sought}`) ? 2 : 3;
+  };
+  const verbs = props.verbs.filter(({ title }) => title.toLowerCase().includes(sought));
+  return sought === '' ? verbs : verbs.toSorted((a, b) => rank(a) - rank(b));
+});
 
 async function search() {
   searching.value = true;

@@ -14,6 +14,7 @@ import { themeOf } from '../view/theme.ts';
 import { useBuilding } from '../view/use-building.ts';
 import { useGuides } from '../view/use-guides.ts';
 import { useOthers } from '../view/use-others.ts';
+import { useKeptInView } from '../view/use-kept-in-view.ts';
 import { useMoving } from '../view/use-moving.ts';
 import { usePicture } from '../view/use-picture.ts';
 import { PlaneMap } from '../editor/plane-map.ts';
@@ -216,6 +217,18 @@ const pointerAt = computed(() => {
   const [x, y] = at.map((amount) => formatQuantity({ amount, dimension: LENGTH }, unit!, 2));
   return `x ${x!.replace(` ${unit}`, '')}  y ${y}`;
 });
+
+useKeptInView(
+  () => {
+    const { solution } = bench.sketching?.solved ?? {};
+    const pane = viewport.value?.view.size;
+    // turned away from it by hand nobody is brought back
+    return solution && map.value && pane && current.value === 'Square-on'
+      ? { geometry: solution.geometry, map: map.value, pane }
+      : undefined;
+  },
+  () => void squareOn(),
+);
 
 function light() {
   const { pointed: found } = picking;

@@ -135,8 +135,8 @@ export class ChainTool implements Tool {
     holdTyped(maker, arc ? [radiusOf(piece)] : [lengthOf(maker, piece), directionOf(piece)], typed);
     const naming = typed.flatMap((size) => size?.naming ?? []);
     this.typed = [];
+    this.host.draw(maker.figure, arc ? 'arc' : 'line', naming, this.first !== undefined);
     this.first ??= start;
-    this.host.draw(maker.figure, arc ? 'arc' : 'line', naming);
     if (end === this.first) {
       this.escape();
       return;

@@ -28,7 +28,9 @@ import {
 } from '@helb/core';
 import type { NumberAsked } from './asking.ts';
 import type { EditMaker } from './sketch-editor.ts';
+import { polar, type DrawnSize, type TypedSize, type TypedSizes } from './drawn-sizes.ts';
 import { hit } from './select-tool.ts';
+import type { Snap } from './snapping.ts';
 import {
   NO_PREVIEW,
   snapFor,
@@ -104,6 +106,8 @@ export class OffsetTool implements Tool {
   readonly name = 'offset';
   preview: Preview = NO_PREVIEW;
   private chain: readonly Id[];
+  private pointer: PointerAt | undefined;
+  private typed: TypedSize | undefined;
 
   constructor(private readonly host: EditHost) {
     this.chain = [...host.selection].filter((id) => host.geometry.roleOf(id) !== 'point' && host.geometry.entities[id]);
@@ -113,7 +117,20 @@ export class OffsetTool implements Tool {
     return this.chain.length === 0 ? 'Click a curve; its whole chain is taken.' : 'Click the side and about how far.';
   }
 
+  /** How far beside the chain the pointer is. */
+  get sizes(): readonly DrawnSize[] {
+    const { chain, pointer, host } = this;
+    if (chain.length === 0 || !pointer) return [];
+    return [{ prompt: 'distance', asks: LENGTH, now: distanceFrom(host.geometry, chain, pointer.at) }];
+  }
+
+  keep([typed]: TypedSizes): boolean {
+    this.typed = typed;
+    return true;
+  }
+
   move(pointer: PointerAt): void {
+    this.pointer = pointer;
     if (this.chain.length === 0) this.host.hover(hit(this.host.geometry, pointer, 'curves'));
   }
 
@@ -126,32 +143,41 @@ export class OffsetTool implements Tool {
       this.host.select(this.chain, false);
       return;
     }
-    const chain = this.chain;
+    const { chain, typed } = this;
+    const beside = (number: Omit<TypedSize, 'naming'>, naming: readonly Action[]) =>
+      this.host.revise('offset', (builder) => offsetOf(builder, chain, pointer.at, number), naming);
+    if (typed) {
+      beside(typed, typed.naming);
+      return void this.escape();
+    }
     const far = distanceFrom(geometry, chain, pointer.at);
     this.host.askNumber({
       prompt: 'Offset distance',
       place: pointer.at,
       asks: LENGTH,
       text: `${Math.max(0.1, Math.round(far * 10) / 10)} mm`,
-      take: (number) =>
-        this.host.revise('offset', (builder) => offsetOf(builder, chain, pointer.at, number), number.naming),
+      take: (number) => beside(number, number.naming),
     });
-    this.chain = [];
+    this.escape();
   }
 
   escape(): boolean {
     const busy = this.chain.length > 0;
     this.chain = [];
+    this.typed = undefined;
     return busy;
   }
 }
 
+const SHIFT = polar(1);
 const STILL: Similarity = { about: [0, 0], angle: 0, scale: 1, shift: [0, 0] };
 
 /** Moves what is selected, or a copy of it, from one place to another. */
 export class ShiftTool implements Tool {
   preview: Preview = NO_PREVIEW;
   private from: Vec2 | undefined;
+  private pointer: PointerAt | undefined;
+  private typed: TypedSizes = [];
 
   constructor(
     private readonly host: EditHost,
@@ -164,27 +190,52 @@ export class ShiftTool implements Tool {
     return this.from ? 'Click where to.' : 'Click from where.';
   }
 
-  move(pointer: PointerAt): void {
+  /** How far, and in which direction. */
+  get sizes(): readonly DrawnSize[] {
+    if (!this.from || !this.pointer) return [];
+    const numbers = SHIFT.read([this.from], this.find(this.pointer).place)!;
+    return numbers.map((now, k) => ({ ...SHIFT.asked[k]!, now }));
+  }
+
+  keep(typed: TypedSizes): boolean {
+    this.typed = typed;
+    if (this.pointer) this.move(this.pointer);
+    return true;
+  }
+
+  /** Where the typed numbers put it, else what is guessed. */
+  private find(pointer: PointerAt): Snap {
     const found = snapFor(this.host, pointer);
+    const given = this.typed.map((size) => size?.size);
+    if (!this.from || given.every((size) => size === undefined)) return found;
+    return { place: SHIFT.aim([this.from], found.place, given)! };
+  }
+
+  move(pointer: PointerAt): void {
+    this.pointer = pointer;
+    const found = this.find(pointer);
     const pieces = this.from ? [straight(this.from, found.place), ...this.shifted(sub2(found.place, this.from))] : [];
     this.preview = { ...NO_PREVIEW, pieces, tags: tagsOf(found) };
   }
 
   down(pointer: PointerAt): void {
-    const { place } = snapFor(this.host, pointer);
+    this.pointer = pointer;
+    const { place } = this.find(pointer);
     if (!this.from) {
       this.from = place;
       return;
     }
+    const naming = this.typed.flatMap((size) => size?.naming ?? []);
     const similarity = { ...STILL, shift: sub2(place, this.from) };
-    if (this.name === 'copy') this.host.revise('copy', (builder) => copied(builder, this.chosen, similarity));
-    else carry(this.host, 'move', this.chosen, similarity);
+    if (this.name === 'copy') this.host.revise('copy', (builder) => copied(builder, this.chosen, similarity), naming);
+    else carry(this.host, 'move', this.chosen, similarity, naming);
     this.escape();
   }
 
   escape(): boolean {
     const busy = this.from !== undefined;
     this.from = undefined;
+    this.typed = [];
     this.preview = NO_PREVIEW;
     return busy;
   }

@@ -1,4 +1,5 @@
 import {
+  entityKind,
   formatQuantity,
   relationKind,
   RELATION_NAMES,
@@ -62,4 +63,15 @@ export function measureText(
 export function fittingRelations({ selection, relations, geometry }: EditorState): RelationName[] {
   const picks = [...selection].filter((id) => !relations[id]);
   return picks.length === 0 ? [] : RELATION_NAMES.filter((kind) => relationKind(kind).fit(picks, geometry));
+}
+
+/** Unknowns of the entities that are not where they are drawn. */
+export function movedPlaces(entities: Entities, drawn: Entities): Record<Id, number[]> {
+  const places: Record<Id, number[]> = {};
+  for (const [id, entity] of Object.entries(entities)) {
+    const now = entityKind(entity.kind).unknowns(entity);
+    const before = entityKind(drawn[id]!.kind).unknowns(drawn[id]!);
+    if (now.some((value, k) => Math.abs(value - before[k]!) > 1e-9)) places[id] = [...now];
+  }
+  return places;
 }

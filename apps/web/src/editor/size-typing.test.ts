@@ -173,6 +173,32 @@ test('digits mean nothing where nothing is on its way', () => {
   expect(on.editor.key('4')).toBe(false);
 });
 
+test('an offset and a move take numbers while they are on their way', () => {
+  const on = desk();
+  on.draw('rectangle', [5, 6], [45, 36]);
+  on.editor.take('offset');
+  on.click([25, 6]);
+  move(on, [25, -1]);
+  expect(on.editor.snapshot.tool.sizes).toMatchObject([{ prompt: 'distance', now: 7 }]);
+  type(on, 'gap = 4');
+  expect(told(on)).toEqual(['offset gap → 4']);
+  const box = on.editor.geometry.box()!;
+  expect([box.low, box.high]).toEqual([
+    [1, 2],
+    [49, 40],
+  ]);
+
+  const drawn = Object.keys(on.editor.sketch.entities);
+  on.editor.select(drawn, false);
+  on.editor.take('copy');
+  on.click([0, 0]);
+  move(on, [70, 3]);
+  type(on, '100', '30');
+  const far = on.editor.geometry.box()!.high;
+  expect(far[0]).toBeCloseTo(49 + 100 * Math.cos(Math.PI / 6), 6);
+  expect(far[1]).toBeCloseTo(40 + 50, 6);
+});
+
 test('wherever the pointer is, a line has the typed length and direction', () => {
   const reach = fc.double({ min: -80, max: 80, noNaN: true });
   fc.assert(

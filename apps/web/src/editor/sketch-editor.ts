@@ -1,6 +1,5 @@
 import {
   EditBuilder,
-  entityKind,
   Geometry,
   isSized,
   ok,
@@ -35,9 +34,10 @@ import {
   type Vec2,
 } from '@helb/core';
 import { Snapshots } from '../snapshots/snapshots.ts';
-import { measureText, type EditorState } from './editor-state.ts';
+import { measureText, movedPlaces, type EditorState } from './editor-state.ts';
 import type { Under } from './borrow-tool.ts';
 import { numberAsked, sizeAsked, tieOf, type Asking, type NumberAsked } from './asking.ts';
+import { helpersOf } from './helpers.ts';
 import { Loans } from './projected-references.ts';
 import { hit, SelectTool } from './select-tool.ts';
 import { SizeTyping } from './size-typing.ts';
@@ -167,6 +167,11 @@ export class SketchEditor extends Snapshots<EditorState> {
 
   get sizes(): Sizes {
     return readSizes(this.relations, this.scope).sizes;
+  }
+
+  /** The diagonals that hold rectangles about their centres: construction, halved by a point, from corner to corner. */
+  get helpers(): ReadonlySet<Id> {
+    return helpersOf(this.sketch);
   }
 
   get underlay(): readonly (readonly Vec2[])[] {
@@ -373,7 +378,7 @@ export class SketchEditor extends Snapshots<EditorState> {
   }
 
   /** Adds a figure, after what is named for it; guesses that would clash are left out, what was typed is not. */
-  draw(figure: Figure, what: string, naming: readonly Action[] = []): void {
+  draw(figure: Figure, what: string, naming: readonly Action[] = [], goesOn = false): void {
     const step = this.sketch;
     const entities = { ...step.entities, ...figure.entities };
     const next = { ...step, entities, relations: { ...step.relations, ...figure.relations } };
@@ -383,7 +388,8 @@ export class SketchEditor extends Snapshots<EditorState> {
     const relations = Object.fromEntries(kept);
     const input = { part: this.part, step: this.step, what, entities: { ...figure.entities }, relations };
     this.told(this.actAndPlace([...naming, { command: 'sketch.draw', input }]));
-    this.lastGuesses = kept.flatMap(([id, relation]) => (isSized(relation) ? [] : [id]));
+    const guesses = kept.flatMap(([id, relation]) => (isSized(relation) ? [] : [id]));
+    this.lastGuesses = goesOn ? [...this.lastGuesses, ...guesses] : guesses;
   }
 
   /** The names as they are after some actions. */
@@ -428,7 +434,10 @@ export class SketchEditor extends Snapshots<EditorState> {
 
   place(entities: Entities): void {
     this.act([
-      { command: 'sketch.place', input: { part: this.part, step: this.step, places: this.placesOf(entities) } },
+      {
+        command: 'sketch.place',
+        input: { part: this.part, step: this.step, places: movedPlaces(entities, this.sketch.entities) },
+      },
     ]);
   }
 
@@ -458,19 +467,8 @@ export class SketchEditor extends Snapshots<EditorState> {
     const step = project.parts[this.part]!.steps[this.step] as SketchStep;
     const after = solved(step, scopeOf(project), this.loans.sourcesFor(step));
     const places =
-      after.solution.state === 'clashing' ? {} : this.placesOf(after.solution.geometry.entities, step.entities);
+      after.solution.state === 'clashing' ? {} : movedPlaces(after.solution.geometry.entities, step.entities);
     if (Object.keys(places).length === 0) return this.act(actions);
     return this.act([...actions, { command: 'sketch.place', input: { part: this.part, step: this.step, places } }]);
-  }
-
-  /** Unknowns of the entities that are not where they are drawn. */
-  private placesOf(entities: Entities, drawn: Entities = this.sketch.entities): Record<Id, number[]> {
-    const places: Record<Id, number[]> = {};
-    for (const [id, entity] of Object.entries(entities)) {
-      const now = entityKind(entity.kind).unknowns(entity);
-      const before = entityKind(drawn[id]!.kind).unknowns(drawn[id]!);
-      if (now.some((value, k) => Math.abs(value - before[k]!) > 1e-9)) places[id] = [...now];
-    }
-    return places;
   }
 }

@@ -29,21 +29,27 @@ export interface SnapQuery {
   readonly free: boolean;
   /** Lines that are only seen: a place is taken from them, and nothing is held there. */
   readonly underlay?: readonly (readonly Vec2[])[];
+  /** Lines that nothing is drawn to. */
+  readonly helpers?: ReadonlySet<Id>;
   /** Where a line would begin: level and upright are guessed from it. */
   readonly from?: Vec2;
 }
 
 /** The best guess for a place: a point, the middle of a line, a curve, level with the last point; else the place itself. */
-export function snap(geometry: Geometry, { at, reach, free, from, underlay = [] }: SnapQuery): Snap {
+export function snap(
+  geometry: Geometry,
+  { at, reach, free, from, underlay = [], helpers = new Set() }: SnapQuery,
+): Snap {
   const point = nearest(pointIds(geometry), (id) => distance2(geometry.point(id), at), reach);
   // an existing point is no guess: it is what was clicked
   if (point) return { place: geometry.point(point), point };
   if (free) return { place: at };
-  const lines = Object.keys(geometry.entities).filter((id) => geometry.roleOf(id) === 'line');
+  const lines = Object.keys(geometry.entities).filter((id) => geometry.roleOf(id) === 'line' && !helpers.has(id));
   const middle = nearest(lines, (id) => distance2(middleOf(geometry, id), at), reach);
   if (middle) return { place: middleOf(geometry, middle), middleOf: middle };
   const level = from && levelOf(from, at, reach);
-  const on = nearest([...curveIds(geometry), X_AXIS, Y_AXIS], (id) => distance2(footOn(geometry, id, at), at), reach);
+  const curves = curveIds(geometry).filter((id) => !helpers.has(id));
+  const on = nearest([...curves, X_AXIS, Y_AXIS], (id) => distance2(footOn(geometry, id, at), at), reach);
   if (on) return { place: footOn(geometry, on, at), on, ...(level ? meeting(geometry, on, level, from, at) : {}) };
   const under = nearestOnLines(underlay, at, reach);
   if (under) return { place: under };

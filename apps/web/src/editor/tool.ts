@@ -46,10 +46,12 @@ export const NO_PREVIEW: Preview = { pieces: [], tags: [], guides: [] };
 export interface ToolHost {
   readonly geometry: Geometry;
   readonly newId: NewId;
+  /** Lines that only hold a figure together: nothing is drawn to them. */
+  readonly helpers: ReadonlySet<Id>;
   /** Lines that are only seen, to be drawn over. */
   readonly underlay: readonly (readonly Vec2[])[];
-  /** @param naming values that are named for it */
-  draw(figure: Figure, what: string, naming?: readonly Action[]): void;
+  /** @param naming values that are named for it @param goesOn it hangs on what was drawn just before: their guesses are told together */
+  draw(figure: Figure, what: string, naming?: readonly Action[], goesOn?: boolean): void;
 }
 
 /** A tool is a small state machine on pointer and key events; it changes nothing but through its host. */
@@ -76,7 +78,12 @@ export interface Tool {
 }
 
 export const snapFor = (host: ToolHost, pointer: PointerAt, from?: Vec2): Snap =>
-  snap(host.geometry, { ...pointer, underlay: host.underlay, ...(from ? { from } : {}) } satisfies SnapQuery);
+  snap(host.geometry, {
+    ...pointer,
+    underlay: host.underlay,
+    helpers: host.helpers,
+    ...(from ? { from } : {}),
+  } satisfies SnapQuery);
 
 /** The signs of what a snap guesses, where they will stand. */
 export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {

@@ -1,4 +1,4 @@
-import { delMany, getMany, keys, set } from 'idb-keyval';
+import { createStore, getMany, keys, promisifyRequest } from 'idb-keyval';
 import type { LogEntry } from '@helb/core';
 
 /** Changes that the server has not got yet, kept on this computer until it has. */
@@ -17,11 +17,25 @@ export interface Store {
   delMany(keys: readonly string[]): Promise<void>;
 }
 
+/** Where these have always been: the first store of the package. */
+const inBrowser = createStore('keyval-store', 'keyval');
+
+/**
+ * Writes are committed at once. A transaction that waits until the page has heard of its success is given up where the page
+ * goes away before that: what was done just before a reload would be lost without a word.
+ */
+const writing = (write: (store: IDBObjectStore) => void): Promise<void> =>
+  inBrowser('readwrite', (store) => {
+    write(store);
+    store.transaction.commit();
+    return promisifyRequest(store.transaction);
+  });
+
 const browserStore: Store = {
-  keys: async () => (await keys()).map(String),
-  getMany: (wanted) => getMany([...wanted]),
-  set: (key, value) => set(key, value),
-  delMany: (gone) => delMany([...gone]),
+  keys: async () => (await keys(inBrowser)).map(String),
+  getMany: (wanted) => getMany([...wanted], inBrowser),
+  set: (key, value) => writing((store) => void store.put(value, key)),
+  delMany: (gone) => writing((store) => gone.forEach((key) => store.delete(key))),
 };
 
 /**

@@ -59,6 +59,10 @@ export const axis: RelationKind<Axis> = {
       const isBeside = Math.abs(dot2(out, second!)) / minor >= Math.abs(dot2(out, first!)) / long;
       return { ...relation, axis: isBeside ? 'first' : 'second' };
     },
+    ways: (relation) => [
+      { title: 'first axis', relation: { ...relation, axis: 'first' } },
+      { title: 'second axis', relation: { ...relation, axis: 'second' } },
+    ],
     measure(relation, geometry) {
       const [p, q] = spanOf(relation, geometry);
       return Math.hypot(...sub2(q, p));

@@ -1,5 +1,15 @@
 import { z } from 'zod';
-import { add2, direction2, distance2, footOnLine2, offLine2, scale2, sub2, type Vec2 } from '../../../math/index.ts';
+import {
+  add2,
+  direction2,
+  distance2,
+  dot2,
+  footOnLine2,
+  offLine2,
+  scale2,
+  sub2,
+  type Vec2,
+} from '../../../math/index.ts';
 import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../../records/index.ts';
 import { LENGTH } from '../../../units/index.ts';
 import { linearAnnotation, linearPlaces } from '../../annotation.ts';
@@ -82,6 +92,15 @@ export const distance: RelationKind<Distance> = {
     turn: 1,
     toText: (relation, geometry, at) => ({ ...relation, ...directionAt(geometry, relation.a, relation.b, at) }),
     toRims,
+    ways(relation, geometry) {
+      if (geometry.roleOf(relation.b) === 'line') return [];
+      const [p, q] = [placeOf(relation.a, geometry), placeOf(relation.b, geometry)];
+      return [
+        { title: 'true length', relation: { ...relation, direction: 'aligned', sense: 1 } },
+        { title: 'level', relation: { ...relation, direction: 'horizontal', sense: q[0] >= p[0] ? 1 : -1 } },
+        { title: 'upright', relation: { ...relation, direction: 'vertical', sense: q[1] >= p[1] ? 1 : -1 } },
+      ];
+    },
     measure(relation, geometry) {
       const { a, b, direction, sense, rimA, rimB } = relation;
       const radius = (end: Id, sign: number | undefined) => (sign ? sign * geometry.circle(end).radius : 0);
@@ -103,7 +122,10 @@ export const distance: RelationKind<Distance> = {
   anchors: ({ a }, geometry) => [placeOf(a, geometry)],
 };
 
-/** The way of measuring two points that the place of the text asks for: beside the pair, or above or below it. */
+/**
+ * The way of measuring two points that the place of the text asks for: square off the line between them its true length,
+ * else beside the pair, or above or below it.
+ */
 export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<Distance, 'direction' | 'sense'> {
   if (geometry.roleOf(b) === 'line') return { direction: 'aligned', sense: offLine(geometry, a, b) >= 0 ? 1 : -1 };
   const [p, q] = [placeOf(a, geometry), placeOf(b, geometry)];
@@ -111,6 +133,8 @@ export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<
   const [dx, dy] = [Math.abs(q[0] - p[0]), Math.abs(q[1] - p[1])];
   const flat = dy < 1e-6 * dx;
   const steep = dx < 1e-6 * dy;
+  const share = dot2(sub2(text, p), sub2(q, p)) / distance2(p, q) ** 2;
+  if (!flat && !steep && share > 0 && share < 1) return { direction: 'aligned', sense: 1 };
   if (flat || (!steep && inside(0) && !inside(1))) return { direction: 'horizontal', sense: q[0] >= p[0] ? 1 : -1 };
   if (steep || (!flat && inside(1) && !inside(0))) return { direction: 'vertical', sense: q[1] >= p[1] ? 1 : -1 };
   return { direction: 'aligned', sense: 1 };

@@ -1,0 +1,83 @@
+import type { SizedRelation } from '@helb/core';
+import { desk } from '../../test/drawing-desk.ts';
+
+/** A slanted line and an ellipse, well away from the axes; the size tool in hand. */
+function sizing() {
+  const d = desk();
+  d.draw('chain', [20, 10], [60, 40]);
+  d.draw('ellipse', [120, 60], [160, 60], [120, 78]);
+  d.editor.take('size');
+  return d;
+}
+const proposed = ({ editor }: ReturnType<typeof desk>) => editor.proposed as SizedRelation & { direction?: string };
+const move = ({ editor }: ReturnType<typeof desk>, at: [number, number], add = false) =>
+  editor.pointer('move', { at, reach: 1, free: false, add });
+
+test('square off a line its true length is meant, above it how long it is level, beside it how high', () => {
+  const d = sizing();
+  d.click([40, 25]);
+  for (const [at, direction] of [
+    [[25, 45], 'aligned'],
+    [[58, 70], 'horizontal'],
+    [[90, 38], 'vertical'],
+  ] as const) {
+    move(d, [...at]);
+    expect([at, proposed(d).direction]).toEqual([at, direction]);
+  }
+});
+
+test('a key tells what is meant, before the click, and the hint says so', () => {
+  const d = sizing();
+  d.click([40, 25]);
+  move(d, [58, 70]);
+  expect(d.editor.tool.hint).toContain('level; W: upright');
+  for (const direction of ['vertical', 'aligned', 'horizontal']) {
+    expect(d.editor.key('w')).toBe(true);
+    expect(proposed(d).direction).toBe(direction);
+  }
+  d.editor.key('w');
+  move(d, [25, 45]);
+  // what was told stays told, wherever the number stands
+  expect(proposed(d).direction).toBe('vertical');
+  d.click([25, 45]);
+  d.editor.answer('12');
+  expect(Object.values(d.editor.relations)).toContainEqual(
+    expect.objectContaining({ kind: 'distance', direction: 'vertical', value: '12' }),
+  );
+});
+
+test('an ellipse is measured along either axis', () => {
+  const d = sizing();
+  d.click([120, 78]);
+  move(d, [120, 100]);
+  expect(proposed(d)).toMatchObject({ kind: 'axis', axis: 'first' });
+  move(d, [180, 61]);
+  expect(proposed(d)).toMatchObject({ kind: 'axis', axis: 'second' });
+  d.click([180, 61]);
+  expect(d.editor.asking!.text).toBe('36 mm');
+});
+
+test('a number that stands on an axis does not take the axis, unless it is asked for', () => {
+  const d = sizing();
+  d.click([20, 10]);
+  move(d, [40, 0.3]);
+  expect(proposed(d)).toBeUndefined();
+  move(d, [40, 0.3], true);
+  expect(proposed(d)).toMatchObject({ kind: 'distance', b: 'x-axis' });
+});
+
+test('nothing is drawn to the diagonal that holds a rectangle about its centre', () => {
+  const d = desk();
+  d.draw('centred rectangle', [30, 30], [70, 50]);
+  d.editor.take('circle');
+  d.click([50.2, 40.3]);
+  d.click([55.4, 40.3]);
+  expect(d.kinds().filter((kind) => kind === 'coincident')).toEqual([]);
+  // a construction line of one's own is drawn to
+  d.draw('chain', [100, 0.1], [100, 60]);
+  const line = Object.keys(d.editor.sketch.entities).at(-1)!;
+  d.editor.select([line], false);
+  d.editor.toggleConstruction();
+  d.draw('circle', [100.3, 22], [104, 22]);
+  expect(d.kinds()).toContain('coincident');
+});
