@@ -105,7 +105,7 @@ export class Bench {
     await action();
     // where it stood right already no frame comes
     await expect
-      .poll(() => this.frames(), { timeout: 800, intervals: [50] })
+      .poll(() => this.frames(), { timeout: 3000, intervals: [50] })
       .not.toBe(before)
       .catch(() => undefined);
     await this.settleView();
