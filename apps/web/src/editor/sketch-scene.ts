@@ -1,4 +1,6 @@
 import {
+  formatQuantity,
+  type LengthUnit,
   filled,
   findRegions,
   Geometry,
@@ -174,7 +176,7 @@ export function sizeLooks(state: EditorState, map: PlaneMap, moving?: { id: Id; 
     const { prefix = '' } = relationKind(relation.kind).dimension!;
     if (relation.measuring) return `(${prefix}${measureText(relation, state)})`;
     if (id === undefined) return prefix + measureText(relation, state);
-    return prefix + (state.solved.unread.has(id) ? relation.value : sizeText(relation, state));
+    return prefix + sizeText(relation, state.solved.sizes.get(id), state.unit);
   });
   const annotations = laidOut(
     state,
@@ -198,10 +200,11 @@ export function sizeLooks(state: EditorState, map: PlaneMap, moving?: { id: Id; 
 const PLAIN = /^\s*[\d.]+\s*(°|"|[a-z]+)?\s*$/;
 
 /** A dimension as it was typed, and where that is a name or a sum, what it comes to: "edge distance = 8.25". */
-function sizeText(relation: SizedRelation, state: EditorState): string {
-  if (PLAIN.test(relation.value)) return relation.value;
+function sizeText({ kind, value }: SizedRelation, amount: number | undefined, unit: LengthUnit): string {
+  if (PLAIN.test(value) || amount === undefined) return value;
+  const comesTo = formatQuantity({ amount, dimension: relationKind(kind).dimension!.asks }, unit, 2);
   // lengths stand on a drawing in the unit of the project, without saying so
-  return `${relation.value} = ${measureText(relation, state).replace(` ${state.unit}`, '')}`;
+  return `${value} = ${comesTo.replace(` ${unit}`, '')}`;
 }
 
 interface Laid {

@@ -5,7 +5,7 @@ import type { Frame, RigidTransform } from '../math/index.ts';
 import type { FileRecord, Id } from '../records/index.ts';
 import type { Issue, Result, Words } from '../result/index.ts';
 import type { Accepts, Borrowing, Datum, Reference, Thing, NameOf } from '../references/index.ts';
-import type { Entities, Regions, SketchSolution } from '../sketch/index.ts';
+import type { Entities, Regions, Sizes, SketchSolution } from '../sketch/index.ts';
 import type { Dimension } from '../units/index.ts';
 import type { Fields } from './fields/index.ts';
 import type { Sign } from './thread/index.ts';
@@ -86,6 +86,8 @@ export interface SolvedSketch {
   readonly regions: Regions;
   /** What keeps it from being as asked: a clash, a dimension that can't be read. The shape is then the last good one. */
   readonly issue?: Issue;
+  /** What the dimensions that can be read come to, whether they hold or not: mm and rad, by relation id. */
+  readonly sizes: Sizes;
   /** Why a dimension does not hold, by relation or pattern id. */
   readonly unread: ReadonlyMap<Id, Issue>;
 }

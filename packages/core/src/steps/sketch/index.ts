@@ -145,6 +145,7 @@ export function solved(step: SketchStep, scope: Scope, sources: SketchSources = 
     regions: findRegions(
       Object.keys(copies).length === 0 ? solution.geometry : new Geometry({ ...solution.geometry.entities, ...copies }),
     ),
+    sizes,
     unread,
     ...troubleOf(solution.clash, unread, sources),
   };
