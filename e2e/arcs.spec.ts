@@ -4,9 +4,7 @@ test('a plate with one round end: a chain with a tangent arc, settled by two siz
   bench,
   page,
 }) => {
-  await bench.signUp();
-  await bench.newProject();
-  await bench.sketchOnTop();
+  await bench.newSketch();
   await bench.press('k');
   await bench.click(0, 0);
   await bench.click(120, 0);

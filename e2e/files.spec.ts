@@ -10,9 +10,7 @@ const SVG = `<svg xmlns="http://www.w3.org/2000/svg" width="100" viewBox="0 0 10
 </svg>`;
 
 test('an outline from a file is drawn into the sketch, and goes out again as DXF and SVG', async ({ page, bench }) => {
-  await bench.signUp();
-  await bench.newProject();
-  await bench.sketchOnTop();
+  await bench.newSketch();
   const choosing = page.waitForEvent('filechooser');
   await bench.verb('outline from');
   await (await choosing).setFiles({ name: 'lid.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(SVG) });
@@ -46,9 +44,7 @@ test('an outline from a file is drawn into the sketch, and goes out again as DXF
 });
 
 test('a file that can not be read is told in words, and nothing is drawn', async ({ page, bench }) => {
-  await bench.signUp();
-  await bench.newProject();
-  await bench.sketchOnTop();
+  await bench.newSketch();
   const choosing = page.waitForEvent('filechooser');
   await bench.verb('outline from');
   await (await choosing).setFiles({ name: 'broken.dxf', mimeType: 'image/vnd.dxf', buffer: Buffer.from('no') });

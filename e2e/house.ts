@@ -93,6 +93,13 @@ export class Bench {
     return this.page.getByTestId('sketch-canvas');
   }
 
+  /** Somebody new with a project of their own and its first sketch, on Top. */
+  async newSketch(): Promise<void> {
+    await this.signUp();
+    await this.newProject();
+    await this.sketchOnTop();
+  }
+
   /** Opens a new sketch on Top and waits until it stands square on. */
   async sketchOnTop(): Promise<void> {
     await this.turning(() => this.page.getByTestId('verb-sketch-top').click());

@@ -160,9 +160,7 @@ test('a page that is loaded anew right after a change, or after its undoing, has
   bench,
   page,
 }) => {
-  await bench.signUp();
-  await bench.newProject();
-  await bench.sketchOnTop();
+  await bench.newSketch();
   await bench.press('o');
   await bench.click(0, 0);
   await bench.move(60, 0);

@@ -9,9 +9,7 @@ test('a real profile: drawn with a gap, mended, settled by the list, fought over
 }) => {
   test.setTimeout(120_000);
   const { desk } = bench;
-  await bench.signUp();
-  await bench.newProject();
-  await bench.sketchOnTop();
+  await bench.newSketch();
 
   // seven lines and an arc, without changing the tool; the last end misses the first by a little
   await bench.press('k');
@@ -76,9 +74,7 @@ test('round, offset, trim, mirror and pattern by hand; a value drives them; the 
   test.setTimeout(120_000);
   const { desk } = bench;
   const entities = (kind: string) => page.locator(`[data-entity^="${kind}"]`);
-  await bench.signUp();
-  await bench.newProject();
-  await bench.sketchOnTop();
+  await bench.newSketch();
   // pixels for a millimetre at the first view of a new sketch
   const mm = 200 / 58.78;
 
@@ -134,9 +130,7 @@ test('mirror, trim and pattern by hand', async ({ page, bench }) => {
   test.setTimeout(90_000);
   const { desk } = bench;
   const circles = page.locator('[data-entity^="c"]');
-  await bench.signUp();
-  await bench.newProject();
-  await bench.sketchOnTop();
+  await bench.newSketch();
   const mm = 200 / 58.78;
   await bench.press('i');
   await bench.click(0, 0);

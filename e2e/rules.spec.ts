@@ -3,9 +3,7 @@ import { expect, test } from './house.ts';
 const volumeShown = async (text: Promise<string | null>) => Number.parseFloat((await text) ?? '');
 
 test('edges are taken by a rule: what an early sketch gets later is rounded too', async ({ bench, page }) => {
-  await bench.signUp();
-  await bench.newProject();
-  await bench.sketchOnTop();
+  await bench.newSketch();
   await bench.press('k');
   for (const [x, y] of [
     [-150, -100],

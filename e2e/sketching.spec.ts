@@ -5,9 +5,7 @@ const states = (bench: Bench) =>
 const tags = (bench: Bench) => bench.page.locator('.tag:not(.guess) text').allTextContents();
 
 test.beforeEach(async ({ bench }) => {
-  await bench.signUp();
-  await bench.newProject();
-  await bench.sketchOnTop();
+  await bench.newSketch();
 });
 
 test('a chain with guesses: shown before they are taken, held off by a key, struck off again', async ({

@@ -4,9 +4,7 @@ test('what is drawn is typed at the pointer: a plate and a triangle, settled wit
   bench,
   page,
 }) => {
-  await bench.signUp();
-  await bench.newProject();
-  await bench.sketchOnTop();
+  await bench.newSketch();
   const wrong = page.getByRole('alert');
 
   // a rectangle from the origin: its numbers can be read all the way
@@ -73,9 +71,7 @@ test('what is in the making stands as it was: over another screen, another part,
   bench,
   page,
 }) => {
-  await bench.signUp();
-  await bench.newProject();
-  await bench.sketchOnTop();
+  await bench.newSketch();
   await bench.press('o');
   await bench.click(0, 0);
   await bench.move(60, 0);

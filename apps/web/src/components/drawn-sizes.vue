@@ -24,6 +24,8 @@ watch(
     // what was begun by a key goes on behind it
     field?.setSelectionRange(field.value.length, field.value.length);
   },
+  // it may come back, where for a moment there was nothing to be read
+  { immediate: true },
 );
 
 const shown = (k: number): string => {
@@ -76,6 +78,7 @@ function take() {
       :issue="state.entry.wrong"
       :asks="state.tool.sizes[state.entry.focus]!.asks"
       @named="take"
+      @left="editor.escape()"
     />
   </div>
 </template>

@@ -89,7 +89,9 @@ function leave() {
 }
 
 /** A click elsewhere takes what was typed; what can't be taken is left as it was. */
-function leaveTaking({ relatedTarget }: FocusEvent) {
+function leaveTaking({ target, relatedTarget }: FocusEvent) {
+  // the number was a button before it was typed: that it has gone is no leaving
+  if (!(target instanceof HTMLInputElement)) return;
   // a name is given its number beside it
   if (box.value?.contains(relatedTarget as Node | null)) return;
   if (editing.value && typed.value !== props.text) take();
@@ -176,6 +178,7 @@ function press(event: PointerEvent) {
       :issue="wrong"
       :asks="asks"
       @named="take"
+      @left="leave"
     />
   </span>
 </template>

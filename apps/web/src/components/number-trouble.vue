@@ -8,7 +8,7 @@ import { useProject } from '../stores/project.ts';
 /** Why a number can not be taken; a name that nobody knows yet gets its number there and then. */
 const { issue, asks } = defineProps<{ issue: Issue; asks: Dimension }>();
 /** What was missing has its number now: what was typed may be taken. */
-const emit = defineEmits<{ named: [] }>();
+const emit = defineEmits<{ named: []; left: [] }>();
 
 const store = useProject();
 const typed = ref('');
@@ -37,6 +37,7 @@ function name() {
         :aria-label="`value of ${issue.facts['name']}`"
         maxlength="240"
         @keydown.enter.stop.prevent="name"
+        @keydown.esc.stop="emit('left')"
       />
       <span class="text-muted ml-1">Enter</span>
     </label>

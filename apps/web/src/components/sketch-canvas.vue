@@ -334,6 +334,7 @@ defineExpose({ hold });
         :issue="wrong"
         :asks="state.asking.asks"
         @named="answer"
+        @left="editor.escape()"
       />
     </div>
   </div>

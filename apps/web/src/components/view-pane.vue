@@ -18,6 +18,7 @@ import { useKeptInView } from '../view/use-kept-in-view.ts';
 import { useMoving } from '../view/use-moving.ts';
 import { usePicture } from '../view/use-picture.ts';
 import { PlaneMap } from '../editor/plane-map.ts';
+import { beginsNumber } from '../editor/size-typing.ts';
 import { useSnapshot } from '../snapshots/use-snapshot.ts';
 import { Picking } from '../view/picking.ts';
 import { pickWords, type Pick } from '../view/picks.ts';
@@ -270,7 +271,7 @@ const keys: PaneKeys = {
   },
   escape,
   accept: () => bench.draft && void bench.acceptDraft(),
-  letter: (key) => bench.editor?.key(key) ?? (/^[\d.]$/.test(key) && (bench.desk?.typeNumber(key) ?? false)),
+  letter: (key) => bench.editor?.key(key) ?? (beginsNumber(key) && (bench.desk?.typeNumber(key) ?? false)),
 };
 
 function escape() {

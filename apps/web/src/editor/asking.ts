@@ -108,11 +108,12 @@ export function tieOf(
 
 /** What was typed where something is asked for, with the names as they would be after it. */
 export function readIn(editor: SketchEditor, text: string, asks: Dimension, before: readonly Action[]) {
-  const project = editor.port.project();
-  const typed = readTyped(text, asks, project, editor.newId);
+  const first = perform(editor.port.project(), before);
+  if (!first.ok) return first;
+  const typed = readTyped(text, asks, first.value.project, editor.newId);
   if (!typed.ok) return typed;
   const naming = [...before, ...typed.value.naming];
-  const named = perform(project, naming);
+  const named = perform(first.value.project, typed.value.naming);
   if (!named.ok) return named;
   const { values, unit } = named.value.project;
   return ok({ expression: typed.value.expression, naming, scope: valueScope(Object.values(values), unit) });

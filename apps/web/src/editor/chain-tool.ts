@@ -17,9 +17,19 @@ import {
   type Id,
   type Vec2,
 } from '@helb/core';
-import { directionOf, holdTyped, lengthOf, polar, radiusOf, type DrawnSize, type TypedSizes } from './drawn-sizes.ts';
+import {
+  directionOf,
+  holdTyped,
+  lengthOf,
+  namingOf,
+  polar,
+  radiusOf,
+  type DrawnSize,
+  type TypedSizes,
+} from './drawn-sizes.ts';
 import type { Snap } from './snapping.ts';
 import {
+  exactly,
   FigureMaker,
   guidesOf,
   NO_PREVIEW,
@@ -92,10 +102,9 @@ export class ChainTool implements Tool {
     return numbers.map((now, k) => ({ ...LINE.asked[k]!, now }));
   }
 
-  keep(typed: TypedSizes): boolean {
+  keep(typed: TypedSizes): undefined {
     this.typed = typed;
     if (this.pointer) this.move(this.pointer);
-    return true;
   }
 
   move(pointer: PointerAt): void {
@@ -133,7 +142,7 @@ export class ChainTool implements Tool {
     if (!arc && this.square(found, pointer)) maker.relate({ kind: 'perpendicular', a: this.last.piece!.id, b: piece });
     const { typed } = this;
     holdTyped(maker, arc ? [radiusOf(piece)] : [lengthOf(maker, piece), directionOf(piece)], typed);
-    const naming = typed.flatMap((size) => size?.naming ?? []);
+    const naming = namingOf(typed);
     this.typed = [];
     this.host.draw(maker.figure, arc ? 'arc' : 'line', naming, this.first !== undefined);
     this.first ??= start;
@@ -162,9 +171,9 @@ export class ChainTool implements Tool {
     const found = snapFor(this.host, pointer, this.bent ? undefined : from);
     const [first, second] = this.typed.map((size) => size?.size);
     if (!from || (first === undefined && second === undefined)) return found;
-    if (this.bent) return { place: this.onArc(found.place, first) };
-    const place = LINE.aim([from], found.place, [first, second])!;
-    return second === undefined && found.level ? { place, level: found.level } : { place };
+    if (this.bent) return exactly(this.host, this.onArc(found.place, first));
+    const there = exactly(this.host, LINE.aim([from], found.place, [first, second])!);
+    return second === undefined && found.level ? { ...there, level: found.level } : there;
   }
 
   /** Where the arc of this radius that bends towards a place comes nearest to it. */

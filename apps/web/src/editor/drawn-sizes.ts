@@ -37,6 +37,9 @@ export interface TypedSize {
 
 /** For each number of a click the typed one; undefined where the pointer decides. */
 export type TypedSizes = readonly (TypedSize | undefined)[];
+/** The values that are named by what was typed. */
+export const namingOf = (typed: TypedSizes): readonly Action[] => typed.flatMap((size) => size?.naming ?? []);
+
 type Given = readonly (number | undefined)[];
 
 /** The numbers that one click of a figure tells, and where the click lies that tells others. */
@@ -57,9 +60,9 @@ const last = (places: readonly Vec2[]): Vec2 => places.at(-1)!;
  * How far from the last place, and in which direction: counter-clockwise from the first axis of the sketch. `times` as
  * long for a figure about its middle.
  */
-export const polar = (times: 1 | 2, prompt = 'length'): ClickSizes => ({
+export const polar = (times: 1 | 2): ClickSizes => ({
   asked: [
-    { prompt, asks: LENGTH },
+    { prompt: 'length', asks: LENGTH },
     { prompt: 'angle', asks: ANGLE },
   ],
   read(places, at) {

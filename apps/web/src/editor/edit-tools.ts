@@ -28,7 +28,7 @@ import {
 } from '@helb/core';
 import type { NumberAsked } from './asking.ts';
 import type { EditMaker } from './sketch-editor.ts';
-import { polar, type DrawnSize, type TypedSize, type TypedSizes } from './drawn-sizes.ts';
+import { namingOf, polar, type DrawnSize, type TypedSize, type TypedSizes } from './drawn-sizes.ts';
 import { hit } from './select-tool.ts';
 import type { Snap } from './snapping.ts';
 import {
@@ -124,9 +124,8 @@ export class OffsetTool implements Tool {
     return [{ prompt: 'distance', asks: LENGTH, now: distanceFrom(host.geometry, chain, pointer.at) }];
   }
 
-  keep([typed]: TypedSizes): boolean {
+  keep([typed]: TypedSizes): undefined {
     this.typed = typed;
-    return true;
   }
 
   move(pointer: PointerAt): void {
@@ -197,10 +196,9 @@ export class ShiftTool implements Tool {
     return numbers.map((now, k) => ({ ...SHIFT.asked[k]!, now }));
   }
 
-  keep(typed: TypedSizes): boolean {
+  keep(typed: TypedSizes): undefined {
     this.typed = typed;
     if (this.pointer) this.move(this.pointer);
-    return true;
   }
 
   /** Where the typed numbers put it, else what is guessed. */
@@ -225,7 +223,7 @@ export class ShiftTool implements Tool {
       this.from = place;
       return;
     }
-    const naming = this.typed.flatMap((size) => size?.naming ?? []);
+    const naming = namingOf(this.typed);
     const similarity = { ...STILL, shift: sub2(place, this.from) };
     if (this.name === 'copy') this.host.revise('copy', (builder) => copied(builder, this.chosen, similarity), naming);
     else carry(this.host, 'move', this.chosen, similarity, naming);

@@ -54,7 +54,7 @@ export interface FigureRecipe {
   readonly sizes?: readonly (ClickSizes | undefined)[];
   /**
    * Puts the figure together; false where these places make none.
-   * @returns what holds each number of its sizes, in their order; undefined for what nothing holds
+   * @returns what holds each number of its sizes, in their order
    */
   make(maker: FigureMaker, snaps: readonly Snap[], count: number): readonly (Unsized | undefined)[] | false;
 }
@@ -148,14 +148,14 @@ export const FIGURE_RECIPES = {
   arc: {
     what: 'arc',
     words: ['Click where the arc begins.', 'Click where it ends.', 'Click a place on it.'],
-    sizes: [undefined, polar(1), bulging('radius', 1)],
+    sizes: [undefined, reaching('length', 1, 0), bulging('radius', 1)],
     make(maker, [a, b, on]) {
       const arc = arcThrough(a!.place, b!.place, on!.place);
       if (!arc) return false;
       const [start, end] = [maker.point(a!), maker.point(b!)];
       const drawn = maker.drawnArc(arc, start, end);
       maker.hangOn(drawn, on!);
-      return [apartBy(start, end), undefined, radiusOf(drawn)];
+      return [apartBy(start, end), radiusOf(drawn)];
     },
   },
   'centred arc': {
@@ -175,13 +175,13 @@ export const FIGURE_RECIPES = {
   ellipse: {
     what: 'ellipse',
     words: ['Click the centre.', 'Click the end of one axis.', 'Click how far it reaches across.'],
-    sizes: [undefined, polar(2, 'first axis'), offset('second axis', 2)],
+    sizes: [undefined, reaching('first axis', 2, 0), offset('second axis', 2)],
     make(maker, [centre, tip, across]) {
       const minor = Math.hypot(...acrossSide(centre!.place, tip!.place, across!.place));
       if (!apart(centre!.place, tip!.place) || minor < LEAST) return false;
       const [at, end] = [maker.point(centre!), maker.point(tip!)];
       const ellipse = maker.entity('e', { kind: 'ellipse', centre: at, tip: end, minor });
-      return [axisOf(ellipse, 'first'), undefined, axisOf(ellipse, 'second')];
+      return [axisOf(ellipse, 'first'), axisOf(ellipse, 'second')];
     },
   },
   'elliptical arc': {
@@ -192,7 +192,7 @@ export const FIGURE_RECIPES = {
       'Click where the arc begins.',
       'Click where it ends, counter-clockwise.',
     ],
-    sizes: [undefined, polar(2, 'first axis')],
+    sizes: [undefined, reaching('first axis', 2, 0)],
     make(maker, [centre, tip, start, end]) {
       const minor = radiusAcross(centre!.place, tip!.place, start!.place);
       if (minor === undefined) return false;

@@ -1,8 +1,9 @@
-import { distance2, Geometry, NUMBER, type Vec2 } from '@helb/core';
-import { holdTyped, type DrawnSize, type TypedSizes } from './drawn-sizes.ts';
+import { distance2, Geometry, issue, NUMBER, type Action, type Issue, type Vec2 } from '@helb/core';
+import { holdTyped, namingOf, type DrawnSize, type TypedSizes } from './drawn-sizes.ts';
 import type { FigureRecipe } from './figure-recipes.ts';
 import type { Snap } from './snapping.ts';
 import {
+  exactly,
   FigureMaker,
   guidesOf,
   NO_PREVIEW,
@@ -56,13 +57,20 @@ export class FigureTool implements Tool {
     return [...told, { prompt: words, asks: NUMBER, now: this.count, within: { min, max } }];
   }
 
-  keep(typed: TypedSizes): boolean {
+  keep(typed: TypedSizes): Issue | undefined {
     this.typed[this.clicked.length] = typed;
     const count = this.recipe.count && typed[this.clicks?.asked.length ?? 0];
     if (count) this.count = count.size;
-    if (!this.last) return false;
+    if (!this.last) return undefined;
     this.move(this.last);
-    return this.aimed(this.last.at) !== undefined;
+    const text = typed.find((size) => size)?.text ?? '';
+    if (!this.aimed(this.last.at)) return issue('size.short', { text });
+    const snaps = [...this.clicked, this.find(this.last)];
+    return snaps.length < this.recipe.words.length || this.made(snaps) ? undefined : issue('size.none', { text });
+  }
+
+  get naming(): readonly Action[] {
+    return this.typed.slice(0, this.clicked.length).flatMap(namingOf);
   }
 
   /** The place that the typed numbers tell, where the pointer decides the rest; undefined where there is none. */
@@ -92,7 +100,7 @@ export class FigureTool implements Tool {
   /** What a click would be: where the typed numbers put it, else what is guessed. */
   private find(pointer: PointerAt): Snap {
     const found = snapFor(this.host, pointer);
-    return this.isTold ? { place: this.aimed(found.place) ?? found.place } : found;
+    return this.isTold ? exactly(this.host, this.aimed(found.place) ?? found.place) : found;
   }
 
   move(pointer: PointerAt): void {
@@ -125,8 +133,7 @@ export class FigureTool implements Tool {
     }
     const maker = this.made(snaps);
     if (!maker) return;
-    const naming = this.typed.flat().flatMap((size) => size?.naming ?? []);
-    this.host.draw(maker.figure, this.recipe.what, naming);
+    this.host.draw(maker.figure, this.recipe.what, this.typed.flatMap(namingOf));
     this.escape();
   }
 

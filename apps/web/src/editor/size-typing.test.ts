@@ -166,6 +166,61 @@ test('what can not be is refused with its reason, and stays to be mended; Esc le
   expect(on.editor.typing.entry).toMatchObject({ focus: 1 });
 });
 
+test('a chain that is typed back to where it began closes there', () => {
+  const on = desk();
+  on.editor.take('chain');
+  on.click([3, 4]);
+  for (const [length, angle] of [
+    ['60', '0'],
+    ['25', '90'],
+    ['60', '180'],
+    ['25', '270'],
+  ] as const) {
+    move(on, [30, 11]);
+    type(on, length, angle);
+  }
+  expect(on.editor.solved.regions.regions.map(({ area }) => +area.toFixed(6))).toEqual([1500]);
+  expect(Object.values(on.editor.sketch.entities).filter(({ kind }) => kind === 'point')).toHaveLength(4);
+  expect(on.editor.solved.solution.clash).toEqual([]);
+  // it has ended
+  expect(on.editor.snapshot.tool.sizes).toEqual([]);
+});
+
+test('a name that one click makes is there for the next, and can not be made twice', () => {
+  const on = desk();
+  on.editor.take('turned rectangle');
+  on.click([5, 6]);
+  move(on, [45, 20]);
+  expect(type(on, 'w = 40', '30')).toEqual({ ok: true, value: undefined });
+  move(on, [10, 60]);
+  expect(type(on, 'w = 12')).toMatchObject({ ok: false, issue: { code: 'value.taken' } });
+  on.editor.typing.type('w / 2');
+  expect(on.editor.typing.take()).toEqual({ ok: true, value: undefined });
+  expect(told(on)).toEqual(['distance w → 40', 'angle 30 → 30', 'distance w / 2 → 20']);
+  expect(Object.values(on.project().values)).toHaveLength(1);
+});
+
+test('numbers that make no figure are refused, and nothing is gone', () => {
+  const on = desk();
+  on.editor.take('arc slot');
+  on.click([0, 0]);
+  on.click([31, 0]);
+  on.click([3, 31]);
+  move(on, [22, 30]);
+  expect(type(on, '80')).toMatchObject({ ok: false, issue: { code: 'size.none' } });
+  on.editor.typing.type('8');
+  expect(on.editor.typing.take().ok).toBe(true);
+
+  // a count drives nothing later: a name would only look as if it did
+  on.editor.take('polygon');
+  on.click([90, 90]);
+  move(on, [120, 99]);
+  expect(type(on, '24', 'n = 5')).toMatchObject({ ok: false, issue: { code: 'size.count' } });
+  on.editor.typing.type('5');
+  expect(on.editor.typing.take().ok).toBe(true);
+  expect(Object.values(on.project().values)).toEqual([]);
+});
+
 test('digits mean nothing where nothing is on its way', () => {
   const on = desk();
   expect(on.editor.key('4')).toBe(false);

@@ -1,15 +1,4 @@
-import {
-  evaluate,
-  fail,
-  isNumber,
-  issue,
-  LENGTH,
-  ok,
-  sameDimension,
-  type Action,
-  type Issue,
-  type Result,
-} from '@helb/core';
+import { evaluate, fail, isNumber, LENGTH, ok, sameDimension, type Action, type Issue, type Result } from '@helb/core';
 import { readIn } from './asking.ts';
 import type { DrawnSize, TypedSize, TypedSizes } from './drawn-sizes.ts';
 import type { SketchEditor } from './sketch-editor.ts';
@@ -26,6 +15,7 @@ export interface SizeEntry {
 const LENGTHS = { min: 0, max: 1e5 };
 /** Keys that begin a number. */
 const NUMBER_KEY = /^[\d.,(]$/;
+export const beginsNumber = (key: string): boolean => NUMBER_KEY.test(key);
 
 /** Typing the numbers of what a tool has on its way: they stand at the pointer, which decides those that are left empty. */
 export class SizeTyping {
@@ -36,7 +26,7 @@ export class SizeTyping {
   /** A digit begins the first number, Tab opens them all; false where nothing is on its way, or they are open already. */
   key(key: string): boolean {
     const { sizes = [] } = this.editor.tool;
-    if (this.entry || sizes.length === 0 || !(key === 'Tab' || NUMBER_KEY.test(key))) return false;
+    if (this.entry || sizes.length === 0 || !(key === 'Tab' || beginsNumber(key))) return false;
     this.entry = { texts: sizes.map(() => ''), focus: 0 };
     this.type(key === 'Tab' ? '' : key);
     return true;
@@ -69,8 +59,7 @@ export class SizeTyping {
     const { entry, editor } = this;
     if (!entry || !editor.last) return ok(undefined);
     const { typed, wrong } = readEntry(editor, entry);
-    const isShort = !wrong && editor.tool.keep?.(typed) === false;
-    const reason = isShort ? issue('size.short', { text: entry.texts[0]! }) : wrong?.issue;
+    const reason = wrong ? wrong.issue : editor.tool.keep?.(typed);
     this.entry = reason && { ...entry, focus: wrong?.at ?? 0, wrong: reason };
     if (!reason) editor.tool.down?.(editor.last);
     editor.changed();
@@ -91,7 +80,7 @@ function readEntry(
   editor: SketchEditor,
   { texts }: SizeEntry,
 ): { readonly typed: TypedSizes; readonly wrong?: { readonly at: number; readonly issue: Issue } } {
-  const before: Action[] = [];
+  const before = [...(editor.tool.naming ?? [])];
   const typed: (TypedSize | undefined)[] = [];
   let wrong: { at: number; issue: Issue } | undefined;
   editor.tool.sizes?.forEach((size, k) => {
@@ -116,6 +105,9 @@ function readSize(
   const number = evaluate(expression, asks, scope);
   if (!number.ok) return number;
   const size = number.value;
+  // a count is a number of the figure's making alone: nothing would be driven by a name
+  if (isNumber(asks) && within && naming.length > before.length)
+    return fail('size.count', { text, min: within.min, max: within.max });
   if (isNumber(asks) && within && !(Number.isInteger(size) && size >= within.min && size <= within.max))
     return fail('size.count', { text, min: within.min, max: within.max });
   if (within && !isNumber(asks) && !(size > within.min && size <= within.max))

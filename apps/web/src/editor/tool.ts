@@ -7,6 +7,7 @@ import {
   type Figure,
   type Geometry,
   type Id,
+  type Issue,
   type NewId,
   type Piece,
   type Reference,
@@ -66,8 +67,10 @@ export interface Tool {
   readonly pointed?: Reference | undefined;
   /** The numbers of what is on its way; none before anything is. */
   readonly sizes?: readonly DrawnSize[];
-  /** Numbers that were typed for them: what is on its way keeps to these wherever the pointer is. False where none is so. */
-  keep?(typed: TypedSizes): boolean;
+  /** Numbers that were typed for them: what is on its way keeps to these wherever the pointer is. @returns why nothing can be so */
+  keep?(typed: TypedSizes): Issue | undefined;
+  /** Values that are named by what was typed for earlier clicks. */
+  readonly naming?: readonly Action[];
   down?(pointer: PointerAt): void;
   move(pointer: PointerAt): void;
   up?(pointer: PointerAt): void;
@@ -84,6 +87,11 @@ export const snapFor = (host: ToolHost, pointer: PointerAt, from?: Vec2): Snap =
     helpers: host.helpers,
     ...(from ? { from } : {}),
   } satisfies SnapQuery);
+
+/** What lies exactly in a place: an existing point there, and no guess. */
+export const exactly = (host: ToolHost, place: Vec2): Snap =>
+  snap(host.geometry, { at: place, reach: SAME_mm, free: true });
+const SAME_mm = 1e-6;
 
 /** The signs of what a snap guesses, where they will stand. */
 export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {

@@ -83,4 +83,6 @@ function readStanding(text: string | null): Standing {
 }
 
 const isStep = (one: StepInMaking | null): boolean =>
-  typeof one?.id === 'string' && Array.isArray(one.naming) && stepSchema.safeParse(one.step).success;
+  typeof one?.id === 'string' &&
+  Array.isArray(one.naming) &&
+  [one.step, one.from ?? one.step].every((step) => stepSchema.safeParse(step).success);

@@ -149,3 +149,19 @@ test('each change is told once to whoever listens', () => {
   making.ask('edges');
   expect(told).toHaveLength(1);
 });
+
+test('a change that was left standing is gone on with over what came meanwhile; untouched there is nothing to keep', () => {
+  const kept: Record<string, Step> = { s1: { ...fillet, edges: [edge('a')] } as Step };
+  const { making, said } = page(kept);
+  making.edit('s1');
+  expect(making.made).toBeUndefined();
+  making.setField('radius', '5 mm');
+  const left = JSON.parse(JSON.stringify(making.made)) as NonNullable<typeof making.made>;
+  making.leave();
+  // renamed and with another edge by now
+  kept['s1'] = { ...kept['s1'], name: 'Rim', edges: [edge('b')] } as Step;
+  making.resume(left);
+  expect(making.snapshot.draft!.step).toMatchObject({ name: 'Rim', radius: '5 mm', edges: [edge('b')] });
+  making.accept();
+  expect(said.acted).toEqual([{ command: 'step.set', input: { part: 'p', step: 's1', fields: { radius: '5 mm' } } }]);
+});

@@ -18,6 +18,8 @@ export interface StepInMaking {
   readonly step: Step;
   /** Is it made anew? Else it is in the document already. */
   readonly isNew: boolean;
+  /** A step of the document as it was when somebody began to change it. */
+  readonly from?: Step;
   /** Values that were named on the way: made together with the step. */
   readonly naming: readonly Action[];
 }
@@ -53,6 +55,15 @@ function keptPicks(before: Step, after: Step): { on?: Reference[] } {
   return { on: before.on.slice(0, other < 0 ? is.length : other) };
 }
 
+/** What was changed from one step to another, changed in the step as it is now: what came meanwhile stays. */
+function carriedOver(from: Step, to: Step, now: Step): Step {
+  const before = from as Readonly<Record<string, unknown>>;
+  const changes = Object.entries(to).filter(
+    ([field, value]) => JSON.stringify(value) !== JSON.stringify(before[field]),
+  );
+  return { ...now, ...Object.fromEntries(changes) };
+}
+
 /** Making a step, or choosing anew what it builds on: line by line, until it is kept or left. Knows no framework. */
 export class StepMaking extends Snapshots<MakingState> {
   private draft: StepInMaking | undefined;
@@ -80,13 +91,14 @@ export class StepMaking extends Snapshots<MakingState> {
   edit(id: Id, field?: string): void {
     const step = this.port.step(id);
     if (!step) return;
-    this.set((this.begun = { id, step, isNew: false, naming: [] }));
+    this.set((this.begun = { id, step, from: step, isNew: false, naming: [] }));
     this.ask(this.snapshot.fields.find((line) => field === line.field || field?.startsWith(`${line.field}.`))?.field);
   }
 
   /** Goes on with one that was left standing. */
   resume(left: StepInMaking): void {
-    this.set(left);
+    const now = this.port.step(left.id);
+    this.set(left.from && now ? { ...left, from: now, step: carriedOver(left.from, left.step, now) } : left);
     this.askNext();
   }
 

@@ -330,6 +330,8 @@ export const useWorkbench = defineStore('bench', () => {
   function acceptDraft(): Result<void> {
     const { id, isNew } = draft.value!;
     const done = making.accept();
+    // a page that was about to go may have put it there
+    if (done.ok) dropStanding(id);
     if (done.ok && isNew && upTo.value !== undefined) upTo.value = id;
     return done;
   }
@@ -409,7 +411,10 @@ export const useWorkbench = defineStore('bench', () => {
     setDraft: (next: StepInMaking) => making.set(next),
     setField: (field: string, value: unknown) => making.setField(field, value),
     acceptDraft,
-    cancelDraft: () => making.leave(),
+    cancelDraft() {
+      if (draft.value) dropStanding(draft.value.id);
+      making.leave();
+    },
     take,
     relate,
   };

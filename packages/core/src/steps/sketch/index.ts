@@ -92,6 +92,7 @@ export const sketch: StepKind<SketchStep, never> = {
       `"${f['text']}" does not do here: a whole number from ${f['min']} to ${f['max']} is asked for.`,
     'size.short': (f) =>
       `"${f['text']}" is too short: nothing so small reaches from the one place to the other. Half of the way between them is the least.`,
+    'size.none': (f) => `With "${f['text']}" no such figure can be drawn here: change it, or move the pointer first.`,
     'size.bounds': (f) =>
       f['angle'] === 1
         ? `"${f['text']}" is not an angle above 0 and up to 360 deg.`

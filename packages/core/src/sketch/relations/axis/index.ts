@@ -3,12 +3,12 @@ import { add2, direction2, dot2, sub2, type Vec2 } from '../../../math/index.ts'
 import { expressionSchema, idSchema, measuringSchema, placeSchema } from '../../../records/index.ts';
 import { GROUND } from '../../../solver/index.ts';
 import { LENGTH } from '../../../units/index.ts';
-import { linearAnnotation, linearPlaces } from '../../annotation.ts';
 import type { Geometry } from '../../geometry.ts';
 import { carrierOf } from '../../pieces/index.ts';
 import { pointDistance } from '../../residuals.ts';
 import type { RelationKind } from '../kind.ts';
 import { middleOf, picked } from '../picking.ts';
+import { drawnAlong } from '../span.ts';
 
 /** The whole length of an axis of an ellipse: of the first, on which its tip lies, or of the second, square to that. */
 const axisSchema = z.strictObject({
@@ -67,14 +67,7 @@ export const axis: RelationKind<Axis> = {
       const [p, q] = spanOf(relation, geometry);
       return Math.hypot(...sub2(q, p));
     },
-    places(relation, geometry, space) {
-      const [p, q, along] = spanOf(relation, geometry);
-      return linearPlaces(p, q, along, space);
-    },
-    annotate(relation, geometry, space, at) {
-      const [p, q, along] = spanOf(relation, geometry);
-      return linearAnnotation(p, q, along, at, space);
-    },
+    ...drawnAlong(spanOf),
   },
   anchors: ({ ellipse }, geometry) => [middleOf(ellipse, geometry)],
 };

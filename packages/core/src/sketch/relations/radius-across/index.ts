@@ -3,11 +3,11 @@ import { add2, direction2, type Vec2 } from '../../../math/index.ts';
 import { expressionSchema, idSchema, measuringSchema, placeSchema } from '../../../records/index.ts';
 import { GROUND } from '../../../solver/index.ts';
 import { LENGTH } from '../../../units/index.ts';
-import { linearAnnotation, linearPlaces } from '../../annotation.ts';
 import type { Geometry } from '../../geometry.ts';
 import { carrierOf } from '../../pieces/index.ts';
 import type { RelationKind } from '../kind.ts';
 import { middleOf, picked } from '../picking.ts';
+import { drawnAlong } from '../span.ts';
 
 /** The radius of an ellipse square to the axis on which its tip lies. */
 const radiusAcrossSchema = z.strictObject({
@@ -44,14 +44,7 @@ export const radiusAcross: RelationKind<RadiusAcross> = {
     asks: LENGTH,
     prefix: 'R',
     measure: ({ ellipse }, geometry) => geometry.ellipse(ellipse).minor,
-    places(relation, geometry, space) {
-      const [p, q, along] = spanOf(relation, geometry);
-      return linearPlaces(p, q, along, space);
-    },
-    annotate(relation, geometry, space, at) {
-      const [p, q, along] = spanOf(relation, geometry);
-      return linearAnnotation(p, q, along, at, space);
-    },
+    ...drawnAlong(spanOf),
   },
   anchors: ({ ellipse }, geometry) => [middleOf(ellipse, geometry)],
 };
