@@ -19,6 +19,7 @@ import {
   type Relation,
 } from '@helb/core';
 import { adviceOn } from '../editor/advice.ts';
+import { setText } from '../editor/entity-edits.ts';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 
@@ -296,7 +297,7 @@ const lettering = computed(() => {
         class="chip border-rule w-full border px-2 py-0.5"
         :value="lettering.text"
         maxlength="60"
-        @change="editor.setText(lettering.id, ($event.target as HTMLInputElement).value)"
+        @change="setText(editor, lettering.id, ($event.target as HTMLInputElement).value)"
         @keydown.enter.stop="($event.target as HTMLInputElement).blur()"
       />
     </label>

@@ -56,7 +56,7 @@ function ready(element: HTMLElement, canvas: HTMLCanvasElement) {
     thing: (reference) => made.find(reference)[0]?.thing,
     under(at) {
       const place = made.view.toScreen(toSpace(bench.editor!.solved.frame, at));
-      const picks = made.pick(place);
+      const picks = [...made.pick(place), ...made.centresNear(place)];
       const crossed = crossedNear(made.view, place, model.built?.crossings ?? [], bench.around, (one) =>
         made.find(one),
       );
@@ -80,8 +80,9 @@ watch(
   (built) => {
     if (!built || !viewport.value || built.part !== bench.partId) return;
     // a sketch that borrows sees only what was there before it
+    const isBorrowing = bench.sketching?.tool.name === 'borrow';
     if (built.before === undefined) viewport.value.setBodies(built.bodies);
-    else viewport.value.setBodies(bench.editor ? built.earlier : built.bodies, built.earlier);
+    else viewport.value.setBodies(isBorrowing ? built.earlier : built.bodies, built.earlier);
     // what was picked is told as it is now
     bench.picked = bench.picked.flatMap(({ reference }) => viewport.value!.find(reference).slice(0, 1));
     viewport.value.setMeshes(built.meshes);
@@ -373,6 +374,9 @@ defineExpose({ viewport });
         data-testid="hint"
       >
         {{ bench.sketching.tool.hint }}
+        <span v-if="bench.sketching.lends.length > 0" class="text-link ml-2" data-testid="lends"
+          >Borrows {{ bench.sketching.lends.join(', ') }}.</span
+        >
         <span
           v-if="pointerAt"
           class="ml-3 font-mono text-[12px] whitespace-pre"

@@ -4,6 +4,7 @@ import {
   Geometry,
   length3,
   planeOf,
+  pointOf,
   projected,
   type Borrowing,
   type EdgeFacts,
@@ -40,23 +41,59 @@ export interface BorrowHost {
   borrow(offer: Offer): Result<void>;
 }
 
-/** The ways in which a thing can be borrowed, the usual one first. */
-const WAYS: readonly { readonly how: Borrowing; readonly words: string; suits(thing: Thing, frame: Frame): boolean }[] =
-  [
-    { how: 'shape', words: '', suits: (thing) => thing.to !== 'face' },
-    { how: 'axis', words: 'axis of ', suits: (thing) => thing.to === 'face' && axisOf(thing) !== undefined },
-    { how: 'shape', words: 'outline of ', suits: (thing) => thing.to === 'face' && planeOf(thing) !== undefined },
-    {
-      how: 'crossing',
-      words: 'crossing of ',
-      suits: (thing, frame) => thing.to === 'face' && !alongside(thing, frame),
-    },
-  ];
+interface Way {
+  readonly how: Borrowing;
+  readonly words: string;
+  suits(thing: Thing, frame: Frame): boolean;
+}
+
+const SHAPE: Way = { how: 'shape', words: '', suits: (thing) => thing.to !== 'face' };
+const AXIS: Way = {
+  ...{ how: 'axis', words: 'axis of ' },
+  suits: (thing) => thing.to === 'face' && axisOf(thing) !== undefined,
+};
+const OUTLINE: Way = {
+  ...{ how: 'shape', words: 'outline of ' },
+  suits: (thing) => thing.to === 'face' && planeOf(thing) !== undefined,
+};
+const CROSSING: Way = {
+  ...{ how: 'crossing', words: 'crossing of ' },
+  suits: (thing, frame) => thing.to === 'face' && !alongside(thing, frame),
+};
+const CENTRE: Way = {
+  ...{ how: 'axis', words: 'centre of ' },
+  suits: (thing, frame) => thing.to === 'edge' && isRoundHere(thing, frame),
+};
+
+/** The ways in which a thing is borrowed by itself, the usual one first. */
+const WAYS: readonly Way[] = [SHAPE, AXIS, OUTLINE, CROSSING];
+/** Those in which it is drawn to: a whole outline is asked for, a centre is not more than a place. */
+export const DRAWN_TO: readonly Way[] = [SHAPE, CENTRE, AXIS, CROSSING];
+
+/** Is it round, and seen along its axis, so that this is a point? */
+function isRoundHere(thing: Thing, frame: Frame): boolean {
+  const axis = pointOf(thing) && axisOf(thing);
+  return axis !== undefined && length3(cross3(axis.direction, frame.z)) < 1e-9;
+}
 
 /** Does a flat thing lie alongside the plane, so that they never cross? */
 function alongside(thing: Thing, frame: Frame): boolean {
   const plane = planeOf(thing);
   return plane !== undefined && length3(cross3(plane.z, frame.z)) < 1e-9;
+}
+
+/** The ways in which something can be borrowed, with what would come of each. */
+export function offersOf(
+  { words, reference, thing }: Under,
+  { frame, crossings }: Pick<BorrowHost, 'frame' | 'crossings'>,
+  ways = WAYS,
+): Offer[] {
+  return ways
+    .filter((way) => way.suits(thing, frame))
+    .flatMap((way): Offer[] => {
+      const seen = projected(thing, way.how, frame, () => crossings(reference));
+      return seen.ok ? [{ words: way.words + words, reference, how: way.how, seen: seen.value }] : [];
+    });
 }
 
 /** Takes live copies of what lies under the pointer onto the sketch plane; Tab steps through what can be had there. */
@@ -83,7 +120,7 @@ export class BorrowTool implements Tool {
 
   move(pointer: PointerAt): void {
     const before = this.found[this.chosen];
-    this.found = this.host.under(pointer).flatMap((under) => this.offersOf(under));
+    this.found = this.host.under(pointer).flatMap((under) => offersOf(under, this.host));
     this.at = pointer.at;
     // what was stepped to stays chosen while it is still there
     const kept = this.found.findIndex(({ words }) => words === before?.words);
@@ -108,13 +145,6 @@ export class BorrowTool implements Tool {
     this.found = [];
     this.show();
     return false;
-  }
-
-  private offersOf({ words, reference, thing }: Under): Offer[] {
-    return WAYS.filter((way) => way.suits(thing, this.host.frame)).flatMap((way): Offer[] => {
-      const seen = projected(thing, way.how, this.host.frame, () => this.host.crossings(reference));
-      return seen.ok ? [{ words: way.words + words, reference, how: way.how, seen: seen.value }] : [];
-    });
   }
 
   private show(): void {

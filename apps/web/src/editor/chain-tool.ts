@@ -8,8 +8,10 @@ import {
   directionAtEnd,
   distance2,
   dot2,
+  Geometry,
   left2,
   LENGTH,
+  relationKind,
   reversed,
   scale2,
   sub2,
@@ -28,6 +30,7 @@ import {
   type TypedSizes,
 } from './drawn-sizes.ts';
 import type { Snap } from './snapping.ts';
+import { touchingLine } from './touching.ts';
 import {
   exactly,
   FigureMaker,
@@ -109,8 +112,8 @@ export class ChainTool implements Tool {
 
   move(pointer: PointerAt): void {
     this.pointer = pointer;
-    const from = this.last?.snap.place;
-    const found = this.find(pointer);
+    const { start, end: found, touches } = this.piece(pointer);
+    const from = start?.place;
     const arc = this.arcTo(found.place);
     const pieces = !from
       ? []
@@ -118,27 +121,33 @@ export class ChainTool implements Tool {
         ? [arcBetween('', arc.centre, distance2(arc.centre, arc.a), arc.a, arc.b)]
         : [straight(from, found.place)];
     const tangent = from && (arc || this.goesOn(found.place, pointer)) ? [{ at: from, mark: 'T' }] : [];
+    const touching = touches.map((of) => ({ at: of === start?.on ? start.place : found.place, mark: 'T', of }));
     const square = from && this.square(found, pointer) ? [{ at: from, mark: '⊥' }] : [];
-    this.preview = { pieces, guides: guidesOf(found), tags: [...tagsOf(found, from), ...tangent, ...square] };
+    this.preview = {
+      pieces,
+      guides: guidesOf(found),
+      tags: [...tagsOf(found, from), ...tangent, ...touching, ...square],
+    };
   }
 
   down(pointer: PointerAt): void {
     this.pointer = pointer;
-    const found = this.find(pointer);
-    if (!this.last) {
+    const { start: first, end: found, touches } = this.piece(pointer);
+    if (!this.last || !first) {
       const begun: ChainEnd = { snap: found, ...this.arriving(found) };
       if (begun.heading || !this.bent) this.last = begun;
       return;
     }
-    const from = this.last.snap.place;
+    const from = first.place;
     if (distance2(from, found.place) < 1e-6) return;
     const maker = new FigureMaker(this.host.newId);
-    const [start, end] = [maker.point(this.last.snap), maker.point(found)];
+    const [start, end] = [maker.point(first), maker.point(found)];
     const arc = this.arcTo(found.place);
     const piece = arc ? this.addArc(maker, arc, start, end) : maker.entity('l', { kind: 'line', a: start, b: end });
     if (!arc && found.level) maker.relate({ kind: found.level, a: piece });
     if (!arc && this.goesOn(found.place, pointer))
       maker.relate({ kind: 'tangent', circle: this.last.piece!.id, to: piece, side: 1 });
+    for (const rim of touches) this.touch(maker, rim, piece);
     if (!arc && this.square(found, pointer)) maker.relate({ kind: 'perpendicular', a: this.last.piece!.id, b: piece });
     const { typed } = this;
     holdTyped(maker, arc ? [radiusOf(piece)] : [lengthOf(maker, piece), directionOf(piece)], typed);
@@ -163,6 +172,20 @@ export class ChainTool implements Tool {
     this.bent = this.beginsBent;
     this.preview = NO_PREVIEW;
     return drawing;
+  }
+
+  /** The piece to come, from where to where; a line that is drawn from or to a rim is guessed to touch it. */
+  private piece(pointer: PointerAt): {
+    readonly start: Snap | undefined;
+    readonly end: Snap;
+    readonly touches: readonly Id[];
+  } {
+    const [start, end] = [this.last?.snap, this.find(pointer)];
+    const isGuessed = start && !this.bent && !pointer.free && this.typed.length === 0;
+    const line = isGuessed && touchingLine(this.host.reachable, [start, end], pointer.reach);
+    if (!line) return { start, end, touches: [] };
+    const { level: _, ...there } = end;
+    return { start: { ...start, place: line.from }, end: { ...there, place: line.to }, touches: line.touches };
   }
 
   /** Where the typed numbers put it, else what is guessed. An arc is not kept level: only lines are. */
@@ -216,6 +239,12 @@ export class ChainTool implements Tool {
     if (Math.min(Math.abs(heading[0]), Math.abs(heading[1])) < 1e-6) return false;
     const along = direction2(sub2(found.place, snap!.place));
     return along !== undefined && Math.abs(dot2(heading, along)) < SQUARE_GUESS;
+  }
+
+  private touch(maker: FigureMaker, rim: Id, line: Id): void {
+    const drawn = new Geometry({ ...this.host.reachable.entities, ...maker.entities });
+    const relation = relationKind('tangent').fit([rim, line], drawn);
+    if (relation) maker.relate(relation);
   }
 
   private addArc(maker: FigureMaker, arc: DrawnArc, start: Id, end: Id): Id {

@@ -1,5 +1,6 @@
 import { isSized, settleAll, type Vec2 } from '@helb/core';
 import { desk } from '../../test/drawing-desk.ts';
+import { toggleCentreline } from './entity-edits.ts';
 import { EDIT_VERBS } from './edit-verbs.ts';
 
 describe('editing', () => {
@@ -203,7 +204,7 @@ describe('dimensions', () => {
       (id) => turned.editor.sketch.entities[id]!.kind === 'line',
     );
     turned.editor.select([axis!], false);
-    turned.editor.toggleCentreline();
+    toggleCentreline(turned.editor);
     turned.editor.select([], false);
     turned.editor.take('size');
     turned.click([22, 31]);

@@ -32,6 +32,8 @@ export interface EditorState {
   readonly solved: SolvedSketch;
   /** Entities that follow something outside. */
   readonly borrowed: Entities;
+  /** What of the model would be borrowed now, in words. */
+  readonly lends: readonly string[];
   /** The shape that is shown: while something is dragged or played, that. */
   readonly geometry: Geometry;
   /** The repetitions of patterns with what they stand on. */

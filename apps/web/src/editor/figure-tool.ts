@@ -109,7 +109,7 @@ export class FigureTool implements Tool {
     const signs = { tags: tagsOf(found), guides: guidesOf(found) };
     const maker = this.made([...this.clicked, found]);
     if (maker) {
-      const geometry = new Geometry({ ...this.host.geometry.entities, ...maker.entities });
+      const geometry = new Geometry({ ...this.host.reachable.entities, ...maker.entities });
       this.preview = {
         ...NO_PREVIEW,
         pieces: Object.keys(maker.entities).flatMap((id) => geometry.pieces(id)),

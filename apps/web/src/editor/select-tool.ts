@@ -96,7 +96,8 @@ export class SelectTool implements Tool {
 
   private under(pointer: PointerAt): Id | undefined {
     const found = hit(this.host.geometry, pointer);
-    return found !== undefined && !isBuiltIn(found) ? found : (this.host.patternAt(pointer) ?? found);
+    if (found !== undefined && !isBuiltIn(found)) return found;
+    return this.host.patternAt(pointer) ?? hit(this.host.reachable, pointer) ?? found;
   }
 
   private dragFrame(geometry: Geometry, id: Id, to: Vec2): Entities | undefined {

@@ -1,5 +1,6 @@
 import type { SizedRelation } from '@helb/core';
 import { desk } from '../../test/drawing-desk.ts';
+import { toggleConstruction } from './entity-edits.ts';
 
 /** A slanted line and an ellipse, well away from the axes; the size tool in hand. */
 function sizing() {
@@ -77,7 +78,7 @@ test('nothing is drawn to the diagonal that holds a rectangle about its centre',
   d.draw('chain', [100, 0.1], [100, 60]);
   const line = Object.keys(d.editor.sketch.entities).at(-1)!;
   d.editor.select([line], false);
-  d.editor.toggleConstruction();
+  toggleConstruction(d.editor);
   d.draw('circle', [100.3, 22], [104, 22]);
   expect(d.kinds()).toContain('coincident');
 });

@@ -17,7 +17,7 @@ type Rim = (typeof RIMS)[number];
 
 /** The dimension between these picks, its text at this place; undefined where there is none. */
 function sizeFor(host: ToolHost, picks: readonly Id[], at: Vec2, rim: Rim = 0): SizedRelation | undefined {
-  const { geometry } = host;
+  const { reachable: geometry } = host;
   for (const name of CLICKED_SIZES) {
     const { fit, dimension } = relationKind(name);
     const { toText, toRims } = dimension!;
@@ -31,7 +31,7 @@ function sizeFor(host: ToolHost, picks: readonly Id[], at: Vec2, rim: Rim = 0): 
 }
 
 /** What can be meant between the same things, the words of each, and which of them a dimension is. */
-function waysOf(relation: SizedRelation, { geometry }: ToolHost) {
+function waysOf(relation: SizedRelation, { reachable: geometry }: ToolHost) {
   const ways = (relationKind(relation.kind).dimension?.ways?.(relation, geometry) ?? []) as readonly Way[];
   const own = relationKind(relation.kind).way?.(relation);
   return { ways, at: ways.findIndex((way) => relationKind(relation.kind).way?.(way.relation) === own) };
@@ -83,7 +83,7 @@ export class SizeTool implements Tool {
 
   /** Is something round among what is measured? */
   private round(): boolean {
-    return this.picks.some((id) => this.host.geometry.roleOf(id) === 'circle');
+    return this.picks.some((id) => this.host.reachable.roleOf(id) === 'circle');
   }
 
   move(pointer: PointerAt): void {
@@ -121,7 +121,7 @@ export class SizeTool implements Tool {
 
   /** Numbers often stand near an axis: as the second thing that is taken only when asked for. */
   private under(pointer: PointerAt): Id | undefined {
-    const id = hit(this.host.geometry, pointer);
+    const id = hit(this.host.reachable, pointer);
     const isAxis = id !== undefined && id !== ORIGIN && isBuiltIn(id);
     return isAxis && this.picks.length === 1 && !pointer.add ? undefined : id;
   }

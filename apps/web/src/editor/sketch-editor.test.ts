@@ -1,5 +1,6 @@
 import { type Vec2 } from '@helb/core';
 import { desk } from '../../test/drawing-desk.ts';
+import { toggleConstruction } from './entity-edits.ts';
 import { fittingRelations } from './editor-state.ts';
 import { SketchEditor } from './sketch-editor.ts';
 import { snap } from './snapping.ts';
@@ -186,9 +187,9 @@ describe('selecting', () => {
     const d = desk();
     d.draw('circle', [0, 0], [7, 0]);
     d.click([7, 0]);
-    d.editor.toggleConstruction();
+    toggleConstruction(d.editor);
     expect(d.editor.solved.regions.regions).toHaveLength(0);
-    d.editor.toggleConstruction();
+    toggleConstruction(d.editor);
     expect(d.editor.solved.regions.regions).toHaveLength(1);
   });
 

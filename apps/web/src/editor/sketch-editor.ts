@@ -12,7 +12,6 @@ import {
   type Action,
   type EdgeFacts,
   type Entities,
-  type Entity,
   type Figure,
   type Id,
   type Issue,
@@ -38,6 +37,7 @@ import { measureText, movedPlaces, type EditorState } from './editor-state.ts';
 import type { Under } from './borrow-tool.ts';
 import { numberAsked, sizeAsked, tieOf, type Asking, type NumberAsked } from './asking.ts';
 import { helpersOf } from './helpers.ts';
+import { Lending } from './lending.ts';
 import { Loans } from './projected-references.ts';
 import { hit, SelectTool } from './select-tool.ts';
 import { SizeTyping } from './size-typing.ts';
@@ -69,6 +69,7 @@ export type EditMaker = (builder: EditBuilder) => Result<SketchEdit>;
 /** Editing one sketch: the tool in hand, what is selected, what is shown but not kept yet. Knows no framework. */
 export class SketchEditor extends Snapshots<EditorState> {
   readonly loans = new Loans(this);
+  private readonly lending = new Lending(this);
   /** Numbers that are typed for what is on its way. */
   readonly typing = new SizeTyping(this);
   tool: Tool = new SelectTool(this);
@@ -98,9 +99,14 @@ export class SketchEditor extends Snapshots<EditorState> {
 
   protected present(): EditorState {
     const { sketch, solved: now, tool } = this;
+    const lent = this.lending.among(this.spokenOf);
+    const borrowed = { ...now.sources.borrowed, ...lent };
+    const isLending = Object.keys(lent).length > 0;
+    const geometry = isLending ? new Geometry({ ...this.geometry.entities, ...lent }) : this.geometry;
     return {
-      ...{ step: this.step, sketch, relations: sketch.relations, solved: now, borrowed: now.sources.borrowed },
-      ...{ geometry: this.geometry, copiesGeometry: this.copiesGeometry, unit: this.scope.unit },
+      ...{ step: this.step, sketch, relations: sketch.relations, solved: now, borrowed },
+      lends: this.lending.wordsOf(this.spokenOf),
+      ...{ geometry, copiesGeometry: this.copiesGeometry, unit: this.scope.unit },
       ...{ selection: this.selection, hovered: this.hovered, pointed: this.pointed, playing: this.playing },
       ...{ proposed: this.proposed, asking: this.asking, lastGuesses: this.lastGuesses },
       ...{ entry: this.typing.entry, at: this.last?.at },
@@ -118,7 +124,7 @@ export class SketchEditor extends Snapshots<EditorState> {
 
   /** Does actions on the document; what came of them is shown. */
   act(actions: readonly Action[]): Result<void> {
-    const done = this.port.act(actions);
+    const done = this.port.act([...this.lending.neededBy(actions), ...actions]);
     this.publish();
     return done;
   }
@@ -136,7 +142,7 @@ export class SketchEditor extends Snapshots<EditorState> {
   }
 
   get sketch(): SketchStep {
-    return this.port.project().parts[this.part]!.steps[this.step] as SketchStep;
+    return this.sketchIn(this.port.project());
   }
 
   get scope(): Scope {
@@ -159,6 +165,18 @@ export class SketchEditor extends Snapshots<EditorState> {
 
   get geometry(): Geometry {
     return this.shown ? new Geometry(this.shown) : this.solved.solution.geometry;
+  }
+
+  get reachable(): Geometry {
+    return this.lending.with(this.geometry);
+  }
+
+  /** What is selected, pointed at, about to be sized or drawn to. */
+  private get spokenOf(): Id[] {
+    const { selection, hovered, proposed, tool } = this;
+    const sized = proposed ? relationKind(proposed.kind).refs(proposed) : [];
+    const guessed = tool.preview.tags.flatMap(({ of }) => of ?? []);
+    return [...selection, ...(hovered === undefined ? [] : [hovered]), ...sized, ...guessed];
   }
 
   get relations() {
@@ -197,6 +215,7 @@ export class SketchEditor extends Snapshots<EditorState> {
     if (kind === 'down' && this.typing.entry) return void this.typing.take();
     // the hand ends the play: it takes hold of what is really there
     if (kind === 'down' && this.playing) this.play(undefined);
+    if (kind !== 'up' && !pointer.free && this.tool.name !== 'borrow') this.lending.reach(pointer);
     this.tool[kind]?.(pointer);
     this.publish();
   }
@@ -293,7 +312,7 @@ export class SketchEditor extends Snapshots<EditorState> {
 
   /** What a dimension measures now, in the project's unit. */
   measureText(relation: SizedRelation): string {
-    return measureText(relation, { geometry: this.geometry, unit: this.scope.unit });
+    return measureText(relation, { geometry: this.reachable, unit: this.scope.unit });
   }
 
   /** Lets a dimension only tell its measure, or hold it again. */
@@ -355,34 +374,13 @@ export class SketchEditor extends Snapshots<EditorState> {
     return this.copies.geometry;
   }
 
-  setText(id: Id, text: string): Result<void> {
-    const entity = this.sketch.entities[id];
-    if (entity?.kind !== 'text') return ok(undefined);
-    return this.revise('text', (builder) => {
-      builder.replace(id, { ...entity, text });
-      return ok(builder.edit);
-    });
-  }
-
-  /** A centre line is construction, and diameters are measured across it. */
-  toggleCentreline(): Result<void> {
-    const lines = [...this.selection].filter((id) => this.sketch.entities[id]?.kind === 'line');
-    const all = lines.every((id) => (this.sketch.entities[id] as { centreline?: boolean }).centreline);
-    return this.revise('centre line', (builder) => {
-      for (const id of lines) {
-        const { centreline: _, construction: __, ...line } = builder.now(id) as Extract<Entity, { kind: 'line' }>;
-        builder.replace(id, all ? line : { ...line, construction: true, centreline: true });
-      }
-      return ok(builder.edit);
-    });
-  }
-
   /** Adds a figure, after what is named for it; guesses that would clash are left out, what was typed is not. */
   draw(figure: Figure, what: string, naming: readonly Action[] = [], goesOn = false): void {
-    const step = this.sketch;
+    const project = this.after([...this.lending.neededBy(figure), ...naming]);
+    const step = this.sketchIn(project);
     const entities = { ...step.entities, ...figure.entities };
     const next = { ...step, entities, relations: { ...step.relations, ...figure.relations } };
-    const trial = solved(next, this.scopeAfter(naming), this.loans.sourcesFor(next));
+    const trial = solved(next, scopeOf(project), this.loans.sourcesFor(next));
     const bad = new Set(trial.solution.clash);
     const kept = Object.entries(figure.relations).filter(([id, relation]) => isSized(relation) || !bad.has(id));
     const relations = Object.fromEntries(kept);
@@ -392,15 +390,17 @@ export class SketchEditor extends Snapshots<EditorState> {
     this.lastGuesses = goesOn ? [...this.lastGuesses, ...guesses] : guesses;
   }
 
-  /** The names as they are after some actions. */
-  private scopeAfter(actions: readonly Action[]): Scope {
+  /** The project as it is after some actions. */
+  private after(actions: readonly Action[]): Project {
     const done = perform(this.port.project(), actions);
-    return scopeOf(done.ok ? done.value.project : this.port.project());
+    return done.ok ? done.value.project : this.port.project();
   }
+
+  private sketchIn = (project: Project): SketchStep => project.parts[this.part]!.steps[this.step] as SketchStep;
 
   relate(kind: RelationName): Result<void> {
     const picks = [...this.selection];
-    const relation: Relation | undefined = relationKind(kind).fit(picks, this.geometry);
+    const relation: Relation | undefined = relationKind(kind).fit(picks, this.reachable);
     if (!relation) return ok(undefined);
     if (isSized(relation)) {
       this.ask(relation);
@@ -420,16 +420,6 @@ export class SketchEditor extends Snapshots<EditorState> {
     this.selection = this.pointed = new Set();
     this.lastGuesses = this.lastGuesses.filter((id) => !drawn.includes(id));
     return this.act([{ command: 'sketch.erase', input: { part: this.part, step: this.step, ids: drawn } }]);
-  }
-
-  toggleConstruction(): Result<void> {
-    const ids = [...this.selection].filter((id) => {
-      const entity = this.sketch.entities[id];
-      return entity !== undefined && entity.kind !== 'point';
-    });
-    if (ids.length === 0) return ok(undefined);
-    const on = !ids.every((id) => (this.sketch.entities[id] as { construction?: boolean }).construction);
-    return this.act([{ command: 'sketch.construction', input: { part: this.part, step: this.step, ids, on } }]);
   }
 
   place(entities: Entities): void {
@@ -461,10 +451,10 @@ export class SketchEditor extends Snapshots<EditorState> {
   actAndPlace(actions: readonly Action[]): Result<void> {
     // the sentence that was pointed at may be gone with it
     this.pointed = new Set();
-    const done = perform(this.port.project(), actions);
+    const done = perform(this.port.project(), [...this.lending.neededBy(actions), ...actions]);
     if (!done.ok) return done;
     const { project } = done.value;
-    const step = project.parts[this.part]!.steps[this.step] as SketchStep;
+    const step = this.sketchIn(project);
     const after = solved(step, scopeOf(project), this.loans.sourcesFor(step));
     const places =
       after.solution.state === 'clashing' ? {} : movedPlaces(after.solution.geometry.entities, step.entities);

@@ -22,6 +22,8 @@ interface Alignment {
 }
 
 export interface SnapQuery {
+  /** What places line up with, if not with all. */
+  readonly drawn?: Geometry;
   readonly at: Vec2;
   /** How near counts, mm. */
   readonly reach: number;
@@ -38,7 +40,7 @@ export interface SnapQuery {
 /** The best guess for a place: a point, the middle of a line, a curve, level with the last point; else the place itself. */
 export function snap(
   geometry: Geometry,
-  { at, reach, free, from, underlay = [], helpers = new Set() }: SnapQuery,
+  { at, reach, free, from, drawn = geometry, underlay = [], helpers = new Set() }: SnapQuery,
 ): Snap {
   const point = nearest(pointIds(geometry), (id) => distance2(geometry.point(id), at), reach);
   // an existing point is no guess: it is what was clicked
@@ -54,7 +56,7 @@ export function snap(
   const under = nearestOnLines(underlay, at, reach);
   if (under) return { place: under };
   const place: Vec2 = level ? (level === 'horizontal' ? [at[0], from[1]] : [from[0], at[1]]) : at;
-  return withAlignments(geometry, { place, ...(level ? { level } : {}) }, reach, from);
+  return withAlignments(drawn, { place, ...(level ? { level } : {}) }, reach, from);
 }
 
 /** The place on lines that is nearest to another, where one is within reach. */

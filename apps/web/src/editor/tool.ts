@@ -30,8 +30,8 @@ export interface PointerAt {
 /** What a tool would draw if it went on like this. */
 export interface Preview {
   readonly pieces: readonly Piece[];
-  /** Signs of the relations that are about to be guessed. */
-  readonly tags: readonly { readonly at: Vec2; readonly mark: string }[];
+  /** Signs of the relations that are about to be guessed, with what they hold on to. */
+  readonly tags: readonly { readonly at: Vec2; readonly mark: string; readonly of?: Id }[];
   /** From what a place is aligned with. */
   readonly guides: readonly Piece[];
   /** A selection box. */
@@ -46,6 +46,8 @@ export const NO_PREVIEW: Preview = { pieces: [], tags: [], guides: [] };
 /** What tools may ask of the editor. */
 export interface ToolHost {
   readonly geometry: Geometry;
+  /** That with what of the model can be drawn to: what is used of it is borrowed. */
+  readonly reachable: Geometry;
   readonly newId: NewId;
   /** Lines that only hold a figure together: nothing is drawn to them. */
   readonly helpers: ReadonlySet<Id>;
@@ -81,8 +83,9 @@ export interface Tool {
 }
 
 export const snapFor = (host: ToolHost, pointer: PointerAt, from?: Vec2): Snap =>
-  snap(host.geometry, {
+  snap(pointer.free ? host.geometry : host.reachable, {
     ...pointer,
+    drawn: host.geometry,
     underlay: host.underlay,
     helpers: host.helpers,
     ...(from ? { from } : {}),
@@ -95,9 +98,10 @@ const SAME_mm = 1e-6;
 
 /** The signs of what a snap guesses, where they will stand. */
 export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {
-  const tags: { at: Vec2; mark: string }[] = [];
-  if (found.point !== undefined || found.on !== undefined) tags.push({ at: found.place, mark: '•' });
-  if (found.middleOf !== undefined) tags.push({ at: found.place, mark: 'M' });
+  const tags: { at: Vec2; mark: string; of?: Id }[] = [];
+  const under = found.point ?? found.on;
+  if (under !== undefined) tags.push({ at: found.place, mark: '•', of: under });
+  if (found.middleOf !== undefined) tags.push({ at: found.place, mark: 'M', of: found.middleOf });
   if (found.level && from)
     tags.push({
       at: [(from[0] + found.place[0]) / 2, (from[1] + found.place[1]) / 2],

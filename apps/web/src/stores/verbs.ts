@@ -14,6 +14,7 @@ import {
   type SketchPlane,
 } from '@helb/core';
 import { EDIT_VERBS } from '../editor/edit-verbs.ts';
+import { toggleCentreline, toggleConstruction } from '../editor/entity-edits.ts';
 import { fittingRelations } from '../editor/editor-state.ts';
 import type { ToolName } from '../editor/tools.ts';
 import { useLooking } from './looking.ts';
@@ -136,7 +137,8 @@ export function useVerbs() {
     const relationVerb = ({ kind, title, key }: (typeof relations)[number]): Verb => ({
       ...{ id: kind, title, key, run: () => tell(editor.relate(kind)) },
     });
-    const edits = EDIT_VERBS.filter((verb) => verb.fits(state.geometry, picks)).map(
+    const areDrawn = picks.every((id) => !Object.hasOwn(state.borrowed, id) || state.sketch.entities[id]);
+    const edits = EDIT_VERBS.filter((verb) => areDrawn && verb.fits(state.geometry, picks)).map(
       ({ id, title, key, run }): Verb => ({
         id,
         title,
@@ -146,14 +148,14 @@ export function useVerbs() {
     );
     const lines = picks.some((id) => state.sketch.entities[id]?.kind === 'line');
     const centreline: Verb[] = lines
-      ? [{ id: 'centreline', title: 'Centre line', key: '', run: () => void editor.toggleCentreline() }]
+      ? [{ id: 'centreline', title: 'Centre line', key: '', run: () => void toggleCentreline(editor) }]
       : [];
     const size = tools.find((verb) => verb.id === 'size')!;
     return [
       ...relations.filter(({ last }) => !last).map(relationVerb),
       size,
       ...relations.filter(({ last }) => last).map(relationVerb),
-      { id: 'construction', title: 'Construction', key: 'Y', run: () => void editor.toggleConstruction() },
+      { id: 'construction', title: 'Construction', key: 'Y', run: () => void toggleConstruction(editor) },
       { id: 'erase', title: 'Erase', key: 'Del', run: () => void editor.erase() },
       ...edits,
       ...SELECTION_TOOLS.map(toolVerb),

@@ -345,11 +345,8 @@ export const useWorkbench = defineStore('bench', () => {
   // built up to a step means no later one is there, that in the making excepted
   const built = computed(() => (draft.value?.isNew && upTo.value !== undefined ? draft.value.id : upTo.value));
 
-  /** Before which step things are picked: that of the draft while it asks, that of the sketch while it borrows. */
-  const before = computed<Id | undefined>(() => {
-    if (askedField.value) return draft.value!.id;
-    return sketching.value?.tool.name === 'borrow' ? sketching.value.step : undefined;
-  });
+  /** Before which step things are picked: that of the draft while it asks, that of the sketch, which can borrow them. */
+  const before = computed<Id | undefined>(() => (askedField.value ? draft.value!.id : editor.value?.step));
 
   function freeName(base: string): string {
     const names = new Set(Object.values(part.value?.steps ?? {}).map((step) => step.name));

@@ -15,11 +15,9 @@ export function useGuides(viewport: Ref<Viewport | undefined>, screen: Ref<Scree
     const { part, draft, sketching, askedField } = bench;
     const { built } = model;
     if (!part || !built || built.part !== bench.partId) return [];
-    const borrowing = sketching?.tool.name === 'borrow';
-    if (sketching && !borrowing) return [];
     return guidesOf(part, built, {
       origin: askedField !== undefined,
-      drawn: borrowing || askedField !== undefined,
+      drawn: sketching !== undefined || askedField !== undefined,
       points: askedField !== undefined,
       ...(bench.before === undefined ? {} : { before: bench.before }),
       ...(draft ? { without: draft.id } : {}),

@@ -12,6 +12,7 @@ import {
 import {
   fitting,
   planeOf,
+  pointOf,
   type BodyMesh,
   type Frame,
   type Id,
@@ -325,6 +326,19 @@ export class Viewport {
     found.sort((a, b) => a.depth - b.depth);
     return found.filter(
       (pick, k) => found.findIndex((other) => other.name === pick.name && other.body === pick.body) === k,
+    );
+  }
+
+  /** Round edges whose centre lies near a screen place. */
+  centresNear(at: Vec2): Pick[] {
+    const { screen } = this.view;
+    return this.pickableBodies.flatMap(([body, { topology }], index) =>
+      topology.edges.flatMap((edge): Pick[] => {
+        const pick = edgePick(body, index, edge);
+        const centre = pointOf(pick.thing);
+        const depth = centre && cornerNearness(screen, at, centre);
+        return depth === undefined ? [] : [{ ...pick, depth }];
+      }),
     );
   }
 

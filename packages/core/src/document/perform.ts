@@ -43,8 +43,9 @@ export function perform(project: Project, actions: readonly Action[]): Result<Pe
     });
     const wrong = checkProject(next);
     if (wrong) throw new IssueError(wrong);
+    const main = actions.findIndex(({ command }) => !COMMANDS[command].prepares);
     const change: Change = {
-      label: labels[0] ?? 'Nothing',
+      label: labels[Math.max(main, 0)] ?? 'Nothing',
       actions,
       forward: fieldChanges(patches, next, project),
       backward: fieldChanges([...inverse], project, next),

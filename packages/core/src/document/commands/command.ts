@@ -7,6 +7,8 @@ import type { Part, Project } from '../schema.ts';
 /** A named change of a project. `run` edits the draft (Immer) and returns the label for undo and the log. */
 interface Command<I> {
   readonly schema: z.ZodType<I>;
+  /** Done for the sake of what comes with it in one gesture: that is called by the rest. */
+  readonly prepares?: true;
   run(draft: Project, input: I): string;
 }
 
@@ -17,6 +19,12 @@ export const command = <S extends z.ZodType>(
 ): Command<z.infer<S>> => ({
   schema: schema as z.ZodType<z.infer<S>>,
   run,
+});
+
+/** A command that makes what others in the same gesture use. */
+export const preparing = <S extends z.ZodType>(...definition: Parameters<typeof command<S>>): Command<z.infer<S>> => ({
+  ...command(...definition),
+  prepares: true,
 });
 
 /** Ends a command that can not be done; nothing of it stays. */

@@ -12,7 +12,7 @@ import {
 } from '../../sketch/index.ts';
 import { isBorrowed, projectedReferenceWithout, type SketchStep } from '../../steps/index.ts';
 import { projectedReferenceSchema } from '../../steps/sketch/projected-references.ts';
-import { command, insert, refuse, sketchIn } from './command.ts';
+import { command, insert, preparing, refuse, sketchIn } from './command.ts';
 
 const where = { part: idSchema, step: idSchema };
 
@@ -121,7 +121,7 @@ export const sketchCommands = {
   ),
 
   /** Borrows something: live copies as entities, held by what they come from. */
-  'sketch.borrow': command(
+  'sketch.borrow': preparing(
     z.strictObject({
       ...where,
       id: idSchema,

@@ -4,7 +4,7 @@ import { expressionSchema, idSchema, nameSchema } from '../../records/index.ts';
 import { IssueError } from '../../result/index.ts';
 import { placedExpressions, usersOf } from '../expression-places.ts';
 import { valueSchema, type Project, type Value } from '../schema.ts';
-import { command, insert, refuse } from './command.ts';
+import { command, insert, preparing, refuse } from './command.ts';
 
 const nameInput = z.string().min(1).max(60).transform(tidyName);
 
@@ -30,7 +30,7 @@ function write(draft: Project, path: readonly string[], text: string) {
 }
 
 export const valueCommands = {
-  'value.add': command(
+  'value.add': preparing(
     z.strictObject({
       id: idSchema,
       name: nameInput,
