@@ -24,6 +24,7 @@ import { useJoining } from '../stores/joining.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
 import { useAssembly } from '../stores/assembly.ts';
+import { useUnits } from '../stores/units.ts';
 import ChoiceWord from './choice-word.vue';
 import CopyFigures from './copy-figures.vue';
 import DeskMessage from './desk-message.vue';
@@ -36,6 +37,7 @@ const store = useProject();
 const assemblyStore = useAssembly();
 const joining = useJoining();
 const placements = usePlacements();
+const units = useUnits();
 const emit = defineEmits<{ edit: [] }>();
 
 const billOfMaterials = computed(() => assemblyStore.built?.billOfMaterials ?? []);
@@ -65,16 +67,15 @@ const chosen = computed(() => (frames.value[from.value] ? from.value : ''));
 const figures = computed((): [string, string][] => {
   const { totals } = assemblyStore;
   if (!totals) return [];
-  const size = assemblyStore.box?.high.map((high, k) => formatAmount(high - assemblyStore.box!.low[k]!, 1));
   const seen = seenFrom(totals, frames.value[chosen.value]!.frame);
   return [
     [
       'Mass',
       `${formatMeasured(totals.mass_g, totals.off.mass_g, 1)} g${totals.unknown > 0 ? ` + ${totals.unknown} of no material` : ''}`,
     ],
-    ['Size', size ? `${size.join(' × ')} mm` : '…'],
+    ['Size', assemblyStore.box ? units.size(assemblyStore.box) : '…'],
     ...(seen.centre_mm
-      ? ([['Centre', `${seen.centre_mm.map((c) => formatAmount(c, 2)).join('  ')} mm`]] as [string, string][])
+      ? ([['Centre', units.place(seen.centre_mm)]] as [string, string][])
       : []),
   ];
 });
@@ -93,8 +94,8 @@ function search() {
 }
 function words({ overlap_mm3, distance_mm, compared }: Interference): string {
   if (!compared) return 'could not be compared: look, or move one a little';
-  if (overlap_mm3 > 0) return `overlap ${formatAmount(overlap_mm3, 2)} mm³`;
-  return distance_mm < 1e-6 ? 'touch' : `${formatAmount(distance_mm, 3)} mm apart`;
+  if (overlap_mm3 > 0) return `overlap ${units.volume(overlap_mm3)}`;
+  return distance_mm < 1e-6 ? 'touch' : `${units.length(distance_mm)} apart`;
 }
 /** A pair is said of placements, whichever of their repeats meet. */
 /** The pair said to press into each other, by its record. */

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { formatMeasured, stepOfFace } from '@helb/core';
+import { stepOfFace } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
+import { useUnits } from '../stores/units.ts';
 
 /** The bodies of the part, each with its volume; those that are not shown are not touched by new steps either. */
 const bench = useWorkbench();
 const model = useModel();
+const units = useUnits();
 
 const bodies = computed(() => (model.built?.part === bench.partId ? (model.built?.bodies ?? []) : []));
 const nameOf = (body: string) => {
@@ -29,7 +31,7 @@ const nameOf = (body: string) => {
         nameOf(name)
       }}</span>
       <span class="font-mono text-[13px]"
-        >{{ formatMeasured(measures.volume_mm3, measures.off.volume_mm3, 1) }} mm³</span
+        >{{ units.volume(measures.volume_mm3, measures.off.volume_mm3) }}</span
       >
     </label>
     <p v-if="bodies.some(({ name }) => bench.hiddenBodies.has(name))" class="text-muted mt-1 text-sm">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
-import type { Vec2 } from '@helb/core';
+import type { Vec2, Vec3 } from '@helb/core';
 import { useModel } from '../stores/model.ts';
 import type { Verb } from '../stores/verbs.ts';
 import type { StageState } from '../view/stage.ts';
@@ -13,7 +13,7 @@ import VerbStrip from './verb-strip.vue';
  * What every view of solids has, of a part as of the assembly: the canvas with the pointer on it, keys, the axes, the list
  * under the pointer, the verbs. What is shown and what a click means is the business of who uses it.
  */
-const { keys, camera } = defineProps<{
+const { keys, camera, stage } = defineProps<{
   label: string;
   canvasLabel: string;
   /** What it came to, of the last frame; undefined before the first. */
@@ -75,6 +75,14 @@ function place(event: PointerEvent): Vec2 {
   const box = pane.value!.getBoundingClientRect();
   return [event.clientX - box.left, event.clientY - box.top];
 }
+/** Where the origin and the ends of the unit vectors are on the screen: for benches and tests. */
+const seen = computed(() => stage && JSON.stringify(UNITS.map(stage.screen.toScreen)));
+const UNITS: readonly Vec3[] = [
+  [0, 0, 0],
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
 const width = computed(() => pane.value?.clientWidth ?? 0);
 
 const ARROWS: Readonly<Record<string, readonly [right: number, up: number]>> = {
@@ -130,6 +138,7 @@ function onKey(event: KeyboardEvent) {
     class="bg-paper relative min-w-0 grow overflow-hidden"
     :aria-label="label"
     :data-drawn="stage?.drawn ?? 0"
+    :data-seen="seen"
   >
     <canvas
       ref="canvas"

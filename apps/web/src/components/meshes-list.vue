@@ -3,10 +3,12 @@ import { computed } from 'vue';
 import { formatAmount, type Id } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
+import { useUnits } from '../stores/units.ts';
 
 /** Triangles that are laid under the part: how large they are, and whether they are closed. */
 const bench = useWorkbench();
 const model = useModel();
+const units = useUnits();
 
 /** The unit that its step tells, or the one of the file. */
 const unitOf = (step: Id) => (bench.part?.steps[step] as { unit?: string } | undefined)?.unit ?? 'file';
@@ -18,11 +20,11 @@ const meshes = computed(() =>
       step,
       name: bench.part?.steps[step]?.name ?? 'a step that is gone',
       count: `${formatAmount(triangles, 0)} triangles`,
-      size: `${box.high.map((high, k) => formatAmount(high - box.low[k]!, 2)).join(' × ')} mm`,
+      size: units.size(box),
       whole:
         volume === undefined
           ? `open at ${loose} ${loose === 1 ? 'edge' : 'edges'}`
-          : `closed, ${formatAmount(volume, 1)} mm³`,
+          : `closed, ${units.volume(volume)}`,
       isUnsure: !named && unitOf(step) === 'file',
     };
   }),

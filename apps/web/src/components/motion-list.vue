@@ -5,6 +5,7 @@ import {
   formatAmount,
   LENGTH,
   NUMBER,
+  roundLength,
   type Id,
   type Coordinate,
   type CoordinateKey,
@@ -59,6 +60,8 @@ const keyOfEnd = ({ joint, coordinate }: RatioRecord['first']) => coordinateKey(
 const asksOf = ({ first, second }: RatioRecord) =>
   isTurn(first.coordinate) && !isTurn(second.coordinate) ? LENGTH : NUMBER;
 
+const factorFor = (record: RatioRecord) => (asksOf(record) === LENGTH ? roundLength(10, store.kept!.unit) : '1');
+
 function addRatio() {
   const keys = Object.keys(ends.value) as CoordinateKey[];
   const [first, second] = [...keys].sort((a, b) => Number(isAngle(b)) - Number(isAngle(a)));
@@ -72,13 +75,13 @@ function addRatio() {
   store.act([
     {
       command: 'ratio.add',
-      input: { id: newId('r'), record: { ...record, factor: asksOf(record) === LENGTH ? '10 mm' : '1' } },
+      input: { id: newId('r'), record: { ...record, factor: factorFor(record) } },
     },
   ]);
 }
 const setEnd = (id: Id, record: RatioRecord, which: 'first' | 'second', key: CoordinateKey) => {
   const next = { ...record, [which]: endOf(key) };
-  const factor = asksOf(next) === asksOf(record) ? record.factor : asksOf(next) === LENGTH ? '10 mm' : '1';
+  const factor = asksOf(next) === asksOf(record) ? record.factor : factorFor(next);
   store.act([{ command: 'ratio.set', input: { id, fields: { [which]: endOf(key), factor } } }]);
 };
 const wrongOf = (id: Id) => {

@@ -4,6 +4,7 @@ import { explain, formatAmount, formatMeasured, frameOn, frameSeenFrom, type Fra
 import { seenFrom } from '@helb/engine';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
+import { useUnits } from '../stores/units.ts';
 import ChoiceWord from './choice-word.vue';
 import CopyFigures from './copy-figures.vue';
 import MaterialChoice from './material-choice.vue';
@@ -13,6 +14,7 @@ import PickedReadings from './picked-readings.vue';
 /** The part as a whole: material, mass, size, and where its mass lies as seen from a frame of one's choosing. */
 const bench = useWorkbench();
 const model = useModel();
+const units = useUnits();
 
 const trouble = computed(() => (model.built?.part === bench.partId ? model.built?.trouble : undefined));
 const totals = computed(() => (model.built?.part === bench.partId ? model.built?.totals : undefined));
@@ -34,12 +36,11 @@ const chosen = computed(() => (frames.value[from.value] ? from.value : ''));
 const figures = computed((): [string, string][] => {
   const t = totals.value;
   if (!t || t.bodies === 0) return [];
-  const size = t.box_mm!.high.map((high, k) => formatAmount(high - t.box_mm!.low[k]!, 2));
   return [
     ['Mass', t.mass_g === null ? 'no material' : `${formatMeasured(t.mass_g, t.off.mass_g, 2)} g`],
-    ['Volume', `${formatMeasured(t.volume_mm3, t.off.volume_mm3, 1)} mm³`],
-    ['Area', `${formatMeasured(t.area_mm2, t.off.area_mm2, 1)} mm²`],
-    ['Size', `${size.join(' × ')} mm`],
+    ['Volume', units.volume(t.volume_mm3, t.off.volume_mm3)],
+    ['Area', units.area(t.area_mm2, t.off.area_mm2)],
+    ['Size', units.size(t.box_mm!)],
     ['Bodies', `${t.bodies} with ${t.faces} faces`],
   ];
 });
@@ -48,10 +49,9 @@ const seen = computed((): [string, string][] => {
   const t = totals.value;
   if (!t || t.bodies === 0) return [];
   const { centre_mm, inertia_g_mm2 } = seenFrom(t, frames.value[chosen.value]!.frame);
-  const unsure = t.off.centre_mm > 5e-3 ? ` ± ${formatAmount(t.off.centre_mm, 2)}` : '';
   const inertia = inertia_g_mm2?.map((entry) => formatAmount(entry / 1000, 2));
   return [
-    ['Centre of mass', `${centre_mm!.map((c) => formatAmount(c, 2)).join('  ')}${unsure} mm`],
+    ['Centre of mass', units.place(centre_mm!, t.off.centre_mm > 5e-3 ? t.off.centre_mm : 0)],
     ...(inertia
       ? ([
           ['I xx yy zz', inertia.slice(0, 3).join('  ')],

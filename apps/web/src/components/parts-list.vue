@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { explain, PART_COLOURS, type Action, type Id, type Issue, type Part } from '@helb/core';
+import { explain, PART_COLOURS, type Id, type Issue, type Part } from '@helb/core';
 import { newId } from '../stores/ids.ts';
+import { useLooking } from '../stores/looking.ts';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useBrought, type News } from '../stores/brought.ts';
 import { useModel } from '../stores/model.ts';
@@ -15,6 +16,7 @@ import PlacementsList from './placements-list.vue';
 
 const store = useProject();
 const bench = useWorkbench();
+const looking = useLooking();
 const placements = usePlacements();
 const brought = useBrought();
 const model = useModel();
@@ -23,14 +25,23 @@ const emit = defineEmits<{ edit: [id: Id] }>();
 const renaming = ref<Id>();
 const name = ref('');
 
-/** Where parts are placed, a new one is drawn in place among them. */
+/** A new one is drawn in place among those that are placed; the first of all is placed for that. Its name is asked at once. */
 function add() {
+  const { parts, partOrder } = store.kept!;
   const id = newId('part');
-  const title = `Part ${store.kept!.partOrder.length + 1}`;
-  const place: Action[] = placements.records.length > 0 ? [placements.drawnInPlace(id, title)] : [];
-  const result = store.act([{ command: 'part.add', input: { id, name: title } }, ...place]);
-  if (result.ok) edit(id);
+  const title = `Part ${partOrder.length + 1}`;
+  const [first, ...more] = partOrder;
+  const isFirst = placements.records.length === 0 && more.length === 0 && parts[first!]!.stepOrder.length > 0;
+  const places = [...(isFirst ? [placements.drawnInPlace(first!, parts[first!]!.name)] : [])];
+  if (isFirst || placements.records.length > 0) places.push(placements.drawnInPlace(id, title));
+  const result = store.act([{ command: 'part.add', input: { id, name: title } }, ...places]);
+  if (!result.ok) return;
+  bench.show(id);
+  looking.among = true;
+  [name.value, renaming.value, isNew] = [title, id, true];
 }
+/** Is the part that is being named new? Then it is drawn next. */
+let isNew = false;
 
 /** A ring for what is drawn elsewhere. */
 const dotOf = ({ colour, from }: Part) => ({
@@ -59,6 +70,12 @@ function rename(id: Id) {
   renaming.value = undefined;
   const next = name.value.trim();
   if (next && next !== store.kept?.parts[id]?.name) store.act([{ command: 'part.rename', input: { id, name: next } }]);
+  leaveName();
+}
+function leaveName() {
+  if (isNew) emit('edit', bench.partId!);
+  isNew = false;
+  renaming.value = undefined;
 }
 
 const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
@@ -90,7 +107,7 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
           aria-label="Name of the part"
           maxlength="60"
           @keydown.enter="rename(id)"
-          @keydown.esc="renaming = undefined"
+          @keydown.esc.stop="leaveName"
           @blur="rename(id)"
         />
         <button

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, watch } from 'vue';
-import { ANGLE, formatAmount, formatQuantity, isOfBody, LENGTH, readingsBetween, readingsOf } from '@helb/core';
+import { ANGLE, AREA, formatQuantity, isOfBody, LENGTH, readingsBetween, readingsOf } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
@@ -28,17 +28,13 @@ watch(
 );
 onBeforeUnmount(() => (bench.gap = undefined));
 
-const UNITS = { length: LENGTH, angle: ANGLE } as const;
+const UNITS = { length: LENGTH, angle: ANGLE, area: AREA } as const;
 const readings = computed((): [string, string][] => {
   const [a, b, ...more] = bench.picked.map(({ thing }) => thing);
   const read = !a || more.length > 0 ? [] : b ? readingsBetween(a, b) : readingsOf(a);
   const unit = store.kept?.unit ?? 'mm';
   const told = read.map(
-    ({ label, amount, of }) =>
-      [
-        label,
-        of === 'area' ? `${formatAmount(amount, 2)} mm²` : formatQuantity({ amount, dimension: UNITS[of] }, unit, 3),
-      ] as [string, string],
+    ({ label, amount, of }) => [label, formatQuantity({ amount, dimension: UNITS[of] }, unit, 3)] as [string, string],
   );
   if (!bench.gap) return told;
   return [...told, ['smallest gap', formatQuantity({ amount: bench.gap.distance_mm, dimension: LENGTH }, unit, 3)]];

@@ -183,6 +183,7 @@ defineExpose({ hold });
       role="img"
       aria-label="Sketch"
       data-testid="sketch-canvas"
+      :data-frame="JSON.stringify(state.solved.frame)"
       @pointerdown="pointer('down', $event)"
       @pointermove="pointer('move', $event)"
       @pointerup="pointer('up', $event)"

@@ -2,7 +2,7 @@
 import { format } from 'date-fns';
 import { computed, ref } from 'vue';
 import { RouterLink, useRoute, useRouter } from 'vue-router';
-import { PART_COLOURS, variantsOf } from '@helb/core';
+import { LENGTH_UNITS, PART_COLOURS, variantsOf, type LengthUnit } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
@@ -59,10 +59,21 @@ function rename() {
   if (next && next !== store.kept?.name) store.act([{ command: 'project.rename', input: { name: next } }]);
 }
 
+const namingPart = ref(false);
+function renamePart() {
+  if (!namingPart.value) return;
+  namingPart.value = false;
+  const next = name.value.trim();
+  if (next && next !== bench.part?.name)
+    store.act([{ command: 'part.rename', input: { id: bench.partId!, name: next } }]);
+}
+
 async function leave() {
   await session.leave();
   await router.push({ name: 'enter' });
 }
+
+const UNITS = Object.fromEntries(LENGTH_UNITS.map((unit) => [unit, unit === 'in' ? 'inches' : unit]));
 
 const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
 </script>
@@ -90,6 +101,15 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
     >
       {{ store.kept?.name }}
     </button>
+    <span v-if="store.kept" class="text-muted text-sm" title="Numbers without a unit are in it, and figures are told in it">
+      in
+      <ChoiceWord
+        :value="store.kept.unit"
+        :options="UNITS"
+        label="unit of lengths"
+        @choose="(unit) => store.act([{ command: 'project.unit', input: { unit: unit as LengthUnit } }])"
+      />
+    </span>
     <span v-if="variants" class="text-muted text-sm">
       as
       <ChoiceWord
@@ -106,7 +126,26 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
     <template v-else-if="bench.part && route.name === 'bench'">
       <span class="text-rule text-xl">/</span>
       <span class="size-4 shrink-0 rounded-full" :style="{ background: PART_COLOURS[bench.part.colour] }" />
-      <h1 class="truncate text-[17px] font-semibold" data-testid="part-name">{{ bench.part.name }}</h1>
+      <input
+        v-if="namingPart"
+        v-model="name"
+        v-focus
+        class="field w-48!"
+        aria-label="Part name"
+        maxlength="60"
+        @keydown.enter="renamePart"
+        @keydown.esc.stop="namingPart = false"
+        @blur="renamePart"
+      />
+      <h1 v-else class="truncate text-[17px] font-semibold" data-testid="part-name">
+        <button
+          class="hover:underline"
+          title="Rename the part"
+          @click="((name = bench.part.name), (namingPart = true))"
+        >
+          {{ bench.part.name }}
+        </button>
+      </h1>
     </template>
     <span class="grow" />
     <span

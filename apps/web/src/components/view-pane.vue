@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
-import { boxRound, dot3, formatQuantity, LENGTH, PART_COLOURS, signLines, suits, toSpace, type Vec2 } from '@helb/core';
+import { boxCorners, boxRound, dot3, formatQuantity, LENGTH, PART_COLOURS, signLines, suits, toSpace, type Box3, type Vec2 } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { LOOKS } from '../view/shown-body.ts';
@@ -54,6 +54,7 @@ function ready(element: HTMLElement, canvas: HTMLCanvasElement) {
     bodies: () => made.topologies,
     isBehind: (normal) => dot3(made.view.sight, normal) > 0,
     thing: (reference) => made.find(reference)[0]?.thing,
+    find: (reference) => made.find(reference),
     under(at) {
       const place = made.view.toScreen(toSpace(bench.editor!.solved.frame, at));
       const picks = [...made.pick(place), ...made.centresNear(place)];
@@ -75,6 +76,25 @@ onBeforeUnmount(() => {
 
 useBuilding(viewport);
 let fitted: string | undefined;
+/** A part that was just chosen is fitted, or what stands round it while nothing of it is drawn. */
+function fitAtFirst(): boolean {
+  const [part, view] = [model.built?.part, viewport.value];
+  const box = shownBox() ?? view?.othersBox;
+  if (!view || !box || part !== bench.partId || fitted === part || bench.editor) return false;
+  fitted = part;
+  void view.view.fit(box.low, box.high, false);
+  return true;
+}
+let boxBefore: Box3 | undefined;
+/** Is all of it in the view? A number that throws it out brings the view after it, unless one looks closer on purpose. */
+function isWhole(box: Box3 | undefined): boolean {
+  if (!box) return true;
+  const { size, screen } = viewport.value!.view;
+  return boxCorners(box)
+    .map(screen.toScreen)
+    .every(([x, y]) => x >= 0 && y >= 0 && x <= size.width && y <= size.height);
+}
+watch([() => model.built, () => bench.draft], () => bench.pickExpected(), { flush: 'post' });
 watch(
   () => model.built,
   (built) => {
@@ -87,11 +107,9 @@ watch(
     bench.picked = bench.picked.flatMap(({ reference }) => viewport.value!.find(reference).slice(0, 1));
     viewport.value.setMeshes(built.meshes);
     viewport.value.setSigns(built.signs.filter(({ full }) => !full).map(signLines));
-    const box = shownBox();
-    if (fitted !== built.part && box && !bench.editor) {
-      fitted = built.part;
-      void viewport.value.view.fit(box.low, box.high, false);
-    }
+    const [box, before] = [shownBox(), boxBefore];
+    boxBefore = box;
+    if (!fitAtFirst() && box && !bench.editor && isWhole(before) && !isWhole(box)) void fit();
     keepPicture();
   },
 );
@@ -272,7 +290,7 @@ const keys: PaneKeys = {
   },
   escape,
   accept: () => bench.draft && void bench.acceptDraft(),
-  letter: (key) => bench.editor?.key(key) ?? (beginsNumber(key) && (bench.desk?.typeNumber(key) ?? false)),
+  letter: (key) => bench.editor?.key(key) ?? ((beginsNumber(key) || key === '-') && (bench.desk?.typeNumber(key) ?? false)),
 };
 
 function escape() {
@@ -287,6 +305,7 @@ function escape() {
 
 const keepPicture = usePicture(viewport);
 const others = useOthers(viewport);
+watch(others, fitAtFirst, { flush: 'post' });
 const { moving, during } = useMoving();
 
 /** For benches and tests: what the view has come to. */

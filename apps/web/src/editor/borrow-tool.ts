@@ -100,7 +100,7 @@ export function offersOf(
 export class BorrowTool implements Tool {
   readonly name = 'borrow';
   readonly hint =
-    'Click an edge, a corner, a face or a drawn line: a live copy comes onto the sketch plane. Tab: the next one.';
+    'Click an edge, a corner, a face or a drawn line: a live copy comes as outline. Tab: the next one.';
   preview: Preview = NO_PREVIEW;
   private at: Vec2 = [0, 0];
   private chosen = 0;

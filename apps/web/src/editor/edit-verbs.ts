@@ -5,10 +5,12 @@ import {
   fillet,
   LENGTH,
   mirrored,
+  roundLength,
   turnedRound,
   type EditBuilder,
   type Geometry,
   type Id,
+  type LengthUnit,
   type Pattern,
   type Result,
   type SketchEdit,
@@ -45,7 +47,7 @@ type CornerEdit = (
 const corner = (
   [id, title, key]: readonly [string, string, string],
   prompt: string,
-  text: string,
+  size: number,
   edit: CornerEdit,
 ): EditVerb => ({
   id,
@@ -58,8 +60,8 @@ const corner = (
       prompt,
       place: editor.geometry.point(corners[0]!),
       asks: LENGTH,
-      text,
-      take: (size) => editor.revise(id, (builder) => edit(builder, corners, size), size.naming),
+      text: roundLength(size, editor.scope.unit),
+      take: (taken) => editor.revise(id, (builder) => edit(builder, corners, taken), taken.naming),
     });
     return undefined;
   },
@@ -68,7 +70,7 @@ const corner = (
 const pattern = (
   [id, title, key]: readonly [string, string, string],
   role: 'line' | 'point',
-  make: (of: Id[], frame: Id) => Pattern,
+  make: (of: Id[], frame: Id, unit: LengthUnit) => Pattern,
 ): EditVerb => ({
   id,
   title,
@@ -76,14 +78,14 @@ const pattern = (
   fits: (geometry, selection) => lastAndOthers(geometry, selection, role) !== undefined,
   run(editor) {
     const { last, others } = lastAndOthers(editor.geometry, [...editor.selection], role)!;
-    return editor.addPattern(make(others, last));
+    return editor.addPattern(make(others, last, editor.scope.unit));
   },
 });
 
 /** The register of edits on the selection: a new one is an entry here. */
 export const EDIT_VERBS: readonly EditVerb[] = [
-  corner(['fillet', 'Round corner', '1'], 'Radius', '5 mm', fillet),
-  corner(['chamfer', 'Chamfer corner', '2'], 'Distance', '3 mm', chamfer),
+  corner(['fillet', 'Round corner', '1'], 'Radius', 5, fillet),
+  corner(['chamfer', 'Chamfer corner', '2'], 'Distance', 3, chamfer),
   {
     id: 'mirror',
     title: 'Mirror in the last line',
@@ -94,12 +96,12 @@ export const EDIT_VERBS: readonly EditVerb[] = [
       return editor.revise('mirror', (builder) => mirrored(builder, others, last));
     },
   },
-  pattern(['pattern-line', 'Pattern along the last line', '4'], 'line', (of, along) => ({
+  pattern(['pattern-line', 'Pattern along the last line', '4'], 'line', (of, along, unit) => ({
     layout: 'line',
     of,
     along,
     count: '3',
-    spacing: '20 mm',
+    spacing: roundLength(20, unit),
   })),
   pattern(['pattern-round', 'Pattern round the last point', '5'], 'point', (of, centre) => ({
     layout: 'round',

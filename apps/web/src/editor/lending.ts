@@ -85,7 +85,7 @@ export class Lending {
     return Object.assign({}, ...this.all.map(({ entities }) => entities)) as Entities;
   }
 
-  /** As construction: only outlines of faces are borrowed as outline. */
+  /** As construction: what is borrowed by itself is outline. */
   private made({ seen, reference, how, words }: Offer): Lent | undefined {
     const { editor } = this;
     const rest = notYetBorrowed(seen, editor.sketch, reference, how);

@@ -54,14 +54,13 @@ export class Loans implements BorrowHost {
     };
   }
 
-  /** Takes a live copy; outlines of faces are drawn as outline, all else as construction. */
+  /** Takes a live copy as outline, of an axis as construction; what is only drawn to is construction too. */
   borrow({ reference, how, seen }: Offer): Result<void> {
     const { editor } = this;
     const { loans = {} } = editor.sketch;
     // of an outline that has grown only the rest is taken
     const rest = notYetBorrowed(seen, editor.sketch, reference, how);
-    const source = reference.to === 'other' ? reference.on : reference;
-    const construction = !(source.to === 'face' && how === 'shape');
+    const construction = how === 'axis';
     const { entities, loan } = borrowingOf(rest, reference, how, { loans, construction, newId: editor.newId });
     const input = { ...this.where, id: editor.newId('o'), entities, loan };
     return this.editor.told(

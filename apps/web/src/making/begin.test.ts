@@ -14,7 +14,7 @@ const straight = (name: string) => {
   return { thing: { to: 'edge', edge, body: 0 } as Thing, reference: { to: 'edge', name } as Reference };
 };
 const from = (given: Partial<Beginning> = {}): Beginning => ({
-  ...{ picked: [], sketch: undefined, parts: [], hasBody: true, shown: undefined },
+  ...{ picked: [], sketch: undefined, waiting: [], parts: [], hasBody: true, shown: undefined, unit: 'mm' },
   freeName: (word) => `${word} 3`,
   ...given,
 });
@@ -57,4 +57,14 @@ test('a datum begins in the way that suits all of what is picked best', () => {
 
 test('the bodies of another part are those of the first that can be taken', () => {
   expect(begunStep('opposite-hand', from({ parts: ['p2', 'p3'] }))).toMatchObject({ of: 'p2' });
+});
+
+test('first lengths are round in the unit of the project, and are what they say in any other', () => {
+  expect(begunStep('extrude', from({ unit: 'in', sketch: 's4' }))).toMatchObject({ distance: '1/2 in' });
+  expect(begunStep('shell', from({ unit: 'in' }))).toMatchObject({ wall: '1/16 in' });
+  expect(begunStep('fillet', from({ unit: 'cm' }))).toMatchObject({ radius: '0.2 cm' });
+  expect(begunStep('datum-plane', from({ unit: 'in', picked: [flat('f1')] }))).toMatchObject({ by: '1/2 in' });
+  // an angle is no length
+  const turned = begunStep('datum-plane', from({ unit: 'in', picked: [flat('f1'), straight('e1')] }));
+  expect(turned).not.toHaveProperty('by');
 });

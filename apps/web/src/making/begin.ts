@@ -1,4 +1,17 @@
-import { stepKind, suits, type Field, type Id, type Reference, type Step, type StepName, type Thing } from '@helb/core';
+import {
+  LENGTH,
+  roundLength,
+  sameDimension,
+  stepKind,
+  suits,
+  type Field,
+  type Id,
+  type LengthUnit,
+  type Reference,
+  type Step,
+  type StepName,
+  type Thing,
+} from '@helb/core';
 
 /** Something that is picked while a step begins. */
 interface Picked {
@@ -13,8 +26,12 @@ export interface Beginning {
   freeName(word: string): string;
   /** The sketch that it is most likely for. */
   readonly sketch: Id | undefined;
+  /** The sketches that no step uses yet. */
+  readonly waiting: readonly Id[];
   /** Parts whose bodies it could take. */
   readonly parts: readonly Id[];
+  /** The unit of lengths in which the project works. */
+  readonly unit: LengthUnit;
   /** Has the part a body, so that there is something to add to? */
   readonly hasBody: boolean;
   /** The bodies that are shown, where some are not: what is hidden is not touched by accident. */
@@ -34,6 +51,12 @@ const BEGUN: {
 } = {
   sketch: (_, { sketch }) => sketch,
   part: (_, { parts }) => parts[0],
+  steps: ({ of }, { waiting }) => (of === 'sketches' && waiting.length > 0 ? waiting : undefined),
+  // first lengths are round in the unit of the project
+  number: ({ asks, initial }, { unit }) =>
+    unit === 'mm' || !sameDimension(asks, LENGTH) || Number.parseFloat(initial) === 0
+      ? undefined
+      : roundLike(initial, unit),
   picks: (field, { shown }, left) =>
     fitting(field, left) ??
     // where nothing is chosen a step takes all bodies: of some that are hidden it takes the others
@@ -52,16 +75,23 @@ function ofFields(kind: StepName, from: Beginning): object {
   return { ...Object.fromEntries(begun), ...(isAdded ? { result: 'add' } : {}) };
 }
 
+/** A length that is round in a unit, about as long as one that is in mm. */
+const roundLike = (initial: string, unit: LengthUnit): string => roundLength(Number.parseFloat(initial), unit);
+
 /** A datum with what is picked, in the way that suits it best. */
-function inBestWay(kind: StepName, ways: readonly string[], { picked }: Beginning): object {
-  const made = ways.map((how) => {
+function inBestWay(kind: StepName, ways: readonly string[], { picked, unit }: Beginning): object {
+  const tried = ways.map((how) => {
     const asks = stepKind(kind).picks!({ kind, name: '', how, on: [] } as unknown as Step);
     const miss = asks.findIndex(({ accepts }, k) => !picked[k] || !suits(picked[k].thing, accepts));
     const fits = miss < 0 ? asks.length : miss;
     return { how, fits, whole: fits === picked.length && fits === asks.length };
   });
-  const best = made.reduce((a, b) => ((Number(b.whole) - Number(a.whole) || b.fits - a.fits) > 0 ? b : a));
-  return { how: best.how, on: picked.slice(0, best.fits).map(({ reference }) => reference) };
+  const best = tried.reduce((a, b) => ((Number(b.whole) - Number(a.whole) || b.fits - a.fits) > 0 ? b : a));
+  const made = { how: best.how, on: picked.slice(0, best.fits).map(({ reference }) => reference) };
+  // its number, where it asks for a length
+  const [number] = stepKind(kind).expressions?.({ kind, name: '', ...made } as unknown as Step) ?? [];
+  const isLength = unit !== 'mm' && number && sameDimension(number.asks, LENGTH);
+  return isLength ? { ...made, by: roundLike(number.text, unit) } : made;
 }
 
 /** A new step of a kind, with what is picked where it asks for that. */

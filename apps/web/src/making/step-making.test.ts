@@ -24,6 +24,7 @@ function page(kept: Record<string, Step> = {}) {
       said.acted = actions;
       return refused ? fail('part.unknown', { id: 'p' }) : ok(undefined);
     },
+    material: () => 'backwards' as const,
     newId: (prefix) => `${prefix}9`,
     told: (issue) => said.issues.push(issue),
   };
@@ -164,4 +165,45 @@ test('a change that was left standing is gone on with over what came meanwhile; 
   expect(making.snapshot.draft!.step).toMatchObject({ name: 'Rim', radius: '5 mm', edges: [edge('b')] });
   making.accept();
   expect(said.acted).toEqual([{ command: 'step.set', input: { part: 'p', step: 's1', fields: { radius: '5 mm' } } }]);
+});
+
+describe('which way it goes', () => {
+  const extrusion = { kind: 'extrude', name: 'Extrusion 1', sketch: 's1', result: 'add' } as Step;
+
+  test('what is cut away goes into the material, what is added does not', () => {
+    const { making } = page();
+    making.begin(extrusion);
+    making.setField('result', 'cut');
+    expect(making.snapshot.draft!.step).toMatchObject({ result: 'cut', ways: 'backwards' });
+    making.setField('result', 'add');
+    expect(making.snapshot.draft!.step).toEqual({ ...extrusion, result: 'add' });
+  });
+
+  test('whoever turns it keeps what they turned it to', () => {
+    const { making } = page();
+    making.begin(extrusion);
+    expect(making.turn()).toBe(true);
+    making.setField('result', 'cut');
+    expect(making.snapshot.draft!.step).toMatchObject({ ways: 'backwards' });
+    making.turn();
+    making.setField('result', 'overlap');
+    expect(making.snapshot.draft!.step).toMatchObject({ ways: 'forwards' });
+  });
+
+  test('distances change sides, offsets go to the other, a round has no other way', () => {
+    const { making } = page();
+    making.begin({ kind: 'chamfer', name: 'C', shape: 'other', distance: '2.5 mm' } as Step);
+    making.turn();
+    expect(making.snapshot.draft!.step).toMatchObject({ distance: '2 mm', other: '2.5 mm' });
+    making.begin({ kind: 'datum-plane', name: 'P', how: 'offset', on: [], by: '3/16 in' } as Step);
+    making.turn();
+    expect(making.snapshot.draft!.step).toMatchObject({ by: '-3/16 in' });
+    making.turn();
+    expect(making.snapshot.draft!.step).toMatchObject({ by: '3/16 in' });
+    making.begin({ kind: 'pattern-line', name: 'N' } as Step);
+    making.turn();
+    expect(making.snapshot.draft!.step).toMatchObject({ spacing: '-20 mm' });
+    making.begin(fillet);
+    expect(making.turn()).toBe(false);
+  });
 });

@@ -43,8 +43,16 @@ export interface MakingPort {
   draft(actions: readonly Action[]): Result<void>;
   act(actions: readonly Action[]): Result<void>;
   newId(prefix: string): Id;
+  /** On which side of its sketch the material lies that is there; undefined where it lies on both, or none is. */
+  material(step: Step): 'forwards' | 'backwards' | undefined;
   /** What is missing still before it can be kept; undefined clears that. */
   told(issue: Issue | undefined): void;
+}
+
+/** A datum made in another way: its number means something else there, what is picked first may still do. */
+function inWay(step: Step, how: unknown): Step {
+  const { by: _, ...rest } = step as Step & { by?: string };
+  return { ...rest, how, ...keptPicks(step, { ...step, how } as Step) } as Step;
 }
 
 /** Of what is picked for one way, what another asks for in the same places. */
@@ -70,6 +78,8 @@ export class StepMaking extends Snapshots<MakingState> {
   /** As it was begun. */
   private begun: StepInMaking | undefined;
   private asked: string | undefined;
+  /** The direction that was guessed. */
+  private guessed: string | undefined;
 
   constructor(private readonly port: MakingPort) {
     super();
@@ -83,6 +93,7 @@ export class StepMaking extends Snapshots<MakingState> {
 
   /** A new step; the first line that lacks something is asked. */
   begin(step: Step): void {
+    this.guessed = undefined;
     this.set((this.begun = { id: this.port.newId('s'), step, isNew: true, naming: [] }));
     this.askNext();
   }
@@ -117,10 +128,27 @@ export class StepMaking extends Snapshots<MakingState> {
   setField(field: string, value: unknown): Result<void> {
     const { step } = this.draft!;
     // another way asks for other things: what comes first may still do
-    const kept = field === 'how' ? keptPicks(step, { ...step, how: value } as Step) : {};
-    const done = this.set({ ...this.draft!, step: { ...step, [field]: value, ...kept } });
+    const next = field === 'how' ? inWay(step, value) : this.withWay({ ...step, [field]: value }, field);
+    const done = this.set({ ...this.draft!, step: next });
     if (field === 'how') this.askNext();
     return done;
+  }
+
+  /** What is cut away goes into the material, until somebody says which way. */
+  private withWay(step: Step, field: string): Step {
+    const { ways, ...rest } = step as Step & { result?: string; ways?: string };
+    if (field !== 'result' || !stepKind(step.kind).fields?.['ways'] || ways !== this.guessed) return step;
+    const isCut = rest.result === 'cut' || rest.result === 'overlap';
+    this.guessed = isCut ? this.port.material(step) : undefined;
+    return { ...rest, ...(this.guessed ? { ways: this.guessed } : {}) } as Step;
+  }
+
+  /** Turns it the other way round; false where it has none. */
+  turn(): boolean {
+    const { step } = this.draft!;
+    const turned = stepKind(step.kind).turned?.(step);
+    if (turned) this.set({ ...this.draft!, step: { ...step, ...turned } as Step });
+    return turned !== undefined;
   }
 
   /** The line that picks go to from now on; undefined for none. */

@@ -1,5 +1,6 @@
 import { computed } from 'vue';
 import {
+  applying,
   explain,
   OFFERED_RELATIONS,
   OFFERED_STEPS,
@@ -55,6 +56,12 @@ const TOOL_KEYS: readonly (readonly [tool: ToolName, key: string, title: string]
   ['text', '', 'Text'],
 ];
 
+/** Words of steps that a key changes to the next. */
+const STEPPED = [
+  ['result', 'R'],
+  ['extent', 'E'],
+] as const;
+
 /** Edits by the pointer: what is clicked, without a selection or on what is selected. */
 const EDIT_TOOLS: readonly (readonly [tool: ToolName, key: string, title: string])[] = [
   ['trim', 'T', 'Trim'],
@@ -99,10 +106,27 @@ export function useVerbs() {
       return [
         { id: 'accept', title: 'Accept', key: 'Enter', run: () => void bench.acceptDraft() },
         { id: 'leave', title: 'Leave', key: 'Esc', run: () => bench.cancelDraft() },
+        ...draftVerbs(),
         ...amongVerb(),
       ];
     return bench.editor ? sketchVerbs() : partVerbs();
   });
+
+  /** A step in the making turned round, and its words stepped through. */
+  function draftVerbs(): Verb[] {
+    const { step } = bench.draft!;
+    const { fields = {}, turned } = stepKind(step.kind);
+    const turn: Verb = { id: 'turn', title: 'The other way', key: 'W', run: () => bench.turnDraft() };
+    const words = STEPPED.flatMap(([name, key]): Verb[] => {
+      const field = Object.fromEntries(applying(fields, step))[name];
+      if (field?.type !== 'choice') return [];
+      const options = Object.entries(field.options);
+      const now = (step as unknown as Record<string, unknown>)[name] ?? field.initial;
+      const [next, title] = options[(options.findIndex(([value]) => value === now) + 1) % options.length]!;
+      return [{ id: name, title: `${title[0]!.toUpperCase()}${title.slice(1)}`, key, run: () => bench.setField(name, next) }];
+    });
+    return [...(turned?.(step) ? [turn] : []), ...words];
+  }
 
   function sketchVerbs(): Verb[] {
     const [editor, state] = [bench.editor!, bench.sketching!];
@@ -177,8 +201,9 @@ export function useVerbs() {
       run: () => bench.newSketch(plane),
     }));
     const [flat] = bench.picked.filter(({ thing }) => suits(thing, 'plane'));
-    const here: Verb[] = flat
-      ? [{ id: 'sketch-here', title: 'Sketch here', key: 'S', run: () => bench.newSketch(planeAt(flat.reference)) }]
+    const plane = flat?.reference ?? bench.expectedPlane;
+    const here: Verb[] = plane
+      ? [{ id: 'sketch-here', title: 'Sketch here', key: 'S', run: () => bench.newSketch(planeAt(plane)) }]
       : [];
     const [datums, steps] = [DATUMS.map(stepVerb), STEPS.map(stepVerb)];
     // a part is cut open at what is its own
@@ -204,6 +229,7 @@ export function useVerbs() {
       return [...here, ...first, section, ...datums, ...rest, ...extrude, ...planes, ...amongVerb()];
     }
     return [
+      ...here,
       ...(waiting ? extrude : []),
       ...planes,
       ...(waiting ? [] : extrude),

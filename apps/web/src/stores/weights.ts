@@ -5,6 +5,7 @@ import type { WeightReply } from '../workers/protocol.ts';
 import { useWorkbench } from './workbench.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
+import { useUnits } from './units.ts';
 import { useValues } from './values.ts';
 
 /** Mass and size of the project in each of its variants: building them all takes a while, so it is done when asked for. */
@@ -13,6 +14,7 @@ export const useWeights = defineStore('weights', () => {
   const bench = useWorkbench();
   const model = useModel();
   const values = useValues();
+  const units = useUnits();
   /** By the id of the variant, empty for the project itself; each with the project that it was measured of. */
   const found = shallowRef<ReadonlyMap<Id | '', { readonly of: unknown; readonly weight: WeightReply }>>(new Map());
   /** The variant that is being built. */
@@ -48,7 +50,7 @@ export const useWeights = defineStore('weights', () => {
       const part = bench.part;
       const size = (weight: WeightReply): string => {
         const box = bench.partId === undefined ? undefined : weight.sizes[bench.partId];
-        return box ? `${box.map((c) => formatAmount(c)).join(' × ')} mm` : '';
+        return box ? units.sizes(box) : '';
       };
       const line = (title: string, text: (weight: WeightReply) => string) => ({
         title,

@@ -4,6 +4,7 @@ import {
   drawnPart,
   explain,
   fail,
+  heightOver,
   isSketch,
   namesFor,
   ok,
@@ -57,6 +58,7 @@ export const useWorkbench = defineStore('bench', () => {
     /** The bodies of which is picked. */
     bodies(): readonly Topology[];
     thing(reference: Reference): Thing | undefined;
+    find(reference: Reference): readonly Pick[];
     /** Is somebody who looks at it behind a plane with this normal? */
     isBehind(normal: Vec3): boolean;
   }>();
@@ -80,6 +82,7 @@ export const useWorkbench = defineStore('bench', () => {
     draft: (actions) => store.draft(actions),
     act: (actions) => store.act(actions),
     newId,
+    material: (step) => materialBeside(step),
     told: (issue) => (store.message = issue ? explain(issue) : ''),
   });
   const makingNow = useSnapshot(() => making);
@@ -280,8 +283,8 @@ export const useWorkbench = defineStore('bench', () => {
   function draftOf(kind: StepName, sketch = nextSketch()): void {
     draftStep(
       begunStep(kind, {
-        ...{ picked: picked.value, freeName, sketch, parts: Object.keys(takeableParts.value) },
-        ...{ hasBody: hasBody(), shown: shownBodies() },
+        ...{ picked: picked.value, freeName, sketch, waiting: waitingSketches(), parts: Object.keys(takeableParts.value) },
+        ...{ hasBody: hasBody(), shown: shownBodies(), unit: store.kept!.unit },
       }),
     );
   }
@@ -294,16 +297,36 @@ export const useWorkbench = defineStore('bench', () => {
     return shown.map((topology) => ({ to: 'body', name: topology.name, print: fingerprintOfBody(topology) }));
   }
 
+  /** On which side of the sketch of a step the bodies lie; a face that is drawn on has them behind it. */
+  function materialBeside(step: Step): 'forwards' | 'backwards' | undefined {
+    const id = (step as { sketch?: Id }).sketch;
+    const sketch = id === undefined ? undefined : part.value!.steps[id];
+    if (!isSketch(sketch)) return undefined;
+    if (typeof sketch.plane !== 'string' && sketch.plane.to === 'face') return 'backwards';
+    const frame = model.built?.sketches[id!]?.frame;
+    const places = (view.value?.bodies() ?? []).flatMap(({ vertices, edges }) => [
+      ...vertices.map(({ at }) => at),
+      ...edges.map(({ middle }) => middle),
+    ]);
+    if (!frame || places.length === 0) return undefined;
+    const heights = places.map((place) => heightOver(frame, place));
+    if (Math.max(...heights) < NEAR) return 'backwards';
+    return Math.min(...heights) > -NEAR ? 'forwards' : undefined;
+  }
+  /** A body that touches the plane lies on one side of it, mm. */
+  const NEAR = 1e-6;
+
   const hasBody = (): boolean =>
     Object.values(part.value!.steps).some((step) => stepKind(step.kind).tools !== undefined && !step.suppressed);
 
-  /** The last sketch that no step uses; the last of all if each is used. */
-  function nextSketch(): Id | undefined {
-    const { steps, stepOrder } = part.value!;
-    const drawn = stepOrder.filter((id) => isSketch(steps[id]));
-    const used = new Set(Object.values(steps).flatMap((step) => stepKind(step.kind).uses(step)));
-    return drawn.findLast((id) => !used.has(id)) ?? drawn.at(-1);
+  const drawnSketches = (): Id[] => part.value!.stepOrder.filter((id) => isSketch(part.value!.steps[id]));
+  /** The sketches that no step uses. */
+  function waitingSketches(): Id[] {
+    const used = new Set(Object.values(part.value!.steps).flatMap((step) => stepKind(step.kind).uses(step)));
+    return drawnSketches().filter((id) => !used.has(id));
   }
+  /** The last sketch that no step uses; the last of all if each is used. */
+  const nextSketch = (): Id | undefined => waitingSketches().at(-1) ?? drawnSketches().at(-1);
 
   /** Begins a step; the desk asks for what is missing, one line after another. */
   function draftStep(step: Step): void {
@@ -333,8 +356,24 @@ export const useWorkbench = defineStore('bench', () => {
     // a page that was about to go may have put it there
     if (done.ok) dropStanding(id);
     if (done.ok && isNew && upTo.value !== undefined) upTo.value = id;
+    if (done.ok && isNew) expected.value = { to: 'datum', step: id };
     return done;
   }
+
+  /** A datum that was just made, which the next verb is meant for: picked as soon as it is there. */
+  const expected = shallowRef<Extract<Reference, { to: 'datum' }>>();
+  function pickExpected(): void {
+    if (draft.value || editor.value || picked.value.length > 0) expected.value = undefined;
+    const [made] = expected.value ? (view.value?.find(expected.value) ?? []) : [];
+    if (!made) return;
+    picked.value = [made];
+    expected.value = undefined;
+  }
+  /** It as a plane to be drawn on, before it is there to be seen. */
+  const expectedPlane = computed(() => {
+    const step = expected.value && part.value?.steps[expected.value.step];
+    return step?.kind === 'datum-plane' ? expected.value : undefined;
+  });
 
   /** Where a new step goes: after the one up to which is built, else at the end. */
   const placeAfter = (): { at?: number } => {
@@ -407,7 +446,10 @@ export const useWorkbench = defineStore('bench', () => {
     before,
     setDraft: (next: StepInMaking) => making.set(next),
     setField: (field: string, value: unknown) => making.setField(field, value),
+    turnDraft: () => making.turn(),
     acceptDraft,
+    pickExpected,
+    expectedPlane,
     cancelDraft() {
       if (draft.value) dropStanding(draft.value.id);
       making.leave();

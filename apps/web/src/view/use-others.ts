@@ -58,20 +58,20 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
   });
 
   // where something is asked for, the datums and drawn curves of what is under the pointer can be picked too
-  const isBorrowing = computed(() => bench.sketching?.tool.name === 'borrow');
+  const isDrawing = computed(() => bench.sketching !== undefined);
   const under = computed(() => {
-    const found = isBorrowing.value ? bench.sketching!.tool.pointed : bench.askedField && bench.hovered[0]?.reference;
+    const found = isDrawing.value ? bench.sketching!.tool.pointed : bench.askedField && bench.hovered[0]?.reference;
     return found?.to === 'other' ? found.at : undefined;
   });
-  watch([under, isBorrowing, isAsked], ([member, borrowing, asked]) => {
+  watch([under, isDrawing, isAsked], ([member, drawing, asked]) => {
     if (member !== undefined) pointed.value = member;
-    else if (!borrowing && !asked) pointed.value = undefined;
+    else if (!drawing && !asked) pointed.value = undefined;
   });
   watch([pointed, viewport], ([member, view]) => view?.pointOther(member));
 
   // and a sketch can borrow where its plane crosses them
   watch(
-    [() => on.value && isBorrowing.value, () => assemblyStore.built, () => bench.editor?.step],
+    [() => on.value && isDrawing.value, () => assemblyStore.built, () => bench.editor?.step],
     async ([wanted, all, sketch], [, , before], onCleanup) => {
       let isOver = false;
       onCleanup(() => (isOver = true));

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
-import { evaluate, nameIssue, namesUsed, renameIn, valueScope, withUnit, withUnitOf } from './index.ts';
+import { evaluate, nameIssue, namesUsed, negated, renameIn, valueScope, withUnit, withUnitOf } from './index.ts';
 
 const scope = (values: Record<string, string> = {}, unit: 'mm' | 'in' = 'mm') =>
   valueScope(
@@ -188,4 +188,24 @@ test('any text gives a result or an issue, never a fault (property)', () => {
   fc.assert(fc.property(fc.string({ unit: 'grapheme', maxLength: 30 }), (text) => void length(text)));
   const piece = fc.constantFrom('1', ' ', '+', '-', '/', '(', ')', 'mm', 'a', '^', ',', 'sin', '.5', '"');
   fc.assert(fc.property(fc.array(piece, { maxLength: 25 }), (pieces) => void length(pieces.join(''))));
+});
+
+test('the opposite of an expression, and that of this (property)', () => {
+  expect(['10 mm', '-10 mm', 'a', '-(a + b)', 'a - b', '2-1/8"', '-a + b'].map(negated)).toEqual([
+    ...['-10 mm', '10 mm', '-a', '(a + b)', '-(a - b)', '-(2-1/8")', '-(-a + b)'],
+  ]);
+  const piece = fc.constantFrom('1', '3 mm', ' + ', ' - ', ' * ', '/', '(', ')', '-', 'a');
+  const named = scope({ a: '7 mm' });
+  fc.assert(
+    fc.property(fc.array(piece, { maxLength: 9 }), (pieces) => {
+      const text = pieces.join('');
+      const before = evaluate(text, LENGTH, named);
+      if (!before.ok) return;
+      const [once, twice] = [negated(text), negated(negated(text))].map((one) => evaluate(one, LENGTH, named));
+      expect([once, twice]).toMatchObject([
+        { ok: true, value: expect.closeTo(-before.value, 9) },
+        { ok: true, value: expect.closeTo(before.value, 9) },
+      ]);
+    }),
+  );
 });

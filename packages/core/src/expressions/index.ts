@@ -1,5 +1,5 @@
 export { evaluate, evaluateNode, type Scope } from './evaluate.ts';
 export { parse } from './parse.ts';
-export { nameIssue, namesUsed, renameIn, valueScope, withUnit, withUnitOf } from './values.ts';
+export { nameIssue, namesUsed, negated, renameIn, valueScope, withUnit, withUnitOf } from './values.ts';
 export { isName, MAX_LENGTH, tidyName } from './tokens.ts';
 export { expressionWords } from './words.ts';

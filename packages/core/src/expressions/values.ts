@@ -126,6 +126,14 @@ export function withUnit(text: string, dimension: Dimension, scope: Scope): stri
   return /^[\d.]+$/.test(text.trim()) ? `${text.trim()} ${unit}` : `(${text.trim()}) ${unit}`;
 }
 
+/** An expression for the opposite of another; twice is as it was, but for brackets. */
+export function negated(text: string): string {
+  const [sign, rest] = [text.trim().slice(0, 1), text.trim().slice(1).trim()];
+  const parsed = parse(text);
+  if (sign === '-' && parsed.ok && parsed.value.type === 'negate') return rest;
+  return /[-+]/.test(text) ? `-(${text})` : `-${text.trim()}`;
+}
+
 function read(text: string, scope: Scope) {
   const parsed = parse(text);
   return parsed.ok ? evaluateNode(parsed.value, scope) : parsed;

@@ -2,7 +2,17 @@ import { distance2, toSpace, type Vec3 } from '../math/index.ts';
 import type { Profile } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
-import { filled, resolveRegions, wallsAlong, type Region } from '../sketch/index.ts';
+import { planeOf, projected, type Thing } from '../references/index.ts';
+import {
+  entityKind,
+  filled,
+  findRegions,
+  Geometry,
+  resolveRegions,
+  wallsAlong,
+  type Entities,
+  type Region,
+} from '../sketch/index.ts';
 import { LENGTH } from '../units/index.ts';
 import { choice, number, type Filled } from './fields/index.ts';
 import type { ResolveContext, SolvedSketch } from './kind.ts';
@@ -60,6 +70,22 @@ function areasOf(areas: 'outline' | readonly string[], { regions }: SolvedSketch
   return found.gone.length > 0 ? fail('area.gone', { gone: found.gone.length, of: areas.length }) : ok(found.regions);
 }
 
+/** What a flat face of a body encloses, as if it were drawn. */
+export function profileOfFace(face: Thing): Result<Profile> {
+  const frame = planeOf(face);
+  if (!frame || face.to !== 'face') return fail('area.flat');
+  const seen = projected(face, 'shape', frame, () => []);
+  if (!seen.ok) return seen;
+  // keys of edges are no ids: sides are counted
+  const ids = new Map(Object.keys(seen.value).map((key, k) => [key, `f${k}`]));
+  const drawn = Object.entries(seen.value).map(([key, entity]) => [
+    ids.get(key)!,
+    entityKind(entity.kind).onto(entity, (point) => ids.get(point)!),
+  ]);
+  const regions = filled(findRegions(new Geometry(Object.fromEntries(drawn) as Entities)));
+  return regions.length === 0 ? fail('area.flat') : ok({ frame, regions });
+}
+
 /** The only centre line of a sketch as an axis in space; undefined where it has none or several. */
 export function centreLineOf({ frame, solution }: SolvedSketch): { origin: Vec3; direction: Vec3 } | undefined {
   const { geometry } = solution;
@@ -76,6 +102,7 @@ export const areaWords: Words = {
   'area.sketch': () => 'Choose a sketch for this: click one of its lines.',
   'area.empty': () => 'The sketch has no closed area yet: draw an outline first.',
   'area.open': (f) => `The outline is not closed: it ends at ${(f['places'] as readonly string[]).join(' and at ')}.`,
+  'area.flat': () => 'A face that is taken as a section has to be flat: choose a flat one, or draw the section.',
   'area.none': () => 'No area is chosen: tick at least one of the areas of the sketch.',
   'area.gone': (f) =>
     `${f['gone']} of the ${f['of']} chosen areas ${f['gone'] === 1 ? 'is' : 'are'} not in the sketch any more: drop ${f['gone'] === 1 ? 'it' : 'them'}, or tick what is there instead.`,

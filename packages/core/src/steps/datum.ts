@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { evaluate } from '../expressions/index.ts';
+import { evaluate, negated } from '../expressions/index.ts';
 import { expressionSchema, nameSchema } from '../records/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import {
@@ -93,6 +93,10 @@ export function datumKind<K extends string, H extends string>(
       if (!number) return [];
       const text = step.by ?? number.initial;
       return [{ path: ['by'], text, asks: number.asks, label: `${step.name} · ${number.label}` }];
+    },
+    turned(step) {
+      const { number } = wayOf(step);
+      return number && { by: negated(step.by ?? number.initial) };
     },
     references: (step) =>
       wayOf(step).asks.flatMap(({ accepts, label }, k) =>

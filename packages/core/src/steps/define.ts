@@ -5,14 +5,17 @@ import { applied } from './bodies.ts';
 import {
   expressionsIn,
   filesIn,
+  filledIn,
   partsIn,
   picksIn,
   referencesIn,
   resolved,
   schemaOf,
   sentenceFrom,
+  turnedIn,
   usesIn,
   type Fields,
+  type Filled,
   type Values,
 } from './fields/index.ts';
 import type { BodyResult, LaidFile, ResolveContext, StepKind } from './kind.ts';
@@ -24,6 +27,8 @@ interface Definition<F extends Fields, I> extends Told {
   readonly fields: F;
   /** The sentence with its fields in braces; see `sentenceFrom`. */
   readonly sentence: string;
+  /** Where what goes the other way is not one of its words; see `StepKind`. */
+  turned?(step: Filled): Filled | undefined;
   /** Plain inputs from what the fields come to. These and the bodies before are all that the result depends on. */
   inputs(values: Values<F>, context: ResolveContext): Result<I>;
 }
@@ -31,7 +36,7 @@ interface Definition<F extends Fields, I> extends Told {
 /** Everything that follows from the fields. */
 function fromFields<K extends string, F extends Fields, I>(
   kind: K,
-  { title, noun, verb, words, fields, sentence, inputs }: Definition<F, I>,
+  { title, noun, verb, words, fields, sentence, inputs, turned }: Definition<F, I>,
 ) {
   return {
     schema: schemaOf(kind, fields),
@@ -45,6 +50,7 @@ function fromFields<K extends string, F extends Fields, I>(
     expressions: (step: { name: string }) => expressionsIn(fields, step, step.name),
     references: (step: object) => referencesIn(fields, step),
     picks: (step: object) => picksIn(fields, step),
+    turned: (step: object): Filled | undefined => turned?.(filledIn(fields, step)) ?? turnedIn(fields, step),
     parts: (step: object) => partsIn(fields, step),
     files: (step: object) => filesIn(fields, step),
     resolve(step: object, context: ResolveContext): Result<I> {

@@ -139,6 +139,8 @@ export interface StepKind<S, I> {
   readonly ways?: readonly string[];
   /** What is to be picked for it, in the order in which it is asked. */
   picks?(step: S): readonly PickField[];
+  /** The fields that change where it is turned the other way round; undefined where it can't be. */
+  turned?(step: S): Readonly<Record<string, unknown>> | undefined;
   /** Other parts whose bodies it takes. */
   parts?(step: S): readonly Id[];
   /** The files that have to be there for it to be built. */

@@ -57,6 +57,7 @@ export const repeating = <K extends string, F extends Fields>(
     places,
     ...told
   }: Pick<StepKind<never, never>, 'title' | 'verb'> & {
+    turned?(step: Filled): Filled | undefined;
     readonly fields: F;
     readonly sentence: string;
     places(values: Values<F>): readonly Copy[];

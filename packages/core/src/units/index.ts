@@ -22,6 +22,8 @@ interface Unit {
 
 export const NUMBER: Dimension = { length: 0, angle: 0, mass: 0 };
 export const LENGTH: Dimension = { length: 1, angle: 0, mass: 0 };
+export const AREA: Dimension = { length: 2, angle: 0, mass: 0 };
+export const VOLUME: Dimension = { length: 3, angle: 0, mass: 0 };
 export const ANGLE: Dimension = { length: 0, angle: 1, mass: 0 };
 export const MASS: Dimension = { length: 0, angle: 0, mass: 1 };
 
@@ -75,7 +77,9 @@ export function dimensionWords(dimension: Dimension): string {
 
 /** The unit in which a result of this dimension is shown in a project that works in `length`. */
 export function displayUnit(dimension: Dimension, length: LengthUnit): Unit | undefined {
-  if (sameDimension(dimension, LENGTH)) return findUnit(length);
+  const { symbol, size } = findUnit(length)!;
+  for (const [k, power] of [LENGTH, AREA, VOLUME].entries())
+    if (sameDimension(dimension, power)) return unit(`${symbol}${['', '²', '³'][k]}`, size ** (k + 1), power);
   if (sameDimension(dimension, ANGLE)) return findUnit('deg');
   if (sameDimension(dimension, MASS)) return findUnit('g');
   return undefined;
@@ -101,14 +105,44 @@ export function formatMeasured(amount: number, off: number, digits = 3): string 
   return `${shown(amount)} ± ${shown(Math.ceil(off / step) * step)}`;
 }
 
-/** A quantity for people: "12.5 mm", "30 deg", "7". Inches get one digit more, being larger. */
+/** Larger units get more digits: as fine as so many of millimetres. */
+const digitsIn = ({ size }: Unit, digits: number): number => digits + Math.max(0, Math.round(Math.log10(size)));
+
+/**
+ * Something measured, of a dimension that has a unit, for people: "12.5 mm", "0.212188 in³", "27549 ± 3 mm³". Several of
+ * them share their unit: "72 × 48 mm".
+ * @param digits of millimetres, degrees or grams @param off how far it may be off, mm and the like
+ */
+export function measuredWords(
+  { amounts, dimension, off = 0 }: { readonly amounts: readonly number[]; readonly dimension: Dimension; readonly off?: number },
+  length: LengthUnit,
+  digits: number,
+  between = ' × ',
+): string {
+  const shown = displayUnit(dimension, length)!;
+  const texts = amounts.map((amount) => formatMeasured(amount / shown.size, off / shown.size, digitsIn(shown, digits)));
+  return `${texts.join(between)} ${shown.symbol}`;
+}
+
+/**
+ * A length that is round in a unit, near one that is round in millimetres: where a number has to begin with something.
+ * Inches are halved: 10 mm is about 1/2 in, 2 mm 1/16 in.
+ */
+export function roundLength(mm: number, length: LengthUnit): string {
+  const { size } = findUnit(length)!;
+  if (length !== 'in' || mm === 0) return `${formatAmount(mm / size, 6)} ${length}`;
+  const halvings = Math.round(Math.log2(size / mm));
+  return halvings > 0 ? `1/${2 ** halvings} in` : `${2 ** -halvings} in`;
+}
+
+/** A quantity for people: "12.5 mm", "30 deg", "7". Larger units get more digits. */
 export function formatQuantity(quantity: Quantity, length: LengthUnit, digits = 3): string {
   const shown = displayUnit(quantity.dimension, length);
   if (!shown) {
     const text = formatAmount(quantity.amount, digits);
     return isNumber(quantity.dimension) ? text : `${text} (${dimensionWords(quantity.dimension)}, mm and rad)`;
   }
-  return `${formatAmount(quantity.amount / shown.size, shown.size > 10 ? digits + 1 : digits)} ${shown.symbol}`;
+  return `${formatAmount(quantity.amount / shown.size, digitsIn(shown, digits))} ${shown.symbol}`;
 }
 
 export const unitWords: Words = {

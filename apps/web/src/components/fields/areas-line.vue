@@ -3,10 +3,12 @@ import { computed } from 'vue';
 import { filled, resolveRegions } from '@helb/core';
 import { useWorkbench } from '../../stores/workbench.ts';
 import { useModel } from '../../stores/model.ts';
+import { useUnits } from '../../stores/units.ts';
 
 /** Which areas of its sketch the step in the making takes, and which of those that it took are gone. */
 const bench = useWorkbench();
 const model = useModel();
+const units = useUnits();
 
 interface FromAreas {
   readonly sketch?: string;
@@ -46,7 +48,7 @@ const sides = (key: string) => key.replace(/ #\d+$/, '').split(' ').length;
     <legend class="text-muted float-left w-full">Areas</legend>
     <label v-for="region in found" :key="region.key" class="clear-left flex items-center gap-2 py-0.5">
       <input type="checkbox" :checked="taken.keys.has(region.key)" @change="toggle(region.key)" />
-      <span class="font-mono text-[13px]">{{ region.area.toFixed(1) }} mm²</span>
+      <span class="font-mono text-[13px]">{{ units.area(region.area) }}</span>
       <span class="text-muted text-sm">{{
         region.holes.length > 0
           ? `with ${region.holes.length} ${region.holes.length === 1 ? 'opening' : 'openings'}`

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { expressionSchema, idSchema, nameSchema, type Id } from '../../records/index.ts';
 import { stepKind, type Step } from '../../steps/index.ts';
-import { materialSchema, originSchema } from '../schema.ts';
+import { materialSchema, originSchema, type Project } from '../schema.ts';
 import { unplace } from './assembly.ts';
 import { command, insert, partIn, refuse } from './command.ts';
 import { withoutSheetsOf } from './sheets.ts';
@@ -68,7 +68,9 @@ export const partCommands = {
   ),
 
   'part.rename': command(z.strictObject({ id: idSchema, name: nameSchema }), (draft, { id, name }) => {
-    partIn(draft, id).name = name;
+    const part = partIn(draft, id);
+    renamePlacements(draft, part.name, name);
+    part.name = name;
     return `Rename part to ${name}`;
   }),
 
@@ -102,3 +104,16 @@ export const partCommands = {
     return `Remove part ${name}`;
   }),
 };
+
+/** Placements that are called as their part is, perhaps counted, go on being called so. */
+function renamePlacements(draft: Project, before: string, after: string): void {
+  const placements = Object.values(draft.assembly?.placements ?? {});
+  const taken = new Set(placements.map(({ name }) => name));
+  for (const placement of placements) {
+    const count = placement.name.startsWith(before) ? placement.name.slice(before.length) : undefined;
+    const next = `${after}${count}`;
+    if (count === undefined || !/^( \d+)?$/.test(count) || taken.has(next) || next.length > 60) continue;
+    placement.name = next;
+    taken.add(next);
+  }
+}

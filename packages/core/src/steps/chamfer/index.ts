@@ -34,6 +34,8 @@ export const chamfer = changing('chamfer', {
   verb: { key: 'C', likely: ['edge'] },
   fields,
   sentence: 'Cut off {edges} by {distance} {shape}[ {other}][ {angle}]',
+  // the two distances change sides
+  turned: ({ shape, distance, other }) => (shape === 'other' ? { distance: other, other: distance } : undefined),
   inputs: (values, { step }) =>
     ok<Inputs>({
       cuts: edgesByBody(values.edges),

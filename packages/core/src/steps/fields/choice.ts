@@ -23,6 +23,19 @@ export const choice = <O extends string>(
   ...(when ? { when } : {}),
 });
 
+/** Words that are each other's other way round. */
+const OPPOSITES: readonly (readonly [string, string])[] = [
+  ['forwards', 'backwards'],
+  ['inwards', 'outwards'],
+  ['right', 'left'],
+  ['front', 'back'],
+];
+
+function opposite({ options }: ChoiceField, value: string): string | undefined {
+  const pair = OPPOSITES.find((words) => words.includes(value) && words.every((word) => Object.hasOwn(options, word)));
+  return pair?.find((word) => word !== value);
+}
+
 export const choiceKind: FieldKind<ChoiceField, string> = {
   initial: ({ initial }) => initial,
   phrase: (field, { options, label }, value) => ({ type: 'choice', field, value, options, label }),
@@ -31,4 +44,5 @@ export const choiceKind: FieldKind<ChoiceField, string> = {
       .map(([value, words]) => `\`${value}\` ${words}`)
       .join(', '),
   initialWords: ({ initial }) => `\`${initial}\``,
+  turned: opposite,
 };

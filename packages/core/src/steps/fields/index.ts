@@ -171,6 +171,15 @@ export const filesIn = (fields: Fields, step: object): FileRecord[] =>
 export const picksIn = (fields: Fields, step: object): PickField[] =>
   told(fields, step, (kind, name, field, value) => oneIf(kind.picks?.(name, field, value)));
 
+/** The first field of a step that applies and goes the other way, changed to that. */
+export function turnedIn(fields: Fields, step: object): Filled | undefined {
+  const [turned] = told(fields, step, (kind, name, field, value) => {
+    const other = kind.turned?.(field, value);
+    return other === undefined ? [] : [{ [name]: other }];
+  });
+  return turned;
+}
+
 /** What a field asks for and what it is initially, for the docs. */
 export const askWords = (field: Field): string => kindOf(field).asks(field);
 /** What a field is initially, for the docs; empty for nothing. */

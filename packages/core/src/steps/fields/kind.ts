@@ -40,6 +40,8 @@ export interface FieldKind<F, V> {
   picks?(name: string, field: F, value: V): PickField;
   /** The earlier steps that it names. */
   uses?(value: V): readonly Id[];
+  /** What goes the other way; undefined where nothing does. */
+  turned?(field: F, value: V): V | undefined;
   /** The other part whose bodies it takes. */
   part?(value: V): Id | undefined;
   file?(value: V): FileRecord | undefined;

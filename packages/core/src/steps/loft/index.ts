@@ -2,7 +2,7 @@ import type { LoftRequest, Profile } from '../../kernel-port/index.ts';
 import { pointOf } from '../../references/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
-import { profileOf, thinFields } from '../areas.ts';
+import { profileOf, profileOfFace, thinFields } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { choice, number, picks, stepsField, type Filled } from '../fields/index.ts';
@@ -14,6 +14,9 @@ const square = ({ leave }: Filled) => leave !== 'free';
 const fields = {
   /** In the order in which it goes through them. */
   sections: stepsField('sections', { min: 1, of: 'sketches', order: 'chosen' }),
+  /** Flat faces of what is there go before the first sketch and after the last. */
+  before: picks('face before the first', 'face', { min: 0, many: 'face' }),
+  after: picks('face after the last', 'face', { min: 0, many: 'face' }),
   from: picks('point before the first', 'point', { min: 0, many: 'point' }),
   to: picks('point after the last', 'point', { min: 0, many: 'point' }),
   /** One on each outline; where one has none, the nearest to that before it. */
@@ -50,14 +53,21 @@ export const loft = making('loft', {
   verb: { key: 'L' },
   fields,
   sentence:
-    'Loft through {sections}[?, from {from}][?, to {to}][?, begun at {starts}], {course}[?, {leave}][ by tangents of {lead}][?, {body}][ of {wall}][ {lies}] → {result}[? {only}]',
+    'Loft through {sections}[?, from the face {before}][?, to the face {after}][?, from {from}][?, to {to}][?, begun at {starts}], {course}[?, {leave}][ by tangents of {lead}][?, {body}][ of {wall}][ {lies}] → {result}[? {only}]',
   inputs(values, context): Result<Inputs> {
     const sections: Profile[] = [];
-    for (const id of values.sections) {
-      const area = profileOf(id, 'outline', context, values);
-      if (!area.ok) return area;
-      if (area.value.profile.regions.length !== 1) return fail('loft.areas');
-      sections.push(area.value.profile);
+    const found = [
+      ...values.before.map(profileOfFace),
+      ...values.sections.map((id) => {
+        const area = profileOf(id, 'outline', context, values);
+        return area.ok ? ok(area.value.profile) : area;
+      }),
+      ...values.after.map(profileOfFace),
+    ];
+    for (const profile of found) {
+      if (!profile.ok) return profile;
+      if (profile.value.regions.length !== 1) return fail('loft.areas');
+      sections.push(profile.value);
     }
     const openings = new Set(sections.map(({ regions }) => regions[0]!.holes.length));
     const pointed = values.from.length + values.to.length > 0;

@@ -1,6 +1,7 @@
 import { add3, scale3, translation, type Vec3 } from '../../math/index.ts';
 import { axisOf } from '../../references/index.ts';
 import { LENGTH, NUMBER } from '../../units/index.ts';
+import { negated } from '../../expressions/index.ts';
 import { choice, number, picks, skipField, type Filled } from '../fields/index.ts';
 import type { StepKind } from '../kind.ts';
 import { repeating } from '../repeats.ts';
@@ -31,6 +32,7 @@ export const patternLine = (kindOf: (kind: string) => StepKind<never, unknown>) 
     fields,
     sentence:
       'Repeat {what}[ {steps}][ {bodies}] {count} times by {spacing} along {along}, {directions}[ {rows} times by {apart} along {across}]{skip}[ → {copies}]',
+    turned: ({ spacing }) => ({ spacing: negated(spacing as string) }),
     places({ along, count, spacing, directions, across, rows, apart, skip }) {
       const first = scale3(axisOf(along[0]!)!.direction, spacing);
       const second: Vec3 = across[0] ? scale3(axisOf(across[0])!.direction, apart) : [0, 0, 0];

@@ -1,0 +1,23 @@
+import { computed } from 'vue';
+import { AREA, LENGTH, measuredWords, VOLUME, type Box3, type Vec3 } from '@helb/core';
+import { useProject } from './project.ts';
+
+/** Measures in the unit of the project: what is measured is given in mm, mm² and mm³. */
+export function useUnits() {
+  const store = useProject();
+  const unit = computed(() => store.project?.unit ?? 'mm');
+  const words =
+    (dimension: typeof LENGTH, digits: number, between = ' × ') =>
+    (amounts: number | readonly number[], off = 0): string =>
+      measuredWords({ amounts: [amounts].flat() as number[], dimension, off }, unit.value, digits, between);
+  const lengths = words(LENGTH, 2);
+  return {
+    unit,
+    length: words(LENGTH, 3),
+    area: words(AREA, 1),
+    volume: words(VOLUME, 1),
+    size: ({ low, high }: Box3): string => lengths(high.map((to, k) => to - low[k]!)),
+    sizes: lengths,
+    place: (at: Vec3, off = 0): string => words(LENGTH, 2, '  ')(at, off),
+  };
+}

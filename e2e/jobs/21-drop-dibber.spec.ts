@@ -1,0 +1,64 @@
+import { expect } from '../house.ts';
+import { job } from './hand.ts';
+
+const INCH = 25.4;
+const inch = (at: readonly [number, number]) => [at[0] * INCH, at[1] * INCH] as const;
+
+job('21 drop dibber', async (hand) => {
+  const { page, bench } = hand;
+  await hand.choose('unit of lengths', 'inches');
+
+  // the tube: two circles about the origin, the ring between them
+  await hand.on(bench.page.getByTestId('part-name').getByRole('button'));
+  await hand.type('drop tube');
+  await hand.turn('1');
+  await hand.key('o');
+  for (const diameter of ['.75', '.5']) {
+    await hand.click([0, 0]);
+    await hand.point(inch([0.6, 0.3]));
+    await hand.type(diameter);
+  }
+  await hand.extrude('5 3/8');
+  await hand.key('Enter');
+  await hand.reads('tube', hand.figure('Volume'), 1.31922348, 1e-5);
+  await hand.select(page.getByLabel('Material'), 'PMMA');
+
+  // the point, drawn in place: what is bored is its outline
+  await hand.on(page.getByRole('tab', { name: 'Parts' }));
+  await hand.on(page.getByRole('button', { name: '+ new part' }));
+  await hand.type('brass point');
+  await expect(page.getByTestId('part-name')).toHaveText('brass point');
+  await hand.key('d');
+  await hand.on(page.getByRole('button', { name: 'Back', exact: true }));
+  await hand.pick([0.22 * INCH, 0, 0.22 * INCH]);
+  await hand.type('-3/16');
+  await hand.key('Enter');
+  await hand.turn('s');
+  await hand.key('r');
+  await hand.click(inch([0.25, 0]));
+  await expect(bench.title()).toContainText('settled');
+  await hand.extrude('7/8');
+  await hand.key('Enter');
+  await hand.reads('plug', hand.figure('Volume'), 0.171805848, 1e-5);
+
+  // a cone to a small circle, 3/8 before it
+  await hand.key('d');
+  await hand.on(page.getByRole('button', { name: 'Back', exact: true }));
+  await hand.pick([0.1 * INCH, (11 / 16) * INCH, 0.1 * INCH]);
+  await hand.type('3/8');
+  await hand.key('Enter');
+  await hand.turn('s');
+  await hand.key('o');
+  await hand.click([0, 0]);
+  await hand.point(inch([0.1, 0.1]));
+  await hand.type('.2');
+  await hand.turn('l');
+  await hand.on(page.getByRole('button', { name: 'Back', exact: true }));
+  await hand.pick([0.15 * INCH, (11 / 16) * INCH, 0.15 * INCH]);
+  await hand.key('l');
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: '/tmp/shots/d1.png' });
+  await hand.key('Enter');
+  await hand.reads('with the cone', hand.figure('Volume'), 0.171805848 + 0.0382881605, 1e-5);
+  await page.screenshot({ path: '/tmp/shots/d2.png' });
+});

@@ -1,0 +1,182 @@
+import { appendFile } from 'node:fs/promises';
+import { type Locator } from '@playwright/test';
+import { Bench, expect, test as base } from '../house.ts';
+
+type Vec2 = readonly [number, number];
+type Vec3 = readonly [number, number, number];
+
+/**
+ * A designer's hands on the built page: all that they do goes through here and is counted as the job cards count it. A
+ * click, a drag, a key or command is one action; so is a typed number or word, with the key that takes it.
+ */
+export class Hand {
+  actions = 0;
+  /** Figures that came out as the card says, and those that did not. */
+  private readonly figures = { right: 0, wrong: 0 };
+
+  constructor(
+    readonly bench: Bench,
+    readonly card: string,
+  ) {}
+
+  get page() {
+    return this.bench.page;
+  }
+
+  /** Comes in with an empty project; that is no part of a card. */
+  async begin(): Promise<void> {
+    await this.bench.signUp();
+    await this.bench.newProject();
+  }
+
+  async key(key: string): Promise<void> {
+    this.actions++;
+    await this.page.keyboard.press(key);
+  }
+
+  /** A key that turns the view: the next click waits until it stands. */
+  async turn(key: string): Promise<void> {
+    this.actions++;
+    await this.bench.turning(() => this.page.keyboard.press(key));
+  }
+
+  /** A number or a word where it is asked for, taken. */
+  async type(text: string, takenBy = 'Enter'): Promise<void> {
+    this.actions++;
+    await this.page.keyboard.type(text);
+    await this.page.keyboard.press(takenBy);
+  }
+
+  async on(thing: Locator, options: { readonly shift?: boolean } = {}): Promise<void> {
+    this.actions++;
+    await thing.click(options.shift ? { modifiers: ['Shift'] } : {});
+  }
+
+  /** One of a list that opens: a word is clicked, then another. */
+  async choose(word: string, option: string): Promise<void> {
+    await this.on(this.page.getByRole('button', { name: new RegExp(`^${word}: `) }).last());
+    await this.on(this.page.getByRole('option', { name: option, exact: true }));
+  }
+
+  async select(list: Locator, option: string): Promise<void> {
+    this.actions += 2;
+    await list.selectOption(option);
+  }
+
+  /** Searches a verb by its words: opened, typed and taken. */
+  async verb(words: string): Promise<void> {
+    await this.key('Space');
+    await this.type(words);
+  }
+
+  /** Points at a place of the open sketch, mm. */
+  async point(at: Vec2): Promise<void> {
+    await this.glide(await this.onPaper(at));
+  }
+
+  async click(at: Vec2, options: { readonly shift?: boolean } = {}): Promise<void> {
+    this.actions++;
+    await expect(this.bench.canvas).toBeVisible();
+    await this.point(at);
+    await this.press(options.shift);
+  }
+
+  /** Points at a place in space, mm. */
+  async pointAt(place: Vec3): Promise<void> {
+    await this.glide(await this.inView(place));
+  }
+
+  /** Picks what lies at a place in space, mm. */
+  async pick(place: Vec3, options: { readonly shift?: boolean } = {}): Promise<void> {
+    this.actions++;
+    await this.looked();
+    await this.pointAt(place);
+    await this.press(options.shift);
+  }
+
+  /** Closes the sketch and extrudes it. */
+  async extrude(distance: string): Promise<void> {
+    await this.turn('l');
+    await this.key('x');
+    await this.type(distance);
+  }
+
+  /** What is read off the page: no action. `right` within a share of the figure, or of 1. */
+  async reads(what: string, read: () => Promise<number | undefined>, right: number, within = 2e-6): Promise<void> {
+    const isRight = (now: number | undefined) =>
+      now !== undefined && Math.abs(now - right) <= within * Math.max(1, Math.abs(right));
+    await expect
+      .poll(async () => isRight(await read()), { timeout: 30_000 })
+      .toBe(true)
+      .catch(() => undefined);
+    const now = await read();
+    this.figures[isRight(now) ? 'right' : 'wrong']++;
+    expect.soft(now, `${this.card}: ${what}`).toBeCloseTo(right, digitsFor(right, within));
+  }
+
+  /** The first number of a figure on the desk. */
+  figure = (name: string) => async (): Promise<number | undefined> => {
+    const figure = this.bench.figure(name);
+    return (await figure.count()) === 0 ? undefined : numbersIn(await figure.innerText())[0];
+  };
+
+  /** Writes down what was done, for `./helb bench hand`. */
+  async done(): Promise<void> {
+    const { HELB_HAND: file } = process.env;
+    const told = { card: this.card, actions: this.actions, ...this.figures };
+    if (file) await appendFile(file, `${JSON.stringify(told)}\n`);
+  }
+
+  /** Waits as somebody does who looks: until what was asked for is built, and the view stands still. */
+  private async looked(): Promise<void> {
+    const busy = this.page.getByText('building', { exact: true });
+    let still = 0;
+    await expect
+      .poll(async () => (still = (await busy.count()) === 0 ? still + 1 : 0), { intervals: [100], timeout: 60_000 })
+      .toBeGreaterThan(5);
+    await this.bench.settleView();
+  }
+
+  private async glide([x, y]: Vec2): Promise<void> {
+    await this.page.mouse.move(x - 4, y - 3);
+    await this.page.mouse.move(x, y);
+  }
+
+  private async press(shift = false): Promise<void> {
+    if (shift) await this.page.keyboard.down('Shift');
+    await this.page.mouse.down();
+    await this.page.mouse.up();
+    if (shift) await this.page.keyboard.up('Shift');
+  }
+
+  private async onPaper([x, y]: Vec2): Promise<Vec2> {
+    const told = await this.bench.canvas.getAttribute('data-frame');
+    const frame = JSON.parse(told!) as { readonly origin: Vec3; readonly x: Vec3; readonly y: Vec3 };
+    const place = [0, 1, 2].map((k) => frame.origin[k]! + x * frame.x[k]! + y * frame.y[k]!);
+    return this.inView(place as unknown as Vec3);
+  }
+
+  private async inView(place: Vec3): Promise<Vec2> {
+    const view = this.page.getByLabel('View', { exact: true });
+    const [origin, ...ends] = JSON.parse((await view.getAttribute('data-seen'))!) as [Vec2, Vec2, Vec2, Vec2];
+    const box = (await view.boundingBox())!;
+    const along = (k: 0 | 1) => ends.reduce((sum, end, n) => sum + place[n]! * (end[k] - origin[k]), origin[k]);
+    return [box.x + along(0), box.y + along(1)];
+  }
+}
+
+const numbersIn = (text: string): number[] => (text.match(/-?\d+(\.\d+)?/g) ?? []).map(Number);
+
+/** Decimals that `toBeCloseTo` has to compare for a share of a figure. */
+const digitsFor = (figure: number, within: number): number =>
+  Math.floor(-Math.log10(2 * within * Math.max(1, Math.abs(figure))));
+
+/** A journey of a card: `hand` counts. */
+export const job = (card: string, does: (hand: Hand) => Promise<void>): void =>
+  base(`card ${card}`, async ({ bench }) => {
+    base.setTimeout(300_000);
+    const hand = new Hand(bench, card);
+    await hand.begin();
+    await does(hand);
+    await hand.done();
+  });
