@@ -56,9 +56,24 @@ job('21 drop dibber', async (hand) => {
   await hand.on(page.getByRole('button', { name: 'Back', exact: true }));
   await hand.pick([0.15 * INCH, (11 / 16) * INCH, 0.15 * INCH]);
   await hand.key('l');
-  await page.waitForTimeout(1500);
-  await page.screenshot({ path: '/tmp/shots/d1.png' });
   await hand.key('Enter');
   await hand.reads('with the cone', hand.figure('Volume'), 0.171805848 + 0.0382881605, 1e-5);
+
+  // half a ball on its end: half a disc turned about the line across it
+  await hand.pick([0.05 * INCH, 1.0625 * INCH, 0.05 * INCH]);
+  await hand.turn('s');
+  await hand.key('r');
+  await hand.click(inch([0.0707, 0.0707]));
+  await hand.key('k');
+  await hand.click(inch([-0.1, 0]));
+  await hand.click(inch([0.1, 0]));
+  await page.waitForTimeout(700); await page.screenshot({ path: '/tmp/shots/d3.png' });
+  await expect(bench.title()).toContainText('settled');
+  await hand.turn('l');
+  await hand.key('v');
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: '/tmp/shots/d1.png' });
+  await hand.type('180');
+  await hand.on(bench.desk.getByRole('checkbox').nth(1));
   await page.screenshot({ path: '/tmp/shots/d2.png' });
 });

@@ -42,13 +42,14 @@ function borrowing(...under: Under[]) {
 }
 const kinds = ({ editor }: ReturnType<typeof desk>) => Object.values(editor.sketch.entities).map(({ kind }) => kind);
 
-test('a rim becomes a circle in construction, held where its source is', () => {
+test('a rim becomes a circle, held where its source is', () => {
   const hand = borrowing(overRim);
   hand.click([6, 20]);
   expect(kinds(hand).toSorted()).toEqual(['circle', 'point']);
   const [circle] = Object.entries(hand.editor.sketch.entities).find(([, { kind }]) => kind === 'circle')!;
   expect(hand.editor.geometry.circle(circle)).toEqual({ centre: [10, 20], radius: 4 });
-  expect(hand.editor.sketch.entities[circle]).toMatchObject({ construction: true });
+  // what is borrowed by itself is outline: it encloses an area
+  expect(hand.editor.solved.regions.regions).toHaveLength(1);
   expect(hand.state()).toEqual(['settled', 0]);
   expect(hand.labels).toEqual(['S: borrow']);
 });

@@ -1,4 +1,21 @@
-import { distance2, middle2, nearestOn, ORIGIN, X_AXIS, Y_AXIS, type Geometry, type Id, type Vec2 } from '@helb/core';
+import {
+  along,
+  cross2,
+  derivatives,
+  direction2,
+  distance2,
+  intersections,
+  isBuiltIn,
+  middle2,
+  nearestOn,
+  ORIGIN,
+  X_AXIS,
+  Y_AXIS,
+  type Geometry,
+  type Id,
+  type Piece,
+  type Vec2,
+} from '@helb/core';
 
 /** Where the pointer is taken to be, and what is guessed from it. */
 export interface Snap {
@@ -7,6 +24,8 @@ export interface Snap {
   readonly point?: Id;
   /** A curve on which the new point shall lie. */
   readonly on?: Id;
+  /** Another curve that crosses it there. */
+  readonly also?: Id;
   /** A line in whose middle the new point shall lie. */
   readonly middleOf?: Id;
   /** The line from the last point is kept level or upright. */
@@ -46,18 +65,52 @@ export function snap(
   // an existing point is no guess: it is what was clicked
   if (point) return { place: geometry.point(point), point };
   if (free) return { place: at };
+  const curves = [...curveIds(geometry).filter((id) => !helpers.has(id)), X_AXIS, Y_AXIS];
+  const crossing = crossingNear(geometry, curves, at, reach);
+  if (crossing) return crossing;
   const lines = Object.keys(geometry.entities).filter((id) => geometry.roleOf(id) === 'line' && !helpers.has(id));
   const middle = nearest(lines, (id) => distance2(middleOf(geometry, id), at), reach);
   if (middle) return { place: middleOf(geometry, middle), middleOf: middle };
   const level = from && levelOf(from, at, reach);
-  const curves = curveIds(geometry).filter((id) => !helpers.has(id));
-  const on = nearest([...curves, X_AXIS, Y_AXIS], (id) => distance2(footOn(geometry, id, at), at), reach);
+  const on = nearest(curves, (id) => distance2(footOn(geometry, id, at), at), reach);
   if (on) return { place: footOn(geometry, on, at), on, ...(level ? meeting(geometry, on, level, from, at) : {}) };
   const under = nearestOnLines(underlay, at, reach);
   if (under) return { place: under };
   const place: Vec2 = level ? (level === 'horizontal' ? [at[0], from[1]] : [from[0], at[1]]) : at;
   return withAlignments(drawn, { place, ...(level ? { level } : {}) }, reach, from);
 }
+
+/** Where two curves cross near a place. */
+function crossingNear(geometry: Geometry, curves: readonly Id[], at: Vec2, reach: number): Snap | undefined {
+  const near = curves.filter((id) => distance2(footOn(geometry, id, at), at) <= reach);
+  const found = near.flatMap((on, k) =>
+    near.slice(k + 1).flatMap((also) => crossingsOf(geometry, on, also).map((place) => ({ place, on, also }))),
+  );
+  const within = found.filter(({ place }) => distance2(place, at) <= reach);
+  return within.toSorted((a, b) => distance2(a.place, at) - distance2(b.place, at))[0];
+}
+
+/** Not where they lie on each other, or touch: that is no place of its own. */
+const crossingsOf = (geometry: Geometry, a: Id, b: Id): Vec2[] =>
+  piecesOf(geometry, a).flatMap((one) =>
+    piecesOf(geometry, b).flatMap((other) =>
+      intersections(one, other, SAME_mm).flatMap(({ t, u }) => (isAcross(one, t, other, u) ? [along(one, t)] : [])),
+    ),
+  );
+
+function isAcross(one: Piece, t: number, other: Piece, u: number): boolean {
+  const [p, q] = [direction2(derivatives(one, t)[0]), direction2(derivatives(other, u)[0])];
+  return p !== undefined && q !== undefined && Math.abs(cross2(p, q)) > ACROSS;
+}
+/** The sine of the smallest angle at which curves cross clearly. */
+const ACROSS = 0.05;
+
+/** Axes are as long as anything that is drawn. */
+const piecesOf = (geometry: Geometry, id: Id): readonly Piece[] => {
+  const [x, y]: Vec2 = id === X_AXIS ? [ENDLESS_mm, 0] : [0, ENDLESS_mm];
+  return isBuiltIn(id) ? [{ form: 'segment', entity: id, from: [-x, -y], to: [x, y] }] : geometry.pieces(id);
+};
+const [SAME_mm, ENDLESS_mm] = [1e-6, 1e5];
 
 /** The place on lines that is nearest to another, where one is within reach. */
 function nearestOnLines(lines: readonly (readonly Vec2[])[], at: Vec2, reach: number): Vec2 | undefined {

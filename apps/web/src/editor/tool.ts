@@ -1,6 +1,7 @@
 import {
   distance2,
   FigureBuilder,
+  isBuiltIn,
   ORIGIN,
   type Action,
   type DrawnArc,
@@ -82,14 +83,19 @@ export interface Tool {
   escape(): boolean;
 }
 
-export const snapFor = (host: ToolHost, pointer: PointerAt, from?: Vec2): Snap =>
-  snap(pointer.free ? host.geometry : host.reachable, {
-    ...pointer,
-    drawn: host.geometry,
-    underlay: host.underlay,
-    helpers: host.helpers,
-    ...(from ? { from } : {}),
-  } satisfies SnapQuery);
+/** Where the pointer is taken to be: what is drawn comes first, then what of the model could be borrowed. */
+export function snapFor(host: ToolHost, pointer: PointerAt, from?: Vec2): Snap {
+  const { geometry, reachable, underlay, helpers } = host;
+  const query: SnapQuery = { ...pointer, drawn: geometry, underlay, helpers, ...(from ? { from } : {}) };
+  const own = snap(geometry, query);
+  if (pointer.free || reachable === geometry || takes(own)) return own;
+  const lent = snap(reachable, query);
+  return takes(lent) ? lent : own;
+}
+
+/** Does it hold on to something that is drawn, be it lent? Axes are there everywhere. */
+const takes = ({ point, middleOf, on, also }: Snap): boolean =>
+  (point ?? middleOf ?? also) !== undefined || (on !== undefined && !isBuiltIn(on));
 
 /** What lies exactly in a place: an existing point there, and no guess. */
 export const exactly = (host: ToolHost, place: Vec2): Snap =>
@@ -101,6 +107,7 @@ export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {
   const tags: { at: Vec2; mark: string; of?: Id }[] = [];
   const under = found.point ?? found.on;
   if (under !== undefined) tags.push({ at: found.place, mark: '•', of: under });
+  if (found.also !== undefined) tags.push({ at: found.place, mark: '•', of: found.also });
   if (found.middleOf !== undefined) tags.push({ at: found.place, mark: 'M', of: found.middleOf });
   if (found.level && from)
     tags.push({
@@ -121,12 +128,12 @@ export const guidesOf = ({ place, aligned = [] }: Snap): Preview['guides'] =>
 
 /** Builds a figure from what was clicked: snapped places become existing points, or new ones with their guesses. */
 export class FigureMaker extends FigureBuilder {
-  point({ place, point, on, middleOf, aligned = [] }: Snap): Id {
+  point({ place, point, on, also, middleOf, aligned = [] }: Snap): Id {
     // the origin is never part of a figure itself: a point of our own is laid on it
     if (point !== undefined && point !== ORIGIN) return point;
     const id = this.place(place);
     if (point === ORIGIN) this.relate({ kind: 'coincident', a: id, b: ORIGIN });
-    if (on !== undefined) this.relate({ kind: 'coincident', a: id, b: on });
+    for (const curve of [on, also]) if (curve !== undefined) this.relate({ kind: 'coincident', a: id, b: curve });
     if (middleOf !== undefined) this.relate({ kind: 'midpoint', point: id, line: middleOf });
     for (const { kind, point: other } of aligned) this.relate({ kind, a: other, b: id });
     return id;

@@ -70,6 +70,18 @@ test('from a corner to a rim, or from a rim to a corner; with the key held it go
   expect(free.kinds()).toEqual(['coincident']);
 });
 
+test('where a rim and an axis cross, a line ends on both: across a circle without a tie more', () => {
+  const hand = desk();
+  hand.draw('circle', [0, 0], [30, 0]);
+  hand.draw('chain', [-29.6, 0.4], [29.5, -0.3]);
+  const [{ a, b }] = lines(hand) as [{ a: Vec2; b: Vec2 }];
+  expect([distance2(a, [-30, 0]), distance2(b, [30, 0])]).toEqual([expect.closeTo(0, 9), expect.closeTo(0, 9)]);
+  expect(hand.kinds()).toEqual(Array(5).fill('coincident'));
+  // only the radius is free, and there are two half discs
+  expect(hand.state()).toEqual(['loose', 1]);
+  expect(hand.editor.solved.regions.regions).toHaveLength(2);
+});
+
 test('where it would touch far away it ends on the rim', () => {
   const hand = desk();
   hand.draw('circle', [0, 0], [30, 0]);

@@ -16,8 +16,8 @@ const FAR = 4;
 const WIDE = 0.6;
 
 /** The rim that a place was taken from, which a line there would touch. */
-function rimAt(geometry: Geometry, { on, place }: Snap) {
-  if (on === undefined || geometry.roleOf(on) !== 'circle') return undefined;
+function rimAt(geometry: Geometry, { on, also, place }: Snap) {
+  if (on === undefined || also !== undefined || geometry.roleOf(on) !== 'circle') return undefined;
   return { id: on, clicked: place, ...geometry.circle(on) };
 }
 type Rim = NonNullable<ReturnType<typeof rimAt>>;

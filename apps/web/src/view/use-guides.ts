@@ -1,5 +1,5 @@
 import { computed, watch, type Ref } from 'vue';
-import { suits } from '@helb/core';
+import { planeOf, suits } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { guidesOf } from './guides.ts';
@@ -21,7 +21,10 @@ export function useGuides(viewport: Ref<Viewport | undefined>, screen: Ref<Scree
       points: askedField !== undefined,
       ...(bench.before === undefined ? {} : { before: bench.before }),
       ...(draft ? { without: draft.id } : {}),
-    }).filter(({ thing }) => !askedField || suits(thing, askedField.accepts));
+    })
+      .filter(({ thing }) => !askedField || suits(thing, askedField.accepts))
+      // the borders of planes would lie round every drawing
+      .filter(({ thing }) => !sketching || sketching.tool.name === 'borrow' || planeOf(thing) === undefined);
   });
   watch([guides, viewport], ([shown, view]) => view?.setGuides(shown), { immediate: true });
 

@@ -27,4 +27,5 @@ export {
   polyline,
   reversed,
   type Piece,
+  intersections,
 } from './pieces/index.ts';
