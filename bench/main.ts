@@ -1,4 +1,5 @@
 import { doorsFigures } from './doors.ts';
+import { handFigures } from './hand.ts';
 import { houseFigures } from './house.ts';
 import type { Family, Figure } from './measure.ts';
 import { motionFigures } from './motion.ts';
@@ -21,6 +22,7 @@ const FAMILIES: readonly Family[] = [
   { name: 'truth', run: truthFigures },
   { name: 'doors', run: doorsFigures },
   { name: 'page', run: pageFigures },
+  { name: 'hand', run: handFigures },
   { name: 'house', run: houseFigures },
 ];
 

@@ -205,7 +205,8 @@ test('a second part is drawn on the first and takes its outline; a value changes
   await bench.bodies(1);
   await page.getByRole('tab', { name: 'Parts' }).click();
   await page.getByRole('button', { name: '+ new part' }).click();
-  await bench.press('q');
+  await page.keyboard.press('Enter');
+  // a new part is seen among the others at once
   const view = page.getByLabel('View', { exact: true });
   await expect(view).toHaveAttribute('data-others', '1');
   await bench.turning(() => page.getByRole('button', { name: 'Top', exact: true }).click());

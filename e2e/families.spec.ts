@@ -82,11 +82,11 @@ test('a cone between two circles, hollowed, its walls looked at; its foot grows'
   await bench.chip('offset', '30 mm');
   await circle(bench, () => bench.step('Plane 1', 'Sketch on it'), '20 mm');
   await bench.press('l');
-  // what lacks its sections is not kept
+  // the sketches that wait are taken; what lacks its sections is not kept
+  for (const sketch of ['Sketch 1', 'Sketch 2']) await bench.desk.getByLabel(sketch).uncheck();
   await bench.press('Enter');
   await expect(page.getByRole('alert')).toContainText('Choose at least one step for the sections');
-  await bench.desk.getByLabel('Sketch 1').check();
-  await bench.desk.getByLabel('Sketch 2').check();
+  for (const sketch of ['Sketch 1', 'Sketch 2']) await bench.desk.getByLabel(sketch).check();
   await bench.press('Enter');
   await bench.bodies(1);
   const cone = (r: number, s: number) => (Math.PI * 30 * (r * r + r * s + s * s)) / 3;

@@ -64,6 +64,7 @@ test('a body from a STEP file comes in and is worked on; what is no STEP file is
   await page.getByRole('link', { name: 'Bench' }).click();
   await page.getByRole('tab', { name: 'Parts' }).click();
   await page.getByRole('button', { name: 'new part' }).click();
+  await page.keyboard.press('Enter');
   await bench.verb('Bring in bodies');
   // nothing is kept without a file
   await bench.press('Enter');
@@ -151,6 +152,7 @@ test('a mesh is laid under the part, measured, moved, hidden, and drawn over', a
   await page.getByRole('link', { name: 'Bench' }).click();
   await page.getByRole('tab', { name: 'Parts' }).click();
   await page.getByRole('button', { name: 'new part' }).click();
+  await page.keyboard.press('Enter');
   await bench.verb('Lay a mesh under');
   const field = page.getByLabel('STL or 3MF file');
   await field.setInputFiles({ name: 'broken.stl', mimeType: 'model/stl', buffer: Buffer.from('no') });

@@ -146,6 +146,7 @@ test('a second part is drawn in its own colour, the first stays as it is', async
   await bench.newDemo();
   await page.getByRole('tab', { name: /Parts/ }).click();
   await page.getByRole('button', { name: '+ new part' }).click();
+  await page.keyboard.press('Enter');
   await expect(page.getByTestId('part-name')).toHaveText('Part 16');
   await bench.bodies(0);
   await bench.sketchOnTop();

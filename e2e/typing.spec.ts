@@ -118,6 +118,7 @@ test('what is in the making stands as it was: over another screen, another part,
   // another part leaves it where it is
   await page.getByRole('tab', { name: 'Parts' }).click();
   await page.getByRole('button', { name: '+ new part' }).click();
+  await page.keyboard.press('Enter');
   await expect(standing).toHaveCount(0);
   await page.getByRole('tab', { name: 'Parts' }).click();
   await page.getByTitle('Edit Part 1').click();

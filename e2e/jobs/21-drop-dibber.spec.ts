@@ -43,7 +43,6 @@ job('21 drop dibber', async (hand) => {
 
   // a cone to a small circle, 3/8 before it
   await hand.key('d');
-  await hand.on(page.getByRole('button', { name: 'Back', exact: true }));
   await hand.pick([0.1 * INCH, (11 / 16) * INCH, 0.1 * INCH]);
   await hand.type('3/8');
   await hand.key('Enter');
@@ -53,7 +52,6 @@ job('21 drop dibber', async (hand) => {
   await hand.point(inch([0.1, 0.1]));
   await hand.type('.2');
   await hand.turn('l');
-  await hand.on(page.getByRole('button', { name: 'Back', exact: true }));
   await hand.pick([0.15 * INCH, (11 / 16) * INCH, 0.15 * INCH]);
   await hand.key('l');
   await hand.key('Enter');
@@ -67,13 +65,23 @@ job('21 drop dibber', async (hand) => {
   await hand.key('k');
   await hand.click(inch([-0.1, 0]));
   await hand.click(inch([0.1, 0]));
-  await page.waitForTimeout(700); await page.screenshot({ path: '/tmp/shots/d3.png' });
   await expect(bench.title()).toContainText('settled');
   await hand.turn('l');
   await hand.key('v');
-  await page.waitForTimeout(1500);
-  await page.screenshot({ path: '/tmp/shots/d1.png' });
   await hand.type('180');
   await hand.on(bench.desk.getByRole('checkbox').nth(1));
-  await page.screenshot({ path: '/tmp/shots/d2.png' });
+  await hand.key('Enter');
+  await hand.reads('brass point', hand.figure('Volume'), 0.212188404, 1e-5);
+  await hand.select(page.getByLabel('Material'), 'Brass CW614N');
+
+  // both together
+  await hand.on(page.getByRole('tab', { name: 'Parts' }));
+  await hand.reads('mass of both', hand.whole('Mass'), 55.0652076 + (8.43 / 8.5 - 1) * 29.5557321, 1e-2);
+
+  // the bore in the very first sketch: the plug and the cone follow
+  await hand.on(page.getByTitle('Edit drop tube'));
+  await hand.resize('Sketch 1', '⌀.5', '7/16');
+  await hand.reads('tube with a smaller bore', hand.figure('Volume'), 1.56657788, 1e-5);
+  await hand.part('brass point');
+  await hand.reads('its point', hand.figure('Volume'), 0.164941796, 1e-5);
 });

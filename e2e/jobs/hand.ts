@@ -94,6 +94,21 @@ export class Hand {
     await this.press(options.shift);
   }
 
+  /** Opens the sketch of a step, and changes one of its sizes where it stands. */
+  async resize(sketch: string, shown: string, text: string): Promise<void> {
+    this.actions++;
+    await this.bench.turning(() => this.page.getByTestId(`step-${sketch}`).getByText(sketch).dblclick());
+    await this.on(this.page.locator('text[data-size]').filter({ hasText: shown }));
+    await this.type(text);
+    await this.turn('l');
+  }
+
+  /** Goes to a part from wherever one is. */
+  async part(name: string): Promise<void> {
+    await this.on(this.page.getByRole('tab', { name: 'Parts' }));
+    await this.on(this.page.getByTitle(`Edit ${name}`));
+  }
+
   /** Closes the sketch and extrudes it. */
   async extrude(distance: string): Promise<void> {
     await this.turn('l');
@@ -114,11 +129,14 @@ export class Hand {
     expect.soft(now, `${this.card}: ${what}`).toBeCloseTo(right, digitsFor(right, within));
   }
 
-  /** The first number of a figure on the desk. */
-  figure = (name: string) => async (): Promise<number | undefined> => {
-    const figure = this.bench.figure(name);
+  /** The first number of a figure of the part on the desk. */
+  figure = (name: string) => () => this.numberOf(this.bench.figure(name));
+  /** The first number of a figure of all parts together. */
+  whole = (name: string) => () => this.numberOf(this.page.getByTestId(`whole-${name}`));
+
+  private async numberOf(figure: Locator): Promise<number | undefined> {
     return (await figure.count()) === 0 ? undefined : numbersIn(await figure.innerText())[0];
-  };
+  }
 
   /** Writes down what was done, for `./helb bench hand`. */
   async done(): Promise<void> {

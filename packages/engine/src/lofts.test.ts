@@ -138,3 +138,24 @@ describe('a loft that leaves its ends square', () => {
     expect((await pointed.volume()) / exact).toBeCloseTo(1, 5);
   });
 });
+
+describe('a flat face as a section', () => {
+  const peg = (size: number) =>
+    new PartFixture()
+      .sketch('s', circle(0, 0, size))
+      .step('e', 'extrude', { sketch: 's', distance: '11 mm' })
+      .step('high', 'datum-plane', { how: 'offset', on: [{ to: 'face', name: 'e/end' }], by: '7 mm' })
+      .sketch('t', circle(0, 0, 2), { to: 'datum', step: 'high' });
+
+  test('a cone grows out of the end of a peg, and follows it', async () => {
+    const pointed = (size: number) =>
+      peg(size).step('l', 'loft', { sections: ['t'], before: [{ to: 'face', name: 'e/end' }], result: 'add' });
+    const volume = (r: number) => Math.PI * (r * r * 11 + (7 / 3) * (r * r + 2 * r + 4));
+    for (const r of [5, 8.25]) expect(await pointed(r).volume()).toBeCloseTo(volume(r), 6);
+  });
+
+  test('a face that is not flat is refused with what would do', async () => {
+    const round = peg(5).step('l', 'loft', { sections: ['t'], before: [{ to: 'face', name: 'e/side/o' }] });
+    expect(await round.trouble()).toMatch(/has to be flat/);
+  });
+});

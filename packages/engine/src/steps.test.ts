@@ -163,6 +163,26 @@ describe('revolve, helix, sweep, loft', () => {
     expect(await none.trouble()).toMatch(/Choose an axis/);
   });
 
+  test('half a profile that is open along its centre line is closed there; one that ends beside it is not', async () => {
+    // a cone with a foot: 6 wide at the bottom for 4, then to a tip 13 above that
+    const half = (top: number): Entities => ({
+      a: { kind: 'point', x: 0, y: 0 },
+      b: { kind: 'point', x: 6, y: 0 },
+      c: { kind: 'point', x: 6, y: 4 },
+      d: { kind: 'point', x: top, y: 17 },
+      l1: { kind: 'line', a: 'a', b: 'b' },
+      l2: { kind: 'line', a: 'b', b: 'c' },
+      l3: { kind: 'line', a: 'c', b: 'd' },
+      e: { kind: 'point', x: 0, y: -9 },
+      f: { kind: 'point', x: 0, y: 31 },
+      mid: { kind: 'line', a: 'e', b: 'f', construction: true, centreline: true },
+    });
+    const turned = (top: number) =>
+      new PartFixture().sketch('s', half(top), 'front').step('r', 'revolve', { sketch: 's' });
+    expect(await turned(0).volume()).toBeCloseTo(Math.PI * 36 * (4 + 13 / 3), 6);
+    expect(await turned(0.5).trouble()).toMatch(/not closed/);
+  });
+
   test('a helix about an axis, right- and left-handed: the same volume, the other way round', async () => {
     const wound = (hand: string) =>
       new PartFixture()

@@ -8,6 +8,8 @@ import type { Read } from './request-thread.ts';
 const AT_ONCE = 32 * 1024;
 /** Longer than the largest body that can be kept takes to read, s. */
 const MOST_SECONDS = 10;
+/** And than the thread takes to begin where the machine has much to do, s. */
+const MOST_SECONDS_TO_BEGIN = 60;
 /** Memory of the thread, MB. */
 const MOST_MEMORY = 512;
 /** Requests that wait for the thread; more are sent away. */
@@ -28,6 +30,8 @@ const ENTRY = url.href.endsWith('.ts')
 /** Reads requests: small and quick ones at once, others one after the other in a thread with bounds of time and memory. */
 export class RequestReader {
   private worker: Worker | undefined;
+  /** Has the thread begun? */
+  private isReady = false;
   private readonly waiting: Waiting[] = [];
   private timer: NodeJS.Timeout | undefined;
 
@@ -52,15 +56,29 @@ export class RequestReader {
   private next(): void {
     const [first] = this.waiting;
     if (!first) return;
-    this.timer = setTimeout(() => this.fail(), MOST_SECONDS * 1000);
-    this.started().postMessage({ name: first.name, bytes: first.bytes });
+    const worker = this.started();
+    this.wait();
+    worker.postMessage({ name: first.name, bytes: first.bytes });
+  }
+
+  /** A request that is good must not be refused because the thread was long in beginning. */
+  private wait(): void {
+    clearTimeout(this.timer);
+    const seconds = this.isReady ? MOST_SECONDS : MOST_SECONDS_TO_BEGIN;
+    this.timer = setTimeout(() => this.fail(), seconds * 1000);
   }
 
   private started(): Worker {
     if (this.worker) return this.worker;
     const worker = new Worker(ENTRY, { eval: true, resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY } });
     worker.unref();
-    worker.on('message', (read: Read) => worker === this.worker && this.answer(read));
+    this.isReady = false;
+    worker.on('message', (told: Read | 'ready') => {
+      if (worker !== this.worker) return;
+      if (told !== 'ready') return this.answer(told);
+      this.isReady = true;
+      if (this.waiting.length > 0) this.wait();
+    });
     worker.on('error', () => worker === this.worker && this.fail());
     return (this.worker = worker);
   }
@@ -75,6 +93,10 @@ export class RequestReader {
   private fail(): void {
     void this.worker?.terminate();
     this.worker = undefined;
-    this.answer({ status: 422, message: 'This takes too long to read.', facts: {} });
+    this.answer(
+      this.isReady
+        ? { status: 422, message: 'This takes too long to read.', facts: {} }
+        : { status: 503, message: 'There is much to do just now. Try again soon.', facts: {} },
+    );
   }
 }

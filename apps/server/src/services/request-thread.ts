@@ -25,3 +25,6 @@ function read(name: RequestName, bytes: Uint8Array): Read {
     throw error;
   }
 }
+
+// what comes from now on is timed
+parentPort!.postMessage('ready');

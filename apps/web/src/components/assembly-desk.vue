@@ -74,9 +74,7 @@ const figures = computed((): [string, string][] => {
       `${formatMeasured(totals.mass_g, totals.off.mass_g, 1)} g${totals.unknown > 0 ? ` + ${totals.unknown} of no material` : ''}`,
     ],
     ['Size', assemblyStore.box ? units.size(assemblyStore.box) : '…'],
-    ...(seen.centre_mm
-      ? ([['Centre', units.place(seen.centre_mm)]] as [string, string][])
-      : []),
+    ...(seen.centre_mm ? ([['Centre', units.place(seen.centre_mm)]] as [string, string][]) : []),
   ];
 });
 

@@ -30,9 +30,7 @@ const nameOf = (body: string) => {
       <span class="grow truncate" :class="bench.hiddenBodies.has(name) ? 'text-muted line-through' : ''">{{
         nameOf(name)
       }}</span>
-      <span class="font-mono text-[13px]"
-        >{{ units.volume(measures.volume_mm3, measures.off.volume_mm3) }}</span
-      >
+      <span class="font-mono text-[13px]">{{ units.volume(measures.volume_mm3, measures.off.volume_mm3) }}</span>
     </label>
     <p v-if="bodies.some(({ name }) => bench.hiddenBodies.has(name))" class="text-muted mt-1 text-sm">
       New steps leave alone what is not shown.

@@ -22,9 +22,7 @@ const meshes = computed(() =>
       count: `${formatAmount(triangles, 0)} triangles`,
       size: units.size(box),
       whole:
-        volume === undefined
-          ? `open at ${loose} ${loose === 1 ? 'edge' : 'edges'}`
-          : `closed, ${units.volume(volume)}`,
+        volume === undefined ? `open at ${loose} ${loose === 1 ? 'edge' : 'edges'}` : `closed, ${units.volume(volume)}`,
       isUnsure: !named && unitOf(step) === 'file',
     };
   }),

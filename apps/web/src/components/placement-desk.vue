@@ -1,6 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { ANGLE, explain, formatAmount, LENGTH, NUMBER, roundLength, type Action, type Dimension, headOf } from '@helb/core';
+import {
+  ANGLE,
+  explain,
+  formatAmount,
+  LENGTH,
+  NUMBER,
+  roundLength,
+  type Action,
+  type Dimension,
+  headOf,
+} from '@helb/core';
 import { memberPose, triple, turnsOf, freedomWords, type Placement } from '@helb/core/assembly';
 import { useWorkbench } from '../stores/workbench.ts';
 import { usePlacements } from '../stores/placements.ts';
@@ -87,7 +97,9 @@ const round = (about: { placement?: string; name?: string }) =>
 function repeat(how: string) {
   if (how === 'once') placements.set(id.value, {}, ['repeat']);
   else if (how === 'line')
-    placements.set(id.value, { repeat: { layout: 'line', count: '2', by: triple(roundLength(20, store.kept!.unit), '0 mm', '0 mm') } });
+    placements.set(id.value, {
+      repeat: { layout: 'line', count: '2', by: triple(roundLength(20, store.kept!.unit), '0 mm', '0 mm') },
+    });
   else {
     // an axis is that of a part: of another one where there is one
     const parts = placements.records.filter(([, { of }]) => 'part' in of).map(([one]) => one);

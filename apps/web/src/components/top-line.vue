@@ -101,7 +101,11 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
     >
       {{ store.kept?.name }}
     </button>
-    <span v-if="store.kept" class="text-muted text-sm" title="Numbers without a unit are in it, and figures are told in it">
+    <span
+      v-if="store.kept"
+      class="text-muted text-sm"
+      title="Numbers without a unit are in it, and figures are told in it"
+    >
       in
       <ChoiceWord
         :value="store.kept.unit"

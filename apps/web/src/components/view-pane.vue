@@ -1,6 +1,18 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
-import { boxCorners, boxRound, dot3, formatQuantity, LENGTH, PART_COLOURS, signLines, suits, toSpace, type Box3, type Vec2 } from '@helb/core';
+import {
+  boxCorners,
+  boxRound,
+  dot3,
+  formatQuantity,
+  LENGTH,
+  PART_COLOURS,
+  signLines,
+  suits,
+  toSpace,
+  type Box3,
+  type Vec2,
+} from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { LOOKS } from '../view/shown-body.ts';
@@ -53,7 +65,6 @@ function ready(element: HTMLElement, canvas: HTMLCanvasElement) {
   bench.view = {
     bodies: () => made.topologies,
     isBehind: (normal) => dot3(made.view.sight, normal) > 0,
-    thing: (reference) => made.find(reference)[0]?.thing,
     find: (reference) => made.find(reference),
     under(at) {
       const place = made.view.toScreen(toSpace(bench.editor!.solved.frame, at));
@@ -133,10 +144,18 @@ watch(
     picking.forget();
     if (editor) return enterSketch(view);
     view.fade(false);
-    void look('Corner').then(() => fit());
+    // as it was looked at before
+    const { name, turn } = lookedAt ?? { name: 'Corner', turn: undefined };
+    lookedAt = undefined;
+    current.value = name;
+    void during(turn ? view.view.turnTo(turn) : view.view.look('Corner')).then(() => fit());
   },
 );
+/** How it was looked at before the sketch. */
+let lookedAt: { readonly name: typeof current.value; readonly turn: Vec2 } | undefined;
 function enterSketch(view: Viewport) {
+  // from sketch to sketch it is what was before the first
+  lookedAt ??= { name: current.value, turn: view.view.turn };
   view.fade(true);
   void squareOn();
 }
@@ -290,7 +309,8 @@ const keys: PaneKeys = {
   },
   escape,
   accept: () => bench.draft && void bench.acceptDraft(),
-  letter: (key) => bench.editor?.key(key) ?? ((beginsNumber(key) || key === '-') && (bench.desk?.typeNumber(key) ?? false)),
+  letter: (key) =>
+    bench.editor?.key(key) ?? ((beginsNumber(key) || key === '-') && (bench.desk?.typeNumber(key) ?? false)),
 };
 
 function escape() {

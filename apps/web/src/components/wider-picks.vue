@@ -24,7 +24,7 @@ const last = computed(() => line.picked.findLast(({ to }) => to !== 'rule'));
 const offers = computed((): readonly Wider[] => {
   void model.arrivals;
   if (line.max === 1) return [];
-  const found = last.value && bench.view?.thing(last.value);
+  const found = last.value && bench.view?.find(last.value)[0]?.thing;
   const wider = found ? widened(found, bench.view!.bodies()) : [];
   return wider.filter(({ rule }) => fits(rule) && !line.picked.some((other) => sameReference(other, rule)));
 });

@@ -99,8 +99,7 @@ export function offersOf(
 /** Takes live copies of what lies under the pointer onto the sketch plane; Tab steps through what can be had there. */
 export class BorrowTool implements Tool {
   readonly name = 'borrow';
-  readonly hint =
-    'Click an edge, a corner, a face or a drawn line: a live copy comes as outline. Tab: the next one.';
+  readonly hint = 'Click an edge, a corner, a face or a drawn line: a live copy comes as outline. Tab: the next one.';
   preview: Preview = NO_PREVIEW;
   private at: Vec2 = [0, 0];
   private chosen = 0;

@@ -192,15 +192,15 @@ describe('which way it goes', () => {
 
   test('distances change sides, offsets go to the other, a round has no other way', () => {
     const { making } = page();
-    making.begin({ kind: 'chamfer', name: 'C', shape: 'other', distance: '2.5 mm' } as Step);
+    making.begin({ kind: 'chamfer', name: 'C', shape: 'other', distance: '2.5 mm' });
     making.turn();
     expect(making.snapshot.draft!.step).toMatchObject({ distance: '2 mm', other: '2.5 mm' });
-    making.begin({ kind: 'datum-plane', name: 'P', how: 'offset', on: [], by: '3/16 in' } as Step);
+    making.begin({ kind: 'datum-plane', name: 'P', how: 'offset', on: [], by: '3/16 in' });
     making.turn();
     expect(making.snapshot.draft!.step).toMatchObject({ by: '-3/16 in' });
     making.turn();
     expect(making.snapshot.draft!.step).toMatchObject({ by: '3/16 in' });
-    making.begin({ kind: 'pattern-line', name: 'N' } as Step);
+    making.begin({ kind: 'pattern-line', name: 'N' });
     making.turn();
     expect(making.snapshot.draft!.step).toMatchObject({ spacing: '-20 mm' });
     making.begin(fillet);

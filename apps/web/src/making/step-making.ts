@@ -147,7 +147,7 @@ export class StepMaking extends Snapshots<MakingState> {
   turn(): boolean {
     const { step } = this.draft!;
     const turned = stepKind(step.kind).turned?.(step);
-    if (turned) this.set({ ...this.draft!, step: { ...step, ...turned } as Step });
+    if (turned) this.set({ ...this.draft!, step: { ...step, ...turned } });
     return turned !== undefined;
   }
 

@@ -9,7 +9,12 @@ export function useUnits() {
   const words =
     (dimension: typeof LENGTH, digits: number, between = ' × ') =>
     (amounts: number | readonly number[], off = 0): string =>
-      measuredWords({ amounts: [amounts].flat() as number[], dimension, off }, unit.value, digits, between);
+      measuredWords(
+        { amounts: typeof amounts === 'number' ? [amounts] : amounts, dimension, off },
+        unit.value,
+        digits,
+        between,
+      );
   const lengths = words(LENGTH, 2);
   return {
     unit,

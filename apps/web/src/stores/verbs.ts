@@ -123,7 +123,9 @@ export function useVerbs() {
       const options = Object.entries(field.options);
       const now = (step as unknown as Record<string, unknown>)[name] ?? field.initial;
       const [next, title] = options[(options.findIndex(([value]) => value === now) + 1) % options.length]!;
-      return [{ id: name, title: `${title[0]!.toUpperCase()}${title.slice(1)}`, key, run: () => bench.setField(name, next) }];
+      return [
+        { id: name, title: `${title[0]!.toUpperCase()}${title.slice(1)}`, key, run: () => bench.setField(name, next) },
+      ];
     });
     return [...(turned?.(step) ? [turn] : []), ...words];
   }

@@ -4,11 +4,11 @@ import {
   drawnPart,
   explain,
   fail,
-  heightOver,
   isSketch,
   namesFor,
   ok,
   fingerprintOfBody,
+  type DrawnShape,
   type EdgeFacts,
   type Gap,
   stepKind,
@@ -23,7 +23,6 @@ import {
   type SketchStep,
   type Step,
   type StepName,
-  type Thing,
   type Topology,
   type Vec2,
   type Vec3,
@@ -35,6 +34,7 @@ import type { Outline } from '@helb/core/outlines';
 import type { Under } from '../editor/borrow-tool.ts';
 import { readOutlineApart } from '../workers/read-outline.ts';
 import { begunStep } from '../making/begin.ts';
+import { materialBeside, shapeOfSketch } from '../making/beside.ts';
 import { StandingSteps } from '../making/standing-steps.ts';
 import { StepMaking, type StepInMaking } from '../making/step-making.ts';
 import { useSnapshot } from '../snapshots/use-snapshot.ts';
@@ -57,7 +57,6 @@ export const useWorkbench = defineStore('bench', () => {
     under(at: Vec2): readonly Under[];
     /** The bodies of which is picked. */
     bodies(): readonly Topology[];
-    thing(reference: Reference): Thing | undefined;
     find(reference: Reference): readonly Pick[];
     /** Is somebody who looks at it behind a plane with this normal? */
     isBehind(normal: Vec3): boolean;
@@ -82,7 +81,12 @@ export const useWorkbench = defineStore('bench', () => {
     draft: (actions) => store.draft(actions),
     act: (actions) => store.act(actions),
     newId,
-    material: (step) => materialBeside(step),
+    material(step) {
+      const { sketch = '' } = step as { sketch?: Id };
+      const drawn = part.value?.steps[sketch];
+      const bodies = view.value?.bodies() ?? [];
+      return isSketch(drawn) ? materialBeside(drawn, model.built?.sketches[sketch]?.frame, bodies) : undefined;
+    },
     told: (issue) => (store.message = issue ? explain(issue) : ''),
   });
   const makingNow = useSnapshot(() => making);
@@ -281,12 +285,24 @@ export const useWorkbench = defineStore('bench', () => {
 
   /** Begins a step with what is picked where it is asked for that, and with a sketch that no step uses yet. */
   function draftOf(kind: StepName, sketch = nextSketch()): void {
-    draftStep(
-      begunStep(kind, {
-        ...{ picked: picked.value, freeName, sketch, waiting: waitingSketches(), parts: Object.keys(takeableParts.value) },
-        ...{ hasBody: hasBody(), shown: shownBodies(), unit: store.kept!.unit },
-      }),
-    );
+    const step = begunStep(kind, {
+      ...{
+        picked: picked.value,
+        freeName,
+        sketch,
+        waiting: waitingSketches(),
+        parts: Object.keys(takeableParts.value),
+      },
+      ...{ hasBody: hasBody(), shown: shownBodies(), unit: store.kept!.unit },
+    });
+    const shape = sketch === undefined ? undefined : shapeOf(sketch);
+    draftStep(shape ? { ...step, ...stepKind(kind).begun?.(step, shape) } : step);
+  }
+
+  /** What a sketch looks like now. */
+  function shapeOf(id: Id): DrawnShape | undefined {
+    const [step, project] = [part.value?.steps[id], store.kept];
+    return isSketch(step) && project ? shapeOfSketch(step, project, sourcesOf(id)) : undefined;
   }
 
   /** The bodies that are shown, where some are not: what is hidden is not touched by accident. */
@@ -296,25 +312,6 @@ export const useWorkbench = defineStore('bench', () => {
     if (shown.length === bodies.length) return undefined;
     return shown.map((topology) => ({ to: 'body', name: topology.name, print: fingerprintOfBody(topology) }));
   }
-
-  /** On which side of the sketch of a step the bodies lie; a face that is drawn on has them behind it. */
-  function materialBeside(step: Step): 'forwards' | 'backwards' | undefined {
-    const id = (step as { sketch?: Id }).sketch;
-    const sketch = id === undefined ? undefined : part.value!.steps[id];
-    if (!isSketch(sketch)) return undefined;
-    if (typeof sketch.plane !== 'string' && sketch.plane.to === 'face') return 'backwards';
-    const frame = model.built?.sketches[id!]?.frame;
-    const places = (view.value?.bodies() ?? []).flatMap(({ vertices, edges }) => [
-      ...vertices.map(({ at }) => at),
-      ...edges.map(({ middle }) => middle),
-    ]);
-    if (!frame || places.length === 0) return undefined;
-    const heights = places.map((place) => heightOver(frame, place));
-    if (Math.max(...heights) < NEAR) return 'backwards';
-    return Math.min(...heights) > -NEAR ? 'forwards' : undefined;
-  }
-  /** A body that touches the plane lies on one side of it, mm. */
-  const NEAR = 1e-6;
 
   const hasBody = (): boolean =>
     Object.values(part.value!.steps).some((step) => stepKind(step.kind).tools !== undefined && !step.suppressed);

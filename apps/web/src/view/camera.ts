@@ -75,6 +75,15 @@ export class ViewCamera {
     return this.controls.rotateTo(azimuth * DEG, polar * DEG, animate && this.isSmooth);
   }
 
+  /** How it is turned: azimuth and polar angle, rad. */
+  get turn(): Vec2 {
+    return [this.controls.azimuthAngle, this.controls.polarAngle];
+  }
+
+  turnTo([azimuth, polar]: Vec2): Promise<unknown> {
+    return this.controls.rotateTo(azimuth, polar, this.isSmooth);
+  }
+
   /** Turns square on the nearest of the six sides. */
   squareOnNearest(): Promise<unknown> {
     const eye = this.camera.getWorldDirection(new Vector3()).negate();

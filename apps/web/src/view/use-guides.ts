@@ -15,16 +15,18 @@ export function useGuides(viewport: Ref<Viewport | undefined>, screen: Ref<Scree
     const { part, draft, sketching, askedField } = bench;
     const { built } = model;
     if (!part || !built || built.part !== bench.partId) return [];
-    return guidesOf(part, built, {
-      origin: askedField !== undefined,
-      drawn: sketching !== undefined || askedField !== undefined,
-      points: askedField !== undefined,
-      ...(bench.before === undefined ? {} : { before: bench.before }),
-      ...(draft ? { without: draft.id } : {}),
-    })
-      .filter(({ thing }) => !askedField || suits(thing, askedField.accepts))
-      // the borders of planes would lie round every drawing
-      .filter(({ thing }) => !sketching || sketching.tool.name === 'borrow' || planeOf(thing) === undefined);
+    return (
+      guidesOf(part, built, {
+        origin: askedField !== undefined,
+        drawn: sketching !== undefined || askedField !== undefined,
+        points: askedField !== undefined,
+        ...(bench.before === undefined ? {} : { before: bench.before }),
+        ...(draft ? { without: draft.id } : {}),
+      })
+        .filter(({ thing }) => !askedField || suits(thing, askedField.accepts))
+        // the borders of planes would lie round every drawing
+        .filter(({ thing }) => !sketching || sketching.tool.name === 'borrow' || planeOf(thing) === undefined)
+    );
   });
   watch([guides, viewport], ([shown, view]) => view?.setGuides(shown), { immediate: true });
 

@@ -18,7 +18,7 @@ import {
   type Filled,
   type Values,
 } from './fields/index.ts';
-import type { BodyResult, LaidFile, ResolveContext, StepKind } from './kind.ts';
+import type { BodyResult, DrawnShape, LaidFile, ResolveContext, StepKind } from './kind.ts';
 
 type Told = Pick<StepKind<never, never>, 'title' | 'noun' | 'verb' | 'words'>;
 
@@ -27,6 +27,8 @@ interface Definition<F extends Fields, I> extends Told {
   readonly fields: F;
   /** The sentence with its fields in braces; see `sentenceFrom`. */
   readonly sentence: string;
+  /** See `StepKind`. */
+  begun?(step: Filled, drawn: DrawnShape): Filled;
   /** Where what goes the other way is not one of its words; see `StepKind`. */
   turned?(step: Filled): Filled | undefined;
   /** Plain inputs from what the fields come to. These and the bodies before are all that the result depends on. */
@@ -36,7 +38,7 @@ interface Definition<F extends Fields, I> extends Told {
 /** Everything that follows from the fields. */
 function fromFields<K extends string, F extends Fields, I>(
   kind: K,
-  { title, noun, verb, words, fields, sentence, inputs, turned }: Definition<F, I>,
+  { title, noun, verb, words, fields, sentence, inputs, turned, begun }: Definition<F, I>,
 ) {
   return {
     schema: schemaOf(kind, fields),
@@ -50,6 +52,7 @@ function fromFields<K extends string, F extends Fields, I>(
     expressions: (step: { name: string }) => expressionsIn(fields, step, step.name),
     references: (step: object) => referencesIn(fields, step),
     picks: (step: object) => picksIn(fields, step),
+    ...(begun ? { begun: (step: object, drawn: DrawnShape) => begun(filledIn(fields, step), drawn) } : {}),
     turned: (step: object): Filled | undefined => turned?.(filledIn(fields, step)) ?? turnedIn(fields, step),
     parts: (step: object) => partsIn(fields, step),
     files: (step: object) => filesIn(fields, step),

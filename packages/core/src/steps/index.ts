@@ -46,6 +46,7 @@ export { BOLT_NAMES } from './hole/tables.ts';
 export type { Field } from './fields/index.ts';
 export { applying, askWords, filledIn, initialWords } from './fields/index.ts';
 export type {
+  DrawnShape,
   LaidFile,
   Phrase,
   PickField,

@@ -5,7 +5,7 @@ import type { Frame, RigidTransform } from '../math/index.ts';
 import type { FileRecord, Id } from '../records/index.ts';
 import type { Issue, Result, Words } from '../result/index.ts';
 import type { Accepts, Borrowing, Datum, Reference, Thing, NameOf } from '../references/index.ts';
-import type { Entities, Regions, Sizes, SketchSolution } from '../sketch/index.ts';
+import type { Entities, Geometry, Regions, Sizes, SketchSolution } from '../sketch/index.ts';
 import type { Dimension } from '../units/index.ts';
 import type { Fields } from './fields/index.ts';
 import type { Sign } from './thread/index.ts';
@@ -107,6 +107,13 @@ export interface ResolveContext {
   project(thing: Thing, how: Borrowing, frame: Frame, source: Reference): Result<Entities>;
 }
 
+/** A sketch as a new step looks at it. */
+export interface DrawnShape {
+  readonly geometry: Geometry;
+  /** How many of its lines are centre lines. */
+  readonly centrelines: number;
+}
+
 /** How a kind of step is offered. */
 export interface StepVerb {
   /** The title of the kind where absent. */
@@ -139,6 +146,8 @@ export interface StepKind<S, I> {
   readonly ways?: readonly string[];
   /** What is to be picked for it, in the order in which it is asked. */
   picks?(step: S): readonly PickField[];
+  /** What a new one takes of the sketch that it is of, besides what is picked. */
+  begun?(step: S, drawn: DrawnShape): Readonly<Record<string, unknown>>;
   /** The fields that change where it is turned the other way round; undefined where it can't be. */
   turned?(step: S): Readonly<Record<string, unknown>> | undefined;
   /** Other parts whose bodies it takes. */

@@ -114,7 +114,11 @@ const digitsIn = ({ size }: Unit, digits: number): number => digits + Math.max(0
  * @param digits of millimetres, degrees or grams @param off how far it may be off, mm and the like
  */
 export function measuredWords(
-  { amounts, dimension, off = 0 }: { readonly amounts: readonly number[]; readonly dimension: Dimension; readonly off?: number },
+  {
+    amounts,
+    dimension,
+    off = 0,
+  }: { readonly amounts: readonly number[]; readonly dimension: Dimension; readonly off?: number },
   length: LengthUnit,
   digits: number,
   between = ' × ',

@@ -1,11 +1,14 @@
-import type { RevolveRequest } from '../../kernel-port/index.ts';
+import type { Profile, RevolveRequest } from '../../kernel-port/index.ts';
 import { axisOf } from '../../references/index.ts';
-import { fail, ok, type Result } from '../../result/index.ts';
+import { fail, ok, type Issue, type Result } from '../../result/index.ts';
+import { filled } from '../../sketch/index.ts';
 import { ANGLE } from '../../units/index.ts';
 import { centreLineOf, profileOf, thinFields } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { areasField, choice, number, picks, sketchField } from '../fields/index.ts';
+import type { SolvedSketch } from '../kind.ts';
+import { closedAlong, likelyAxis } from './axis.ts';
 
 const fields = {
   sketch: sketchField,
@@ -19,7 +22,17 @@ const fields = {
   only: touchedField,
 };
 
+type Axis = ReturnType<typeof centreLineOf>;
+
 interface Inputs extends ToolInputs, RevolveRequest {}
+
+/** An outline that is open along the axis is closed there; else what was wrong with it. */
+function closed(wrong: Issue, axis: Axis | undefined, drawn: Result<SolvedSketch>): Result<Profile> {
+  if (wrong.code !== 'area.open' || !axis || !drawn.ok) return { ok: false, issue: wrong };
+  const { frame, solution, regions } = drawn.value;
+  const found = closedAlong(axis, frame, solution.geometry, regions);
+  return found && found.regions.length > 0 ? ok({ frame, regions: filled(found) }) : { ok: false, issue: wrong };
+}
 
 export const revolve = making('revolve', {
   title: 'Revolve',
@@ -30,19 +43,27 @@ export const revolve = making('revolve', {
     'Revolve {sketch}{areas}[? {body}][ of {wall}][ {lies}] about {axis} by {angle}, {ways} → {result}[? {only}]',
   inputs(values, context): Result<Inputs> {
     const area = profileOf(values.sketch, values.areas, context, values);
-    if (!area.ok) return area;
-    const axis = values.axis[0] ? axisOf(values.axis[0]) : centreLineOf(area.value.drawn);
+    const drawn = context.sketch(values.sketch);
+    const chosen = values.axis[0] && axisOf(values.axis[0]);
+    const axis = chosen ?? (drawn.ok ? centreLineOf(drawn.value) : undefined);
+    const profile = area.ok ? ok(area.value.profile) : closed(area.issue, axis, drawn);
+    if (!profile.ok) return profile;
     if (!axis) return fail('revolve.axis');
     const { angle, ways } = values;
     const from = ways === 'forwards' ? 0 : ways === 'backwards' ? -angle : -angle / 2;
     return ok({
-      profile: area.value.profile,
+      profile: profile.value,
       origin: axis.origin,
       axis: axis.direction,
       from,
       to: from + angle,
       ...onBodies(values, context),
     });
+  },
+  begun(step, { geometry, centrelines }) {
+    const axis =
+      centrelines === 1 || (step['axis'] as readonly unknown[]).length > 0 ? undefined : likelyAxis(geometry);
+    return axis === undefined ? {} : { axis: [{ to: 'drawn', step: step['sketch'] as string, entity: axis }] };
   },
   solids: (inputs, _, kernel) => kernel.revolve(inputs),
   words: {
