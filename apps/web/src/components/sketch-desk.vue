@@ -34,7 +34,8 @@ const advice = computed(() => adviceOn(editor.value, state.value.solved));
 const nameOf = computed(() => {
   const { entities, patterns } = state.value.sketch;
   const named = entityNames(entities);
-  return (id: Id) => (patterns?.[id] ? 'a pattern' : named(id));
+  const lent = (id: Id) => state.value.lends.find(({ ids }) => ids.includes(id))?.words;
+  return (id: Id) => lent(id) ?? (patterns?.[id] ? 'a pattern' : named(id));
 });
 const sentenceOf = (relation: Relation): string => relationSentence(relation, nameOf.value);
 const sentence = (id: Id): string => sentenceOf(state.value.relations[id]!);

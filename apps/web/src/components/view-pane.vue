@@ -12,6 +12,7 @@ import {
   toSpace,
   type Box3,
   type Vec2,
+  type Vec3,
 } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
@@ -20,7 +21,7 @@ import ChoiceWord from './choice-word.vue';
 import { useModel } from '../stores/model.ts';
 import { usePainting } from '../stores/painting.ts';
 import { useVerbs } from '../stores/verbs.ts';
-import { VIEWS, type ViewName } from '../view/camera.ts';
+import { facing, VIEWS, type Turn, type ViewName } from '../view/turns.ts';
 import { crossedNear } from '../view/crossed.ts';
 import { themeOf } from '../view/theme.ts';
 import { useBuilding } from '../view/use-building.ts';
@@ -144,15 +145,22 @@ watch(
     picking.forget();
     if (editor) return enterSketch(view);
     view.fade(false);
-    // as it was looked at before
-    const { name, turn } = lookedAt ?? { name: 'Corner', turn: undefined };
+    // as it was looked at before, if what was drawn is seen so
+    const turn = lookedAt && drawnOn ? facing(drawnOn, lookedAt.turn) : view.view.turn;
+    current.value = turn === lookedAt?.turn ? lookedAt.name : '';
     lookedAt = undefined;
-    current.value = name;
-    void during(turn ? view.view.turnTo(turn) : view.view.look('Corner')).then(() => fit());
+    void during(view.view.turnTo(turn)).then(() => fit());
   },
 );
 /** How it was looked at before the sketch. */
-let lookedAt: { readonly name: typeof current.value; readonly turn: Vec2 } | undefined;
+let lookedAt: { readonly name: typeof current.value; readonly turn: Turn } | undefined;
+/** Where the sketch faces, or did last. */
+let drawnOn: Vec3 | undefined;
+watch(
+  () => bench.sketching?.solved.frame.z,
+  (normal) => (drawnOn = normal ?? drawnOn),
+  { immediate: true },
+);
 function enterSketch(view: Viewport) {
   // from sketch to sketch it is what was before the first
   lookedAt ??= { name: current.value, turn: view.view.turn };
@@ -414,7 +422,7 @@ defineExpose({ viewport });
       >
         {{ bench.sketching.tool.hint }}
         <span v-if="bench.sketching.lends.length > 0" class="text-link ml-2" data-testid="lends"
-          >Borrows {{ bench.sketching.lends.join(', ') }}.</span
+          >Borrows {{ bench.sketching.lends.map(({ words }) => words).join(', ') }}.</span
         >
         <span
           v-if="pointerAt"

@@ -16,6 +16,7 @@ import {
 } from '@helb/core';
 import type { Asking } from './asking.ts';
 import type { DrawnSize } from './drawn-sizes.ts';
+import type { LentWords } from './lending.ts';
 import type { SizeEntry } from './size-typing.ts';
 import type { Tool } from './tool.ts';
 
@@ -33,7 +34,7 @@ export interface EditorState {
   /** Entities that follow something outside. */
   readonly borrowed: Entities;
   /** What of the model would be borrowed now, in words. */
-  readonly lends: readonly string[];
+  readonly lends: readonly LentWords[];
   /** The shape that is shown: while something is dragged or played, that. */
   readonly geometry: Geometry;
   /** The repetitions of patterns with what they stand on. */

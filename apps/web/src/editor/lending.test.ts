@@ -37,7 +37,7 @@ test('a circle about the centre of a rim borrows that centre, and nothing before
   const hand = over(rim);
   hand.editor.take('circle');
   hand.editor.pointer('move', at([10.3, 20.2]));
-  expect(hand.editor.snapshot.lends).toEqual(['centre of edge · rim ⌀8']);
+  expect(hand.editor.snapshot.lends.map(({ words }) => words)).toEqual(['centre of edge · rim ⌀8']);
   expect(Object.keys(hand.editor.snapshot.borrowed)).toHaveLength(1);
   expect(loansOf(hand)).toEqual([]);
   hand.click([10.3, 20.2]);
@@ -94,7 +94,7 @@ test('an edge is selected together with what is drawn, and a relation borrows it
   editor.select([line], false);
   hand.click([30, 0.1], { add: true });
   expect(editor.selection.size).toBe(2);
-  expect(editor.snapshot.lends).toEqual(['edge · straight 40']);
+  expect(editor.snapshot.lends).toMatchObject([{ words: 'edge · straight 40', ids: expect.anything() }]);
   // what is not there yet can't be pulled, boxed or erased
   editor.pointer('move', at([30, 0.1]));
   expect(editor.relate('parallel').ok).toBe(true);

@@ -12,6 +12,11 @@ interface Lent {
   readonly action: Action;
 }
 
+export interface LentWords {
+  readonly words: string;
+  readonly ids: readonly Id[];
+}
+
 /**
  * What of the model can be drawn to without an errand: all that the pointer has been over, as entities of the sketch that
  * are borrowed with whatever uses them first.
@@ -58,9 +63,11 @@ export class Lending {
     return Object.fromEntries(found.map((id) => [id, entities[id]!]));
   }
 
-  /** What some entities would be borrowed from, in words. */
-  wordsOf(ids: readonly Id[]): string[] {
-    return this.all.filter(({ entities }) => ids.some((id) => entities[id])).map(({ words }) => words);
+  /** What some entities would be borrowed from, in words, each with all entities of it. */
+  wordsOf(ids: readonly Id[]): LentWords[] {
+    return this.all
+      .filter(({ entities }) => ids.some((id) => entities[id]))
+      .map(({ words, entities }) => ({ words, ids: Object.keys(entities) }));
   }
 
   /** What has to be borrowed first, so that something can speak of it. */

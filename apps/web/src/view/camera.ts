@@ -14,23 +14,13 @@ import {
 } from 'three';
 import { dot3, sub3, type Frame, type Vec2, type Vec3 } from '@helb/core';
 import type { Screen } from './nearness.ts';
+import { turnOf, type Turn, type ViewName } from './turns.ts';
 
 CameraControls.install({
   THREE: { Box3, Matrix4, Quaternion, Raycaster, Sphere, Spherical, Vector2, Vector3, Vector4 },
 });
 
 const DEG = Math.PI / 180;
-/** Azimuth and polar angle of each named view; z is up, azimuth 0 looks from -y. */
-export const VIEWS = {
-  Front: [0, 90],
-  Top: [0, 0],
-  Right: [90, 90],
-  Back: [180, 90],
-  Under: [0, 180],
-  Left: [-90, 90],
-  Corner: [-35, 62],
-} as const;
-export type ViewName = keyof typeof VIEWS;
 
 /** An orthographic camera that is turned, shifted and zoomed by hand; drawings have no vanishing points. */
 export class ViewCamera {
@@ -71,16 +61,14 @@ export class ViewCamera {
   }
 
   look(view: ViewName, animate = true): Promise<unknown> {
-    const [azimuth, polar] = VIEWS[view];
-    return this.controls.rotateTo(azimuth * DEG, polar * DEG, animate && this.isSmooth);
+    return this.controls.rotateTo(...turnOf(view), animate && this.isSmooth);
   }
 
-  /** How it is turned: azimuth and polar angle, rad. */
-  get turn(): Vec2 {
+  get turn(): Turn {
     return [this.controls.azimuthAngle, this.controls.polarAngle];
   }
 
-  turnTo([azimuth, polar]: Vec2): Promise<unknown> {
+  turnTo([azimuth, polar]: Turn): Promise<unknown> {
     return this.controls.rotateTo(azimuth, polar, this.isSmooth);
   }
 
