@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, markRaw, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import { computed, markRaw, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue';
 import {
   boxCorners,
   boxRound,
@@ -156,11 +156,7 @@ watch(
 let lookedAt: { readonly name: typeof current.value; readonly turn: Turn } | undefined;
 /** Where the sketch faces, or did last. */
 let drawnOn: Vec3 | undefined;
-watch(
-  () => bench.sketching?.solved.frame.z,
-  (normal) => (drawnOn = normal ?? drawnOn),
-  { immediate: true },
-);
+watchEffect(() => (drawnOn = bench.sketching?.solved.frame.z ?? drawnOn));
 function enterSketch(view: Viewport) {
   // from sketch to sketch it is what was before the first
   lookedAt ??= { name: current.value, turn: view.view.turn };
