@@ -4,7 +4,7 @@ import { job } from './hand.ts';
 const INCH = 25.4;
 const inch = (at: readonly [number, number]) => [at[0] * INCH, at[1] * INCH] as const;
 
-job('21 drop dibber', async (hand) => {
+job({ name: '21 drop dibber', today: 91, aim: 55 }, async (hand) => {
   const { page, bench } = hand;
   await hand.choose('unit of lengths', 'inches');
 
@@ -78,6 +78,7 @@ job('21 drop dibber', async (hand) => {
   await hand.on(page.getByRole('tab', { name: 'Parts' }));
   await hand.reads('mass of both', hand.whole('Mass'), 55.0652076 + (8.43 / 8.5 - 1) * 29.5557321, 1e-2);
 
+  hand.changes();
   // the bore in the very first sketch: the plug and the cone follow
   await hand.on(page.getByTitle('Edit drop tube'));
   await hand.resize('Sketch 1', '⌀.5', '7/16');

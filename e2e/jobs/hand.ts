@@ -1,9 +1,26 @@
 import { appendFile } from 'node:fs/promises';
 import { type Locator } from '@playwright/test';
-import { Bench, expect, test as base } from '../house.ts';
+import { Bench, expect, test } from '../house.ts';
 
 type Vec2 = readonly [number, number];
 type Vec3 = readonly [number, number, number];
+
+/** A job card: what people need today for what the journey does of it, and the aim, in actions. */
+interface Card {
+  readonly name: string;
+  readonly today: number;
+  readonly aim: number;
+}
+
+/** A card as it was done. */
+export interface DoneCard extends Card {
+  /** Did it come to its end? */
+  readonly isDone: boolean;
+  readonly actions: number;
+  /** Figures that came out as the card says, and those that did not. */
+  readonly right: number;
+  readonly wrong: number;
+}
 
 /**
  * A designer's hands on the built page: all that they do goes through here and is counted as the job cards count it. A
@@ -16,7 +33,7 @@ export class Hand {
 
   constructor(
     readonly bench: Bench,
-    readonly card: string,
+    readonly card: Card,
   ) {}
 
   get page() {
@@ -47,9 +64,9 @@ export class Hand {
     await this.page.keyboard.press(takenBy);
   }
 
-  async on(thing: Locator, options: { readonly shift?: boolean } = {}): Promise<void> {
+  async on(thing: Locator): Promise<void> {
     this.actions++;
-    await thing.click(options.shift ? { modifiers: ['Shift'] } : {});
+    await thing.click();
   }
 
   /** One of a list that opens: a word is clicked, then another. */
@@ -63,35 +80,24 @@ export class Hand {
     await list.selectOption(option);
   }
 
-  /** Searches a verb by its words: opened, typed and taken. */
-  async verb(words: string): Promise<void> {
-    await this.key('Space');
-    await this.type(words);
-  }
-
   /** Points at a place of the open sketch, mm. */
   async point(at: Vec2): Promise<void> {
     await this.glide(await this.onPaper(at));
   }
 
-  async click(at: Vec2, options: { readonly shift?: boolean } = {}): Promise<void> {
+  async click(at: Vec2): Promise<void> {
     this.actions++;
     await expect(this.bench.canvas).toBeVisible();
     await this.point(at);
-    await this.press(options.shift);
-  }
-
-  /** Points at a place in space, mm. */
-  async pointAt(place: Vec3): Promise<void> {
-    await this.glide(await this.inView(place));
+    await this.press();
   }
 
   /** Picks what lies at a place in space, mm. */
-  async pick(place: Vec3, options: { readonly shift?: boolean } = {}): Promise<void> {
+  async pick(place: Vec3): Promise<void> {
     this.actions++;
     await this.looked();
-    await this.pointAt(place);
-    await this.press(options.shift);
+    await this.glide(await this.inView(place));
+    await this.press();
   }
 
   /** Opens the sketch of a step, and changes one of its sizes where it stands. */
@@ -126,7 +132,7 @@ export class Hand {
       .catch(() => undefined);
     const now = await read();
     this.figures[isRight(now) ? 'right' : 'wrong']++;
-    expect.soft(now, `${this.card}: ${what}`).toBeCloseTo(right, digitsFor(right, within));
+    expect.soft(now, `${this.card.name}: ${what}`).toBeCloseTo(right, digitsFor(right, within));
   }
 
   /** The first number of a figure of the part on the desk. */
@@ -138,10 +144,16 @@ export class Hand {
     return (await figure.count()) === 0 ? undefined : numbersIn(await figure.innerText())[0];
   }
 
+  /** The work is done, as far as people's actions were counted: what follows are the changes of the card. */
+  changes(): void {
+    this.made = this.actions;
+  }
+  private made: number | undefined;
+
   /** Writes down what was done, for `./helb bench hand`. */
-  async done(): Promise<void> {
+  async told(isDone: boolean): Promise<void> {
     const { HELB_HAND: file } = process.env;
-    const told = { card: this.card, actions: this.actions, ...this.figures };
+    const told: DoneCard = { ...this.card, isDone, actions: this.made ?? this.actions, ...this.figures };
     if (file) await appendFile(file, `${JSON.stringify(told)}\n`);
   }
 
@@ -160,11 +172,9 @@ export class Hand {
     await this.page.mouse.move(x, y);
   }
 
-  private async press(shift = false): Promise<void> {
-    if (shift) await this.page.keyboard.down('Shift');
+  private async press(): Promise<void> {
     await this.page.mouse.down();
     await this.page.mouse.up();
-    if (shift) await this.page.keyboard.up('Shift');
   }
 
   private async onPaper([x, y]: Vec2): Promise<Vec2> {
@@ -190,11 +200,16 @@ const digitsFor = (figure: number, within: number): number =>
   Math.floor(-Math.log10(2 * within * Math.max(1, Math.abs(figure))));
 
 /** A journey of a card: `hand` counts. */
-export const job = (card: string, does: (hand: Hand) => Promise<void>): void =>
-  base(`card ${card}`, async ({ bench }) => {
-    base.setTimeout(300_000);
+export const job = (card: Card, does: (hand: Hand) => Promise<void>): void =>
+  test(`card ${card.name}`, async ({ bench }) => {
+    test.setTimeout(300_000);
     const hand = new Hand(bench, card);
     await hand.begin();
-    await does(hand);
-    await hand.done();
+    let isDone = false;
+    try {
+      await does(hand);
+      isDone = true;
+    } finally {
+      await hand.told(isDone);
+    }
   });

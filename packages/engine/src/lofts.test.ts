@@ -154,6 +154,38 @@ describe('a flat face as a section', () => {
     for (const r of [5, 8.25]) expect(await pointed(r).volume()).toBeCloseTo(volume(r), 6);
   });
 
+  test('its sides keep their names when the face gets one more', async () => {
+    const block = (bevel: boolean) => {
+      const own = new PartFixture()
+        .sketch('s', rectangle(-6, -4, 12, 8))
+        .step('e', 'extrude', { sketch: 's', distance: '5 mm' });
+      if (bevel) own.step('c', 'chamfer', { edges: [{ to: 'edge', name: 'e/side/a | e/side/b' }], distance: '2 mm' });
+      return own
+        .step('high', 'datum-plane', { how: 'offset', on: [{ to: 'face', name: 'e/end' }], by: '7 mm' })
+        .sketch('t', rectangle(-3, -2, 6, 4), { to: 'datum', step: 'high' })
+        .step('l', 'loft', { sections: ['t'], before: [{ to: 'face', name: 'e/end' }], result: 'add' });
+    };
+    const sidesOf = async (bench: PartFixture) => {
+      const { bodies, steps } = await bench.model();
+      expect(steps.at(-1)!.issue).toBeUndefined();
+      return bodies[0]!.topology!.faces.map(({ name }) => name).filter((name) => name.startsWith('l/side/'));
+    };
+    const [before, after] = [await sidesOf(block(false)), await sidesOf(block(true))];
+    expect(before).toHaveLength(4);
+    // the new side, and what becomes of a corner that has no partner
+    expect(after.length).toBeGreaterThan(4);
+    expect(before.filter((name) => !after.includes(name))).toEqual([]);
+  });
+
+  test('a loft of thin walls goes along the rims of the face', async () => {
+    const thin = peg(6).step('l', 'loft', {
+      ...{ sections: ['t'], before: [{ to: 'face', name: 'e/end' }], course: 'straight' },
+      ...{ body: 'thin', wall: '1 mm', lies: 'left', result: 'new' },
+    });
+    const cone = (r: number, s: number) => (Math.PI * 7 * (r * r + r * s + s * s)) / 3;
+    expect(await thin.volume()).toBeCloseTo(Math.PI * 36 * 11 + cone(6, 2) - cone(5, 1), 5);
+  });
+
   test('a face that is not flat is refused with what would do', async () => {
     const round = peg(5).step('l', 'loft', { sections: ['t'], before: [{ to: 'face', name: 'e/side/o' }] });
     expect(await round.trouble()).toMatch(/has to be flat/);

@@ -181,6 +181,11 @@ describe('revolve, helix, sweep, loft', () => {
       new PartFixture().sketch('s', half(top), 'front').step('r', 'revolve', { sketch: 's' });
     expect(await turned(0).volume()).toBeCloseTo(Math.PI * 36 * (4 + 13 / 3), 6);
     expect(await turned(0.5).trouble()).toMatch(/not closed/);
+    // without a centre line of its own: about the upright axis of the sketch
+    const { mid: _, e: __, f: ___, ...bare } = half(0);
+    const upright = { to: 'drawn', step: 's', entity: 'y-axis' };
+    const about = new PartFixture().sketch('s', bare, 'front').step('r', 'revolve', { sketch: 's', axis: [upright] });
+    expect(await about.volume()).toBeCloseTo(Math.PI * 36 * (4 + 13 / 3), 6);
   });
 
   test('a helix about an axis, right- and left-handed: the same volume, the other way round', async () => {

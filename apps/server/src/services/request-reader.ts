@@ -6,10 +6,13 @@ import type { Read } from './request-thread.ts';
 
 /** Larger bodies are read in a thread: they would hold up everybody else, bytes. */
 const AT_ONCE = 32 * 1024;
-/** Longer than the largest body that can be kept takes to read, s. */
-const MOST_SECONDS = 10;
-/** And than the thread takes to begin where the machine has much to do, s. */
-const MOST_SECONDS_TO_BEGIN = 60;
+/** How long it may take, s. */
+interface Patience {
+  /** Longer than the largest body that can be kept takes to read. */
+  readonly read: number;
+  /** Longer than the thread takes to begin where the machine has much to do. */
+  readonly begin: number;
+}
 /** Memory of the thread, MB. */
 const MOST_MEMORY = 512;
 /** Requests that wait for the thread; more are sent away. */
@@ -23,7 +26,7 @@ interface Waiting {
 
 /** Built, the thread is a file beside this one; a thread does not inherit the reader of TypeScript. */
 const url = new URL(import.meta.url.endsWith('.ts') ? './request-thread.ts' : './request-thread.js', import.meta.url);
-const ENTRY = url.href.endsWith('.ts')
+export const ENTRY = url.href.endsWith('.ts')
   ? `import('tsx/esm/api').then(({ register }) => { register(); return import(${JSON.stringify(url.href)}); });`
   : `import(${JSON.stringify(url.href)});`;
 
@@ -34,6 +37,12 @@ export class RequestReader {
   private isReady = false;
   private readonly waiting: Waiting[] = [];
   private timer: NodeJS.Timeout | undefined;
+
+  /** @param entry what the thread runs */
+  constructor(
+    private readonly patience: Patience = { read: 10, begin: 60 },
+    private readonly entry = ENTRY,
+  ) {}
 
   async read<N extends RequestName>(name: N, bytes: Uint8Array): Promise<RequestOf<N>> {
     if (bytes.length <= AT_ONCE && !('isSlow' in REQUESTS[name])) return readRequest(name, bytes);
@@ -64,13 +73,13 @@ export class RequestReader {
   /** A request that is good must not be refused because the thread was long in beginning. */
   private wait(): void {
     clearTimeout(this.timer);
-    const seconds = this.isReady ? MOST_SECONDS : MOST_SECONDS_TO_BEGIN;
+    const seconds = this.isReady ? this.patience.read : this.patience.begin;
     this.timer = setTimeout(() => this.fail(), seconds * 1000);
   }
 
   private started(): Worker {
     if (this.worker) return this.worker;
-    const worker = new Worker(ENTRY, { eval: true, resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY } });
+    const worker = new Worker(this.entry, { eval: true, resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY } });
     worker.unref();
     this.isReady = false;
     worker.on('message', (told: Read | 'ready') => {

@@ -104,7 +104,7 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
     <span
       v-if="store.kept"
       class="text-muted text-sm"
-      title="Numbers without a unit are in it, and figures are told in it"
+      title="Lengths without a unit are in it; what is measured of sketches, parts and the whole is told in it"
     >
       in
       <ChoiceWord

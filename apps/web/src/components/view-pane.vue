@@ -4,8 +4,6 @@ import {
   boxCorners,
   boxRound,
   dot3,
-  formatQuantity,
-  LENGTH,
   PART_COLOURS,
   signLines,
   suits,
@@ -39,6 +37,7 @@ import { Viewport } from '../view/viewport.ts';
 import LookPane, { type PaneKeys } from './look-pane.vue';
 import PaintLegend from './paint-legend.vue';
 import SketchCanvas from './sketch-canvas.vue';
+import SketchHint from './sketch-hint.vue';
 import SketchTitle from './sketch-title.vue';
 import ViewNames from './view-names.vue';
 import ViewPicture from './view-picture.vue';
@@ -107,14 +106,19 @@ function isWhole(box: Box3 | undefined): boolean {
     .every(([x, y]) => x >= 0 && y >= 0 && x <= size.width && y <= size.height);
 }
 watch([() => model.built, () => bench.draft], () => bench.pickExpected(), { flush: 'post' });
+/** Whoever borrows sees only what was there before the sketch. */
+const isBorrowing = computed(() => bench.sketching?.tool.name === 'borrow');
+function showBodies() {
+  const { before, bodies, earlier } = model.built!;
+  if (before === undefined) viewport.value!.setBodies(bodies);
+  else viewport.value!.setBodies(isBorrowing.value ? earlier : bodies, earlier);
+}
+watch(isBorrowing, () => model.built?.part === bench.partId && viewport.value && showBodies());
 watch(
   () => model.built,
   (built) => {
     if (!built || !viewport.value || built.part !== bench.partId) return;
-    // a sketch that borrows sees only what was there before it
-    const isBorrowing = bench.sketching?.tool.name === 'borrow';
-    if (built.before === undefined) viewport.value.setBodies(built.bodies);
-    else viewport.value.setBodies(isBorrowing ? built.earlier : built.bodies, built.earlier);
+    showBodies();
     // what was picked is told as it is now
     bench.picked = bench.picked.flatMap(({ reference }) => viewport.value!.find(reference).slice(0, 1));
     viewport.value.setMeshes(built.meshes);
@@ -251,14 +255,6 @@ const labels = useGuides(viewport, screen);
 const map = computed(() => {
   const [frame, seen] = [bench.sketching?.solved.frame, screen.value];
   return frame && seen && new PlaneMap(frame, seen.toScreen, seen.pixel);
-});
-
-/** Where the pointer is in the sketch, in words. */
-const pointerAt = computed(() => {
-  const { at, unit } = bench.sketching ?? {};
-  if (!at) return undefined;
-  const [x, y] = at.map((amount) => formatQuantity({ amount, dimension: LENGTH }, unit!, 2));
-  return `x ${x!.replace(` ${unit}`, '')}  y ${y}`;
 });
 
 useKeptInView(
@@ -411,23 +407,7 @@ defineExpose({ viewport });
         :style="{ left: `${label.at[0] + 4}px`, top: `${label.at[1] + 2}px` }"
         >{{ label.words }}</span
       >
-      <p
-        v-if="bench.sketching"
-        class="text-muted bg-paper/80 pointer-events-none absolute bottom-13 left-1/2 w-max -translate-x-1/2 px-2 text-sm"
-        data-testid="hint"
-      >
-        {{ bench.sketching.tool.hint }}
-        <span v-if="bench.sketching.lends.length > 0" class="text-link ml-2" data-testid="lends"
-          >Borrows {{ bench.sketching.lends.map(({ words }) => words).join(', ') }}.</span
-        >
-        <span
-          v-if="pointerAt"
-          class="ml-3 font-mono text-[12px] whitespace-pre"
-          aria-label="Pointer"
-          data-testid="pointer-at"
-          >{{ pointerAt }}</span
-        >
-      </p>
+      <SketchHint v-if="bench.sketching" :state="bench.sketching" />
       <p
         v-if="model.busy && model.progress"
         class="bg-sheet border-rule absolute top-10 left-4 border px-3 py-1 text-sm"

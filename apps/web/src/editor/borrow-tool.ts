@@ -67,8 +67,8 @@ const CENTRE: Way = {
 
 /** The ways in which a thing is borrowed by itself, the usual one first. */
 const WAYS: readonly Way[] = [SHAPE, AXIS, OUTLINE, CROSSING];
-/** Those in which it is drawn to: a whole outline is asked for, a centre is not more than a place. */
-export const DRAWN_TO: readonly Way[] = [SHAPE, CENTRE, AXIS, CROSSING];
+/** Those in which it is drawn to: of what lies in one place the least that tells it; a whole outline is asked for. */
+export const DRAWN_TO: readonly Way[] = [CENTRE, SHAPE, AXIS, CROSSING];
 
 /** Is it round, and seen along its axis, so that this is a point? */
 function isRoundHere(thing: Thing, frame: Frame): boolean {
@@ -82,18 +82,14 @@ function alongside(thing: Thing, frame: Frame): boolean {
   return plane !== undefined && length3(cross3(plane.z, frame.z)) < 1e-9;
 }
 
-/** The ways in which something can be borrowed, with what would come of each. */
-export function offersOf(
+/** Something borrowed in a way, with what would come of it; undefined where nothing would. */
+export function offerOf(
+  { how, words: before, suits }: Way,
   { words, reference, thing }: Under,
   { frame, crossings }: Pick<BorrowHost, 'frame' | 'crossings'>,
-  ways = WAYS,
-): Offer[] {
-  return ways
-    .filter((way) => way.suits(thing, frame))
-    .flatMap((way): Offer[] => {
-      const seen = projected(thing, way.how, frame, () => crossings(reference));
-      return seen.ok ? [{ words: way.words + words, reference, how: way.how, seen: seen.value }] : [];
-    });
+): Offer | undefined {
+  const seen = suits(thing, frame) ? projected(thing, how, frame, () => crossings(reference)) : undefined;
+  return seen?.ok ? { words: before + words, reference, how, seen: seen.value } : undefined;
 }
 
 /** Takes live copies of what lies under the pointer onto the sketch plane; Tab steps through what can be had there. */
@@ -119,7 +115,9 @@ export class BorrowTool implements Tool {
 
   move(pointer: PointerAt): void {
     const before = this.found[this.chosen];
-    this.found = this.host.under(pointer).flatMap((under) => offersOf(under, this.host));
+    this.found = this.host
+      .under(pointer)
+      .flatMap((under) => WAYS.flatMap((way) => offerOf(way, under, this.host) ?? []));
     this.at = pointer.at;
     // what was stepped to stays chosen while it is still there
     const kept = this.found.findIndex(({ words }) => words === before?.words);

@@ -96,12 +96,11 @@ export class ChainTool implements Tool {
 
   /** Of a line its length and direction, of an arc its radius. */
   get sizes(): readonly DrawnSize[] {
-    const { last, pointer } = this;
-    if (!last || !pointer) return [];
-    const { place } = this.find(pointer);
-    const arc = this.arcTo(place);
+    if (!this.last || !this.pointer) return [];
+    const { start, end } = this.piece(this.pointer);
+    const arc = this.arcTo(end.place);
     if (arc) return [{ prompt: 'radius', asks: LENGTH, now: distance2(arc.centre, arc.a) }];
-    const numbers = this.bent ? [] : LINE.read([last.snap.place], place)!;
+    const numbers = this.bent ? [] : LINE.read([start!.place], end.place)!;
     return numbers.map((now, k) => ({ ...LINE.asked[k]!, now }));
   }
 

@@ -33,7 +33,7 @@ import { hit } from './select-tool.ts';
 import type { Snap } from './snapping.ts';
 import {
   NO_PREVIEW,
-  snapFor,
+  snapToDrawn,
   straight,
   tagsOf,
   type PointerAt,
@@ -203,7 +203,7 @@ export class ShiftTool implements Tool {
 
   /** Where the typed numbers put it, else what is guessed. */
   private find(pointer: PointerAt): Snap {
-    const found = snapFor(this.host, pointer);
+    const found = snapToDrawn(this.host, pointer);
     const given = this.typed.map((size) => size?.size);
     if (!this.from || given.every((size) => size === undefined)) return found;
     return { place: SHIFT.aim([this.from], found.place, given)! };
@@ -283,12 +283,12 @@ export class PivotTool implements Tool {
   }
 
   move(pointer: PointerAt): void {
-    this.preview = { ...NO_PREVIEW, tags: tagsOf(snapFor(this.host, pointer)) };
+    this.preview = { ...NO_PREVIEW, tags: tagsOf(snapToDrawn(this.host, pointer)) };
   }
 
   down(pointer: PointerAt): void {
     if (this.chosen.length === 0) return;
-    const { place, point } = snapFor(this.host, pointer);
+    const { place, point } = snapToDrawn(this.host, pointer);
     const about: Vec2 = point === ORIGIN ? [0, 0] : place;
     const turning = this.name === 'turn';
     this.host.askNumber({

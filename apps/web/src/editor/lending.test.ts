@@ -102,3 +102,85 @@ test('an edge is selected together with what is drawn, and a relation borrows it
   const { a, b } = editor.geometry.line(line);
   expect(b[1]).toBeCloseTo(a[1], 9);
 });
+
+test('an edge that shares a corner with one that is borrowed is shown and drawn to as well', () => {
+  const hand = over(side);
+  hand.draw('chain', [39.8, 0.3], [70, 30]);
+  expect(loansOf(hand)).toHaveLength(1);
+  const next = edgeUnder(
+    {
+      ...{ name: 'e1/end | e1/side/l2', faces: ['e1/end', 'e1/side/l2'], length: 30, middle: [40, 15, 5] },
+      ...{ ends: ['corner b', 'corner c'] },
+      curve: { form: 'line', from: [40, 0, 5], to: [40, 30, 5] },
+    },
+    'edge · straight 30',
+  );
+  hand.model.under = [next];
+  hand.editor.take('chain');
+  hand.editor.pointer('move', at([39.7, 21]));
+  const { borrowed, geometry, lends } = hand.editor.snapshot;
+  expect(lends.map(({ words }) => words)).toEqual(['edge · straight 30']);
+  // the corner that both have is the one that is there
+  expect(Object.values(borrowed).every((entity) => entity !== undefined)).toBe(true);
+  expect(Object.keys(geometry.entities).flatMap((id) => geometry.pieces(id)).length).toBeGreaterThan(2);
+  hand.click([39.7, 21]);
+  hand.click([10, 24]);
+  expect(loansOf(hand)).toHaveLength(2);
+});
+
+test('what is selected stays lent when something else is borrowed', () => {
+  const hand = over(side);
+  const { editor } = hand;
+  hand.click([30, 0.1]);
+  const [selected] = editor.selection;
+  hand.model.under = [rim];
+  editor.take('circle');
+  hand.click([10, 20]);
+  hand.click([17, 20]);
+  expect(loansOf(hand)).toHaveLength(1);
+  expect(editor.snapshot.geometry.entities[selected!]).toMatchObject({ kind: 'line' });
+});
+
+test('a centre that lies on the origin is not meant where the origin is; edits borrow nothing', () => {
+  const about: EdgeFacts = {
+    ...{ name: 'e1/end | e1/side/c2', faces: ['e1/end', 'e1/side/c2'], length: 6, middle: [3, 0, 5] },
+    curve: { form: 'circle', centre: [0, 0, 5], axis: [0, 0, 1], radius: 3 },
+  };
+  const hand = over(edgeUnder(about, 'edge · rim ⌀6'), side);
+  const { editor } = hand;
+  hand.draw('circle', [15, 25], [18, 25]);
+  editor.take('size');
+  hand.click([15, 25]);
+  hand.click([0.1, 0.1]);
+  expect([...editor.selection]).toContain('origin');
+  editor.escape();
+  editor.escape();
+  editor.select([Object.keys(editor.sketch.entities)[0]!], false);
+  editor.take('turn');
+  editor.pointer('move', at([40, 0.2]));
+  expect(editor.snapshot.lends).toEqual([]);
+});
+
+test('an offer that fails now may come later', () => {
+  const hand = over();
+  hand.editor.take('circle');
+  hand.editor.pointer('move', at([10, 20]));
+  expect(hand.editor.snapshot.lends).toEqual([]);
+  hand.model.under = [rim];
+  hand.editor.pointer('move', at([10, 20.1]));
+  expect(hand.editor.snapshot.lends).toHaveLength(1);
+});
+
+test('of two things in one place the one in front is borrowed', () => {
+  const behind = edgeUnder(
+    {
+      ...{ name: 'e1/start | e1/side/c1', faces: ['e1/start', 'e1/side/c1'], length: 8 * Math.PI, middle: [6, 20, 0] },
+      curve: { form: 'circle', centre: [10, 20 + 1e-14, 0], axis: [0, 0, 1], radius: 4 },
+    },
+    'edge · rim below',
+  );
+  const hand = over(rim, behind);
+  hand.editor.take('chain');
+  hand.editor.pointer('move', at([14.1, 20]));
+  expect(hand.editor.snapshot.lends.map(({ words }) => words)).toEqual(['edge · rim ⌀8']);
+});

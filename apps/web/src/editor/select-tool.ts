@@ -4,6 +4,7 @@ import {
   entityKind,
   Geometry,
   isBuiltIn,
+  ORIGIN,
   polyline,
   SketchDrag,
   sub2,
@@ -42,6 +43,14 @@ export function hit(geometry: Geometry, { at, reach }: PointerAt, what: 'all' | 
     what === 'all' ? nearest(pointIds(geometry), (id) => distance2(geometry.point(id), at), reach) : undefined;
   const curve = (ids: readonly Id[]) => nearest(ids, (id) => distance2(footOn(geometry, id, at), at), reach * 0.8);
   return point ?? curve(curveIds(geometry)) ?? curve([X_AXIS, Y_AXIS]);
+}
+
+/** That of what is drawn; where only an axis or nothing is, what of the model could be borrowed. */
+export function reached({ geometry, reachable }: ToolHost, pointer: PointerAt): Id | undefined {
+  const own = hit(geometry, pointer);
+  if (own !== undefined && (own === ORIGIN || !isBuiltIn(own))) return own;
+  const lent = hit(reachable, pointer);
+  return lent !== undefined && !isBuiltIn(lent) ? lent : own;
 }
 
 /** Selects by click and by box; pulls loose geometry, which follows without breaking a relation. */
@@ -95,9 +104,8 @@ export class SelectTool implements Tool {
   }
 
   private under(pointer: PointerAt): Id | undefined {
-    const found = hit(this.host.geometry, pointer);
-    if (found !== undefined && !isBuiltIn(found)) return found;
-    return this.host.patternAt(pointer) ?? hit(this.host.reachable, pointer) ?? found;
+    const found = reached(this.host, pointer);
+    return found !== undefined && this.host.geometry.entities[found] ? found : (this.host.patternAt(pointer) ?? found);
   }
 
   private dragFrame(geometry: Geometry, id: Id, to: Vec2): Entities | undefined {

@@ -1,5 +1,5 @@
 import { CLICKED_SIZES, isBuiltIn, ORIGIN, relationKind, type Id, type SizedRelation, type Vec2 } from '@helb/core';
-import { hit } from './select-tool.ts';
+import { reached } from './select-tool.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
 
 interface SizeHost extends ToolHost {
@@ -121,7 +121,7 @@ export class SizeTool implements Tool {
 
   /** Numbers often stand near an axis: as the second thing that is taken only when asked for. */
   private under(pointer: PointerAt): Id | undefined {
-    const id = hit(this.host.reachable, pointer);
+    const id = reached(this.host, pointer);
     const isAxis = id !== undefined && id !== ORIGIN && isBuiltIn(id);
     return isAxis && this.picks.length === 1 && !pointer.add ? undefined : id;
   }

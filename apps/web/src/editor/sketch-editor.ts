@@ -99,13 +99,14 @@ export class SketchEditor extends Snapshots<EditorState> {
 
   protected present(): EditorState {
     const { sketch, solved: now, tool } = this;
-    const lent = this.lending.among(this.spokenOf);
+    const { spokenOf } = this;
+    const lent = this.lending.among(spokenOf);
     const borrowed = { ...now.sources.borrowed, ...lent };
     const isLending = Object.keys(lent).length > 0;
     const geometry = isLending ? new Geometry({ ...this.geometry.entities, ...lent }) : this.geometry;
     return {
       ...{ step: this.step, sketch, relations: sketch.relations, solved: now, borrowed },
-      lends: this.lending.wordsOf(this.spokenOf),
+      lends: this.lending.wordsOf(spokenOf),
       ...{ geometry, copiesGeometry: this.copiesGeometry, unit: this.scope.unit },
       ...{ selection: this.selection, hovered: this.hovered, pointed: this.pointed, playing: this.playing },
       ...{ proposed: this.proposed, asking: this.asking, lastGuesses: this.lastGuesses },

@@ -110,7 +110,7 @@ const piecesOf = (geometry: Geometry, id: Id): readonly Piece[] => {
   const [x, y]: Vec2 = id === X_AXIS ? [ENDLESS_mm, 0] : [0, ENDLESS_mm];
   return isBuiltIn(id) ? [{ form: 'segment', entity: id, from: [-x, -y], to: [x, y] }] : geometry.pieces(id);
 };
-const [SAME_mm, ENDLESS_mm] = [1e-6, 1e5];
+const [SAME_mm, TIE_mm, ENDLESS_mm] = [1e-6, 1e-9, 1e5];
 
 /** The place on lines that is nearest to another, where one is within reach. */
 function nearestOnLines(lines: readonly (readonly Vec2[])[], at: Vec2, reach: number): Vec2 | undefined {
@@ -171,12 +171,13 @@ export const pointIds = (geometry: Geometry): Id[] => [
 export const curveIds = (geometry: Geometry): Id[] =>
   Object.keys(geometry.entities).filter((id) => geometry.roleOf(id) !== 'point');
 
+/** The nearest within reach; of several in one place the last. */
 export function nearest(ids: readonly Id[], distance: (id: Id) => number, reach: number): Id | undefined {
   let best: Id | undefined;
   let least = reach;
   for (const id of ids) {
     const d = distance(id);
-    if (d <= least) [best, least] = [id, d];
+    if (d <= least || (best !== undefined && d <= least + TIE_mm)) [best, least] = [id, Math.min(d, least)];
   }
   return best;
 }

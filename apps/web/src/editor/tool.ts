@@ -85,13 +85,21 @@ export interface Tool {
 
 /** Where the pointer is taken to be: what is drawn comes first, then what of the model could be borrowed. */
 export function snapFor(host: ToolHost, pointer: PointerAt, from?: Vec2): Snap {
-  const { geometry, reachable, underlay, helpers } = host;
-  const query: SnapQuery = { ...pointer, drawn: geometry, underlay, helpers, ...(from ? { from } : {}) };
+  const { geometry, reachable } = host;
+  const query = queryFor(host, pointer, from);
   const own = snap(geometry, query);
   if (pointer.free || reachable === geometry || takes(own)) return own;
   const lent = snap(reachable, query);
   return takes(lent) ? lent : own;
 }
+
+/** The same by what is drawn alone: for edits, which borrow nothing. */
+export const snapToDrawn = (host: ToolHost, pointer: PointerAt): Snap => snap(host.geometry, queryFor(host, pointer));
+
+const queryFor = ({ geometry, underlay, helpers }: ToolHost, pointer: PointerAt, from?: Vec2): SnapQuery => ({
+  ...{ ...pointer, drawn: geometry, underlay, helpers },
+  ...(from ? { from } : {}),
+});
 
 /** Does it hold on to something that is drawn, be it lent? Axes are there everywhere. */
 const takes = ({ point, middleOf, on, also }: Snap): boolean =>

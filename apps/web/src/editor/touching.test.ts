@@ -31,6 +31,8 @@ test('a belt: two lines from rim to rim, each roughly clicked, and a closed area
     hand.click(from);
     editor.pointer('move', { at: to, reach: 1, free: false, add: false });
     expect(editor.tool.preview.tags.filter(({ mark }) => mark === 'T')).toHaveLength(2);
+    // the length that is told is that of the line that will be
+    expect(editor.tool.sizes![0]!.now).toBeCloseTo(Math.sqrt(80 ** 2 + 10 ** 2 - 4 ** 2), 9);
     hand.click(to);
     editor.take('select');
   }

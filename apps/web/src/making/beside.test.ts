@@ -1,22 +1,29 @@
-import { ORIGIN_PLANES, type SketchStep, type Topology, type Vec3 } from '@helb/core';
+import { ORIGIN_PLANES, type SketchStep } from '@helb/core';
 import { materialBeside, shapeOfSketch } from './beside.ts';
 
 const sketch = (plane: SketchStep['plane']): SketchStep => ({
   ...{ kind: 'sketch', name: 'S', plane, entities: {}, relations: {} },
 });
-const body = (...places: Vec3[]): Topology => ({
-  ...{ name: 'b', faces: [], edges: [] },
-  vertices: places.map((at, k) => ({ name: `v${k}`, at }) as never),
+/** An upright edge of a step from one height to another. */
+const edge = (step: string, from: number, to: number) => ({
+  ...{ name: `${step}/side/a | ${step}/side/b`, faces: [`${step}/side/a`, `${step}/side/b`], length: to - from },
+  ...{ middle: [5, 5, (from + to) / 2], curve: { form: 'line', from: [5, 5, from], to: [5, 5, to] } },
 });
+const body = (...edges: ReturnType<typeof edge>[]) => ({ name: 'b', faces: [], vertices: [], edges }) as never;
+const { top } = ORIGIN_PLANES;
+const beside = (...edges: ReturnType<typeof edge>[]) => materialBeside(sketch('top'), top, [body(...edges)], 'new');
 
 test('the material lies behind a face, and on the side of a plane on which all of it is', () => {
-  const { top } = ORIGIN_PLANES;
-  expect(materialBeside(sketch({ to: 'face', name: 'e/end' }), undefined, [])).toBe('backwards');
-  expect(materialBeside(sketch('top'), top, [body([0, 0, 0], [3, 4, 7])])).toBe('forwards');
-  expect(materialBeside(sketch('top'), top, [body([0, 0, -2]), body([1, 1, 0])])).toBe('backwards');
-  expect(materialBeside(sketch('top'), top, [body([0, 0, -2], [0, 0, 2])])).toBeUndefined();
-  expect(materialBeside(sketch('top'), top, [])).toBeUndefined();
-  expect(materialBeside(sketch('top'), undefined, [body([0, 0, 1])])).toBeUndefined();
+  expect(materialBeside(sketch({ to: 'face', name: 'e/end' }), undefined, [], 'new')).toBe('backwards');
+  expect(beside(edge('e', 0, 7))).toBe('forwards');
+  expect(beside(edge('e', -2, 0), edge('f', -9, -1))).toBe('backwards');
+  expect(beside(edge('e', -2, 2))).toBeUndefined();
+  expect(beside()).toBeUndefined();
+  expect(materialBeside(sketch('top'), undefined, [body(edge('e', 0, 1))], 'new')).toBeUndefined();
+});
+
+test('what is being made is shown already, and says nothing of where the material is', () => {
+  expect(beside(edge('e', -6, 0), edge('new', 0, 10))).toBe('backwards');
 });
 
 test('a sketch is seen as it is solved, with its centre lines counted', () => {

@@ -1,10 +1,13 @@
 import {
   drawnSources,
   heightOver,
+  placesAlong,
   solved,
+  stepOfFace,
   valueScope,
   type DrawnShape,
   type Frame,
+  type Id,
   type Project,
   type SketchSources,
   type SketchStep,
@@ -30,16 +33,19 @@ const NEAR = 1e-6;
 /**
  * On which side of a sketch bodies lie; undefined where they lie on both, or there are none. A face that is drawn on has its
  * own behind it.
+ * @param without a step whose own edges say nothing: what is being made is shown already
  */
 export function materialBeside(
   { plane }: SketchStep,
   frame: Frame | undefined,
   bodies: readonly Topology[],
+  without: Id,
 ): 'forwards' | 'backwards' | undefined {
   if (typeof plane !== 'string' && plane.to === 'face') return 'backwards';
   if (!frame) return undefined;
   const heights = bodies
-    .flatMap(({ vertices, edges }) => [...vertices.map(({ at }) => at), ...edges.map(({ middle }) => middle)])
+    .flatMap(({ edges }) => edges.filter(({ faces }) => !faces.some((face) => stepOfFace(face) === without)))
+    .flatMap(({ curve }) => placesAlong(curve))
     .map((place) => heightOver(frame, place));
   if (heights.length === 0) return undefined;
   if (Math.max(...heights) < NEAR) return 'backwards';

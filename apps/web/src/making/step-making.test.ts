@@ -206,4 +206,24 @@ describe('which way it goes', () => {
     making.begin(fillet);
     expect(making.turn()).toBe(false);
   });
+
+  test('no key makes a left-handed thread, and what goes all the way round has no other way', () => {
+    const { making } = page();
+    making.begin({ kind: 'thread', name: 'T', faces: [] } as unknown as Step);
+    expect(making.turn()).toBe(false);
+    making.begin({ kind: 'revolve', name: 'R', sketch: 's1' });
+    expect(making.turn()).toBe(false);
+    making.setField('angle', '90 deg');
+    expect(making.turn()).toBe(true);
+    expect(making.snapshot.draft!.step).toMatchObject({ ways: 'backwards' });
+  });
+
+  test("a direction that stands in the document is nobody's guess", () => {
+    const { making } = page({ s2: { ...extrusion, ways: 'backwards', result: 'cut' } as Step });
+    making.begin(extrusion);
+    making.setField('result', 'cut');
+    making.edit('s2');
+    making.setField('result', 'add');
+    expect(making.snapshot.draft!.step).toMatchObject({ ways: 'backwards', result: 'add' });
+  });
 });

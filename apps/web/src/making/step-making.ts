@@ -43,8 +43,8 @@ export interface MakingPort {
   draft(actions: readonly Action[]): Result<void>;
   act(actions: readonly Action[]): Result<void>;
   newId(prefix: string): Id;
-  /** On which side of its sketch the material lies that is there; undefined where it lies on both, or none is. */
-  material(step: Step): 'forwards' | 'backwards' | undefined;
+  /** On which side of its sketch the material lies, its own left out; undefined where it lies on both, or none is. */
+  material(draft: StepInMaking): 'forwards' | 'backwards' | undefined;
   /** What is missing still before it can be kept; undefined clears that. */
   told(issue: Issue | undefined): void;
 }
@@ -102,6 +102,7 @@ export class StepMaking extends Snapshots<MakingState> {
   edit(id: Id, field?: string): void {
     const step = this.port.step(id);
     if (!step) return;
+    this.guessed = undefined;
     this.set((this.begun = { id, step, from: step, isNew: false, naming: [] }));
     this.ask(this.snapshot.fields.find((line) => field === line.field || field?.startsWith(`${line.field}.`))?.field);
   }
@@ -109,6 +110,7 @@ export class StepMaking extends Snapshots<MakingState> {
   /** Goes on with one that was left standing. */
   resume(left: StepInMaking): void {
     const now = this.port.step(left.id);
+    this.guessed = undefined;
     this.set(left.from && now ? { ...left, from: now, step: carriedOver(left.from, left.step, now) } : left);
     this.askNext();
   }
@@ -139,7 +141,7 @@ export class StepMaking extends Snapshots<MakingState> {
     const { ways, ...rest } = step as Step & { result?: string; ways?: string };
     if (field !== 'result' || !stepKind(step.kind).fields?.['ways'] || ways !== this.guessed) return step;
     const isCut = rest.result === 'cut' || rest.result === 'overlap';
-    this.guessed = isCut ? this.port.material(step) : undefined;
+    this.guessed = isCut ? this.port.material(this.draft!) : undefined;
     return { ...rest, ...(this.guessed ? { ways: this.guessed } : {}) } as Step;
   }
 

@@ -81,11 +81,11 @@ export const useWorkbench = defineStore('bench', () => {
     draft: (actions) => store.draft(actions),
     act: (actions) => store.act(actions),
     newId,
-    material(step) {
+    material({ id, step }) {
       const { sketch = '' } = step as { sketch?: Id };
       const drawn = part.value?.steps[sketch];
       const bodies = view.value?.bodies() ?? [];
-      return isSketch(drawn) ? materialBeside(drawn, model.built?.sketches[sketch]?.frame, bodies) : undefined;
+      return isSketch(drawn) ? materialBeside(drawn, model.built?.sketches[sketch]?.frame, bodies, id) : undefined;
     },
     told: (issue) => (store.message = issue ? explain(issue) : ''),
   });
@@ -348,12 +348,12 @@ export const useWorkbench = defineStore('bench', () => {
 
   /** Keeps the step in the making; what is built up to a step is built up to this one then. */
   function acceptDraft(): Result<void> {
-    const { id, isNew } = draft.value!;
+    const { id, isNew, step } = draft.value!;
     const done = making.accept();
     // a page that was about to go may have put it there
     if (done.ok) dropStanding(id);
     if (done.ok && isNew && upTo.value !== undefined) upTo.value = id;
-    if (done.ok && isNew) expected.value = { to: 'datum', step: id };
+    if (done.ok && isNew && stepKind(step.kind).datum) expected.value = { to: 'datum', step: id };
     return done;
   }
 

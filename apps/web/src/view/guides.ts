@@ -19,9 +19,11 @@ import {
   type Id,
   type Part,
   type Reference,
+  type SketchStep,
   type Thing,
   type Vec3,
 } from '@helb/core';
+import { helpersOf } from '../editor/helpers.ts';
 import type { Built } from '../stores/model.ts';
 import type { Guide } from './picks.ts';
 
@@ -63,7 +65,12 @@ export function guidesOf(part: Part, built: Shown, wanted: Wanted): Guide[] {
   );
   const drawn = steps
     .filter((step) => isSketch(part.steps[step]) && step !== wanted.without && (wanted.drawn || !used.has(step)))
-    .flatMap((step) => drawnGuides(step, built, nameOf, wanted.points ? POINT * sizeOf(box) : undefined));
+    .flatMap((step) => {
+      const guides = drawnGuides(step, built, nameOf, wanted.points ? POINT * sizeOf(box) : undefined);
+      // what only holds a figure together is in the way of what is drawn
+      const helpers = wanted.points ? new Set() : helpersOf(part.steps[step] as SketchStep);
+      return guides.filter(({ reference }) => reference.to !== 'drawn' || !helpers.has(reference.entity));
+    });
   return [...origin, ...datums, ...drawn];
 }
 

@@ -151,3 +151,31 @@ test('what a group can not take along is said', () => {
   ]);
   expect(done.ok && done.value.change.label).toBe('Make the group Pair, without Gears');
 });
+
+test('placements that are called as their part follow its name, counted or not; others and taken names stay', () => {
+  const script = new ProjectScript('Names')
+    .do('part.add', { id: 'bar', name: 'Bar' })
+    .do('part.add', { id: 'pin', name: 'Pin' });
+  for (const [id, name, part] of [
+    ['p1', 'Bar', 'bar'],
+    ['p2', 'Bar 2', 'bar'],
+    ['p3', 'Barrier', 'bar'],
+    ['p4', 'Bar 4', 'pin'],
+    ['p5', 'Rail 2', 'pin'],
+  ] as const)
+    script.do('placement.add', { id, record: placementOf(name, { part }, false) });
+  script.do('part.rename', { id: 'bar', name: 'Rail' });
+  const { placements } = script.project.assembly!;
+  expect(Object.values(placements).map(({ name }) => name)).toEqual(['Rail', 'Bar 2', 'Barrier', 'Bar 4', 'Rail 2']);
+});
+
+test('a gesture is called by what it is for, not by what it names for that', () => {
+  const project = new ProjectScript('Names').do('part.add', { id: 'bar', name: 'Bar' }).project;
+  const value: Action = { command: 'value.add', input: { id: 'v', name: 'wide', expression: '4 mm' } };
+  const labelOf = (...actions: Action[]) => {
+    const done = perform(project, actions);
+    return done.ok && done.value.change.label;
+  };
+  expect(labelOf(value, { command: 'part.rename', input: { id: 'bar', name: 'Rail' } })).toBe('Rename part to Rail');
+  expect(labelOf(value)).toContain('wide');
+});

@@ -21,6 +21,13 @@ const numberOf = (name: string): string => / ~\d+$/.exec(name)?.[0] ?? '';
 export const facesOfName = (name: string): FaceName[] =>
   (name.startsWith(CORNER) ? name.slice(CORNER.length) : name).replace(/ ~\d+$/, '').split(MEETS);
 
+/** An id for what comes of something named, which lasts as long as its name: the 64-bit FNV-1a hash, in base 36. */
+export function idOfName(name: string): string {
+  let hash = 0xcbf29ce484222325n;
+  for (let k = 0; k < name.length; k++) hash = BigInt.asUintN(64, (hash ^ BigInt(name.charCodeAt(k))) * 0x100000001b3n);
+  return `n${hash.toString(36)}`;
+}
+
 /** The faces that meet there without what tells pieces apart: the same for all that may be meant where a name is gone. */
 export const kinOfName = (name: string): string => edgeName(facesOfName(name).map(kinOfFace));
 

@@ -24,6 +24,7 @@ import {
   numberedBody,
   numberedEdge,
   ownRoleOf,
+  idOfName,
   pieceBeside,
   pieceNumber,
   placementOfMember,
@@ -177,4 +178,12 @@ describe('nobody else writes or reads names', () => {
       );
     expect(found).toEqual([]);
   });
+});
+
+test('ids of names are ids, the same each time, and differ as the names do', () => {
+  // the published hash of "a" is af63dc4c8601ec8c
+  expect(idOfName('a')).toBe(`n${0xaf63dc4c8601ec8cn.toString(36)}`);
+  const names = Array.from({ length: 5000 }, (_, k) => `s${k % 70}/end | s${k % 71}/side/l${k}`);
+  expect(new Set(names.map(idOfName)).size).toBe(5000);
+  names.forEach((name) => expect(idOfName(name)).toMatch(/^n[a-z0-9]{1,13}$/));
 });

@@ -2,12 +2,12 @@ import { add3, scale3, toSpace, type Frame, type Vec2, type Vec3 } from '../math
 import type { SpaceCurve } from '../geometry/index.ts';
 import type { EdgeFacts } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
-import { along, lengthOf, type Geometry, type Piece } from '../sketch/index.ts';
+import { along, findEntity, lengthOf, type Geometry, type Piece } from '../sketch/index.ts';
 import type { DrawnThing } from './things/index.ts';
 
-/** A curve or a point of a sketch as a thing in space; undefined if it is not there. */
+/** A curve or a point of a sketch as a thing in space, its origin and axes among them; undefined if it is not there. */
 export function drawnThing(frame: Frame, geometry: Geometry, entity: Id): DrawnThing | undefined {
-  const record = geometry.entities[entity];
+  const record = findEntity(geometry.entities, entity);
   if (!record) return undefined;
   if (record.kind === 'point') return { to: 'drawn', curves: [], at: toSpace(frame, geometry.point(entity)) };
   const ends = geometry.ends(entity);

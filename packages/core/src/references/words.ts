@@ -3,6 +3,7 @@ import { formatAmount } from '../units/index.ts';
 import type { Words } from '../result/index.ts';
 import { wordsOfCurve, wordsOfSurface } from '../geometry/index.ts';
 import type { EdgeFacts, FaceFacts } from '../kernel-port/index.ts';
+import { BUILT_IN_NAMES } from '../sketch/index.ts';
 import { type Family, type OriginThing, type Fingerprint, type Reference, type Rule } from './reference.ts';
 
 export const ORIGIN_WORDS: Readonly<Record<OriginThing, string>> = {
@@ -27,7 +28,7 @@ const meeting = (name: string, nameOf: NameOf): string =>
 const WORDS: { readonly [T in Reference['to']]: Worder<T> } = {
   origin: ({ name }) => ORIGIN_WORDS[name],
   datum: ({ step }, nameOf) => nameOf(step),
-  drawn: ({ step }, nameOf) => `a curve or point of ${nameOf(step)}`,
+  drawn: ({ step, entity }, nameOf) => `${BUILT_IN_NAMES[entity] ?? 'a curve or point'} of ${nameOf(step)}`,
   rule: (rule, nameOf) => ruleWords(rule, nameOf),
   face: ({ name }, nameOf) => faceWords(facesOfName(name)[0]!, nameOf),
   edge: ({ name }, nameOf) => `an edge of ${meeting(name, nameOf)}`,

@@ -1,6 +1,7 @@
 import { distance2, toSpace, type Vec3 } from '../math/index.ts';
 import type { Profile } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
+import { idOfName } from '../naming/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import { planeOf, projected, type Thing } from '../references/index.ts';
 import {
@@ -47,16 +48,16 @@ export function profileOf(
   if (sketch === '') return fail('area.sketch');
   const drawn = context.sketch(sketch);
   if (!drawn.ok) return drawn;
-  const regions = walls?.body === 'thin' ? wallsOf(walls, drawn.value) : areasOf(areas, drawn.value);
+  const regions = walls?.body === 'thin' ? wallsOf(walls, drawn.value.solution.geometry) : areasOf(areas, drawn.value);
   return regions.ok
     ? ok({ profile: { frame: drawn.value.frame, regions: regions.value }, drawn: drawn.value })
     : regions;
 }
 
-function wallsOf({ wall, lies }: ThinValues, { solution }: SolvedSketch): Result<readonly Region[]> {
+function wallsOf({ wall, lies }: ThinValues, geometry: Geometry): Result<readonly Region[]> {
   const share = { middle: [0.5, 0.5], left: [1, 0], right: [0, 1] } as const;
   const [left, right] = share[lies];
-  return wallsAlong(solution.geometry, { left: left * wall, right: right * wall });
+  return wallsAlong(geometry, { left: left * wall, right: right * wall });
 }
 
 function areasOf(areas: 'outline' | readonly string[], { regions }: SolvedSketch): Result<readonly Region[]> {
@@ -70,20 +71,23 @@ function areasOf(areas: 'outline' | readonly string[], { regions }: SolvedSketch
   return found.gone.length > 0 ? fail('area.gone', { gone: found.gone.length, of: areas.length }) : ok(found.regions);
 }
 
-/** What a flat face of a body encloses, as if it were drawn. */
-export function profileOfFace(face: Thing): Result<Profile> {
+/**
+ * What a flat face of a body encloses, as if it were drawn, or the walls along its rims. Its sides are called by what the
+ * edges are, so that they stay the same when others come or go.
+ */
+export function profileOfFace(face: Thing, walls: ThinValues): Result<Profile> {
   const frame = planeOf(face);
   if (!frame || face.to !== 'face') return fail('area.flat');
   const seen = projected(face, 'shape', frame, () => []);
   if (!seen.ok) return seen;
-  // keys of edges are no ids: sides are counted
-  const ids = new Map(Object.keys(seen.value).map((key, k) => [key, `f${k}`]));
   const drawn = Object.entries(seen.value).map(([key, entity]) => [
-    ids.get(key)!,
-    entityKind(entity.kind).onto(entity, (point) => ids.get(point)!),
+    idOfName(key),
+    entityKind(entity.kind).onto(entity, idOfName),
   ]);
-  const regions = filled(findRegions(new Geometry(Object.fromEntries(drawn) as Entities)));
-  return regions.length === 0 ? fail('area.flat') : ok({ frame, regions });
+  const geometry = new Geometry(Object.fromEntries(drawn) as Entities);
+  const regions = walls.body === 'thin' ? wallsOf(walls, geometry) : ok(filled(findRegions(geometry)));
+  if (!regions.ok) return regions;
+  return regions.value.length === 0 ? fail('area.flat') : ok({ frame, regions: regions.value });
 }
 
 /** The only centre line of a sketch as an axis in space; undefined where it has none or several. */

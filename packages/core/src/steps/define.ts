@@ -53,7 +53,7 @@ function fromFields<K extends string, F extends Fields, I>(
     references: (step: object) => referencesIn(fields, step),
     picks: (step: object) => picksIn(fields, step),
     ...(begun ? { begun: (step: object, drawn: DrawnShape) => begun(filledIn(fields, step), drawn) } : {}),
-    turned: (step: object): Filled | undefined => turned?.(filledIn(fields, step)) ?? turnedIn(fields, step),
+    turned: (step: object): Filled | undefined => (turned ? turned(filledIn(fields, step)) : turnedIn(fields, step)),
     parts: (step: object) => partsIn(fields, step),
     files: (step: object) => filesIn(fields, step),
     resolve(step: object, context: ResolveContext): Result<I> {

@@ -69,7 +69,7 @@ export const partCommands = {
 
   'part.rename': command(z.strictObject({ id: idSchema, name: nameSchema }), (draft, { id, name }) => {
     const part = partIn(draft, id);
-    renamePlacements(draft, part.name, name);
+    renamePlacements(draft, id, name);
     part.name = name;
     return `Rename part to ${name}`;
   }),
@@ -105,14 +105,16 @@ export const partCommands = {
   }),
 };
 
-/** Placements that are called as their part is, perhaps counted, go on being called so. */
-function renamePlacements(draft: Project, before: string, after: string): void {
+/** Placements of a part that are called as it is, perhaps counted, go on being called so, where nothing else is. */
+function renamePlacements(draft: Project, part: Id, name: string): void {
+  const before = draft.parts[part]!.name;
   const placements = Object.values(draft.assembly?.placements ?? {});
-  const taken = new Set(placements.map(({ name }) => name));
+  const taken = new Set(placements.map((placement) => placement.name));
   for (const placement of placements) {
-    const count = placement.name.startsWith(before) ? placement.name.slice(before.length) : undefined;
-    const next = `${after}${count}`;
-    if (count === undefined || !/^( \d+)?$/.test(count) || taken.has(next) || next.length > 60) continue;
+    const isOwn = 'part' in placement.of && placement.of.part === part && placement.name.startsWith(before);
+    const count = placement.name.slice(before.length);
+    const next = `${name}${count}`;
+    if (!isOwn || !/^( \d+)?$/.test(count) || taken.has(next) || !nameSchema.safeParse(next).success) continue;
     placement.name = next;
     taken.add(next);
   }

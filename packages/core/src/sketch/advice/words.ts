@@ -4,7 +4,8 @@ import { entityKind, ORIGIN, X_AXIS, Y_AXIS, type Entities } from '../entities/i
 import type { FreeMotion } from '../motions.ts';
 import { isSized, relationKind, type Relation } from '../relations/index.ts';
 
-const BUILT_IN_NAMES: Readonly<Record<Id, string>> = {
+/** What every sketch has, in words. */
+export const BUILT_IN_NAMES: Readonly<Record<Id, string>> = {
   [ORIGIN]: 'the origin',
   [X_AXIS]: 'the x axis',
   [Y_AXIS]: 'the y axis',

@@ -27,7 +27,6 @@ export const choice = <O extends string>(
 const OPPOSITES: readonly (readonly [string, string])[] = [
   ['forwards', 'backwards'],
   ['inwards', 'outwards'],
-  ['right', 'left'],
   ['front', 'back'],
 ];
 

@@ -57,12 +57,12 @@ export const loft = making('loft', {
   inputs(values, context): Result<Inputs> {
     const sections: Profile[] = [];
     const found = [
-      ...values.before.map(profileOfFace),
+      ...values.before.map((face) => profileOfFace(face, values)),
       ...values.sections.map((id) => {
         const area = profileOf(id, 'outline', context, values);
         return area.ok ? ok(area.value.profile) : area;
       }),
-      ...values.after.map(profileOfFace),
+      ...values.after.map((face) => profileOfFace(face, values)),
     ];
     for (const profile of found) {
       if (!profile.ok) return profile;

@@ -28,3 +28,20 @@ test('the side on an axis of the sketch with all else beside it; nothing where t
   expect(axisOf(rectangle(0, 0, 7, 3))).toBeUndefined();
   expect(axisOf(rectangle(1, 2, 7, 3))).toBeUndefined();
 });
+
+test('of an open outline the axis of the sketch on which it ends, not a side that lies on the other', () => {
+  const half = {
+    ...line('foot', [0, 0], [54, 0]),
+    ...line('side', [54, 0], [54, 17]),
+    ...line('top', [54, 17], [0, 17]),
+  };
+  // one outline: the ends are shared
+  const joined = Object.fromEntries(
+    Object.entries({
+      ...half,
+      side: { kind: 'line', a: 'footb', b: 'sideb' },
+      top: { kind: 'line', a: 'sideb', b: 'topb' },
+    }).filter(([id]) => id !== 'sidea' && id !== 'topa'),
+  ) as Entities;
+  expect(axisOf(joined)).toBe('y-axis');
+});

@@ -1,6 +1,15 @@
 import { dot2, left2, sub2, toPlane, type Frame, type Vec2, type Vec3 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
-import { entityKind, findRegions, Geometry, type Entities, type Entity, type Regions } from '../../sketch/index.ts';
+import {
+  entityKind,
+  findRegions,
+  Geometry,
+  X_AXIS,
+  Y_AXIS,
+  type Entities,
+  type Entity,
+  type Regions,
+} from '../../sketch/index.ts';
 
 // What half a profile is turned about, and closed along.
 
@@ -9,23 +18,37 @@ const NEAR = 1e-6;
 
 /**
  * The line of a sketch about which somebody most likely wants to turn what is drawn: the only construction line; else the
- * only line; else the only side that lies on an axis of the sketch with all the rest on one side of it.
+ * axis of the sketch on which an open outline ends; else the only line; else the only side that lies on an axis of the
+ * sketch with all the rest on one side of it.
  */
 export function likelyAxis(geometry: Geometry): Id | undefined {
   const all = Object.entries(geometry.entities).filter(([, { kind }]) => kind === 'line');
   const construction = all.filter(([, line]) => isConstruction(line));
+  if (construction.length === 1) return construction[0]![0];
+  const ends = findRegions(geometry).openEnds;
+  const open = AXES.filter(([, across]) => ends.length === 2 && ends.every(({ at }) => Math.abs(at[across]) < NEAR));
+  if (open.length === 1) return open[0]![0];
   const lines = (construction.length > 0 ? construction : all).map(([id]) => id);
   if (lines.length === 1) return lines[0];
-  const places = Object.values(geometry.entities).flatMap((entity): Vec2[] =>
-    entity.kind === 'point' ? [[entity.x, entity.y]] : [],
-  );
-  const sides = lines.filter((id) => {
-    const { a, b } = geometry.line(id);
-    const isOnAxis = [0, 1].some((k) => Math.abs(a[k]!) < NEAR && Math.abs(b[k]!) < NEAR);
-    const across = places.map((place) => dot2(sub2(place, a), left2(sub2(b, a))));
-    return isOnAxis && (across.every((far) => far > -NEAR) || across.every((far) => far < NEAR));
-  });
+  const sides = lines.filter((id) => isSideOnAxis(geometry, id));
   return sides.length === 1 ? sides[0] : undefined;
+}
+
+/** The axes of a sketch, with the coordinate that is 0 on each. */
+const AXES = [
+  [X_AXIS, 1],
+  [Y_AXIS, 0],
+] as const;
+
+/** Does a line lie on an axis of the sketch, and all that is drawn on one side of it? */
+function isSideOnAxis(geometry: Geometry, id: Id): boolean {
+  const { a, b } = geometry.line(id);
+  if (!AXES.some(([, across]) => Math.abs(a[across]) < NEAR && Math.abs(b[across]) < NEAR)) return false;
+  const normal = left2(sub2(b, a));
+  const heights = Object.values(geometry.entities).flatMap((entity) =>
+    entity.kind === 'point' ? [dot2(sub2([entity.x, entity.y], a), normal)] : [],
+  );
+  return heights.every((height) => height > -NEAR) || heights.every((height) => height < NEAR);
 }
 
 const isConstruction = (entity: Entity): boolean => 'construction' in entity && entity.construction === true;

@@ -6,7 +6,7 @@ import { ANGLE } from '../../units/index.ts';
 import { centreLineOf, profileOf, thinFields } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { areasField, choice, number, picks, sketchField } from '../fields/index.ts';
+import { areasField, choice, number, picks, sketchField, turnedIn } from '../fields/index.ts';
 import type { SolvedSketch } from '../kind.ts';
 import { closedAlong, likelyAxis } from './axis.ts';
 
@@ -60,6 +60,8 @@ export const revolve = making('revolve', {
       ...onBodies(values, context),
     });
   },
+  // all the way round there is no other way
+  turned: (step) => (step['angle'] === fields.angle.initial ? undefined : turnedIn(fields, step)),
   begun(step, { geometry, centrelines }) {
     const axis =
       centrelines === 1 || (step['axis'] as readonly unknown[]).length > 0 ? undefined : likelyAxis(geometry);
