@@ -100,13 +100,36 @@ export class Hand {
     await this.press();
   }
 
-  /** Opens the sketch of a step, and changes one of its sizes where it stands. */
-  async resize(sketch: string, shown: string, text: string): Promise<void> {
+  /** Opens a sketch from the list of steps. */
+  async open(sketch: string): Promise<void> {
     this.actions++;
-    await this.bench.turning(() => this.page.getByTestId(`step-${sketch}`).getByText(sketch).dblclick());
+    await this.bench.turning(() => this.page.getByTestId(`step-${sketch}`).getByText(sketch).first().dblclick());
+  }
+
+  /** Changes a size of the open sketch where it stands. */
+  async size(shown: string, text: string): Promise<void> {
     await this.on(this.page.locator('text[data-size]').filter({ hasText: shown }));
     await this.type(text);
+  }
+
+  /** Opens the sketch of a step, and changes one of its sizes where it stands. */
+  async resize(sketch: string, shown: string, text: string): Promise<void> {
+    await this.open(sketch);
+    await this.size(shown, text);
     await this.turn('l');
+  }
+
+  /** Changes a number in the sentence of a step, in the list of steps. */
+  async renumber(step: string, label: string, text: string): Promise<void> {
+    await this.on(this.page.getByTestId(`step-${step}`).getByRole('button', { name: `${label}: ` }));
+    await this.type(text);
+  }
+
+  /** Picks one more. */
+  async pickToo(place: Vec3): Promise<void> {
+    await this.page.keyboard.down('Shift');
+    await this.pick(place);
+    await this.page.keyboard.up('Shift');
   }
 
   /** Goes to a part from wherever one is. */
@@ -135,13 +158,19 @@ export class Hand {
     expect.soft(now, `${this.card.name}: ${what}`).toBeCloseTo(right, digitsFor(right, within));
   }
 
-  /** The first number of a figure of the part on the desk. */
-  figure = (name: string) => () => this.numberOf(this.bench.figure(name));
-  /** The first number of a figure of all parts together. */
-  whole = (name: string) => () => this.numberOf(this.page.getByTestId(`whole-${name}`));
+  /** A number of a figure of the part on the desk, the first if it is not told which. */
+  figure =
+    (name: string, at = 0) =>
+    () =>
+      this.numberOf(this.bench.figure(name), at);
+  /** A number of a figure of all parts together. */
+  whole =
+    (name: string, at = 0) =>
+    () =>
+      this.numberOf(this.page.getByTestId(`whole-${name}`), at);
 
-  private async numberOf(figure: Locator): Promise<number | undefined> {
-    return (await figure.count()) === 0 ? undefined : numbersIn(await figure.innerText())[0];
+  private async numberOf(figure: Locator, at: number): Promise<number | undefined> {
+    return (await figure.count()) === 0 ? undefined : numbersIn(await figure.innerText())[at];
   }
 
   /** The work is done, as far as people's actions were counted: what follows are the changes of the card. */

@@ -25,6 +25,8 @@ const props = defineProps<{
   change: (expression: string) => readonly Action[];
   /** Instead of a gesture: for numbers that are not in the document yet. */
   keep?: (expression: string, naming: readonly Action[]) => Result<void>;
+  /** Begins the number after it, or before it; false where there is none. */
+  next?: (by: 1 | -1) => boolean;
 }>();
 
 const store = useProject();
@@ -75,6 +77,12 @@ function take() {
   const result = props.keep ? props.keep(read.expression, read.naming) : store.act(read.actions);
   if (!result.ok) return void (wrong.value = result.issue);
   editing.value = false;
+}
+
+/** Tab takes it and goes on to the next number of the sentence. */
+function goOn(event: KeyboardEvent) {
+  take();
+  if (editing.value || props.next?.(event.shiftKey ? -1 : 1)) event.preventDefault();
 }
 
 function show(text: string) {
@@ -157,6 +165,7 @@ function press(event: PointerEvent) {
       :aria-invalid="wrong !== undefined"
       maxlength="240"
       @keydown.enter.prevent="take"
+      @keydown.tab="goOn"
       @keydown.esc.stop="leave"
       @keydown.up.prevent="nudge(1)"
       @keydown.down.prevent="nudge(-1)"

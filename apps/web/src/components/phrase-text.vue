@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ref } from 'vue';
 import type { Action, Phrase, Result } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import ChoiceWord from './choice-word.vue';
@@ -17,13 +16,29 @@ defineProps<{
 }>();
 
 const bench = useWorkbench();
-const chips = ref<InstanceType<typeof NumberChip>[]>([]);
+type Chip = InstanceType<typeof NumberChip>;
+/** The numbers of the sentence, by the place of their phrases. */
+const chips = new Map<number, Chip>();
+function known(k: number, chip: unknown) {
+  if (chip) chips.set(k, chip as Chip);
+  else chips.delete(k);
+}
+
+/** Begins to type a number; false where there is none. */
+function begin(k: number | undefined, text?: string): boolean {
+  const chip = k === undefined ? undefined : chips.get(k);
+  void chip?.begin(text);
+  return chip !== undefined;
+}
+const order = () => [...chips.keys()].sort((a, b) => a - b);
+function next(from: number, by: 1 | -1): boolean {
+  const all = order();
+  return begin(all[all.indexOf(from) + by]);
+}
+
 defineExpose({
   /** Begins to type the first number of the sentence; false where it has none. */
-  begin(text: string): boolean {
-    void chips.value[0]?.begin(text);
-    return chips.value.length > 0;
-  },
+  begin: (text: string): boolean => begin(order()[0], text),
 });
 </script>
 
@@ -32,10 +47,11 @@ defineExpose({
     <strong v-if="phrase.type === 'strong'" class="font-semibold">{{ phrase.text }}</strong>
     <NumberChip
       v-else-if="phrase.type === 'chip'"
-      ref="chips"
+      :ref="(chip) => known(k, chip)"
       :text="phrase.text"
       :asks="phrase.asks"
       :label="phrase.label"
+      :next="(by) => next(k, by)"
       :change="(expression: string) => change(phrase.field, expression)"
       v-bind="
         keep ? { keep: (expression: string, naming: readonly Action[]) => keep!(phrase.field, expression, naming) } : {}

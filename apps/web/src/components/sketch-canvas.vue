@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, shallowRef, watch } from 'vue';
-import { entityKind, findEntity, polyline, type Id, type Issue, type Vec2 } from '@helb/core';
+import { entityKind, findEntity, halfAxis, polyline, type Id, type Issue, type Vec2 } from '@helb/core';
 import type { PlaneMap } from '../editor/plane-map.ts';
 import type { EditorState } from '../editor/editor-state.ts';
 import type { SketchEditor } from '../editor/sketch-editor.ts';
@@ -40,7 +40,12 @@ const underlaid = computed(() => props.underlay.map((line) => props.map.path([..
 const areas = computed(() => areaPaths(props.state, props.map));
 const sizes = computed(() => sizeLooks(props.state, props.map, moving.value));
 const tags = computed(() => tagLooks(props.state, props.map, props.showRelations, textBoxes(sizes.value, props.map)));
-const openEnds = computed(() => props.state.solved.regions.openEnds.map((end) => props.map.at(end.at)));
+/** Where the outline does not go on; half a profile may end on its axis. */
+const openEnds = computed(() =>
+  halfAxis(props.state.geometry) === undefined
+    ? props.state.solved.regions.openEnds.map((end) => props.map.at(end.at))
+    : [],
+);
 const axes = computed(() => {
   const far = 4000 * props.map.pixel;
   return [

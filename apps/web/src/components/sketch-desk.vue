@@ -6,6 +6,7 @@ import {
   entityNames,
   explain,
   flawWords,
+  halfAxis,
   isMendable,
   isSized,
   motionSentence,
@@ -99,6 +100,8 @@ const held = computed(() => {
 });
 const guesses = computed(() => state.value.lastGuesses.filter((id) => state.value.relations[id]));
 const regions = computed(() => state.value.solved.regions);
+/** The axis beside which half a profile is drawn. */
+const half = computed(() => halfAxis(state.value.geometry));
 const openings = computed(() =>
   regions.value.regions.reduce((sum, region) => sum + (region.depth === 0 ? region.holes.length : 0), 0),
 );
@@ -337,8 +340,9 @@ const lettering = computed(() => {
       {{ regions.regions.length === 1 ? '1 closed area' : `${regions.regions.length} closed areas`
       }}{{ openings > 0 ? `, ${openings} ${openings === 1 ? 'opening' : 'openings'} inside` : '' }}.
     </p>
-    <p v-else class="text-muted">No closed area yet.</p>
-    <p v-if="regions.openEnds.length > 0" class="text-clash">
+    <p v-else-if="!half" class="text-muted">No closed area yet.</p>
+    <p v-if="half">Half a profile, open along {{ nameOf(half) }}: turned about it or mirrored in it, it is whole.</p>
+    <p v-else-if="regions.openEnds.length > 0" class="text-clash">
       {{ regions.openEnds.length }} open {{ regions.openEnds.length === 1 ? 'end' : 'ends' }}, ringed in the view.
     </p>
   </section>

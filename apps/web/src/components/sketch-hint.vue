@@ -17,7 +17,7 @@ const pointerAt = computed(() => {
 
 <template>
   <p
-    class="text-muted bg-paper/80 pointer-events-none absolute bottom-13 left-1/2 w-max -translate-x-1/2 px-2 text-sm"
+    class="text-muted bg-paper/80 pointer-events-none absolute bottom-13 left-1/2 w-max max-w-full -translate-x-1/2 px-2 text-center text-sm"
     data-testid="hint"
   >
     {{ state.tool.hint }}

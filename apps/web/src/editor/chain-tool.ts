@@ -29,7 +29,7 @@ import {
   type DrawnSize,
   type TypedSizes,
 } from './drawn-sizes.ts';
-import type { Snap } from './snapping.ts';
+import { footOn, type Snap } from './snapping.ts';
 import { touchingLine } from './touching.ts';
 import {
   exactly,
@@ -195,7 +195,11 @@ export class ChainTool implements Tool {
     if (!from || (first === undefined && second === undefined)) return found;
     if (this.bent) return exactly(this.host, this.onArc(found.place, first));
     const there = exactly(this.host, LINE.aim([from], found.place, [first, second])!);
-    return second === undefined && found.level ? { ...there, level: found.level } : there;
+    if (second !== undefined) return there;
+    // a length alone leaves the direction that was guessed
+    const { level, on } = found;
+    const stays = on !== undefined && distance2(footOn(this.host.reachable, on, there.place), there.place) < 1e-9;
+    return { ...there, ...(level ? { level } : {}), ...(stays ? { on } : {}) };
   }
 
   /** Where the arc of this radius that bends towards a place comes nearest to it. */

@@ -91,16 +91,20 @@ export class FigureTool implements Tool {
     return this.clicked.map(({ place }) => place);
   }
 
-  /** Is a number of the click to come typed? */
-  private get isTold(): boolean {
+  /** Of each number of the click to come, is it typed? */
+  private get told(): readonly boolean[] {
     const typed = this.typed[this.clicked.length] ?? [];
-    return this.clicks?.asked.some((_, k) => typed[k]) ?? false;
+    return this.clicks?.asked.map((_, k) => typed[k] !== undefined) ?? [];
   }
 
   /** What a click would be: where the typed numbers put it, else what is guessed. */
   private find(pointer: PointerAt): Snap {
     const found = snapFor(this.host, pointer);
-    return this.isTold ? exactly(this.host, this.aimed(found.place) ?? found.place) : found;
+    const { told } = this;
+    if (!told.includes(true)) return found;
+    // where all is typed the pointer tells only to which side, and a guess may lie on none
+    const { place } = told.includes(false) ? found : { place: pointer.at };
+    return exactly(this.host, this.aimed(place) ?? place);
   }
 
   move(pointer: PointerAt): void {
@@ -125,7 +129,7 @@ export class FigureTool implements Tool {
     this.last = pointer;
     const found = this.find(pointer);
     const before = this.clicked.at(-1);
-    if (before && !this.isTold && distance2(before.place, found.place) < pointer.reach / 4) return;
+    if (before && !this.told.includes(true) && distance2(before.place, found.place) < pointer.reach / 4) return;
     const snaps = [...this.clicked, found];
     if (snaps.length < this.recipe.words.length) {
       this.clicked.push(found);

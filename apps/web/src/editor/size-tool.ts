@@ -30,16 +30,20 @@ function sizeFor(host: ToolHost, picks: readonly Id[], at: Vec2, rim: Rim = 0): 
   return undefined;
 }
 
-/** What can be meant between the same things, the words of each, and which of them a dimension is. */
-function waysOf(relation: SizedRelation, { reachable: geometry }: ToolHost) {
-  const ways = (relationKind(relation.kind).dimension?.ways?.(relation, geometry) ?? []) as readonly Way[];
-  const own = relationKind(relation.kind).way?.(relation);
-  return { ways, at: ways.findIndex((way) => relationKind(relation.kind).way?.(way.relation) === own) };
+/** A dimension with all that can be meant between the same things, each in words. */
+interface Meant {
+  readonly relation: SizedRelation;
+  readonly ways: readonly Way[];
+  /** Which of them the dimension is; -1 where there is nothing to choose. */
+  readonly at: number;
 }
 interface Way {
   readonly title: string;
   readonly relation: SizedRelation;
 }
+
+const sameWay = (one: SizedRelation, other: SizedRelation): boolean =>
+  one.kind === other.kind && relationKind(one.kind).way?.(one) === relationKind(other.kind).way?.(other);
 
 /** Click one or two things, then where the number shall stand; then type it. */
 export class SizeTool implements Tool {
@@ -50,7 +54,7 @@ export class SizeTool implements Tool {
   /** What is meant, by its words, where that was told by the key; else the place of the number tells. */
   private way: string | undefined;
   /** What would be made now. */
-  private shown: SizedRelation | undefined;
+  private shown: Meant | undefined;
 
   constructor(
     private readonly host: SizeHost,
@@ -61,7 +65,7 @@ export class SizeTool implements Tool {
 
   get hint(): string {
     if (this.picks.length === 0) return 'Click a line, a circle, or two things.';
-    const { ways, at } = this.shown ? waysOf(this.shown, this.host) : { ways: [], at: -1 };
+    const { ways, at } = this.shown ?? { ways: [], at: -1 };
     const way = at < 0 ? '' : ` ${ways[at]!.title}; W: ${ways[(at + 1) % ways.length]!.title}.`;
     const axis = this.picks.length === 1 ? ' Shift: an axis.' : '';
     return `Click where the number shall stand, or a second thing.${axis}${this.round() ? ' R: to the rim.' : ''}${way}`;
@@ -69,11 +73,10 @@ export class SizeTool implements Tool {
 
   key(key: string): boolean {
     if (key === 'w' && this.shown) {
-      const { ways, at } = waysOf(this.shown, this.host);
+      const { ways, at, relation } = this.shown;
       if (ways.length === 0) return false;
       this.way = ways[(at + 1) % ways.length]!.title;
-      this.shown = this.meant(this.shown);
-      this.host.propose(this.shown);
+      this.show(this.sizeOf(this.picks, relation.at as Vec2));
       return true;
     }
     if (key !== 'r' || !this.round()) return false;
@@ -90,8 +93,12 @@ export class SizeTool implements Tool {
     const under = this.under(pointer);
     this.host.hover(under);
     const second = under !== undefined && this.picks.length === 1 ? [...this.picks, under] : this.picks;
-    this.shown = this.sizeOf(second, pointer.at) ?? this.sizeOf(this.picks, pointer.at);
-    this.host.propose(this.shown);
+    this.show(this.sizeOf(second, pointer.at) ?? this.sizeOf(this.picks, pointer.at));
+  }
+
+  private show(meant: Meant | undefined): void {
+    this.shown = meant;
+    this.host.propose(meant?.relation);
   }
 
   down(pointer: PointerAt): void {
@@ -101,22 +108,22 @@ export class SizeTool implements Tool {
       this.picks = [...this.picks, under];
       this.host.select(this.picks, false);
       if (this.picks.length < 2) return;
-      this.host.propose(this.sizeOf(this.picks, pointer.at));
+      this.show(this.sizeOf(this.picks, pointer.at));
       return;
     }
-    const relation = this.sizeOf(this.picks, pointer.at);
-    if (!relation) return;
+    const size = this.sizeOf(this.picks, pointer.at);
+    if (!size) return;
     this.escape();
-    this.host.ask(relation);
+    this.host.ask(size.relation);
   }
 
-  private sizeOf(picks: readonly Id[], at: Vec2): SizedRelation | undefined {
+  private sizeOf(picks: readonly Id[], at: Vec2): Meant | undefined {
     const size = sizeFor(this.host, picks, at, this.rim);
-    return size && this.meant(size);
-  }
-
-  private meant(size: SizedRelation): SizedRelation {
-    return waysOf(size, this.host).ways.find(({ title }) => title === this.way)?.relation ?? size;
+    if (!size) return undefined;
+    const ways = (relationKind(size.kind).dimension?.ways?.(size, this.host.reachable) ?? []) as readonly Way[];
+    const told = ways.findIndex(({ title }) => title === this.way);
+    if (told < 0) return { relation: size, ways, at: ways.findIndex((way) => sameWay(way.relation, size)) };
+    return { relation: { ...ways[told]!.relation, at: [at[0], at[1]] }, ways, at: told };
   }
 
   /** Numbers often stand near an axis: as the second thing that is taken only when asked for. */
@@ -130,8 +137,8 @@ export class SizeTool implements Tool {
     const busy = this.picks.length > 0;
     this.picks = [];
     this.rim = 0;
-    this.way = this.shown = undefined;
-    this.host.propose(undefined);
+    this.way = undefined;
+    this.show(undefined);
     this.host.select([], false);
     return busy;
   }

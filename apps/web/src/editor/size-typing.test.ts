@@ -272,3 +272,26 @@ test('wherever the pointer is, a line has the typed length and direction', () =>
     { numRuns: 60 },
   );
 });
+
+test('a length along an axis keeps to the axis', () => {
+  const on = desk();
+  on.editor.take('chain');
+  on.click([0, 0]);
+  move(on, [14, 0.2]);
+  type(on, '28');
+  expect(on.editor.solved.solution.freedoms).toBe(0);
+});
+
+test('a rectangle goes to the side of the pointer, though that is guessed to lie on the line where it begins', () => {
+  const on = desk();
+  on.draw('chain', [20, -50], [20, 60]);
+  on.editor.escape();
+  on.editor.take('rectangle');
+  on.click([20, 10]);
+  // within reach of the line, left of it
+  move(on, [19.3, 14]);
+  type(on, '2', '2.5');
+  const xs = Object.values(on.editor.sketch.entities).flatMap((entity) => (entity.kind === 'point' ? [entity.x] : []));
+  expect(Math.min(...xs)).toBeCloseTo(18, 9);
+  expect(Math.max(...xs)).toBeCloseTo(20, 9);
+});

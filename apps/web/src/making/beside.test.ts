@@ -1,5 +1,5 @@
 import { ORIGIN_PLANES, type SketchStep } from '@helb/core';
-import { materialBeside, shapeOfSketch } from './beside.ts';
+import { axisBeside, materialBeside, shapeOfSketch } from './beside.ts';
 
 const sketch = (plane: SketchStep['plane']): SketchStep => ({
   ...{ kind: 'sketch', name: 'S', plane, entities: {}, relations: {} },
@@ -37,4 +37,18 @@ test('a sketch is seen as it is solved, with its centre lines counted', () => {
   };
   const { geometry, centrelines } = shapeOfSketch(drawn, { values: {}, unit: 'mm' } as never);
   expect([geometry.line('l').b, centrelines]).toEqual([[9, 1], 1]);
+});
+
+test('what bodies are turned about: an axis of the sketch, else a face about it; nothing where there are several', () => {
+  const { front } = ORIGIN_PLANES;
+  const round = (name: string, at: readonly [number, number, number], direction: readonly [number, number, number]) => ({
+    ...{ name, area: 1, centre: at, surface: { form: 'cylinder', origin: at, axis: direction, radius: 4 } },
+  });
+  const turned = (...faces: unknown[]) => axisBeside('s', front, [{ name: 'b', edges: [], vertices: [], faces } as never]);
+  const [shaft, across] = [round('r/side/a', [0, 0, 7], [0, 0, -1]), round('h/side/c', [0, 3, 7], [0, 1, 0])];
+  expect(turned(shaft, across)).toEqual({ to: 'drawn', step: 's', entity: 'y-axis' });
+  expect(turned(round('r/side/a', [5, 0, 7], [0, 0, 1]))).toMatchObject({ to: 'face', name: 'r/side/a' });
+  expect(turned(shaft, round('k/side/c', [5, 0, 7], [0, 0, 1]))).toBeUndefined();
+  expect(turned(across)).toBeUndefined();
+  expect(turned()).toBeUndefined();
 });

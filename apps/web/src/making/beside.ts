@@ -1,17 +1,26 @@
 import {
+  axisOfSurface,
+  cross3,
+  dot3,
   drawnSources,
+  fingerprintOfFace,
   heightOver,
   placesAlong,
   solved,
   stepOfFace,
+  sub3,
   valueScope,
   type DrawnShape,
   type Frame,
   type Id,
   type Project,
+  type Reference,
   type SketchSources,
   type SketchStep,
   type Topology,
+  type Vec3,
+  X_AXIS,
+  Y_AXIS,
 } from '@helb/core';
 
 // What a new step can see of the sketch that it is of, and of the bodies beside that.
@@ -29,6 +38,34 @@ export function shapeOfSketch(
 
 /** A body that touches the plane of a sketch lies on one side of it, mm. */
 const NEAR = 1e-6;
+
+/**
+ * What the bodies are turned about, where that is one line in the plane of a sketch: an axis of the sketch where it lies
+ * there, else by a face about it; undefined where there is none, or several.
+ */
+export function axisBeside(sketch: Id, frame: Frame, bodies: readonly Topology[]): Reference | undefined {
+  const axes = bodies.flatMap(({ faces }) =>
+    faces.flatMap((face) => {
+      const axis = axisOfSurface(face.surface);
+      const isInPlane = axis && isOn(axis.origin, frame.origin, frame.z) && isAcross(axis.direction, frame.z);
+      return isInPlane ? [{ ...axis, face }] : [];
+    }),
+  );
+  const [first, ...rest] = axes;
+  const isSame = (at: Vec3, along: Vec3) => isAlong(along, first!.direction) && isAlong(sub3(at, first!.origin), along);
+  if (!first || !rest.every(({ origin, direction }) => isSame(origin, direction))) return undefined;
+  for (const [entity, along] of [
+    [X_AXIS, frame.x],
+    [Y_AXIS, frame.y],
+  ] as const)
+    if (isSame(frame.origin, along)) return { to: 'drawn', step: sketch, entity };
+  return { to: 'face', name: first.face.name, print: fingerprintOfFace(first.face) };
+}
+
+const isOn = (place: Vec3, origin: Vec3, normal: Vec3): boolean => Math.abs(dot3(sub3(place, origin), normal)) < NEAR;
+const isAcross = (along: Vec3, normal: Vec3): boolean => Math.abs(dot3(along, normal)) < NEAR;
+/** Does a vector point along a direction, either way, or nowhere? */
+const isAlong = (vector: Vec3, direction: Vec3): boolean => Math.hypot(...cross3(vector, direction)) < NEAR;
 
 /**
  * On which side of a sketch bodies lie; undefined where they lie on both, or there are none. A face that is drawn on has its

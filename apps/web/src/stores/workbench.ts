@@ -34,7 +34,7 @@ import type { Outline } from '@helb/core/outlines';
 import type { Under } from '../editor/borrow-tool.ts';
 import { readOutlineApart } from '../workers/read-outline.ts';
 import { begunStep } from '../making/begin.ts';
-import { materialBeside, shapeOfSketch } from '../making/beside.ts';
+import { axisBeside, materialBeside, shapeOfSketch } from '../making/beside.ts';
 import { StandingSteps } from '../making/standing-steps.ts';
 import { StepMaking, type StepInMaking } from '../making/step-making.ts';
 import { useSnapshot } from '../snapshots/use-snapshot.ts';
@@ -302,7 +302,10 @@ export const useWorkbench = defineStore('bench', () => {
   /** What a sketch looks like now. */
   function shapeOf(id: Id): DrawnShape | undefined {
     const [step, project] = [part.value?.steps[id], store.kept];
-    return isSketch(step) && project ? shapeOfSketch(step, project, sourcesOf(id)) : undefined;
+    if (!isSketch(step) || !project) return undefined;
+    const frame = model.built?.sketches[id]?.frame;
+    const axis = frame && axisBeside(id, frame, view.value?.bodies() ?? []);
+    return { ...shapeOfSketch(step, project, sourcesOf(id)), axis };
   }
 
   /** The bodies that are shown, where some are not: what is hidden is not touched by accident. */

@@ -112,6 +112,8 @@ export interface DrawnShape {
   readonly geometry: Geometry;
   /** How many of its lines are centre lines. */
   readonly centrelines: number;
+  /** What the bodies beside it are turned about, where that is one line in its plane. */
+  readonly axis?: Reference | undefined;
 }
 
 /** How a kind of step is offered. */

@@ -1,6 +1,7 @@
 import {
   drawnPart,
   explain,
+  halfAxis,
   outside,
   stepKind,
   valueScope,
@@ -87,7 +88,9 @@ function ofSketch(part: Id, step: Id, { solution, regions, sources }: SolvedSket
         `A borrowed outline has ${more === 1 ? 'one curve' : `${more} curves`} more than was borrowed.`,
       ),
     );
-  for (const { at } of followed ? [] : regions.openEnds)
+  // half a profile is whole once it is turned or mirrored
+  const isWhole = followed || halfAxis(solution.geometry) !== undefined;
+  for (const { at } of isWhole ? [] : regions.openEnds)
     found.push(finding('sketch.open', 'model', `The outline ends at ${at.map((c) => c.toFixed(2)).join(' / ')}.`));
   return found;
 }

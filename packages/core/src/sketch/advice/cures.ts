@@ -186,6 +186,8 @@ function dimensionsFor(geometry: Geometry, motion: FreeMotion): Relation[] {
   );
   for (const point of points.slice(0, MOST_MOVING)) {
     const near = nearestOf(geometry, point, still);
+    // of half a profile what is square to its axis is a diameter
+    found.push(relationKind('across').fit([point], geometry));
     for (const from of near === undefined ? [ORIGIN] : [ORIGIN, near])
       for (const direction of ['horizontal', 'vertical'] as const)
         found.push(inDirection(geometry, from, point, direction));

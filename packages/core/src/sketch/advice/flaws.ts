@@ -3,6 +3,7 @@ import type { Id } from '../../records/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
 import { EditBuilder, placeAt, trim, type SketchEdit } from '../editing/index.ts';
 import type { Geometry } from '../geometry.ts';
+import { halfAxis } from '../half-profile.ts';
 import { boxesOverlap, boxOf, lengthOf, intersections, nearestOn, parameterAt, type Piece } from '../pieces/index.ts';
 import type { Regions } from '../regions/index.ts';
 
@@ -35,6 +36,8 @@ export function findFlaws(geometry: Geometry, { openEnds }: Regions): Flaw[] {
   const shared = new Set(doubled.flatMap(({ ids }) => ids));
   const joined = new Set<Id>();
   const flaws: Flaw[] = [];
+  // half a profile is whole once it is turned or mirrored
+  const isHalf = halfAxis(geometry) !== undefined;
   for (const end of ends) {
     if (joined.has(end.point) || shared.has(end.entity)) continue;
     const stub = overrun(geometry, curves, end);
@@ -45,7 +48,7 @@ export function findFlaws(geometry: Geometry, { openEnds }: Regions): Flaw[] {
       joined.add(other.point);
       flaws.push({ kind: 'gap', at: end.at, ids: [end.point, other.point], size: distance2(end.at, other.at) });
     } else if (wall) flaws.push({ kind: 'short', at: end.at, ids: [end.point, wall.id], size: wall.far });
-    else flaws.push({ kind: 'open', at: end.at, ids: [end.entity], size: 0 });
+    else if (!isHalf) flaws.push({ kind: 'open', at: end.at, ids: [end.entity], size: 0 });
   }
   return [...flaws, ...doubled];
 }

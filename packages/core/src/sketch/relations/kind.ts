@@ -83,7 +83,10 @@ export interface DimensionKind<R> {
   /** The dimension between the same things that a place of its text asks for: another sector, another direction. */
   toText?(relation: R, geometry: Geometry, at: Vec2): R;
   /** All that can be meant between the same things, each in words; absent where there is only one. */
-  ways?(relation: R, geometry: Geometry): readonly { readonly title: string; readonly relation: R }[];
+  ways?(
+    relation: R,
+    geometry: Geometry,
+  ): readonly { readonly title: string; readonly relation: { readonly kind: string } }[];
   /** It from the near (1) or far (-1) rims of picked circles instead of their centres. */
   toRims?(relation: R, picks: readonly Id[], geometry: Geometry, sign: 1 | -1): R;
   /** Measures that differ by this are the same: a full turn, of an angle. */

@@ -1,14 +1,14 @@
 import type { Profile, RevolveRequest } from '../../kernel-port/index.ts';
 import { axisOf } from '../../references/index.ts';
 import { fail, ok, type Issue, type Result } from '../../result/index.ts';
-import { filled } from '../../sketch/index.ts';
+import { filled, likelyAxis } from '../../sketch/index.ts';
 import { ANGLE } from '../../units/index.ts';
 import { centreLineOf, profileOf, thinFields } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
 import { areasField, choice, number, picks, sketchField, turnedIn } from '../fields/index.ts';
 import type { SolvedSketch } from '../kind.ts';
-import { closedAlong, likelyAxis } from './axis.ts';
+import { closedAlong } from './closed-along.ts';
 
 const fields = {
   sketch: sketchField,
@@ -62,10 +62,11 @@ export const revolve = making('revolve', {
   },
   // all the way round there is no other way
   turned: (step) => (step['angle'] === fields.angle.initial ? undefined : turnedIn(fields, step)),
-  begun(step, { geometry, centrelines }) {
-    const axis =
-      centrelines === 1 || (step['axis'] as readonly unknown[]).length > 0 ? undefined : likelyAxis(geometry);
-    return axis === undefined ? {} : { axis: [{ to: 'drawn', step: step['sketch'] as string, entity: axis }] };
+  begun(step, { geometry, centrelines, axis: beside }) {
+    if (centrelines === 1 || (step['axis'] as readonly unknown[]).length > 0) return {};
+    const drawn = likelyAxis(geometry);
+    const axis = drawn === undefined ? beside : { to: 'drawn', step: step['sketch'] as string, entity: drawn };
+    return axis ? { axis: [axis] } : {};
   },
   solids: (inputs, _, kernel) => kernel.revolve(inputs),
   words: {

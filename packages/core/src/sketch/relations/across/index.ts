@@ -1,16 +1,18 @@
 import { z } from 'zod';
-import { direction2, mirrored2, offLine2, sub2 } from '../../../math/index.ts';
+import { direction2, mirrored2, sub2 } from '../../../math/index.ts';
 import { expressionSchema, idSchema, measuringSchema, placeSchema, type Id } from '../../../records/index.ts';
 import { LENGTH } from '../../../units/index.ts';
 import { linearAnnotation, linearPlaces } from '../../annotation.ts';
 import type { Geometry } from '../../geometry.ts';
+import { halfAxis, ON_LINE } from '../../half-profile.ts';
 import { lineDistance } from '../../residuals.ts';
+import { acrossLine, offAxis, waysFromLine } from '../from-line.ts';
 import type { RelationKind } from '../kind.ts';
 import { parallelLines, picked } from '../picking.ts';
 
 /**
- * The diameter that a half profile will have: twice the distance of a point from a centre line. `sense` keeps the side
- * that was drawn: 1 left of the line.
+ * The diameter that half a profile will have: twice the distance of a point from a centre line, or from an axis that the
+ * profile lies beside. `sense` keeps the side that was drawn: 1 left of the line.
  */
 const acrossSchema = z.strictObject({
   kind: z.literal('across'),
@@ -27,16 +29,15 @@ export const across: RelationKind<Across> = {
   schema: acrossSchema,
   title: 'Diameter across',
   verb: { key: '' },
-  words: 'measure across the centre line',
+  words: 'measure across',
   refs: ({ point, axis }) => [point, axis],
   roles: ({ point, axis }) => ({ [point]: ['point'], [axis]: ['line'] }),
   fit(picks, geometry) {
-    const found = picked(picks, geometry, ['point', 'line']) ?? onParallel(picks, geometry);
+    const found =
+      picked(picks, geometry, ['point', 'line']) ?? onParallel(picks, geometry) ?? besideAxis(picks, geometry);
     if (!found) return undefined;
     const [point, axis] = found as [Id, Id];
-    const line = geometry.entities[axis];
-    if (line?.kind !== 'line' || !line.centreline) return undefined;
-    return { kind: 'across', point, axis, sense: offAxis(geometry, point, axis) >= 0 ? 1 : -1, value: '1' };
+    return isCentreLine(geometry, axis) || axis === halfAxis(geometry) ? acrossLine(geometry, point, axis) : undefined;
   },
   equations: ({ point, axis, sense }, { id, layout, value }) => ({
     blocks: [lineDistance(id, layout.line(axis), layout.point(point), sense, value / 2)],
@@ -47,6 +48,7 @@ export const across: RelationKind<Across> = {
     asks: LENGTH,
     turn: 0,
     prefix: '⌀',
+    ways: (relation, geometry) => waysFromLine(geometry, relation.point, relation.axis),
     measure: ({ point, axis, sense }, geometry) => 2 * sense * offAxis(geometry, point, axis),
     places(relation, geometry, space) {
       const { p, mirrored, along } = spanOf(relation, geometry);
@@ -68,19 +70,23 @@ function spanOf({ point, axis }: Across, geometry: Geometry) {
   return { p, mirrored, along: direction2(sub2(mirrored, p)) ?? ([1, 0] as const) };
 }
 
-/** A line along the centre line, by one of its ends. */
+/** A line along the axis, by one of its ends. */
 function onParallel(picks: readonly Id[], geometry: Geometry): readonly [Id, Id] | undefined {
   const lines = picked(picks, geometry, ['line', 'line']);
   if (!lines) return undefined;
-  const isAxis = (id: Id) => {
-    const entity = geometry.entities[id];
-    return entity?.kind === 'line' && entity.centreline === true;
-  };
+  const isAxis = (id: Id) => isCentreLine(geometry, id) || id === halfAxis(geometry);
   const ordered = isAxis(lines[0]!) ? [lines[1]!, lines[0]!] : lines;
   return parallelLines(ordered as [Id, Id], geometry);
 }
 
-const offAxis = (geometry: Geometry, point: Id, axis: Id): number => {
-  const { a, b } = geometry.line(axis);
-  return offLine2(geometry.point(point), a, b);
+/** A point alone, of half a profile. */
+function besideAxis(picks: readonly Id[], geometry: Geometry): readonly [Id, Id] | undefined {
+  const point = picked(picks, geometry, ['point'])?.[0];
+  const axis = point !== undefined && geometry.entities[point] ? halfAxis(geometry) : undefined;
+  return axis !== undefined && Math.abs(offAxis(geometry, point!, axis)) > ON_LINE ? [point!, axis] : undefined;
+}
+
+const isCentreLine = (geometry: Geometry, id: Id): boolean => {
+  const entity = geometry.entities[id];
+  return entity?.kind === 'line' && entity.centreline === true;
 };

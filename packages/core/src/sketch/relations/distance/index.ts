@@ -16,6 +16,7 @@ import { linearAnnotation, linearPlaces } from '../../annotation.ts';
 import type { Geometry } from '../../geometry.ts';
 import type { Role } from '../../entities/index.ts';
 import { lineDistance, pointDistance, spanDistance } from '../../residuals.ts';
+import { waysAcross, waysFromLine } from '../from-line.ts';
 import type { RelationKind } from '../kind.ts';
 import { parallelLines, picked } from '../picking.ts';
 
@@ -93,12 +94,15 @@ export const distance: RelationKind<Distance> = {
     toText: (relation, geometry, at) => ({ ...relation, ...directionAt(geometry, relation.a, relation.b, at) }),
     toRims,
     ways(relation, geometry) {
-      if (geometry.roleOf(relation.b) === 'line') return [];
-      const [p, q] = [placeOf(relation.a, geometry), placeOf(relation.b, geometry)];
+      const { a, b } = relation;
+      const arePoints = [a, b].every((id) => geometry.roleOf(id) === 'point');
+      if (geometry.roleOf(b) === 'line') return geometry.roleOf(a) === 'point' ? waysFromLine(geometry, a, b) : [];
+      const [p, q] = [placeOf(a, geometry), placeOf(b, geometry)];
       return [
         { title: 'true length', relation: { ...relation, direction: 'aligned', sense: 1 } },
         { title: 'level', relation: { ...relation, direction: 'horizontal', sense: q[0] >= p[0] ? 1 : -1 } },
         { title: 'upright', relation: { ...relation, direction: 'vertical', sense: q[1] >= p[1] ? 1 : -1 } },
+        ...(arePoints ? waysAcross(geometry, a, b) : []),
       ];
     },
     measure(relation, geometry) {
@@ -124,21 +128,31 @@ export const distance: RelationKind<Distance> = {
 
 /**
  * The way of measuring two points that the place of the text asks for: square off the line between them its true length,
- * else beside the pair, or above or below it.
+ * else beside the pair, or above or below it. Points that stand nearly over or beside each other without a line between
+ * them are measured upright or level.
  */
 export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<Distance, 'direction' | 'sense'> {
   if (geometry.roleOf(b) === 'line') return { direction: 'aligned', sense: offLine(geometry, a, b) >= 0 ? 1 : -1 };
   const [p, q] = [placeOf(a, geometry), placeOf(b, geometry)];
   const inside = (k: 0 | 1) => text[k] >= Math.min(p[k], q[k]) && text[k] <= Math.max(p[k], q[k]);
   const [dx, dy] = [Math.abs(q[0] - p[0]), Math.abs(q[1] - p[1])];
-  const flat = dy < 1e-6 * dx;
-  const steep = dx < 1e-6 * dy;
+  const slack = isDrawn(geometry, a, b) ? 1e-6 : LEANING;
+  const flat = dy < slack * dx;
+  const steep = dx < slack * dy;
   const share = dot2(sub2(text, p), sub2(q, p)) / distance2(p, q) ** 2;
   if (!flat && !steep && share > 0 && share < 1) return { direction: 'aligned', sense: 1 };
   if (flat || (!steep && inside(0) && !inside(1))) return { direction: 'horizontal', sense: q[0] >= p[0] ? 1 : -1 };
   if (steep || (!flat && inside(1) && !inside(0))) return { direction: 'vertical', sense: q[1] >= p[1] ? 1 : -1 };
   return { direction: 'aligned', sense: 1 };
 }
+
+/** The slope up to which two points that no line joins are taken to be level. */
+const LEANING = 0.15;
+
+const isDrawn = ({ entities }: Geometry, a: Id, b: Id): boolean =>
+  Object.values(entities).some(
+    (entity) => entity.kind === 'line' && ((entity.a === a && entity.b === b) || (entity.a === b && entity.b === a)),
+  );
 
 /** The distance measured from the near (1) or far (-1) rims of the picked circles instead of their centres. */
 function toRims(relation: Distance, picks: readonly Id[], geometry: Geometry, sign: 1 | -1): Distance {
