@@ -103,7 +103,7 @@ test('the crank drives the tray: by numbers, by the hand, and taken apart and jo
     await page.mouse.click(px + offset, py);
   };
   await pick('base', 130);
-  await expect(page.getByTestId('joining')).toContainText('Base · edge · straight 300');
+  await expect(page.getByTestId('joining')).toContainText('Base · edge · straight 300 mm');
   await page.getByTestId('joining').getByRole('button', { name: 'placing' }).click();
   await page.getByRole('option', { name: 'keep where they are' }).click();
   await arrived(page, () => pick('tray', 20));

@@ -43,7 +43,7 @@ test('a sketch takes what is drawn in another part, and where its plane crosses 
   await expect(under).toContainText('circle of Round in Rod');
   const chosen = under.locator('[aria-current=true]');
   for (let k = 0; k < 6 && !(await chosen.textContent())?.startsWith('crossing'); k++) await bench.press('Tab');
-  await expect(chosen).toContainText('crossing of face · round ⌀24 in Rod');
+  await expect(chosen).toContainText('crossing of face · round ⌀24 mm in Rod');
   await page.mouse.down();
   await page.mouse.up();
   await expect(page.getByTestId('loans')).toContainText('crossing: a side of Bar in Rod');

@@ -76,7 +76,7 @@ test('a cone between two circles, hollowed, its walls looked at; its foot grows'
   await circle(bench, onPlane(bench, 'top'), '40 mm');
   await bench.verb('Datum plane');
   // the border of Top
-  await page.locator('span').filter({ hasText: /^Top$/ }).waitFor();
+  await page.getByRole('button', { name: 'Top', exact: true }).last().waitFor();
   await bench.click(-213, 54);
   await bench.press('Enter');
   await bench.chip('offset', '30 mm');
@@ -126,7 +126,7 @@ test('a loft is begun at corners that are chosen: other ones turn it on its way'
   };
   await square(onPlane(bench, 'top'));
   await bench.verb('Datum plane');
-  await page.locator('span').filter({ hasText: /^Top$/ }).waitFor();
+  await page.getByRole('button', { name: 'Top', exact: true }).last().waitFor();
   await bench.click(-213, 54);
   await bench.press('Enter');
   await bench.chip('offset', '30 mm');

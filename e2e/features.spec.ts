@@ -13,7 +13,7 @@ test('an edge is rounded by a click; the plate changes and the rounding follows;
   page,
 }) => {
   await bench.click(...FRONT_EDGE);
-  await expect(bench.desk.getByText('edge · straight 72')).toBeVisible();
+  await expect(bench.desk.getByText('edge · straight 72 mm')).toBeVisible();
   await expect(page.getByTestId('reading-length')).toHaveText('72 mm');
   await page.getByTestId('verb-fillet').click();
   await expect(bench.desk).toContainText('Round an edge of Foot plate by');

@@ -235,9 +235,24 @@ describe('mesh and files', () => {
     const { faces, edges } = kernel.topology(body);
     expect(mesh.faces.map((range) => range.name).toSorted()).toEqual(faces.map((face) => face.name).toSorted());
     expect(mesh.edges.map((range) => range.name).toSorted()).toEqual(edges.map((edge) => edge.name).toSorted());
-    expect(surfaceWords(faces.find((face) => face.name === 's/side/c')!)).toBe('bore ⌀8');
-    expect(curveWords(edges.find((edge) => edge.name === 's/end | s/side/a0')!)).toBe('straight 40');
-    expect(curveWords(edges.find((edge) => edge.name === 's/end | s/side/c')!)).toBe('rim ⌀8');
+    expect(
+      surfaceWords(
+        faces.find((face) => face.name === 's/side/c')!,
+        'mm',
+      ),
+    ).toBe('bore ⌀8 mm');
+    expect(
+      curveWords(
+        edges.find((edge) => edge.name === 's/end | s/side/a0')!,
+        'mm',
+      ),
+    ).toBe('straight 40 mm');
+    expect(
+      curveWords(
+        edges.find((edge) => edge.name === 's/end | s/side/c')!,
+        'mm',
+      ),
+    ).toBe('rim ⌀8 mm');
     release(body);
   });
 

@@ -6,12 +6,14 @@ import { useJoining } from '../stores/joining.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { useAssembly } from '../stores/assembly.ts';
+import { useUnits } from '../stores/units.ts';
 import { useAssemblyVerbs } from '../stores/assembly-verbs.ts';
 import { VIEWS, type ViewName } from '../view/turns.ts';
 import { guidesOf } from '../view/guides.ts';
 import { themeOf } from '../view/theme.ts';
 import { useMoving } from '../view/use-moving.ts';
-import { ownWords, pickKindOf } from '../view/picks.ts';
+import { ownWords } from '../view/pick-words.ts';
+import { pickKindOf } from '../view/picks.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { AssemblyView } from '../view/assembly-view.ts';
 import { useSnapshot } from '../snapshots/use-snapshot.ts';
@@ -138,8 +140,8 @@ function hover(at: Vec2, { buttons }: PointerEvent) {
 }
 
 function press(at: Vec2, event: PointerEvent) {
-  if (event.button !== 0) return;
   picking.press(at);
+  if (event.button !== 0) return;
   const pick = picking.pointed;
   if (!pick || joining.draft || assemblyStore.exploded > 0) return;
   const pull = assemblyStore.grab(pick.member, pick.at);
@@ -149,10 +151,20 @@ function press(at: Vec2, event: PointerEvent) {
   (event.target as HTMLElement).setPointerCapture(event.pointerId);
 }
 
-function release(at: Vec2, { shiftKey, ctrlKey }: PointerEvent) {
+function release(at: Vec2, event: PointerEvent) {
   const pulled = pulling?.begun;
   pulling = undefined;
   if (!picking.release(at) || pulled) return;
+  if (event.button === 2) picking.hold();
+  else if (event.button === 0) take(event);
+}
+function choose(k: number, click?: MouseEvent) {
+  picking.choose(k);
+  if (click) take(click);
+  else light();
+}
+/** What is chosen under the pointer answers what is asked, or is picked. */
+function take({ shiftKey, ctrlKey }: MouseEvent) {
   if (joining.asked !== undefined) {
     if (picking.pointed) joining.answer(picking.pointed);
     return forget();
@@ -206,9 +218,8 @@ watch(
   },
 );
 
-// a body is told by the placement that it is of
-const words = (pick: MemberPick): string =>
-  `${assemblyStore.nameOf(pick.member)} · ${pick.kind === 'body' ? pick.words : ownWords(pick)}`;
+const { unit } = useUnits();
+const words = (pick: MemberPick): string => `${assemblyStore.nameOf(pick.member)} · ${ownWords(pick, unit.value)}`;
 
 const keys: PaneKeys = {
   next(onPage) {
@@ -226,7 +237,7 @@ const keys: PaneKeys = {
 
 const offered = computed(() => {
   const found = pointing.value?.under;
-  return found && { at: found.at, items: found.picks.map(words), chosen: found.chosen };
+  return found && { ...found, items: found.picks.map(words) };
 });
 
 /** For benches and tests: where something of a placement is on the screen. */
@@ -265,6 +276,8 @@ const MOST_TOLD = 40;
     @press="press"
     @release="release"
     @leave="forget"
+    @choose="choose"
+    @take="choose"
     @nudged="current = ''"
   >
     <p class="bg-paper/80 absolute top-2 left-4 text-[13px]" data-testid="pose">

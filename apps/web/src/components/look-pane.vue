@@ -13,14 +13,14 @@ import VerbStrip from './verb-strip.vue';
  * What every view of solids has, of a part as of the assembly: the canvas with the pointer on it, keys, the axes, the list
  * under the pointer, the verbs. What is shown and what a click means is the business of who uses it.
  */
-const { keys, camera, stage } = defineProps<{
+const { keys, camera, stage, offered } = defineProps<{
   label: string;
   canvasLabel: string;
   /** What it came to, of the last frame; undefined before the first. */
   stage: StageState | undefined;
   camera: ViewCamera | undefined;
   /** What lies under the pointer, in words. */
-  offered: { readonly at: Vec2; readonly items: readonly string[]; readonly chosen: number } | undefined;
+  offered: Offered | undefined;
   /** What the verbs are for. */
   here: string;
   verbs: readonly Verb[];
@@ -34,9 +34,20 @@ const emit = defineEmits<{
   press: [at: Vec2, event: PointerEvent];
   release: [at: Vec2, event: PointerEvent];
   leave: [];
+  /** This of the list under the pointer is meant. */
+  choose: [k: number];
+  /** It was clicked in the list. */
+  take: [k: number, event: MouseEvent];
   /** The camera was turned or shifted by keys. */
   nudged: [];
 }>();
+
+interface Offered {
+  readonly at: Vec2;
+  readonly items: readonly string[];
+  readonly chosen: number;
+  readonly isHeld: boolean;
+}
 
 /** What the keys mean besides what they mean in every view. */
 export interface PaneKeys {
@@ -53,6 +64,7 @@ export interface PaneKeys {
 const model = useModel();
 const pane = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
+const list = ref<InstanceType<typeof UnderList>>();
 const strip = ref<InstanceType<typeof VerbStrip>>();
 
 const darkness = matchMedia('(prefers-color-scheme: dark)');
@@ -83,7 +95,13 @@ const UNITS: readonly Vec3[] = [
   [0, 1, 0],
   [0, 0, 1],
 ];
-const width = computed(() => pane.value?.clientWidth ?? 0);
+const sideOf = (side: 'clientWidth' | 'clientHeight') => computed(() => (offered ? (pane.value?.[side] ?? 0) : 0));
+const [width, height] = [sideOf('clientWidth'), sideOf('clientHeight')];
+
+/** Between the canvas and the list under the pointer nothing is left. */
+function left({ relatedTarget }: PointerEvent) {
+  if (relatedTarget !== canvas.value && !list.value?.has(relatedTarget)) emit('leave');
+}
 
 const ARROWS: Readonly<Record<string, readonly [right: number, up: number]>> = {
   ArrowLeft: [-1, 0],
@@ -148,7 +166,7 @@ function onKey(event: KeyboardEvent) {
       @pointermove="emit('hover', place($event), $event)"
       @pointerdown="emit('press', place($event), $event)"
       @pointerup="emit('release', place($event), $event)"
-      @pointerleave="emit('leave')"
+      @pointerleave="left"
       @contextmenu.prevent
     />
     <slot />
@@ -156,7 +174,19 @@ function onKey(event: KeyboardEvent) {
       <slot name="views" />
     </nav>
     <AxisMark v-if="stage" :screen="stage.screen" />
-    <UnderList v-if="offered" :at="offered.at" :items="offered.items" :chosen="offered.chosen" :width="width" />
+    <UnderList
+      v-if="offered"
+      ref="list"
+      :at="offered.at"
+      :items="offered.items"
+      :chosen="offered.chosen"
+      :is-held="offered.isHeld"
+      :width="width"
+      :height="height"
+      @choose="(k) => emit('choose', k)"
+      @take="(k, event) => emit('take', k, event)"
+      @leave="left"
+    />
     <slot name="above" />
     <p
       v-if="model.trouble"

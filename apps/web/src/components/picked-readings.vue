@@ -4,7 +4,7 @@ import { ANGLE, AREA, formatQuantity, isOfBody, LENGTH, readingsBetween, reading
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
-import { ownWords } from '../view/picks.ts';
+import { ownWords } from '../view/pick-words.ts';
 import CopyFigures from './copy-figures.vue';
 import CutFace from './cut-face.vue';
 
@@ -45,8 +45,8 @@ const readings = computed((): [string, string][] => {
   <section v-if="bench.picked.length > 0" class="border-rule border-b p-4">
     <h2 class="heading mb-1">Picked</h2>
     <p v-for="pick in bench.picked" :key="pick.body + pick.name" class="leading-5">
-      {{ ownWords(pick) }}<span v-if="pick.kind === 'edge'"> mm</span
-      ><span v-if="pick.within" class="text-muted"> in {{ pick.within }}</span>
+      {{ ownWords(pick, store.kept?.unit ?? 'mm')
+      }}<span v-if="pick.within" class="text-muted"> in {{ pick.within }}</span>
     </p>
     <CutFace />
     <CopyFigures class="mt-1" :figures="readings" prefix="reading" />

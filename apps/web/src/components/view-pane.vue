@@ -8,6 +8,7 @@ import {
   signLines,
   suits,
   toSpace,
+  type Accepts,
   type Box3,
   type Vec2,
   type Vec3,
@@ -18,6 +19,7 @@ import { LOOKS } from '../view/shown-body.ts';
 import ChoiceWord from './choice-word.vue';
 import { useModel } from '../stores/model.ts';
 import { usePainting } from '../stores/painting.ts';
+import { useUnits } from '../stores/units.ts';
 import { useVerbs } from '../stores/verbs.ts';
 import { facing, VIEWS, type Turn, type ViewName } from '../view/turns.ts';
 import { crossedNear } from '../view/crossed.ts';
@@ -32,8 +34,10 @@ import { PlaneMap } from '../editor/plane-map.ts';
 import { beginsNumber } from '../editor/size-typing.ts';
 import { useSnapshot } from '../snapshots/use-snapshot.ts';
 import { Picking } from '../view/picking.ts';
-import { pickWords, type Pick } from '../view/picks.ts';
+import { listWords } from '../view/pick-words.ts';
+import type { Pick } from '../view/picks.ts';
 import { Viewport } from '../view/viewport.ts';
+import GuideNames from './guide-names.vue';
 import LookPane, { type PaneKeys } from './look-pane.vue';
 import PaintLegend from './paint-legend.vue';
 import SketchCanvas from './sketch-canvas.vue';
@@ -73,7 +77,9 @@ function ready(element: HTMLElement, canvas: HTMLCanvasElement) {
         made.find(one),
       );
       const more = crossed.filter(({ name }) => !picks.some((pick) => pick.name === name));
-      return [...picks, ...more].map((pick) => ({ ...pick, words: pickWords(pick) }));
+      const all = [...picks, ...more];
+      const words = wordsOf(all);
+      return all.map((pick, k) => ({ ...pick, words: words[k]! }));
     },
   };
   made.view.controls.addEventListener('control', () => (current.value = ''));
@@ -229,25 +235,31 @@ const views = Object.keys(VIEWS) as ViewName[];
 // picking
 function hover(at: Vec2, event: PointerEvent) {
   if (bench.editor || event.buttons !== 0 || !viewport.value) return;
-  picking.hover(at, viewport.value.pick(at).filter(suiting));
+  picking.hover(at, answers(viewport.value.pick(at)));
   light();
 }
-/** While something is asked for, only what can be the answer is picked. */
-function suiting(pick: Pick): boolean {
-  const line = bench.askedField;
-  return !line || suits(pick.thing, line.accepts);
+/** While something is asked for, only what can be the answer is picked; where that is a face, before what is seen edge-on. */
+function answers(picks: readonly Pick[]): readonly Pick[] {
+  const { accepts } = bench.askedField ?? {};
+  if (!accepts) return picks;
+  const found = picks.filter(({ thing }) => suits(thing, accepts));
+  const isFace = ({ kind }: Pick) => kind === 'face' && FACES.includes(accepts);
+  return found.toSorted((a, b) => Number(isFace(b)) - Number(isFace(a)));
 }
+const FACES: readonly Accepts[] = ['plane', 'sheet', 'face'];
 /** What the list under the pointer shows: of the view, or of a sketch tool that offers a choice. */
 const offered = computed(() => {
   const [{ tool, solved } = {}, screen] = [bench.sketching, stage.value?.screen];
   if (tool && solved) {
     if (!tool.offered || !screen) return undefined;
-    const { words, chosen, at } = tool.offered;
-    return { at: screen.toScreen(toSpace(solved.frame, at)), items: words, chosen };
+    const { words: items, at, ...rest } = tool.offered;
+    return { ...rest, at: screen.toScreen(toSpace(solved.frame, at)), items };
   }
   const found = pointing.value?.under;
-  return found && { at: found.at, items: found.picks.map((pick) => pickWords(pick)), chosen: found.chosen };
+  return found && { ...found, items: wordsOf(found.picks) };
 });
+const { unit } = useUnits();
+const wordsOf = (picks: readonly Pick[]) => listWords(picks, unit.value, (step) => bench.part?.steps[step]?.name);
 
 const screen = computed(() => stage.value?.screen);
 const labels = useGuides(viewport, screen);
@@ -283,9 +295,19 @@ function light() {
 watch([() => bench.gap, () => bench.pointedStep, () => bench.pointedAt, () => bench.fields, () => model.built], light, {
   flush: 'post',
 });
-const press = (at: Vec2, { button }: PointerEvent) => button === 0 && picking.press(at);
-function release(at: Vec2, { shiftKey, ctrlKey }: PointerEvent) {
+function release(at: Vec2, event: PointerEvent) {
   if (!picking.release(at) || bench.editor) return;
+  if (event.button === 2) picking.hold();
+  else if (event.button === 0) take(event);
+}
+function choose(k: number, click?: MouseEvent) {
+  if (bench.editor) return bench.editor.choose(k, click !== undefined);
+  picking.choose(k);
+  if (click) take(click);
+  else light();
+}
+/** What is chosen under the pointer answers what is asked, or is picked. */
+function take({ shiftKey, ctrlKey }: MouseEvent) {
   if (bench.askedField) {
     if (picking.pointed) bench.answer(picking.pointed.reference);
     // what is asked next takes other things
@@ -351,9 +373,11 @@ defineExpose({ viewport });
     @ready="ready"
     @retheme="retheme"
     @hover="hover"
-    @press="press"
+    @press="(at) => picking.press(at)"
     @release="release"
     @leave="forget"
+    @choose="choose"
+    @take="choose"
     @nudged="current = ''"
   >
     <SketchCanvas
@@ -400,13 +424,7 @@ defineExpose({ viewport });
       </button>
     </template>
     <template #above>
-      <span
-        v-for="label in labels"
-        :key="label.name"
-        class="text-link pointer-events-none absolute text-[12px] whitespace-nowrap"
-        :style="{ left: `${label.at[0] + 4}px`, top: `${label.at[1] + 2}px` }"
-        >{{ label.words }}</span
-      >
+      <GuideNames :names="labels" :find="(reference) => viewport?.find(reference) ?? []" />
       <SketchHint v-if="bench.sketching" :state="bench.sketching" />
       <p
         v-if="model.busy && model.progress"

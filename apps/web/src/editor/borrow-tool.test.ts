@@ -166,3 +166,56 @@ test('what is lost is told, and nothing else of the sketch is', () => {
   expect(hand.editor.solved.issue).toEqual(issue);
   expect(hand.state()).toEqual(['settled', 0]);
 });
+
+test('what is borrowed is trimmed by drawing over it: a pocket at its rim, told once and whole', () => {
+  const hand = borrowing(overRim);
+  const { editor } = hand;
+  hand.click([6, 20]);
+  const [rimId] = Object.entries(editor.sketch.entities).find(([, { kind }]) => kind === 'circle')!;
+  const turn = Math.PI / 6;
+  hand.draw('chain', [10, 24], [10, 21.6], [10 + 4 * Math.cos(turn), 20 + 4 * Math.sin(turn)]);
+  editor.escape();
+  editor.take('trim');
+  hand.click([6, 20]);
+  expect(hand.refusals).toEqual([]);
+  const { solution, regions } = editor.solved;
+  expect(solution.redundant).toEqual([]);
+  // the sector between both ends less what the lines leave of it
+  const [a, b] = [
+    [0, 1.6],
+    [4 * Math.cos(turn), 4 * Math.sin(turn)],
+  ] as const;
+  const sector = 8 * (Math.PI / 2 - turn);
+  const corner = Math.abs(a[0] * b[1] - a[1] * b[0]) / 2;
+  expect(regions.regions.map(({ area }) => area)).toEqual([expect.closeTo(sector - corner, 9)]);
+  expect(editor.sketch.entities[rimId]).toMatchObject({ kind: 'circle', construction: true });
+  // and its source leads it still
+  expect(kinds(hand).filter((kind) => kind === 'arc')).toHaveLength(1);
+});
+
+test('of a borrowed line both ends that are left stay on it; what nothing crosses is construction from then on', () => {
+  const side: EdgeFacts = {
+    ...{ name: 's1/end | s1/side/a', faces: ['s1/end', 's1/side/a'], length: 60, middle: [30, 0, 5] },
+    ...{ curve: { form: 'line', from: [0, 0, 5], to: [60, 0, 5] }, ends: ['p', 'q'] },
+  };
+  const hand = borrowing({
+    words: 'edge · straight 60',
+    reference: { to: 'edge', name: side.name, print: fingerprintOfEdge(side) },
+    thing: { to: 'edge', edge: side, body: 0 },
+  });
+  const { editor } = hand;
+  hand.click([30, 0]);
+  hand.draw('rectangle', [20, -5], [40, 25]);
+  editor.take('trim');
+  hand.click([30, 0]);
+  const lines = Object.values(editor.geometry.entities).filter(
+    (entity) => entity.kind === 'line' && !entity.construction,
+  );
+  expect(lines).toHaveLength(4 + 2);
+  expect(editor.solved.solution.redundant).toEqual([]);
+  const before = editor.solved.solution.freedoms;
+  expect(before).toBe(4);
+  hand.click([10, 0]);
+  hand.click([50, 0]);
+  expect(editor.solved.solution.freedoms).toBe(4);
+});

@@ -13,8 +13,8 @@ import {
   type Reference,
   type Result,
   type Thing,
-  type Vec2,
 } from '@helb/core';
+import { Picking } from '../view/picking.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool } from './tool.ts';
 
 /** Something of the model under the pointer. */
@@ -92,60 +92,69 @@ export function offerOf(
   return seen?.ok ? { words: before + words, reference, how, seen: seen.value } : undefined;
 }
 
+/** So many reaches of the pointer the list stays where it is. */
+const LIST_REACHES = 3.5;
+
 /** Takes live copies of what lies under the pointer onto the sketch plane; Tab steps through what can be had there. */
 export class BorrowTool implements Tool {
   readonly name = 'borrow';
   readonly hint = 'Click an edge, a corner, a face or a drawn line: a live copy comes as outline. Tab: the next one.';
   preview: Preview = NO_PREVIEW;
-  private at: Vec2 = [0, 0];
-  private chosen = 0;
-  private found: readonly Offer[] = [];
+  private readonly picking = new Picking<Offer>((one, other) => one.words === other.words);
 
   constructor(private readonly host: BorrowHost) {}
 
   get offered() {
-    if (this.found.length === 0) return undefined;
-    return { words: this.found.map(({ words }) => words), chosen: this.chosen, at: this.at };
+    const { under } = this.picking.snapshot;
+    return (
+      under && {
+        words: under.picks.map(({ words }) => words),
+        chosen: under.chosen,
+        at: under.at,
+        isHeld: under.isHeld,
+      }
+    );
   }
 
   /** What is offered first, or was stepped to. */
   get pointed(): Reference | undefined {
-    return this.found[this.chosen]?.reference;
+    return this.picking.pointed?.reference;
   }
 
   move(pointer: PointerAt): void {
-    const before = this.found[this.chosen];
-    this.found = this.host
+    const found = this.host
       .under(pointer)
       .flatMap((under) => WAYS.flatMap((way) => offerOf(way, under, this.host) ?? []));
-    this.at = pointer.at;
-    // what was stepped to stays chosen while it is still there
-    const kept = this.found.findIndex(({ words }) => words === before?.words);
-    this.chosen = this.chosen > 0 && kept > 0 ? kept : 0;
+    this.picking.hover(pointer.at, found, LIST_REACHES * pointer.reach);
     this.show();
   }
 
   down(pointer: PointerAt): void {
     this.move(pointer);
-    const offer = this.found[this.chosen];
+    const offer = this.picking.pointed;
+    this.picking.forget();
     if (offer) this.host.borrow(offer);
   }
 
   key(key: string): boolean {
-    if (key !== 'Tab' || this.found.length < 2) return false;
-    this.chosen = (this.chosen + 1) % this.found.length;
+    if (key !== 'Tab' || !this.picking.next()) return false;
     this.show();
     return true;
   }
 
+  choose(k: number): void {
+    this.picking.choose(k);
+    this.show();
+  }
+
   escape(): boolean {
-    this.found = [];
+    this.picking.forget();
     this.show();
     return false;
   }
 
   private show(): void {
-    const offer = this.found[this.chosen];
+    const offer = this.picking.pointed;
     if (!offer) this.preview = NO_PREVIEW;
     else {
       const geometry = new Geometry(offer.seen);

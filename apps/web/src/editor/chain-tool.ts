@@ -9,6 +9,8 @@ import {
   distance2,
   dot2,
   Geometry,
+  intersections,
+  isBuiltIn,
   left2,
   LENGTH,
   relationKind,
@@ -51,6 +53,8 @@ const TANGENT_GUESS = 0.08;
 const SQUARE_GUESS = 0.04;
 
 const LINE = polar(1);
+/** Farther than anything that is drawn. */
+const ENDLESS_mm = 1e5;
 
 /** Where a chain goes on from, and in which direction its last piece arrived there. */
 interface ChainEnd {
@@ -195,11 +199,25 @@ export class ChainTool implements Tool {
     if (!from || (first === undefined && second === undefined)) return found;
     if (this.bent) return exactly(this.host, this.onArc(found.place, first));
     const there = exactly(this.host, LINE.aim([from], found.place, [first, second])!);
+    if (first === undefined && found.on !== undefined)
+      return this.meeting(from, there.place, found.on, pointer.at) ?? there;
     if (second !== undefined) return there;
     // a length alone leaves the direction that was guessed
     const { level, on } = found;
     const stays = on !== undefined && distance2(footOn(this.host.reachable, on, there.place), there.place) < 1e-9;
     return { ...there, ...(level ? { level } : {}), ...(stays ? { on } : {}) };
+  }
+
+  /** Where a line in a direction that is typed meets a curve under the pointer. */
+  private meeting(from: Vec2, towards: Vec2, on: Id, at: Vec2): Snap | undefined {
+    const along = direction2(sub2(towards, from));
+    if (!along || isBuiltIn(on)) return undefined;
+    const ray = straight(from, add2(from, scale2(along, ENDLESS_mm)));
+    const places = this.host.reachable
+      .pieces(on)
+      .flatMap((piece) => intersections(ray, piece, 1e-9).map(({ t }) => add2(from, scale2(along, t * ENDLESS_mm))));
+    const [place] = places.toSorted((a, b) => distance2(a, at) - distance2(b, at));
+    return place && { place, on };
   }
 
   /** Where the arc of this radius that bends towards a place comes nearest to it. */

@@ -282,6 +282,22 @@ test('a length along an axis keeps to the axis', () => {
   expect(on.editor.solved.solution.freedoms).toBe(0);
 });
 
+test('a direction alone goes as far as the curve under the pointer, and ends on it', () => {
+  const on = desk();
+  on.draw('circle', [0, 0], [48, 0]);
+  on.editor.escape();
+  on.editor.take('chain');
+  on.click([0, 39]);
+  move(on, [14, 45.9]);
+  type(on, '', '20 deg');
+  const [x, y] = Object.values(on.editor.sketch.entities)
+    .flatMap((entity) => (entity.kind === 'point' ? [[entity.x, entity.y] as const] : []))
+    .at(-1)!;
+  expect(Math.hypot(x, y)).toBeCloseTo(48, 9);
+  expect(Math.atan2(y - 39, x)).toBeCloseTo(Math.PI / 9, 9);
+  expect(on.kinds().filter((kind) => kind === 'coincident').length).toBeGreaterThanOrEqual(2);
+});
+
 test('a rectangle goes to the side of the pointer, though that is guessed to lie on the line where it begins', () => {
   const on = desk();
   on.draw('chain', [20, -50], [20, 60]);

@@ -228,6 +228,13 @@ export class SketchEditor extends Snapshots<EditorState> {
     return taken || this.typing.key(key);
   }
 
+  /** This of what the tool offers is meant. @param isTaken and taken, as by a click */
+  choose(k: number, isTaken: boolean): void {
+    this.tool.choose?.(k);
+    if (isTaken && this.last) this.pointer('down', this.last);
+    this.publish();
+  }
+
   /** One step back: the number, the half-made figure, the tool, the selection; false if there was nothing to leave. */
   escape(): boolean {
     const left = this.leave();
@@ -328,7 +335,7 @@ export class SketchEditor extends Snapshots<EditorState> {
   /** Does an edit, after what is named for it, and keeps the solved places with it; a refusal is told in words. */
   revise(what: string, make: EditMaker, naming: readonly Action[] = []): Result<void> {
     const { geometry } = this.solved.solution;
-    const made = make(new EditBuilder({ geometry, relations: this.relations }, this.newId));
+    const made = make(new EditBuilder({ geometry, relations: this.relations, borrowed: this.borrowed }, this.newId));
     const done = made.ok ? this.actAndPlace([...naming, this.revising(what, made.value)]) : made;
     if (done.ok) this.selection = new Set([...this.selection].filter((id) => this.sketch.entities[id]));
     return this.told(done);

@@ -65,7 +65,11 @@ export interface Tool {
   readonly hint: string;
   readonly preview: Preview;
   /** What can be had under the pointer, for tools that offer a choice: in words, which is chosen, and where. */
-  readonly offered?: { readonly words: readonly string[]; readonly chosen: number; readonly at: Vec2 } | undefined;
+  readonly offered?:
+    | { readonly words: readonly string[]; readonly chosen: number; readonly at: Vec2; readonly isHeld: boolean }
+    | undefined;
+  /** This of what is offered is meant. */
+  choose?(k: number): void;
   /** Of the model, what a click would take. */
   readonly pointed?: Reference | undefined;
   /** The numbers of what is on its way; none before anything is. */

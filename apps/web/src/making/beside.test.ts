@@ -17,7 +17,7 @@ test('the material lies behind a face, and on the side of a plane on which all o
   expect(materialBeside(sketch({ to: 'face', name: 'e/end' }), undefined, [], 'new')).toBe('backwards');
   expect(beside(edge('e', 0, 7))).toBe('forwards');
   expect(beside(edge('e', -2, 0), edge('f', -9, -1))).toBe('backwards');
-  expect(beside(edge('e', -2, 2))).toBeUndefined();
+  expect(beside(edge('e', -2, 2))).toBe('both');
   expect(beside()).toBeUndefined();
   expect(materialBeside(sketch('top'), undefined, [body(edge('e', 0, 1))], 'new')).toBeUndefined();
 });
@@ -41,10 +41,15 @@ test('a sketch is seen as it is solved, with its centre lines counted', () => {
 
 test('what bodies are turned about: an axis of the sketch, else a face about it; nothing where there are several', () => {
   const { front } = ORIGIN_PLANES;
-  const round = (name: string, at: readonly [number, number, number], direction: readonly [number, number, number]) => ({
+  const round = (
+    name: string,
+    at: readonly [number, number, number],
+    direction: readonly [number, number, number],
+  ) => ({
     ...{ name, area: 1, centre: at, surface: { form: 'cylinder', origin: at, axis: direction, radius: 4 } },
   });
-  const turned = (...faces: unknown[]) => axisBeside('s', front, [{ name: 'b', edges: [], vertices: [], faces } as never]);
+  const turned = (...faces: unknown[]) =>
+    axisBeside('s', front, [{ name: 'b', edges: [], vertices: [], faces } as never]);
   const [shaft, across] = [round('r/side/a', [0, 0, 7], [0, 0, -1]), round('h/side/c', [0, 3, 7], [0, 1, 0])];
   expect(turned(shaft, across)).toEqual({ to: 'drawn', step: 's', entity: 'y-axis' });
   expect(turned(round('r/side/a', [5, 0, 7], [0, 0, 1]))).toMatchObject({ to: 'face', name: 'r/side/a' });

@@ -68,8 +68,7 @@ const isAcross = (along: Vec3, normal: Vec3): boolean => Math.abs(dot3(along, no
 const isAlong = (vector: Vec3, direction: Vec3): boolean => Math.hypot(...cross3(vector, direction)) < NEAR;
 
 /**
- * On which side of a sketch bodies lie; undefined where they lie on both, or there are none. A face that is drawn on has its
- * own behind it.
+ * On which side of a sketch bodies lie; undefined where there are none. A face that is drawn on has its own behind it.
  * @param without a step whose own edges say nothing: what is being made is shown already
  */
 export function materialBeside(
@@ -77,7 +76,7 @@ export function materialBeside(
   frame: Frame | undefined,
   bodies: readonly Topology[],
   without: Id,
-): 'forwards' | 'backwards' | undefined {
+): Side | undefined {
   if (typeof plane !== 'string' && plane.to === 'face') return 'backwards';
   if (!frame) return undefined;
   const heights = bodies
@@ -86,5 +85,6 @@ export function materialBeside(
     .map((place) => heightOver(frame, place));
   if (heights.length === 0) return undefined;
   if (Math.max(...heights) < NEAR) return 'backwards';
-  return Math.min(...heights) > -NEAR ? 'forwards' : undefined;
+  return Math.min(...heights) > -NEAR ? 'forwards' : 'both';
 }
+export type Side = 'forwards' | 'backwards' | 'both';

@@ -10,6 +10,7 @@ import {
   type Result,
   type Step,
 } from '@helb/core';
+import type { Side } from './beside.ts';
 import { Snapshots } from '../snapshots/snapshots.ts';
 
 /** A step that is being made or changed: shown in the view, not in the document yet. */
@@ -43,8 +44,8 @@ export interface MakingPort {
   draft(actions: readonly Action[]): Result<void>;
   act(actions: readonly Action[]): Result<void>;
   newId(prefix: string): Id;
-  /** On which side of its sketch the material lies, its own left out; undefined where it lies on both, or none is. */
-  material(draft: StepInMaking): 'forwards' | 'backwards' | undefined;
+  /** On which side of its sketch the material lies, its own left out; undefined where none is. */
+  material(draft: StepInMaking): Side | undefined;
   /** What is missing still before it can be kept; undefined clears that. */
   told(issue: Issue | undefined): void;
 }
@@ -132,14 +133,16 @@ export class StepMaking extends Snapshots<MakingState> {
     // another way asks for other things: what comes first may still do
     const next = field === 'how' ? inWay(step, value) : this.withWay({ ...step, [field]: value }, field);
     const done = this.set({ ...this.draft!, step: next });
-    if (field === 'how') this.askNext();
+    // another word may ask for something that was not asked before
+    const isLacking = this.snapshot.fields.some(({ picked, min }) => picked.length < min);
+    if (field === 'how' || (isLacking && !this.snapshot.asked)) this.askNext();
     return done;
   }
 
   /** What is cut away goes into the material, until somebody says which way. */
   private withWay(step: Step, field: string): Step {
     const { ways, ...rest } = step as Step & { result?: string; ways?: string };
-    if (field !== 'result' || !stepKind(step.kind).fields?.['ways'] || ways !== this.guessed) return step;
+    if (field !== 'result' || ways !== this.guessed || !stepKind(step.kind).turned?.(rest)) return step;
     const isCut = rest.result === 'cut' || rest.result === 'overlap';
     this.guessed = isCut ? this.port.material(this.draft!) : undefined;
     return { ...rest, ...(this.guessed ? { ways: this.guessed } : {}) } as Step;

@@ -83,7 +83,6 @@ const pick = (member: Id, name: OriginThing, kind: MemberPick['kind'] = 'guide')
   kind,
   body: '',
   name,
-  words: name,
   reference: { to: 'origin', name },
   thing: { to: 'datum', datum: ORIGIN_DATUMS[name] },
   depth: 0,

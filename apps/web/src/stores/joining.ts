@@ -27,7 +27,7 @@ import {
   type RelationRecord,
   type Spot,
 } from '@helb/core/assembly';
-import { ownWords } from '../view/picks.ts';
+import { ownWords } from '../view/pick-words.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { newId } from './ids.ts';
 import { usePlacements } from './placements.ts';
@@ -117,7 +117,7 @@ export const useJoining = defineStore('joining', () => {
     placement: pick.member,
     reference: pick.reference,
     thing: pick.thing,
-    words: ownWords(pick),
+    words: ownWords(pick, store.kept?.unit ?? 'mm'),
     spot: 'middle',
   });
 

@@ -56,11 +56,14 @@ const TOOL_KEYS: readonly (readonly [tool: ToolName, key: string, title: string]
   ['text', '', 'Text'],
 ];
 
-/** Words of steps that a key changes to the next. */
+/** Words of steps that a key changes to the next; turning round has a key of its own. */
 const STEPPED = [
   ['result', 'R'],
   ['extent', 'E'],
+  ['ways', 'B'],
 ] as const;
+/** What only turning round leads to. */
+const TURNED = 'backwards';
 
 /** Edits by the pointer: what is clicked, without a selection or on what is selected. */
 const EDIT_TOOLS: readonly (readonly [tool: ToolName, key: string, title: string])[] = [
@@ -116,11 +119,21 @@ export function useVerbs() {
   function draftVerbs(): Verb[] {
     const { step } = bench.draft!;
     const { fields = {}, turned } = stepKind(step.kind);
-    const turn: Verb = { id: 'turn', title: 'The other way', key: 'W', run: () => bench.turnDraft() };
+    const { ways } = step as { ways?: string };
+    const goesBoth = ways !== undefined && ways !== 'forwards' && ways !== TURNED;
+    const turn: Verb = {
+      id: 'turn',
+      title: goesBoth ? 'One way' : 'The other way',
+      key: 'W',
+      run: () => bench.turnDraft(),
+    };
     const words = STEPPED.flatMap(([name, key]): Verb[] => {
       const field = Object.fromEntries(applying(fields, step))[name];
       if (field?.type !== 'choice') return [];
-      const options = Object.entries(field.options);
+      const [first, ...others] = Object.entries(field.options).filter(([value]) => value !== TURNED);
+      // what is cut away mostly goes through everything: that is the last of extents
+      const isCut = name === 'extent' && (step as { result?: string }).result === 'cut';
+      const options = [first!, ...(isCut ? others.toReversed() : others)];
       const now = (step as unknown as Record<string, unknown>)[name] ?? field.initial;
       const [next, title] = options[(options.findIndex(([value]) => value === now) + 1) % options.length]!;
       return [

@@ -3,10 +3,8 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import {
   drawnPart,
   explain,
-  fail,
   isSketch,
   namesFor,
-  ok,
   fingerprintOfBody,
   type DrawnShape,
   type EdgeFacts,
@@ -30,23 +28,16 @@ import {
 import { SketchEditor } from '../editor/sketch-editor.ts';
 import type { ToolName } from '../editor/tools.ts';
 import type { Pick } from '../view/picks.ts';
-import type { Outline } from '@helb/core/outlines';
 import type { Under } from '../editor/borrow-tool.ts';
-import { readOutlineApart } from '../workers/read-outline.ts';
 import { begunStep } from '../making/begin.ts';
 import { axisBeside, materialBeside, shapeOfSketch } from '../making/beside.ts';
 import { StandingSteps } from '../making/standing-steps.ts';
 import { StepMaking, type StepInMaking } from '../making/step-making.ts';
 import { useSnapshot } from '../snapshots/use-snapshot.ts';
 import { newId } from './ids.ts';
+import { useIncoming } from './incoming.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
-
-/** An outline from a file that is about to be drawn into the sketch. */
-interface Incoming {
-  readonly file: string;
-  readonly outline: Outline;
-}
 
 /** What is being edited on the bench: the part, the sketch, the step in the making, what is picked. */
 export const useWorkbench = defineStore('bench', () => {
@@ -98,7 +89,7 @@ export const useWorkbench = defineStore('bench', () => {
   /** What was left standing in the parts of this project. */
   const standing = shallowRef<StandingSteps>();
   const standingNow = useSnapshot(() => standing.value);
-  const incoming = shallowRef<Incoming>();
+  const { incoming, openOutline, drawIncoming } = useIncoming((title, edit) => editor.value?.revise(title, edit));
   const hovered = shallowRef<readonly Pick[]>([]);
   const picked = shallowRef<readonly Pick[]>([]);
   /** The step whose sentence is under the pointer: its faces light up. */
@@ -260,29 +251,6 @@ export const useWorkbench = defineStore('bench', () => {
     editSketch(id);
   }
 
-  /** Reads a DXF or SVG file; the desk asks for the rest. */
-  async function openOutline(file: File): Promise<void> {
-    const { LIMITS } = await import('@helb/core/outlines');
-    if (file.size > LIMITS.bytes) {
-      store.message = explain(fail('outline.large', { most: LIMITS.bytes / 1024 ** 2, of: 'MB' }).issue);
-      return;
-    }
-    const outline = await readOutlineApart(file);
-    if (outline.ok) incoming.value = { file: file.name, outline: outline.value };
-    else store.message = explain(outline.issue);
-  }
-
-  /** Draws the outline from the file, a unit of which is so many mm. */
-  async function drawIncoming(unit: number): Promise<void> {
-    const { drawOutline, scaled } = await import('@helb/core/outlines');
-    const { curves } = incoming.value!.outline;
-    const done = editor.value?.revise('outline from a file', (builder) => {
-      drawOutline(builder, scaled(curves, unit));
-      return ok(builder.edit);
-    });
-    if (done?.ok) incoming.value = undefined;
-  }
-
   /** Begins a step with what is picked where it is asked for that, and with a sketch that no step uses yet. */
   function draftOf(kind: StepName, sketch = nextSketch()): void {
     const step = begunStep(kind, {
@@ -335,8 +303,16 @@ export const useWorkbench = defineStore('bench', () => {
     making.begin(step);
   }
 
+  /** Was the sketch that is changed open? Then it is again afterwards. */
+  let reopened = false;
+  function reopen(id: Id): void {
+    if (reopened) editSketch(id);
+    reopened = false;
+  }
+
   /** Opens a step again to choose anew what it builds on. */
   function editStep(id: Id, field?: string): void {
+    reopened = editor.value?.step === id;
     leaveSketch();
     leaveStanding();
     making.edit(id, field);
@@ -357,6 +333,7 @@ export const useWorkbench = defineStore('bench', () => {
     if (done.ok) dropStanding(id);
     if (done.ok && isNew && upTo.value !== undefined) upTo.value = id;
     if (done.ok && isNew && stepKind(step.kind).datum) expected.value = { to: 'datum', step: id };
+    if (done.ok) reopen(id);
     return done;
   }
 
@@ -451,8 +428,11 @@ export const useWorkbench = defineStore('bench', () => {
     pickExpected,
     expectedPlane,
     cancelDraft() {
-      if (draft.value) dropStanding(draft.value.id);
+      const { id } = draft.value ?? {};
       making.leave();
+      if (id === undefined) return;
+      dropStanding(id);
+      reopen(id);
     },
     take,
     relate,

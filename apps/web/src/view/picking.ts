@@ -3,9 +3,12 @@ import { Snapshots } from '../snapshots/snapshots.ts';
 
 /** What lies under the pointer, front to back; one of it is chosen. */
 interface Under<P> {
+  /** Where the pointer was when it came there. */
   readonly at: Vec2;
   readonly picks: readonly P[];
   readonly chosen: number;
+  /** Does the list stay till the pointer goes, so that it can be clicked? */
+  readonly isHeld: boolean;
 }
 
 /** What is pointed at in a view; nothing where nothing lies there. */
@@ -15,6 +18,8 @@ interface PickingState<P> {
 
 /** Farther than this, px, a press is no click any more. */
 const STILL = 4;
+/** So far, px, the pointer goes and the list stays where it is: its corner can be reached. */
+const NEAR = 32;
 
 /** Pointing at things in a view and clicking them. Knows neither framework nor what the things are. */
 export class Picking<P> extends Snapshots<PickingState<P>> {
@@ -35,17 +40,36 @@ export class Picking<P> extends Snapshots<PickingState<P>> {
     return this.under?.picks[this.under.chosen];
   }
 
-  /** The pointer came to a place where these lie, front to back. */
-  hover(at: Vec2, picks: readonly P[]): void {
-    this.set(picks.length > 0 ? { at, picks, chosen: 0 } : undefined);
+  /** The pointer came to a place where these lie, front to back. @param near how far the list stays where it is */
+  hover(at: Vec2, picks: readonly P[], near = NEAR): void {
+    const { under } = this;
+    if (under && Math.hypot(at[0] - under.at[0], at[1] - under.at[1]) <= near) {
+      if (under.isHeld) return;
+      if (this.areSame(picks, under.picks)) return void (this.under = { ...under, picks });
+    }
+    this.set(picks.length > 0 ? { at, picks, chosen: 0, isHeld: false } : undefined);
+  }
+
+  private areSame(picks: readonly P[], others: readonly P[]): boolean {
+    return picks.length === others.length && picks.every((pick, k) => this.isSame(pick, others[k]!));
   }
 
   /** Steps on to what lies behind; false where there is nothing to step to. */
   next(): boolean {
     const { under } = this;
     if (!under || under.picks.length < 2) return false;
-    this.set({ ...under, chosen: (under.chosen + 1) % under.picks.length });
+    this.choose((under.chosen + 1) % under.picks.length);
     return true;
+  }
+
+  /** This of the list is meant, and stays meant till the pointer goes. */
+  choose(k: number): void {
+    if (this.under?.picks[k]) this.set({ ...this.under, chosen: k, isHeld: true });
+  }
+
+  /** The list stays till the pointer goes. */
+  hold(): void {
+    if (this.under) this.set({ ...this.under, isHeld: true });
   }
 
   forget(): void {
@@ -66,6 +90,7 @@ export class Picking<P> extends Snapshots<PickingState<P>> {
   /** What is picked after a click on what is chosen: that alone, or with `add` besides the rest or no more. */
   picked(before: readonly P[], add: boolean): readonly P[] {
     const found = this.pointed;
+    if (this.under?.isHeld) this.set({ ...this.under, isHeld: false });
     if (found === undefined) return [];
     if (!add) return [found];
     const without = before.filter((pick) => !this.isSame(pick, found));

@@ -1,9 +1,6 @@
 import {
-  curveWords,
-  formatAmount,
   fingerprintOf,
   nameOfThing,
-  surfaceWords,
   type EdgeFacts,
   type FaceFacts,
   type NamedRange,
@@ -21,7 +18,8 @@ export interface Pick {
   /** The key of its body; empty for guides. */
   readonly body: string;
   readonly name: string;
-  readonly words: string;
+  /** Of guides what they are called. */
+  readonly called?: string;
   readonly reference: Reference;
   readonly thing: Thing;
   /** Distance from the eye, for the order front to back. */
@@ -31,22 +29,6 @@ export interface Pick {
   /** Of these what it is in its own part. */
   readonly origin?: Pick & { readonly member: string };
 }
-
-/** What stands before the words of a pick: guides have a name of their own. */
-const BEFORE: Readonly<Record<Pick['kind'], string>> = {
-  face: 'face · ',
-  edge: 'edge · ',
-  corner: 'corner · ',
-  body: 'body · ',
-  guide: '',
-};
-
-/** What a pick is called, of whatever part it is. */
-export const ownWords = ({ kind, words }: globalThis.Pick<Pick, 'kind' | 'words'>): string => BEFORE[kind] + words;
-
-/** What a pick is called where it stands in a list. */
-export const pickWords = (pick: Pick): string =>
-  `${ownWords(pick)}${pick.within === undefined ? '' : ` in ${pick.within}`}`;
 
 /** Something that is no body: a datum, a drawn curve. Shown as lines, picked on these. */
 export interface Guide {
@@ -64,38 +46,25 @@ export interface Guide {
 /** Things of bodies, which can be picked on these. */
 type BodyThing = Extract<Thing, { readonly body: number }>;
 
-/** What a pick of each kind of thing is called, and how it reads. */
-const PICKED: {
-  readonly [T in BodyThing['to']]: {
-    readonly kind: Pick['kind'];
-    words(thing: Extract<BodyThing, { to: T }>): string;
-  };
-} = {
-  face: { kind: 'face', words: ({ face }) => surfaceWords(face) },
-  edge: { kind: 'edge', words: ({ edge }) => curveWords(edge) },
-  vertex: {
-    kind: 'corner',
-    words: ({ vertex }) => vertex.at.map((c) => formatAmount(c, 2)).join('  '),
-  },
-  body: {
-    kind: 'body',
-    words: ({ topology }) => `with ${topology.faces.length} faces`,
-  },
+/** What kind of pick each kind of thing is. */
+const KINDS: { readonly [T in BodyThing['to']]: Pick['kind'] } = {
+  face: 'face',
+  edge: 'edge',
+  vertex: 'corner',
+  body: 'body',
 };
 
 /** A thing of a body as a pick. @param body the key of the body */
 export function pickOf(body: string, thing: BodyThing): Pick {
-  const { kind, words } = PICKED[thing.to];
   const name = nameOfThing(thing);
   const print = fingerprintOf(thing);
   return {
-    ...{ kind, body, name, thing, depth: 0, words: words(thing as never) },
+    ...{ kind: KINDS[thing.to], body, name, thing, depth: 0 },
     reference: { to: thing.to, name, ...(print ? { print } : {}) },
   };
 }
 /** The kind of pick that a thing is: of all else than bodies a guide. */
-export const pickKindOf = ({ to }: Thing): Pick['kind'] =>
-  to in PICKED ? PICKED[to as BodyThing['to']].kind : 'guide';
+export const pickKindOf = ({ to }: Thing): Pick['kind'] => (to in KINDS ? KINDS[to as BodyThing['to']] : 'guide');
 
 export const facePick = (body: string, index: number, topology: Topology, face: FaceFacts): Pick =>
   pickOf(body, { to: 'face', face, body: index, topology });
@@ -116,7 +85,7 @@ export const guidePick = ({ name, words, reference, thing }: Guide, depth: numbe
   kind: 'guide',
   body: '',
   name,
-  words,
+  called: words,
   reference,
   thing,
   depth,

@@ -33,6 +33,8 @@ export function useGuides(viewport: Ref<Viewport | undefined>, screen: Ref<Scree
   return computed(() => {
     const { toScreen } = screen.value ?? {};
     if (!toScreen) return [];
-    return guides.value.flatMap(({ name, words, label }) => (label ? [{ name, words, at: toScreen(label) }] : []));
+    return guides.value.flatMap(({ name, words, reference, label }) =>
+      label ? [{ name, words, reference, at: toScreen(label) }] : [],
+    );
   });
 }

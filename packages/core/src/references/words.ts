@@ -1,5 +1,5 @@
 import { facesOfName, ownRoleOf, stepOfFace } from '../naming/index.ts';
-import { formatAmount } from '../units/index.ts';
+import { formatAmount, LENGTH, measuredWords, type LengthUnit } from '../units/index.ts';
 import type { Words } from '../result/index.ts';
 import { wordsOfCurve, wordsOfSurface } from '../geometry/index.ts';
 import type { EdgeFacts, FaceFacts } from '../kernel-port/index.ts';
@@ -99,11 +99,16 @@ const PRINT_WORDS: Readonly<Record<string, readonly [word: string, square: boole
   point: ['', false],
 };
 
-/** What a face looks like: "flat", "round ⌀16". */
-export const surfaceWords = ({ surface }: FaceFacts): string => wordsOfSurface(surface);
+/** What a face looks like: "flat", "round ⌀16 mm". */
+export const surfaceWords = ({ surface }: FaceFacts, unit: LengthUnit): string =>
+  wordsOfSurface(surface, (mm) => lengthWords(mm, unit));
 
-/** What an edge looks like: "straight 24", "rim ⌀5.5". */
-export const curveWords = ({ curve, length, ends }: EdgeFacts): string => wordsOfCurve(curve, length, !ends);
+/** What an edge looks like: "straight 24 mm", "rim ⌀5.5 mm". */
+export const curveWords = ({ curve, length, ends }: EdgeFacts, unit: LengthUnit): string =>
+  wordsOfCurve(curve, length, !ends, (mm) => lengthWords(mm, unit));
+
+const lengthWords = (mm: number, unit: LengthUnit): string =>
+  measuredWords({ amounts: [mm], dimension: LENGTH }, unit, 3);
 
 export const referencesWords: Words = {
   'reference.alone': () => 'This builds on another part, and this part is not built among the others here.',

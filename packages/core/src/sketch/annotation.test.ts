@@ -6,6 +6,7 @@ import {
   layoutDimensions,
   polyline,
   rectangle,
+  relationKind,
   textBox,
   type SizedRelation,
 } from './index.ts';
@@ -128,4 +129,29 @@ describe('the layout of all dimensions', () => {
     expect(kept!.text[0]).toBeCloseTo(free!.text[0], 6);
     expect(distance2(moved!.text, free!.text)).toBeGreaterThan(2);
   });
+});
+
+test('an angle to an axis that meets the line far away stands where the line begins, with the axis drawn through there', () => {
+  const line = (from: Vec2, to: Vec2) =>
+    new Geometry({
+      p: { kind: 'point', x: from[0], y: from[1] },
+      q: { kind: 'point', x: to[0], y: to[1] },
+      l: { kind: 'line', a: 'p', b: 'q' },
+    });
+  const angle: SizedRelation = { kind: 'angle', a: 'x-axis', b: 'l', alongA: 1, alongB: 1, sense: 1, value: '20 deg' };
+  const { places, annotate } = relationKind('angle').dimension!;
+  const space = { gap: 2, width: 6, height: 2, low: [0, 0], high: [20, 50] } as never;
+  const far = line([0, 39], [12, 39 + 12 * Math.tan(Math.PI / 9)]);
+  for (const at of places(angle, far, space)) expect(distance2(at, [0, 39])).toBeLessThan(20);
+  const drawn = annotate(angle, far, space, [6, 40]);
+  expect(drawn.strokes.at(-1)![0]).toEqual([0, 39]);
+  expect(drawn.strokes.at(-1)![1]![1]).toBeCloseTo(39, 12);
+  expect(drawn.arrows.map(({ tip }) => distance2(tip, [0, 39]))).toEqual([
+    expect.closeTo(distance2([6, 40], [0, 39]) - 1.4, 9),
+    expect.closeTo(distance2([6, 40], [0, 39]) - 1.4, 9),
+  ]);
+  // one that begins on the axis stands in their corner, and needs nothing more
+  const near = annotate(angle, line([5, 0], [15, 10 * Math.tan(Math.PI / 9)]), space, [11, 1]);
+  expect(near.strokes).toHaveLength(1);
+  expect(distance2(near.arrows[0]!.tip, [5, 0])).toBeLessThan(8);
 });

@@ -73,6 +73,10 @@ test('half a profile is measured across the axis on which it ends: a point, a si
   );
 });
 
+test('a line along the axis is no half of anything', () => {
+  expect(halfAxis(new Geometry(line('l', [0, 30], [0, 48])))).toBeUndefined();
+});
+
 test('a closed outline beside an axis is measured from it, unless one asks', () => {
   const geometry = new Geometry(rectangle(0, 2, 7, 3));
   expect(halfAxis(geometry)).toBeUndefined();

@@ -1,4 +1,4 @@
-import { dot2, left2, offLine2, sub2, type Vec2 } from '../math/index.ts';
+import { offLine2, type Vec2 } from '../math/index.ts';
 import { once, type Id } from '../records/index.ts';
 import { X_AXIS, Y_AXIS, type Entity } from './entities/index.ts';
 import type { Geometry } from './geometry.ts';
@@ -43,7 +43,9 @@ export const halfAxis = once((geometry: Geometry): Id | undefined => {
     return ends.every(({ at }) => Math.abs(offLine2(at, a, b)) < ON_LINE);
   });
   const [axis] = axes;
-  return axes.length === 1 && isBeside(geometry, axis!) ? axis : undefined;
+  if (axis === undefined || axes.length > 1) return undefined;
+  const heights = heightsOver(geometry, axis);
+  return areBeside(heights) && heights.some((height) => Math.abs(height) > ON_LINE) ? axis : undefined;
 });
 
 /** May diameters be measured across it: is it an axis of the sketch, a centre line or another construction line? */
@@ -55,18 +57,20 @@ export function isAxisLike(geometry: Geometry, id: Id): boolean {
 /** Does a line lie on an axis of the sketch, and all that is drawn on one side of it? */
 function isSideOnAxis(geometry: Geometry, id: Id): boolean {
   const { a, b } = geometry.line(id);
-  return AXES.some(([, across]) => isOn(a, across) && isOn(b, across)) && isBeside(geometry, id);
+  return AXES.some(([, across]) => isOn(a, across) && isOn(b, across)) && areBeside(heightsOver(geometry, id));
 }
 
 const isOn = (at: Vec2, across: 0 | 1): boolean => Math.abs(at[across]) < ON_LINE;
 
-/** Does all that is drawn lie on one side of a line? */
-function isBeside(geometry: Geometry, id: Id): boolean {
-  const { a, b } = geometry.line(id);
-  const heights = Object.values(geometry.entities).flatMap((entity) =>
+/** How far the points of a sketch lie left of a line, mm. */
+function heightsOver(geometry: Geometry, line: Id): number[] {
+  const { a, b } = geometry.line(line);
+  return Object.values(geometry.entities).flatMap((entity) =>
     entity.kind === 'point' ? [offLine2([entity.x, entity.y], a, b)] : [],
   );
-  return heights.every((height) => height > -ON_LINE) || heights.every((height) => height < ON_LINE);
 }
+
+const areBeside = (heights: readonly number[]): boolean =>
+  heights.every((height) => height > -ON_LINE) || heights.every((height) => height < ON_LINE);
 
 const isConstruction = (entity: Entity): boolean => 'construction' in entity && entity.construction === true;

@@ -1,5 +1,4 @@
 import { frameAcross, scale3, transformDirection, type Vec3 } from '../../math/index.ts';
-import { formatAmount } from '../../units/index.ts';
 import type { CurveKind } from './kind.ts';
 import { roundKind, transformRound, type Arms, type Round } from './round.ts';
 
@@ -19,7 +18,7 @@ export function armsOfCircle({ centre, axis, radius }: Circle): Arms {
 export const circle: CurveKind<Circle> = {
   ...roundKind(armsOfCircle),
   look: 'circle',
-  words: ({ radius }, _, isClosed) => (isClosed ? `rim ⌀${formatAmount(2 * radius)}` : `arc R${formatAmount(radius)}`),
+  words: ({ radius }, _, isClosed, told) => (isClosed ? `rim ⌀${told(2 * radius)}` : `arc R${told(radius)}`),
   transform: (curve, by) => ({ ...curve, ...transformRound(curve, by), axis: transformDirection(by, curve.axis) }),
   hull: ({ from, to, centre }) => [from, to, centre].filter((place) => place !== undefined),
   axis: ({ centre, axis }) => ({ origin: centre, direction: axis }),

@@ -1,5 +1,4 @@
 import { add3, sub3, transformDirection, type Vec3 } from '../../math/index.ts';
-import { formatAmount } from '../../units/index.ts';
 import type { CurveKind } from './kind.ts';
 import { roundKind, transformRound, type Arms, type Round } from './round.ts';
 
@@ -16,7 +15,7 @@ export const armsOfEllipse = ({ major, minor }: Ellipse): Arms => [major, minor]
 export const ellipse: CurveKind<Ellipse> = {
   ...roundKind(armsOfEllipse),
   look: 'ellipse',
-  words: (_, length) => `curved ${formatAmount(length)}`,
+  words: (_, length, isClosed, told) => `curved ${told(length)}`,
   transform: (curve, by) => ({
     ...curve,
     ...transformRound(curve, by),

@@ -1,5 +1,4 @@
 import { add3, distance3, scale3, transformPoint, type Vec3 } from '../../math/index.ts';
-import { formatAmount } from '../../units/index.ts';
 import { nearestOf } from '../nearest.ts';
 import type { CurveKind, CurvePlace } from './kind.ts';
 
@@ -29,7 +28,7 @@ export const nearestOnSpans = (spans: readonly BezierSpan[], place: Vec3): Curve
 
 export const free: CurveKind<FreeCurve> = {
   look: 'curve',
-  words: (_, length) => `curved ${formatAmount(length)}`,
+  words: (_, length, isClosed, told) => `curved ${told(length)}`,
   transform: ({ spans }, by) => ({
     form: 'free',
     spans: spans.map((span) => span.map((place) => transformPoint(by, place)) as unknown as BezierSpan),

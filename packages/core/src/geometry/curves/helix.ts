@@ -1,5 +1,4 @@
 import { add3, cross3, distance3, scale3, transformDirection, transformPoint, type Vec3 } from '../../math/index.ts';
-import { formatAmount } from '../../units/index.ts';
 import { nearestOnSpans, type BezierSpan } from './free.ts';
 import type { CurveKind } from './kind.ts';
 
@@ -68,7 +67,7 @@ export function helixLength(helix: Helix): number {
 
 export const helix: CurveKind<Helix> = {
   look: 'helix',
-  words: (_, length) => `curved ${formatAmount(length)}`,
+  words: (_, length, isClosed, told) => `curved ${told(length)}`,
   transform: (curve, by) => ({
     ...curve,
     origin: transformPoint(by, curve.origin),

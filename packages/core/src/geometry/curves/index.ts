@@ -28,9 +28,16 @@ const kindOf = (curve: SpaceCurve): CurveKind<SpaceCurve> => KINDS[curve.form];
 
 /** How fingerprints call its kind. */
 export const lookOfCurve = (curve: SpaceCurve): string => kindOf(curve).look;
-/** How a curve reads: "straight 24", "rim ⌀5.5". @param length mm @param isClosed has it no ends? */
-export const wordsOfCurve = (curve: SpaceCurve, length: number, isClosed: boolean): string =>
-  kindOf(curve).words(curve, length, isClosed);
+/**
+ * How a curve reads: "straight 24 mm", "rim ⌀5.5 mm".
+ * @param length mm @param isClosed has it no ends? @param told a length in words
+ */
+export const wordsOfCurve = (
+  curve: SpaceCurve,
+  length: number,
+  isClosed: boolean,
+  told: (mm: number) => string,
+): string => kindOf(curve).words(curve, length, isClosed, told);
 /** A curve elsewhere. @param by a transform without reflection */
 export const transformCurve = (curve: SpaceCurve, by: RigidTransform): SpaceCurve => kindOf(curve).transform(curve, by);
 /** A curve as stretches that follow each other, each a map from 0..1; what is straight or round runs evenly. */

@@ -14,8 +14,11 @@ export type Run = (t: number) => Vec3;
 export interface CurveKind<C> {
   /** What fingerprints call it. */
   readonly look: string;
-  /** How it reads: "straight 24", "rim ⌀5.5". @param length mm @param isClosed has it no ends? */
-  words(curve: C, length: number, isClosed: boolean): string;
+  /**
+   * How it reads: "straight 24 mm", "rim ⌀5.5 mm".
+   * @param length mm @param isClosed has it no ends? @param told a length in words
+   */
+  words(curve: C, length: number, isClosed: boolean, told: (mm: number) => string): string;
   /** The same curve elsewhere. @param by a transform without reflection */
   transform(curve: C, by: RigidTransform): C;
   /** Itself, in stretches that follow each other, each smooth. */

@@ -1,5 +1,4 @@
 import { add3, direction3, footOnLine3, middle3, scale3, sub3, transformPoint, type Vec3 } from '../../math/index.ts';
-import { formatAmount } from '../../units/index.ts';
 import type { CurveKind } from './kind.ts';
 
 export interface Line {
@@ -13,7 +12,7 @@ export const alongLine = ({ from, to }: Line): Vec3 | undefined => direction3(su
 
 export const line: CurveKind<Line> = {
   look: 'line',
-  words: (_, length) => `straight ${formatAmount(length)}`,
+  words: (_, length, isClosed, told) => `straight ${told(length)}`,
   transform: ({ from, to }, by) => ({ form: 'line', from: transformPoint(by, from), to: transformPoint(by, to) }),
   runs: ({ from, to }) => [(t) => add3(from, scale3(sub3(to, from), t))],
   chords: 1,

@@ -1,4 +1,3 @@
-import { formatAmount } from '../../units/index.ts';
 import type { SurfaceKind } from './kind.ts';
 import { axisOfTurned, transformTurned, type Turned } from './turned.ts';
 
@@ -11,7 +10,7 @@ export interface Cylinder extends Turned {
 
 export const cylinder: SurfaceKind<Cylinder> = {
   look: 'cylinder',
-  words: ({ radius, hollow }) => `${hollow ? 'bore' : 'round'} ⌀${formatAmount(2 * radius)}`,
+  words: ({ radius, hollow }, told) => `${hollow ? 'bore' : 'round'} ⌀${told(2 * radius)}`,
   transform: transformTurned,
   along: ({ axis }) => axis,
   axis: axisOfTurned,

@@ -23,8 +23,9 @@ const kindOf = (surface: Surface): SurfaceKind<Surface> => KINDS[surface.form];
 
 /** How fingerprints call its kind. */
 export const lookOfSurface = (surface: Surface): string => kindOf(surface).look;
-/** How a face on it reads: "flat", "round ⌀16". */
-export const wordsOfSurface = (surface: Surface): string => kindOf(surface).words(surface);
+/** How a face on it reads: "flat", "round ⌀16 mm". @param told a length in words */
+export const wordsOfSurface = (surface: Surface, told: (mm: number) => string): string =>
+  kindOf(surface).words(surface, told);
 /** A surface elsewhere. @param by a transform without reflection */
 export const transformSurface = (surface: Surface, by: RigidTransform): Surface =>
   kindOf(surface).transform(surface, by);

@@ -4,8 +4,8 @@ import type { RigidTransform, Vec3 } from '../../math/index.ts';
 export interface SurfaceKind<S> {
   /** What fingerprints call it. */
   readonly look: string;
-  /** How a face on it reads: "flat", "round ⌀16". */
-  words(surface: S): string;
+  /** How a face on it reads: "flat", "round ⌀16 mm". @param told a length in words */
+  words(surface: S, told: (mm: number) => string): string;
   /** The same surface elsewhere. @param by a transform without reflection */
   transform(surface: S, by: RigidTransform): S;
   /** The direction that tells how it lies: a normal, an axis. */

@@ -1,5 +1,4 @@
 import { transformPoint, type Vec3 } from '../../math/index.ts';
-import { formatAmount } from '../../units/index.ts';
 import type { SurfaceKind } from './kind.ts';
 
 export interface Sphere {
@@ -10,7 +9,7 @@ export interface Sphere {
 
 export const sphere: SurfaceKind<Sphere> = {
   look: 'sphere',
-  words: ({ radius }) => `ball ⌀${formatAmount(2 * radius)}`,
+  words: ({ radius }, told) => `ball ⌀${told(2 * radius)}`,
   transform: (surface, by) => ({ ...surface, centre: transformPoint(by, surface.centre) }),
   centre: ({ centre }) => centre,
   radius: ({ radius }) => radius,

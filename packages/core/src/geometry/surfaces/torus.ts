@@ -1,4 +1,3 @@
-import { formatAmount } from '../../units/index.ts';
 import type { SurfaceKind } from './kind.ts';
 import { transformTurned, type Turned } from './turned.ts';
 
@@ -11,7 +10,7 @@ export interface Torus extends Turned {
 
 export const torus: SurfaceKind<Torus> = {
   look: 'surface',
-  words: ({ minor }) => `rounded R${formatAmount(minor)}`,
+  words: ({ minor }, told) => `rounded R${told(minor)}`,
   transform: transformTurned,
   along: ({ axis }) => axis,
   toldRadius: ({ minor }) => minor,

@@ -1,7 +1,7 @@
 import type { Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Words } from '../../result/index.ts';
-import { findEntity, type Entity } from '../entities/index.ts';
+import { findEntity, type Entities, type Entity } from '../entities/index.ts';
 import { FigureBuilder, type NewId } from '../figures/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { along, nearestOn, nearestParameter, type Piece } from '../pieces/index.ts';
@@ -19,6 +19,8 @@ export interface SketchEdit {
 interface Drawing {
   readonly geometry: Geometry;
   readonly relations: Relations;
+  /** What is borrowed: it stays what its source is. */
+  readonly borrowed?: Entities;
 }
 
 /** Gathers an edit: what a figure builder adds, and besides what is replaced and what goes. */
@@ -34,6 +36,10 @@ export class EditBuilder extends FigureBuilder implements SketchEdit {
 
   get geometry(): Geometry {
     return this.drawing.geometry;
+  }
+
+  isBorrowed(id: Id): boolean {
+    return Object.hasOwn(this.drawing.borrowed ?? {}, id);
   }
 
   /** The entity as it is after what was replaced so far. */

@@ -4,7 +4,8 @@ import { fail, ok, type Result } from '../../result/index.ts';
 import { entityKind, type CurveEnd } from '../entities/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { along, arcBetween, boxesOverlap, boxOf, intersections, stretch, type Piece } from '../pieces/index.ts';
-import { EditBuilder, parameterNear, placeAt, type SketchEdit } from './edit.ts';
+import { relationKind, type Relation } from '../relations/index.ts';
+import { EditBuilder, parameterNear, placeAt, relationsOn, type SketchEdit } from './edit.ts';
 
 const TOLERANCE = 1e-6;
 
@@ -32,11 +33,13 @@ function crossingsOf(geometry: Geometry, id: Id, pieces: readonly Piece[]): Cros
 
 /**
  * Takes away the stretch of a curve on which a place lies, up to the nearest crossings; the whole curve where nothing
- * crosses it. New ends stay on what cuts them; a second remaining stretch stays on the carrier of the first.
+ * crosses it. New ends stay on what cuts them; a second remaining stretch stays on the carrier of the first. What is borrowed
+ * stays as construction, and what is left of it is drawn over it.
  */
 export function trim(builder: EditBuilder, id: Id, at: Vec2): Result<SketchEdit> {
   const stretch = stretchAt(builder.geometry, id, at);
   if (!stretch.ok) return stretch;
+  if (builder.isBorrowed(id)) return drawnOver(builder, id, stretch.value);
   const { before, after, pieces } = stretch.value;
   const entity = builder.now(id);
   const kind = entityKind(entity.kind);
@@ -61,6 +64,62 @@ export function trim(builder: EditBuilder, id: Id, at: Vec2): Result<SketchEdit>
   if (after && before) likeFirst(builder, id, builder.entity(id[0] ?? 'l', part(end(after), finish!)));
   return ok(builder.edit);
 }
+
+type Stretch = Extract<ReturnType<typeof stretchAt>, { ok: true }>['value'];
+
+/** All of a borrowed curve but a stretch, drawn over it. */
+function drawnOver(builder: EditBuilder, id: Id, { before, after, pieces }: Stretch): Result<SketchEdit> {
+  const entity = builder.now(id);
+  const kind = entityKind(entity.kind);
+  if (entity.kind !== 'line' && entity.kind !== 'arc' && entity.kind !== 'circle') return fail('borrow.held');
+  const { construction: _, ...outline } = entity;
+  builder.replace(id, { ...entity, construction: true });
+  const end = (crossing: Crossing): CurveEnd => ({ t: crossing.t, point: endPoint(builder, crossing) });
+  const draw = (from: CurveEnd, to: CurveEnd, ends: readonly Id[]) => {
+    builder.entity(
+      id[0] ?? 'l',
+      kind.part!(outline, from, to, pieces, (place) => builder.place(place)),
+    );
+    keepOn(builder, id, ends);
+  };
+  if (!kind.ends) {
+    if (before && after) {
+      const [from, to] = [end(after), end(before)];
+      draw(from, to, [from.point, to.point]);
+    }
+    return ok(builder.edit);
+  }
+  const [first, last] = kind.ends(entity);
+  if (before) {
+    const cut = end(before);
+    draw({ t: 0, point: first }, cut, [first, cut.point]);
+  }
+  if (after) {
+    const cut = end(after);
+    draw(cut, { t: pieces.length, point: last }, [cut.point, last]);
+  }
+  return ok(builder.edit);
+}
+
+/** Keeps the ends of what is drawn over a curve on it, each told once: the ends of an arc are as far from its centre. */
+function keepOn(builder: EditBuilder, id: Id, ends: readonly Id[]): void {
+  const isRound = builder.geometry.roleOf(id) === 'circle';
+  const known = builder.drawing.relations;
+  const told = (point: Id) =>
+    relationsOn(known, point).find(([, relation]) => relation.kind === 'coincident' && refersTo(relation, id))?.[0];
+  const [held, other] = ends.toSorted((a, b) => rank(b) - rank(a)) as [Id, Id];
+  if (rank(held) === 0) builder.relate({ kind: 'coincident', a: held, b: id });
+  if (!isRound && rank(other) === 0) builder.relate({ kind: 'coincident', a: other, b: id });
+  const twice = isRound && !builder.isBorrowed(other) ? told(other) : undefined;
+  if (twice !== undefined) builder.drop(twice);
+
+  /** 2 for an end of the borrowed curve itself, 1 for a point that is on it already. */
+  function rank(point: Id): number {
+    return builder.isBorrowed(point) ? 2 : told(point) === undefined ? 0 : 1;
+  }
+}
+
+const refersTo = (relation: Relation, id: Id): boolean => relationKind(relation.kind).refs(relation).includes(id);
 
 /** The stretch that `trim` would take away, to be shown; empty where it would refuse. */
 export function stretchUnder(geometry: Geometry, id: Id, at: Vec2): readonly Piece[] {

@@ -30,7 +30,11 @@ const OPPOSITES: readonly (readonly [string, string])[] = [
   ['front', 'back'],
 ];
 
+/** What goes both ways goes one way when it is turned. */
+const BOTH: readonly string[] = ['both', 'each'];
+
 function opposite({ options }: ChoiceField, value: string): string | undefined {
+  if (BOTH.includes(value) && Object.hasOwn(options, 'forwards')) return 'forwards';
   const pair = OPPOSITES.find((words) => words.includes(value) && words.every((word) => Object.hasOwn(options, word)));
   return pair?.find((word) => word !== value);
 }

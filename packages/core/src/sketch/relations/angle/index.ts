@@ -3,6 +3,7 @@ import { add2, cross2, direction2, distance2, middle2, scale2, sub2, type Vec2 }
 import { expressionSchema, idSchema, measuringSchema, placeSchema } from '../../../records/index.ts';
 import { ANGLE } from '../../../units/index.ts';
 import { arcAnnotation, arcPlaces } from '../../annotation.ts';
+import { isBuiltIn } from '../../entities/index.ts';
 import type { Geometry } from '../../geometry.ts';
 import { lineAngle, wrapped } from '../../residuals.ts';
 import type { RelationKind } from '../kind.ts';
@@ -75,19 +76,37 @@ export const angle: RelationKind<Angle> = {
       return arcPlaces(corner, radii, from + sweep / 2, gap);
     },
     annotate(relation, geometry, { gap }, at) {
-      const { corner, from, sweep } = sectorOf(relation, geometry);
-      return arcAnnotation(corner, Math.max(distance2(at, corner) - gap * 0.7, gap), from, sweep, gap);
+      const { corner, from, sweep, axis } = sectorOf(relation, geometry);
+      const radius = Math.max(distance2(at, corner) - gap * 0.7, gap);
+      const drawn = arcAnnotation(corner, radius, from, sweep, gap);
+      // where the axis is elsewhere a line along it is drawn from the corner
+      if (axis === undefined) return drawn;
+      const along = scale2([Math.cos(axis), Math.sin(axis)], radius + gap / 2);
+      return { ...drawn, strokes: [...drawn.strokes, [corner, add2(corner, along)]] };
     },
   },
   anchors: ({ a, b }, geometry) => [a, b].map((id) => middle2(...ends(geometry, id))),
 };
 
-/** The sector as drawn: its corner, where it begins, and how far it turns. */
+/**
+ * The sector as drawn: its corner, where it begins, and how far it turns. Where an axis of the sketch meets the line
+ * somewhere else, the corner is where the line begins, and `axis` is the direction in which it is drawn through that.
+ */
 function sectorOf(relation: Angle, geometry: Geometry) {
-  const corner = cornerOf(geometry, relation.a, relation.b) ?? middle2(...ends(geometry, relation.a));
-  const u = scale2(vectorOf(geometry, relation.a), relation.alongA);
-  return { corner, from: Math.atan2(u[1], u[0]), sweep: relation.sense * turnOf(relation, geometry) };
+  const { a, b, alongA, alongB, sense } = relation;
+  const meet = cornerOf(geometry, a, b);
+  const u = scale2(vectorOf(geometry, a), alongA);
+  const [from, sweep] = [Math.atan2(u[1], u[0]), sense * turnOf(relation, geometry)];
+  const [line, along, axis] = isBuiltIn(a) ? ([b, alongB, from] as const) : ([a, alongA, from + sweep] as const);
+  const [start, end] = ends(geometry, line);
+  if ((isBuiltIn(a) || isBuiltIn(b)) && meet && !isBetween(meet, start, end))
+    return { from, sweep, corner: along === 1 ? start : end, axis };
+  return { from, sweep, corner: meet ?? middle2(...ends(geometry, a)), axis: undefined };
 }
+
+/** Does a place of a line lie between two others of it, or on one? */
+const isBetween = (at: Vec2, from: Vec2, to: Vec2): boolean =>
+  distance2(from, at) + distance2(at, to) < (1 + 1e-6) * distance2(from, to);
 
 /**
  * The sector in which a place lies, of the four that two lines make. Where the lines end in their corner and the place lies
