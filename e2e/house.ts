@@ -120,12 +120,17 @@ export class Bench {
 
   fit = (): Promise<void> => this.turning(() => this.page.getByRole('button', { name: 'Fit', exact: true }).click());
 
+  /** The view of the part, or of all parts. */
+  get view(): Locator {
+    return this.page.locator('section[data-drawn]');
+  }
+
   private async frames(): Promise<string> {
-    return (await this.page.getByLabel('View', { exact: true }).getAttribute('data-drawn')) ?? '';
+    return (await this.view.getAttribute('data-drawn')) ?? '';
   }
 
   private get moving(): Promise<string | null> {
-    return this.page.getByLabel('View', { exact: true }).getAttribute('data-moving');
+    return this.view.getAttribute('data-moving');
   }
 
   /** Waits until the camera stands still: it has come where it was to go, and no frame was drawn for a quarter of a second. */

@@ -58,6 +58,11 @@ export class Hand {
     await this.bench.turning(() => this.page.keyboard.press(key));
   }
 
+  /** A word that turns the view. */
+  async turnBy(word: Locator): Promise<void> {
+    await this.bench.turning(() => this.on(word));
+  }
+
   /** A number or a word where it is asked for, taken. */
   async type(text: string, takenBy = 'Enter'): Promise<void> {
     this.actions++;
@@ -93,6 +98,22 @@ export class Hand {
     await this.press();
   }
 
+  /** Clicks one more. */
+  async clickToo(at: Vec2): Promise<void> {
+    await this.page.keyboard.down('Shift');
+    await this.click(at);
+    await this.page.keyboard.up('Shift');
+  }
+
+  /** Drags over the open sketch. */
+  async drag(from: Vec2, to: Vec2): Promise<void> {
+    this.actions++;
+    await this.point(from);
+    await this.page.mouse.down();
+    await this.point(to);
+    await this.page.mouse.up();
+  }
+
   /** Picks what lies at a place in space, mm. */
   async pick(place: Vec3): Promise<void> {
     this.actions++;
@@ -109,7 +130,7 @@ export class Hand {
 
   /** Changes a size of the open sketch where it stands. */
   async size(shown: string, text: string): Promise<void> {
-    await this.on(this.page.locator('text[data-size]').filter({ hasText: shown }));
+    await this.on(this.page.locator('text[data-size]').filter({ hasText: exactly(shown) }));
     await this.type(text);
   }
 
@@ -215,7 +236,7 @@ export class Hand {
   }
 
   private async inView(place: Vec3): Promise<Vec2> {
-    const view = this.page.getByLabel('View', { exact: true });
+    const { view } = this.bench;
     const [origin, ...ends] = JSON.parse((await view.getAttribute('data-seen'))!) as [Vec2, Vec2, Vec2, Vec2];
     const box = (await view.boundingBox())!;
     const along = (k: 0 | 1) => ends.reduce((sum, end, n) => sum + place[n]! * (end[k] - origin[k]), origin[k]);
@@ -223,6 +244,7 @@ export class Hand {
   }
 }
 
+const exactly = (text: string): RegExp => new RegExp(`^\\s*${text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}\\s*$`);
 const numbersIn = (text: string): number[] => (text.match(/-?\d+(\.\d+)?/g) ?? []).map(Number);
 
 /** Decimals that `toBeCloseTo` has to compare for a share of a figure. */

@@ -17,6 +17,7 @@ export function desk() {
     ...{ sources: undefined, under: [], underlay: [] },
   };
   let project: Project = script.project;
+  const before: Project[] = [];
   const labels: string[] = [];
   const refusals: string[] = [];
   const editor = new SketchEditor('p', 's', {
@@ -30,6 +31,7 @@ export function desk() {
     act(actions) {
       const done = perform(project, actions);
       if (!done.ok) return done;
+      before.push(project);
       project = done.value.project;
       labels.push(done.value.change.label);
       return ok(undefined);
@@ -58,6 +60,10 @@ export function desk() {
       for (let k = 1; k <= 5; k++)
         editor.pointer('move', pointer([from[0] + ((to[0] - from[0]) * k) / 5, from[1] + ((to[1] - from[1]) * k) / 5]));
       editor.pointer('up', pointer(to));
+    },
+    undo() {
+      project = before.pop()!;
+      editor.refresh();
     },
     draw(tool: ToolName, ...places: Vec2[]) {
       editor.take(tool);

@@ -68,6 +68,9 @@ const prompt = computed(() => {
         <span v-else class="text-muted">{{ at === 0 ? 'the first' : 'the second' }} …</span>
       </li>
     </ol>
+    <p v-if="joining.loosened" class="mt-2 text-sm">
+      {{ assemblyStore.nameOf(joining.loosened) }} stands still no more: it goes to the other.
+    </p>
     <p v-if="prompt" class="text-muted mt-2 text-sm" role="status">{{ prompt }}</p>
     <div v-if="isJoint" class="mt-3 space-y-1">
       <ChoiceWord

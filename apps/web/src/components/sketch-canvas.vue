@@ -106,7 +106,7 @@ function grab(size: SizeLook, event: PointerEvent) {
     wrong.value = tied.ok ? undefined : tied.issue;
     return;
   }
-  if (props.state.tool.name !== 'select') return;
+  if (props.state.tool.isBusy) return;
   event.stopPropagation();
   const target = event.currentTarget as Element;
   target.setPointerCapture(event.pointerId);

@@ -8,6 +8,7 @@ import {
   directionAtEnd,
   distance2,
   dot2,
+  findEntity,
   Geometry,
   intersections,
   isBuiltIn,
@@ -70,8 +71,10 @@ interface ChainEnd {
  */
 export class ChainTool implements Tool {
   preview: Preview = NO_PREVIEW;
-  private first: Id | undefined;
-  private last: ChainEnd | undefined;
+  /** The point at which it began, once there is one. */
+  private begun: Id | undefined;
+  /** Where it went on from, one place after the other. */
+  private trail: ChainEnd[] = [];
   private bent: boolean;
   private pointer: PointerAt | undefined;
   private typed: TypedSizes = [];
@@ -83,6 +86,25 @@ export class ChainTool implements Tool {
     readonly name = 'chain',
   ) {
     this.bent = beginsBent;
+  }
+
+  /** Where it goes on from: one place back where a piece was undone. */
+  private get last(): ChainEnd | undefined {
+    const isThere = ({ snap: { point } }: ChainEnd) => point === undefined || this.has(point);
+    while (this.trail.length > 0 && !isThere(this.trail.at(-1)!)) this.trail.pop();
+    return this.trail.at(-1);
+  }
+
+  private get first(): Id | undefined {
+    return this.begun !== undefined && this.has(this.begun) ? this.begun : undefined;
+  }
+
+  private has(point: Id): boolean {
+    return findEntity(this.host.reachable.entities, point) !== undefined;
+  }
+
+  get isBusy(): boolean {
+    return this.last !== undefined;
   }
 
   get hint(): string {
@@ -136,9 +158,10 @@ export class ChainTool implements Tool {
   down(pointer: PointerAt): void {
     this.pointer = pointer;
     const { start: first, end: found, touches } = this.piece(pointer);
-    if (!this.last || !first) {
+    const { last } = this;
+    if (!last || !first) {
       const begun: ChainEnd = { snap: found, ...this.arriving(found) };
-      if (begun.heading || !this.bent) this.last = begun;
+      if (begun.heading || !this.bent) this.trail = [begun];
       return;
     }
     const from = first.place;
@@ -149,28 +172,33 @@ export class ChainTool implements Tool {
     const piece = arc ? this.addArc(maker, arc, start, end) : maker.entity('l', { kind: 'line', a: start, b: end });
     if (!arc && found.level) maker.relate({ kind: found.level, a: piece });
     if (!arc && this.goesOn(found.place, pointer))
-      maker.relate({ kind: 'tangent', circle: this.last.piece!.id, to: piece, side: 1 });
+      maker.relate({ kind: 'tangent', circle: last.piece!.id, to: piece, side: 1 });
     for (const rim of touches) this.touch(maker, rim, piece);
-    if (!arc && this.square(found, pointer)) maker.relate({ kind: 'perpendicular', a: this.last.piece!.id, b: piece });
+    if (!arc && this.square(found, pointer)) maker.relate({ kind: 'perpendicular', a: last.piece!.id, b: piece });
     const { typed } = this;
     holdTyped(maker, arc ? [radiusOf(piece)] : [lengthOf(maker, piece), directionOf(piece)], typed);
     const naming = namingOf(typed);
     this.typed = [];
     this.host.draw(maker.figure, arc ? 'arc' : 'line', naming, this.first !== undefined);
-    this.first ??= start;
-    if (end === this.first) {
+    this.begun = this.first ?? start;
+    if (end === this.begun) {
       this.escape();
       return;
     }
     const heading = arc ? directionAtEnd(arc) : direction2(sub2(found.place, from))!;
-    this.last = { snap: { place: found.place, point: end }, heading, piece: { id: piece, round: arc !== undefined } };
+    this.trail.push({
+      snap: { place: found.place, point: end },
+      heading,
+      piece: { id: piece, round: arc !== undefined },
+    });
     this.bent = false;
     this.preview = NO_PREVIEW;
   }
 
   escape(): boolean {
-    const drawing = this.last !== undefined;
-    this.first = this.last = undefined;
+    const drawing = this.isBusy;
+    this.begun = undefined;
+    this.trail = [];
     this.typed = [];
     this.bent = this.beginsBent;
     this.preview = NO_PREVIEW;

@@ -113,6 +113,10 @@ export class OffsetTool implements Tool {
     this.chain = [...host.selection].filter((id) => host.geometry.roleOf(id) !== 'point' && host.geometry.entities[id]);
   }
 
+  get isBusy(): boolean {
+    return this.chain.length > 0;
+  }
+
   get hint(): string {
     return this.chain.length === 0 ? 'Click a curve; its whole chain is taken.' : 'Click the side and about how far.';
   }
@@ -161,7 +165,7 @@ export class OffsetTool implements Tool {
   }
 
   escape(): boolean {
-    const busy = this.chain.length > 0;
+    const busy = this.isBusy;
     this.chain = [];
     this.typed = undefined;
     return busy;
@@ -173,6 +177,7 @@ const STILL: Similarity = { about: [0, 0], angle: 0, scale: 1, shift: [0, 0] };
 
 /** Moves what is selected, or a copy of it, from one place to another. */
 export class ShiftTool implements Tool {
+  readonly isBusy = true;
   preview: Preview = NO_PREVIEW;
   private from: Vec2 | undefined;
   private pointer: PointerAt | undefined;
@@ -269,6 +274,7 @@ function carry(
 
 /** Turns or scales what is selected about a place that is clicked; the number is typed. */
 export class PivotTool implements Tool {
+  readonly isBusy = true;
   preview: Preview = NO_PREVIEW;
 
   constructor(

@@ -23,6 +23,7 @@ import type { Tool } from './tool.ts';
 /** The tool in hand, as it shows itself. */
 type ToolLook = Pick<Tool, 'name' | 'hint' | 'preview' | 'offered' | 'pointed'> & {
   readonly sizes: readonly DrawnSize[];
+  readonly isBusy: boolean;
 };
 
 /** One moment of a sketch that is edited: all that is shown of it. */

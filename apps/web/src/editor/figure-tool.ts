@@ -46,6 +46,10 @@ export class FigureTool implements Tool {
     return true;
   }
 
+  get isBusy(): boolean {
+    return this.clicked.length > 0;
+  }
+
   /** The numbers of the click to come; of a figure with a count, that is the last of them. */
   get sizes(): readonly DrawnSize[] {
     const { recipe, clicks, places, last } = this;
@@ -142,7 +146,7 @@ export class FigureTool implements Tool {
   }
 
   escape(): boolean {
-    const drawing = this.clicked.length > 0;
+    const drawing = this.isBusy;
     this.clicked.length = this.typed.length = 0;
     this.preview = NO_PREVIEW;
     return drawing;

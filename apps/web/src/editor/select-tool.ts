@@ -37,13 +37,21 @@ interface SelectHost extends ToolHost {
   place(entities: Entities): void;
 }
 
-/** What lies under the pointer: points before curves, what is drawn before the axes; or curves alone. */
+/**
+ * What lies under the pointer: points before curves, what is drawn before the axes; or curves alone. Who points along a
+ * short curve, well off its ends, means the curve.
+ */
 export function hit(geometry: Geometry, { at, reach }: PointerAt, what: 'all' | 'curves' = 'all'): Id | undefined {
-  const point =
-    what === 'all' ? nearest(pointIds(geometry), (id) => distance2(geometry.point(id), at), reach) : undefined;
-  const curve = (ids: readonly Id[]) => nearest(ids, (id) => distance2(footOn(geometry, id, at), at), reach * 0.8);
-  return point ?? curve(curveIds(geometry)) ?? curve([X_AXIS, Y_AXIS]);
+  const toPoint = (id: Id) => distance2(geometry.point(id), at);
+  const toCurve = (id: Id) => distance2(footOn(geometry, id, at), at);
+  const point = what === 'all' ? nearest(pointIds(geometry), toPoint, reach) : undefined;
+  const curve = nearest(curveIds(geometry), toCurve, reach * 0.8);
+  if (point === undefined) return curve ?? nearest([X_AXIS, Y_AXIS], toCurve, reach * 0.8);
+  const isOff = toPoint(point) > reach * POINT_SHARE && curve !== undefined && toCurve(curve) < toPoint(point) / 2;
+  return isOff ? curve : point;
 }
+/** Nearer than this share of the reach a point is meant, whatever runs through it. */
+const POINT_SHARE = 0.55;
 
 /** That of what is drawn; where only an axis or nothing is, what of the model could be borrowed. */
 export function reached({ geometry, reachable }: ToolHost, pointer: PointerAt): Id | undefined {

@@ -60,7 +60,13 @@ export class SizeTool implements Tool {
     private readonly host: SizeHost,
     picks: readonly Id[] = [],
   ) {
-    this.picks = [...picks];
+    // more than can be sized was selected for something else
+    if (picks.length < 2 || sizeFor(host, picks, [0, 0])) this.picks = [...picks];
+    else host.select([], false);
+  }
+
+  get isBusy(): boolean {
+    return this.picks.length > 0;
   }
 
   get hint(): string {
@@ -134,7 +140,7 @@ export class SizeTool implements Tool {
   }
 
   escape(): boolean {
-    const busy = this.picks.length > 0;
+    const busy = this.isBusy;
     this.picks = [];
     this.rim = 0;
     this.way = undefined;

@@ -42,7 +42,7 @@ import { Loans } from './projected-references.ts';
 import { hit, SelectTool } from './select-tool.ts';
 import { SizeTyping } from './size-typing.ts';
 import type { PointerAt, Tool } from './tool.ts';
-import { TOOLS, type ToolName } from './tools.ts';
+import { USE_SELECTION, TOOLS, type ToolName } from './tools.ts';
 
 /** What the editor needs of the page. */
 interface EditorPort {
@@ -112,7 +112,7 @@ export class SketchEditor extends Snapshots<EditorState> {
       ...{ proposed: this.proposed, asking: this.asking, lastGuesses: this.lastGuesses },
       ...{ entry: this.typing.entry, at: this.last?.at },
       tool: {
-        sizes: tool.sizes ?? [],
+        ...{ sizes: tool.sizes ?? [], isBusy: tool.isBusy ?? false },
         ...{ name: tool.name, hint: tool.hint, preview: tool.preview, offered: tool.offered, pointed: tool.pointed },
       },
     };
@@ -203,6 +203,7 @@ export class SketchEditor extends Snapshots<EditorState> {
 
   take(name: ToolName): void {
     if (name !== 'size') this.tool.escape();
+    if (!USE_SELECTION.includes(name)) this.selection = new Set();
     this.tool = TOOLS[name](this);
     this.asking = undefined;
     this.typing.leave();
@@ -306,7 +307,11 @@ export class SketchEditor extends Snapshots<EditorState> {
   }
 
   private taken(done: Result<void>): Result<void> {
-    if (done.ok) this.asking = this.proposed = undefined;
+    if (done.ok) {
+      // its number is what it was clicked for: the keys mean what they did before
+      if (this.asking?.id !== undefined && this.selection.has(this.asking.id)) this.selection = new Set();
+      this.asking = this.proposed = undefined;
+    }
     this.publish();
     return done;
   }

@@ -52,8 +52,12 @@ export class SplineTool implements Tool {
     if (this.clicked.length === MOST_POINTS) this.finish();
   }
 
+  get isBusy(): boolean {
+    return this.clicked.length > 0;
+  }
+
   escape(): boolean {
-    const drawing = this.clicked.length > 0;
+    const drawing = this.isBusy;
     this.clicked = [];
     this.preview = NO_PREVIEW;
     return drawing;

@@ -64,6 +64,8 @@ export interface Tool {
   /** What to do next, for the line below the canvas. */
   readonly hint: string;
   readonly preview: Preview;
+  /** Is something on its way, so that the next click goes on with it wherever it is? */
+  readonly isBusy?: boolean;
   /** What can be had under the pointer, for tools that offer a choice: in words, which is chosen, and where. */
   readonly offered?:
     | { readonly words: readonly string[]; readonly chosen: number; readonly at: Vec2; readonly isHeld: boolean }

@@ -37,3 +37,5 @@ export const TOOLS = {
   select: (editor: SketchEditor) => new SelectTool(editor),
 } satisfies Record<string, ToolMaker>;
 export type ToolName = keyof typeof TOOLS;
+/** Those that do something with what is selected: the others begin without it. */
+export const USE_SELECTION: readonly ToolName[] = ['select', 'size', 'offset', 'move', 'copy', 'turn', 'scale'];

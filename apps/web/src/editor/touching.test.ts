@@ -1,4 +1,4 @@
-import { distance2, type Vec2 } from '@helb/core';
+import { distance2, type SizedRelation, type Vec2 } from '@helb/core';
 import { desk } from '../../test/drawing-desk.ts';
 
 // Lines that are drawn from or to rims are guessed to touch them.
@@ -13,6 +13,30 @@ const lines = ({ editor }: ReturnType<typeof desk>) =>
   Object.entries(editor.sketch.entities).flatMap(([id, { kind }]) =>
     kind === 'line' ? [editor.geometry.line(id)] : [],
   );
+
+test('a chain whose last piece was undone goes on from where that began', () => {
+  const hand = desk();
+  hand.editor.take('chain');
+  for (const at of [[5, 5], [40, 5], [40, 30]] as const) hand.click([...at]); // prettier-ignore
+  hand.undo();
+  hand.click([60, 25]);
+  const lines = () =>
+    Object.values(hand.editor.geometry.entities).flatMap((entity) =>
+      entity.kind === 'line' ? [[hand.editor.geometry.point(entity.a), hand.editor.geometry.point(entity.b)]] : [],
+    );
+  expect(lines()).toEqual([
+    [[5, 5], [40, 5]],
+    [[40, 5], [60, 25]],
+  ]); // prettier-ignore
+  hand.undo();
+  hand.undo();
+  hand.click([5, 40]);
+  expect(lines()).toEqual([[[5, 5], [5, 40]]]); // prettier-ignore
+  // and closes at where it begins now
+  hand.click([20, 40]);
+  hand.click([5, 5]);
+  expect(hand.editor.solved.regions.regions).toHaveLength(1);
+});
 
 test('a belt: two lines from rim to rim, each roughly clicked, and a closed area between them', () => {
   const hand = two();
@@ -89,4 +113,34 @@ test('where it would touch far away it ends on the rim', () => {
   hand.draw('circle', [0, 0], [30, 0]);
   hand.draw('chain', [-50, 10], [-29, 7]);
   expect(hand.kinds().filter((kind) => kind === 'tangent')).toEqual([]);
+});
+
+test('a line beside another stays so when it is cut off or prolonged: nothing comes loose, the distance still leads', () => {
+  const hand = desk();
+  const { editor } = hand;
+  hand.draw('circle', [0, 0], [4.5, 0]);
+  hand.draw('chain', [0, 0], [0, 14]);
+  editor.take('offset');
+  hand.click([0, 9]);
+  hand.click([1.5, 9]);
+  expect(editor.answer('1.5').ok).toBe(true);
+  const [copy] = Object.entries(editor.geometry.entities).findLast(([, { kind }]) => kind === 'line')!;
+  const { freedoms } = editor.solved.solution;
+  const ends = () => {
+    const { solution } = editor.solved;
+    expect([solution.freedoms, solution.redundant]).toEqual([freedoms, []]);
+    const { a, b } = editor.geometry.line(copy);
+    return [a, b].toSorted((p, q) => p[1] - q[1]);
+  };
+  const foot = Math.sqrt(4.5 ** 2 - 1.5 ** 2);
+  editor.take('trim');
+  hand.click([1.5, 2]);
+  expect(ends()).toEqual([[1.5, foot], [1.5, 14]].map((at) => at.map((c) => expect.closeTo(c, 9)))); // prettier-ignore
+  editor.take('extend');
+  hand.click([1.5, foot + 1]);
+  expect(ends()[0]).toEqual([1.5, -foot].map((c) => expect.closeTo(c, 9)));
+  const [size, relation] = Object.entries(editor.relations).find(([, { kind }]) => kind === 'offset')!;
+  editor.ask(relation as SizedRelation, size);
+  expect(editor.answer('2').ok).toBe(true);
+  expect(ends()[0]![0]).toBeCloseTo(2, 9);
 });

@@ -40,6 +40,9 @@ export function useAssemblyVerbs() {
       return [
         { id: 'accept', title: 'Accept', key: 'Enter', run: () => void joining.accept() },
         { id: 'leave', title: 'Leave', key: 'Esc', run: () => joining.leave() },
+        ...(joining.turned
+          ? [{ id: 'turn', title: 'The other way', key: 'W', run: () => void joining.change(joining.turned!) }]
+          : []),
       ];
     const joints = offeredJoints(JOINTS).map(({ kind, title, key }): Verb => ({
       ...{ id: `joint-${kind}`, title, key, run: () => joining.begin('joint', kind) },

@@ -122,6 +122,67 @@ test('begun with what is picked it takes one thing of each of two placements', (
   expect(assemblyStore.picked).toEqual([]);
 });
 
+test('flat faces that look the same way are taken to end flush, those that look at each other to meet; a key turns that', () => {
+  const { joining } = bench();
+  const face = (member: Id, normal: readonly [number, number, number]): MemberPick => ({
+    ...pick(member, 'top', 'face'),
+    reference: { to: 'face', name: `${member}/end` },
+    thing: {
+      to: 'face',
+      body: 0,
+      face: {
+        name: `${member}/end`,
+        surface: { form: 'plane', origin: [0, 0, 0], normal },
+        area: 1,
+        centre: [0, 0, 0],
+      },
+      topology: { name: 'b', faces: [], edges: [], vertices: [] },
+    },
+  });
+  const related = (normal: readonly [number, number, number]) => {
+    joining.begin('relation', 'coincident');
+    joining.answer(face('f', [0, 0, 1]));
+    expect(joining.turned).toBeUndefined();
+    joining.answer(face('a', normal));
+    return joining.draft!.kind;
+  };
+  expect(related([0, 0, -1])).toBe('coincident');
+  expect(related([0, 0, 1])).toBe('flush');
+  expect(joining.turned).toEqual({ kind: 'coincident' });
+  joining.change(joining.turned!);
+  expect([joining.draft!.kind, joining.turned]).toEqual(['coincident', { kind: 'flush' }]);
+  // what was asked for by its name stays that
+  joining.begin('relation', 'parallel');
+  joining.answer(face('f', [0, 0, 1]));
+  joining.answer(face('a', [0, 0, 1]));
+  expect([joining.draft!.kind, joining.turned]).toEqual(['parallel', undefined]);
+  joining.begin('joint', 'revolute');
+  joining.answer(pick('f', 'z'));
+  joining.answer(pick('a', 'z'));
+  expect(joining.turned).toEqual({ flip: true });
+});
+
+test('of two that stand still the one that was placed later goes to the other, and says so', () => {
+  const { joining, store, acted } = bench();
+  const hold = (id: Id) => store.act([{ command: 'placement.set', input: { id, fields: { held: true } } }]);
+  hold('f');
+  hold('a');
+  acted.length = 0;
+  joining.begin('relation', 'parallel');
+  joining.answer(pick('a', 'z'));
+  expect(joining.loosened).toBeUndefined();
+  joining.answer(pick('f', 'z'));
+  expect(joining.loosened).toBe('a');
+  joining.accept();
+  expect(acted.map(({ command }) => command)).toEqual(['placement.set', 'assembly-relation.add']);
+  expect(acted[0]!.input).toEqual({ id: 'a', fields: { held: false } });
+  // one that is free already goes by itself
+  joining.begin('relation', 'parallel');
+  joining.answer(pick('a', 'x'));
+  joining.answer(pick('f', 'x'));
+  expect(joining.loosened).toBeUndefined();
+});
+
 test('kept where it is the second needs nothing of its own', () => {
   const { joining, project } = bench();
   joining.begin('joint', 'rigid');

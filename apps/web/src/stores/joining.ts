@@ -69,6 +69,9 @@ export const RELATION_TITLES = Object.fromEntries(
   Object.entries(ASSEMBLY_RELATIONS).map(([kind, { title }]) => [kind, title]),
 ) as Record<AssemblyRelationName, string>;
 
+/** Faces look the same way up to this cosine. */
+const LIKE = 0.5;
+
 /** What is being joined: the desk asks for two things, the view shows what comes of them. */
 export const useJoining = defineStore('joining', () => {
   const store = useProject();
@@ -94,7 +97,7 @@ export const useJoining = defineStore('joining', () => {
     set({
       sort,
       id: newId(sort === 'joint' ? 'j' : 'm'),
-      kind,
+      kind: likelyKind({ sort, kind, sides }),
       sides,
       keep: false,
       flip: turnsRound(sides),
@@ -137,8 +140,28 @@ export const useJoining = defineStore('joining', () => {
     if (!draft.value || at === undefined) return;
     const sides = [...draft.value.sides] as [JoinedSide | undefined, JoinedSide | undefined];
     sides[at] = sideOf(pick);
-    set({ ...draft.value, sides, flip: turnsRound(sides) });
+    set({ ...draft.value, sides, flip: turnsRound(sides), kind: likelyKind({ ...draft.value, sides }) });
   }
+
+  /** Two flat faces that look the same way now are most likely to end flush, not to meet. */
+  function likelyKind({ sort, kind, sides }: Pick<Joining, 'sort' | 'kind' | 'sides'>): Joining['kind'] {
+    if (sort !== 'relation' || kind !== 'coincident') return kind;
+    const normals = sides.flatMap((side) => {
+      const plane = side && 'face' in side.thing ? planeOf(side.thing) : undefined;
+      const pose = side && assemblyStore.memberPoses.get(side.placement);
+      return plane && pose ? [transformDirection(pose, plane.z)] : [];
+    });
+    return normals.length === 2 && dot3(normals[0]!, normals[1]!) > LIKE ? 'flush' : kind;
+  }
+
+  /** It the other way round: a joint, and two flat faces that meet or end flush; undefined where there is none. */
+  const turned = computed((): Partial<Joining> | undefined => {
+    const { sort, kind, flip, keep, sides = [] } = draft.value ?? {};
+    if (!sides.every((side) => side)) return undefined;
+    if (sort === 'joint') return keep ? undefined : { flip: !flip };
+    if (!sides.every((side) => 'face' in side!.thing && planeOf(side!.thing))) return undefined;
+    return kind === 'coincident' ? { kind: 'flush' } : kind === 'flush' ? { kind: 'coincident' } : undefined;
+  });
 
   function drop(at: 0 | 1): void {
     const sides = [...draft.value!.sides] as [JoinedSide | undefined, JoinedSide | undefined];
@@ -174,6 +197,22 @@ export const useJoining = defineStore('joining', () => {
     return [];
   }
 
+  /** The one of two that stand still that has to go to the other: that which was placed later. */
+  const loosened = computed((): Id | undefined => {
+    const { sides = [], keep } = draft.value ?? {};
+    const placed = store.kept?.assembly?.placements ?? {};
+    const heads = sides.flatMap((side) => (side ? [headOf(side.placement)] : []));
+    const [a, b] = heads;
+    if (keep || a === undefined || b === undefined || a === b || !heads.every((id) => placed[id]?.held))
+      return undefined;
+    const order = Object.keys(placed);
+    return order.indexOf(a) > order.indexOf(b) ? a : b;
+  });
+  const lettingGo = (): Action[] =>
+    loosened.value === undefined
+      ? []
+      : [{ command: 'placement.set', input: { id: loosened.value, fields: { held: false } } }];
+
   /** How two flat faces look in the relation that is being made; undefined for all else. */
   const facing = computed((): FacingName | undefined => {
     const { sort, sides, kind, facing } = draft.value ?? {};
@@ -195,7 +234,7 @@ export const useJoining = defineStore('joining', () => {
         ...(initial === undefined ? {} : { amount: amount || initial }),
         ...(facing.value ? { facing: facing.value } : {}),
       };
-      return [{ command: 'assembly-relation.add', input: { id, record } }];
+      return [...lettingGo(), { command: 'assembly-relation.add', input: { id, record } }];
     }
     const record: JointRecord = {
       name: freeName(JOINTS[kind as JointName].title),
@@ -206,7 +245,7 @@ export const useJoining = defineStore('joining', () => {
       offset,
       angle,
     };
-    return [...(keep ? put : []), { command: 'joint.add', input: { id, record } }];
+    return [...(keep ? put : lettingGo()), { command: 'joint.add', input: { id, record } }];
   }
 
   function freeName(title: string): string {
@@ -261,5 +300,21 @@ export const useJoining = defineStore('joining', () => {
 
   const ends = (side: JoinedSide): boolean => hasEnds(side.thing);
 
-  return { draft, asked, facing, wrong, begin, accepts, answer, drop, change, turnSpot, accept, leave, ends };
+  return {
+    draft,
+    asked,
+    facing,
+    turned,
+    loosened,
+    wrong,
+    begin,
+    accepts,
+    answer,
+    drop,
+    change,
+    turnSpot,
+    accept,
+    leave,
+    ends,
+  };
 });

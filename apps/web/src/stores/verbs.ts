@@ -200,6 +200,8 @@ export function useVerbs() {
       ...SELECTION_TOOLS.map(toolVerb),
       ...centreline,
       ...tools.filter((verb) => verb !== size),
+      // offset is there for what is selected
+      ...EDIT_TOOLS.filter(([tool]) => tool !== 'offset').map(toolVerb),
       done,
     ];
   }

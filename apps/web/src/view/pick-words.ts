@@ -32,7 +32,7 @@ function lookWords(thing: Thing, unit: LengthUnit): string | undefined {
 export const ownWords = ({ called, thing }: Worded, unit: LengthUnit): string => called ?? lookWords(thing, unit) ?? '';
 
 /** What a pick is called where it stands among those of other parts. */
-export const pickWords = (pick: Worded & { readonly within?: string }, unit: LengthUnit): string =>
+const pickWords = (pick: Worded & { readonly within?: string }, unit: LengthUnit): string =>
   `${ownWords(pick, unit)}${pick.within === undefined ? '' : ` in ${pick.within}`}`;
 
 /** The step that made a thing of a body: of an edge the later of its faces' steps is not known, so its first. */

@@ -17,8 +17,10 @@ import { originOf } from './pose.ts';
 
 type Poses = Pick<Pose, 'poses'>;
 
-const along = ({ body, along: u }: Direction, { poses }: Poses): Vec3 =>
+/** A direction in space. */
+export const alongIn = ({ body, along: u }: Direction, poses: readonly RigidTransform[]): Vec3 =>
   body === SPACE ? u : transformDirection(poses[body]!, u);
+const along = (direction: Direction, { poses }: Poses): Vec3 => alongIn(direction, poses);
 /** A cosine within this of 0 looks neither way. */
 const SQUARE = 1e-9;
 
@@ -38,15 +40,18 @@ export function faced(mechanism: Mechanism, poses: readonly RigidTransform[]): r
   let now = poses;
   for (const _ of fronts) {
     const wrong = fronts.find((facing) => looksWrong(facing, { poses: now }));
-    const moved = wrong && movable(mechanism, wrong);
+    const moved = wrong && movableSide(mechanism, wrong);
     if (!moved) return now;
-    now = turnedRight(fronts, moved, now);
+    now = turnedRight(fronts, moved.bodies, now);
   }
   return now;
 }
 
-/** The bodies that go with the one side of a facing that can be turned; undefined where neither can. */
-function movable(mechanism: Mechanism, { a, b }: Facing): ReadonlySet<BodyIndex> | undefined {
+/** The one of two sides that can be turned, with the bodies that go with it; undefined where neither can. */
+export function movableSide(
+  mechanism: Mechanism,
+  { a, b }: Pick<Facing, 'a' | 'b'>,
+): { readonly own: Direction; readonly bodies: ReadonlySet<BodyIndex> } | undefined {
   const [first, second] = a.body < b.body ? [a, b] : [b, a];
   for (const [own, other] of [
     [second, first],
@@ -54,7 +59,7 @@ function movable(mechanism: Mechanism, { a, b }: Facing): ReadonlySet<BodyIndex>
   ] as const) {
     const bodies = hangingOn(mechanism, own.body);
     const isFree = [...bodies].every((body) => body !== SPACE && !mechanism.bodies[body]!.grounded);
-    if (isFree && !bodies.has(other.body)) return bodies;
+    if (isFree && !bodies.has(other.body)) return { own, bodies };
   }
   return undefined;
 }

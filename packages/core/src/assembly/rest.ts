@@ -30,6 +30,7 @@ import {
 } from './mechanism.ts';
 import { partsOf } from './parts.ts';
 import { spanning } from './spanning.ts';
+import { tipped } from './tipping.ts';
 
 /** Where the design puts everything. */
 export interface Rest extends Pose {
@@ -87,7 +88,7 @@ function restOfPart(part: Mechanism, given: Coordinates): Rest {
 function broughtTogether(mechanism: Mechanism, given: Coordinates): Pose {
   let first: Pose | undefined;
   for (const turned of mechanism.joints.length > 0 ? BEGINNINGS : [0]) {
-    const poses = faced(mechanism, gathered(mechanism, given, turned));
+    const poses = tipped(mechanism, faced(mechanism, gathered(mechanism, given, turned)));
     const coordinates = turnedWithin(mechanism.limits, near(measured(mechanism, poses, given), given));
     const rest = gently(mechanism, given, { ...restOf(mechanism), poses, coordinates });
     if (rest.fulfilled) return rest;

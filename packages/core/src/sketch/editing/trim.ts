@@ -4,7 +4,7 @@ import { fail, ok, type Result } from '../../result/index.ts';
 import { entityKind, type CurveEnd } from '../entities/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { along, arcBetween, boxesOverlap, boxOf, intersections, stretch, type Piece } from '../pieces/index.ts';
-import { relationKind, type Relation } from '../relations/index.ts';
+import { relationKind, withEndMoved, type Relation } from '../relations/index.ts';
 import { EditBuilder, parameterNear, placeAt, relationsOn, type SketchEdit } from './edit.ts';
 
 const TOLERANCE = 1e-6;
@@ -59,10 +59,26 @@ export function trim(builder: EditBuilder, id: Id, at: Vec2): Result<SketchEdit>
     { t: 0, point: first },
     { t: pieces.length, point: last },
   ];
-  if (before) builder.replace(id, part(start!, end(before)));
-  if (after && !before) builder.replace(id, part(end(after), finish!));
+  if (before) {
+    const cut = end(before);
+    builder.replace(id, part(start!, cut));
+    // with both the old end is that of the second stretch
+    if (!after) moveEnd(builder, id, last, cut.point);
+  }
+  if (after && !before) {
+    const cut = end(after);
+    builder.replace(id, part(cut, finish!));
+    moveEnd(builder, id, first, cut.point);
+  }
   if (after && before) likeFirst(builder, id, builder.entity(id[0] ?? 'l', part(end(after), finish!)));
   return ok(builder.edit);
+}
+
+/** What ran beside a curve does so still, though the curve ends elsewhere now. */
+function moveEnd(builder: EditBuilder, id: Id, before: Id, after: Id): void {
+  for (const [key, relation] of relationsOn(builder.drawing.relations, before))
+    if (relation.kind === 'offset')
+      builder.replaceRelation(key, withEndMoved(relation, id, before, after, builder.geometry.roleOf(id) === 'circle'));
 }
 
 type Stretch = Extract<ReturnType<typeof stretchAt>, { ok: true }>['value'];
@@ -221,6 +237,7 @@ export function extend(builder: EditBuilder, id: Id, at: Vec2): Result<SketchEdi
   const [first, last] = kind.ends!(entity);
   const end: CurveEnd = { t: atEnd ? 1 : 0, point: endPoint(builder, found) };
   const kept: CurveEnd = { t: atEnd ? 0 : 1, point: atEnd ? first : last };
+  moveEnd(builder, id, atEnd ? last : first, end.point);
   const make = (place: Vec2) => builder.place(place);
   builder.replace(
     id,

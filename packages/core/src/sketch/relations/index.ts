@@ -13,7 +13,7 @@ import { fixed } from './fixed/index.ts';
 import { horizontal } from './horizontal/index.ts';
 import type { RelationKind } from './kind.ts';
 import { midpoint } from './midpoint/index.ts';
-import { offset } from './offset/index.ts';
+import { offset, withEndMoved } from './offset/index.ts';
 import { parallel } from './parallel/index.ts';
 import { perpendicular } from './perpendicular/index.ts';
 import { relationRegister } from './register.ts';
@@ -24,7 +24,7 @@ import { tangent } from './tangent/index.ts';
 import { uncurved } from './uncurved/index.ts';
 import { vertical } from './vertical/index.ts';
 
-export { directionAt };
+export { directionAt, withEndMoved };
 
 /** The register, in the order in which relations are offered: a new kind is a folder beside these and a line here. */
 const RELATION_KINDS = {

@@ -31,7 +31,8 @@ const sideSchema = z.union([z.literal(1), z.literal(-1)]);
  * Curves at one distance from others, side by side. Each pair is a curve and the one beside it, `side` 1 where that lies
  * left of the first's own direction; each joint is an end of one and the end beside it, with the one or two pairs that
  * meet there. Where two pairs go on into each other, and at loose ends, the joint lies square beside its first; at sharp
- * corners it has the distance from both. Arcs beside arcs share their centre.
+ * corners it has the distance from both; where one of the two was cut off (`cut`) it has the distance alone. Arcs beside arcs
+ * share their centre.
  */
 const offsetSchema = z.strictObject({
   kind: z.literal('offset'),
@@ -46,6 +47,7 @@ const offsetSchema = z.strictObject({
         to: idSchema,
         pairs: z.array(z.int().min(0).max(199)).min(1).max(2),
         smooth: z.boolean().optional(),
+        cut: z.literal(true).optional(),
       }),
     )
     .max(201),
@@ -87,7 +89,8 @@ export const offset: RelationKind<Offset> = {
       const meeting = joint.pairs.map((k) => pairs[k]!);
       const lines = meeting.filter(({ from }) => layout.roleOf(from) === 'line');
       // an arc's own equations keep its ends on it
-      if (meeting.length === 2 && !joint.smooth) return lines.map((pair) => besideLine(id, layout, pair, joint, value));
+      if (joint.cut || (meeting.length === 2 && !joint.smooth))
+        return lines.map((pair) => besideLine(id, layout, pair, joint, value));
       const arc = meeting.find((pair) => !lines.includes(pair));
       return [arc ? onRay(id, layout, arc, joint) : squareBeside(id, layout, lines[0]!, joint, value)];
     });
@@ -130,6 +133,26 @@ export const offset: RelationKind<Offset> = {
   }),
   anchors: ({ pairs }, geometry) => [middleOf(pairs[0]!.to, geometry)],
 };
+
+/**
+ * It after an end of one of its curves was cut off or prolonged: the curve goes on beside the other, and its new end lies
+ * where something else keeps it.
+ * @param isRound is it an arc? Its own equations keep its ends on it
+ */
+export function withEndMoved(relation: Offset, curve: Id, before: Id, after: Id, isRound: boolean): Offset {
+  const joints = relation.joints.flatMap((joint): Joint[] => {
+    const k = joint.pairs.find((at) => relation.pairs[at]!.from === curve || relation.pairs[at]!.to === curve);
+    if (k === undefined || (joint.from !== before && joint.to !== before)) return [joint];
+    const { smooth: _, ...ends } = joint;
+    const rest = joint.pairs.filter((at) => at !== k);
+    const [from, to] = [joint.from, joint.to].map((end) => (end === before ? after : end)) as [Id, Id];
+    return [
+      ...(rest.length > 0 ? [{ ...ends, pairs: rest, cut: true as const }] : []),
+      ...(isRound ? [] : [{ ...ends, from, to, pairs: [k], cut: true as const }]),
+    ];
+  });
+  return { ...relation, joints };
+}
 
 /** The place on the other curve that is square beside a place on the first. */
 function nearestBeside(geometry: Geometry, from: Id, to: Id, p: Vec2): Vec2 {
