@@ -168,7 +168,7 @@ export class Hand {
   }
 
   /** What is read off the page: no action. `right` within a share of the figure, or of 1. */
-  async reads(what: string, read: () => Promise<number | undefined>, right: number, within = 2e-6): Promise<void> {
+  async reads(what: string, read: () => Promise<number | undefined>, right: number, within = 3e-6): Promise<void> {
     const isRight = (now: number | undefined) =>
       now !== undefined && Math.abs(now - right) <= within * Math.max(1, Math.abs(right));
     await expect

@@ -1,4 +1,4 @@
-import { distance2, dot2, offLine2, sub2 } from '../../math/index.ts';
+import { offLine2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { halfAxis, isAxisLike, ON_LINE } from '../half-profile.ts';
