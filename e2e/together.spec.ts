@@ -61,8 +61,11 @@ test('flush from above: nothing else moves, it follows the size; removed it tell
   await page.keyboard.press('r');
   await click(page, 1);
   const joining = page.getByTestId('joining');
-  await expect(joining).toContainText('looking against each other');
+  // both look up: flush is guessed, and a key turns that
+  await expect(joining).toContainText('looking the same way');
   await expect(joining).toContainText(/Block · face · flat.*Wheel · face · flat/);
+  await page.keyboard.press('w');
+  await expect(joining).toContainText('looking against each other');
   await joining.getByRole('button', { name: /coincident/ }).click();
   await page.getByRole('option', { name: 'flush' }).click();
   await expect(joining).toContainText('looking the same way');

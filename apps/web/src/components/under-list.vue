@@ -31,24 +31,24 @@ watch(
       top: `${Math.min(at[1] + 14, Math.max(height - 230, 0))}px`,
     }"
     :class="isHeld ? '' : 'pointer-events-none'"
-    role="listbox"
-    aria-label="Under the pointer"
     data-testid="under"
     @pointerleave="$emit('leave', $event)"
   >
-    <p
-      v-for="(item, k) in items"
-      :key="k"
-      role="option"
-      :aria-selected="k === chosen"
-      class="cursor-pointer truncate px-1.5 py-0.5"
-      :class="k === chosen ? 'bg-ink text-sheet' : ''"
-      :aria-current="k === chosen"
-      @pointerenter="$emit('choose', k)"
-      @click="$emit('take', k, $event)"
-    >
-      {{ item }}
-    </p>
+    <div role="listbox" aria-label="Under the pointer">
+      <p
+        v-for="(item, k) in items"
+        :key="k"
+        role="option"
+        :aria-selected="k === chosen"
+        class="cursor-pointer truncate px-1.5 py-0.5"
+        :class="k === chosen ? 'bg-ink text-sheet' : ''"
+        :aria-current="k === chosen"
+        @pointerenter="$emit('choose', k)"
+        @click="$emit('take', k, $event)"
+      >
+        {{ item }}
+      </p>
+    </div>
     <p v-if="items.length > 1" class="text-muted px-1.5 pt-1 text-[12px]">
       Tab: next of {{ items.length }}{{ isHeld ? '' : ' · right-click: choose here' }}
     </p>
