@@ -41,7 +41,7 @@ test('a sketch takes what is drawn in another part, and where its plane crosses 
   // what is under the pointer is known once the plane has crossed the others
   await expect(rim).toPass({ timeout: 20_000 });
   await expect(under).toContainText('circle of Round in Rod');
-  const chosen = under.locator('[aria-current=true]');
+  const chosen = under.locator('[aria-selected=true]');
   for (let k = 0; k < 6 && !(await chosen.textContent())?.startsWith('crossing'); k++) await bench.press('Tab');
   await expect(chosen).toContainText('crossing of face · round ⌀24 mm in Rod');
   await page.mouse.down();

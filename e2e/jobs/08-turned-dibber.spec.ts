@@ -53,15 +53,8 @@ job({ name: '08 turned dibber', today: 127, aim: 76 }, async (hand) => {
   await hand.on(page.getByRole('button', { name: 'Under', exact: true }));
   await hand.pick([3, 3, 0]);
   await hand.turn('s');
-  await hand.key('i');
-  await hand.click([0, 0]);
-  await hand.point([3, 5]);
-  await hand.type('5', 'Tab');
-  await hand.type('12');
-  await hand.turn('l');
-  await hand.key('x');
-  await hand.key('r');
-  await hand.type('30');
+  await hand.centredRectangle([0, 0], ['5', '12']);
+  await hand.cut('30');
   await hand.key('Enter');
   await hand.reads('with the mortise', hand.figure('Volume'), 128255.584);
 
@@ -75,11 +68,7 @@ job({ name: '08 turned dibber', today: 127, aim: 76 }, async (hand) => {
   await hand.type('2', 'Tab');
   await hand.type('2.5');
   // 22 above the step
-  await hand.key('n');
-  await hand.click([16, 40]);
-  await hand.click([16, 18]);
-  await hand.click([24, 30]);
-  await hand.type('22');
+  await hand.sizeBetween([16, 40], [16, 18], [24, 30], '22');
   await expect(bench.title()).toContainText('settled');
   await hand.turn('l');
   await hand.key('v');

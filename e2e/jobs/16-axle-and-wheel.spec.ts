@@ -3,15 +3,10 @@ import { job } from './hand.ts';
 
 job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   const { page, bench } = hand;
-  await hand.on(bench.page.getByTestId('part-name').getByRole('button'));
-  await hand.type('axle');
+  await hand.callPart('axle');
   await hand.turn('2');
   await hand.key('o');
-  for (const diameter of ['54', '44']) {
-    await hand.click([0, 0]);
-    await hand.point([19, 12]);
-    await hand.type(diameter);
-  }
+  for (const diameter of ['54', '44']) await hand.circle([0, 0], diameter);
   await expect(bench.title()).toContainText('settled');
   await hand.turn('l');
   await hand.key('x');
@@ -31,58 +26,29 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   await hand.on(page.getByLabel('View', { exact: true }).getByRole('button', { name: 'Front', exact: true }).last());
   await hand.turn('Enter');
   await hand.key('o');
-  await hand.click([0, 117]);
-  await hand.point([9, 121]);
-  await hand.type('19');
-  await hand.key('n');
-  await hand.click([0, 117]);
-  await hand.click([15, 155]);
-  await hand.click([60, 130]);
-  await hand.type('38');
+  await hand.circle([0, 117], '19');
+  await hand.sizeBetween([0, 117], [15, 155], [60, 130], '38');
   await expect(bench.title()).toContainText('settled');
-  await hand.turn('l');
-  await hand.key('x');
-  await hand.key('r');
-  await hand.key('e');
+  await hand.cut();
   await hand.key('Enter');
   await hand.reads('a hole through both walls', hand.figure('Volume'), 235197.65);
 
   // the other, on the upright plane
   await hand.turn('3');
   await hand.key('o');
-  await hand.click([0, -131]);
-  await hand.point([5, -127]);
-  await hand.type('10');
-  await hand.key('n');
-  await hand.click([0, -131]);
-  await hand.click([15, -155]);
-  await hand.click([60, -140]);
-  await hand.type('24');
+  await hand.circle([0, -131], '10');
+  await hand.sizeBetween([0, -131], [15, -155], [60, -140], '24');
   await expect(bench.title()).toContainText('settled');
-  await hand.turn('l');
-  await hand.key('x');
-  await hand.key('r');
-  await hand.key('e');
+  await hand.cut();
   await hand.key('Enter');
   await hand.reads('a hole across', hand.figure('Volume'), 234408.06);
 
   // a slot in the upper wall alone
   await hand.turn('1');
-  await hand.key('i');
-  await hand.click([0, -60]);
-  await hand.point([6, -30]);
-  await hand.type('7', 'Tab');
-  await hand.type('80');
-  await hand.key('n');
-  await hand.click([2, -100]);
-  await hand.click([15, -155]);
-  await hand.click([60, -120]);
-  await hand.type('55');
+  await hand.centredRectangle([0, -60], ['7', '80']);
+  await hand.sizeBetween([2, -100], [15, -155], [60, -120], '55');
   await expect(bench.title()).toContainText('settled');
-  await hand.turn('l');
-  await hand.key('x');
-  await hand.key('r');
-  await hand.key('e');
+  await hand.cut();
   await hand.key('w');
   await hand.key('w');
   await hand.key('Enter');
@@ -93,17 +59,10 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   await hand.reads('its mass', hand.figure('Mass'), 1818.047, 1e-5);
 
   // the wheel
-  await hand.on(page.getByRole('tab', { name: 'Parts' }));
-  await hand.on(page.getByRole('button', { name: '+ new part' }));
-  await hand.type('wheel');
-  await expect(page.getByTestId('part-name')).toHaveText('wheel');
+  await hand.newPart('wheel');
   await hand.turn('2');
   await hand.key('o');
-  for (const diameter of ['96', '54']) {
-    await hand.click([0, 0]);
-    await hand.point([19, 12]);
-    await hand.type(diameter);
-  }
+  for (const diameter of ['96', '54']) await hand.circle([0, 0], diameter);
   await hand.turn('l');
   await hand.key('x');
   await hand.key('b');
@@ -124,10 +83,7 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   await hand.key('t');
   await hand.click([-48, 0]);
   await expect(bench.title()).toContainText('settled');
-  await hand.turn('l');
-  await hand.key('x');
-  await hand.key('r');
-  await hand.type('18');
+  await hand.cut('18');
   await hand.key('Enter');
   await hand.reads('one pocket', hand.figure('Volume'), 89064.152 - 18 * 83.071345);
   await hand.key('g');

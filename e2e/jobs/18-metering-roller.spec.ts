@@ -3,8 +3,7 @@ import { job } from './hand.ts';
 
 job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   const { page, bench } = hand;
-  await hand.on(bench.page.getByTestId('part-name').getByRole('button'));
-  await hand.type('hub');
+  await hand.callPart('hub');
   await hand.turn('1');
 
   // the right half of what is outside, each line by its length
@@ -56,9 +55,7 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   await hand.pick([3, 6, 6]);
   await hand.turn('s');
   await hand.key('o');
-  await hand.click([0, 0]);
-  await hand.point([3, 3]);
-  await hand.type('9');
+  await hand.circle([0, 0], '9');
   await hand.key('k');
   await hand.click([0, 0]);
   await hand.click([0, 10]);
@@ -97,27 +94,17 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   await hand.pick([15, 5, 5]);
   await hand.turn('s');
   await hand.key('o');
-  await hand.click([0, 0]);
-  await hand.point([3, 3]);
-  await hand.type('6.4');
-  await hand.turn('l');
-  await hand.key('x');
-  await hand.key('r');
-  await hand.type('14');
+  await hand.circle([0, 0], '6.4');
+  await hand.cut('14');
   await hand.key('Enter');
   await hand.reads('the hub', hand.figure('Volume'), 23850.8166);
   await hand.reads('its centre', hand.figure('Centre of mass'), 3.67790383, 5e-3);
 
   // the sleeve
-  await hand.on(page.getByRole('tab', { name: 'Parts' }));
-  await hand.on(page.getByRole('button', { name: '+ new part' }));
-  await hand.type('sleeve');
-  await expect(page.getByTestId('part-name')).toHaveText('sleeve');
+  await hand.newPart('sleeve');
   await hand.turn('2');
   await hand.key('o');
-  await hand.click([0, 0]);
-  await hand.point([13, 13]);
-  await hand.type('36');
+  await hand.circle([0, 0], '36');
   await hand.key('f');
   await hand.click([18, 0]);
   await hand.point([23, 2]);
@@ -135,21 +122,10 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   await hand.reads('ring with its chamfers', hand.figure('Volume'), 32121.1387);
   await hand.pick([0, -20, 38]);
   await hand.turn('s');
-  await hand.key('i');
-  await hand.click([0, 30]);
-  await hand.point([1.5, 33]);
-  await hand.type('2.4', 'Tab');
-  await hand.type('5.2');
-  await hand.key('n');
-  await hand.click([0.9, 27.4]);
-  await hand.click([0, 0]);
-  await hand.click([9, 9]);
-  await hand.type('20.8');
+  await hand.centredRectangle([0, 30], ['2.4', '5.2']);
+  await hand.sizeBetween([0.9, 27.4], [0, 0], [9, 9], '20.8');
   await expect(bench.title()).toContainText('settled');
-  await hand.turn('l');
-  await hand.key('x');
-  await hand.key('r');
-  await hand.key('e');
+  await hand.cut();
   await hand.key('Enter');
   await hand.reads('one flute', hand.figure('Volume'), 32121.1387 - 322.716367);
   await hand.key('g');

@@ -9,25 +9,17 @@ job({ name: '21 drop dibber', today: 91, aim: 55 }, async (hand) => {
   await hand.choose('unit of lengths', 'inches');
 
   // the tube: two circles about the origin, the ring between them
-  await hand.on(bench.page.getByTestId('part-name').getByRole('button'));
-  await hand.type('drop tube');
+  await hand.callPart('drop tube');
   await hand.turn('1');
   await hand.key('o');
-  for (const diameter of ['.75', '.5']) {
-    await hand.click([0, 0]);
-    await hand.point(inch([0.6, 0.3]));
-    await hand.type(diameter);
-  }
+  for (const diameter of ['.75', '.5']) await hand.circle([0, 0], diameter);
   await hand.extrude('5 3/8');
   await hand.key('Enter');
   await hand.reads('tube', hand.figure('Volume'), 1.31922348, 1e-5);
   await hand.select(page.getByLabel('Material'), 'PMMA');
 
   // the point, drawn in place: what is bored is its outline
-  await hand.on(page.getByRole('tab', { name: 'Parts' }));
-  await hand.on(page.getByRole('button', { name: '+ new part' }));
-  await hand.type('brass point');
-  await expect(page.getByTestId('part-name')).toHaveText('brass point');
+  await hand.newPart('brass point');
   await hand.key('d');
   await hand.on(page.getByRole('button', { name: 'Back', exact: true }));
   await hand.pick([0.22 * INCH, 0, 0.22 * INCH]);
@@ -48,9 +40,7 @@ job({ name: '21 drop dibber', today: 91, aim: 55 }, async (hand) => {
   await hand.key('Enter');
   await hand.turn('s');
   await hand.key('o');
-  await hand.click([0, 0]);
-  await hand.point(inch([0.1, 0.1]));
-  await hand.type('.2');
+  await hand.circle([0, 0], '.2');
   await hand.turn('l');
   await hand.pick([0.15 * INCH, (11 / 16) * INCH, 0.15 * INCH]);
   await hand.key('l');

@@ -154,6 +154,52 @@ export class Hand {
     await this.page.keyboard.up('Shift');
   }
 
+  /** A circle by its diameter, about a place of the open sketch; another where the tool is in hand already. */
+  async circle(centre: Vec2, diameter: string): Promise<void> {
+    await this.click(centre);
+    await this.point([centre[0] + OUT_mm, centre[1] + OUT_mm]);
+    await this.type(diameter);
+  }
+
+  /** A rectangle about a place of the open sketch, by its width and height. */
+  async centredRectangle(centre: Vec2, [width, height]: readonly [string, string]): Promise<void> {
+    await this.key('i');
+    await this.click(centre);
+    await this.point([centre[0] + OUT_mm, centre[1] + OUT_mm]);
+    await this.type(width, 'Tab');
+    await this.type(height);
+  }
+
+  /** A size between two things of the open sketch, its number at a place. */
+  async sizeBetween(one: Vec2, other: Vec2, at: Vec2, text: string): Promise<void> {
+    await this.key('n');
+    for (const place of [one, other, at]) await this.click(place);
+    await this.type(text);
+  }
+
+  /** A new part, drawn among the others. */
+  async newPart(name: string): Promise<void> {
+    await this.on(this.page.getByRole('tab', { name: 'Parts' }));
+    await this.on(this.page.getByRole('button', { name: '+ new part' }));
+    await this.type(name);
+    await expect(this.page.getByTestId('part-name')).toHaveText(name);
+  }
+
+  /** Another name for the part on the bench. */
+  async callPart(name: string): Promise<void> {
+    await this.on(this.page.getByTestId('part-name').getByRole('button'));
+    await this.type(name);
+  }
+
+  /** Closes the sketch and cuts it away, as far as it is told, else through everything. */
+  async cut(depth?: string): Promise<void> {
+    await this.turn('l');
+    await this.key('x');
+    await this.key('r');
+    if (depth === undefined) await this.key('e');
+    else await this.type(depth);
+  }
+
   /** Goes to a part from wherever one is. */
   async part(name: string): Promise<void> {
     await this.on(this.page.getByRole('tab', { name: 'Parts' }));
@@ -243,6 +289,9 @@ export class Hand {
     return [box.x + along(0), box.y + along(1)];
   }
 }
+
+/** Well off the place where something begins, mm. */
+const OUT_mm = 3;
 
 const exactly = (text: string): RegExp => new RegExp(`^\\s*${text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}\\s*$`);
 const numbersIn = (text: string): number[] => (text.match(/-?\d+(\.\d+)?/g) ?? []).map(Number);

@@ -4,6 +4,7 @@ import { ANGLE, AREA, formatQuantity, isOfBody, LENGTH, readingsBetween, reading
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
+import { useUnits } from '../stores/units.ts';
 import { ownWords } from '../view/pick-words.ts';
 import CopyFigures from './copy-figures.vue';
 import CutFace from './cut-face.vue';
@@ -12,6 +13,7 @@ import CutFace from './cut-face.vue';
 const bench = useWorkbench();
 const model = useModel();
 const store = useProject();
+const { unit } = useUnits();
 
 /** The smallest gap takes the kernel: it comes a little later. */
 watch(
@@ -32,12 +34,15 @@ const UNITS = { length: LENGTH, angle: ANGLE, area: AREA } as const;
 const readings = computed((): [string, string][] => {
   const [a, b, ...more] = bench.picked.map(({ thing }) => thing);
   const read = !a || more.length > 0 ? [] : b ? readingsBetween(a, b) : readingsOf(a);
-  const unit = store.kept?.unit ?? 'mm';
   const told = read.map(
-    ({ label, amount, of }) => [label, formatQuantity({ amount, dimension: UNITS[of] }, unit, 3)] as [string, string],
+    ({ label, amount, of }) =>
+      [label, formatQuantity({ amount, dimension: UNITS[of] }, unit.value, 3)] as [string, string],
   );
   if (!bench.gap) return told;
-  return [...told, ['smallest gap', formatQuantity({ amount: bench.gap.distance_mm, dimension: LENGTH }, unit, 3)]];
+  return [
+    ...told,
+    ['smallest gap', formatQuantity({ amount: bench.gap.distance_mm, dimension: LENGTH }, unit.value, 3)],
+  ];
 });
 </script>
 
@@ -45,8 +50,7 @@ const readings = computed((): [string, string][] => {
   <section v-if="bench.picked.length > 0" class="border-rule border-b p-4">
     <h2 class="heading mb-1">Picked</h2>
     <p v-for="pick in bench.picked" :key="pick.body + pick.name" class="leading-5">
-      {{ ownWords(pick, store.kept?.unit ?? 'mm')
-      }}<span v-if="pick.within" class="text-muted"> in {{ pick.within }}</span>
+      {{ ownWords(pick, unit) }}<span v-if="pick.within" class="text-muted"> in {{ pick.within }}</span>
     </p>
     <CutFace />
     <CopyFigures class="mt-1" :figures="readings" prefix="reading" />

@@ -40,12 +40,9 @@ const underlaid = computed(() => props.underlay.map((line) => props.map.path([..
 const areas = computed(() => areaPaths(props.state, props.map));
 const sizes = computed(() => sizeLooks(props.state, props.map, moving.value));
 const tags = computed(() => tagLooks(props.state, props.map, props.showRelations, textBoxes(sizes.value, props.map)));
-/** Where the outline does not go on; half a profile may end on its axis. */
-const openEnds = computed(() =>
-  halfAxis(props.state.geometry) === undefined
-    ? props.state.solved.regions.openEnds.map((end) => props.map.at(end.at))
-    : [],
-);
+const openEnds = computed(() => props.state.solved.regions.openEnds.map((end) => props.map.at(end.at)));
+/** Half a profile may end on its axis. */
+const isHalf = computed(() => halfAxis(props.state.geometry) !== undefined);
 const axes = computed(() => {
   const far = 4000 * props.map.pixel;
   return [
@@ -89,6 +86,12 @@ function pointer(kind: 'down' | 'move' | 'up', event: PointerEvent) {
     free: free.value,
     add: event.shiftKey || event.ctrlKey,
   });
+}
+
+/** The list of what a tool offers stays, so that it can be clicked. */
+function holdOffered() {
+  const { offered } = props.state.tool;
+  if (offered) props.editor.choose(offered.chosen, false);
 }
 
 const hold = (event: KeyboardEvent) => {
@@ -193,7 +196,7 @@ defineExpose({ hold });
       @pointermove="pointer('move', $event)"
       @pointerup="pointer('up', $event)"
       @mousedown.prevent
-      @contextmenu.prevent
+      @contextmenu.prevent="holdOffered"
     >
       <defs>
         <pattern id="hatch" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -254,7 +257,15 @@ defineExpose({ hold });
         <circle :cx="map.origin[0]" :cy="map.origin[1]" r="5" />
         <path :d="`M${map.origin[0] - 8} ${map.origin[1]}h16M${map.origin[0]} ${map.origin[1] - 8}v16`" />
       </g>
-      <circle v-for="(end, k) in openEnds" :key="`o${k}`" :cx="end[0]" :cy="end[1]" r="8" class="open-end">
+      <circle
+        v-for="(end, k) in openEnds"
+        :key="`o${k}`"
+        :cx="end[0]"
+        :cy="end[1]"
+        r="8"
+        class="open-end"
+        :class="{ half: isHalf }"
+      >
         <title>The outline is open here</title>
       </circle>
       <g

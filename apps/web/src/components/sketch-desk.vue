@@ -341,7 +341,10 @@ const lettering = computed(() => {
       }}{{ openings > 0 ? `, ${openings} ${openings === 1 ? 'opening' : 'openings'} inside` : '' }}.
     </p>
     <p v-else-if="!half" class="text-muted">No closed area yet.</p>
-    <p v-if="half">Half a profile, open along {{ nameOf(half) }}: turned about it or mirrored in it, it is whole.</p>
+    <p v-if="half">
+      Half a profile, open along {{ nameOf(half) }}: turned about it or mirrored in it, it is whole. To be extruded as
+      it is it needs a line there.
+    </p>
     <p v-else-if="regions.openEnds.length > 0" class="text-clash">
       {{ regions.openEnds.length }} open {{ regions.openEnds.length === 1 ? 'end' : 'ends' }}, ringed in the view.
     </p>

@@ -42,7 +42,6 @@ watch(
         :aria-selected="k === chosen"
         class="cursor-pointer truncate px-1.5 py-0.5"
         :class="k === chosen ? 'bg-ink text-sheet' : ''"
-        :aria-current="k === chosen"
         @pointerenter="$emit('choose', k)"
         @click="$emit('take', k, $event)"
       >

@@ -6,10 +6,9 @@ import {
   dot3,
   PART_COLOURS,
   signLines,
-  suits,
   toSpace,
-  type Accepts,
   type Box3,
+  type Reference,
   type Vec2,
   type Vec3,
 } from '@helb/core';
@@ -34,6 +33,7 @@ import { PlaneMap } from '../editor/plane-map.ts';
 import { beginsNumber } from '../editor/size-typing.ts';
 import { useSnapshot } from '../snapshots/use-snapshot.ts';
 import { Picking } from '../view/picking.ts';
+import { answering } from '../view/answering.ts';
 import { listWords } from '../view/pick-words.ts';
 import type { Pick } from '../view/picks.ts';
 import { Viewport } from '../view/viewport.ts';
@@ -232,21 +232,19 @@ function fit() {
 }
 
 const views = Object.keys(VIEWS) as ViewName[];
-// picking
 function hover(at: Vec2, event: PointerEvent) {
   if (bench.editor || event.buttons !== 0 || !viewport.value) return;
-  picking.hover(at, answers(viewport.value.pick(at)));
+  point(at, viewport.value.pick(at));
+}
+function point(at: Vec2, picks: readonly Pick[]) {
+  picking.hover(at, bench.askedField ? answering(picks, bench.askedField.accepts) : picks);
   light();
 }
-/** While something is asked for, only what can be the answer is picked; where that is a face, before what is seen edge-on. */
-function answers(picks: readonly Pick[]): readonly Pick[] {
-  const { accepts } = bench.askedField ?? {};
-  if (!accepts) return picks;
-  const found = picks.filter(({ thing }) => suits(thing, accepts));
-  const isFace = ({ kind }: Pick) => kind === 'face' && FACES.includes(accepts);
-  return found.toSorted((a, b) => Number(isFace(b)) - Number(isFace(a)));
+/** A name in the view is meant, whatever was meant before. */
+function pointAtName(at: Vec2, reference: Reference) {
+  picking.forget();
+  point(at, viewport.value!.find(reference).slice(0, 1));
 }
-const FACES: readonly Accepts[] = ['plane', 'sheet', 'face'];
 /** What the list under the pointer shows: of the view, or of a sketch tool that offers a choice. */
 const offered = computed(() => {
   const [{ tool, solved } = {}, screen] = [bench.sketching, stage.value?.screen];
@@ -424,7 +422,13 @@ defineExpose({ viewport });
       </button>
     </template>
     <template #above>
-      <GuideNames :names="labels" :find="(reference) => viewport?.find(reference) ?? []" />
+      <GuideNames
+        :names="labels"
+        :idle="bench.editor !== undefined"
+        @point="pointAtName"
+        @take="take"
+        @leave="forget"
+      />
       <SketchHint v-if="bench.sketching" :state="bench.sketching" />
       <p
         v-if="model.busy && model.progress"

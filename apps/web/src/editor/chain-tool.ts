@@ -90,9 +90,7 @@ export class ChainTool implements Tool {
 
   /** Where it goes on from: one place back where a piece was undone. */
   private get last(): ChainEnd | undefined {
-    const isThere = ({ snap: { point } }: ChainEnd) => point === undefined || this.has(point);
-    while (this.trail.length > 0 && !isThere(this.trail.at(-1)!)) this.trail.pop();
-    return this.trail.at(-1);
+    return this.trail.findLast(({ snap: { point } }) => point === undefined || this.has(point));
   }
 
   private get first(): Id | undefined {

@@ -233,7 +233,7 @@ export class SketchEditor extends Snapshots<EditorState> {
   choose(k: number, isTaken: boolean): void {
     this.tool.choose?.(k);
     if (isTaken && this.last) this.pointer('down', this.last);
-    this.publish();
+    else this.publish();
   }
 
   /** One step back: the number, the half-made figure, the tool, the selection; false if there was nothing to leave. */

@@ -218,6 +218,15 @@ describe('which way it goes', () => {
     expect(making.snapshot.draft!.step).toMatchObject({ ways: 'backwards' });
   });
 
+  test('what goes both ways goes one way when it is turned, then the other', () => {
+    const { making } = page();
+    making.begin({ ...extrusion, ways: 'both' } as Step);
+    for (const ways of ['forwards', 'backwards', 'forwards']) {
+      expect(making.turn()).toBe(true);
+      expect(making.snapshot.draft!.step).toMatchObject({ ways });
+    }
+  });
+
   test("a direction that stands in the document is nobody's guess", () => {
     const { making } = page({ s2: { ...extrusion, ways: 'backwards', result: 'cut' } as Step });
     making.begin(extrusion);

@@ -32,6 +32,7 @@ import type { MemberPick } from '../view/placed-picks.ts';
 import { newId } from './ids.ts';
 import { usePlacements } from './placements.ts';
 import { useProject } from './project.ts';
+import { useUnits } from './units.ts';
 import { useAssembly } from './assembly.ts';
 
 /** One of the two things that are joined. */
@@ -75,6 +76,7 @@ const LIKE = 0.5;
 /** What is being joined: the desk asks for two things, the view shows what comes of them. */
 export const useJoining = defineStore('joining', () => {
   const store = useProject();
+  const { unit } = useUnits();
   const assemblyStore = useAssembly();
   const placements = usePlacements();
   const draft = shallowRef<Joining>();
@@ -120,7 +122,7 @@ export const useJoining = defineStore('joining', () => {
     placement: pick.member,
     reference: pick.reference,
     thing: pick.thing,
-    words: ownWords(pick, store.kept?.unit ?? 'mm'),
+    words: ownWords(pick, unit.value),
     spot: 'middle',
   });
 

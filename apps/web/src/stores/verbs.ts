@@ -129,7 +129,9 @@ export function useVerbs() {
     };
     const words = STEPPED.flatMap(([name, key]): Verb[] => {
       const field = Object.fromEntries(applying(fields, step))[name];
-      if (field?.type !== 'choice') return [];
+      // where turning does nothing, going both ways does nothing either
+      const isIdle = name === 'ways' && !turned?.({ ...step, ways: undefined } as typeof step);
+      if (field?.type !== 'choice' || isIdle) return [];
       const [first, ...others] = Object.entries(field.options).filter(([value]) => value !== TURNED);
       // what is cut away mostly goes through everything: that is the last of extents
       const isCut = name === 'extent' && (step as { result?: string }).result === 'cut';

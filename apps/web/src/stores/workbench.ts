@@ -303,16 +303,16 @@ export const useWorkbench = defineStore('bench', () => {
     making.begin(step);
   }
 
-  /** Was the sketch that is changed open? Then it is again afterwards. */
-  let reopened = false;
+  /** A sketch that was open when it was to be changed is open again afterwards. */
+  let reopened: Id | undefined;
   function reopen(id: Id): void {
-    if (reopened) editSketch(id);
-    reopened = false;
+    if (reopened === id) editSketch(id);
+    reopened = undefined;
   }
 
   /** Opens a step again to choose anew what it builds on. */
   function editStep(id: Id, field?: string): void {
-    reopened = editor.value?.step === id;
+    reopened = editor.value?.step === id ? id : undefined;
     leaveSketch();
     leaveStanding();
     making.edit(id, field);

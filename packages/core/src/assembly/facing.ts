@@ -20,11 +20,11 @@ type Poses = Pick<Pose, 'poses'>;
 /** A direction in space. */
 export const alongIn = ({ body, along: u }: Direction, poses: readonly RigidTransform[]): Vec3 =>
   body === SPACE ? u : transformDirection(poses[body]!, u);
-const along = (direction: Direction, { poses }: Poses): Vec3 => alongIn(direction, poses);
 /** A cosine within this of 0 looks neither way. */
 const SQUARE = 1e-9;
 
-const looksWrong = ({ a, b, is }: Facing, at: Poses): boolean => dot3(along(a, at), along(b, at)) * is < -SQUARE;
+const looksWrong = ({ a, b, is }: Facing, at: Poses): boolean =>
+  dot3(alongIn(a, at.poses), alongIn(b, at.poses)) * is < -SQUARE;
 
 /** Relations whose sides look the wrong way round. */
 export const facesWrong = ({ relations }: Pick<Mechanism, 'relations'>, at: Poses): string[] =>
@@ -73,14 +73,14 @@ function turnedRight(
   const outward = fronts.flatMap(({ a, b, is }) => {
     if (bodies.has(a.body) === bodies.has(b.body)) return [];
     const [own, other] = bodies.has(a.body) ? [a, b] : [b, a];
-    return [{ own, wanted: scale3(along(other, { poses }), is) }];
+    return [{ own, wanted: scale3(alongIn(other, poses), is) }];
   });
   let now = poses;
   /** A direction that looks right by now. */
   let kept: Vec3 | undefined;
   for (const [k, { own, wanted }] of outward.entries()) {
-    const is = along(own, { poses: now });
-    const next = outward[k + 1] && along(outward[k + 1]!.own, { poses: now });
+    const is = alongIn(own, now);
+    const next = outward[k + 1] && alongIn(outward[k + 1]!.own, now);
     const turn = kept ? turnAbout(kept, is, wanted) : turnTo(is, wanted, next);
     if (!turn) continue;
     kept ??= wanted;

@@ -28,10 +28,13 @@ const STANDING: RigidTransform[] = FACING_WAYS.flatMap((way) =>
 const still: Record<string, Feature> = {
   plane: { body: SPACE, form: 'plane', at: [0, 0, 3], along: [0, 0, 1] },
   axis: { body: SPACE, form: 'axis', at: [4, 0, 0], along: [0, 1, 0], radius: 5 },
+  rod: { body: SPACE, form: 'axis', at: [0, 0, 0], along: [1, 0, 0] },
+  wall: { body: SPACE, form: 'plane', at: [0, 3, 0], along: [0, 1, 0] },
 };
 const own: Record<string, Feature> = {
   plane: { body: 0, form: 'plane', at: [2, 0, 1], along: [1, 0, 0] },
   axis: { body: 0, form: 'axis', at: [0, 3, 0], along: [0, 0, 1], radius: 2 },
+  side: { body: 0, form: 'plane', at: [0, 2, 0], along: [0, 1, 0] },
 };
 
 const mechanism = (
@@ -75,6 +78,20 @@ test.each<[AssemblyRelationName, string, string, number | undefined]>([
   for (const pose of STANDING) {
     const rest = restPose(mechanism(kind, still[a]!, own[b]!, pose, amount), new Map());
     expect([STANDING.indexOf(pose), rest.fulfilled]).toEqual([STANDING.indexOf(pose), true]);
+  }
+});
+
+test('of the ways to turn it that is taken which leaves the most that holds', () => {
+  // its z lies along the rod and shall stand square to it: turned about z of the room its side would face elsewhere
+  for (const upright of [rotation([0, 0, 0], [0, 1, 0], QUARTER), rotation([0, 0, 0], [0, 1, 0], -QUARTER)]) {
+    const square = mechanism('perpendicular', still['rod']!, own['axis']!, upright).relations[0]!;
+    const level = mechanism('parallel', still['wall']!, own['side']!, upright).relations[0]!;
+    const both = { ...mechanism('parallel', still['wall']!, own['side']!, upright), relations: [level, square] };
+    const before = transformDirection(upright, [0, 1, 0]);
+    const rest = restPose(both, new Map());
+    expect(rest.fulfilled).toBe(true);
+    // what looked along y was in order, and still is
+    expect(Math.abs(dot3(transformDirection(rest.poses[0]!, [0, 1, 0]), before))).toBeCloseTo(1, 9);
   }
 });
 

@@ -18,7 +18,7 @@ const TURNS = [1, -1, 0.5, -0.5].map((quarters) => (quarters * Math.PI) / 2);
 
 /**
  * Bodies turned, each with all that hangs on it by joints, where a relation could not begin to turn them: the
- * turn after which it is nearest to being fulfilled. All else stays where it is.
+ * turn after which all relations together are nearest to being fulfilled. All else stays where it is.
  */
 export function tipped(mechanism: Mechanism, poses: readonly RigidTransform[]): readonly RigidTransform[] {
   return mechanism.relations.reduce((now, relation) => tippedFor(mechanism, relation, now), poses);
@@ -33,7 +33,14 @@ function tippedFor(mechanism: Mechanism, relation: Relation, poses: readonly Rig
   const turned = [x, y].flatMap((axis) =>
     TURNS.map((angle) => turnedAbout(poses, bodies, originOf(poses[own.body]!), axis, angle)),
   );
-  return turned.reduce((best, next) => (cost(relation, next) < cost(relation, best) - 1e-9 ? next : best), poses);
+  const costs = [poses, ...turned].map((one) => ({
+    poses: one,
+    // what it is turned for comes first, then what else holds already
+    own: cost(relation, one),
+    all: mechanism.relations.reduce((sum, other) => sum + cost(other, one), 0),
+  }));
+  const least = Math.min(...costs.map(({ own }) => own));
+  return costs.filter(({ own }) => own < least + 1e-6).toSorted((a, b) => a.all - b.all)[0]!.poses;
 }
 
 const dotsOf = ({ equations }: Relation): Dot[] =>

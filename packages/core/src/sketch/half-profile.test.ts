@@ -73,6 +73,15 @@ test('half a profile is measured across the axis on which it ends: a point, a si
   );
 });
 
+test('what only helps to draw, or is shown for a moment, makes it no less half a profile', () => {
+  const more = {
+    ...line('helper', [-20, 5], [-3, 9], { construction: true }),
+    ...line('mid', [0, -9], [0, 9], { construction: true }),
+  };
+  expect(halfAxis(new Geometry({ ...half().entities, ...more }))).toBe('y-axis');
+  expect(halfAxis(new Geometry({ ...half().entities, ...line('other', [-20, 5], [-3, 9]) }))).toBeUndefined();
+});
+
 test('a line along the axis is no half of anything', () => {
   expect(halfAxis(new Geometry(line('l', [0, 30], [0, 48])))).toBeUndefined();
 });

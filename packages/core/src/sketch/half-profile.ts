@@ -1,6 +1,6 @@
 import { offLine2, type Vec2 } from '../math/index.ts';
 import { once, type Id } from '../records/index.ts';
-import { X_AXIS, Y_AXIS, type Entity } from './entities/index.ts';
+import { entityKind, X_AXIS, Y_AXIS, type Entity } from './entities/index.ts';
 import type { Geometry } from './geometry.ts';
 import { findRegions } from './regions/index.ts';
 
@@ -18,7 +18,7 @@ const AXES = [
 /**
  * The line of a sketch about which somebody most likely wants to turn what is drawn: the only construction line; else the
  * axis of the sketch on which an open outline ends; else the only line; else the only side that lies on an axis of the
- * sketch with all the rest on one side of it.
+ * sketch with all the rest of the outline on one side of it.
  */
 export const likelyAxis = once((geometry: Geometry): Id | undefined => {
   const all = Object.entries(geometry.entities).filter(([, { kind }]) => kind === 'line');
@@ -33,17 +33,16 @@ export const likelyAxis = once((geometry: Geometry): Id | undefined => {
   return sides.length === 1 ? sides[0] : undefined;
 });
 
-/** The only axis or construction line on which an open outline ends, with all that is drawn on one side of it. */
+/** The axis or construction line on which both ends of an open outline lie, with all of the outline on one side of it. */
 export const halfAxis = once((geometry: Geometry): Id | undefined => {
   const ends = findRegions(geometry).openEnds;
   if (ends.length !== 2) return undefined;
   const construction = Object.keys(geometry.entities).filter((id) => isAxisLike(geometry, id));
-  const axes = [X_AXIS, Y_AXIS, ...construction].filter((id) => {
+  const axis = [X_AXIS, Y_AXIS, ...construction].find((id) => {
     const { a, b } = geometry.line(id);
     return ends.every(({ at }) => Math.abs(offLine2(at, a, b)) < ON_LINE);
   });
-  const [axis] = axes;
-  if (axis === undefined || axes.length > 1) return undefined;
+  if (axis === undefined) return undefined;
   const heights = heightsOver(geometry, axis);
   return areBeside(heights) && heights.some((height) => Math.abs(height) > ON_LINE) ? axis : undefined;
 });
@@ -62,12 +61,14 @@ function isSideOnAxis(geometry: Geometry, id: Id): boolean {
 
 const isOn = (at: Vec2, across: 0 | 1): boolean => Math.abs(at[across]) < ON_LINE;
 
-/** How far the points of a sketch lie left of a line, mm. */
+/** How far the points of the outline lie left of a line, mm; what is construction only helps to draw it. */
 function heightsOver(geometry: Geometry, line: Id): number[] {
   const { a, b } = geometry.line(line);
-  return Object.values(geometry.entities).flatMap((entity) =>
-    entity.kind === 'point' ? [offLine2([entity.x, entity.y], a, b)] : [],
+  const outline = Object.values(geometry.entities).filter(
+    (entity) => entity.kind !== 'point' && !isConstruction(entity),
   );
+  const points = outline.flatMap((entity) => entityKind(entity.kind).uses(entity));
+  return points.filter((id) => geometry.roleOf(id) === 'point').map((id) => offLine2(geometry.point(id), a, b));
 }
 
 const areBeside = (heights: readonly number[]): boolean =>

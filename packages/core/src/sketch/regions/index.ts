@@ -1,5 +1,5 @@
 import type { Vec2 } from '../../math/index.ts';
-import type { Id } from '../../records/index.ts';
+import { once, type Id } from '../../records/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { arrange, faces, type HalfEdge } from './arrangement.ts';
 import { areaShare, crossings, type Piece } from '../pieces/index.ts';
@@ -27,14 +27,14 @@ export interface Regions {
 /** Ends nearer than this count as one (mm): well below what can be drawn, well above what the solver leaves. */
 const TOLERANCE = 1e-6;
 
-/** Finds all closed areas of a sketch; construction geometry bounds nothing. */
-export function findRegions(geometry: Geometry): Regions {
+/** Finds all closed areas of a sketch, once for each geometry; construction geometry bounds nothing. */
+export const findRegions = once((geometry: Geometry): Regions => {
   const curves = Object.entries(geometry.entities).flatMap(([id, entity]) =>
     'construction' in entity && entity.construction ? [] : geometry.pieces(id),
   );
   const arrangement = arrange(curves, TOLERANCE);
   return { regions: nested(faces(arrangement)), openEnds: arrangement.openEnds };
-}
+});
 
 /** What is filled where nothing was picked: outlines less what lies in them, islands inside again. */
 export const filled = ({ regions }: Regions): Region[] => regions.filter((region) => region.depth % 2 === 0);
