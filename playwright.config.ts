@@ -13,6 +13,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     actionTimeout: 20_000,
     trace: 'off',
+    screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [
@@ -24,6 +25,10 @@ export default defineConfig({
         '--disable-sync',
         '--no-first-run',
         '--disable-quic',
+        // a software renderer draws these pages: half of the time went into smoothing and putting layers together
+        '--webgl-antialiasing-mode=none',
+        '--disable-gpu-rasterization',
+        '--disable-gpu-compositing',
       ],
     },
   },

@@ -18,7 +18,8 @@ async function toSheets(page: Page): Promise<void> {
   await expect(sheet(page)).toHaveAttribute('data-drawn', 'true', { timeout: 60_000 });
 }
 async function saved(page: Page, name: string): Promise<string> {
-  const download = page.waitForEvent('download');
+  // all sheets in one are drawn first
+  const download = page.waitForEvent('download', { timeout: 60_000 });
   await page.getByRole('button', { name, exact: true }).click();
   return (await download).path();
 }

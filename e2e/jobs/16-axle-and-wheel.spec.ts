@@ -113,7 +113,7 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   await hand.reads('the wheel again', hand.figure('Volume'), 67583.667);
 
   await hand.part('axle');
-  await hand.resize('Sketch 1', '44', '46');
+  await hand.resize('Sketch 1', '⌀44', '46');
   await hand.reads('a thinner tube', hand.figure('Volume'), 189074.11);
   await hand.on(page.getByRole('button', { name: 'Undo' }));
   await hand.renumber('Extrusion 1', 'distance', '350');
