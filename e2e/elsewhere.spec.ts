@@ -114,8 +114,8 @@ test('a part comes from another project and is given a number; it is taken anew 
   // the other project goes: the part stays
   await shelf();
   const card = page.getByRole('listitem').filter({ hasText: 'Box' });
-  await card.getByRole('button', { name: 'remove…' }).click();
-  await card.getByRole('button', { name: 'Remove', exact: true }).click();
+  await card.getByRole('button', { name: 'More for Box' }).click();
+  await page.getByRole('menuitem', { name: 'Throw away' }).click();
   await expect(card).toHaveCount(0);
   await page.goto(host);
   await parts.click();

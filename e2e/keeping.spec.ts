@@ -63,7 +63,7 @@ test('the server is away: the shelf says so, and nobody is shown the door', asyn
   await expect(page).toHaveURL(/\/$/);
   await page.unroute('**/api/**');
   await page.reload();
-  await expect(page.getByText('Nothing here yet')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Begin' })).toBeVisible();
 });
 
 test('two windows on one project: both changes stand', async ({ bench, page }) => {

@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { hostsOf, type Config } from './config.ts';
 import { DEMO_ACCOUNT } from './demo-account.ts';
 import { createApp } from './http/app.ts';
+import { faultOf } from './http/errors.ts';
 import { openLogs } from './logs.ts';
 import type { Accounts } from './accounts/accounts.ts';
 import { checkedDocument } from './services/checked-document.ts';
@@ -18,9 +19,14 @@ export interface RunningServer {
 export async function startServer(config: Config): Promise<RunningServer> {
   const logs = openLogs(config);
   const { database, services } = await openServices(config);
-  const { accounts, projects } = services;
+  const { accounts, projects, shelf } = services;
   const requests = new RequestReader();
   if (config.HELB_DEMO === 'yes') await seedDemo(accounts, projects, database.models.Account);
+  // where it fails it is tried again: what should have gone is not shown as kept for longer
+  const sweep = () =>
+    shelf.sweep().catch((error: unknown) => logs.faults.error({ fault: faultOf(error) }, 'sweeping failed'));
+  await sweep();
+  const sweeping = setInterval(() => void sweep(), SWEEP_ms);
   const healthy = () => database.sequelize.authenticate();
   const app = createApp(
     {
@@ -41,6 +47,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   return {
     port: (http.address() as AddressInfo).port,
     async stop() {
+      clearInterval(sweeping);
       const closed = new Promise((resolve) => http.close(resolve));
       http.closeIdleConnections();
       setTimeout(() => http.closeAllConnections(), 3000).unref();
@@ -56,6 +63,9 @@ export async function startServer(config: Config): Promise<RunningServer> {
  * that is let go on this side first may just be taken for the next request, which then fails.
  */
 const KEEP_ALIVE_MS = 65_000;
+
+/** How often what was thrown away long ago is removed. */
+const SWEEP_ms = 6 * 3600 * 1000;
 
 async function seedDemo(
   accounts: Accounts,

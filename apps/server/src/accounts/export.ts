@@ -4,10 +4,12 @@ import type { Account } from '../db/models.ts';
 import type { Files } from '../services/files.ts';
 import { piecesOf } from '../services/pieces.ts';
 import type { Projects } from '../services/projects.ts';
+import type { Shelf } from '../services/shelf.ts';
 import type { Sessions } from './sessions.ts';
 
 interface Kept {
   readonly projects: Projects;
+  readonly shelf: Shelf;
   readonly files: Files;
   readonly sessions: Sessions;
 }
@@ -16,9 +18,9 @@ interface Kept {
  * All that an account keeps, as one zip that is made while it is read: what is known of the person, and of each project a zip
  * that can be imported again, with its log and its picture.
  */
-export async function exportOf(account: Account, { projects, files, sessions }: Kept): Promise<Readable> {
+export async function exportOf(account: Account, { projects, shelf, files, sessions }: Kept): Promise<Readable> {
   const zip = new ZipFile();
-  const list = await projects.list(account.id);
+  const list = await shelf.list(account.id);
   const { name, createdAt, passwordAt, secondFactor } = account;
   const about = {
     ...{ name, createdAt, passwordAt, oneTimeCodes: secondFactor !== null },
@@ -27,21 +29,21 @@ export async function exportOf(account: Account, { projects, files, sessions }: 
   };
   zip.addBuffer(Buffer.from(JSON.stringify(about, null, 2)), 'account.json');
   for (const [k, project] of list.entries())
-    add(zip, `${fileName(project.name, k)}.zip`, () => projectZip(account.id, project.id, { projects, files }), false);
+    add(zip, `${fileName(project.name, k)}.zip`, () => projectZip(account.id, project.id, { projects, shelf, files }), false);
   return ended(zip);
 }
 
 async function projectZip(
   accountId: number,
   id: string,
-  { projects, files }: Pick<Kept, 'projects' | 'files'>,
+  { projects, shelf, files }: Pick<Kept, 'projects' | 'shelf' | 'files'>,
 ): Promise<Readable> {
   const zip = new ZipFile();
   add(zip, 'project.json', async () => Readable.from(piecesOf((await projects.document(accountId, id)).document)));
   for (const hash of await files.list(accountId, id))
     add(zip, `files/${hash}`, async () => Readable.from([await files.read(accountId, hash)]));
   add(zip, 'log.jsonl', () => Promise.resolve(Readable.from(logLines(projects, accountId, id))));
-  const picture = await projects.picture(accountId, id).catch(() => undefined);
+  const picture = await shelf.picture(accountId, id).catch(() => undefined);
   if (picture) zip.addBuffer(picture, 'picture.png', { compress: false });
   return ended(zip);
 }

@@ -4,15 +4,15 @@ import type { Sessions } from '../accounts/sessions.ts';
 import { accountNameSchema } from '../accounts/words.ts';
 import type { Database } from '../db/database.ts';
 import type { Account } from '../db/models.ts';
-import type { Projects } from '../services/projects.ts';
 import type { Quota } from '../services/quota.ts';
 import { Refusal } from '../services/refusal.ts';
+import type { Shelf } from '../services/shelf.ts';
 
 interface Administration {
   readonly database: Database;
   readonly accounts: Accounts;
   readonly sessions: Sessions;
-  readonly projects: Projects;
+  readonly shelf: Shelf;
   readonly quota: Quota;
 }
 
@@ -42,8 +42,8 @@ const ON_ACCOUNT: Readonly<Record<string, OnAccount>> = {
   },
   remove: {
     says: 'removes NAME and all that is kept for it, for good',
-    async run(account, { projects }) {
-      await projects.removeAll(account.id);
+    async run(account, { shelf }) {
+      await shelf.removeAll(account.id);
       await account.destroy();
       return `${account.name} is removed, with all projects.`;
     },

@@ -54,6 +54,11 @@ export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreation
   declare replaySize: CreationOptional<number>;
   declare findings: CreationOptional<number | null>;
   declare picture: CreationOptional<Buffer | null>;
+  /** Does the picture show all that there is, not a part alone? */
+  declare wholePicture: CreationOptional<boolean>;
+  /** Where it lies on the shelf, and when it was thrown away. */
+  declare folder: CreationOptional<string | null>;
+  declare thrownAt: CreationOptional<Date | null>;
 }
 
 /** The revision log: only ever appended to. `entry` is a LogEntry with its actions, as JSON. */
@@ -138,8 +143,11 @@ export function defineModels(sequelize: Sequelize) {
       documentSize: bytes(),
       logSize: bytes(),
       replaySize: bytes(),
-      findings: { type: DataTypes.INTEGER.UNSIGNED, allowNull: true },
-      picture: { type: DataTypes.BLOB('medium'), allowNull: true },
+      findings: maybe(DataTypes.INTEGER.UNSIGNED),
+      picture: maybe(DataTypes.BLOB('medium')),
+      wholePicture: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+      folder: maybe(DataTypes.STRING),
+      thrownAt: maybe(DataTypes.DATE(3)),
     },
     { sequelize, tableName: 'projects' },
   );
@@ -148,7 +156,7 @@ export function defineModels(sequelize: Sequelize) {
       projectId: { ...text(), primaryKey: true },
       revision: { ...whole(), primaryKey: true },
       changeId: text(),
-      accountId: { type: DataTypes.INTEGER.UNSIGNED, allowNull: true },
+      accountId: maybe(DataTypes.INTEGER.UNSIGNED),
       madeAt: time(),
       size: whole(),
       entry: { type: DataTypes.TEXT('medium'), allowNull: false },

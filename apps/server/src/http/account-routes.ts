@@ -15,7 +15,7 @@ const EXPORTS: Limit = {
 
 /** Coming in and going, and what people change about themselves. */
 export function accountRoutes(services: Services, logs: Logs): Router {
-  const { accounts, sessions, projects, files, quota, limits, requests, signUp } = services;
+  const { accounts, sessions, projects, shelf, files, quota, limits, requests, signUp } = services;
   const { tokenOf, originOf, self, limited, enter, leave } = entrance(services, logs);
   const router = new Router();
 
@@ -113,7 +113,7 @@ export function accountRoutes(services: Services, logs: Logs): Router {
   router.get('/account/export', async (ctx) => {
     const account = await self(ctx);
     await limits.count(EXPORTS, account.id);
-    ctx.body = await exportOf(await accounts.whole(account), { projects, files, sessions });
+    ctx.body = await exportOf(await accounts.whole(account), { projects, shelf, files, sessions });
     wrote(ctx, account.id, 'took everything out');
     ctx.type = 'application/zip';
     ctx.attachment('helb-account.zip');
@@ -127,7 +127,7 @@ export function accountRoutes(services: Services, logs: Logs): Router {
       'could not remove the account',
       accounts.confirm(account, credentials, originOf(ctx)),
     );
-    await projects.removeAll(proven.id);
+    await shelf.removeAll(proven.id);
     await proven.destroy();
     wrote(ctx, account.id, 'removed the account');
     leave(ctx);

@@ -7,6 +7,7 @@ import type { Files } from '../services/files.ts';
 import type { Limits } from '../services/limits.ts';
 import type { Projects } from '../services/projects.ts';
 import type { Quota } from '../services/quota.ts';
+import type { Shelf } from '../services/shelf.ts';
 import type { RequestReader } from '../services/request-reader.ts';
 import { answerErrors, faultOf } from './errors.ts';
 import { apiRoutes } from './routes.ts';
@@ -20,6 +21,7 @@ export interface Services {
   readonly quota: Quota;
   readonly projects: Projects;
   readonly files: Files;
+  readonly shelf: Shelf;
   readonly requests: RequestReader;
   /** Host names that are answered, and how many proxies before it are believed. */
   readonly hosts: readonly string[];

@@ -16,7 +16,7 @@ const LITTLE = 32 * 1024;
 const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47]);
 
 export function apiRoutes(services: Services, logs: Logs): Router {
-  const { projects, files, requests, healthy } = services;
+  const { projects, shelf, files, requests, healthy } = services;
   const { who, worker } = entrance(services, logs);
   const router = new Router({ prefix: '/api' });
   /** Large answers are written in pieces: between them others have their turn. */
@@ -44,7 +44,7 @@ export function apiRoutes(services: Services, logs: Logs): Router {
   router.use(accountRoutes(services, logs).routes());
 
   router.get('/projects', async (ctx) => {
-    ctx.body = await projects.list((await who(ctx)).id);
+    ctx.body = await shelf.list((await who(ctx)).id);
   });
   router.post('/projects', async (ctx) => {
     const { id: accountId } = await worker(ctx);
@@ -56,9 +56,33 @@ export function apiRoutes(services: Services, logs: Logs): Router {
   router.get('/projects/:id', async (ctx) => {
     answer(ctx, await projects.open((await who(ctx)).id, projectId(ctx)));
   });
+  router.patch('/projects/:id', async (ctx) => {
+    const { id: accountId } = await worker(ctx);
+    await shelf.change(accountId, projectId(ctx), await body(ctx, requests, 'card'));
+    ctx.status = 204;
+  });
+  router.post('/projects/:id/copies', async (ctx) => {
+    const { id: accountId } = await worker(ctx);
+    const id = await shelf.copy(accountId, projectId(ctx));
+    logs.changes.info({ account: accountId, project: id }, 'made');
+    ctx.body = { id };
+    ctx.status = 201;
+  });
+  router.put('/projects/:id/thrown', async (ctx) => {
+    const { id: accountId } = await worker(ctx);
+    await shelf.throwAway(accountId, projectId(ctx));
+    logs.changes.info({ account: accountId, project: projectId(ctx) }, 'thrown away');
+    ctx.status = 204;
+  });
+  router.delete('/projects/:id/thrown', async (ctx) => {
+    const { id: accountId } = await worker(ctx);
+    await shelf.takeBack(accountId, projectId(ctx));
+    logs.changes.info({ account: accountId, project: projectId(ctx) }, 'taken back');
+    ctx.status = 204;
+  });
   router.delete('/projects/:id', async (ctx) => {
     const { id: accountId } = await worker(ctx);
-    await projects.remove(accountId, projectId(ctx));
+    await shelf.remove(accountId, projectId(ctx));
     logs.changes.info({ account: accountId, project: projectId(ctx) }, 'removed');
     ctx.status = 204;
   });
@@ -85,14 +109,14 @@ export function apiRoutes(services: Services, logs: Logs): Router {
   });
   router.put('/projects/:id/look', async (ctx) => {
     const { id: accountId } = await worker(ctx);
-    const { findings, picture } = await body(ctx, requests, 'look');
+    const { findings, picture, whole } = await body(ctx, requests, 'look');
     const bytes = Buffer.from(picture, 'base64');
     if (!bytes.subarray(0, 4).equals(PNG)) throw new Refusal(422, 'picture: not a PNG.');
-    await projects.describe(accountId, projectId(ctx), { findings, picture: bytes });
+    await shelf.describe(accountId, projectId(ctx), { findings, picture: bytes, whole });
     ctx.status = 204;
   });
   router.get('/projects/:id/picture', async (ctx) => {
-    ctx.body = await projects.picture((await who(ctx)).id, projectId(ctx));
+    ctx.body = await shelf.picture((await who(ctx)).id, projectId(ctx));
     ctx.type = 'image/png';
     ctx.set('Cache-Control', 'private, max-age=60');
   });

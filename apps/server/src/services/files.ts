@@ -45,6 +45,11 @@ export class Files {
     await this.put(projectId, { hash, size, packed });
   }
 
+  /** Keeps all files of a project of theirs with another one too. */
+  async copyAll(accountId: number, from: string, to: string): Promise<void> {
+    for (const hash of await this.list(accountId, from)) await this.share(accountId, to, hash);
+  }
+
   /** The bytes of a file of any project of theirs. */
   async read(accountId: number, hash: string): Promise<Buffer> {
     const { packed } = await this.row(accountId, hash);

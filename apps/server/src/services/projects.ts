@@ -13,7 +13,7 @@ import { writtenSize } from './written-size.ts';
 
 const newId = customAlphabet('0123456789abcdefghijkmnpqrstuvwxyz', 12);
 
-const MOST_PROJECTS = 500;
+export const MOST_PROJECTS = 500;
 const MB = 1024 * 1024;
 const MOST_DOCUMENT = LIMITS.bytes;
 /** What one change may take as text. */
@@ -35,6 +35,11 @@ interface OpenedProject {
   readonly older?: number | undefined;
 }
 
+/** What was thrown away is neither opened nor changed until it is taken back. */
+function refuseThrown({ name, thrownAt }: ProjectRow): void {
+  if (thrownAt) throw new Refusal(410, `"${name}" was thrown away. Take it back from the shelf to go on with it.`);
+}
+
 /** Projects and their revisions. Every method takes who asks, and knows nothing of projects of others. */
 export class Projects {
   private readonly documents: DocumentCache;
@@ -47,26 +52,6 @@ export class Projects {
     this.documents = new DocumentCache(cacheBytes);
   }
 
-  async list(accountId: number) {
-    const rows = await this.database.models.ProjectRow.findAll({
-      where: { accountId },
-      order: [['changedAt', 'DESC']],
-      limit: MOST_PROJECTS,
-      attributes: {
-        include: [[this.database.sequelize.literal('picture IS NOT NULL'), 'hasPicture']],
-        exclude: ['picture'],
-      },
-    });
-    return rows.map((row) => ({
-      id: row.id,
-      name: row.name,
-      revision: row.revision,
-      changedAt: row.changedAt.toISOString(),
-      findings: row.findings,
-      hasPicture: Boolean(row.get('hasPicture')),
-    }));
-  }
-
   /** A new project of a document that was checked. */
   async create(accountId: number, { name, size, packed: bytes }: CheckedDocument): Promise<string> {
     const { Account, ProjectRow, Snapshot } = this.database.models;
@@ -77,7 +62,10 @@ export class Projects {
       // of one account one after the other: two at once would both be the last that is allowed
       await Account.findByPk(accountId, { transaction, lock: transaction.LOCK.UPDATE, attributes: ['id'] });
       if ((await ProjectRow.count({ where: { accountId }, transaction })) >= MOST_PROJECTS)
-        throw new Refusal(409, `There are ${MOST_PROJECTS} projects already. Remove some first.`);
+        throw new Refusal(
+          409,
+          `There are ${MOST_PROJECTS} projects already, with those that were thrown away. Remove some for good first.`,
+        );
       await this.quota.check(accountId, size, transaction);
       await ProjectRow.create(
         { id, accountId, name, revision: 0, createdAt: now, changedAt: now, documentSize: size },
@@ -90,6 +78,7 @@ export class Projects {
 
   async open(accountId: number, id: string): Promise<OpenedProject> {
     const row = await this.row(accountId, id);
+    refuseThrown(row);
     const document = await this.documentOf(row.id, row.revision);
     return { id, revision: row.revision, document, ...(await this.logBefore(id, row.revision)) };
   }
@@ -102,7 +91,7 @@ export class Projects {
 
   /** Refuses a project that is not theirs, before anything that is sent with it is looked at. */
   async owned(accountId: number, id: string): Promise<void> {
-    await this.row(accountId, id, undefined, ['id']);
+    refuseThrown(await this.row(accountId, id, undefined, ['id', 'name', 'thrownAt']));
   }
 
   /** The document alone, as it is now: a part of it may be wanted elsewhere. */
@@ -123,26 +112,9 @@ export class Projects {
     return { revision: upTo, changes, more: upTo < row.revision };
   }
 
-  async remove(accountId: number, id: string): Promise<void> {
-    const row = await this.row(accountId, id);
-    await row.destroy();
+  /** Lets go of what is kept in memory of a project that was removed. */
+  forget(id: string): void {
     this.documents.forget(id);
-  }
-
-  /** Removes all of theirs, one after the other: together they may take longer than a statement is given. */
-  async removeAll(accountId: number): Promise<void> {
-    for (const { id } of await this.list(accountId)) await this.remove(accountId, id);
-  }
-
-  async describe(accountId: number, id: string, look: { findings: number; picture: Buffer }): Promise<void> {
-    const row = await this.row(accountId, id);
-    await row.update(look);
-  }
-
-  async picture(accountId: number, id: string): Promise<Buffer> {
-    const { picture } = await this.row(accountId, id, undefined, ['picture']);
-    if (!picture) throw new Refusal(404, 'There is no picture yet.');
-    return picture;
   }
 
   /**
@@ -164,6 +136,7 @@ export class Projects {
   private async appended(accountId: number, id: string, { base, changes }: SaveRequest): Promise<{ revision: number }> {
     const saved = await this.database.sequelize.transaction(async (transaction) => {
       const row = await this.row(accountId, id, transaction);
+      refuseThrown(row);
       // what is put on the latest revision can not have been sent before
       const known =
         base === row.revision

@@ -51,10 +51,15 @@ const newProjectSchema = z.union([
   z.strictObject({ demo: z.literal(true) }),
   z.strictObject({ document: z.unknown() }),
 ]);
+/** What can be changed of a project without opening it. */
+const cardSchema = z.strictObject({ name: nameSchema.optional(), folder: nameSchema.nullable().optional() });
+export type CardRequest = z.infer<typeof cardSchema>;
 const lookSchema = z.strictObject({
   findings: z.int().min(0).max(100000),
   /** PNG, base64. */
   picture: z.base64().max((MOST_PICTURE * 4) / 3 + 4),
+  /** Does it show all that there is? */
+  whole: z.boolean().default(false),
 });
 
 interface Kind<T> {
@@ -75,6 +80,7 @@ export const REQUESTS = {
   newPassword: { ...by(SMALL, newPasswordRequestSchema), isSlow: true as const },
   recovery: { ...by(SMALL, recoverySchema), isSlow: true as const },
   secondFactor: by(SMALL, secondFactorSchema),
+  card: by(SMALL, cardSchema),
   look: by(2 * MOST_PICTURE, lookSchema),
   save: by(9 * MB, saveSchema),
   // written readably a document is larger than it is kept

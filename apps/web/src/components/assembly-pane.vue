@@ -12,6 +12,7 @@ import { VIEWS, type ViewName } from '../view/turns.ts';
 import { guidesOf } from '../view/guides.ts';
 import { themeOf } from '../view/theme.ts';
 import { useMoving } from '../view/use-moving.ts';
+import { usePicture } from '../view/use-picture.ts';
 import { ownWords } from '../view/pick-words.ts';
 import { pickKindOf } from '../view/picks.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
@@ -37,6 +38,7 @@ const current = ref<ViewName | ''>('Corner');
 const picking = new Picking<MemberPick>((a, b) => a.name === b.name && a.member === b.member && a.kind === b.kind);
 const pointing = useSnapshot(() => picking);
 const { moving, during } = useMoving();
+const keepPicture = usePicture(() => shown.value && { stage: shown.value.stage, box: shown.value.box, isWhole: true });
 
 const retheme = () => shown.value?.setTheme(themeOf(PART_COLOURS[0]));
 
@@ -77,6 +79,7 @@ watch(
     view.setBodies(Object.fromEntries(Object.entries(built.parts).map(([part, { bodies }]) => [part, bodies])));
     view.setMembers(members.value, assemblyStore.memberPoses);
     light();
+    keepPicture();
     if (fitted || !view.box) return;
     fitted = true;
     void view.view.fit(view.box.low, view.box.high, false);

@@ -1,17 +1,6 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue';
-import {
-  boxCorners,
-  boxRound,
-  dot3,
-  PART_COLOURS,
-  signLines,
-  toSpace,
-  type Box3,
-  type Reference,
-  type Vec2,
-  type Vec3,
-} from '@helb/core';
+import { dot3, PART_COLOURS, signLines, toSpace, type Reference, type Vec2, type Vec3 } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { LOOKS } from '../view/shown-body.ts';
@@ -23,6 +12,7 @@ import { useVerbs } from '../stores/verbs.ts';
 import { facing, VIEWS, type Turn, type ViewName } from '../view/turns.ts';
 import { crossedNear } from '../view/crossed.ts';
 import { themeOf } from '../view/theme.ts';
+import { PAPER, useFitting } from '../view/use-fitting.ts';
 import { useBuilding } from '../view/use-building.ts';
 import { useGuides } from '../view/use-guides.ts';
 import { useOthers } from '../view/use-others.ts';
@@ -91,26 +81,9 @@ onBeforeUnmount(() => {
   viewport.value?.dispose();
 });
 
+const { moving, during } = useMoving();
+const { fit, fitAtFirst, followGrowth, shownBox, drawnBox, allBox } = useFitting(viewport, during);
 useBuilding(viewport);
-let fitted: string | undefined;
-/** A part that was just chosen is fitted, or what stands round it while nothing of it is drawn. */
-function fitAtFirst(): boolean {
-  const [part, view] = [model.built?.part, viewport.value];
-  const box = shownBox() ?? view?.othersBox;
-  if (!view || !box || part !== bench.partId || fitted === part || bench.editor) return false;
-  fitted = part;
-  void view.view.fit(box.low, box.high, false);
-  return true;
-}
-let boxBefore: Box3 | undefined;
-/** Is all of it in the view? A number that throws it out brings the view after it, unless one looks closer on purpose. */
-function isWhole(box: Box3 | undefined): boolean {
-  if (!box) return true;
-  const { size, screen } = viewport.value!.view;
-  return boxCorners(box)
-    .map(screen.toScreen)
-    .every(([x, y]) => x >= 0 && y >= 0 && x <= size.width && y <= size.height);
-}
 watch([() => model.built, () => bench.draft], () => bench.pickExpected(), { flush: 'post' });
 /** Whoever borrows sees only what was there before the sketch. */
 const isBorrowing = computed(() => bench.sketching?.tool.name === 'borrow');
@@ -129,9 +102,7 @@ watch(
     bench.picked = bench.picked.flatMap(({ reference }) => viewport.value!.find(reference).slice(0, 1));
     viewport.value.setMeshes(built.meshes);
     viewport.value.setSigns(built.signs.filter(({ full }) => !full).map(signLines));
-    const [box, before] = [shownBox(), boxBefore];
-    boxBefore = box;
-    if (!fitAtFirst() && box && !bench.editor && isWhole(before) && !isWhole(box)) void fit();
+    followGrowth();
     keepPicture();
   },
 );
@@ -187,17 +158,6 @@ async function look(name: ViewName) {
   await during(viewport.value?.view.look(name));
 }
 
-/** Round the bodies and what is laid under them. */
-const shownBox = () =>
-  boxRound(
-    [model.built?.totals.box_mm, viewport.value?.underlayBox].filter((box) => box !== undefined && box !== null),
-  );
-
-/** What a view shows in which nothing is yet, mm. */
-const USUAL = { low: [-40, -40, -40], high: [40, 40, 40] } as const;
-/** And what a sketch does. */
-const PAPER = { low: [-50, -50, -50], high: [50, 50, 50] } as const;
-
 async function squareOn() {
   const { sketching } = bench;
   const view = viewport.value;
@@ -209,26 +169,8 @@ async function squareOn() {
     await during(normal ? view.view.squareOn({ x: [1, 0, 0], z: normal }) : view.view.squareOnNearest());
     return;
   }
-  const { frame } = sketching.solved;
-  const box = sketching.geometry.box();
-  const body = shownBox() ?? view.othersBox ?? PAPER;
-  const turned = Promise.all([
-    view.view.squareOn(frame),
-    box ? view.view.fit(toSpace(frame, box.low), toSpace(frame, box.high)) : view.view.fit(body.low, body.high),
-  ]);
-  await during(turned);
-}
-
-function fit() {
-  const view = viewport.value?.view;
-  // of another part that was just chosen nothing is known yet: it is fitted when it comes
-  if (model.built && model.built.part !== bench.partId) return undefined;
-  const box = shownBox();
-  const { frame } = bench.sketching?.solved ?? {};
-  const drawn = bench.sketching?.geometry.box();
-  if (drawn && frame) return during(view?.fit(toSpace(frame, drawn.low), toSpace(frame, drawn.high)));
-  const { low, high } = box ?? viewport.value?.othersBox ?? USUAL;
-  return during(view?.fit(low, high));
+  const { low, high } = drawnBox() ?? shownBox() ?? view.othersBox ?? PAPER;
+  await during(Promise.all([view.view.squareOn(sketching.solved.frame), view.view.fit(low, high)]));
 }
 
 const views = Object.keys(VIEWS) as ViewName[];
@@ -343,10 +285,13 @@ function escape() {
   }
 }
 
-const keepPicture = usePicture(viewport);
+const keepPicture = usePicture(() => {
+  const view = viewport.value;
+  // where the part stands among others the picture is of them all
+  return view && { stage: view.stage, isWhole: view.othersBox !== undefined, box: allBox() };
+});
 const others = useOthers(viewport);
-watch(others, fitAtFirst, { flush: 'post' });
-const { moving, during } = useMoving();
+watch(others, () => (fitAtFirst(), keepPicture()), { flush: 'post' });
 
 /** For benches and tests: what the view has come to. */
 defineExpose({ viewport });

@@ -1,21 +1,76 @@
 <script setup lang="ts">
-import { formatDistanceToNow } from 'date-fns';
-import { onMounted, ref } from 'vue';
-import { useRouter } from 'vue-router';
+import { computed, onMounted, ref } from 'vue';
+import { useRoute, useRouter, type LocationQuery } from 'vue-router';
+import ChoiceWord from '../components/choice-word.vue';
 import HelbMark from '../components/helb-mark.vue';
+import ProjectCardOf from '../components/project-card.vue';
+import ShelfBeginning from '../components/shelf-beginning.vue';
+import { bringIn } from '../shelf/bring-in.ts';
+import { foldersOf, isThrown, ORDERS, shelved, type OrderName, type Pile } from '../shelf/shelved.ts';
 import { useSession } from '../stores/session.ts';
-import { isZip, unpackedProject } from '../project-file.ts';
 import { api, ApiError, type ProjectCard } from '../sync/api.ts';
 
 const session = useSession();
+const route = useRoute();
 const router = useRouter();
 const cards = ref<ProjectCard[]>();
 const message = ref('');
-const removing = ref<string>();
-const MOST_IMPORTED = 128 * 1024 * 1024;
+/** What was just thrown away: one click takes it back. */
+const thrown = ref<ProjectCard>();
+/** With fewer there is room to say how one begins. */
+const FEW = 4;
+
+// where one looks stands in the address: it is there again after a reload, and on the way back
+const asked = (name: string): string => {
+  const value = route.query[name];
+  return typeof value === 'string' ? value : '';
+};
+const look = (to: LocationQuery) =>
+  router.replace({ query: Object.fromEntries(Object.entries({ ...route.query, ...to }).filter(([, value]) => value)) });
+const words = computed({ get: () => asked('find'), set: (find) => void look({ find }) });
+const order = computed<OrderName>(() => {
+  const named = asked('order');
+  return named in ORDERS ? (named as OrderName) : 'latest';
+});
+const pile = computed<Pile>(() => {
+  if (asked('pile') === 'thrown' && cards.value?.some(isThrown)) return { kind: 'thrown' };
+  const name = asked('folder');
+  return folders.value.some((folder) => folder.name === name) ? { kind: 'folder', name } : { kind: 'all' };
+});
+
+const folders = computed(() => foldersOf(cards.value ?? []));
+const shown = computed(() => shelved(cards.value ?? [], pile.value, words.value, order.value));
+const kept = computed(() => (cards.value ?? []).filter((card) => !isThrown(card)).length);
+interface PileWord {
+  readonly title: string;
+  readonly count: number;
+  readonly pile: Pile;
+  /** What stands in the address. */
+  readonly to: LocationQuery;
+}
+const piles = computed((): PileWord[] => {
+  const away = (cards.value?.length ?? 0) - kept.value;
+  return [
+    { title: 'All', count: kept.value, pile: { kind: 'all' }, to: {} },
+    ...folders.value.map(({ name, count }): PileWord => ({
+      title: name,
+      count,
+      pile: { kind: 'folder', name },
+      to: { folder: name },
+    })),
+    ...(away > 0
+      ? [{ title: 'Thrown away', count: away, pile: { kind: 'thrown' } as const, to: { pile: 'thrown' } }]
+      : []),
+  ];
+});
+/** With one project there is nothing to find. */
+const hasPiles = computed(() => (cards.value?.length ?? 0) > 1 || (cards.value ?? []).some(isThrown));
+const isLookedAt = (other: Pile) => JSON.stringify(other) === JSON.stringify(pile.value);
+const orders = Object.fromEntries(Object.entries(ORDERS).map(([name, { title }]) => [name, title]));
 
 async function tell<T>(work: Promise<T>): Promise<T | undefined> {
   message.value = '';
+  thrown.value = undefined;
   return work.catch(async (error: unknown) => {
     if (error instanceof ApiError && error.facts['wants'] === 'codes')
       await router.push({ name: 'account', query: { first: 'codes' } });
@@ -24,7 +79,10 @@ async function tell<T>(work: Promise<T>): Promise<T | undefined> {
   });
 }
 
-const load = async () => (cards.value = await tell(api.projects()));
+const load = async () => {
+  const found = await api.projects().catch((error: unknown) => tell<ProjectCard[]>(Promise.reject(error as Error)));
+  cards.value = found ?? cards.value;
+};
 onMounted(load);
 
 async function create(from: Parameters<typeof api.create>[0]) {
@@ -37,54 +95,25 @@ async function importFile(event: Event) {
   const file = input.files?.[0];
   input.value = '';
   if (!file) return;
-  if (file.size > MOST_IMPORTED) return void (message.value = 'The file is larger than 128 MB.');
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  if (isZip(bytes)) return importZip(bytes);
-  if (file.size > 8 * 1024 * 1024) return void (message.value = 'The file is larger than 8 MB.');
-  try {
-    await create({ document: JSON.parse(new TextDecoder().decode(bytes)) as unknown });
-  } catch {
-    message.value = `${file.name} is not a readable project file.`;
-  }
+  const id = await tell(bringIn(file, (text) => (message.value = text)));
+  if (id === undefined) return void (await load());
+  await router.push({ name: 'bench', params: { id } });
 }
 
-/** A project with the files that it brings in. */
-async function importZip(bytes: Uint8Array) {
-  const read = await tell(unpackedProject(bytes));
-  const made = read && (await tell(api.create({ document: read.document })));
-  if (!read || !made) return;
-  for (const [k, file] of read.files.entries()) {
-    message.value = `Bringing in its files: ${k + 1} of ${read.files.length} …`;
-    try {
-      await api.keepFile(made.id, file);
-    } catch (error) {
-      message.value = `The project came in, but not all of its files: ${(error as Error).message}`;
-      return void (await load());
-    }
-  }
-  await router.push({ name: 'bench', params: { id: made.id } });
-}
-
-async function remove(id: string) {
-  removing.value = undefined;
-  await tell(api.remove(id));
+/** Does something with a project, and looks what has become of the shelf. */
+async function change(work: Promise<unknown>): Promise<boolean> {
+  const done = await tell(work.then(() => true));
   await load();
+  return done ?? false;
+}
+async function throwAway(card: ProjectCard) {
+  if (await change(api.throwAway(card.id))) thrown.value = card;
 }
 
 async function leave() {
   await tell(session.leave());
   await router.push({ name: 'enter' });
 }
-
-const when = (card: ProjectCard) => `changed ${formatDistanceToNow(new Date(card.changedAt), { addSuffix: true })}`;
-const open = (card: ProjectCard) =>
-  card.findings === null
-    ? ''
-    : card.findings === 0
-      ? 'nothing open'
-      : card.findings === 1
-        ? '1 finding'
-        : `${card.findings} findings`;
 </script>
 
 <template>
@@ -95,8 +124,8 @@ const open = (card: ProjectCard) =>
       <RouterLink :to="{ name: 'account' }" class="word-link">{{ session.name }}</RouterLink>
       <button class="word-link" @click="leave">Sign out</button>
     </header>
-    <main class="mx-auto w-full max-w-5xl grow p-8">
-      <div class="mb-6 flex flex-wrap items-baseline gap-x-6 gap-y-2">
+    <main class="mx-auto w-full max-w-6xl grow p-8">
+      <div class="mb-4 flex flex-wrap items-baseline gap-x-6 gap-y-2">
         <h1 class="text-xl font-semibold">Shelf</h1>
         <button class="word-link" @click="create({ name: 'New project' })">New project</button>
         <button class="word-link" @click="create({ demo: true })">Another copy of the demo</button>
@@ -109,41 +138,68 @@ const open = (card: ProjectCard) =>
             @change="importFile"
           />
         </label>
+        <span class="grow" />
+        <input
+          v-if="hasPiles"
+          v-model="words"
+          type="search"
+          class="field max-w-64"
+          placeholder="find by name or folder"
+          aria-label="Find a project"
+          maxlength="60"
+        />
       </div>
+      <nav
+        v-if="hasPiles"
+        class="border-rule mb-6 flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b pb-2"
+        aria-label="Folders"
+      >
+        <RouterLink
+          v-for="one in piles"
+          :key="`${one.pile.kind} ${one.title}`"
+          :to="{ query: { ...one.to, ...(order === 'latest' ? {} : { order }) } }"
+          replace
+          :aria-current="isLookedAt(one.pile) ? 'true' : undefined"
+          :class="isLookedAt(one.pile) ? 'font-semibold' : 'text-link hover:underline'"
+          >{{ one.title }} <span class="text-muted text-sm font-normal">{{ one.count }}</span></RouterLink
+        >
+        <span class="grow" />
+        <ChoiceWord
+          class="text-muted text-sm"
+          label="order"
+          :value="order"
+          :options="orders"
+          @choose="(next) => look({ order: next === 'latest' ? '' : next })"
+        />
+      </nav>
       <p v-if="message" class="text-clash mb-4" role="alert">{{ message }}</p>
-      <p v-if="cards?.length === 0" class="text-muted">
-        Nothing here yet. Make a new project and draw its first outline, or look at the demo: the bearing bracket of a
-        seed sieve.
+      <p v-if="thrown" class="mb-4" role="status">
+        “{{ thrown.name }}” was thrown away; it is kept for 30 days.
+        <button class="word-link ml-2" @click="change(api.takeBack(thrown.id))">Take it back</button>
       </p>
-      <ul class="grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-6">
-        <li v-for="card in cards" :key="card.id" class="bg-sheet border-rule group border">
-          <RouterLink :to="{ name: 'bench', params: { id: card.id } }" class="block">
-            <span class="bg-paper border-rule grid h-36 place-items-center border-b">
-              <img
-                v-if="card.hasPicture"
-                :src="`/api/projects/${card.id}/picture?r=${card.revision}`"
-                alt=""
-                class="h-full w-full object-contain"
-              />
-              <span v-else class="text-muted text-sm">no picture yet: open it once</span>
-            </span>
-            <span class="block px-3 pt-2 font-semibold">{{ card.name }}</span>
-            <span class="text-muted block px-3 text-sm"
-              >{{ when(card) }}<template v-if="open(card)"> · {{ open(card) }}</template></span
-            >
-          </RouterLink>
-          <div class="px-3 pt-1 pb-2 text-sm">
-            <template v-if="removing === card.id">
-              Remove it for good?
-              <button class="text-clash mx-1 hover:underline" @click="remove(card.id)">Remove</button>
-              <button class="word-link" @click="removing = undefined">Keep</button>
-            </template>
-            <button v-else class="text-muted hover:text-ink hover:underline" @click="removing = card.id">
-              remove…
-            </button>
-          </div>
-        </li>
+      <p v-if="cards && shown.length === 0 && words.trim()" class="text-muted mb-6">
+        Nothing here is called “{{ words.trim() }}”.
+        <button class="word-link ml-1" @click="words = ''">Show all</button>
+      </p>
+      <ul v-if="shown.length > 0" class="mb-8 grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-6">
+        <ProjectCardOf
+          v-for="card in shown"
+          :key="card.id"
+          :card="card"
+          :folders="folders.map(({ name }) => name)"
+          :tells-folder="pile.kind !== 'folder'"
+          @rename="(name) => change(api.change(card.id, { name }))"
+          @put="(folder) => change(api.change(card.id, { folder }))"
+          @copy="change(api.copy(card.id))"
+          @throw-away="throwAway(card)"
+          @take-back="change(api.takeBack(card.id))"
+          @remove="change(api.remove(card.id))"
+        />
       </ul>
+      <template v-if="cards && kept < FEW && pile.kind === 'all' && !words.trim()">
+        <h2 class="heading mb-3">{{ kept === 0 ? 'Begin' : 'Begin something else' }}</h2>
+        <ShelfBeginning @draw="create({ name: 'New project' })" @demo="create({ demo: true })" />
+      </template>
     </main>
   </div>
 </template>

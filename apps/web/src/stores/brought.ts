@@ -2,6 +2,7 @@ import { defineStore } from 'pinia';
 import { useDocumentVisibility } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { differences, filesUsed, broughtFrom, type Action, type Id, type Origin, type Revision } from '@helb/core';
+import { isThrown } from '../shelf/shelved.ts';
 import { api, ApiError, type ProjectCard } from '../sync/api.ts';
 import { newId } from './ids.ts';
 import { usePlacements } from './placements.ts';
@@ -38,7 +39,9 @@ export const useBrought = defineStore('brought', () => {
     });
   }
 
-  const listProjects = async () => void (cards.value = (await told(api.projects())) ?? cards.value);
+  /** What was thrown away is gone, until it is taken back. */
+  const onShelf = async () => (await api.projects()).filter((card) => !isThrown(card));
+  const listProjects = async () => void (cards.value = (await told(onShelf())) ?? cards.value);
 
   /** A project as it is now; undefined where it can not be had. */
   async function open(project: string): Promise<Revision | undefined> {
@@ -55,7 +58,7 @@ export const useBrought = defineStore('brought', () => {
   /** Asks what is new of all parts that come from elsewhere; without the server all stays as it was known. */
   async function look(): Promise<void> {
     if (origins.value.length === 0) return;
-    const found = await api.projects().catch(() => undefined);
+    const found = await onShelf().catch(() => undefined);
     if (!found) return;
     cards.value = found;
     const revisionOf = new Map(found.map(({ id, revision }) => [id, revision]));

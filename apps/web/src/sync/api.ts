@@ -21,6 +21,10 @@ export interface ProjectCard {
   readonly changedAt: string;
   readonly findings: number | null;
   readonly hasPicture: boolean;
+  /** Where it lies on the shelf. */
+  readonly folder: string | null;
+  /** When it goes for good: it was thrown away, and can be taken back until then. */
+  readonly goesAt: string | null;
 }
 
 export interface OpenedProject {
@@ -127,9 +131,16 @@ export const api = {
     return response.ok ? response.blob() : read<Blob>(response);
   },
   removeAccount: (proof: Proof) => call<void>('DELETE', '/account', proof),
+  /** All that lie on the shelf, with those that were thrown away. */
   projects: () => call<ProjectCard[]>('GET', '/projects'),
   create: (from: { name: string } | { demo: true } | { document: unknown }) =>
     call<{ id: string }>('POST', '/projects', from),
+  /** Another name, or another folder, without opening it. */
+  change: (id: string, to: { name: string } | { folder: string | null }) => call<void>('PATCH', `/projects/${id}`, to),
+  copy: (id: string) => call<{ id: string }>('POST', `/projects/${id}/copies`),
+  throwAway: (id: string) => call<void>('PUT', `/projects/${id}/thrown`),
+  takeBack: (id: string) => call<void>('DELETE', `/projects/${id}/thrown`),
+  /** For good. */
   remove: (id: string) => call<void>('DELETE', `/projects/${id}`),
   open: (id: string) => call<OpenedProject>('GET', `/projects/${id}`),
   /** The document alone, as it is now. */
@@ -156,7 +167,7 @@ export const api = {
   },
   /** Keeps a file of another project with this one too. */
   shareFile: (id: string, hash: string) => call<void>('PUT', `/projects/${id}/files/${hash}`),
-  describe: (id: string, look: { findings: number; picture: string }) =>
+  describe: (id: string, look: { findings: number; picture: string; whole: boolean }) =>
     call<void>('PUT', `/projects/${id}/look`, look),
 };
 

@@ -14,13 +14,15 @@ import {
 } from 'three';
 import { dot3, sub3, type Frame, type Vec2, type Vec3 } from '@helb/core';
 import type { Screen } from './nearness.ts';
-import { turnOf, type Turn, type ViewName } from './turns.ts';
+import { eyeOf, turnOf, type Turn, type ViewName } from './turns.ts';
 
 CameraControls.install({
   THREE: { Box3, Matrix4, Quaternion, Raycaster, Sphere, Spherical, Vector2, Vector3, Vector4 },
 });
 
 const DEG = Math.PI / 180;
+/** Room round what is fitted into a view, as a share of it. */
+const MARGIN = 1.12;
 
 /** An orthographic camera that is turned, shifted and zoomed by hand; drawings have no vanishing points. */
 export class ViewCamera {
@@ -107,7 +109,7 @@ export class ViewCamera {
     const sphere = box.getBoundingSphere(new Sphere());
     const radius = Math.max(sphere.radius, 1);
     const { width, height } = this.size;
-    const zoom = (this.height / (2 * radius * 1.12)) * Math.min(1, width / height);
+    const zoom = (this.height / (2 * radius * MARGIN)) * Math.min(1, width / height);
     const glide = animate && this.isSmooth;
     await Promise.all([
       // moveTo keeps the direction of sight; setTarget would turn the view
@@ -128,6 +130,26 @@ export class ViewCamera {
       bottom: -this.height / 2,
     });
     this.camera.updateProjectionMatrix();
+  }
+
+  /**
+   * A camera that looks at a box from the corner, whatever this one looks at: for a picture in the middle of what is drawn.
+   * @param aspect of the picture, width by height
+   */
+  portrait(low: Vec3, high: Vec3, aspect: number): OrthographicCamera {
+    const sphere = new Box3(new Vector3(...low), new Vector3(...high)).getBoundingSphere(new Sphere());
+    const { width, height } = this.size;
+    const drawn = width / height;
+    const tall = (Math.max(sphere.radius, 1) * MARGIN) / Math.min(1, aspect);
+    // the picture is cut out of the middle, as wide or as tall as what is drawn
+    const up = drawn <= aspect ? (tall * aspect) / drawn : tall;
+    const camera = new OrthographicCamera(-up * drawn, up * drawn, up, -up, -5000, 10000);
+    camera.up.set(0, 0, 1);
+    const [x, y, z] = eyeOf(turnOf('Corner'));
+    camera.position.copy(sphere.center).add(new Vector3(x, y, z).multiplyScalar(1000));
+    camera.lookAt(sphere.center);
+    camera.updateMatrixWorld();
+    return camera;
   }
 
   /** The direction in which is looked. */

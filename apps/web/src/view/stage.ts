@@ -2,6 +2,7 @@ import { AmbientLight, DirectionalLight, GridHelper, Scene, Timer, Vector3, WebG
 import { Snapshots } from '../snapshots/snapshots.ts';
 import { ViewCamera } from './camera.ts';
 import type { Screen } from './nearness.ts';
+import type { Box3 } from '@helb/core';
 import { shrunk } from './shrunk.ts';
 
 export interface ViewTheme {
@@ -83,9 +84,14 @@ export class Stage extends Snapshots<StageState> {
     return { screen: this.view.screen, drawn: this.drawn, calls, triangles };
   }
 
-  /** A small PNG of what is shown now, as base64. */
-  picture(width: number, height: number): string {
-    this.renderer.render(this.scene, this.view.camera);
+  /** A small PNG of what is shown now, all that lies in a box as it is seen from the corner, as base64. */
+  picture({ low, high }: Box3, width: number, height: number): string {
+    const { grid } = this;
+    const shown = grid?.visible ?? false;
+    this.showGrid(false);
+    this.renderer.render(this.scene, this.view.portrait(low, high, width / height));
+    this.showGrid(shown);
+    this.redraw();
     return shrunk(this.renderer.domElement, width, height);
   }
 

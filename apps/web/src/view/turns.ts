@@ -21,7 +21,7 @@ export type Turn = Vec2;
 export const turnOf = (view: ViewName): Turn => [VIEWS[view][0] * DEG, VIEWS[view][1] * DEG];
 
 /** From where a turn looks, as a unit vector. */
-const eyeOf = ([azimuth, polar]: Turn): Vec3 => [
+export const eyeOf = ([azimuth, polar]: Turn): Vec3 => [
   Math.sin(polar) * Math.sin(azimuth),
   -Math.sin(polar) * Math.cos(azimuth),
   Math.cos(polar),

@@ -344,10 +344,6 @@ export class Viewport {
 
   png = (): Promise<Blob> => this.stage.png();
 
-  picture(width: number, height: number): string {
-    return this.stage.picture(width, height);
-  }
-
   dispose(): void {
     for (const key of [...this.bodies.keys()]) this.removeBody(key);
     this.cuts.dispose();

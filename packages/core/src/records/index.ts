@@ -23,11 +23,12 @@ export const memberPathSchema = z
 export const expressionSchema = z.string().min(1).max(MAX_LENGTH);
 
 /** What people call things: one line, shown as typed. */
+export const MOST_NAME = 60;
 export const nameSchema = z
   .string()
   .trim()
   .min(1)
-  .max(60)
+  .max(MOST_NAME)
   .regex(/^[^\p{Cc}]*$/u, 'a name has no control characters');
 
 /** A drawn coordinate in mm; 100 m either way. */

@@ -4,6 +4,7 @@ import * as files from './002-files.ts';
 import * as sizes from './003-sizes.ts';
 import * as people from './004-people.ts';
 import * as packed from './005-packed.ts';
+import * as shelf from './006-shelf.ts';
 
 interface Migration {
   readonly name: string;
@@ -18,4 +19,5 @@ export const MIGRATIONS: readonly Migration[] = [
   { name: '003-sizes', ...sizes },
   { name: '004-people', ...people },
   { name: '005-packed', ...packed },
+  { name: '006-shelf', ...shelf },
 ];

@@ -1,0 +1,77 @@
+import type { Ref } from 'vue';
+import { boxCorners, boxRound, isSized, toSpace, type Box3, type Vec2 } from '@helb/core';
+import { useModel } from '../stores/model.ts';
+import { useWorkbench } from '../stores/workbench.ts';
+import type { Viewport } from './viewport.ts';
+
+/** What a view shows in which nothing is yet, mm. */
+const USUAL: Box3 = { low: [-40, -40, -40], high: [40, 40, 40] };
+/** And what a sketch does. */
+export const PAPER: Box3 = { low: [-50, -50, -50], high: [50, 50, 50] };
+
+const known = (boxes: readonly (Box3 | null | undefined)[]): Box3 | undefined =>
+  boxRound(boxes.filter((box) => box !== undefined && box !== null));
+
+/**
+ * What the view of a part is to show, and how it is brought into it.
+ * @param during counts a motion of the camera
+ */
+export function useFitting(
+  viewport: Ref<Viewport | undefined>,
+  during: (motion: Promise<unknown> | undefined) => Promise<void>,
+) {
+  const bench = useWorkbench();
+  const model = useModel();
+
+  /** Round the bodies and what is laid under them. */
+  const shownBox = (): Box3 | undefined => known([model.built?.totals.box_mm, viewport.value?.underlayBox]);
+  /** Round the part and what stands round it. */
+  const allBox = (): Box3 | undefined => known([shownBox(), viewport.value?.othersBox]);
+
+  /** Round what is drawn in the open sketch, with the numbers that stand beside it. */
+  function drawnBox(): Box3 | undefined {
+    const { sketching } = bench;
+    const box = sketching?.geometry.box();
+    if (!sketching || !box) return undefined;
+    const numbers = Object.values(sketching.relations).flatMap((relation): Vec2[] =>
+      isSized(relation) && relation.at ? [relation.at] : [],
+    );
+    const places = [box.low, box.high, ...numbers].map((place) => toSpace(sketching.solved.frame, place));
+    return boxRound(places.map((place) => ({ low: place, high: place })));
+  }
+
+  function fit(): Promise<void> | undefined {
+    // of another part that was just chosen nothing is known yet: it is fitted when it comes
+    if (model.built && model.built.part !== bench.partId) return undefined;
+    const { low, high } = drawnBox() ?? shownBox() ?? viewport.value?.othersBox ?? USUAL;
+    return during(viewport.value?.view.fit(low, high));
+  }
+
+  let fitted: string | undefined;
+  /** A part that was just chosen is fitted, or what stands round it while nothing of it is drawn. */
+  function fitAtFirst(): boolean {
+    const [part, view] = [model.built?.part, viewport.value];
+    const box = shownBox() ?? view?.othersBox;
+    if (!view || !box || part !== bench.partId || fitted === part || bench.editor) return false;
+    fitted = part;
+    void view.view.fit(box.low, box.high, false);
+    return true;
+  }
+
+  let before: Box3 | undefined;
+  /** A number that throws a part out of the view brings the view after it, unless one looks closer on purpose. */
+  function followGrowth(): void {
+    const [was, box] = [before, shownBox()];
+    before = box;
+    if (!fitAtFirst() && box && !bench.editor && isSeenWhole(was) && !isSeenWhole(box)) void fit();
+  }
+  function isSeenWhole(box: Box3 | undefined): boolean {
+    if (!box) return true;
+    const { size, screen } = viewport.value!.view;
+    return boxCorners(box)
+      .map(screen.toScreen)
+      .every(([x, y]) => x >= 0 && y >= 0 && x <= size.width && y <= size.height);
+  }
+
+  return { fit, fitAtFirst, followGrowth, shownBox, drawnBox, allBox };
+}
