@@ -75,7 +75,13 @@ function stop() {
 }
 onBeforeUnmount(stop);
 
-const clash = computed(() => solution.value.clash.filter((id) => state.value.relations[id]));
+/** What was told last comes first: mostly it is that which fights with what was there. */
+const clash = computed(() => {
+  const fighting = new Set(solution.value.clash);
+  return Object.keys(state.value.relations)
+    .filter((id) => fighting.has(id))
+    .reverse();
+});
 const refsOf = (id: Id): readonly Id[] => {
   const relation = state.value.relations[id];
   return relation ? relationKind(relation.kind).refs(relation) : [];

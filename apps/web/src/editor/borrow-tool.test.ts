@@ -172,7 +172,7 @@ test('what is borrowed is trimmed by drawing over it: a pocket at its rim, told 
   const { editor } = hand;
   hand.click([6, 20]);
   const [rimId] = Object.entries(editor.sketch.entities).find(([, { kind }]) => kind === 'circle')!;
-  const turn = Math.PI / 6;
+  const turn = Math.PI / 4;
   hand.draw('chain', [10, 24], [10, 21.6], [10 + 4 * Math.cos(turn), 20 + 4 * Math.sin(turn)]);
   editor.escape();
   editor.take('trim');

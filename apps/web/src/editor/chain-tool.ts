@@ -32,7 +32,7 @@ import {
   type DrawnSize,
   type TypedSizes,
 } from './drawn-sizes.ts';
-import { footOn, type Snap } from './snapping.ts';
+import { footOn, levelOf, type Snap } from './snapping.ts';
 import { touchingLine } from './touching.ts';
 import {
   exactly,
@@ -213,7 +213,8 @@ export class ChainTool implements Tool {
     const isGuessed = start && !this.bent && !pointer.free && this.typed.length === 0;
     const line = isGuessed && touchingLine(this.host.reachable, [start, end], pointer.reach);
     if (!line) return { start, end, touches: [] };
-    const { level: _, ...there } = end;
+    // which tells where on the rim it ends: nothing else has to
+    const { level: _, aligned: __, ...there } = end;
     return { start: { ...start, place: line.from }, end: { ...there, place: line.to }, touches: line.touches };
   }
 
@@ -230,8 +231,14 @@ export class ChainTool implements Tool {
     if (second !== undefined) return there;
     // a length alone leaves the direction that was guessed
     const { level, on } = found;
-    const stays = on !== undefined && distance2(footOn(this.host.reachable, on, there.place), there.place) < 1e-9;
-    return { ...there, ...(level ? { level } : {}), ...(stays ? { on } : {}) };
+    if (on === undefined) return { ...there, ...(level && { level }) };
+    if (distance2(footOn(this.host.reachable, on, there.place), there.place) < 1e-9)
+      return { ...there, on, ...(level && { level }) };
+    // off the curve a line that is nearly level is level
+    const nearly = pointer.free ? undefined : levelOf(from, pointer.at, pointer.reach);
+    if (!nearly) return there;
+    const ahead: Vec2 = nearly === 'horizontal' ? [pointer.at[0], from[1]] : [from[0], pointer.at[1]];
+    return { ...exactly(this.host, LINE.aim([from], ahead, [first, undefined])!), level: nearly };
   }
 
   /** Where a line in a direction that is typed meets a curve under the pointer. */

@@ -9,6 +9,7 @@ import {
   Geometry,
   issue,
   LENGTH,
+  mirrored,
   moved,
   NUMBER,
   offsetOf,
@@ -46,6 +47,8 @@ interface EditHost extends ToolHost {
   readonly selection: ReadonlySet<Id>;
   select(ids: readonly Id[], add: boolean): void;
   hover(id: Id | undefined): void;
+  /** One step back: the tool is put away. */
+  escape(): boolean;
   /** Does an edit, after what is named for it; a refusal is told in words. */
   revise(what: string, make: EditMaker, naming?: readonly Action[]): Result<void>;
   tell(issue: Issue): void;
@@ -270,6 +273,42 @@ function carry(
   const done = host.revise(what, (builder) => moved(builder, chosen, similarity), naming);
   if (done.ok && places().every((place, k) => Math.abs(place - before[k]!) < 1e-6)) host.tell(issue('edit.held'));
   return done;
+}
+
+/** Mirrors the curves that are selected in a line. */
+export const mirrorIn = (host: Pick<EditHost, 'selection' | 'geometry' | 'revise'>, line: Id): Result<void> => {
+  const curves = [...host.selection].filter(
+    (id) => id !== line && host.geometry.entities[id] && host.geometry.roleOf(id) !== 'point',
+  );
+  return host.revise('mirror', (builder) => mirrored(builder, curves, line));
+};
+
+/** Mirrors what is selected in the line that is clicked: where the selection does not tell which. */
+export class MirrorTool implements Tool {
+  readonly name = 'mirror';
+  readonly hint = 'Click the line to mirror in: an axis, a centre line, a side.';
+  readonly isBusy = true;
+  readonly preview: Preview = NO_PREVIEW;
+
+  constructor(private readonly host: EditHost) {}
+
+  move(pointer: PointerAt): void {
+    this.host.hover(this.lineAt(pointer));
+  }
+
+  down(pointer: PointerAt): void {
+    const line = this.lineAt(pointer);
+    if (line !== undefined && mirrorIn(this.host, line).ok) this.host.escape();
+  }
+
+  escape(): boolean {
+    return false;
+  }
+
+  private lineAt(pointer: PointerAt): Id | undefined {
+    const id = hit(this.host.geometry, pointer, 'curves');
+    return id !== undefined && this.host.geometry.roleOf(id) === 'line' ? id : undefined;
+  }
 }
 
 /** Turns or scales what is selected about a place that is clicked; the number is typed. */

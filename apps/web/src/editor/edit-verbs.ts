@@ -3,8 +3,8 @@ import {
   cornersAmong,
   entityKind,
   fillet,
+  isAxisLike,
   LENGTH,
-  mirrored,
   roundLength,
   turnedRound,
   type EditBuilder,
@@ -15,6 +15,7 @@ import {
   type Result,
   type SketchEdit,
 } from '@helb/core';
+import { mirrorIn } from './edit-tools.ts';
 import type { SketchEditor } from './sketch-editor.ts';
 
 /** Something that is done with what is selected. */
@@ -36,6 +37,15 @@ function lastAndOthers(geometry: Geometry, ids: readonly Id[], role: 'line' | 'p
   if (last === undefined || geometry.roleOf(last) !== role) return undefined;
   const others = curvesIn(geometry, ids.slice(0, -1));
   return others.length > 0 ? { last, others } : undefined;
+}
+
+/** The line that is meant by what is selected: the one that was clicked last, or the only one that is no outline. */
+function mirrorLine({ geometry, selection, clickedLast }: SketchEditor): Id | undefined {
+  const picks = [...selection];
+  const isLine = clickedLast !== undefined && geometry.roleOf(clickedLast) === 'line';
+  if (isLine && curvesIn(geometry, picks).some((id) => id !== clickedLast)) return clickedLast;
+  const [line, ...others] = picks.filter((id) => isAxisLike(geometry, id));
+  return others.length === 0 && curvesIn(geometry, picks).length > 1 ? line : undefined;
 }
 
 type CornerEdit = (
@@ -88,12 +98,14 @@ export const EDIT_VERBS: readonly EditVerb[] = [
   corner(['chamfer', 'Chamfer corner', '2'], 'Distance', 3, chamfer),
   {
     id: 'mirror',
-    title: 'Mirror in the last line',
+    title: 'Mirror in a line',
     key: '3',
-    fits: (geometry, selection) => lastAndOthers(geometry, selection, 'line') !== undefined,
+    fits: (geometry, selection) => curvesIn(geometry, selection).length > 0,
     run(editor) {
-      const { last, others } = lastAndOthers(editor.geometry, [...editor.selection], 'line')!;
-      return editor.revise('mirror', (builder) => mirrored(builder, others, last));
+      const line = mirrorLine(editor);
+      if (line !== undefined) return mirrorIn(editor, line);
+      editor.take('mirror');
+      return undefined;
     },
   },
   pattern(['pattern-line', 'Pattern along the last line', '4'], 'line', (of, along, unit) => ({

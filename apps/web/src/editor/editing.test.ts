@@ -2,6 +2,7 @@ import { isSized, settleAll, type Vec2 } from '@helb/core';
 import { desk } from '../../test/drawing-desk.ts';
 import { toggleCentreline } from './entity-edits.ts';
 import { EDIT_VERBS } from './edit-verbs.ts';
+import { toggleConstruction } from './entity-edits.ts';
 
 describe('editing', () => {
   test('trim takes what is shown; extend, split and a refusal in words', () => {
@@ -56,6 +57,63 @@ describe('editing', () => {
     d.click([20, 20]);
     expect(d.editor.answer('1.5').ok).toBe(true);
     expect(d.editor.geometry.circle(circle!).radius).toBeCloseTo(9, 8);
+  });
+});
+
+describe('mirroring', () => {
+  const verb = EDIT_VERBS.find(({ id }) => id === 'mirror')!;
+  /** Half an outline, open along a line at x = 10. */
+  const half = () => {
+    const d = desk();
+    d.draw('chain', [10, 0], [2, 0], [2, 8], [10, 8], [10, 0]);
+    const lines = Object.keys(d.editor.sketch.entities).filter((id) => d.editor.sketch.entities[id]!.kind === 'line');
+    const middle = lines.at(-1)!;
+    return { d, lines, middle, sides: lines.slice(0, -1) };
+  };
+  const images = (d: ReturnType<typeof desk>) =>
+    Object.values(d.editor.sketch.entities)
+      .flatMap((one) => (one.kind === 'point' && one.x > 10.5 ? [[one.x, one.y]] : []))
+      .sort();
+  const IMAGES = [
+    [18, 0],
+    [18, 8],
+  ];
+
+  test('in the line that was clicked last', () => {
+    const { d, sides, middle } = half();
+    d.editor.select(sides, false);
+    d.editor.select([middle], true);
+    expect(verb.run(d.editor)!.ok).toBe(true);
+    expect(images(d)).toEqual(IMAGES);
+  });
+
+  test('in the only line of a box that is no outline', () => {
+    const { d, lines, middle } = half();
+    d.editor.select([middle], false);
+    toggleConstruction(d.editor);
+    // the box has the line somewhere in the middle
+    d.editor.select([middle, ...lines.filter((id) => id !== middle)], false);
+    expect(verb.run(d.editor)!.ok).toBe(true);
+    expect(images(d)).toEqual(IMAGES);
+  });
+
+  test('where nothing tells in which, it is asked for; the same with a single curve', () => {
+    const { d, sides } = half();
+    d.editor.select(sides, false);
+    expect(verb.run(d.editor)).toBeUndefined();
+    expect(d.editor.tool.name).toBe('mirror');
+    // a place without a line does nothing
+    d.click([30, 30]);
+    expect(images(d)).toEqual([]);
+    d.click([10, 4]);
+    expect(images(d)).toEqual(IMAGES);
+    expect(d.editor.tool.name).toBe('select');
+    d.editor.select([sides[0]!], false);
+    expect(verb.fits(d.editor.geometry, [sides[0]!])).toBe(true);
+    expect(verb.run(d.editor)).toBeUndefined();
+    d.click([-30, 0]);
+    expect(d.editor.tool.name).toBe('select');
+    expect(d.refusals).toEqual([]);
   });
 });
 

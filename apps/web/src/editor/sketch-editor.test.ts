@@ -218,7 +218,12 @@ describe('snapping', () => {
     ['the origin', [0.3, 0.3], undefined, { place: [0, 0], point: 'origin' }],
     ['the middle of a side', [30.3, 10.2], undefined, { place: [30, 10], middleOf: expect.any(String) }],
     ['a side', [20, 10.5], undefined, { place: [20, 10], on: expect.any(String) }],
-    ['a rim', [80, 30.4], undefined, { place: [80, 30], on: expect.any(String) }],
+    [
+      'a rim',
+      [86.6, 28.8],
+      undefined,
+      { place: [expect.closeTo(86, 9), expect.closeTo(28, 9)], on: expect.any(String) },
+    ],
     ['an axis', [70, 0.5], undefined, { place: [70, 0], on: 'x-axis' }],
     ['level with the last point', [70, 40.6], [60, 40], { place: [70, 40], level: 'horizontal' }],
     ['the axis below the last point', [70.5, 0.4], [70, 40], { place: [70, 0], on: 'x-axis', level: 'vertical' }],
@@ -271,6 +276,41 @@ describe('guesses of alignment', () => {
     d.click([10.3, 25.2]);
     expect(d.kinds()).toEqual(['horizontal', 'vertical']);
     expect(d.editor.lastGuesses).toHaveLength(2);
+  });
+
+  test('on a curve a place is taken straight below or level with a point too: the end of a circle, level with its centre', () => {
+    const d = desk();
+    d.draw('circle', [20, 20], [40, 20]);
+    // straight down onto it, and level with its centre
+    d.draw('chain', [30, 60], [30.4, 37.6]);
+    d.draw('point', [39.8, 20.3]);
+    expect(d.kinds()).toEqual(['coincident', 'coincident', 'horizontal', 'vertical']);
+    const places = Object.values(d.editor.sketch.entities).flatMap((one) =>
+      one.kind === 'point' ? [[one.x, one.y]] : [],
+    );
+    expect(places.slice(-2)).toEqual([
+      [30, expect.closeTo(20 + Math.sqrt(300), 9)],
+      [expect.closeTo(40, 9), 20],
+    ]);
+  });
+
+  test('on an axis, or on a line that lies level or upright, a place is taken straight below a point too', () => {
+    const d = rough();
+    d.draw('point', [10.3, 0.4]);
+    expect(d.kinds()).toEqual(['coincident', 'vertical']);
+    d.draw('chain', [30, -5], [30, 45]);
+    // on the line, and level with the point
+    d.draw('point', [30.3, 10.3]);
+    expect(d.kinds()).toEqual(['coincident', 'coincident', 'horizontal', 'vertical', 'vertical']);
+    const places = Object.values(d.editor.sketch.entities).flatMap((one) =>
+      one.kind === 'point' ? [[one.x, one.y]] : [],
+    );
+    expect(places.slice(1)).toEqual([
+      [10, 0],
+      [30, -5],
+      [30, 45],
+      [30, 10],
+    ]);
   });
 
   test('the key holds them off, and points far away do not count', () => {

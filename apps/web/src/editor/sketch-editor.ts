@@ -266,8 +266,12 @@ export class SketchEditor extends Snapshots<EditorState> {
       else next.add(id);
     }
     this.selection = next;
+    const [only, ...others] = ids;
+    this.clickedLast = others.length === 0 && only !== undefined && next.has(only) ? only : undefined;
     this.publish();
   }
+  /** What was selected by itself, after all else that is. */
+  clickedLast: Id | undefined;
 
   hover(id: Id | undefined): void {
     if (this.hovered === id) return;

@@ -73,7 +73,7 @@ export function snap(
   if (middle) return { place: middleOf(geometry, middle), middleOf: middle };
   const level = from && levelOf(from, at, reach);
   const on = nearest(curves, (id) => distance2(footOn(geometry, id, at), at), reach);
-  if (on) return { place: footOn(geometry, on, at), on, ...(level ? meeting(geometry, on, level, from, at) : {}) };
+  if (on) return onCurve({ geometry, drawn, at, reach, from }, on, level);
   const under = nearestOnLines(underlay, at, reach);
   if (under) return { place: under };
   const place: Vec2 = level ? (level === 'horizontal' ? [at[0], from[1]] : [from[0], at[1]]) : at;
@@ -84,19 +84,26 @@ export function snap(
 function crossingNear(geometry: Geometry, curves: readonly Id[], at: Vec2, reach: number): Snap | undefined {
   const near = curves.filter((id) => distance2(footOn(geometry, id, at), at) <= reach);
   const found = near.flatMap((on, k) =>
-    near.slice(k + 1).flatMap((also) => crossingsOf(geometry, on, also).map((place) => ({ place, on, also }))),
+    near
+      .slice(k + 1)
+      .flatMap((also) =>
+        crossings(piecesOf(geometry, on), piecesOf(geometry, also)).map((place) => ({ place, on, also })),
+      ),
   );
   const within = found.filter(({ place }) => distance2(place, at) <= reach);
   return within.toSorted((a, b) => distance2(a.place, at) - distance2(b.place, at))[0];
 }
 
 /** Not where they lie on each other, or touch: that is no place of its own. */
-const crossingsOf = (geometry: Geometry, a: Id, b: Id): Vec2[] =>
-  piecesOf(geometry, a).flatMap((one) =>
-    piecesOf(geometry, b).flatMap((other) =>
+const crossings = (some: readonly Piece[], others: readonly Piece[]): Vec2[] =>
+  some.flatMap((one) =>
+    others.flatMap((other) =>
       intersections(one, other, SAME_mm).flatMap(({ t, u }) => (isAcross(one, t, other, u) ? [along(one, t)] : [])),
     ),
   );
+
+const nearestPlace = (places: readonly Vec2[], at: Vec2, reach: number): Vec2 | undefined =>
+  places.filter((place) => distance2(place, at) <= reach).toSorted((a, b) => distance2(a, at) - distance2(b, at))[0];
 
 function isAcross(one: Piece, t: number, other: Piece, u: number): boolean {
   const [p, q] = [direction2(derivatives(one, t)[0]), direction2(derivatives(other, u)[0])];
@@ -128,30 +135,70 @@ function nearestOnLines(lines: readonly (readonly Vec2[])[], at: Vec2, reach: nu
 /** How far an alignment reaches, in reaches of the pointer: farther points would fill the sheet with guesses. */
 const FAR = 40;
 
+const COORDINATE = { vertical: 0, horizontal: 1 } as const;
+const KINDS = ['vertical', 'horizontal'] as const;
+type Kind = (typeof KINDS)[number];
+
+/** The nearest point that is nearly level with a place, or nearly above or below it. */
+function alignedWith(geometry: Geometry, kind: Kind, at: Vec2, reach: number, from: Vec2 | undefined): Id | undefined {
+  const k = COORDINATE[kind];
+  const near = pointIds(geometry).filter((id) => {
+    const place = geometry.point(id);
+    const apart = distance2(place, at);
+    const own = from && distance2(place, from) < 1e-9;
+    const level = Math.abs(place[k] - at[k]) <= reach / 2;
+    return level && !own && id !== ORIGIN && apart > 2 * reach && apart < FAR * reach;
+  });
+  return nearest(near, (id) => distance2(geometry.point(id), at), Infinity);
+}
+
 /** Takes over the height and the upright of the nearest points that have nearly the same; what is level already stays. */
 function withAlignments(geometry: Geometry, snap: Snap, reach: number, from: Vec2 | undefined): Snap {
   let [x, y] = snap.place;
   const aligned: Alignment[] = [];
-  for (const [kind, k] of [
-    ['vertical', 0],
-    ['horizontal', 1],
-  ] as const) {
-    if (snap.level === kind) continue;
-    const near = pointIds(geometry).filter((id) => {
-      const place = geometry.point(id);
-      const apart = distance2(place, snap.place);
-      const own = from && distance2(place, from) < 1e-9;
-      const level = Math.abs(place[k] - snap.place[k]) <= reach / 2;
-      return level && !own && id !== ORIGIN && apart > 2 * reach && apart < FAR * reach;
-    });
-    const point = nearest(near, (id) => distance2(geometry.point(id), snap.place), Infinity);
+  for (const kind of KINDS) {
+    const point = snap.level === kind ? undefined : alignedWith(geometry, kind, snap.place, reach, from);
     if (!point) continue;
     const place = geometry.point(point);
-    if (k === 0) x = place[0];
+    if (kind === 'vertical') x = place[0];
     else y = place[1];
     aligned.push({ kind, point, from: place });
   }
   return aligned.length > 0 ? { ...snap, place: [x, y], aligned } : snap;
+}
+
+interface Near {
+  readonly geometry: Geometry;
+  readonly drawn: Geometry;
+  readonly at: Vec2;
+  readonly reach: number;
+  readonly from: Vec2 | undefined;
+}
+
+/** A place on a curve: where it meets the level or upright line from the last point, or from a point that is nearly so. */
+function onCurve({ geometry, drawn, at, reach, from }: Near, on: Id, level: Kind | undefined): Snap {
+  const meeting = level && from && meetingOf(geometry, on, level, from, at, reach);
+  if (meeting) return { place: meeting, on, level };
+  const foot = footOn(geometry, on, at);
+  for (const kind of KINDS) {
+    const point = alignedWith(drawn, kind, foot, reach, from);
+    const through = point && drawn.point(point);
+    const place = through && meetingOf(geometry, on, kind, through, at, reach);
+    if (place) return { place, on, aligned: [{ kind, point, from: through }] };
+  }
+  return { place: foot, on };
+}
+
+/** Where a curve crosses the level or upright line through a point, near a place. */
+function meetingOf(geometry: Geometry, on: Id, kind: Kind, [x, y]: Vec2, at: Vec2, reach: number): Vec2 | undefined {
+  const line: Piece =
+    kind === 'vertical'
+      ? { form: 'segment', entity: '', from: [x, -ENDLESS_mm], to: [x, ENDLESS_mm] }
+      : { form: 'segment', entity: '', from: [-ENDLESS_mm, y], to: [ENDLESS_mm, y] };
+  const places = crossings(piecesOf(geometry, on), [line]).map((place): Vec2 =>
+    kind === 'vertical' ? [x, place[1]] : [place[0], y],
+  );
+  return nearestPlace(places, at, reach);
 }
 
 /** The place on a curve nearest to another; lines and arcs end where they end, axes do not. */
@@ -188,17 +235,9 @@ const middleOf = (geometry: Geometry, id: Id): Vec2 => {
 };
 
 /** Level if the place is within the reach of the level line, and not so near that everything is. */
-function levelOf(from: Vec2, at: Vec2, reach: number): 'horizontal' | 'vertical' | undefined {
+export function levelOf(from: Vec2, at: Vec2, reach: number): 'horizontal' | 'vertical' | undefined {
   const [dx, dy] = [Math.abs(at[0] - from[0]), Math.abs(at[1] - from[1])];
   if (dy <= reach && dx > 2 * reach) return 'horizontal';
   if (dx <= reach && dy > 2 * reach) return 'vertical';
   return undefined;
-}
-
-/** Both on a line and level, where the two meet near the pointer: only for axes, which are level or upright themselves. */
-function meeting(geometry: Geometry, on: Id, level: 'horizontal' | 'vertical', from: Vec2, at: Vec2): Partial<Snap> {
-  const crossing = (on === X_AXIS && level === 'vertical') || (on === Y_AXIS && level === 'horizontal');
-  if (!crossing) return {};
-  const [fx, fy] = footOn(geometry, on, at);
-  return { place: level === 'horizontal' ? [fx, from[1]] : [from[0], fy], level };
 }

@@ -2,7 +2,7 @@ import { BorrowTool } from './borrow-tool.ts';
 import { ChainTool } from './chain-tool.ts';
 import { FIGURE_RECIPES, type FigureName } from './figure-recipes.ts';
 import { FigureTool } from './figure-tool.ts';
-import { extendTool, OffsetTool, PivotTool, ShiftTool, splitTool, trimTool } from './edit-tools.ts';
+import { extendTool, MirrorTool, OffsetTool, PivotTool, ShiftTool, splitTool, trimTool } from './edit-tools.ts';
 import { SizeTool } from './size-tool.ts';
 import { SplineTool } from './spline-tool.ts';
 import { SelectTool } from './select-tool.ts';
@@ -29,6 +29,7 @@ export const TOOLS = {
   extend: extendTool,
   split: splitTool,
   offset: (editor: SketchEditor) => new OffsetTool(editor),
+  mirror: (editor: SketchEditor) => new MirrorTool(editor),
   move: (editor: SketchEditor) => new ShiftTool(editor, 'move'),
   copy: (editor: SketchEditor) => new ShiftTool(editor, 'copy'),
   turn: (editor: SketchEditor) => new PivotTool(editor, 'turn'),
@@ -38,4 +39,13 @@ export const TOOLS = {
 } satisfies Record<string, ToolMaker>;
 export type ToolName = keyof typeof TOOLS;
 /** Those that do something with what is selected: the others begin without it. */
-export const USE_SELECTION: readonly ToolName[] = ['select', 'size', 'offset', 'move', 'copy', 'turn', 'scale'];
+export const USE_SELECTION: readonly ToolName[] = [
+  'select',
+  'size',
+  'offset',
+  'mirror',
+  'move',
+  'copy',
+  'turn',
+  'scale',
+];

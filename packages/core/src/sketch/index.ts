@@ -6,7 +6,7 @@ export * from './annotation.ts';
 export * from './annotation-layout.ts';
 export * from './solve-sketch.ts';
 export * from './regions/index.ts';
-export { halfAxis, likelyAxis, ON_LINE } from './half-profile.ts';
+export { halfAxis, isAxisLike, likelyAxis, ON_LINE } from './half-profile.ts';
 export { wallsAlong, wallWords, type Wall } from './walls.ts';
 export * from './figures/index.ts';
 export * from './arcs.ts';
