@@ -47,7 +47,6 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
   await hand.on(page.getByTestId('fighter').first().getByRole('button', { name: 'drop' }));
   await expect(bench.title()).toContainText('settled');
   await hand.drag([-3, 55], [43.5, -3]);
-  await hand.clickToo([42, 26]);
   await hand.key('3');
   await page.screenshot({ path: '/tmp/shots/rail2.png' });
   await hand.turn('l');
@@ -63,6 +62,8 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
   console.log('rail', hand.actions);
 
   await hand.newPart('bow');
+  // drawn by itself: the rail stands where it would be
+  await hand.key('q');
   await hand.turn('1');
   await hand.key('o');
   for (const diameter of ['74', '98']) await hand.circle([0, 40], diameter);
@@ -77,7 +78,7 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
   for (const [to, length] of [
     [[60, 40], '7'],
     [[56, 10], '40'],
-    [[40, 0], '21'],
+    [[40, 0.2], '21'],
     [[35, 20], '13'],
     [[50, 13], '8'],
     [[43, 30], '22'],
@@ -92,5 +93,92 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
   await hand.sizeBetween([0, 104], [0, 0], [-70, 50], '104');
   await page.screenshot({ path: '/tmp/shots/bow2.png' });
   await expect(bench.title()).toContainText('settled');
+  // the lines on the other side too, then what the circles have too much
+  await hand.key('Escape');
+  await hand.drag([-3, 107], [59, -3]);
+  await hand.clickToo([0, 60]);
+  await hand.key('3');
+  await hand.key('t');
+  for (const place of [[0, 3], [0, -9], [0, 89], [42, 14.7], [-42, 14.7]] as const) await hand.click(place);
+  await page.screenshot({ path: '/tmp/shots/bow3.png' });
+  await expect(bench.title()).toContainText('settled');
+  await hand.extrude('26');
+  await hand.key('Enter');
+  await hand.reads('bow', hand.figure('Volume'), 87567.0637);
   console.log('bow', hand.actions);
+  // a hole from its top into the arch
+  await hand.pick([3, -5, 104]);
+  await hand.turn('s');
+  await hand.key('k');
+  await hand.click([-14, -26]);
+  await hand.click([14, 0]);
+  await hand.key('Escape');
+  await hand.key('Escape');
+  await hand.click([7, -6.5]);
+  await hand.key('y');
+  await hand.key('o');
+  await hand.circle([0, -13], '14');
+  await expect(bench.title()).toContainText('settled');
+  await hand.turn('l');
+  await hand.key('x');
+  await hand.key('r');
+  await hand.key('e');
+  await hand.key('e');
+  await hand.key('Enter');
+  await hand.reads('a hole into the arch', hand.figure('Volume'), 87567.0637 - 4181.92538);
+  // six edges, three from each side
+  await hand.turnBy(page.getByRole('button', { name: 'Right', exact: true }));
+  await hand.pick([56, -13, 0]);
+  for (const edge of [[56, -13, 40], [14, -8, 104]] as const) await hand.pickToo(edge);
+  await hand.turnBy(page.getByRole('button', { name: 'Left', exact: true }));
+  for (const edge of [[-56, -13, 0], [-56, -13, 40], [-14, -8, 104]] as const) await hand.pickToo(edge);
+  await page.screenshot({ path: '/tmp/shots/bow7.png' });
+  await hand.key('u');
+  await hand.type('3');
+  await hand.key('Enter');
+  await page.screenshot({ path: '/tmp/shots/bow8.png' });
+  await hand.reads('the bow', hand.figure('Volume'), 83083.8374);
+  await hand.reads('its centre', hand.figure('Centre of mass', 2), 50.3868197, 1e-4);
+  await hand.select(page.getByLabel('Material'), 'Cast iron, 7200 kg/m³');
+  await hand.reads('its mass', hand.figure('Mass'), 598.203629, 1e-5);
+  console.log('bow', hand.actions);
+
+  await hand.newPart('punch');
+  await hand.key('q');
+  await hand.turn('1');
+  await hand.key('k');
+  await hand.click([0, 0]);
+  for (const [to, length] of [
+    [[20, 0], '7'],
+    [[7, 30], '86'],
+    [[20, 86], '6'],
+    [[13, 100], '22'],
+  ] as const) {
+    await hand.point(to);
+    await hand.type(length);
+  }
+  await hand.click([0, 108]);
+  await page.screenshot({ path: '/tmp/shots/punch1.png' });
+  await expect(bench.title()).toContainText('settled');
+  await hand.turn('l');
+  await hand.key('v');
+  await hand.key('Enter');
+  await hand.reads('punch turned', hand.figure('Volume'), 24919.1129);
+  await hand.turn('1');
+  await hand.key('o');
+  await hand.circle([0, 97], '6.4');
+  await hand.sizeBetween([0, 97], [0, 0], [-20, 50], '97');
+  await expect(bench.title()).toContainText('settled');
+  await hand.cut();
+  await hand.key('Enter');
+  await hand.reads('the punch', hand.figure('Volume'), 24089.0792);
+  await hand.reads('its centre', hand.figure('Centre of mass', 2), 67.3231389, 1e-4);
+  await hand.select(page.getByLabel('Material'), 'own entry…');
+  await hand.type('Steel', 'Tab');
+  await hand.type('7.85');
+  await hand.reads('its mass', hand.figure('Mass'), 189.099272, 1e-5);
+  console.log('punch', hand.actions);
+  await hand.on(page.getByRole('tab', { name: 'Parts' }));
+  await page.waitForTimeout(3000);
+  await page.screenshot({ path: '/tmp/shots/all1.png' });
 });

@@ -88,6 +88,8 @@ export class Hand {
 
   /** Points at a place of the open sketch, mm. */
   async point(at: Vec2): Promise<void> {
+    // a size may bring what has grown back into the view
+    await expect(this.bench.view).toHaveAttribute('data-moving', '0');
     await this.glide(await this.onPaper(at));
   }
 
