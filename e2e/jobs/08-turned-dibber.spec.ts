@@ -68,7 +68,7 @@ job({ name: '08 turned dibber', today: 127, aim: 76 }, async (hand) => {
   await hand.type('2', 'Tab');
   await hand.type('2.5');
   // 22 above the step
-  await hand.sizeBetween([16, 40], [16, 18], [24, 30], '22');
+  await hand.sizeBetween([16, 40], [16, 18], '22', [24, 30]);
   await expect(bench.title()).toContainText('settled');
   await hand.turn('l');
   await hand.key('v');

@@ -27,7 +27,7 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   await hand.turn('Enter');
   await hand.key('o');
   await hand.circle([0, 117], '19');
-  await hand.sizeBetween([0, 117], [15, 155], [60, 130], '38');
+  await hand.sizeBetween([0, 117], [15, 155], '38', [60, 130]);
   await expect(bench.title()).toContainText('settled');
   await hand.cut();
   await hand.key('Enter');
@@ -37,7 +37,7 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   await hand.turn('3');
   await hand.key('o');
   await hand.circle([0, -131], '10');
-  await hand.sizeBetween([0, -131], [15, -155], [60, -140], '24');
+  await hand.sizeBetween([0, -131], [15, -155], '24', [60, -140]);
   await expect(bench.title()).toContainText('settled');
   await hand.cut();
   await hand.key('Enter');
@@ -46,7 +46,7 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   // a slot in the upper wall alone
   await hand.turn('1');
   await hand.centredRectangle([0, -60], ['7', '80']);
-  await hand.sizeBetween([2, -100], [15, -155], [60, -120], '55');
+  await hand.sizeBetween([2, -100], [15, -155], '55', [60, -120]);
   await expect(bench.title()).toContainText('settled');
   await hand.cut();
   await hand.key('w');

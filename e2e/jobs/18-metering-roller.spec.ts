@@ -123,7 +123,7 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   await hand.pick([0, -20, 38]);
   await hand.turn('s');
   await hand.centredRectangle([0, 30], ['2.4', '5.2']);
-  await hand.sizeBetween([0.9, 27.4], [0, 0], [9, 9], '20.8');
+  await hand.sizeBetween([0.9, 27.4], [0, 0], '20.8', [9, 9]);
   await expect(bench.title()).toContainText('settled');
   await hand.cut();
   await hand.key('Enter');

@@ -116,6 +116,18 @@ export class Hand {
     await this.page.mouse.up();
   }
 
+  /** Turns the view by hand, pixels. */
+  async orbit(right: number, down: number): Promise<void> {
+    this.actions++;
+    await this.looked();
+    const box = (await this.bench.view.boundingBox())!;
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await this.page.mouse.move(x, y);
+    await this.page.mouse.down({ button: 'right' });
+    await this.page.mouse.move(x + right, y + down, { steps: 5 });
+    await this.page.mouse.up({ button: 'right' });
+  }
+
   /** Picks what lies at a place in space, mm. */
   async pick(place: Vec3): Promise<void> {
     this.actions++;
@@ -172,10 +184,10 @@ export class Hand {
     await this.type(height);
   }
 
-  /** A size between two things of the open sketch, its number at a place. */
-  async sizeBetween(one: Vec2, other: Vec2, at: Vec2, text: string): Promise<void> {
+  /** A size between two things of the open sketch; its number at a place where that tells what is meant. */
+  async sizeBetween(one: Vec2, other: Vec2, text: string, at?: Vec2): Promise<void> {
     await this.key('n');
-    for (const place of [one, other, at]) await this.click(place);
+    for (const place of at ? [one, other, at] : [one, other]) await this.click(place);
     await this.type(text);
   }
 

@@ -11,6 +11,7 @@ import { useAssemblyVerbs } from '../stores/assembly-verbs.ts';
 import { VIEWS, type ViewName } from '../view/turns.ts';
 import { guidesOf } from '../view/guides.ts';
 import { themeOf } from '../view/theme.ts';
+import { beginsNumber } from '../editor/size-typing.ts';
 import { useMoving } from '../view/use-moving.ts';
 import { usePicture } from '../view/use-picture.ts';
 import { ownWords } from '../view/pick-words.ts';
@@ -236,6 +237,7 @@ const keys: PaneKeys = {
     forget();
   },
   accept: () => joining.draft && void joining.accept(),
+  letter: (key) => (beginsNumber(key) || key === '-') && (joining.desk?.typeNumber(key) ?? false),
 };
 
 const offered = computed(() => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, nextTick, onBeforeUnmount, ref } from 'vue';
 import { ANGLE, LENGTH, type Action } from '@helb/core';
 import {
   ASSEMBLY_RELATIONS,
@@ -25,6 +25,18 @@ const relation = computed(() =>
 );
 const none = (): Action[] => [];
 const keeping = (field: 'offset' | 'angle' | 'amount') => (text: string) => joining.change({ [field]: text });
+const offset = ref<InstanceType<typeof NumberChip>>();
+const amount = ref<InstanceType<typeof NumberChip>>();
+joining.desk = {
+  typeNumber(text) {
+    if (!joining.wantsNumber()) return false;
+    // that of a distance is there when it has become one
+    void nextTick(() => (isJoint.value ? offset : amount).value?.begin(text));
+    return true;
+  },
+};
+onBeforeUnmount(() => (joining.desk = undefined));
+
 const prompt = computed(() => {
   if (joining.asked === undefined) return '';
   if (joining.asked === 1 && draft.value.keep) return 'Choose the other part in the view.';
@@ -82,7 +94,14 @@ const prompt = computed(() => {
       <template v-if="!draft.keep">
         <p>
           offset
-          <NumberChip :text="draft.offset" :asks="LENGTH" label="offset" :change="none" :keep="keeping('offset')" />
+          <NumberChip
+            ref="offset"
+            :text="draft.offset"
+            :asks="LENGTH"
+            label="offset"
+            :change="none"
+            :keep="keeping('offset')"
+          />
           angle
           <NumberChip :text="draft.angle" :asks="ANGLE" label="angle" :change="none" :keep="keeping('angle')" />
         </p>
@@ -95,6 +114,7 @@ const prompt = computed(() => {
     <p v-else-if="relation?.asks" class="mt-3">
       by
       <NumberChip
+        ref="amount"
         :text="draft.amount || relation.initial!"
         :asks="relation.asks"
         label="amount"
@@ -102,6 +122,7 @@ const prompt = computed(() => {
         :keep="keeping('amount')"
       />
     </p>
+    <p v-else-if="joining.asked === undefined" class="text-muted mt-3 text-sm">A number keeps them so far apart.</p>
     <p v-if="joining.facing" class="mt-3">
       <ChoiceWord
         :value="joining.facing"

@@ -23,6 +23,8 @@ export interface Asking {
   readonly prompt: string;
   readonly asks: Dimension;
   readonly text: string;
+  /** Was the text begun by a key? It goes on from there. */
+  readonly begun?: boolean;
   /** The dimension that is changed or proposed; its text is where the field stands. */
   readonly relation?: SizedRelation;
   readonly id?: Id;

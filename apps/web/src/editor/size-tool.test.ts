@@ -47,6 +47,23 @@ test('a key tells what is meant, before the click, and the hint says so', () => 
   );
 });
 
+test('a number that is typed at once is taken: it finds room by itself, or stands where the pointer rests', () => {
+  const d = sizing();
+  expect(d.editor.key('4')).toBe(false);
+  d.click([40, 25]);
+  expect(d.editor.key('4')).toBe(true);
+  expect(d.editor.asking).toMatchObject({ text: '4', begun: true });
+  expect(d.editor.asking!.relation!.at).toBeUndefined();
+  d.editor.answer('45');
+  expect(Object.values(d.editor.relations)).toContainEqual(expect.objectContaining({ kind: 'distance', value: '45' }));
+  d.editor.take('size');
+  d.click([40, 25]);
+  move(d, [58, 70]);
+  const { direction } = proposed(d);
+  d.editor.key('7');
+  expect(d.editor.asking!.relation).toMatchObject({ at: [58, 70], direction });
+});
+
 test('an ellipse is measured along either axis', () => {
   const d = sizing();
   d.click([120, 78]);

@@ -1,5 +1,6 @@
 import { CLICKED_SIZES, isBuiltIn, ORIGIN, relationKind, type Id, type SizedRelation, type Vec2 } from '@helb/core';
 import { reached } from './select-tool.ts';
+import { beginsNumber } from './size-typing.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
 
 interface SizeHost extends ToolHost {
@@ -7,8 +8,8 @@ interface SizeHost extends ToolHost {
   hover(id: Id | undefined): void;
   /** Shows a dimension that is not made yet. */
   propose(relation: SizedRelation | undefined): void;
-  /** Asks for the number of the proposed dimension. */
-  ask(relation: SizedRelation): void;
+  /** Asks for the number of the proposed dimension. @param begun what was typed of it already */
+  ask(relation: SizedRelation, begun?: string): void;
 }
 
 /** From where circles are measured: their centres, their near rims, their far rims. */
@@ -45,7 +46,7 @@ interface Way {
 const sameWay = (one: SizedRelation, other: SizedRelation): boolean =>
   one.kind === other.kind && relationKind(one.kind).way?.(one) === relationKind(other.kind).way?.(other);
 
-/** Click one or two things, then where the number shall stand; then type it. */
+/** Click one or two things, then where the number shall stand; then type it. Typed at once it finds a place by itself. */
 export class SizeTool implements Tool {
   readonly name = 'size';
   preview: Preview = NO_PREVIEW;
@@ -55,6 +56,7 @@ export class SizeTool implements Tool {
   private way: string | undefined;
   /** What would be made now. */
   private shown: Meant | undefined;
+  private pointer: PointerAt | undefined;
 
   constructor(
     private readonly host: SizeHost,
@@ -74,7 +76,7 @@ export class SizeTool implements Tool {
     const { ways, at } = this.shown ?? { ways: [], at: -1 };
     const way = at < 0 ? '' : ` ${ways[at]!.title}; W: ${ways[(at + 1) % ways.length]!.title}.`;
     const axis = this.picks.length === 1 ? ' Shift: an axis.' : '';
-    return `Click where the number shall stand, or a second thing.${axis}${this.round() ? ' R: to the rim.' : ''}${way}`;
+    return `Type the number, or click where it shall stand, or a second thing.${axis}${this.round() ? ' R: to the rim.' : ''}${way}`;
   }
 
   key(key: string): boolean {
@@ -85,8 +87,21 @@ export class SizeTool implements Tool {
       this.show(this.sizeOf(this.picks, relation.at as Vec2));
       return true;
     }
+    if (beginsNumber(key)) return this.begin(key);
     if (key !== 'r' || !this.round()) return false;
     this.rim = RIMS[(RIMS.indexOf(this.rim) + 1) % RIMS.length]!;
+    return true;
+  }
+
+  /** The number is typed before it has a place: it gets one where the pointer rests, off all things, or where there is room. */
+  private begin(text: string): boolean {
+    const { pointer, picks } = this;
+    const size = pointer && picks.length > 0 ? (this.shown ?? this.sizeOf(picks, pointer.at)) : undefined;
+    if (!size) return false;
+    const { at: _, ...anywhere } = size.relation;
+    const isOnThing = this.under(pointer!) !== undefined;
+    this.escape();
+    this.host.ask(isOnThing ? anywhere : size.relation, text);
     return true;
   }
 
@@ -96,6 +111,7 @@ export class SizeTool implements Tool {
   }
 
   move(pointer: PointerAt): void {
+    this.pointer = pointer;
     const under = this.under(pointer);
     this.host.hover(under);
     const second = under !== undefined && this.picks.length === 1 ? [...this.picks, under] : this.picks;
@@ -108,6 +124,7 @@ export class SizeTool implements Tool {
   }
 
   down(pointer: PointerAt): void {
+    this.pointer = pointer;
     const under = this.under(pointer);
     const fresh = under !== undefined && !this.picks.includes(under);
     if (fresh && (this.picks.length === 0 || sizeFor(this.host, [...this.picks, under], pointer.at))) {

@@ -293,8 +293,15 @@ export class SketchEditor extends Snapshots<EditorState> {
   }
 
   /** Asks for the number of a dimension, with what it measures now to start from. */
-  ask(relation: SizedRelation, id?: Id): void {
-    this.proposed = id === undefined ? relation : undefined;
+  ask(relation: SizedRelation, begun?: string): void {
+    this.proposed = relation;
+    this.asking = { ...sizeAsked(this, relation, undefined), ...(begun !== undefined && { text: begun, begun: true }) };
+    this.publish();
+  }
+
+  /** Asks for another number for a dimension that there is. */
+  askAgain(relation: SizedRelation, id: Id): void {
+    this.proposed = undefined;
     this.asking = sizeAsked(this, relation, id);
     this.publish();
   }

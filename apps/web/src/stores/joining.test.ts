@@ -162,6 +162,60 @@ test('flat faces that look the same way are taken to end flush, those that look 
   expect(joining.turned).toEqual({ flip: true });
 });
 
+test('a number over two faces keeps them so far apart, on the side where they are; a key puts them on the other', () => {
+  const { joining } = bench();
+  const face = (member: Id, at: number): MemberPick => ({
+    ...pick(member, 'top', 'face'),
+    reference: { to: 'face', name: `${member}/end` },
+    thing: {
+      to: 'face',
+      body: 0,
+      face: {
+        name: `${member}/end`,
+        surface: { form: 'plane', origin: [0, 0, at], normal: [0, 0, 1] },
+        area: 1,
+        centre: [0, 0, at],
+      },
+      topology: { name: 'b', faces: [], edges: [], vertices: [] },
+    },
+  });
+  joining.begin('relation', 'coincident');
+  joining.answer(face('f', 10));
+  expect(joining.wantsNumber()).toBe(false);
+  // the second lies behind the first: it is measured from there, so that the number counts forwards
+  joining.answer(face('a', 4));
+  expect(joining.wantsNumber()).toBe(true);
+  expect(joining.draft).toMatchObject({ kind: 'distance', sides: [{ placement: 'a' }, { placement: 'f' }] });
+  joining.change({ amount: '14' });
+  expect(joining.turned).toEqual({ amount: '-14' });
+  joining.change(joining.turned!);
+  expect(joining.turned).toEqual({ amount: '14' });
+  for (const [before, after] of [
+    ['a + 3', '-(a + 3)'],
+    ['-(a + 3)', 'a + 3'],
+    ['108 + 3', '-(108 + 3)'],
+  ] as const) {
+    joining.change({ amount: before });
+    expect(joining.turned).toEqual({ amount: after });
+  }
+  joining.begin('joint', 'revolute');
+  joining.answer(pick('f', 'z'));
+  joining.answer(pick('a', 'z'));
+  expect([joining.wantsNumber(), joining.draft!.kind]).toEqual([true, 'revolute']);
+});
+
+test('an axis that stands square on a face is to do so; one that lies along it is to lie in it', () => {
+  const { joining } = bench();
+  const related = (axis: 'x' | 'z') => {
+    joining.begin('relation', 'coincident');
+    joining.answer(pick('f', axis));
+    joining.answer(pick('a', 'top'));
+    return joining.draft!.kind;
+  };
+  expect(related('z')).toBe('perpendicular');
+  expect(related('x')).toBe('coincident');
+});
+
 test('of two that stand still the one that was placed later goes to the other, and says so', () => {
   const { joining, store, acted } = bench();
   const hold = (id: Id) => store.act([{ command: 'placement.set', input: { id, fields: { held: true } } }]);

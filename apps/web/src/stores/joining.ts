@@ -4,6 +4,7 @@ import {
   dot3,
   explain,
   planeOf,
+  sub3,
   transformDirection,
   type Action,
   type Id,
@@ -19,9 +20,11 @@ import {
   frameOf,
   hasEnds,
   JOINTS,
+  transformFeature,
   usualFacing,
   type AssemblyRelationName,
   type FacingName,
+  type Feature,
   type JointName,
   type JointRecord,
   type RelationRecord,
@@ -70,8 +73,16 @@ export const RELATION_TITLES = Object.fromEntries(
   Object.entries(ASSEMBLY_RELATIONS).map(([kind, { title }]) => [kind, title]),
 ) as Record<AssemblyRelationName, string>;
 
-/** Faces look the same way up to this cosine. */
-const LIKE = 0.5;
+/** Faces look the same way up to this cosine, and an axis stands square on one. */
+const [LIKE, SQUARE] = [0.5, 0.999];
+
+/** An expression the other way round: "52" and "-52", "a + 3" and "-(a + 3)". */
+function negated(expression: string): string {
+  const [, within] = /^-\((.*)\)$/.exec(expression) ?? [];
+  if (within !== undefined) return within;
+  if (/^-[\w. ]+$/.test(expression)) return expression.slice(1).trim();
+  return /^[\w. ]+$/.test(expression) ? `-${expression}` : `-(${expression})`;
+}
 
 /** What is being joined: the desk asks for two things, the view shows what comes of them. */
 export const useJoining = defineStore('joining', () => {
@@ -80,6 +91,8 @@ export const useJoining = defineStore('joining', () => {
   const assemblyStore = useAssembly();
   const placements = usePlacements();
   const draft = shallowRef<Joining>();
+  /** What the desk does with a digit that is typed over the view. */
+  const desk = shallowRef<{ typeNumber(text: string): boolean }>();
   /** Which of the two is asked now. */
   const asked = computed(() => {
     if (!draft.value) return undefined;
@@ -145,25 +158,54 @@ export const useJoining = defineStore('joining', () => {
     set({ ...draft.value, sides, flip: turnsRound(sides), kind: likelyKind({ ...draft.value, sides }) });
   }
 
-  /** Two flat faces that look the same way now are most likely to end flush, not to meet. */
+  /**
+   * Two flat faces that look the same way now are most likely to end flush, not to meet; an axis that stands square on a
+   * flat face is to do so, not to lie in it.
+   */
   function likelyKind({ sort, kind, sides }: Pick<Joining, 'sort' | 'kind' | 'sides'>): Joining['kind'] {
     if (sort !== 'relation' || kind !== 'coincident') return kind;
-    const normals = sides.flatMap((side) => {
-      const plane = side && 'face' in side.thing ? planeOf(side.thing) : undefined;
-      const pose = side && assemblyStore.memberPoses.get(side.placement);
-      return plane && pose ? [transformDirection(pose, plane.z)] : [];
-    });
-    return normals.length === 2 && dot3(normals[0]!, normals[1]!) > LIKE ? 'flush' : kind;
+    const [a, b] = sides.map((side) => side && featureThere(side));
+    if (!a || !b || a.form === 'point' || b.form === 'point') return kind;
+    const alike = dot3(a.along, b.along);
+    if (a.form !== b.form) return Math.abs(alike) > SQUARE ? 'perpendicular' : kind;
+    const areFaces = a.form === 'plane' && sides.every((side) => 'face' in side!.thing);
+    return areFaces && alike > LIKE ? 'flush' : kind;
   }
 
   /** It the other way round: a joint, and two flat faces that meet or end flush; undefined where there is none. */
   const turned = computed((): Partial<Joining> | undefined => {
-    const { sort, kind, flip, keep, sides = [] } = draft.value ?? {};
+    const { sort, kind, flip, keep, amount, sides = [] } = draft.value ?? {};
     if (!sides.every((side) => side)) return undefined;
     if (sort === 'joint') return keep ? undefined : { flip: !flip };
+    if (kind === 'distance') return amount === '' ? undefined : { amount: negated(amount!) };
     if (!sides.every((side) => 'face' in side!.thing && planeOf(side!.thing))) return undefined;
     return kind === 'coincident' ? { kind: 'flush' } : kind === 'flush' ? { kind: 'coincident' } : undefined;
   });
+
+  /** Is there a number that can be typed now: how far apart, how far off? Two things that have none get one. */
+  function wantsNumber(): boolean {
+    const { sort, kind, keep } = draft.value ?? {};
+    if (!draft.value || asked.value !== undefined) return false;
+    if (sort === 'joint') return !keep;
+    if (!ASSEMBLY_RELATIONS[kind as AssemblyRelationName].asks) {
+      const { sides } = draft.value;
+      change({ kind: 'distance', sides: isBehind(sides) ? [sides[1], sides[0]] : sides });
+    }
+    return true;
+  }
+
+  /** Of two flat faces that look the same way: does the second lie behind the first? Its distance would count backwards. */
+  function isBehind(sides: Joining['sides']): boolean {
+    const [a, b] = sides.map((side) => side && featureThere(side));
+    if (a?.form !== 'plane' || b?.form !== 'plane') return false;
+    return dot3(a.along, b.along) > LIKE && dot3(sub3(b.at, a.at), a.along) < 0;
+  }
+  /** What is chosen, as it stands now. */
+  function featureThere({ placement, thing }: JoinedSide): Feature | undefined {
+    const feature = featureOf(thing, 0);
+    const pose = assemblyStore.memberPoses.get(placement);
+    return feature && pose && transformFeature(feature, pose);
+  }
 
   function drop(at: 0 | 1): void {
     const sides = [...draft.value!.sides] as [JoinedSide | undefined, JoinedSide | undefined];
@@ -304,9 +346,11 @@ export const useJoining = defineStore('joining', () => {
 
   return {
     draft,
+    desk,
     asked,
     facing,
     turned,
+    wantsNumber,
     loosened,
     wrong,
     begin,
