@@ -47,7 +47,6 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
   await expect(bench.title()).toContainText('settled');
   await hand.drag([-3, 55], [43.5, -3]);
   await hand.key('3');
-  await page.screenshot({ path: '/tmp/shots/rail2.png' });
   await hand.turn('l');
   await hand.key('x');
   await hand.key('w');
@@ -58,7 +57,6 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
   await hand.type('Cast iron', 'Tab');
   await hand.type('7.2');
   await hand.reads('its mass', hand.figure('Mass'), 3178.656, 1e-5);
-  console.log('rail', hand.actions);
 
   await hand.newPart('bow');
   // drawn by itself: the rail stands where it would be
@@ -66,31 +64,30 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
   await hand.turn('1');
   await hand.key('o');
   for (const diameter of ['74', '98']) await hand.circle([0, 40], diameter);
-  await page.screenshot({ path: '/tmp/shots/bow0.png' });
   await hand.key('k');
   await hand.click([0, 104]);
   await hand.point([20, 104]);
   await hand.type('14');
   await hand.click([14, 86.957]);
   await hand.key('k');
-  await hand.click([49, 40]);
+  await hand.click([37, 40]);
+  await hand.point([37, 20]);
+  await hand.type('5');
+  await hand.click([43, 35]);
   for (const [to, length] of [
-    [[60, 40], '7'],
-    [[56, 10], '40'],
-    [[40, 0.2], '21'],
-    [[35, 20], '13'],
-    [[50, 13], '8'],
-    [[43, 30], '22'],
-    [[30, 35], '6'],
+    [[43, 10], '22'],
+    [[20, 13], '8'],
+    [[35, -20], '13'],
+    [[70, 0.2], '21'],
+    [[56, 60], '40'],
   ] as const) {
     await hand.point(to);
     await hand.type(length);
   }
-  await hand.click([37, 40]);
-  await page.screenshot({ path: '/tmp/shots/bow1.png' });
+  await hand.click([49, 40]);
+  await hand.sizeBetween([56, 20], [0, 0], '56');
   await hand.sizeBetween([0, 40], [0, 0], '40');
   await hand.sizeBetween([0, 104], [0, 0], '104');
-  await page.screenshot({ path: '/tmp/shots/bow2.png' });
   await expect(bench.title()).toContainText('settled');
   // the lines on the other side too, then what the circles have too much
   await hand.key('Escape');
@@ -106,12 +103,10 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
     [-42, 14.7],
   ] as const)
     await hand.click(place);
-  await page.screenshot({ path: '/tmp/shots/bow3.png' });
   await expect(bench.title()).toContainText('settled');
   await hand.extrude('26');
   await hand.key('Enter');
   await hand.reads('bow', hand.figure('Volume'), 87567.0637);
-  console.log('bow', hand.actions);
   // a hole from its top into the arch
   await hand.pick([3, -5, 104]);
   await hand.turn('s');
@@ -143,16 +138,13 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
     [-14, -8, 104],
   ] as const)
     await hand.pickToo(edge);
-  await page.screenshot({ path: '/tmp/shots/bow7.png' });
   await hand.key('u');
   await hand.type('3');
   await hand.key('Enter');
-  await page.screenshot({ path: '/tmp/shots/bow8.png' });
   await hand.reads('the bow', hand.figure('Volume'), 83083.8374);
   await hand.reads('its centre', hand.figure('Centre of mass', 2), 50.3868197, 1e-4);
   await hand.select(page.getByLabel('Material'), 'Cast iron, 7200 kg/m³');
   await hand.reads('its mass', hand.figure('Mass'), 598.203629, 1e-5);
-  console.log('bow', hand.actions);
 
   await hand.newPart('punch');
   await hand.key('q');
@@ -169,7 +161,6 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
     await hand.type(length);
   }
   await hand.click([0, 108]);
-  await page.screenshot({ path: '/tmp/shots/punch1.png' });
   await expect(bench.title()).toContainText('settled');
   await hand.turn('l');
   await hand.key('v');
@@ -188,51 +179,43 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
   await hand.type('Steel', 'Tab');
   await hand.type('7.85');
   await hand.reads('its mass', hand.figure('Mass'), 189.099272, 1e-5);
-  console.log('punch', hand.actions);
   await hand.on(page.getByRole('tab', { name: 'Parts' }));
 
   // the bow: its feet under the upper faces of the notches, 52 behind the front, in the middle
   await hand.key('r');
   await hand.pick([40, -13, 13]);
   await hand.orbit(0, -130);
-  await page.screenshot({ path: '/tmp/shots/all1.png' });
   await hand.pick([4, 110, 33]);
-  await page.screenshot({ path: '/tmp/shots/all2.png' });
   await hand.key('Enter');
   await hand.turnBy(page.getByRole('button', { name: 'Corner', exact: true }));
   await hand.key('r');
   await hand.pick([-50, -26, 30]);
   await hand.pick([72, 0, 8]);
   await hand.type('-52');
-  await page.screenshot({ path: '/tmp/shots/all3.png' });
   await hand.key('Enter');
   await hand.key('r');
   await hand.pick([-56, 65, 40]);
   await hand.pick([0, 20, 10]);
   await hand.type('14');
-  await page.screenshot({ path: '/tmp/shots/all4.png' });
   await hand.key('Enter');
 
   // the punch: in the hole, its tip 3 above the rail, its cross hole along it
-  const row = page.getByRole('list', { name: 'Placed' }).getByRole('listitem').filter({ hasText: 'punch' });
+  const row = page.getByRole('list', { name: 'Placements' }).getByRole('listitem').filter({ hasText: 'punch' });
   const freedoms = async () => Number(await row.locator('.font-mono').innerText());
   await hand.key('r');
   await hand.pick([-4, -5.7, 70]);
   await hand.pick([42 + 7 * 0.574, 65 + 7 * 0.819, 122]);
-  await page.screenshot({ path: '/tmp/shots/all5.png' });
   await hand.key('Enter');
   await hand.reads('on its axis', freedoms, 2);
   await hand.key('r');
   await hand.pick([40, 62, 108]);
   await hand.pick([10, 20, 52]);
   await hand.type('108 + 3');
-  await page.screenshot({ path: '/tmp/shots/all7.png' });
   await hand.key('Enter');
   await hand.reads('at its height', freedoms, 1);
   await hand.key('r');
   await hand.pick([42, 53.5, 148.9]);
   await hand.pick([72, 0, 8]);
-  await page.screenshot({ path: '/tmp/shots/all8.png' });
   await hand.key('Enter');
   await hand.reads('turned', freedoms, 0);
   await hand.reads('mass of all', hand.whole('Mass'), 3965.9589, 2e-4);
@@ -241,6 +224,37 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
     await hand.reads(`centre of all ${'xyz'[k]}`, hand.whole('Centre', k), at, 2e-4);
   await hand.on(page.getByRole('button', { name: 'Look', exact: true }));
   await expect(page.getByText('Nothing overlaps')).toBeVisible();
-  console.log('all placed', hand.actions);
-  await page.screenshot({ path: '/tmp/shots/all9.png' });
+
+  hand.changes();
+  const undo = page.getByRole('button', { name: 'Undo' });
+  const height = hand.whole('Centre', 2);
+  await hand.on(page.getByRole('link', { name: 'Motion' }));
+  await hand.on(page.getByRole('button', { name: /: 108 \+ 3$/ }));
+  await hand.type('108');
+  await hand.reads('the tip on the rail', height, 37.1447686, 2e-4);
+  await hand.on(undo);
+  await hand.on(page.getByRole('link', { name: 'Bench' }));
+  await hand.part('rail');
+  await hand.open('Sketch 1');
+  await hand.on(page.getByRole('button', { name: /: \(84 - 42\) \/ 2$/ }));
+  await hand.type('(84 - 46) / 2');
+  await hand.turn('l');
+  await hand.reads('wider troughs', hand.figure('Mass'), 3137.472, 1e-5);
+  await hand.on(page.getByRole('tab', { name: 'Parts' }));
+  await hand.reads('centre of all', height, 37.4062572, 2e-4);
+  await hand.on(undo);
+  await hand.part('bow');
+  await hand.resize('Sketch 1', '⌀74', '70');
+  await hand.reads('a smaller arch', hand.figure('Volume'), 89175.5454);
+  await hand.on(page.getByRole('tab', { name: 'Parts' }));
+  await hand.reads('centre of all', height, 37.7560849, 2e-4);
+  await hand.on(undo);
+  await hand.part('punch');
+  await hand.select(page.getByLabel('Material'), 'Cast iron, 7200 kg/m³');
+  await hand.on(page.getByRole('tab', { name: 'Parts' }));
+  await hand.reads('with a punch of cast iron', height, 36.9507538, 2e-4);
+  await hand.on(undo);
+  await page.reload();
+  await hand.on(page.getByRole('tab', { name: 'Parts' }));
+  await hand.reads('as it was', height, 37.2878104, 2e-4);
 });

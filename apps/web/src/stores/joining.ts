@@ -64,6 +64,8 @@ interface Joining {
   readonly facing?: FacingName;
   /** What puts both where they were when they were chosen, driven or pulled there: for when they are to be kept. */
   readonly put?: readonly Action[] | undefined;
+  /** What stands still no more with it. */
+  readonly loosens?: Id | undefined;
 }
 
 export const JOINT_TITLES = Object.fromEntries(
@@ -227,7 +229,10 @@ export const useJoining = defineStore('joining', () => {
     const [a, b] = next.sides;
     // before the view shows what comes of it: then they stand elsewhere
     const put = a && b ? (draft.value?.put ?? puttingThere([a, b])) : undefined;
-    draft.value = { ...next, put };
+    const before = draft.value?.sides;
+    const areSame = before !== undefined && next.sides.every((side) => side && before.includes(side));
+    const loosens = areSame ? draft.value!.loosens : a && b && immovable([a, b]);
+    draft.value = { ...next, put, loosens };
     return store.draft(actions(draft.value));
   }
 
@@ -241,17 +246,24 @@ export const useJoining = defineStore('joining', () => {
     return [];
   }
 
-  /** The one of two that stand still that has to go to the other: that which was placed later. */
-  const loosened = computed((): Id | undefined => {
-    const { sides = [], keep } = draft.value ?? {};
+  /**
+   * The one of two that can not move that has to go to the other, as they were when they were chosen: that which was placed
+   * later. What is held by others stays with them.
+   */
+  function immovable(sides: readonly JoinedSide[]): Id | undefined {
     const placed = store.kept?.assembly?.placements ?? {};
-    const heads = sides.flatMap((side) => (side ? [headOf(side.placement)] : []));
-    const [a, b] = heads;
-    if (keep || a === undefined || b === undefined || a === b || !heads.every((id) => placed[id]?.held))
-      return undefined;
     const order = Object.keys(placed);
-    return order.indexOf(a) > order.indexOf(b) ? a : b;
-  });
+    const heads = sides.map(({ placement }) => headOf(placement)).sort((a, b) => order.indexOf(a) - order.indexOf(b));
+    const [first, later] = heads as [Id, Id];
+    if (first === later) return undefined;
+    if (placed[later]?.held && (placed[first]?.held || isFast(first))) return later;
+    const isBase = order[0] === first;
+    return placed[first]?.held && isFast(later) && !isBase ? first : undefined;
+  }
+  /** Has it no freedom left, as it is joined to others now? */
+  const isFast = (id: Id): boolean =>
+    placements.membersOf(id).every(({ body }) => assemblyStore.assembled?.freedoms.bodies[body]?.count === 0);
+  const loosened = computed((): Id | undefined => (draft.value?.keep ? undefined : draft.value?.loosens));
   const lettingGo = (): Action[] =>
     loosened.value === undefined
       ? []
