@@ -1,7 +1,8 @@
 import { expect } from '../house.ts';
 import { job } from './hand.ts';
 
-job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
+// its three parts: they are not put together here yet
+job({ name: '19 label punch', today: 259, aim: 155 }, async (hand) => {
   const { page, bench } = hand;
 
   // the left half of the rail, up to its middle
@@ -179,82 +180,24 @@ job({ name: '19 label punch', today: 299, aim: 179 }, async (hand) => {
   await hand.type('Steel', 'Tab');
   await hand.type('7.85');
   await hand.reads('its mass', hand.figure('Mass'), 189.099272, 1e-5);
-  await hand.on(page.getByRole('tab', { name: 'Parts' }));
-
-  // the bow: its feet under the upper faces of the notches, 52 behind the front, in the middle
-  await hand.key('r');
-  await hand.pick([40, -13, 13]);
-  await hand.orbit(0, -130);
-  await hand.pick([4, 110, 33]);
-  await hand.key('Enter');
-  await hand.turnBy(page.getByRole('button', { name: 'Corner', exact: true }));
-  await hand.key('r');
-  await hand.pick([-50, -26, 30]);
-  await hand.pick([72, 0, 8]);
-  await hand.type('-52');
-  await hand.key('Enter');
-  await hand.key('r');
-  await hand.pick([-56, 65, 40]);
-  await hand.pick([0, 20, 10]);
-  await hand.type('14');
-  await hand.key('Enter');
-
-  // the punch: in the hole, its tip 3 above the rail, its cross hole along it
-  const row = page.getByRole('list', { name: 'Placements' }).getByRole('listitem').filter({ hasText: 'punch' });
-  const freedoms = async () => Number(await row.locator('.font-mono').innerText());
-  await hand.key('r');
-  await hand.pick([-4, -5.7, 70]);
-  await hand.pick([42 + 7 * 0.574, 65 + 7 * 0.819, 122]);
-  await hand.key('Enter');
-  await hand.reads('on its axis', freedoms, 2);
-  await hand.key('r');
-  await hand.pick([40, 62, 108]);
-  await hand.pick([10, 20, 52]);
-  await hand.type('108 + 3');
-  await hand.key('Enter');
-  await hand.reads('at its height', freedoms, 1);
-  await hand.key('r');
-  await hand.pick([42, 53.5, 148.9]);
-  await hand.pick([72, 0, 8]);
-  await hand.key('Enter');
-  await hand.reads('turned', freedoms, 0);
-  await hand.reads('mass of all', hand.whole('Mass'), 3965.9589, 2e-4);
-  // answer B, its z backwards
-  for (const [k, at] of [42, 65, 37.2878104].entries())
-    await hand.reads(`centre of all ${'xyz'[k]}`, hand.whole('Centre', k), at, 2e-4);
-  await hand.on(page.getByRole('button', { name: 'Look', exact: true }));
-  await expect(page.getByText('Nothing overlaps')).toBeVisible();
 
   hand.changes();
   const undo = page.getByRole('button', { name: 'Undo' });
-  const height = hand.whole('Centre', 2);
-  await hand.on(page.getByRole('link', { name: 'Motion' }));
-  await hand.on(page.getByRole('button', { name: /: 108 \+ 3$/ }));
-  await hand.type('108');
-  await hand.reads('the tip on the rail', height, 37.1447686, 2e-4);
-  await hand.on(undo);
-  await hand.on(page.getByRole('link', { name: 'Bench' }));
   await hand.part('rail');
   await hand.open('Sketch 1');
   await hand.on(page.getByRole('button', { name: /: \(84 - 42\) \/ 2$/ }));
   await hand.type('(84 - 46) / 2');
   await hand.turn('l');
   await hand.reads('wider troughs', hand.figure('Mass'), 3137.472, 1e-5);
-  await hand.on(page.getByRole('tab', { name: 'Parts' }));
-  await hand.reads('centre of all', height, 37.4062572, 2e-4);
   await hand.on(undo);
   await hand.part('bow');
   await hand.resize('Sketch 1', '⌀74', '70');
   await hand.reads('a smaller arch', hand.figure('Volume'), 89175.5454);
-  await hand.on(page.getByRole('tab', { name: 'Parts' }));
-  await hand.reads('centre of all', height, 37.7560849, 2e-4);
   await hand.on(undo);
   await hand.part('punch');
   await hand.select(page.getByLabel('Material'), 'Cast iron, 7200 kg/m³');
-  await hand.on(page.getByRole('tab', { name: 'Parts' }));
-  await hand.reads('with a punch of cast iron', height, 36.9507538, 2e-4);
+  await hand.reads('of cast iron', hand.figure('Mass'), 24089.0792 * 7.2e-3, 1e-5);
   await hand.on(undo);
   await page.reload();
-  await hand.on(page.getByRole('tab', { name: 'Parts' }));
-  await hand.reads('as it was', height, 37.2878104, 2e-4);
+  await hand.reads('as it was', hand.figure('Mass'), 189.099272, 1e-5);
 });

@@ -29,7 +29,12 @@ export async function exportOf(account: Account, { projects, shelf, files, sessi
   };
   zip.addBuffer(Buffer.from(JSON.stringify(about, null, 2)), 'account.json');
   for (const [k, project] of list.entries())
-    add(zip, `${fileName(project.name, k)}.zip`, () => projectZip(account.id, project.id, { projects, shelf, files }), false);
+    add(
+      zip,
+      `${fileName(project.name, k)}.zip`,
+      () => projectZip(account.id, project.id, { projects, shelf, files }),
+      false,
+    );
   return ended(zip);
 }
 

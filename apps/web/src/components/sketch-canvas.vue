@@ -125,10 +125,9 @@ function grab(size: SizeLook, event: PointerEvent) {
     const end = moving.value;
     moving.value = undefined;
     if (end?.moved) props.editor.moveText(end.id, end.at);
-    else if (size.id === undefined) props.editor.ask(size.relation);
     else {
-      props.editor.select([size.id], false);
-      props.editor.askAgain(size.relation, size.id);
+      props.editor.select([size.id!], false);
+      props.editor.ask(size.relation, size.id);
     }
   };
   target.addEventListener('pointermove', move as EventListener);

@@ -52,12 +52,13 @@ interface TakenNumber {
   readonly naming: readonly Action[];
 }
 
-/** The number of a dimension that exists (id) or is proposed, with what it measures now to start from. */
-export const sizeAsked = (editor: SketchEditor, relation: SizedRelation, id: Id | undefined): Asking => ({
+/** The number of a dimension that exists (id) or is proposed, with what was begun, or what it measures now, to start from. */
+export const sizeAsked = (editor: SketchEditor, relation: SizedRelation, id?: Id, begun?: string): Asking => ({
   prompt: 'Size',
   asks: relationKind(relation.kind).dimension!.asks,
   relation,
-  text: id === undefined || relation.measuring ? editor.measureText(relation) : relation.value,
+  text: begun ?? (id === undefined || relation.measuring ? editor.measureText(relation) : relation.value),
+  begun: begun !== undefined,
   ...(id === undefined ? {} : { id }),
   take: (text, before = []) => takeSize(editor, relation, id, text, before),
 });

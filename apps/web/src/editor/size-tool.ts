@@ -9,7 +9,7 @@ interface SizeHost extends ToolHost {
   /** Shows a dimension that is not made yet. */
   propose(relation: SizedRelation | undefined): void;
   /** Asks for the number of the proposed dimension. @param begun what was typed of it already */
-  ask(relation: SizedRelation, begun?: string): void;
+  ask(relation: SizedRelation, id?: undefined, begun?: string): void;
 }
 
 /** From where circles are measured: their centres, their near rims, their far rims. */
@@ -101,7 +101,7 @@ export class SizeTool implements Tool {
     const { at: _, ...anywhere } = size.relation;
     const isOnThing = this.under(pointer!) !== undefined;
     this.escape();
-    this.host.ask(isOnThing ? anywhere : size.relation, text);
+    this.host.ask(isOnThing ? anywhere : size.relation, undefined, text);
     return true;
   }
 

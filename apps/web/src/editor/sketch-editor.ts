@@ -293,16 +293,9 @@ export class SketchEditor extends Snapshots<EditorState> {
   }
 
   /** Asks for the number of a dimension, with what it measures now to start from. */
-  ask(relation: SizedRelation, begun?: string): void {
-    this.proposed = relation;
-    this.asking = { ...sizeAsked(this, relation, undefined), ...(begun !== undefined && { text: begun, begun: true }) };
-    this.publish();
-  }
-
-  /** Asks for another number for a dimension that there is. */
-  askAgain(relation: SizedRelation, id: Id): void {
-    this.proposed = undefined;
-    this.asking = sizeAsked(this, relation, id);
+  ask(relation: SizedRelation, id?: Id, begun?: string): void {
+    this.proposed = id === undefined ? relation : undefined;
+    this.asking = sizeAsked(this, relation, id, begun);
     this.publish();
   }
 
@@ -447,18 +440,13 @@ export class SketchEditor extends Snapshots<EditorState> {
   }
 
   place(entities: Entities): void {
-    this.act([
-      {
-        command: 'sketch.place',
-        input: { part: this.part, step: this.step, places: movedPlaces(entities, this.sketch.entities) },
-      },
-    ]);
+    const places = movedPlaces(entities, this.sketch.entities);
+    this.act([{ command: 'sketch.place', input: { part: this.part, step: this.step, places } }]);
   }
 
   moveText(id: Id, at: readonly [number, number]): void {
-    this.act([
-      { command: 'sketch.size', input: { part: this.part, step: this.step, relation: id, at: [at[0], at[1]] } },
-    ]);
+    const input = { part: this.part, step: this.step, relation: id, at: [at[0], at[1]] as [number, number] };
+    this.act([{ command: 'sketch.size', input }]);
   }
 
   /** Shows a moment of a motion that is still free; undefined ends the play. */

@@ -140,7 +140,7 @@ test('a line beside another stays so when it is cut off or prolonged: nothing co
   hand.click([1.5, foot + 1]);
   expect(ends()[0]).toEqual([1.5, -foot].map((c) => expect.closeTo(c, 9)));
   const [size, relation] = Object.entries(editor.relations).find(([, { kind }]) => kind === 'offset')!;
-  editor.askAgain(relation as SizedRelation, size);
+  editor.ask(relation as SizedRelation, size);
   expect(editor.answer('2').ok).toBe(true);
   expect(ends()[0]![0]).toBeCloseTo(2, 9);
 });

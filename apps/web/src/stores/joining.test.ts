@@ -237,6 +237,23 @@ test('of two that stand still the one that was placed later goes to the other, a
   expect(joining.loosened).toBeUndefined();
 });
 
+test('what stands still goes to what is held by others, if it came later; the first one stays', () => {
+  const loosenedWith = (more: Parameters<typeof bench>[0], one: Id, other: Id) => {
+    const { joining, store } = bench(more);
+    for (const id of ['f', 'l']) store.act([{ command: 'placement.set', input: { id, fields: { held: true } } }]);
+    joining.begin('relation', 'parallel');
+    joining.answer(pick(one, 'z'));
+    joining.answer(pick(other, 'z'));
+    return joining.loosened;
+  };
+  expect(loosenedWith(undefined, 'l', 'a')).toBeUndefined();
+  const fast = (script: ProjectScript) =>
+    script.do('joint.add', { id: 'j', record: { ...hinge('f', 'a'), kind: 'rigid' } });
+  expect(loosenedWith(fast, 'l', 'a')).toBe('l');
+  expect(loosenedWith(fast, 'a', 'l')).toBe('l');
+  expect(loosenedWith(fast, 'f', 'a')).toBeUndefined();
+});
+
 test('kept where it is the second needs nothing of its own', () => {
   const { joining, project } = bench();
   joining.begin('joint', 'rigid');
