@@ -90,6 +90,23 @@ const pick = (member: Id, name: OriginThing, kind: MemberPick['kind'] = 'guide')
   at: [0, 0, 0],
 });
 
+/** A flat face that looks along a normal, so high. */
+const face = (member: Id, normal: readonly [number, number, number], at = 0): MemberPick => ({
+  ...pick(member, 'top', 'face'),
+  reference: { to: 'face', name: `${member}/end` },
+  thing: {
+    to: 'face',
+    body: 0,
+    face: {
+      name: `${member}/end`,
+      surface: { form: 'plane', origin: [0, 0, at], normal },
+      area: 1,
+      centre: [0, 0, at],
+    },
+    topology: { name: 'b', faces: [], edges: [], vertices: [] },
+  },
+});
+
 test('it asks for one thing after the other, and is shown before it is kept', () => {
   const { joining, store, acted, project } = bench();
   joining.begin('joint', 'revolute');
@@ -124,21 +141,6 @@ test('begun with what is picked it takes one thing of each of two placements', (
 
 test('flat faces that look the same way are taken to end flush, those that look at each other to meet; a key turns that', () => {
   const { joining } = bench();
-  const face = (member: Id, normal: readonly [number, number, number]): MemberPick => ({
-    ...pick(member, 'top', 'face'),
-    reference: { to: 'face', name: `${member}/end` },
-    thing: {
-      to: 'face',
-      body: 0,
-      face: {
-        name: `${member}/end`,
-        surface: { form: 'plane', origin: [0, 0, 0], normal },
-        area: 1,
-        centre: [0, 0, 0],
-      },
-      topology: { name: 'b', faces: [], edges: [], vertices: [] },
-    },
-  });
   const related = (normal: readonly [number, number, number]) => {
     joining.begin('relation', 'coincident');
     joining.answer(face('f', [0, 0, 1]));
@@ -164,26 +166,11 @@ test('flat faces that look the same way are taken to end flush, those that look 
 
 test('a number over two faces keeps them so far apart, on the side where they are; a key puts them on the other', () => {
   const { joining } = bench();
-  const face = (member: Id, at: number): MemberPick => ({
-    ...pick(member, 'top', 'face'),
-    reference: { to: 'face', name: `${member}/end` },
-    thing: {
-      to: 'face',
-      body: 0,
-      face: {
-        name: `${member}/end`,
-        surface: { form: 'plane', origin: [0, 0, at], normal: [0, 0, 1] },
-        area: 1,
-        centre: [0, 0, at],
-      },
-      topology: { name: 'b', faces: [], edges: [], vertices: [] },
-    },
-  });
   joining.begin('relation', 'coincident');
-  joining.answer(face('f', 10));
+  joining.answer(face('f', [0, 0, 1], 10));
   expect(joining.wantsNumber()).toBe(false);
   // the second lies behind the first: it is measured from there, so that the number counts forwards
-  joining.answer(face('a', 4));
+  joining.answer(face('a', [0, 0, 1], 4));
   expect(joining.wantsNumber()).toBe(true);
   expect(joining.draft).toMatchObject({ kind: 'distance', sides: [{ placement: 'a' }, { placement: 'f' }] });
   joining.change({ amount: '14' });
