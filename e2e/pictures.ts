@@ -20,7 +20,7 @@ try {
   await page.getByLabel('Name').fill('demo');
   await page.getByLabel('Password').fill('seed-sieve-demo');
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.getByText('Seed sieve').click();
+  await page.getByRole('link', { name: 'Seed sieve', exact: true }).click();
   await page.locator('[data-bodies="1"]').waitFor({ timeout: 60_000 });
   await pause(2500);
   await page.mouse.move(612, 326);
@@ -29,7 +29,7 @@ try {
   await page.getByRole('link', { name: 'Helb' }).click();
   await pause(800);
   await shot('shelf');
-  await page.getByText('Seed sieve').click();
+  await page.getByRole('link', { name: 'Seed sieve', exact: true }).click();
   await page.locator('[data-bodies="1"]').waitFor();
   await sketchPictures(page);
   await page.getByLabel('More for Boss', { exact: true }).click();
