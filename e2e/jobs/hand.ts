@@ -116,18 +116,6 @@ export class Hand {
     await this.page.mouse.up();
   }
 
-  /** Turns the view by hand, pixels. */
-  async orbit(right: number, down: number): Promise<void> {
-    this.actions++;
-    await this.looked();
-    const box = (await this.bench.view.boundingBox())!;
-    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-    await this.page.mouse.move(x, y);
-    await this.page.mouse.down({ button: 'right' });
-    await this.page.mouse.move(x + right, y + down, { steps: 5 });
-    await this.page.mouse.up({ button: 'right' });
-  }
-
   /** Picks what lies at a place in space, mm. */
   async pick(place: Vec3): Promise<void> {
     this.actions++;

@@ -1,17 +1,15 @@
-import { customAlphabet } from 'nanoid';
 import { Op, type FindAttributeOptions, type Transaction, type WhereOperators } from 'sequelize';
 import { applyChange, explain, LIMITS, type LogEntry, type Project } from '@helb/core';
 import type { Database } from '../db/database.ts';
 import type { ProjectRow, Snapshot } from '../db/models.ts';
 import type { CheckedDocument } from './checked-document.ts';
 import { DocumentCache } from './document-cache.ts';
+import { newId } from './ids.ts';
 import type { Quota } from './quota.ts';
 import { notFound, Refusal } from './refusal.ts';
 import { current, packed, unpacked } from './snapshots.ts';
 import type { SaveRequest } from './requests.ts';
 import { writtenSize } from './written-size.ts';
-
-const newId = customAlphabet('0123456789abcdefghijkmnpqrstuvwxyz', 12);
 
 export const MOST_PROJECTS = 500;
 const MB = 1024 * 1024;

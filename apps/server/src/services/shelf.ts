@@ -1,16 +1,14 @@
-import { customAlphabet } from 'nanoid';
 import { Op, type FindAttributeOptions } from 'sequelize';
 import { MOST_NAME } from '@helb/core';
 import type { Database } from '../db/database.ts';
 import type { ProjectRow } from '../db/models.ts';
 import type { Files } from './files.ts';
+import { newId } from './ids.ts';
 import { MOST_PROJECTS, type Projects } from './projects.ts';
 import { notFound, Refusal } from './refusal.ts';
 import type { CardRequest } from './requests.ts';
 import { packed } from './snapshots.ts';
 import { writtenSize } from './written-size.ts';
-
-const newChangeId = customAlphabet('0123456789abcdefghijkmnpqrstuvwxyz', 12);
 
 /** What was thrown away is kept so long, ms. */
 const KEPT_ms = 30 * 24 * 3600 * 1000;
@@ -63,7 +61,7 @@ export class Shelf {
       if (before === name) return;
       const set = (value: string) => [{ op: 'set' as const, path: ['name'], value }];
       // as the command of the page writes it
-      const change = { id: newChangeId(), kind: 'do' as const, label: `Rename project to ${name}` };
+      const change = { id: newId(), kind: 'do' as const, label: `Rename project to ${name}` };
       try {
         await this.projects.save(accountId, id, {
           base: revision,

@@ -39,7 +39,13 @@ const current = ref<ViewName | ''>('Corner');
 const picking = new Picking<MemberPick>((a, b) => a.name === b.name && a.member === b.member && a.kind === b.kind);
 const pointing = useSnapshot(() => picking);
 const { moving, during } = useMoving();
-const keepPicture = usePicture(() => shown.value && { stage: shown.value.stage, box: shown.value.box, isWhole: true });
+const keepPicture = usePicture(() => {
+  const view = shown.value;
+  // what is being joined is not there yet
+  return view && !joining.draft
+    ? { stage: view.stage, box: view.box, isWhole: assemblyStore.hidden.size === 0 }
+    : undefined;
+});
 
 const retheme = () => shown.value?.setTheme(themeOf(PART_COLOURS[0]));
 

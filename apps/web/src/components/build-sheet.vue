@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { computed, nextTick, ref } from 'vue';
 import {
   isSketch,
@@ -21,6 +20,7 @@ import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { useStepVerbs } from '../stores/step-verbs.ts';
+import MoreMenu from './more-menu.vue';
 import PhraseText from './phrase-text.vue';
 import SketchSizes from './sketch-sizes.vue';
 
@@ -184,22 +184,7 @@ const lit = computed(
           :class="row.loose ? 'text-loose' : row.state === 'clashing' ? 'text-clash' : 'text-muted'"
           >{{ row.state }}</span
         >
-        <Menu as="div" class="relative shrink-0">
-          <MenuButton class="text-muted hover:text-ink px-1 leading-6" :aria-label="`More for ${row.step.name}`"
-            >⋮</MenuButton
-          >
-          <MenuItems class="bg-lit border-ink absolute right-0 z-30 min-w-32 border outline-none">
-            <MenuItem v-for="verb in verbsOf(row.id, row.step, k)" :key="verb.title" v-slot="{ active }">
-              <button
-                class="block w-full px-3 py-1 text-left"
-                :class="active ? 'bg-ink text-sheet' : ''"
-                @click="verb.run"
-              >
-                {{ verb.title }}
-              </button>
-            </MenuItem>
-          </MenuItems>
-        </Menu>
+        <MoreMenu :of="row.step.name" :verbs="verbsOf(row.id, row.step, k)" />
       </div>
       <p v-if="bench.standing?.sketch === row.id && !row.current" class="ml-7 text-sm">
         left open · <button class="word-link" @click="bench.editSketch(row.id)">go on drawing</button>

@@ -29,7 +29,7 @@ const offset = ref<InstanceType<typeof NumberChip>>();
 const amount = ref<InstanceType<typeof NumberChip>>();
 joining.desk = {
   typeNumber(text) {
-    if (!joining.wantsNumber()) return false;
+    if (!joining.beginNumber()) return false;
     // that of a distance is there when it has become one
     void nextTick(() => (isJoint.value ? offset : amount).value?.begin(text));
     return true;

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { format, formatDistanceToNow } from 'date-fns';
 import { computed, nextTick, ref } from 'vue';
 import { isThrown } from '../shelf/shelved.ts';
 import type { ProjectCard } from '../sync/api.ts';
+import MoreMenu from './more-menu.vue';
 
 /** A project on the shelf: opened by its picture, called otherwise and put elsewhere where it lies. */
 const { card, folders } = defineProps<{
@@ -48,13 +48,11 @@ const verbs = computed(() => [
   { title: 'Throw away', run: () => emit('throwAway') },
 ]);
 
-const open = computed(() =>
-  card.findings === null || card.findings === 0
-    ? card.findings === 0 && 'nothing open'
-    : card.findings === 1
-      ? '1 finding'
-      : `${card.findings} findings`,
-);
+/** Nothing where it was never looked at. */
+const open = computed(() => {
+  if (card.findings === null) return '';
+  return card.findings === 0 ? 'nothing open' : card.findings === 1 ? '1 finding' : `${card.findings} findings`;
+});
 </script>
 
 <template>
@@ -101,20 +99,7 @@ const open = computed(() =>
           >{{ card.name }}</RouterLink
         >
         <span v-else class="grow font-semibold wrap-anywhere">{{ card.name }}</span>
-        <Menu v-if="!isThrown(card)" as="div" class="relative shrink-0">
-          <MenuButton class="text-muted hover:text-ink px-1" :aria-label="`More for ${card.name}`">⋮</MenuButton>
-          <MenuItems class="bg-lit border-ink absolute right-0 z-30 min-w-44 border outline-none">
-            <MenuItem v-for="verb in verbs" :key="verb.title" v-slot="{ active }">
-              <button
-                class="block w-full px-3 py-1 text-left"
-                :class="active ? 'bg-ink text-sheet' : ''"
-                @click="verb.run"
-              >
-                {{ verb.title }}
-              </button>
-            </MenuItem>
-          </MenuItems>
-        </Menu>
+        <MoreMenu v-if="!isThrown(card)" :of="card.name" :verbs="verbs" />
       </div>
       <template v-if="card.goesAt === null">
         <p class="text-muted text-sm">

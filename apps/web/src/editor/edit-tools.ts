@@ -56,6 +56,10 @@ interface EditHost extends ToolHost {
   askNumber(asked: NumberAsked): void;
 }
 
+/** What is drawn of these, but for points. */
+export const curvesIn = (geometry: Geometry, ids: readonly Id[]): Id[] =>
+  ids.filter((id) => geometry.entities[id] && geometry.roleOf(id) !== 'point');
+
 type ClickEdit = (builder: EditBuilder, id: Id, at: Vec2) => Result<SketchEdit>;
 
 /** Edits the curve that is clicked, in the place where it is clicked; again and again until it is left. */
@@ -113,7 +117,7 @@ export class OffsetTool implements Tool {
   private typed: TypedSize | undefined;
 
   constructor(private readonly host: EditHost) {
-    this.chain = [...host.selection].filter((id) => host.geometry.roleOf(id) !== 'point' && host.geometry.entities[id]);
+    this.chain = curvesIn(host.geometry, [...host.selection]);
   }
 
   get isBusy(): boolean {
@@ -276,12 +280,8 @@ function carry(
 }
 
 /** Mirrors the curves that are selected in a line. */
-export const mirrorIn = (host: Pick<EditHost, 'selection' | 'geometry' | 'revise'>, line: Id): Result<void> => {
-  const curves = [...host.selection].filter(
-    (id) => id !== line && host.geometry.entities[id] && host.geometry.roleOf(id) !== 'point',
-  );
-  return host.revise('mirror', (builder) => mirrored(builder, curves, line));
-};
+export const mirrorIn = (host: Pick<EditHost, 'selection' | 'geometry' | 'revise'>, line: Id): Result<void> =>
+  host.revise('mirror', (builder) => mirrored(builder, curvesIn(host.geometry, [...host.selection]), line));
 
 /** Mirrors what is selected in the line that is clicked: where the selection does not tell which. */
 export class MirrorTool implements Tool {

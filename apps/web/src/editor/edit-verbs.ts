@@ -15,7 +15,7 @@ import {
   type Result,
   type SketchEdit,
 } from '@helb/core';
-import { mirrorIn } from './edit-tools.ts';
+import { curvesIn, mirrorIn } from './edit-tools.ts';
 import type { SketchEditor } from './sketch-editor.ts';
 
 /** Something that is done with what is selected. */
@@ -28,9 +28,6 @@ interface EditVerb {
   run(editor: SketchEditor): Result<void> | undefined;
 }
 
-const curvesIn = (geometry: Geometry, ids: readonly Id[]): Id[] =>
-  ids.filter((id) => geometry.entities[id] && geometry.roleOf(id) !== 'point');
-
 /** The thing picked last, if it is of this kind, and all curves picked before it. */
 function lastAndOthers(geometry: Geometry, ids: readonly Id[], role: 'line' | 'point') {
   const last = ids.at(-1);
@@ -40,12 +37,13 @@ function lastAndOthers(geometry: Geometry, ids: readonly Id[], role: 'line' | 'p
 }
 
 /** The line that is meant by what is selected: the one that was clicked last, or the only one that is no outline. */
-function mirrorLine({ geometry, selection, clickedLast }: SketchEditor): Id | undefined {
+function mirrorLine({ geometry, selection, clickedLast: last }: SketchEditor): Id | undefined {
   const picks = [...selection];
-  const isLine = clickedLast !== undefined && geometry.roleOf(clickedLast) === 'line';
-  if (isLine && curvesIn(geometry, picks).some((id) => id !== clickedLast)) return clickedLast;
-  const [line, ...others] = picks.filter((id) => isAxisLike(geometry, id));
-  return others.length === 0 && curvesIn(geometry, picks).length > 1 ? line : undefined;
+  const curves = curvesIn(geometry, picks);
+  const hasOthers = (line: Id) => curves.some((id) => id !== line);
+  if (last !== undefined && selection.has(last) && geometry.roleOf(last) === 'line' && hasOthers(last)) return last;
+  const [line, ...more] = picks.filter((id) => isAxisLike(geometry, id));
+  return line !== undefined && more.length === 0 && hasOthers(line) ? line : undefined;
 }
 
 type CornerEdit = (

@@ -50,6 +50,11 @@ test('a key tells what is meant, before the click, and the hint says so', () => 
 test('a number that is typed at once is taken: it finds room by itself, or stands where the pointer rests', () => {
   const d = sizing();
   expect(d.editor.key('4')).toBe(false);
+  // of a point alone there is nothing to type yet, and no verb either
+  d.click([20, 10]);
+  expect([d.editor.key('4'), d.editor.asking]).toEqual([true, undefined]);
+  d.editor.take('select');
+  d.editor.take('size');
   d.click([40, 25]);
   expect(d.editor.key('4')).toBe(true);
   expect(d.editor.asking).toMatchObject({ text: '4', begun: true });

@@ -9,7 +9,7 @@ interface SizeHost extends ToolHost {
   /** Shows a dimension that is not made yet. */
   propose(relation: SizedRelation | undefined): void;
   /** Asks for the number of the proposed dimension. @param begun what was typed of it already */
-  ask(relation: SizedRelation, id?: undefined, begun?: string): void;
+  ask(relation: SizedRelation, id?: Id, begun?: string): void;
 }
 
 /** From where circles are measured: their centres, their near rims, their far rims. */
@@ -87,22 +87,25 @@ export class SizeTool implements Tool {
       this.show(this.sizeOf(this.picks, relation.at as Vec2));
       return true;
     }
-    if (beginsNumber(key)) return this.begin(key);
+    if (this.isBusy && beginsNumber(key)) {
+      this.begin(key);
+      // never a verb of what is selected
+      return true;
+    }
     if (key !== 'r' || !this.round()) return false;
     this.rim = RIMS[(RIMS.indexOf(this.rim) + 1) % RIMS.length]!;
     return true;
   }
 
   /** The number is typed before it has a place: it gets one where the pointer rests, off all things, or where there is room. */
-  private begin(text: string): boolean {
+  private begin(text: string): void {
     const { pointer, picks } = this;
-    const size = pointer && picks.length > 0 ? (this.shown ?? this.sizeOf(picks, pointer.at)) : undefined;
-    if (!size) return false;
+    const size = this.shown ?? this.sizeOf(picks, pointer?.at ?? [0, 0]);
+    if (!size) return;
     const { at: _, ...anywhere } = size.relation;
-    const isOnThing = this.under(pointer!) !== undefined;
+    const isOnThing = !pointer || this.under(pointer) !== undefined;
     this.escape();
     this.host.ask(isOnThing ? anywhere : size.relation, undefined, text);
-    return true;
   }
 
   /** Is something round among what is measured? */

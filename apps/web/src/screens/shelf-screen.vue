@@ -25,9 +25,7 @@ const asked = (name: string): string => {
   const value = route.query[name];
   return typeof value === 'string' ? value : '';
 };
-const look = (to: LocationQuery) =>
-  router.replace({ query: Object.fromEntries(Object.entries({ ...route.query, ...to }).filter(([, value]) => value)) });
-const words = computed({ get: () => asked('find'), set: (find) => void look({ find }) });
+const words = ref('');
 const order = computed<OrderName>(() => {
   const named = asked('order');
   return named in ORDERS ? (named as OrderName) : 'latest';
@@ -63,26 +61,28 @@ const piles = computed((): PileWord[] => {
       : []),
   ];
 });
+const here = computed(() => piles.value.find((one) => isLookedAt(one.pile)) ?? piles.value[0]!);
 /** With one project there is nothing to find. */
 const hasPiles = computed(() => (cards.value?.length ?? 0) > 1 || (cards.value ?? []).some(isThrown));
+/** The address of a pile, in an order. */
+const addressOf = (to: LocationQuery, by: OrderName) => ({ query: { ...to, ...(by !== 'latest' && { order: by }) } });
 const isLookedAt = (other: Pile) => JSON.stringify(other) === JSON.stringify(pile.value);
 const orders = Object.fromEntries(Object.entries(ORDERS).map(([name, { title }]) => [name, title]));
 
-async function tell<T>(work: Promise<T>): Promise<T | undefined> {
+async function report(error: unknown): Promise<undefined> {
+  if (error instanceof ApiError && error.facts['wants'] === 'codes')
+    await router.push({ name: 'account', query: { first: 'codes' } });
+  message.value = (error as Error).message;
+}
+/** Does something anew: what was told before is told no more. */
+function tell<T>(work: Promise<T>): Promise<T | undefined> {
   message.value = '';
   thrown.value = undefined;
-  return work.catch(async (error: unknown) => {
-    if (error instanceof ApiError && error.facts['wants'] === 'codes')
-      await router.push({ name: 'account', query: { first: 'codes' } });
-    message.value = (error as Error).message;
-    return undefined;
-  });
+  return work.catch(report);
 }
 
-const load = async () => {
-  const found = await api.projects().catch((error: unknown) => tell<ProjectCard[]>(Promise.reject(error as Error)));
-  cards.value = found ?? cards.value;
-};
+/** What was told of the work before it stays. */
+const load = async () => void (cards.value = (await api.projects().catch(report)) ?? cards.value);
 onMounted(load);
 
 async function create(from: Parameters<typeof api.create>[0]) {
@@ -157,10 +157,11 @@ async function leave() {
         <RouterLink
           v-for="one in piles"
           :key="`${one.pile.kind} ${one.title}`"
-          :to="{ query: { ...one.to, ...(order === 'latest' ? {} : { order }) } }"
+          :to="addressOf(one.to, order)"
           replace
           :aria-current="isLookedAt(one.pile) ? 'true' : undefined"
           :class="isLookedAt(one.pile) ? 'font-semibold' : 'text-link hover:underline'"
+          @click="words = ''"
           >{{ one.title }} <span class="text-muted text-sm font-normal">{{ one.count }}</span></RouterLink
         >
         <span class="grow" />
@@ -169,7 +170,7 @@ async function leave() {
           label="order"
           :value="order"
           :options="orders"
-          @choose="(next) => look({ order: next === 'latest' ? '' : next })"
+          @choose="(next) => router.replace(addressOf(here.to, next as OrderName))"
         />
       </nav>
       <p v-if="message" class="text-clash mb-4" role="alert">{{ message }}</p>

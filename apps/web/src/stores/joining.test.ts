@@ -168,11 +168,16 @@ test('a number over two faces keeps them so far apart, on the side where they ar
   const { joining } = bench();
   joining.begin('relation', 'coincident');
   joining.answer(face('f', [0, 0, 1], 10));
-  expect(joining.wantsNumber()).toBe(false);
+  expect(joining.beginNumber()).toBe(false);
   // the second lies behind the first: it is measured from there, so that the number counts forwards
   joining.answer(face('a', [0, 0, 1], 4));
-  expect(joining.wantsNumber()).toBe(true);
-  expect(joining.draft).toMatchObject({ kind: 'distance', sides: [{ placement: 'a' }, { placement: 'f' }] });
+  expect(joining.beginNumber()).toBe(true);
+  const forwards = { kind: 'distance', sides: [{ placement: 'a' }, { placement: 'f' }] };
+  expect(joining.draft).toMatchObject(forwards);
+  // by its name it is the same, and however often it is changed
+  joining.change({ kind: 'flush' });
+  joining.change({ kind: 'distance' });
+  expect(joining.draft).toMatchObject(forwards);
   joining.change({ amount: '14' });
   expect(joining.turned).toEqual({ amount: '-14' });
   joining.change(joining.turned!);
@@ -181,6 +186,7 @@ test('a number over two faces keeps them so far apart, on the side where they ar
     ['a + 3', '-(a + 3)'],
     ['-(a + 3)', 'a + 3'],
     ['108 + 3', '-(108 + 3)'],
+    ['-(a) + (b)', '-(-(a) + (b))'],
   ] as const) {
     joining.change({ amount: before });
     expect(joining.turned).toEqual({ amount: after });
@@ -188,7 +194,7 @@ test('a number over two faces keeps them so far apart, on the side where they ar
   joining.begin('joint', 'revolute');
   joining.answer(pick('f', 'z'));
   joining.answer(pick('a', 'z'));
-  expect([joining.wantsNumber(), joining.draft!.kind]).toEqual([true, 'revolute']);
+  expect([joining.beginNumber(), joining.draft!.kind]).toEqual([true, 'revolute']);
 });
 
 test('an axis that stands square on a face is to do so; one that lies along it is to lie in it', () => {

@@ -62,10 +62,17 @@ interface Joining {
   readonly amount: string;
   /** Of a relation of two flat faces: how they look, where that is not as usual. */
   readonly facing?: FacingName;
-  /** What puts both where they were when they were chosen, driven or pulled there: for when they are to be kept. */
-  readonly put?: readonly Action[] | undefined;
+  /** How both stood when they were chosen: what is shown of it since has moved them. */
+  readonly stood?: Stood | undefined;
+}
+
+interface Stood {
+  /** What puts both where they were, driven or pulled there: for when they are to be kept. */
+  readonly put: readonly Action[];
   /** What stands still no more with it. */
-  readonly loosens?: Id | undefined;
+  readonly loosens: Id | undefined;
+  /** In the order in which a distance between them counts forwards. */
+  readonly forwards: Joining['sides'];
 }
 
 export const JOINT_TITLES = Object.fromEntries(
@@ -80,7 +87,7 @@ const [LIKE, SQUARE] = [0.5, 0.999];
 
 /** An expression the other way round: "52" and "-52", "a + 3" and "-(a + 3)". */
 function negated(expression: string): string {
-  const [, within] = /^-\((.*)\)$/.exec(expression) ?? [];
+  const [, within] = /^-\(([^()]*)\)$/.exec(expression) ?? [];
   if (within !== undefined) return within;
   if (/^-[\w. ]+$/.test(expression)) return expression.slice(1).trim();
   return /^[\w. ]+$/.test(expression) ? `-${expression}` : `-(${expression})`;
@@ -184,23 +191,20 @@ export const useJoining = defineStore('joining', () => {
     return kind === 'coincident' ? { kind: 'flush' } : kind === 'flush' ? { kind: 'coincident' } : undefined;
   });
 
-  /** Is there a number that can be typed now: how far apart, how far off? Two things that have none get one. */
-  function wantsNumber(): boolean {
-    const { sort, kind, keep } = draft.value ?? {};
+  /** A number is about to be typed, how far apart or how far off; two things without one are kept at a distance. False where there is none. */
+  function beginNumber(): boolean {
     if (!draft.value || asked.value !== undefined) return false;
+    const { sort, kind, keep } = draft.value;
     if (sort === 'joint') return !keep;
-    if (!ASSEMBLY_RELATIONS[kind as AssemblyRelationName].asks) {
-      const { sides } = draft.value;
-      change({ kind: 'distance', sides: isBehind(sides) ? [sides[1], sides[0]] : sides });
-    }
+    if (!ASSEMBLY_RELATIONS[kind as AssemblyRelationName].asks) change({ kind: 'distance' });
     return true;
   }
 
-  /** Of two flat faces that look the same way: does the second lie behind the first? Its distance would count backwards. */
-  function isBehind(sides: Joining['sides']): boolean {
-    const [a, b] = sides.map((side) => side && featureThere(side));
-    if (a?.form !== 'plane' || b?.form !== 'plane') return false;
-    return dot3(a.along, b.along) > LIKE && dot3(sub3(b.at, a.at), a.along) < 0;
+  /** Of two flat faces that look the same way the one behind comes first: to the other it is so far forwards. */
+  function forwards(one: JoinedSide, other: JoinedSide): Joining['sides'] {
+    const [a, b] = [featureThere(one), featureThere(other)];
+    if (a?.form !== 'plane' || b?.form !== 'plane' || dot3(a.along, b.along) <= LIKE) return [one, other];
+    return dot3(sub3(b.at, a.at), a.along) < 0 ? [other, one] : [one, other];
   }
   /** What is chosen, as it stands now. */
   function featureThere({ placement, thing }: JoinedSide): Feature | undefined {
@@ -216,7 +220,9 @@ export const useJoining = defineStore('joining', () => {
   }
 
   function change(fields: Partial<Joining>): Result<void> {
-    return set({ ...draft.value!, ...fields });
+    const { kind, stood } = draft.value!;
+    const isNew = fields.kind === 'distance' && kind !== 'distance';
+    return set({ ...draft.value!, ...fields, ...(isNew && stood && { sides: stood.forwards }) });
   }
 
   function turnSpot(at: 0 | 1, spot: Spot): void {
@@ -227,14 +233,17 @@ export const useJoining = defineStore('joining', () => {
 
   function set(next: Joining): Result<void> {
     const [a, b] = next.sides;
-    // before the view shows what comes of it: then they stand elsewhere
-    const put = a && b ? (draft.value?.put ?? puttingThere([a, b])) : undefined;
-    const before = draft.value?.sides;
-    const areSame = before !== undefined && next.sides.every((side) => side && before.includes(side));
-    const loosens = areSame ? draft.value!.loosens : a && b && immovable([a, b]);
-    draft.value = { ...next, put, loosens };
+    const { stood, sides } = draft.value ?? {};
+    const areSame = next.sides.every((side) => sides?.includes(side));
+    draft.value = { ...next, stood: a && b && (areSame ? stood : standing(a, b)) };
     return store.draft(actions(draft.value));
   }
+
+  const standing = (a: JoinedSide, b: JoinedSide): Stood => ({
+    put: puttingThere([a, b]),
+    loosens: immovable([a, b]),
+    forwards: forwards(a, b),
+  });
 
   /** Makes where two things are now where they are drawn. */
   function puttingThere(sides: readonly JoinedSide[]): readonly Action[] {
@@ -263,7 +272,7 @@ export const useJoining = defineStore('joining', () => {
   /** Has it no freedom left, as it is joined to others now? */
   const isFast = (id: Id): boolean =>
     placements.membersOf(id).every(({ body }) => assemblyStore.assembled?.freedoms.bodies[body]?.count === 0);
-  const loosened = computed((): Id | undefined => (draft.value?.keep ? undefined : draft.value?.loosens));
+  const loosened = computed((): Id | undefined => (draft.value?.keep ? undefined : draft.value?.stood?.loosens));
   const lettingGo = (): Action[] =>
     loosened.value === undefined
       ? []
@@ -277,7 +286,7 @@ export const useJoining = defineStore('joining', () => {
   });
 
   /** The gesture that makes it; none while something is missing. */
-  function actions({ sort, id, kind, sides, keep, flip, offset, angle, amount, put = [] }: Joining): Action[] {
+  function actions({ sort, id, kind, sides, keep, flip, offset, angle, amount, stood }: Joining): Action[] {
     const [a, b] = sides;
     if (!a || !b) return [];
     if (sort === 'relation') {
@@ -301,7 +310,7 @@ export const useJoining = defineStore('joining', () => {
       offset,
       angle,
     };
-    return [...(keep ? put : lettingGo()), { command: 'joint.add', input: { id, record } }];
+    return [...(keep ? (stood?.put ?? []) : lettingGo()), { command: 'joint.add', input: { id, record } }];
   }
 
   function freeName(title: string): string {
@@ -362,7 +371,7 @@ export const useJoining = defineStore('joining', () => {
     asked,
     facing,
     turned,
-    wantsNumber,
+    beginNumber,
     loosened,
     wrong,
     begin,

@@ -22,8 +22,9 @@ export const memberPathSchema = z
 /** An expression as typed: `span / 2 - 4 mm`. Its result is never stored. */
 export const expressionSchema = z.string().min(1).max(MAX_LENGTH);
 
-/** What people call things: one line, shown as typed. */
+/** Letters of a name, at most. */
 export const MOST_NAME = 60;
+/** What people call things: one line, shown as typed. */
 export const nameSchema = z
   .string()
   .trim()
