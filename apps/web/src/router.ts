@@ -4,6 +4,10 @@ import { useSession } from './stores/session.ts';
 import EnterScreen from './screens/enter-screen.vue';
 import ShelfScreen from './screens/shelf-screen.vue';
 
+/** Fetched before it is needed: it is read without a server too. */
+const help = () => import('./screens/help-screen.vue');
+addEventListener('load', () => setTimeout(() => void help(), 1000));
+
 /** Screens of a project come in chunks of their own: the shelf loads neither kernel nor view. */
 export const router = createRouter({
   history: createWebHistory(),
@@ -11,6 +15,7 @@ export const router = createRouter({
     { path: '/', name: 'shelf', component: ShelfScreen },
     { path: '/account', name: 'account', component: () => import('./screens/account-screen.vue') },
     { path: '/enter', name: 'enter', component: EnterScreen, meta: { open: true } },
+    { path: '/help', name: 'help', component: help, meta: { open: true } },
     {
       path: '/project/:id',
       component: () => import('./screens/project-frame.vue'),

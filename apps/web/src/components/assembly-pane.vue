@@ -7,7 +7,7 @@ import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { useAssembly } from '../stores/assembly.ts';
 import { useUnits } from '../stores/units.ts';
-import { useAssemblyVerbs } from '../stores/assembly-verbs.ts';
+import { useAssemblyVerbs } from '../verbs/assembly-verbs.ts';
 import { VIEWS, type ViewName } from '../view/turns.ts';
 import { guidesOf } from '../view/guides.ts';
 import { themeOf } from '../view/theme.ts';

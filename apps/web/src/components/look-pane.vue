@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import type { Vec2, Vec3 } from '@helb/core';
 import { useModel } from '../stores/model.ts';
-import type { Verb } from '../stores/verbs.ts';
+import type { Verb } from '../verbs/verb.ts';
 import type { StageState } from '../view/stage.ts';
 import type { ViewCamera } from '../view/camera.ts';
 import AxisMark from './axis-mark.vue';

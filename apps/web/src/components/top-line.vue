@@ -7,6 +7,7 @@ import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { useSession } from '../stores/session.ts';
+import { keysShown } from '../verbs/here.ts';
 import ChoiceWord from './choice-word.vue';
 import HelbMark from './helb-mark.vue';
 
@@ -194,6 +195,14 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
         >{{ screen.title }}</RouterLink
       >
     </nav>
+    <button
+      class="text-muted hover:text-ink font-mono text-sm"
+      title="Keys of this place, and help (?)"
+      aria-label="Keys and help"
+      @click="keysShown = true"
+    >
+      ?
+    </button>
     <button
       class="text-muted hover:text-ink max-w-24 truncate text-sm"
       :title="`Sign ${session.name} out`"

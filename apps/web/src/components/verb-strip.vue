@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue';
-import type { Verb } from '../stores/verbs.ts';
+import { computed, nextTick, onBeforeUnmount, ref, watchEffect } from 'vue';
+import { here } from '../verbs/here.ts';
+import { sought, type Verb } from '../verbs/verb.ts';
+import VerbCard from './verb-card.vue';
 
 /** What can be done with what is selected now, most likely first; Space and typing searches all verbs of the place. */
 const props = defineProps<{ place: string; verbs: readonly Verb[] }>();
@@ -8,17 +10,16 @@ const searching = ref(false);
 const text = ref('');
 const chosen = ref(0);
 const input = ref<HTMLInputElement>();
+const list = ref<HTMLElement>();
 
-/** What is called exactly so comes first, then what begins so, then a word that does. */
-const found = computed(() => {
-  const sought = text.value.trim().toLowerCase();
-  const rank = ({ title }: Verb): number => {
-    const called = title.toLowerCase();
-    if (called === sought) return 0;
-    return called.startsWith(sought) ? 1 : called.includes(` ${sought}`) ? 2 : 3;
-  };
-  const verbs = props.verbs.filter(({ title }) => title.toLowerCase().includes(sought));
-  return sought === '' ? verbs : verbs.toSorted((a, b) => rank(a) - rank(b));
+/** More than these are never seen at once. */
+const MOST = 24;
+const possible = computed(() => props.verbs.filter(({ lacks }) => lacks === undefined));
+const found = computed(() => sought(props.verbs, text.value));
+
+watchEffect(() => (here.value = props));
+onBeforeUnmount(() => {
+  if (here.value === props) here.value = undefined;
 });
 
 async function search() {
@@ -29,46 +30,52 @@ async function search() {
   input.value?.focus();
 }
 
+/** What can not be done yet stays looked at: what it lacks is told beside it. */
 function run(verb: Verb | undefined) {
-  if (!verb) return;
+  if (!verb || verb.lacks !== undefined) return;
   searching.value = false;
   verb.run();
 }
 
 /** Runs the verb of a key; tells whether there was one. */
 function press(key: string): boolean {
-  const verb = props.verbs.find((candidate) => candidate.key.toLowerCase() === key.toLowerCase());
+  const verb = possible.value.find((candidate) => candidate.key.toLowerCase() === key.toLowerCase());
   run(verb);
   return verb !== undefined;
 }
 
-const step = (by: number) =>
-  (chosen.value = (chosen.value + by + found.value.length) % Math.max(1, found.value.length));
+async function choose(k: number) {
+  chosen.value = k;
+  await nextTick();
+  list.value?.querySelector('[aria-selected=true]')?.scrollIntoView({ block: 'nearest' });
+}
+const step = (by: number) => choose((chosen.value + by + found.value.length) % Math.max(1, found.value.length));
 
 defineExpose({ search, press });
 </script>
 
 <template>
   <div class="absolute bottom-3 left-1/2 z-10 w-max max-w-[calc(100%-12px)] -translate-x-1/2">
-    <ul
-      v-if="searching"
-      class="bg-lit border-ink mb-1 max-h-64 overflow-y-auto border"
-      role="listbox"
-      aria-label="Verbs"
-    >
-      <li
-        v-for="(verb, k) in found"
-        :key="verb.id"
-        role="option"
-        :aria-selected="k === chosen"
-        class="flex cursor-pointer justify-between gap-8 px-3 py-1"
-        :class="k === chosen ? 'bg-ink text-sheet' : ''"
-        @pointerdown.prevent="run(verb)"
-      >
-        {{ verb.title }} <span class="font-mono text-[12px]">{{ verb.key }}</span>
-      </li>
-      <li v-if="found.length === 0" class="text-muted px-3 py-1">Nothing here is called that.</li>
-    </ul>
+    <div v-if="searching" class="bg-lit border-ink mb-1 flex border">
+      <ul ref="list" class="max-h-64 min-w-64 grow overflow-y-auto" role="listbox" aria-label="Verbs">
+        <li
+          v-for="(verb, k) in found"
+          :id="`found-${k}`"
+          :key="verb.id"
+          role="option"
+          :aria-selected="k === chosen"
+          :aria-disabled="verb.lacks !== undefined"
+          class="flex cursor-pointer justify-between gap-8 px-3 py-1"
+          :class="k === chosen ? 'bg-ink text-sheet' : verb.lacks === undefined ? '' : 'text-muted'"
+          @pointermove="chosen = k"
+          @pointerdown.prevent="run(verb)"
+        >
+          {{ verb.title }} <span class="font-mono text-[12px]">{{ verb.lacks === undefined ? verb.key : '' }}</span>
+        </li>
+        <li v-if="found.length === 0" class="text-muted px-3 py-1">Nothing here is called that.</li>
+      </ul>
+      <VerbCard v-if="found[chosen]" :verb="found[chosen]!" class="border-rule border-l" />
+    </div>
     <div
       class="border-ink bg-sheet flex h-[34px] items-stretch border whitespace-nowrap"
       role="toolbar"
@@ -82,7 +89,11 @@ defineExpose({ search, press });
         class="w-56 px-3 outline-none"
         placeholder="type a verb"
         aria-label="Search verbs"
-        @input="chosen = 0"
+        role="combobox"
+        aria-expanded="true"
+        aria-autocomplete="list"
+        :aria-activedescendant="`found-${chosen}`"
+        @input="choose(0)"
         @keydown.enter.prevent.stop="run(found[chosen])"
         @keydown.esc.stop="searching = false"
         @keydown.up.prevent="step(-1)"
@@ -93,9 +104,10 @@ defineExpose({ search, press });
         <!-- what does not fit wraps onto a line that is not shown: the first verbs are the most likely ones -->
         <span class="flex flex-wrap overflow-hidden">
           <button
-            v-for="verb in verbs"
+            v-for="verb in possible.slice(0, MOST)"
             :key="verb.id"
             class="border-rule hover:bg-chip flex h-8 items-center gap-2 border-r px-2.5"
+            :title="verb.says"
             :data-testid="`verb-${verb.id}`"
             @click="run(verb)"
           >

@@ -8,7 +8,7 @@ import ChoiceWord from './choice-word.vue';
 import { useModel } from '../stores/model.ts';
 import { usePainting } from '../stores/painting.ts';
 import { useUnits } from '../stores/units.ts';
-import { useVerbs } from '../stores/verbs.ts';
+import { usePartVerbs } from '../verbs/part-verbs.ts';
 import { facing, VIEWS, type Turn, type ViewName } from '../view/turns.ts';
 import { crossedNear } from '../view/crossed.ts';
 import { themeOf } from '../view/theme.ts';
@@ -37,7 +37,7 @@ import ViewNames from './view-names.vue';
 import ViewPicture from './view-picture.vue';
 
 const bench = useWorkbench();
-const { place: here, verbs } = useVerbs();
+const { place: here, verbs } = usePartVerbs();
 const looking = useLooking();
 const painting = usePainting();
 const model = useModel();

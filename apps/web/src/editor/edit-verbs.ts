@@ -23,6 +23,10 @@ interface EditVerb {
   readonly id: string;
   readonly title: string;
   readonly key: string;
+  /** What it does, in one sentence. */
+  readonly says: string;
+  /** What has to be chosen for it: "a line". */
+  readonly wants: string;
   /** Does it make sense for the selection? */
   fits(geometry: Geometry, selection: readonly Id[]): boolean;
   run(editor: SketchEditor): Result<void> | undefined;
@@ -46,21 +50,16 @@ function mirrorLine({ geometry, selection, clickedLast: last }: SketchEditor): I
   return line !== undefined && more.length === 0 && hasOthers(line) ? line : undefined;
 }
 
+type Told = Pick<EditVerb, 'id' | 'title' | 'key' | 'says' | 'wants'>;
+
 type CornerEdit = (
   builder: EditBuilder,
   corners: readonly Id[],
   size: { readonly text: string; readonly size: number },
 ) => Result<SketchEdit>;
 
-const corner = (
-  [id, title, key]: readonly [string, string, string],
-  prompt: string,
-  size: number,
-  edit: CornerEdit,
-): EditVerb => ({
-  id,
-  title,
-  key,
+const corner = (told: Told, prompt: string, size: number, edit: CornerEdit): EditVerb => ({
+  ...told,
   fits: (geometry, selection) => cornersAmong(geometry, selection).length > 0,
   run(editor) {
     const corners = cornersAmong(editor.geometry, [...editor.selection]);
@@ -69,20 +68,18 @@ const corner = (
       place: editor.geometry.point(corners[0]!),
       asks: LENGTH,
       text: roundLength(size, editor.scope.unit),
-      take: (taken) => editor.revise(id, (builder) => edit(builder, corners, taken), taken.naming),
+      take: (taken) => editor.revise(told.id, (builder) => edit(builder, corners, taken), taken.naming),
     });
     return undefined;
   },
 });
 
 const pattern = (
-  [id, title, key]: readonly [string, string, string],
+  told: Told,
   role: 'line' | 'point',
   make: (of: Id[], frame: Id, unit: LengthUnit) => Pattern,
 ): EditVerb => ({
-  id,
-  title,
-  key,
+  ...told,
   fits: (geometry, selection) => lastAndOthers(geometry, selection, role) !== undefined,
   run(editor) {
     const { last, others } = lastAndOthers(editor.geometry, [...editor.selection], role)!;
@@ -92,12 +89,32 @@ const pattern = (
 
 /** The register of edits on the selection: a new one is an entry here. */
 export const EDIT_VERBS: readonly EditVerb[] = [
-  corner(['fillet', 'Round corner', '1'], 'Radius', 5, fillet),
-  corner(['chamfer', 'Chamfer corner', '2'], 'Distance', 3, chamfer),
+  corner(
+    {
+      ...{ id: 'fillet', title: 'Round corner', key: '1' },
+      says: 'Rounds corners of the outline by a radius: a fillet in the sketch.',
+      wants: 'corners',
+    },
+    'Radius',
+    5,
+    fillet,
+  ),
+  corner(
+    {
+      ...{ id: 'chamfer', title: 'Chamfer corner', key: '2' },
+      says: 'Cuts corners of the outline off by a distance.',
+      wants: 'corners',
+    },
+    'Distance',
+    3,
+    chamfer,
+  ),
   {
     id: 'mirror',
     title: 'Mirror in a line',
     key: '3',
+    says: 'Draws the mirror image of what is selected; both stay alike.',
+    wants: 'curves, then the line',
     fits: (geometry, selection) => curvesIn(geometry, selection).length > 0,
     run(editor) {
       const line = mirrorLine(editor);
@@ -106,24 +123,42 @@ export const EDIT_VERBS: readonly EditVerb[] = [
       return undefined;
     },
   },
-  pattern(['pattern-line', 'Pattern along the last line', '4'], 'line', (of, along, unit) => ({
-    layout: 'line',
-    of,
-    along,
-    count: '3',
-    spacing: roundLength(20, unit),
-  })),
-  pattern(['pattern-round', 'Pattern round the last point', '5'], 'point', (of, centre) => ({
-    layout: 'round',
-    of,
-    centre,
-    count: '6',
-    over: '360 deg',
-  })),
+  pattern(
+    {
+      ...{ id: 'pattern-line', title: 'Pattern along the last line', key: '4' },
+      says: 'Repeats curves evenly along the line that was picked last.',
+      wants: 'curves, then a line',
+    },
+    'line',
+    (of, along, unit) => ({
+      layout: 'line',
+      of,
+      along,
+      count: '3',
+      spacing: roundLength(20, unit),
+    }),
+  ),
+  pattern(
+    {
+      ...{ id: 'pattern-round', title: 'Pattern round the last point', key: '5' },
+      says: 'Repeats curves evenly about the point that was picked last.',
+      wants: 'curves, then a point',
+    },
+    'point',
+    (of, centre) => ({
+      layout: 'round',
+      of,
+      centre,
+      count: '6',
+      over: '360 deg',
+    }),
+  ),
   {
     id: 'reverse',
     title: 'Reverse',
     key: '',
+    says: 'Lets a curve run from its other end.',
+    wants: 'a line or a spline',
     fits: (geometry, selection) =>
       selection.some((id) => {
         const entity = geometry.entities[id];

@@ -121,6 +121,7 @@ async function leave() {
     <header class="bg-sheet border-rule flex h-11 items-center gap-4 border-b px-4">
       <span class="flex items-center gap-2 text-lg font-semibold"><HelbMark />Helb</span>
       <span class="grow" />
+      <RouterLink :to="{ name: 'help' }" class="word-link">Help</RouterLink>
       <RouterLink :to="{ name: 'account' }" class="word-link">{{ session.name }}</RouterLink>
       <button class="word-link" @click="leave">Sign out</button>
     </header>

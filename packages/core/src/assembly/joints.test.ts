@@ -7,7 +7,11 @@ import { jointSchemaOf } from './records.ts';
 const side = (body: number) => ({ body, frame: frameOn([body, 2, 3], [0, 0, 1]) });
 
 /** A kind that the product does not have, by one object: it slides along x only, and turns about nothing. */
-const rail: JointKind = { title: 'rail', key: '', holds: ['y', 'z', 'tilt', 'turn'], leaves: ['slide x'] };
+const rail: JointKind = {
+  ...{ title: 'rail', key: '', says: 'One slides along x of the other.' },
+  holds: ['y', 'z', 'tilt', 'turn'],
+  leaves: ['slide x'],
+};
 
 test('a kind that is added by one object is in the schema, offered, and has its equations', () => {
   const kinds = { revolute: JOINTS.revolute, rail };

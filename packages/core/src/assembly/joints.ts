@@ -15,13 +15,56 @@ type Held = 'x' | 'y' | 'z' | 'tilt' | 'turn';
  * (Reuleaux 1875: the lower pairs, and the pin in a slot); in the order in which they are offered.
  */
 export const JOINTS = {
-  rigid: { title: 'rigid', verb: 'Join rigidly', key: 'J', holds: ['x', 'y', 'z', 'tilt', 'turn'], leaves: [] },
-  revolute: { title: 'revolute', key: 'V', holds: ['x', 'y', 'z', 'tilt'], leaves: ['turn'] },
-  prismatic: { title: 'prismatic', key: 'P', holds: ['x', 'y', 'tilt', 'turn'], leaves: ['slide'] },
-  cylindrical: { title: 'cylindrical', key: 'C', holds: ['x', 'y', 'tilt'], leaves: ['turn', 'slide'] },
-  'pin-in-slot': { title: 'pin in slot', key: 'S', holds: ['y', 'z', 'tilt'], leaves: ['slide x', 'turn'] },
-  planar: { title: 'planar', key: 'L', holds: ['z', 'tilt'], leaves: ['slide x', 'slide y', 'turn'] },
-  spherical: { title: 'spherical', key: 'B', holds: ['x', 'y', 'z'], leaves: [] },
+  rigid: {
+    title: 'rigid',
+    verb: 'Join rigidly',
+    key: 'J',
+    says: 'Two parts move as one.',
+    holds: ['x', 'y', 'z', 'tilt', 'turn'],
+    leaves: [],
+  },
+  revolute: {
+    title: 'revolute',
+    key: 'V',
+    says: 'One turns about an axis of the other: a hinge, a crank.',
+    holds: ['x', 'y', 'z', 'tilt'],
+    leaves: ['turn'],
+  },
+  prismatic: {
+    title: 'prismatic',
+    key: 'P',
+    says: 'One slides along an axis of the other, without turning: a drawer.',
+    holds: ['x', 'y', 'tilt', 'turn'],
+    leaves: ['slide'],
+  },
+  cylindrical: {
+    title: 'cylindrical',
+    key: 'C',
+    says: 'One turns about an axis of the other and slides along it: a shaft in a bush.',
+    holds: ['x', 'y', 'tilt'],
+    leaves: ['turn', 'slide'],
+  },
+  'pin-in-slot': {
+    title: 'pin in slot',
+    key: 'S',
+    says: 'A pin of one slides along a slot of the other and turns in it.',
+    holds: ['y', 'z', 'tilt'],
+    leaves: ['slide x', 'turn'],
+  },
+  planar: {
+    title: 'planar',
+    key: 'L',
+    says: 'A face of one slides and turns on a face of the other.',
+    holds: ['z', 'tilt'],
+    leaves: ['slide x', 'slide y', 'turn'],
+  },
+  spherical: {
+    title: 'spherical',
+    key: 'B',
+    says: 'One turns freely about a point of the other: a ball in its socket.',
+    holds: ['x', 'y', 'z'],
+    leaves: [],
+  },
 } as const satisfies Record<string, JointKind>;
 export type JointName = keyof typeof JOINTS;
 
@@ -32,14 +75,16 @@ export interface JointKind {
   readonly verb?: string;
   /** One letter; empty for none. */
   readonly key: string;
+  /** What it lets the two do, in one sentence. */
+  readonly says: string;
   readonly holds: readonly Held[];
   readonly leaves: readonly Coordinate[];
 }
 
 /** Kinds of joints as they are offered. */
 export const offeredJoints = <K extends string>(joints: Readonly<Record<K, JointKind>>) =>
-  (Object.entries(joints) as [K, JointKind][]).map(([kind, { title, verb = `Join ${title}`, key }]) => ({
-    ...{ kind, title: verb, key },
+  (Object.entries(joints) as [K, JointKind][]).map(([kind, { title, verb = `Join ${title}`, key, says }]) => ({
+    ...{ kind, title: verb, key, says },
   }));
 
 /** Does it leave all turns free, so that no coordinate tells how the second side stands in the first? */

@@ -17,8 +17,8 @@ Fields that are left out are as usual. Numbers are expressions, in any unit of w
 ${names.map((name) => stepPart(name, kind(name))).join('\n')}`;
 }
 
-function stepPart<S>(name: string, { title, fields, ways, picks }: StepKind<S, unknown>): string {
-  const head = `## ${title} (\`${name}\`)\n`;
+function stepPart<S>(name: string, { title, verb, fields, ways, picks }: StepKind<S, unknown>): string {
+  const head = `## ${title} (\`${name}\`)\n${verb ? `\n${verb.says}\n` : ''}`;
   if (ways) {
     const lines = ways.map((how) => {
       const asked = picks!({ kind: name, name: 'x', how, on: [] } as unknown as S);

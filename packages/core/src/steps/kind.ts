@@ -122,6 +122,8 @@ export interface StepVerb {
   readonly title?: string;
   /** One letter; empty for none. */
   readonly key: string;
+  /** What it does, in one sentence and in the field's own words: by these it is found as well. */
+  readonly says: string;
   /** Kinds of picks with which it is among the first. */
   readonly likely?: readonly ('face' | 'edge' | 'corner' | 'body' | 'guide')[];
 }

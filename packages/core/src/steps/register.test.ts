@@ -12,7 +12,7 @@ import { stepRegister } from './register.ts';
 const dent = changing('dent', {
   title: 'Dent',
   noun: 'Dimple',
-  verb: { key: '', title: 'Dent it', likely: ['face'] },
+  verb: { key: '', title: 'Dent it', likely: ['face'], says: 'Presses dents into faces.' },
   fields: {
     at: picks('faces', 'face', { max: 3, many: 'faces' }),
     deep: number('depth', { asks: LENGTH, initial: '0.5 mm', min: 0.1, max: 2 }),

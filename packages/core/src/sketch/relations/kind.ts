@@ -72,6 +72,10 @@ export interface RelationKind<R> {
 interface RelationVerb {
   /** One letter; empty for none. */
   readonly key: string;
+  /** What it does, in one sentence. */
+  readonly says: string;
+  /** What has to be chosen for it: "two lines". */
+  readonly wants: string;
   /** Does it stand after the size tool, which makes its like? */
   readonly last?: boolean;
 }

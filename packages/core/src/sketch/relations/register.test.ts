@@ -13,7 +13,7 @@ const schema = z.strictObject({ kind: z.literal('apart'), a: idSchema, b: idSche
 const apart: RelationKind<z.infer<typeof schema>> = {
   schema,
   title: 'Apart',
-  verb: { key: '', last: true },
+  verb: { key: '', last: true, says: 'Does something.', wants: 'a point' },
   mark: '≠',
   words: 'do not touch',
   refs: ({ a, b }) => [a, b],

@@ -14,7 +14,7 @@ interface Inputs extends ToolInputs, ReadStepRequest {}
 
 export const bringIn = making('bring-in', {
   title: 'Bring in bodies',
-  verb: { key: '' },
+  verb: { key: '', says: 'Brings in the bodies of a file of another program, to build on them.' },
   fields,
   sentence: 'Bring in the bodies of {file} → {result}[? {only}]',
   inputs: (values, context): Result<Inputs> => ok({ file: values.file.hash, ...onBodies(values, context) }),

@@ -31,7 +31,7 @@ interface Inputs {
 
 export const chamfer = changing('chamfer', {
   title: 'Chamfer',
-  verb: { key: 'C', likely: ['edge'] },
+  verb: { key: 'C', likely: ['edge'], says: 'Bevels edges: by one distance, by two, or by a distance and an angle.' },
   fields,
   sentence: 'Cut off {edges} by {distance} {shape}[ {other}][ {angle}]',
   // the two distances change sides

@@ -12,7 +12,11 @@ const fields = {
 
 export const combine = changing('combine', {
   title: 'Combine',
-  verb: { key: 'J', likely: ['body'] },
+  verb: {
+    key: 'J',
+    likely: ['body'],
+    says: 'Makes one of several bodies: added, cut by each other, or what they share.',
+  },
   fields,
   sentence: '{how} {tools} on {target}; the others {keep}',
   inputs: ({ target, how, tools, keep }) =>

@@ -50,4 +50,9 @@ const ways = {
   },
 } satisfies Record<string, Construction>;
 
-export const datumAxis = datumKind('datum-axis', { title: 'Datum axis', noun: 'Axis', verb: { key: 'A' }, ways });
+export const datumAxis = datumKind('datum-axis', {
+  title: 'Datum axis',
+  noun: 'Axis',
+  verb: { key: 'A', says: 'A line to turn about or to run along, from what is picked.' },
+  ways,
+});

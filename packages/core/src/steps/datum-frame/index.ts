@@ -24,4 +24,9 @@ const ways = {
   },
 } satisfies Record<string, Construction>;
 
-export const datumFrame = datumKind('datum-frame', { title: 'Datum frame', noun: 'Frame', verb: { key: '' }, ways });
+export const datumFrame = datumKind('datum-frame', {
+  title: 'Datum frame',
+  noun: 'Frame',
+  verb: { key: '', says: 'An origin with three axes, from what is picked.' },
+  ways,
+});

@@ -100,4 +100,9 @@ function meetingPlace(first: Frame, second: Frame): Vec3 {
   return sub3(first.origin, scale3(towards, heightOver(second, first.origin) / dot3(towards, second.z)));
 }
 
-export const datumPlane = datumKind('datum-plane', { title: 'Datum plane', noun: 'Plane', verb: { key: 'D' }, ways });
+export const datumPlane = datumKind('datum-plane', {
+  title: 'Datum plane',
+  noun: 'Plane',
+  verb: { key: 'D', says: 'A plane to draw on or to measure from: offset, tilted, between or through what is picked.' },
+  ways,
+});

@@ -41,4 +41,9 @@ const ways = {
   },
 } satisfies Record<string, Construction>;
 
-export const datumPoint = datumKind('datum-point', { title: 'Datum point', noun: 'Point', verb: { key: 'P' }, ways });
+export const datumPoint = datumKind('datum-point', {
+  title: 'Datum point',
+  noun: 'Point',
+  verb: { key: 'P', says: 'A point in space, from what is picked.' },
+  ways,
+});

@@ -15,7 +15,7 @@ const fields = {
 
 export const draft = changing('draft', {
   title: 'Draft',
-  verb: { key: 'T', likely: ['face'] },
+  verb: { key: 'T', likely: ['face'], says: 'Slants faces by an angle, so that the part leaves its mould.' },
   fields,
   sentence: 'Lean {faces} by {angle} from {from}',
   inputs: ({ faces, from, angle }, { step }) =>

@@ -86,7 +86,7 @@ type Until =
 export const extrude = making('extrude', {
   title: 'Extrude',
   noun: 'Extrusion',
-  verb: { key: 'X' },
+  verb: { key: 'X', says: 'Gives the areas of a sketch a height: a new body, added, cut away, or what both share.' },
   fields,
   sentence:
     'Extrude {sketch}{areas}[? {body}][ of {wall}][ {lies}] {extent}[ {distance}][ {to}][?, {clearance} short of it][, {ways}][ of {back}][?, starting at {start}][?, leaning by {taper}] → {result}[? {only}]',

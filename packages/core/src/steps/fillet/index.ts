@@ -35,7 +35,12 @@ interface Inputs {
 
 export const fillet = changing('fillet', {
   title: 'Fillet',
-  verb: { key: 'U', title: 'Round', likely: ['edge'] },
+  verb: {
+    key: 'U',
+    title: 'Round',
+    likely: ['edge'],
+    says: 'Rounds edges: a fillet of one radius, or of one that grows along them.',
+  },
   fields,
   sentence: 'Round {edges} by {radius}, {course}[ {to}][?; {also} by {other}][?; {third} by {another}]',
   inputs({ edges, radius, also, other, third, another, course, to }, { step }) {

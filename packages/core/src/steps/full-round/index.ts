@@ -24,7 +24,7 @@ interface Inputs extends ToolInputs {
 
 export const fullRound = making('full-round', {
   title: 'Round in full',
-  verb: { key: '' },
+  verb: { key: '', says: 'Rounds rims of walls fully, from one side over to the other.' },
   fields,
   sentence: 'Round {faces} in full, from side to side',
   inputs({ faces }, { step }): Result<Inputs> {

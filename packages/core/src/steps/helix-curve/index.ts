@@ -18,7 +18,7 @@ const fields = {
 
 export const helixCurve = placing('helix-curve', {
   title: 'Helix curve',
-  verb: { key: '' },
+  verb: { key: '', says: 'A curve that winds about an axis, for sweeps and patterns to follow.' },
   fields,
   sentence: `Draw a helix about {axis} of radius {radius}, ${WINDING}[?, starting at {start}][?, from {from} on]`,
   inputs(values): Result<Datum> {

@@ -20,7 +20,7 @@ interface Inputs extends ToolInputs, HelixRequest {}
 
 export const helix = making('helix', {
   title: 'Helix',
-  verb: { key: 'Z' },
+  verb: { key: 'Z', says: 'Winds the areas of a sketch about an axis: a spring, a screw, an auger.' },
   fields,
   sentence: `Wind {sketch}{areas} about {axis}, ${WINDING} → {result}[? {only}]`,
   inputs(values, context): Result<Inputs> {

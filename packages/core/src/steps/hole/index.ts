@@ -80,7 +80,12 @@ interface Inputs extends ToolInputs {
 
 export const hole = making('hole', {
   title: 'Hole',
-  verb: { key: 'O', title: 'Drill', likely: ['face'] },
+  verb: {
+    key: 'O',
+    title: 'Drill',
+    likely: ['face'],
+    says: 'Drills holes at points of a sketch or on a face: plain, countersunk, for bolts, with thread.',
+  },
   fields,
   sentence:
     'Drill {size}[ {diameter}][ {fit}] at {at} into {into}, {head}[ {wide}][ deep {sunk}], {extent}[ {depth}][?, tip {tip}][? {only}]',

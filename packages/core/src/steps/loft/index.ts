@@ -50,7 +50,7 @@ interface Inputs extends ToolInputs, LoftRequest {}
 
 export const loft = making('loft', {
   title: 'Loft',
-  verb: { key: 'L' },
+  verb: { key: 'L', says: 'Blends from one outline into the next, through as many as there are.' },
   fields,
   sentence:
     'Loft through {sections}[?, from the face {before}][?, to the face {after}][?, from {from}][?, to {to}][?, begun at {starts}], {course}[?, {leave}][ by tangents of {lead}][?, {body}][ of {wall}][ {lies}] → {result}[? {only}]',

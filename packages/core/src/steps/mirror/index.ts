@@ -13,7 +13,7 @@ const fields = { plane: picks('mirror plane', 'plane') };
 export const mirror = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('mirror', kindOf, {
     title: 'Mirror',
-    verb: { key: 'M', likely: ['body'] },
+    verb: { key: 'M', likely: ['body'], says: 'Repeats steps or bodies as their mirror image in a plane.' },
     fields,
     sentence: 'Mirror {what}[ {steps}][ {bodies}] in {plane}[ → {copies}]',
     places: ({ plane }) => [{ transform: reflection(planeOf(plane[0]!)!), instance: 'm' }],

@@ -22,7 +22,12 @@ const fields = {
 
 export const move = changing('move', {
   title: 'Move',
-  verb: { key: 'B', title: 'Move a body', likely: ['body'] },
+  verb: {
+    key: 'B',
+    title: 'Move a body',
+    likely: ['body'],
+    says: 'Shifts and turns a body, or leaves a copy of it elsewhere.',
+  },
   fields,
   sentence: 'Move {bodies} by {x} {y} {z}, {turn}[ {angle} about {about}]; the original {original}',
   inputs({ bodies, x, y, z, turn, angle, about, original }, { step }) {

@@ -14,7 +14,7 @@ const fields = {
 /** How clearance is added late: faces set back, or forwards. */
 export const offsetFace = changing('offset-face', {
   title: 'Offset face',
-  verb: { key: 'F', likely: ['face'] },
+  verb: { key: 'F', likely: ['face'], says: 'Sets faces in or out by a distance; what is beside them follows.' },
   fields,
   sentence: 'Set {faces} {side} by {distance}',
   inputs: ({ faces, distance, side }, { step }) =>

@@ -20,7 +20,7 @@ interface Inputs {
 /** All bodies of another part, mirrored in a plane of its origin: they follow it. */
 export const oppositeHand = changing('opposite-hand', {
   title: 'Opposite hand',
-  verb: { key: '' },
+  verb: { key: '', says: 'The whole of another part as its mirror image, which follows it.' },
   fields,
   sentence: 'Opposite hand of {of}, mirrored in {plane}',
   inputs: ({ of, plane }, { step }): Result<Inputs> =>

@@ -28,7 +28,7 @@ const fields = {
 export const patternLine = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('pattern-line', kindOf, {
     title: 'Pattern along a line',
-    verb: { key: 'N' },
+    verb: { key: 'N', says: 'Repeats steps or bodies along a line, evenly, in one or two directions.' },
     fields,
     sentence:
       'Repeat {what}[ {steps}][ {bodies}] {count} times by {spacing} along {along}, {directions}[ {rows} times by {apart} along {across}]{skip}[ → {copies}]',

@@ -29,7 +29,7 @@ const fields = {
 export const patternPath = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('pattern-path', kindOf, {
     title: 'Pattern along a path',
-    verb: { key: '' },
+    verb: { key: '', says: 'Repeats steps or bodies along a curve.' },
     fields,
     sentence:
       'Repeat {what}[ {steps}][ {bodies}] {count} times {spread}[ {spacing}] along {path}[? {way}], {keep}{skip}[ → {copies}]',

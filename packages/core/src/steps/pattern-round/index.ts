@@ -22,7 +22,7 @@ const fields = {
 export const patternRound = (kindOf: (kind: string) => StepKind<never, unknown>) =>
   repeating('pattern-round', kindOf, {
     title: 'Pattern round an axis',
-    verb: { key: 'G' },
+    verb: { key: 'G', says: 'Repeats steps or bodies evenly about an axis.' },
     fields,
     sentence: 'Repeat {what}[ {steps}][ {bodies}] {count} times over {over} about {about}{skip}[ → {copies}]',
     places({ about, count, over, skip }) {

@@ -24,7 +24,7 @@ const fields = {
 export const referenceMesh = laying('reference-mesh', {
   title: 'Lay a mesh under',
   noun: 'Mesh',
-  verb: { key: '' },
+  verb: { key: '', says: 'Lays a scanned or downloaded mesh under the model, to draw over it.' },
   fields,
   sentence:
     'Lay the mesh {file} under the model, units {unit}, up is {up}[?, moved by {x} {y} {z}][?, turned by {angle} about z]',

@@ -37,7 +37,7 @@ function closed(wrong: Issue, axis: Axis | undefined, drawn: Result<SolvedSketch
 export const revolve = making('revolve', {
   title: 'Revolve',
   noun: 'Revolution',
-  verb: { key: 'V' },
+  verb: { key: 'V', says: 'Turns the areas of a sketch about an axis: fully or by an angle.' },
   fields,
   sentence:
     'Revolve {sketch}{areas}[? {body}][ of {wall}][ {lies}] about {axis} by {angle}, {ways} → {result}[? {only}]',

@@ -32,7 +32,11 @@ const fields = {
 
 export const shell = changing('shell', {
   title: 'Shell',
-  verb: { key: 'E', likely: ['face'] },
+  verb: {
+    key: 'E',
+    likely: ['face'],
+    says: 'Hollows a body out to walls of one thickness, open at the faces that are picked.',
+  },
   fields,
   sentence: 'Shell, open at {open}, wall {wall} {side}[?; {others} {other}]',
   inputs: ({ open, wall, side, others, other }, { step }) =>

@@ -20,7 +20,7 @@ interface Inputs {
 
 export const split = changing('split', {
   title: 'Split',
-  verb: { key: 'K', likely: ['body'] },
+  verb: { key: 'K', likely: ['body'], says: 'Parts bodies at a plane or a face; one side or both are kept.' },
   fields,
   sentence: 'Split[? {bodies}] at {by}, keep {keep}',
   inputs({ bodies, by: [sheet], keep }, { step }): Result<Inputs> {

@@ -28,7 +28,7 @@ interface Inputs extends ToolInputs, SweepRequest {}
 
 export const sweep = making('sweep', {
   title: 'Sweep',
-  verb: { key: 'W', likely: ['guide'] },
+  verb: { key: 'W', likely: ['guide'], says: 'Runs the areas of a sketch along a path: tubes, rims, handles.' },
   fields,
   sentence: 'Sweep {sketch}{areas} along {path}, {keep}[? and by {twist} more] → {result}[? {only}]',
   inputs(values, context): Result<Inputs> {

@@ -15,7 +15,7 @@ const fields = {
 
 export const thicken = making('thicken', {
   title: 'Thicken',
-  verb: { key: 'Y' },
+  verb: { key: 'Y', says: 'Lays a sheet of one thickness onto faces, outside or inside.' },
   fields,
   sentence: 'Thicken {faces} by {thickness} {side} → {result}[? {only}]',
   inputs: (values, { step }) =>

@@ -28,7 +28,11 @@ type Across = z.infer<typeof acrossSchema>;
 export const across: RelationKind<Across> = {
   schema: acrossSchema,
   title: 'Diameter across',
-  verb: { key: '' },
+  verb: {
+    key: '',
+    says: 'Measures twice the way from a centre line: the diameter of what is turned.',
+    wants: 'a centre line and a point or line',
+  },
   words: 'measure across',
   refs: ({ point, axis }) => [point, axis],
   roles: ({ point, axis }) => ({ [point]: ['point'], [axis]: ['line'] }),

@@ -31,7 +31,7 @@ type Angle = z.infer<typeof angleSchema>;
 export const angle: RelationKind<Angle> = {
   schema: angleSchema,
   title: 'Angle',
-  verb: { key: 'W' },
+  verb: { key: 'W', says: 'Measures the angle between two lines.', wants: 'two lines' },
   words: 'meet at an angle of',
   refs: ({ a, b }) => [a, b],
   roles: ({ a, b }) => ({ [a]: ['line'], [b]: ['line'] }),

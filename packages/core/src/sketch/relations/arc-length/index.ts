@@ -24,7 +24,7 @@ const pieceOf = (geometry: Geometry, arc: string) => geometry.pieces(arc)[0] as 
 export const arcLength: RelationKind<ArcLength> = {
   schema: arcLengthSchema,
   title: 'Arc length',
-  verb: { key: '' },
+  verb: { key: '', says: 'Measures along an arc.', wants: 'an arc' },
   words: 'is as long as',
   refs: ({ arc }) => [arc],
   roles: ({ arc }) => ({ [arc]: ['circle'] }),

@@ -31,7 +31,7 @@ function spanOf({ ellipse, axis }: Axis, geometry: Geometry): readonly [Vec2, Ve
 export const axis: RelationKind<Axis> = {
   schema: axisSchema,
   title: 'Axis length',
-  verb: { key: 'D' },
+  verb: { key: 'D', says: 'Measures an ellipse across, from rim to rim.', wants: 'an ellipse' },
   words: 'measures along an axis',
   way: (relation) => relation.axis,
   refs: ({ ellipse }) => [ellipse],

@@ -13,7 +13,11 @@ const ALIKE = ['line', 'circle', 'ellipse'] as const;
 export const equal: RelationKind<Equal> = {
   schema: equalSchema,
   title: 'Equal',
-  verb: { key: 'G' },
+  verb: {
+    key: 'G',
+    says: 'Gives lines the same length, circles the same size.',
+    wants: 'two lines, or two circles or arcs',
+  },
   mark: '=',
   words: 'are equal',
   refs: ({ a, b }) => [a, b],

@@ -38,7 +38,7 @@ const unknownsHeld = (id: Id, layout: Layout) => HELD[layout.roleOf(id)](id, lay
 export const fixed: RelationKind<Fixed> = {
   schema: fixedSchema,
   title: 'Fixed',
-  verb: { key: 'F' },
+  verb: { key: 'F', says: 'Keeps a thing where it is.', wants: 'a point, line or circle' },
   mark: 'F',
   words: 'stays where it is',
   carried: () => undefined,

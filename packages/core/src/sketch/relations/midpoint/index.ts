@@ -10,7 +10,7 @@ type Midpoint = z.infer<typeof midpointSchema>;
 export const midpoint: RelationKind<Midpoint> = {
   schema: midpointSchema,
   title: 'Midpoint',
-  verb: { key: 'M' },
+  verb: { key: 'M', says: 'Puts a point in the middle of a line or arc.', wants: 'a point and a line or arc' },
   mark: 'M',
   words: 'is the middle',
   refs: ({ point, line }) => [point, line],

@@ -62,7 +62,6 @@ type Joint = Offset['joints'][number];
 export const offset: RelationKind<Offset> = {
   schema: offsetSchema,
   title: 'Offset',
-  verb: { key: '' },
   words: 'run beside each other, apart by',
   refs: ({ pairs, joints }) => [...new Set([...pairs, ...joints].flatMap(({ from, to }) => [from, to]))],
   roles: ({ pairs, joints }, roleOf) => ({

@@ -6,5 +6,10 @@ export const perpendicular = directionKind(
   'perpendicular',
   perpendicularSchema,
   (theta) => [Math.cos(theta), -Math.sin(theta)],
-  { title: 'Perpendicular', verb: { key: 'P' }, mark: '⊥', words: 'stand at a right angle' },
+  {
+    title: 'Perpendicular',
+    verb: { key: 'P', says: 'Puts two lines at a right angle.', wants: 'two lines' },
+    mark: '⊥',
+    words: 'stand at a right angle',
+  },
 );

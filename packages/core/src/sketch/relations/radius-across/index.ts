@@ -29,7 +29,7 @@ function spanOf({ ellipse }: RadiusAcross, geometry: Geometry): readonly [Vec2, 
 export const radiusAcross: RelationKind<RadiusAcross> = {
   schema: radiusAcrossSchema,
   title: 'Radius across',
-  verb: { key: '' },
+  verb: { key: '', says: 'Measures an ellipse from its middle to the rim, along its other axis.', wants: 'an ellipse' },
   words: 'reaches across',
   refs: ({ ellipse }) => [ellipse],
   roles: ({ ellipse }) => ({ [ellipse]: ['ellipse'] }),

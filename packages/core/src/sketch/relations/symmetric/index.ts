@@ -24,7 +24,11 @@ type Symmetric = z.infer<typeof symmetricSchema>;
 export const symmetric: RelationKind<Symmetric> = {
   schema: symmetricSchema,
   title: 'Symmetric',
-  verb: { key: 'S' },
+  verb: {
+    key: 'S',
+    says: 'Makes two things mirror images of each other.',
+    wants: 'two points, lines or circles, then the line between them',
+  },
   mark: 'S',
   words: 'mirror each other',
   refs: ({ a, b, axis }) => [a, b, axis],

@@ -51,7 +51,11 @@ const PAIRS = [
 export const tangent: RelationKind<Tangent> = {
   schema: tangentSchema,
   title: 'Tangent',
-  verb: { key: 'T' },
+  verb: {
+    key: 'T',
+    says: 'Lets a line or curve touch another smoothly.',
+    wants: 'a circle, arc or spline and what touches it',
+  },
   mark: 'T',
   words: 'touch',
   refs: ({ circle, to }) => [circle, to],

@@ -13,7 +13,7 @@ type Uncurved = z.infer<typeof uncurvedSchema>;
 export const uncurved: RelationKind<Uncurved> = {
   schema: uncurvedSchema,
   title: 'No curvature at the end',
-  verb: { key: '' },
+  verb: { key: '', says: 'Lets a spline leave its end straight on, without curvature.', wants: 'a spline and its end' },
   mark: 'K0',
   words: 'leaves without curvature',
   refs: ({ spline, end }) => [spline, end],
