@@ -23,7 +23,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey));
 </script>
 
 <template>
-  <Dialog :open="isOpen" class="relative z-40" @close="isOpen = false" @keydown.stop>
+  <Dialog :open="isOpen" class="relative z-40" @close="isOpen = false">
     <div class="bg-ink/20 fixed inset-0" aria-hidden="true" />
     <div class="fixed inset-0 flex items-center justify-center p-6">
       <DialogPanel class="bg-sheet border-ink flex max-h-full w-[880px] max-w-full flex-col border">

@@ -120,7 +120,7 @@ const LETS_GO = 'button:not([aria-haspopup], [role=menuitem], [role=option]), a,
 function onKey(event: KeyboardEvent) {
   const target = event.target as HTMLElement;
   const isTyping = target.closest(
-    'input:not([type=checkbox]):not([type=range]), textarea, select, [role=menu], [role=listbox]',
+    'input:not([type=checkbox]):not([type=range]), textarea, select, [role=menu], [role=listbox], [role=dialog]',
   );
   keys.see?.(event);
   if (event.type === 'keyup' || isTyping) return;

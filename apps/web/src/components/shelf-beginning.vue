@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** How one begins, while there is room on the shelf. */
-const emit = defineEmits<{ draw: []; demo: [] }>();
+const emit = defineEmits<{ draw: []; demo: []; tasks: [] }>();
 
 const WAYS = [
   {
@@ -13,6 +13,13 @@ const WAYS = [
       'M8 12h18M8 9v6M26 9v6',
       'M60 44V24l10-8h14v10h12v10l-8 8zM60 24h14l10-8M74 24v10h14l8-8M74 34v10M88 34v10',
     ],
+  },
+  {
+    title: 'Three short tasks',
+    says: 'Draw and settle, make and change, join and move: ten steps in a copy of the demo, each ticked when it is done.',
+    run: () => emit('tasks'),
+    // what is done and what comes next
+    lines: ['M10 12l3 3l6 -7M10 28l3 3l6 -7', 'M28 12h44M28 28h34M28 44h50', 'M10 40h9v8h-9z'],
   },
   {
     title: 'Look round in the demo',

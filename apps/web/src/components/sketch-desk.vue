@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import {
   closure,
   distance2,
@@ -173,10 +173,19 @@ function strike(id: Id) {
   const { [id]: _, ...rest } = proposal.value!;
   proposal.value = rest;
 }
-function accept() {
+const canAccept = computed(() => Object.keys(proposal.value ?? {}).length > 0);
+function accept(): boolean {
+  if (!canAccept.value) return false;
   editor.value.addRelations('settle the rest', proposal.value!);
-  proposal.value = undefined;
+  return leaveIt();
 }
+function leaveIt(): boolean {
+  const wasThere = proposal.value !== undefined;
+  proposal.value = undefined;
+  return wasThere;
+}
+onMounted(() => (bench.desk = { accept, leave: leaveIt }));
+onBeforeUnmount(() => (bench.desk = undefined));
 
 const lettering = computed(() => {
   const [id, ...others] = picked.value;
@@ -222,10 +231,12 @@ const lettering = computed(() => {
       <p v-for="(relation, id) in proposal" :key="id" class="flex justify-between gap-2 py-0.5 leading-5">
         {{ sentenceOf(relation) }} <button class="word-link shrink-0" @click="strike(id)">strike off</button>
       </p>
-      <p v-if="Object.keys(proposal).length === 0" class="text-muted">Nothing is left to be added.</p>
+      <p v-if="!canAccept" class="text-muted">Nothing is left to be added.</p>
       <p class="mt-2 flex gap-4">
-        <button class="verb-strong" :disabled="Object.keys(proposal).length === 0" @click="accept">Accept</button>
-        <button class="word-link" @click="proposal = undefined">leave it</button>
+        <button class="verb-strong" :disabled="!canAccept" @click="accept">
+          Accept <kbd class="font-mono text-[12px]">Enter</kbd>
+        </button>
+        <button class="word-link" @click="leaveIt">leave it</button>
       </p>
     </template>
     <template v-else>

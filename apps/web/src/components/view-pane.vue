@@ -270,15 +270,18 @@ const keys: PaneKeys = {
     return stepped;
   },
   escape,
-  accept: () => bench.draft && void bench.acceptDraft(),
+  accept() {
+    if (bench.draft) void bench.acceptDraft();
+    else if (!bench.editor?.key('Enter')) bench.desk?.accept?.();
+  },
   letter: (key) =>
-    bench.editor?.key(key) ?? ((beginsNumber(key) || key === '-') && (bench.desk?.typeNumber(key) ?? false)),
+    bench.editor?.key(key) ?? ((beginsNumber(key) || key === '-') && (bench.desk?.typeNumber?.(key) ?? false)),
 };
 
 function escape() {
   if (bench.draft) bench.cancelDraft();
   // a sketch is closed by saying so: whoever drops one thing too many does not lose their place
-  else if (bench.editor) bench.editor.escape();
+  else if (bench.editor) bench.desk?.leave?.() || bench.editor.escape();
   else {
     bench.picked = [];
     forget();

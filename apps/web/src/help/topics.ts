@@ -65,11 +65,11 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
   'Drawing well': [
     {
       title: 'Loose, settled, clashing',
-      says: 'Thin ochre lines with open ends can still move; strong lines with filled ends are settled; toothed crimson lines are told things that can not all hold. Loose ends on the desk says in words what can move, and plays it.',
+      says: 'Thin ochre lines with open ends can still move; strong lines with filled ends are settled; toothed crimson lines are told things that can not all hold. The desk says in words what can move, and plays it.',
     },
     {
       title: 'Settle the rest',
-      says: 'Loose ends offers one word that adds what is missing, as the drawing measures now, for you to look at first: sizes to change afterwards, relations to keep or to drop.',
+      says: 'While something is loose the desk offers one word that adds what is missing, as the drawing measures now: looked at first, kept by Enter, changed afterwards.',
     },
     {
       title: 'Guesses while drawing',
@@ -85,7 +85,7 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
     },
     {
       title: 'Open ends and gaps',
-      says: 'An area is what closed lines enclose; it is hatched when it can be built of. Where ends nearly meet, lines cross or lie on each other, Loose ends tells it, shows it and mends it.',
+      says: 'An area is what closed lines enclose; it is hatched when it can be built of. Where ends nearly meet, lines cross or lie on each other, the desk tells it, shows it and mends it.',
     },
   ],
   Picking: [

@@ -4,6 +4,7 @@ import { onBeforeUnmount, onMounted, ref, watchEffect } from 'vue';
 import BroughtSheet from '../components/brought-sheet.vue';
 import BuildSheet from '../components/build-sheet.vue';
 import Desk from '../components/desk.vue';
+import FirstTasks from '../components/first-tasks.vue';
 import PartsList from '../components/parts-list.vue';
 import AssemblyDesk from '../components/assembly-desk.vue';
 import AssemblyPane from '../components/assembly-pane.vue';
@@ -56,6 +57,7 @@ addEventListener('pagehide', bench.keepStanding);
         </TabPanel>
         <TabPanel class="flex room flex-col" tabindex="-1"><PartsList @edit="tab = 0" /></TabPanel>
       </TabPanels>
+      <FirstTasks />
     </TabGroup>
     <template v-if="bench.isWhole"><AssemblyPane /><AssemblyDesk @edit="tab = 0" /></template>
     <template v-else><ViewPane /><Desk /></template>

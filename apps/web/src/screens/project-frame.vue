@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { onBeforeUnmount, ref, watch } from 'vue';
-import { RouterLink, RouterView, useRoute } from 'vue-router';
+import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { clashWords } from '../sync/clashes.ts';
 import TopLine from '../components/top-line.vue';
 import { useWorkbench } from '../stores/workbench.ts';
+import { useFirstTasks } from '../stores/first-tasks.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { ApiError } from '../sync/api.ts';
 
 const route = useRoute();
+const router = useRouter();
 const store = useProject();
 const bench = useWorkbench();
 const model = useModel();
@@ -24,9 +26,16 @@ watch(
       failed.value = error instanceof ApiError ? error.message : 'The server does not answer. Try again in a moment.';
     });
     bench.comeIn();
+    if (route.query['tasks'] !== undefined) await beginTasks();
   },
   { immediate: true },
 );
+
+/** Asked for by the address, once. */
+async function beginTasks() {
+  await router.replace({ query: {} });
+  if (store.kept) useFirstTasks().begin();
+}
 
 function onKey(event: KeyboardEvent) {
   const typing = (event.target as HTMLElement).closest('input, textarea, select');

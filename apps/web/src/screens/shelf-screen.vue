@@ -85,9 +85,9 @@ function tell<T>(work: Promise<T>): Promise<T | undefined> {
 const load = async () => void (cards.value = (await api.projects().catch(report)) ?? cards.value);
 onMounted(load);
 
-async function create(from: Parameters<typeof api.create>[0]) {
+async function create(from: Parameters<typeof api.create>[0], query: LocationQuery = {}) {
   const made = await tell(api.create(from));
-  if (made) await router.push({ name: 'bench', params: { id: made.id } });
+  if (made) await router.push({ name: 'bench', params: { id: made.id }, query });
 }
 
 async function importFile(event: Event) {
@@ -200,7 +200,11 @@ async function leave() {
       </ul>
       <template v-if="cards && kept < FEW && pile.kind === 'all' && !words.trim()">
         <h2 class="heading mb-3">{{ kept === 0 ? 'Begin' : 'Begin something else' }}</h2>
-        <ShelfBeginning @draw="create({ name: 'New project' })" @demo="create({ demo: true })" />
+        <ShelfBeginning
+          @draw="create({ name: 'New project' })"
+          @demo="create({ demo: true })"
+          @tasks="create({ demo: true }, { tasks: 'begin' })"
+        />
       </template>
     </main>
   </div>

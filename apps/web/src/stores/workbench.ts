@@ -52,10 +52,13 @@ export const useWorkbench = defineStore('bench', () => {
     /** Is somebody who looks at it behind a plane with this normal? */
     isBehind(normal: Vec3): boolean;
   }>();
-  /** The desk of the step in the making, while there is one. */
+  /** The desk of what is in the making, while there is one. */
   const desk = shallowRef<{
-    /** Begins to type the main number of the step; false where it has none. */
-    typeNumber(text: string): boolean;
+    /** Begins to type its main number; false where it has none. */
+    typeNumber?(text: string): boolean;
+    /** Keeps what it shows to be looked at, or drops it; false where there is nothing. */
+    accept?(): boolean;
+    leave?(): boolean;
   }>();
   const partId = ref<Id>();
   /** Is everything that is placed looked at, not one part by itself? */

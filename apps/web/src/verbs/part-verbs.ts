@@ -12,6 +12,7 @@ import {
   type Reference,
   type SketchPlane,
 } from '@helb/core';
+import { useFirstTasks } from '../stores/first-tasks.ts';
 import { useLooking } from '../stores/looking.ts';
 import { useWorkbench } from '../stores/workbench.ts';
 import { amongVerb, useSketchVerbs } from './sketch-verbs.ts';
@@ -41,6 +42,7 @@ const planeAt = (reference: Reference): SketchPlane =>
 export function usePartVerbs() {
   const bench = useWorkbench();
   const looking = useLooking();
+  const tasks = useFirstTasks();
   const sketchVerbs = useSketchVerbs();
 
   const place = computed(() => {
@@ -127,7 +129,12 @@ export function usePartVerbs() {
           ? looking.cutAt(cut.reference, planeOf(cut.thing)!.z)
           : looking.cutAt({ to: 'origin', name: 'right' }, ORIGIN_PLANES.right.z),
     };
-    const among = amongVerb(looking);
+    const tour: Verb = {
+      ...{ id: 'tasks', title: 'Three short tasks', key: '' },
+      says: 'Shows how one draws, makes and moves, step by step in this project: for the first hour.',
+      run: () => tasks.begin(),
+    };
+    const among = [...amongVerb(looking), tour];
     // its steps are changed where it is drawn
     if (part.from) return [section, ...among];
     const here = plane ? sketchHere : wanting(sketchHere, 'a flat face or a plane');
