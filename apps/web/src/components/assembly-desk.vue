@@ -115,6 +115,17 @@ function press(found: Interference) {
     <DeskMessage />
     <JoiningDesk v-if="joining.draft" />
     <template v-else>
+      <section v-if="joining.stands.length > 0" class="border-rule border-b p-4" data-testid="standing">
+        <h2 class="heading mb-1">Left open</h2>
+        <p v-for="one in joining.stands" :key="one.id" class="text-muted relative pl-3 leading-6">
+          <span class="border-act absolute inset-y-0 left-0 border-l-3 border-dotted" />
+          {{ joining.titleOf(one) }}
+          <span class="block text-sm"
+            ><button class="word-link" @click="joining.resume(one.id)">go on</button> ·
+            <button class="word-link" @click="joining.dropStanding(one.id)">drop it</button></span
+          >
+        </p>
+      </section>
       <PlacementDesk v-if="placements.record" @edit="emit('edit')" />
       <section v-if="assemblyStore.built && assemblyStore.built.findings.length > 0" class="border-rule border-b p-4">
         <h2 class="heading mb-1">Findings</h2>

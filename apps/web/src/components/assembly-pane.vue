@@ -56,9 +56,13 @@ function ready(element: HTMLElement, canvas: HTMLCanvasElement) {
 }
 onBeforeUnmount(() => {
   assemblyStore.stop();
-  joining.leave();
+  joining.leaveStanding();
+  removeEventListener('pagehide', joining.keepStanding);
   shown.value?.dispose();
 });
+
+// the page may be loaded anew
+addEventListener('pagehide', joining.keepStanding);
 
 // brought together anew whenever anything has changed
 watch(

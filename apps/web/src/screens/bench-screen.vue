@@ -10,11 +10,13 @@ import AssemblyDesk from '../components/assembly-desk.vue';
 import AssemblyPane from '../components/assembly-pane.vue';
 import ViewPane from '../components/view-pane.vue';
 import { useWorkbench } from '../stores/workbench.ts';
+import { useJoining } from '../stores/joining.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
 
 const bench = useWorkbench();
 const store = useProject();
+const joining = useJoining();
 const placements = usePlacements();
 /** Steps of the part that is edited, or everything that is placed. */
 const tab = ref(0);
@@ -48,6 +50,11 @@ addEventListener('pagehide', bench.keepStanding);
             <span v-if="title === 'Parts'" class="text-muted text-sm font-normal">{{
               store.project?.partOrder.length
             }}</span>
+            <span
+              v-if="title === 'Parts' && joining.stands.length > 0"
+              class="bg-act ml-0.5 inline-block size-1.5 rounded-full align-super"
+              title="Something was left open here"
+            />
           </button>
         </Tab>
       </TabList>

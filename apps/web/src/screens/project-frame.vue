@@ -5,6 +5,7 @@ import { clashWords } from '../sync/clashes.ts';
 import TopLine from '../components/top-line.vue';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useFirstTasks } from '../stores/first-tasks.ts';
+import { useJoining } from '../stores/joining.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { ApiError } from '../sync/api.ts';
@@ -13,6 +14,7 @@ const route = useRoute();
 const router = useRouter();
 const store = useProject();
 const bench = useWorkbench();
+const joining = useJoining();
 const model = useModel();
 const failed = ref('');
 
@@ -26,6 +28,7 @@ watch(
       failed.value = error instanceof ApiError ? error.message : 'The server does not answer. Try again in a moment.';
     });
     bench.comeIn();
+    joining.comeIn(id);
     if (route.query['tasks'] !== undefined) await beginTasks();
   },
   { immediate: true },

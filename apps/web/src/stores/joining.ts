@@ -4,6 +4,7 @@ import {
   dot3,
   explain,
   planeOf,
+  referenceSchema,
   sub3,
   transformDirection,
   type Action,
@@ -235,11 +236,11 @@ export const useJoining = defineStore('joining', () => {
     const [a, b] = next.sides;
     const { stood, sides } = draft.value ?? {};
     const areSame = next.sides.every((side) => sides?.includes(side));
-    draft.value = { ...next, stood: a && b && (areSame ? stood : standing(a, b)) };
+    draft.value = { ...next, stood: a && b && (areSame ? stood : standingOf(a, b)) };
     return store.draft(actions(draft.value));
   }
 
-  const standing = (a: JoinedSide, b: JoinedSide): Stood => ({
+  const standingOf = (a: JoinedSide, b: JoinedSide): Stood => ({
     put: puttingThere([a, b]),
     loosens: immovable([a, b]),
     forwards: forwards(a, b),
@@ -354,6 +355,47 @@ export const useJoining = defineStore('joining', () => {
     store.draft([]);
   }
 
+  // somebody goes elsewhere: it stands as it was, also over a reload, until it is gone on with or dropped
+  const standing = shallowRef<readonly Joining[]>([]);
+  let key = '';
+  /** A project was opened: what was left in it stands there. */
+  function comeIn(project: string): void {
+    key = `helb joining ${project}`;
+    standing.value = readStanding(sessionStorage.getItem(key));
+  }
+  function stand(all: readonly Joining[]): void {
+    standing.value = all;
+    sessionStorage.setItem(key, JSON.stringify(all));
+  }
+  /** Of what is being made so much as was chosen. */
+  function keepStanding(): void {
+    if (!draft.value?.sides.some((side) => side)) return;
+    // how they stood is looked at anew
+    const { stood: _, ...left } = draft.value;
+    stand([...standing.value.filter(({ id }) => id !== left.id), left]);
+  }
+  function leaveStanding(): void {
+    keepStanding();
+    leave();
+  }
+  function resume(id: Id): void {
+    const found = standing.value.find((one) => one.id === id);
+    leaveStanding();
+    dropStanding(id);
+    if (found) set(found);
+  }
+  /** What it is and what is chosen: "revolute: Arm and …". */
+  const titleOf = ({ sort, kind, sides }: Joining): string => {
+    const title = sort === 'joint' ? JOINT_TITLES[kind as JointName] : RELATION_TITLES[kind as AssemblyRelationName];
+    return `${title}: ${sides.map((side) => (side ? assemblyStore.nameOf(side.placement) : '…')).join(' and ')}`;
+  };
+  const dropStanding = (id: Id): void => stand(standing.value.filter((one) => one.id !== id));
+  /** Those whose placements are all there still. */
+  const stands = computed(() => {
+    const placements = store.kept?.assembly?.placements ?? {};
+    return standing.value.filter(({ sides }) => sides.every((side) => !side || placements[headOf(side.placement)]));
+  });
+
   // a placement that is gone can not be joined
   watch(
     () => store.kept?.assembly?.placements,
@@ -383,5 +425,31 @@ export const useJoining = defineStore('joining', () => {
     accept,
     leave,
     ends,
+    comeIn,
+    stands,
+    titleOf,
+    keepStanding,
+    leaveStanding,
+    resume,
+    dropStanding,
   };
 });
+
+/** What was kept; what is none any more (another version of the page wrote it) is left out. */
+function readStanding(text: string | null): readonly Joining[] {
+  try {
+    const kept: unknown = JSON.parse(text ?? '[]');
+    return Array.isArray(kept) ? (kept as (Joining | null)[]).filter(isJoining) : [];
+  } catch {
+    return [];
+  }
+}
+const isJoining = (one: Joining | null): one is Joining =>
+  typeof one?.id === 'string' &&
+  one.kind in (one.sort === 'joint' ? JOINTS : ASSEMBLY_RELATIONS) &&
+  [one.offset, one.angle, one.amount].every((number) => typeof number === 'string') &&
+  Array.isArray(one.sides) &&
+  one.sides.length === 2 &&
+  one.sides.every(
+    (side) => !side || (typeof side.placement === 'string' && referenceSchema.safeParse(side.reference).success),
+  );

@@ -27,7 +27,6 @@ export class AssemblyView {
   private members: readonly ShownMember[] = [];
   private poses: ReadonlyMap<string, RigidTransform> = new Map();
   private guides: readonly { readonly member: string; readonly guide: Guide }[] = [];
-  private readonly marks = new Group();
   private readonly guideLines = new Group();
   private readonly traceLines = new Group();
   private theme: ViewTheme;
@@ -35,7 +34,7 @@ export class AssemblyView {
   constructor(element: HTMLElement, canvas: HTMLCanvasElement, theme: ViewTheme) {
     this.theme = theme;
     this.stage = new Stage(element, canvas);
-    this.stage.scene.add(this.placed.object, this.marks, this.guideLines, this.traceLines);
+    this.stage.scene.add(this.placed.object, this.guideLines, this.traceLines);
     this.setTheme(theme);
   }
 
@@ -67,7 +66,7 @@ export class AssemblyView {
   setPoses(poses: ReadonlyMap<string, RigidTransform>): void {
     this.poses = poses;
     this.placed.move(this.poseOf);
-    for (const mark of [...this.marks.children, ...this.guideLines.children]) {
+    for (const mark of [...this.stage.marks.children, ...this.guideLines.children]) {
       const member = mark.userData['member'] as string | undefined;
       if (member !== undefined) mark.matrix.copy(matrixOf(this.poseOf(member)));
     }
@@ -108,16 +107,16 @@ export class AssemblyView {
 
   /** Lights up what is picked, and lines between places in space. */
   highlight(picks: readonly MemberPick[], rulers: readonly (readonly [Vec3, Vec3])[] = []): void {
-    clear(this.marks);
+    clear(this.stage.marks);
     for (const [from, to] of rulers) {
       const far = Math.hypot(...from.map((c, k) => c - to[k]!)) > 1e-6;
-      this.marks.add(
+      this.stage.marks.add(
         far ? lineMark([...from, ...to], this.theme.link) : cornerMark(from, 8 * this.view.pixel, this.theme.act),
       );
     }
     for (const pick of picks) {
       const mark = this.markOf(pick);
-      if (mark) this.put(this.marks, mark, pick.member);
+      if (mark) this.put(this.stage.marks, mark, pick.member);
     }
     this.stage.redraw();
   }

@@ -1,4 +1,4 @@
-import { AmbientLight, DirectionalLight, GridHelper, Scene, Timer, Vector3, WebGLRenderer } from 'three';
+import { AmbientLight, DirectionalLight, GridHelper, Group, Scene, Timer, Vector3, WebGLRenderer } from 'three';
 import { Snapshots } from '../snapshots/snapshots.ts';
 import { ViewCamera } from './camera.ts';
 import type { Screen } from './nearness.ts';
@@ -32,6 +32,8 @@ export class Stage extends Snapshots<StageState> {
   readonly view: ViewCamera;
   readonly renderer: WebGLRenderer;
   readonly scene = new Scene();
+  /** What is pointed at or picked, in the one accent: in no picture that is kept. */
+  readonly marks = new Group();
   private drawn = 0;
   private readonly light = new DirectionalLight(0xffffff, 1.5);
   private readonly timer = new Timer();
@@ -51,7 +53,7 @@ export class Stage extends Snapshots<StageState> {
     });
     this.renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
     this.view = new ViewCamera(element, !matchMedia('(prefers-reduced-motion: reduce)').matches);
-    this.scene.add(new AmbientLight(0xffffff, 1.7), this.light, this.light.target);
+    this.scene.add(new AmbientLight(0xffffff, 1.7), this.light, this.light.target, this.marks);
     this.observer = new ResizeObserver(() => {
       this.view.resize(this.renderer);
       this.redraw();
@@ -86,10 +88,10 @@ export class Stage extends Snapshots<StageState> {
 
   /** A small PNG of what is shown now, all that lies in a box as it is seen from the corner, as base64. */
   picture({ low, high }: Box3, width: number, height: number): string {
-    const { grid } = this;
-    const shown = grid?.visible ?? false;
-    this.showGrid(false);
+    const shown = this.grid?.visible ?? false;
+    this.showGrid((this.marks.visible = false));
     this.renderer.render(this.scene, this.view.portrait(low, high, width / height));
+    this.marks.visible = true;
     this.showGrid(shown);
     this.redraw();
     return shrunk(this.renderer.domElement, width, height);

@@ -60,7 +60,6 @@ const BEHIND = 1e7;
 export class Viewport {
   readonly stage: Stage;
   private readonly bodies = new Map<string, ShownBody>();
-  private readonly marks = new Group();
   private readonly guideLines = new Group();
   private readonly signLines = new Group();
   private guides: readonly Guide[] = [];
@@ -81,14 +80,7 @@ export class Viewport {
     this.theme = theme;
     this.stage = new Stage(element, canvas);
     this.cuts = new Cuts(this.stage.renderer);
-    this.stage.scene.add(
-      this.underlay.object,
-      this.others.object,
-      this.marks,
-      this.guideLines,
-      this.signLines,
-      this.cuts.object,
-    );
+    this.stage.scene.add(this.underlay.object, this.others.object, this.guideLines, this.signLines, this.cuts.object);
     this.setTheme(theme);
   }
 
@@ -235,11 +227,11 @@ export class Viewport {
 
   /** Lights up what is picked, and where two things come nearest. */
   highlight(picks: readonly Pick[], ruler?: readonly [Vec3, Vec3]): void {
-    clear(this.marks);
-    if (ruler) this.marks.add(lineMark(ruler.flat(), this.theme.link));
+    clear(this.stage.marks);
+    if (ruler) this.stage.marks.add(lineMark(ruler.flat(), this.theme.link));
     for (const pick of picks) {
       const mark = this.markOf(pick);
-      if (mark) this.marks.add(mark);
+      if (mark) this.stage.marks.add(mark);
     }
     this.stage.redraw();
   }
