@@ -129,3 +129,50 @@ test('what is in the making stands as it was: over another screen, another part,
   await expect(bench.figure('Volume')).toHaveText('5745.3 mm³');
   await expect(standing).toHaveCount(0);
 });
+
+test('the lengths of a step in the making are pulled where they are; pulled over to the other side it is turned round', async ({
+  bench,
+  page,
+}) => {
+  await bench.newSketch();
+  await bench.press('i');
+  await bench.click(0, 0);
+  await bench.move(60, 40);
+  await page.keyboard.type('46');
+  await bench.press('Tab');
+  await page.keyboard.type('31');
+  await bench.press('Enter');
+  await bench.press('Escape');
+  await bench.press('l');
+  await bench.press('x');
+  await bench.bodies(1);
+  await bench.settleView();
+  const arrow = page.getByRole('button', { name: 'Pull the distance' });
+  const distance = page.getByRole('complementary', { name: 'Desk' }).getByRole('button', { name: /^distance: / });
+  /** Pulls it up, pixels; the arrow is taken at its middle. */
+  const pull = async (up: number) => {
+    const shaft = (await arrow.locator('path').nth(2).boundingBox())!;
+    const [x, y] = [shaft.x + shaft.width / 2, shaft.y + shaft.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x, y - up, { steps: 6 });
+    await page.mouse.up();
+  };
+  await pull(50);
+  await expect(distance).not.toHaveText('10 mm');
+  const first = parseFloat(await distance.innerText());
+  expect(first).toBeGreaterThan(10);
+  await expect(bench.desk).toContainText('forwards');
+  await pull(-400);
+  await expect(bench.desk).toContainText('backwards');
+  // a click turns it back
+  await pull(0);
+  await expect(bench.desk).toContainText('forwards');
+  // what is told by a name is changed where that is told
+  await distance.click();
+  await page.getByRole('textbox', { name: 'distance' }).fill('high = 12');
+  await bench.press('Enter');
+  await expect(arrow).toHaveCount(0);
+  await bench.press('Enter');
+  await expect(bench.figure('Volume')).toHaveText('17112 mm³');
+});

@@ -15,6 +15,7 @@ import { themeOf } from '../view/theme.ts';
 import { PAPER, useFitting } from '../view/use-fitting.ts';
 import { useBuilding } from '../view/use-building.ts';
 import { useGuides } from '../view/use-guides.ts';
+import { usePulls } from '../view/use-pulls.ts';
 import { useOthers } from '../view/use-others.ts';
 import { useKeptInView } from '../view/use-kept-in-view.ts';
 import { useMoving } from '../view/use-moving.ts';
@@ -33,6 +34,7 @@ import PaintLegend from './paint-legend.vue';
 import SketchCanvas from './sketch-canvas.vue';
 import SketchHint from './sketch-hint.vue';
 import SketchTitle from './sketch-title.vue';
+import StepPulls from './step-pulls.vue';
 import ViewNames from './view-names.vue';
 import ViewPicture from './view-picture.vue';
 
@@ -203,6 +205,7 @@ const wordsOf = (picks: readonly Pick[]) => listWords(picks, unit.value, (step) 
 
 const screen = computed(() => stage.value?.screen);
 const labels = useGuides(viewport, screen);
+const pulls = usePulls(viewport, shownBox);
 /** How the plane of the sketch lies on the screen. */
 const map = computed(() => {
   const [frame, seen] = [bench.sketching?.solved.frame, screen.value];
@@ -281,8 +284,9 @@ const keys: PaneKeys = {
 function escape() {
   if (bench.draft) bench.cancelDraft();
   // a sketch is closed by saying so: whoever drops one thing too many does not lose their place
-  else if (bench.editor) bench.desk?.leave?.() || bench.editor.escape();
-  else {
+  else if (bench.editor) {
+    if (!bench.desk?.leave?.()) bench.editor.escape();
+  } else {
     bench.picked = [];
     forget();
   }
@@ -376,6 +380,14 @@ defineExpose({ viewport });
         @point="pointAtName"
         @take="take"
         @leave="forget"
+      />
+      <StepPulls
+        v-if="screen && pulls.length > 0"
+        :pulls="pulls"
+        :screen="screen"
+        :unit="unit"
+        @pull="bench.setField"
+        @turn="bench.turnDraft()"
       />
       <SketchHint v-if="bench.sketching" :state="bench.sketching" />
       <p

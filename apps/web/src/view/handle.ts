@@ -49,9 +49,12 @@ export function gripsAt(at: Vec3, view: HandleView): { readonly grip: Grip; read
   });
 }
 
-/** How far along the axis, mm, a screen place is; undefined where the axis is seen from its end. */
-function alongAxis(at: Vec3, axis: number, view: HandleView): ((place: Vec2) => number) | undefined {
-  const [origin, end] = [view.toScreen(at), view.toScreen(from(at, unit(axis)))];
+/** How far along an axis, mm, a screen place is; undefined where the axis is seen from its end. */
+const alongAxis = (at: Vec3, axis: number, view: HandleView) => alongWay(at, unit(axis), view);
+
+/** How far along a unit vector from a place, mm, a screen place is; undefined where it is seen from its end. */
+export function alongWay(at: Vec3, along: Vec3, view: HandleView): ((place: Vec2) => number) | undefined {
+  const [origin, end] = [view.toScreen(at), view.toScreen(from(at, along))];
   const way: Vec2 = [end[0] - origin[0], end[1] - origin[1]];
   const square = way[0] ** 2 + way[1] ** 2;
   if (Math.sqrt(square) * ARROW.to * view.pixel < LEAST) return undefined;

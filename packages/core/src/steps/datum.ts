@@ -4,7 +4,9 @@ import { expressionSchema, nameSchema } from '../records/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import {
   ACCEPT_WORDS,
+  middleOf,
   needs,
+  planeOf,
   referenceSchema,
   referenceWords,
   type Accepts,
@@ -12,8 +14,9 @@ import {
   type Reference,
   type Thing,
 } from '../references/index.ts';
-import type { Dimension } from '../units/index.ts';
+import { LENGTH, type Dimension } from '../units/index.ts';
 import type { Phrase, PickField, StepKind } from './kind.ts';
+import { pullOffPlane } from './pulls.ts';
 
 interface Asked {
   readonly accepts: Accepts;
@@ -97,6 +100,14 @@ export function datumKind<K extends string, H extends string>(
     turned(step) {
       const { number } = wayOf(step);
       return number && { by: negated(step.by ?? number.initial) };
+    },
+    // what is set off a plane, along its normal
+    pulls(step, { find }) {
+      const { asks, number } = wayOf(step);
+      const thing = step.on[0] && find(step.on[0]);
+      const plane = thing && planeOf(thing);
+      if (number?.asks !== LENGTH || asks.length > 1 || !plane) return [];
+      return [pullOffPlane('by', plane, middleOf(thing) ?? plane.origin)];
     },
     references: (step) =>
       wayOf(step).asks.flatMap(({ accepts, label }, k) =>

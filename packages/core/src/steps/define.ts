@@ -19,6 +19,7 @@ import {
   type Values,
 } from './fields/index.ts';
 import type { BodyResult, DrawnShape, LaidFile, ResolveContext, StepKind } from './kind.ts';
+import type { Pull, SeenAround } from './pulls.ts';
 
 type Told = Pick<StepKind<never, never>, 'title' | 'noun' | 'verb' | 'words'>;
 
@@ -29,6 +30,8 @@ interface Definition<F extends Fields, I> extends Told {
   readonly sentence: string;
   /** See `StepKind`. */
   begun?(step: Filled, drawn: DrawnShape): Filled;
+  /** See `StepKind`: of lengths that do not apply none is shown. */
+  pulls?(step: Filled, seen: SeenAround): readonly Pull[];
   /** Where what goes the other way is not one of its words; see `StepKind`. */
   turned?(step: Filled): Filled | undefined;
   /** Plain inputs from what the fields come to. These and the bodies before are all that the result depends on. */
@@ -38,7 +41,7 @@ interface Definition<F extends Fields, I> extends Told {
 /** Everything that follows from the fields. */
 function fromFields<K extends string, F extends Fields, I>(
   kind: K,
-  { title, noun, verb, words, fields, sentence, inputs, turned, begun }: Definition<F, I>,
+  { title, noun, verb, words, fields, sentence, inputs, turned, begun, pulls }: Definition<F, I>,
 ) {
   return {
     schema: schemaOf(kind, fields),
@@ -52,6 +55,7 @@ function fromFields<K extends string, F extends Fields, I>(
     expressions: (step: { name: string }) => expressionsIn(fields, step, step.name),
     references: (step: object) => referencesIn(fields, step),
     picks: (step: object) => picksIn(fields, step),
+    ...(pulls ? { pulls: (step: object, seen: SeenAround) => pulls(filledIn(fields, step), seen) } : {}),
     ...(begun ? { begun: (step: object, drawn: DrawnShape) => begun(filledIn(fields, step), drawn) } : {}),
     turned: (step: object): Filled | undefined => (turned ? turned(filledIn(fields, step)) : turnedIn(fields, step)),
     parts: (step: object) => partsIn(fields, step),

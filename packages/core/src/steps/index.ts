@@ -41,6 +41,7 @@ import { thread } from './thread/index.ts';
 import { thicken } from './thicken/index.ts';
 import { windingWords } from './winding.ts';
 
+export type { Pull, SeenAround } from './pulls.ts';
 export { signLines, type Sign } from './thread/index.ts';
 export { BOLT_NAMES } from './hole/tables.ts';
 export type { Field } from './fields/index.ts';

@@ -8,6 +8,7 @@ import type { Accepts, Borrowing, Datum, Reference, Thing, NameOf } from '../ref
 import type { Entities, Geometry, Regions, Sizes, SketchSolution } from '../sketch/index.ts';
 import type { Dimension } from '../units/index.ts';
 import type { Fields } from './fields/index.ts';
+import type { Pull, SeenAround } from './pulls.ts';
 import type { Sign } from './thread/index.ts';
 
 /** A piece of the sentence that a step is. */
@@ -154,6 +155,8 @@ export interface StepKind<S, I> {
   begun?(step: S, drawn: DrawnShape): Readonly<Record<string, unknown>>;
   /** The fields that change where it is turned the other way round; undefined where it can't be. */
   turned?(step: S): Readonly<Record<string, unknown>> | undefined;
+  /** Its lengths as they are seen in space, to be pulled by the hand. */
+  pulls?(step: S, seen: SeenAround): readonly Pull[];
   /** Other parts whose bodies it takes. */
   parts?(step: S): readonly Id[];
   /** The files that have to be there for it to be built. */

@@ -7,6 +7,7 @@ import { changing } from './define.ts';
 import { choice, picks, stepsField, type Fields, type Filled, type Values } from './fields/index.ts';
 import { edgesInPlace } from './edges.ts';
 import type { BodyResult, Copy, EdgeOfBody, ResolveContext, Source, StepKind } from './kind.ts';
+import type { Pull, SeenAround } from './pulls.ts';
 import { bodiesIn } from './bodies.ts';
 import { type Thing } from '../references/index.ts';
 
@@ -58,6 +59,7 @@ export const repeating = <K extends string, F extends Fields>(
     ...told
   }: Pick<StepKind<never, never>, 'title' | 'verb'> & {
     turned?(step: Filled): Filled | undefined;
+    pulls?(step: Filled, seen: SeenAround): readonly Pull[];
     readonly fields: F;
     readonly sentence: string;
     places(values: Values<F>): readonly Copy[];

@@ -4,6 +4,7 @@ import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { byBody, edgesByBody } from '../edges.ts';
 import { choice, number, picks } from '../fields/index.ts';
+import { pullOutOfEdge } from '../pulls.ts';
 import { largest } from '../fillet/index.ts';
 
 const SIZE = { asks: LENGTH, min: 1e-3, max: 1e4 } as const;
@@ -36,6 +37,7 @@ export const chamfer = changing('chamfer', {
   sentence: 'Cut off {edges} by {distance} {shape}[ {other}][ {angle}]',
   // the two distances change sides
   turned: ({ shape, distance, other }) => (shape === 'other' ? { distance: other, other: distance } : undefined),
+  pulls: ({ edges }, seen) => pullOutOfEdge('distance', edges, seen),
   inputs: (values, { step }) =>
     ok<Inputs>({
       cuts: edgesByBody(values.edges),

@@ -17,6 +17,7 @@ import { profileOf, thinFields } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import type { BodyResult } from '../kind.ts';
 import { making, type ToolInputs } from '../define.ts';
+import { pullOffPlane } from '../pulls.ts';
 import { areasField, choice, number, picks, sketchField } from '../fields/index.ts';
 
 const LONG = { asks: LENGTH, min: 1e-3, max: 1e5 } as const;
@@ -90,6 +91,16 @@ export const extrude = making('extrude', {
   fields,
   sentence:
     'Extrude {sketch}{areas}[? {body}][ of {wall}][ {lies}] {extent}[ {distance}][ {to}][?, {clearance} short of it][, {ways}][ of {back}][?, starting at {start}][?, leaning by {taper}] → {result}[? {only}]',
+  pulls({ sketch, areas, extent, ways }, seen) {
+    const drawn = seen.sketch(sketch as string, areas as 'outline' | string[]);
+    if (!drawn || extent !== 'by') return [];
+    const { frame, middle } = drawn;
+    const forwards = pullOffPlane('distance', frame, middle, seen.number('start'));
+    const backwards = { ...forwards, along: scale3(frame.z, -1) };
+    if (ways === 'two') return [forwards, { ...backwards, field: 'back' }];
+    if (ways === 'both') return [{ ...forwards, scale: 0.5 }];
+    return [ways === 'backwards' ? backwards : forwards];
+  },
   inputs(values, context): Result<Inputs> {
     const area = profileOf(values.sketch, values.areas, context, values);
     if (!area.ok) return area;

@@ -4,6 +4,7 @@ import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { byBody, edgesByBody } from '../edges.ts';
 import { choice, number, picks } from '../fields/index.ts';
+import { pullOutOfEdge } from '../pulls.ts';
 
 const SIZE = { asks: LENGTH, min: 1e-3, max: 1e4 } as const;
 
@@ -43,6 +44,7 @@ export const fillet = changing('fillet', {
   },
   fields,
   sentence: 'Round {edges} by {radius}, {course}[ {to}][?; {also} by {other}][?; {third} by {another}]',
+  pulls: ({ edges }, seen) => pullOutOfEdge('radius', edges, seen),
   inputs({ edges, radius, also, other, third, another, course, to }, { step }) {
     const groups = [
       { chosen: edges, size: { radius, ...(course === 'growing' ? { to } : {}) } },

@@ -12,7 +12,7 @@ import {
   type Frame,
   type Vec2,
 } from '../../math/index.ts';
-import { axisOf, planeOf, pointOf, type Thing } from '../../references/index.ts';
+import { axisOf, planeOf, pointOf, type Reference, type Thing } from '../../references/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
 import { filled, findRegions, Geometry, type Entity } from '../../sketch/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
@@ -89,6 +89,16 @@ export const hole = making('hole', {
   fields,
   sentence:
     'Drill {size}[ {diameter}][ {fit}] at {at} into {into}, {head}[ {wide}][ deep {sunk}], {extent}[ {depth}][?, tip {tip}][? {only}]',
+  pulls({ at, into, extent }, { find }) {
+    const [place, flat] = [at, into].map((picked) => {
+      const [reference] = picked as readonly Reference[];
+      return reference && find(reference);
+    });
+    const plane = flat && planeOf(flat);
+    if (extent !== 'blind' || !plane || !place || !pointOf(place)) return [];
+    const { origin, z } = frameAt(place, plane);
+    return [{ field: 'depth', from: origin, along: scale3(z, -1) }];
+  },
   inputs(values, context): Result<Inputs> {
     const plane = planeOf(values.into[0]!)!;
     const frames = values.at.map((thing) => frameAt(thing, plane));

@@ -30,6 +30,14 @@ export const move = changing('move', {
   },
   fields,
   sentence: 'Move {bodies} by {x} {y} {z}, {turn}[ {angle} about {about}]; the original {original}',
+  pulls: (_, { middle }) =>
+    middle
+      ? [
+          { field: 'x', from: middle, along: [1, 0, 0] },
+          { field: 'y', from: middle, along: [0, 1, 0] },
+          { field: 'z', from: middle, along: [0, 0, 1] },
+        ]
+      : [],
   inputs({ bodies, x, y, z, turn, angle, about, original }, { step }) {
     const axis = turn === 'yes' ? axisOf(about[0]!)! : undefined;
     const turning = axis ? rotation(axis.origin, axis.direction, angle) : IDENTITY;

@@ -4,6 +4,7 @@ import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { facesByBody } from '../edges.ts';
 import { choice, number, picks } from '../fields/index.ts';
+import { pullOffFace } from '../pulls.ts';
 
 const fields = {
   faces: picks('faces', 'face', { max: 200, many: 'faces' }),
@@ -17,6 +18,7 @@ export const offsetFace = changing('offset-face', {
   verb: { key: 'F', likely: ['face'], says: 'Sets faces in or out by a distance; what is beside them follows.' },
   fields,
   sentence: 'Set {faces} {side} by {distance}',
+  pulls: ({ faces, side }, seen) => pullOffFace('distance', faces, seen, side === 'outwards' ? 1 : -1),
   inputs: ({ faces, distance, side }, { step }) =>
     ok({ offsets: facesByBody(faces), distance: side === 'outwards' ? distance : -distance, step }),
   build: ({ offsets, distance, step }, before, kernel) =>

@@ -4,6 +4,7 @@ import { LENGTH, NUMBER } from '../../units/index.ts';
 import { negated } from '../../expressions/index.ts';
 import { choice, number, picks, skipField, type Filled } from '../fields/index.ts';
 import type { StepKind } from '../kind.ts';
+import { pullAlongAxis } from '../pulls.ts';
 import { repeating } from '../repeats.ts';
 
 const COUNT = { asks: NUMBER, min: 1, max: 1000, integer: true } as const;
@@ -33,6 +34,10 @@ export const patternLine = (kindOf: (kind: string) => StepKind<never, unknown>) 
     sentence:
       'Repeat {what}[ {steps}][ {bodies}] {count} times by {spacing} along {along}, {directions}[ {rows} times by {apart} along {across}]{skip}[ → {copies}]',
     turned: ({ spacing }) => ({ spacing: negated(spacing as string) }),
+    pulls: ({ along, across, directions }, seen) => [
+      ...pullAlongAxis('spacing', along, seen),
+      ...(directions === 'two' ? pullAlongAxis('apart', across, seen) : []),
+    ],
     places({ along, count, spacing, directions, across, rows, apart, skip }) {
       const first = scale3(axisOf(along[0]!)!.direction, spacing);
       const second: Vec3 = across[0] ? scale3(axisOf(across[0])!.direction, apart) : [0, 0, 0];

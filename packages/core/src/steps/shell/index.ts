@@ -7,6 +7,7 @@ import { changing } from '../define.ts';
 import { facesByBody } from '../edges.ts';
 import { largest } from '../fillet/index.ts';
 import { choice, number, picks } from '../fields/index.ts';
+import { pullOverFace } from '../pulls.ts';
 import { skinPieces } from './skin.ts';
 import { tightestPlace } from './tightest.ts';
 
@@ -39,6 +40,7 @@ export const shell = changing('shell', {
   },
   fields,
   sentence: 'Shell, open at {open}, wall {wall} {side}[?; {others} {other}]',
+  pulls: ({ open, side }, seen) => pullOverFace('wall', open, seen, side === 'inwards' ? 1 : -1),
   inputs: ({ open, wall, side, others, other }, { step }) =>
     ok({
       hollows: facesByBody(open),

@@ -4,6 +4,7 @@ import { bodiesIn, resultField, touchedField } from '../bodies.ts';
 import { making } from '../define.ts';
 import { facesByBody } from '../edges.ts';
 import { choice, number, picks } from '../fields/index.ts';
+import { pullOffFace } from '../pulls.ts';
 
 const fields = {
   faces: picks('faces', 'face', { max: 100, many: 'faces' }),
@@ -18,6 +19,7 @@ export const thicken = making('thicken', {
   verb: { key: 'Y', says: 'Lays a sheet of one thickness onto faces, outside or inside.' },
   fields,
   sentence: 'Thicken {faces} by {thickness} {side} → {result}[? {only}]',
+  pulls: ({ faces, side }, seen) => pullOffFace('thickness', faces, seen, side === 'outwards' ? 1 : -1),
   inputs: (values, { step }) =>
     ok({
       slabs: facesByBody(values.faces),
