@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Id } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import BodiesList from './bodies-list.vue';
 import MeshesList from './meshes-list.vue';
@@ -7,9 +8,11 @@ import DraftDesk from './step-desk.vue';
 import IncomingDesk from './incoming-desk.vue';
 import LooseEnds from './loose-ends.vue';
 import PartDesk from './part-desk.vue';
+import PartPlacings from './part-placings.vue';
 import SectionsList from './sections-list.vue';
 import SketchDesk from './sketch-desk.vue';
 
+const emit = defineEmits<{ whole: [placement: Id] }>();
 const bench = useWorkbench();
 </script>
 
@@ -23,6 +26,7 @@ const bench = useWorkbench();
     </template>
     <template v-else>
       <PartDesk />
+      <PartPlacings @whole="(placement) => emit('whole', placement)" />
       <BodiesList />
       <MeshesList />
     </template>

@@ -3,6 +3,7 @@ import { nextTick, ref, watch } from 'vue';
 import { formatQuantity, type Vec2 } from '@helb/core';
 import type { EditorState } from '../editor/editor-state.ts';
 import type { SketchEditor } from '../editor/sketch-editor.ts';
+import FirstUnit from './first-unit.vue';
 import NumberTrouble from './number-trouble.vue';
 
 /** The numbers of what is being drawn, beside the pointer: to be read all the time, and to be typed. */
@@ -72,6 +73,7 @@ function take() {
         </dd>
       </template>
     </dl>
+    <FirstUnit v-if="state.entry" />
     <NumberTrouble
       v-if="state.entry?.wrong"
       class="pointer-events-auto mt-1"

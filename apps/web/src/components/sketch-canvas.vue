@@ -15,6 +15,7 @@ import {
 } from '../editor/sketch-scene.ts';
 import type { Viewport } from '../view/viewport.ts';
 import DrawnSizes from './drawn-sizes.vue';
+import FirstUnit from './first-unit.vue';
 import NumberTrouble from './number-trouble.vue';
 
 /** The sketch in the view: drawn as drafting does, over the model, in the plane of the sketch. */
@@ -345,6 +346,7 @@ defineExpose({ hold });
         @keydown.enter.stop.prevent="answer"
         @keydown.esc.stop="editor.escape()"
       />
+      <FirstUnit />
       <NumberTrouble
         v-if="wrong && state.asking"
         class="mt-1 w-64"

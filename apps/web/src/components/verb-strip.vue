@@ -13,7 +13,7 @@ const input = ref<HTMLInputElement>();
 const list = ref<HTMLElement>();
 
 /** More than these are never seen at once. */
-const MOST = 24;
+const MOST = 40;
 const possible = computed(() => props.verbs.filter(({ lacks }) => lacks === undefined));
 const found = computed(() => sought(props.verbs, text.value));
 

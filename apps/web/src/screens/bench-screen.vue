@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue';
-import { onBeforeUnmount, onMounted, ref, watchEffect } from 'vue';
+import { onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue';
+import type { Id } from '@helb/core';
 import BroughtSheet from '../components/brought-sheet.vue';
 import BuildSheet from '../components/build-sheet.vue';
 import Desk from '../components/desk.vue';
@@ -10,17 +11,31 @@ import AssemblyDesk from '../components/assembly-desk.vue';
 import AssemblyPane from '../components/assembly-pane.vue';
 import ViewPane from '../components/view-pane.vue';
 import { useWorkbench } from '../stores/workbench.ts';
+import { useAssembly } from '../stores/assembly.ts';
 import { useJoining } from '../stores/joining.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
 
 const bench = useWorkbench();
 const store = useProject();
+const assemblyStore = useAssembly();
 const joining = useJoining();
 const placements = usePlacements();
 /** Steps of the part that is edited, or everything that is placed. */
 const tab = ref(0);
 watchEffect(() => (bench.isWhole = tab.value === 1 && placements.records.length > 0));
+
+/** To a placement among all parts: chosen as soon as they are there. */
+function showWhole(placement: Id) {
+  tab.value = 1;
+  const stop = watch(
+    () => assemblyStore.arrivals,
+    () => {
+      stop();
+      assemblyStore.choose(placements.membersOf(placement).map(({ id }) => id));
+    },
+  );
+}
 
 onBeforeUnmount(() => {
   bench.isWhole = false;
@@ -67,6 +82,6 @@ addEventListener('pagehide', bench.keepStanding);
       <FirstTasks />
     </TabGroup>
     <template v-if="bench.isWhole"><AssemblyPane /><AssemblyDesk @edit="tab = 0" /></template>
-    <template v-else><ViewPane /><Desk /></template>
+    <template v-else><ViewPane /><Desk @whole="showWhole" /></template>
   </main>
 </template>

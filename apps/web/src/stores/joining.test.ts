@@ -414,7 +414,7 @@ test('what is being joined stands as it was when somebody goes elsewhere, over a
   expect(joining.draft).toMatchObject({ id, offset: 'reach / 2', flip: true, sides });
   expect(joining.stands.map(joining.titleOf)).toEqual(['coincident: Lid and …']);
   joining.accept();
-  expect(project().assembly!.joints![id]).toMatchObject({ kind: 'revolute', offset: 'reach / 2' });
+  expect(project().assembly!.joints[id]).toMatchObject({ kind: 'revolute', offset: 'reach / 2' });
   store.act([{ command: 'placement.remove', input: { ids: ['l'] } }]);
   expect(joining.stands).toEqual([]);
   sessionStorage.setItem('helb joining p1', '[null, {"id": "x", "sort": "joint", "kind": "glue", "sides": []}]');

@@ -4,14 +4,11 @@ import {
   dot3,
   explain,
   planeOf,
-  referenceSchema,
   sub3,
   transformDirection,
   type Action,
   type Id,
-  type Reference,
   type Result,
-  type Thing,
   headOf,
   isRepeat,
 } from '@helb/core';
@@ -31,6 +28,7 @@ import {
   type RelationRecord,
   type Spot,
 } from '@helb/core/assembly';
+import { readStanding, type JoinedSide, type Joining, type Stood } from '../making/joining.ts';
 import { ownWords } from '../view/pick-words.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { newId } from './ids.ts';
@@ -38,43 +36,6 @@ import { usePlacements } from './placements.ts';
 import { useProject } from './project.ts';
 import { useUnits } from './units.ts';
 import { useAssembly } from './assembly.ts';
-
-/** One of the two things that are joined. */
-interface JoinedSide {
-  readonly placement: string;
-  readonly reference: Reference;
-  readonly thing: Thing;
-  readonly words: string;
-  readonly spot: Spot;
-}
-
-/** A joint or a relation in the making, shown in the view but not in the document yet. */
-interface Joining {
-  readonly sort: 'joint' | 'relation';
-  readonly id: Id;
-  readonly kind: JointName | AssemblyRelationName;
-  readonly sides: readonly [JoinedSide | undefined, JoinedSide | undefined];
-  /** Keeps both where they are: the second is held by the frame of the first. */
-  readonly keep: boolean;
-  readonly flip: boolean;
-  readonly offset: string;
-  readonly angle: string;
-  /** Of a relation that takes a number. */
-  readonly amount: string;
-  /** Of a relation of two flat faces: how they look, where that is not as usual. */
-  readonly facing?: FacingName;
-  /** How both stood when they were chosen: what is shown of it since has moved them. */
-  readonly stood?: Stood | undefined;
-}
-
-interface Stood {
-  /** What puts both where they were, driven or pulled there: for when they are to be kept. */
-  readonly put: readonly Action[];
-  /** What stands still no more with it. */
-  readonly loosens: Id | undefined;
-  /** In the order in which a distance between them counts forwards. */
-  readonly forwards: Joining['sides'];
-}
 
 export const JOINT_TITLES = Object.fromEntries(
   Object.entries(JOINTS).map(([kind, { title }]) => [kind, title]),
@@ -434,22 +395,3 @@ export const useJoining = defineStore('joining', () => {
     dropStanding,
   };
 });
-
-/** What was kept; what is none any more (another version of the page wrote it) is left out. */
-function readStanding(text: string | null): readonly Joining[] {
-  try {
-    const kept: unknown = JSON.parse(text ?? '[]');
-    return Array.isArray(kept) ? (kept as (Joining | null)[]).filter(isJoining) : [];
-  } catch {
-    return [];
-  }
-}
-const isJoining = (one: Joining | null): one is Joining =>
-  typeof one?.id === 'string' &&
-  one.kind in (one.sort === 'joint' ? JOINTS : ASSEMBLY_RELATIONS) &&
-  [one.offset, one.angle, one.amount].every((number) => typeof number === 'string') &&
-  Array.isArray(one.sides) &&
-  one.sides.length === 2 &&
-  one.sides.every(
-    (side) => !side || (typeof side.placement === 'string' && referenceSchema.safeParse(side.reference).success),
-  );

@@ -72,6 +72,15 @@ export const usePlacements = defineStore('placements', () => {
     only.value === undefined ? undefined : store.project?.assembly?.placements[only.value],
   );
 
+  /** Where a part is placed in the whole itself. */
+  const ofPart = (part: Id | undefined) =>
+    records.value.flatMap(([id, { name, of, held }]) => ('part' in of && of.part === part ? [{ id, name, held }] : []));
+
+  /** Fixes placements in space, or lets them move again. */
+  function hold(ids: readonly Id[], held: boolean): void {
+    store.act(ids.map((id) => ({ command: 'placement.set', input: { id, fields: { held } } })));
+  }
+
   /** The members that a placement comes to: itself, what is in its group, its repeats. */
   const membersOf = (id: Id) =>
     (assemblyStore.assembled?.members ?? []).filter((member) => headOf(placementOfMember(member.id)) === id);
@@ -208,6 +217,8 @@ export const usePlacements = defineStore('placements', () => {
     only,
     record,
     membersOf,
+    ofPart,
+    hold,
     drawnInPlace,
     placing,
     place,

@@ -188,8 +188,7 @@ export function useAssemblyVerbs() {
       {
         ...{ id: 'hold', title: held && ids.length > 0 ? 'Let go' : 'Hold still', key: 'H' },
         says: 'Fixes a part in space, or lets it move again.',
-        run: () =>
-          void store.act(ids.map((id) => ({ command: 'placement.set', input: { id, fields: { held: !held } } }))),
+        run: () => placements.hold(ids, !held),
       },
     ];
   }

@@ -14,6 +14,7 @@ import {
 } from '@helb/core';
 import { useFirstTasks } from '../stores/first-tasks.ts';
 import { useLooking } from '../stores/looking.ts';
+import { usePlacements } from '../stores/placements.ts';
 import { useWorkbench } from '../stores/workbench.ts';
 import { amongVerb, useSketchVerbs } from './sketch-verbs.ts';
 import { wanting, type Verb } from './verb.ts';
@@ -42,6 +43,7 @@ const planeAt = (reference: Reference): SketchPlane =>
 export function usePartVerbs() {
   const bench = useWorkbench();
   const looking = useLooking();
+  const placements = usePlacements();
   const tasks = useFirstTasks();
   const sketchVerbs = useSketchVerbs();
 
@@ -129,14 +131,9 @@ export function usePartVerbs() {
           ? looking.cutAt(cut.reference, planeOf(cut.thing)!.z)
           : looking.cutAt({ to: 'origin', name: 'right' }, ORIGIN_PLANES.right.z),
     };
-    const tour: Verb = {
-      ...{ id: 'tasks', title: 'Three short tasks', key: '' },
-      says: 'Shows how one draws, makes and moves, step by step in this project: for the first hour.',
-      run: () => tasks.begin(),
-    };
-    const among = [...amongVerb(looking), tour];
+    const rare = [...amongVerb(looking), ...standVerb(), tour];
     // its steps are changed where it is drawn
-    if (part.from) return [section, ...among];
+    if (part.from) return [section, ...rare];
     const here = plane ? sketchHere : wanting(sketchHere, 'a flat face or a plane');
     const extrude = extrudeVerb(next);
     if (bench.picked.length > 0) {
@@ -145,11 +142,34 @@ export function usePartVerbs() {
       const isLikely = ({ likely }: Offered) => within === undefined && likely.includes(kind);
       const first = STEPS.filter(isLikely).map(stepVerb);
       const rest = STEPS.filter((step) => !isLikely(step)).map(stepVerb);
-      return [here, ...first, section, ...datums, ...rest, extrude, ...planes, ...among];
+      return [here, ...first, section, ...datums, ...rest, extrude, ...planes, ...rare];
     }
-    return [here, ...(waiting ? [extrude, ...planes] : [...planes, extrude]), ...steps, section, ...among, ...datums];
+    return [here, ...(waiting ? [extrude, ...planes] : [...planes, extrude]), ...steps, section, ...rare, ...datums];
   }
 
+  /** Where the part is placed it stands still, or moves. */
+  function standVerb(): Verb[] {
+    const placed = placements.ofPart(bench.partId);
+    if (placed.length === 0) return [];
+    const held = placed.every((one) => one.held);
+    return [
+      {
+        ...{ id: 'hold', title: held ? 'Let go' : 'Hold still', key: 'H' },
+        says: 'Fixes the part in space where it is placed, or lets it move again.',
+        run: () =>
+          placements.hold(
+            placed.map(({ id }) => id),
+            !held,
+          ),
+      },
+    ];
+  }
+
+  const tour: Verb = {
+    ...{ id: 'tasks', title: 'Three short tasks', key: '' },
+    says: 'Shows how one draws, makes and moves, step by step in this project: for the first hour.',
+    run: () => tasks.begin(),
+  };
   const stepVerb = ({ kind, title, key, says }: Offered): Verb => ({
     ...{ id: kind, title, key, says },
     run: () => bench.draftOf(kind),

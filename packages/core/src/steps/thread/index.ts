@@ -70,7 +70,7 @@ const allowance = (pitch: number): number => (15 + 11 * pitch) / 1000;
 
 export const thread = changing('thread', {
   title: 'Thread',
-  verb: { key: 'H', says: 'Puts a thread on a round face, inside or outside, after its standard.' },
+  verb: { key: 'R', says: 'Puts a thread on a round face, inside or outside, after its standard.' },
   fields,
   sentence: 'Thread {faces} {size}[ {pitch}], {hand}, {extent}[ {length}][ {from}], {shown}',
   inputs(values, { step }): Result<Inputs> {

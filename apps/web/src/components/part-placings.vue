@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { headOf, type Id } from '@helb/core';
+import { usePlacements } from '../stores/placements.ts';
+import { useProject } from '../stores/project.ts';
+import { useWorkbench } from '../stores/workbench.ts';
+
+/** Where the part on the bench is placed: whether it stands still there, and what holds it to others. */
+const emit = defineEmits<{
+  /** To this placement, among all parts. */
+  whole: [placement: Id];
+}>();
+const store = useProject();
+const bench = useWorkbench();
+const placements = usePlacements();
+
+const rows = computed(() => {
+  const { joints = {}, relations = {}, placements: all = {} } = store.project?.assembly ?? {};
+  const named = (member: string) => all[headOf(member)]?.name ?? 'something that is gone';
+  return placements.ofPart(bench.partId).map(({ id, name, held }) => ({
+    ...{ id, name, held },
+    joins: [...Object.values(joints), ...Object.values(relations)].flatMap((join) => {
+      const [a, b] = [join.a.placement, join.b.placement];
+      const other = headOf(a) === id ? b : headOf(b) === id ? a : undefined;
+      return other === undefined ? [] : [{ name: join.name, with: named(other) }];
+    }),
+  }));
+});
+</script>
+
+<template>
+  <section v-if="rows.length > 0" class="border-rule border-b p-4" aria-label="Where it is placed">
+    <h2 class="heading mb-1">
+      Placed <span class="text-muted font-normal">{{ rows.length }}</span>
+    </h2>
+    <div v-for="row in rows" :key="row.id" class="py-0.5 leading-6">
+      <p class="flex items-baseline gap-2">
+        <button
+          class="min-w-0 truncate text-left hover:underline"
+          title="Among all parts"
+          @click="emit('whole', row.id)"
+        >
+          {{ row.name }}
+        </button>
+        <span class="text-muted grow text-sm">{{ row.held ? 'stands still' : 'can move' }}</span>
+        <button
+          class="word-link shrink-0 text-sm"
+          :aria-label="`${row.held ? 'Let go' : 'Hold still'}: ${row.name}`"
+          @click="placements.hold([row.id], !row.held)"
+        >
+          {{ row.held ? 'let go' : 'hold still' }}
+        </button>
+      </p>
+      <p v-for="join in row.joins" :key="join.name" class="text-muted ml-3 text-sm">
+        {{ join.name }}, with {{ join.with }} ·
+        <button class="word-link" :aria-label="`Change ${join.name}`" @click="emit('whole', row.id)">change</button>
+      </p>
+    </div>
+  </section>
+</template>
