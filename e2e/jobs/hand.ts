@@ -116,11 +116,24 @@ export class Hand {
     await this.page.mouse.up();
   }
 
+  /** Points at a place in space, mm. */
+  async hover(place: Vec3): Promise<void> {
+    await this.looked();
+    await this.glide(await this.inView(place));
+  }
+
   /** Picks what lies at a place in space, mm. */
   async pick(place: Vec3): Promise<void> {
     this.actions++;
-    await this.looked();
-    await this.glide(await this.inView(place));
+    await this.hover(place);
+    await this.press();
+  }
+
+  /** Picks what lies behind others at a place in space: so many keys step to it. */
+  async pickBehind(place: Vec3, steps: number): Promise<void> {
+    await this.hover(place);
+    for (let k = 0; k < steps; k++) await this.key('Tab');
+    this.actions++;
     await this.press();
   }
 
@@ -160,6 +173,8 @@ export class Hand {
   async circle(centre: Vec2, diameter: string): Promise<void> {
     await this.click(centre);
     await this.point([centre[0] + OUT_mm, centre[1] + OUT_mm]);
+    // a name begins no number by itself: letters are verbs
+    if (/^[a-z]/i.test(diameter)) await this.key('Tab');
     await this.type(diameter);
   }
 

@@ -81,7 +81,8 @@ const members = computed(() =>
     layer: assemblyStore.hidden.has(id) ? ('hidden' as const) : ('strong' as const),
   })),
 );
-let fitted = false;
+/** How many members there were when it was last shown. */
+let fitted = 0;
 watch(
   () => assemblyStore.built,
   (built) => {
@@ -91,9 +92,12 @@ watch(
     view.setMembers(members.value, assemblyStore.memberPoses);
     light();
     keepPicture();
-    if (fitted || !view.box) return;
-    fitted = true;
-    void view.view.fit(view.box.low, view.box.high, false);
+    if (!view.box) return;
+    // what is placed anew is seen; who looks closer on purpose stays there otherwise
+    const isMore = fitted > 0 && members.value.length > fitted;
+    if (isMore && !view.view.shows(view.box)) fit();
+    else if (fitted === 0) void view.view.fit(view.box.low, view.box.high, false);
+    fitted = members.value.length;
   },
 );
 watch(members, (all) => shown.value?.setMembers(all, assemblyStore.memberPoses));

@@ -102,7 +102,8 @@ const hold = (event: KeyboardEvent) => {
 // dragging the text of a dimension, clicking it to type
 const moving = shallowRef<{ id: Id; at: Vec2; moved: boolean }>();
 function grab(size: SizeLook, event: PointerEvent) {
-  if (event.button !== 0 || size.id === undefined) return;
+  // who adds to what is selected means what lies under the number
+  if (event.button !== 0 || size.id === undefined || event.shiftKey || event.ctrlKey) return;
   // while a number is asked for, a click on another dimension ties the two
   if (asked.value) {
     event.stopPropagation();

@@ -230,11 +230,12 @@ export class ChainTool implements Tool {
       return this.meeting(from, there.place, found.on, pointer.at) ?? there;
     if (second !== undefined) return there;
     // a length alone leaves the direction that was guessed
-    const { level, on } = found;
-    if (on === undefined) return { ...there, ...(level && { level }) };
-    if (distance2(footOn(this.host.reachable, on, there.place), there.place) < 1e-9)
+    const { level, on, point, middleOf } = found;
+    if ((on ?? point ?? middleOf) === undefined) return { ...there, ...(level && { level }) };
+    if (there.point !== undefined) return there;
+    if (on !== undefined && distance2(footOn(this.host.reachable, on, there.place), there.place) < 1e-9)
       return { ...there, on, ...(level && { level }) };
-    // off the curve a line that is nearly level is level
+    // off what it was drawn to a line that is nearly level is level
     const nearly = pointer.free ? undefined : levelOf(from, pointer.at, pointer.reach);
     if (!nearly) return there;
     const ahead: Vec2 = nearly === 'horizontal' ? [pointer.at[0], from[1]] : [from[0], pointer.at[1]];

@@ -311,3 +311,15 @@ test('a rectangle goes to the side of the pointer, though that is guessed to lie
   expect(Math.min(...xs)).toBeCloseTo(18, 9);
   expect(Math.max(...xs)).toBeCloseTo(20, 9);
 });
+
+test('a length typed while the pointer is on a point straight below leaves the line upright', () => {
+  const on = desk();
+  on.editor.take('chain');
+  on.click([0, 28]);
+  move(on, [0, 0]);
+  type(on, '56');
+  const { relations } = on.editor.sketch;
+  expect(Object.values(relations).map(({ kind }) => kind)).toContain('vertical');
+  const [line] = Object.entries(on.editor.sketch.entities).find(([, { kind }]) => kind === 'line')!;
+  expect(on.editor.geometry.line(line).b[1]).toBeCloseTo(-28, 9);
+});

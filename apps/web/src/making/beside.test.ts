@@ -39,6 +39,18 @@ test('a sketch is seen as it is solved, with its centre lines counted', () => {
   expect([geometry.line('l').b, centrelines]).toEqual([[9, 1], 1]);
 });
 
+test('open lines whose ends lie well apart are a path; what nearly closes is an outline with a gap', () => {
+  const chain = (...places: readonly (readonly [number, number])[]) => {
+    const points = places.map(([x, y], k) => [`p${k}`, { kind: 'point', x, y }] as const);
+    const lines = places.slice(1).map((_, k) => [`l${k}`, { kind: 'line', a: `p${k}`, b: `p${k + 1}` }] as const);
+    const drawn = { ...sketch('front'), entities: Object.fromEntries([...points, ...lines]) } as SketchStep;
+    return shapeOfSketch(drawn, { values: {}, unit: 'mm' } as never).isPath;
+  };
+  expect(chain([44, 28], [0, 28], [0, -28], [44, -28])).toBe(true);
+  expect(chain([40, 0], [0, 0], [0, 30], [40, 30], [40, 0.5])).toBe(false);
+  expect(shapeOfSketch(sketch('front'), { values: {}, unit: 'mm' } as never).isPath).toBe(false);
+});
+
 test('what bodies are turned about: an axis of the sketch, else a face about it; nothing where there are several', () => {
   const { front } = ORIGIN_PLANES;
   const round = (

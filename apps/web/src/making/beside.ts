@@ -1,6 +1,7 @@
 import {
   axisOfSurface,
   cross3,
+  distance2,
   dot3,
   drawnSources,
   fingerprintOfFace,
@@ -12,6 +13,7 @@ import {
   valueScope,
   type DrawnShape,
   type Frame,
+  type Geometry,
   type Id,
   type Project,
   type Reference,
@@ -23,6 +25,9 @@ import {
   Y_AXIS,
 } from '@helb/core';
 
+/** What is nearer lies in one place; a body so near to the plane of a sketch lies on one side of it, mm. */
+const NEAR = 1e-6;
+
 // What a new step can see of the sketch that it is of, and of the bodies beside that.
 
 /** A sketch as it is solved now. @param sources as the engine has told them; where it was drawn if it has not yet */
@@ -31,13 +36,26 @@ export function shapeOfSketch(
   { values, unit }: Project,
   sources: SketchSources = drawnSources(step),
 ): DrawnShape {
-  const { geometry } = solved(step, valueScope(Object.values(values), unit), sources).solution;
+  const { solution, regions } = solved(step, valueScope(Object.values(values), unit), sources);
+  const { geometry } = solution;
   const lines = Object.values(geometry.entities).filter((entity) => entity.kind === 'line' && entity.centreline);
-  return { geometry, centrelines: lines.length };
+  return { geometry, centrelines: lines.length, isPath: regions.regions.length === 0 && isOpenWide(geometry) };
 }
 
-/** A body that touches the plane of a sketch lies on one side of it, mm. */
-const NEAR = 1e-6;
+/** Ends nearer to each other than this share of the drawing are taken for a gap. */
+const GAP = 0.02;
+/** Do outlines end somewhere, and no end near another one? */
+function isOpenWide(geometry: Geometry): boolean {
+  const curves = Object.entries(geometry.entities).filter(
+    ([, entity]) => entity.kind !== 'point' && entity.kind !== 'text' && !entity.construction,
+  );
+  const ends = curves.flatMap(([id]) => geometry.ends(id)).map((end) => geometry.point(end));
+  const loose = ends.filter((end, k) => ends.every((other, n) => n === k || distance2(end, other) > NEAR));
+  const box = geometry.box();
+  if (!box || loose.length === 0) return false;
+  const least = GAP * distance2(box.low, box.high);
+  return loose.every((a, k) => loose.slice(k + 1).every((b) => distance2(a, b) > least));
+}
 
 /**
  * What the bodies are turned about, where that is one line in the plane of a sketch: an axis of the sketch where it lies

@@ -1,111 +1,10 @@
 /** @jest-environment jsdom */
-import { createPinia, setActivePinia } from 'pinia';
 import { nextTick } from 'vue';
-import {
-  explain,
-  fail,
-  ok,
-  ORIGIN_DATUMS,
-  perform,
-  ProjectScript,
-  valueScope,
-  type Action,
-  type Id,
-  type RigidTransform,
-  type OriginThing,
-  type Project,
-  type Reference,
-  type Thing,
-  coordinateKey,
-} from '@helb/core';
-import { assemble, drive, placementOf, restPose, triple, type JointRecord } from '@helb/core/assembly';
-import type { MemberPick } from '../view/placed-picks.ts';
+import { ProjectScript, type Id, type RigidTransform, coordinateKey } from '@helb/core';
+import { drive, triple, type JointRecord } from '@helb/core/assembly';
 import { useHandle } from './handle.ts';
-import { useJoining } from './joining.ts';
-import { usePlacements } from './placements.ts';
-import { useProject } from './project.ts';
-import { useAssembly } from './assembly.ts';
 
-/** A frame, an arm and a lid that are placed, without bodies: only what every part has can be picked. */
-function bench(more: (script: ProjectScript) => unknown = () => undefined) {
-  setActivePinia(createPinia());
-  const script = new ProjectScript('Box').do('value.add', { id: 'v1', name: 'reach', expression: '40 mm' });
-  for (const id of ['frame', 'arm', 'lid']) script.do('part.add', { id, name: id });
-  script
-    .do('placement.add', { id: 'f', record: placementOf('Frame', { part: 'frame' }, true) })
-    .do('placement.add', { id: 'a', record: { ...placementOf('Arm', { part: 'arm' }), at: triple('reach', '0', '0') } })
-    .do('placement.add', { id: 'l', record: placementOf('Lid', { part: 'lid' }) });
-  more(script);
-  const store = useProject();
-  const assemblyStore = useAssembly();
-  let project: Project = script.project;
-  const show = () => {
-    store.view = { project, stacks: { undo: [], redo: [] }, state: { kind: 'keeping' }, lost: undefined, clashes: [] };
-    const shown = store.project!;
-    const assembled = assemble(shown.assembly!, {
-      scope: valueScope(Object.values(shown.values), shown.unit),
-      groups: shown.groups ?? {},
-      find: (_, reference: Reference) =>
-        reference.to === 'origin'
-          ? ok<Thing>({ to: 'datum', datum: ORIGIN_DATUMS[reference.name] })
-          : fail('reference.gone', { to: reference.to }),
-      sizeOf: () => 50,
-      restPose,
-    });
-    assemblyStore.broughtFor = shown;
-    assemblyStore.built = {
-      kind: 'assembly',
-      parts: {},
-      assembled,
-      billOfMaterials: [],
-      findings: [],
-      took: 0,
-      memory: 0,
-    };
-  };
-  const acted: Action[] = [];
-  store.act = (actions: readonly Action[]) => {
-    const done = perform(project, actions);
-    if (!done.ok) {
-      store.message = explain(done.issue);
-      return done;
-    }
-    project = done.value.project;
-    acted.push(...actions);
-    show();
-    return ok(undefined);
-  };
-  show();
-  return { store, assemblyStore, acted, joining: useJoining(), placements: usePlacements(), project: () => project };
-}
-
-const pick = (member: Id, name: OriginThing, kind: MemberPick['kind'] = 'guide'): MemberPick => ({
-  kind,
-  body: '',
-  name,
-  reference: { to: 'origin', name },
-  thing: { to: 'datum', datum: ORIGIN_DATUMS[name] },
-  depth: 0,
-  member,
-  at: [0, 0, 0],
-});
-
-/** A flat face that looks along a normal, so high. */
-const face = (member: Id, normal: readonly [number, number, number], at = 0): MemberPick => ({
-  ...pick(member, 'top', 'face'),
-  reference: { to: 'face', name: `${member}/end` },
-  thing: {
-    to: 'face',
-    body: 0,
-    face: {
-      name: `${member}/end`,
-      surface: { form: 'plane', origin: [0, 0, at], normal },
-      area: 1,
-      centre: [0, 0, at],
-    },
-    topology: { name: 'b', faces: [], edges: [], vertices: [] },
-  },
-});
+import { face, pick, testBench as bench } from './test-bench.ts';
 
 test('it asks for one thing after the other, and is shown before it is kept', () => {
   const { joining, store, acted, project } = bench();
@@ -380,44 +279,4 @@ const hinge = (a: Id, b: Id): JointRecord => ({
   ...{ name: 'Hinge', kind: 'revolute', flip: false, offset: '0 mm', angle: '0 deg' },
   a: { placement: a, on: { to: 'origin', name: 'z' }, spot: 'middle' },
   b: { placement: b, on: { to: 'origin', name: 'z' }, spot: 'middle' },
-});
-
-test('what is being joined stands as it was when somebody goes elsewhere, over a reload too', () => {
-  sessionStorage.clear();
-  const opened = () => {
-    const made = bench();
-    made.joining.comeIn('p1');
-    return made;
-  };
-  const first = opened();
-  first.joining.begin('joint', 'revolute');
-  // nothing chosen yet is nothing to keep
-  first.joining.leaveStanding();
-  expect(first.joining.stands).toEqual([]);
-  first.joining.begin('joint', 'revolute');
-  first.joining.answer(pick('f', 'z'));
-  first.joining.answer(pick('a', 'z'));
-  first.joining.change({ offset: 'reach / 2', flip: true });
-  const { id, sides } = first.joining.draft!;
-  first.joining.leaveStanding();
-  expect([first.joining.draft, first.joining.stands.map(first.joining.titleOf)]).toEqual([
-    undefined,
-    ['revolute: Frame and Arm'],
-  ]);
-
-  const { joining, store, project } = opened();
-  expect(joining.stands.map((one) => one.id)).toEqual([id]);
-  // one that is made meanwhile is none of its business, and stands too when the other is gone on with
-  joining.begin('relation', 'coincident');
-  joining.answer(pick('l', 'z'));
-  joining.resume(id);
-  expect(joining.draft).toMatchObject({ id, offset: 'reach / 2', flip: true, sides });
-  expect(joining.stands.map(joining.titleOf)).toEqual(['coincident: Lid and …']);
-  joining.accept();
-  expect(project().assembly!.joints[id]).toMatchObject({ kind: 'revolute', offset: 'reach / 2' });
-  store.act([{ command: 'placement.remove', input: { ids: ['l'] } }]);
-  expect(joining.stands).toEqual([]);
-  sessionStorage.setItem('helb joining p1', '[null, {"id": "x", "sort": "joint", "kind": "glue", "sides": []}]');
-  const last = opened();
-  expect(last.joining.stands).toEqual([]);
 });

@@ -62,6 +62,8 @@ export const useJoining = defineStore('joining', () => {
   const assemblyStore = useAssembly();
   const placements = usePlacements();
   const draft = shallowRef<Joining>();
+  /** This one does not hold, and that was told. */
+  let warned: Joining | undefined;
   /** What the desk does with a digit that is typed over the view. */
   const desk = shallowRef<{ typeNumber(text: string): boolean }>();
   /** Which of the two is asked now. */
@@ -197,6 +199,8 @@ export const useJoining = defineStore('joining', () => {
     const [a, b] = next.sides;
     const { stood, sides } = draft.value ?? {};
     const areSame = next.sides.every((side) => sides?.includes(side));
+    if (warned) store.message = '';
+    warned = undefined;
     draft.value = { ...next, stood: a && b && (areSame ? stood : standingOf(a, b)) };
     return store.draft(actions(draft.value));
   }
@@ -303,6 +307,12 @@ export const useJoining = defineStore('joining', () => {
         asked.value === 0
           ? 'Choose the first of the two things in the view.'
           : 'Choose the second, on another placement.';
+      return undefined;
+    }
+    // what does not hold is told first, and kept only by saying so again
+    if (wrong.value && warned !== draft.value) {
+      warned = draft.value;
+      store.message = `${wrong.value} Change it, drop what it fights with, or accept it again to keep it all the same.`;
       return undefined;
     }
     const done = store.act(made);

@@ -12,7 +12,7 @@ import {
   Vector4,
   type WebGLRenderer,
 } from 'three';
-import { dot3, sub3, type Frame, type Vec2, type Vec3 } from '@helb/core';
+import { boxCorners, dot3, sub3, type Box3 as Box, type Frame, type Vec2, type Vec3 } from '@helb/core';
 import type { Screen } from './nearness.ts';
 import { eyeOf, turnOf, type Turn, type ViewName } from './turns.ts';
 
@@ -160,6 +160,14 @@ export class ViewCamera {
   /** Millimetres for a pixel. */
   get pixel(): number {
     return this.height / this.camera.zoom / this.size.height;
+  }
+
+  /** Is all of a box in the view? */
+  shows(box: Box): boolean {
+    const { width, height } = this.size;
+    return boxCorners(box)
+      .map((corner) => this.toScreen(corner))
+      .every(([x, y]) => x >= 0 && x <= width && y >= 0 && y <= height);
   }
 
   get size() {

@@ -113,6 +113,8 @@ export interface DrawnShape {
   readonly geometry: Geometry;
   /** How many of its lines are centre lines. */
   readonly centrelines: number;
+  /** Is it an open line that encloses nothing, with its ends well apart: a path for walls, not an outline with a gap? */
+  readonly isPath: boolean;
   /** What the bodies beside it are turned about, where that is one line in its plane. */
   readonly axis?: Reference | undefined;
 }

@@ -91,6 +91,8 @@ export const extrude = making('extrude', {
   fields,
   sentence:
     'Extrude {sketch}{areas}[? {body}][ of {wall}][ {lies}] {extent}[ {distance}][ {to}][?, {clearance} short of it][, {ways}][ of {back}][?, starting at {start}][?, leaning by {taper}] → {result}[? {only}]',
+  // walls go along an open line
+  begun: (_, { isPath }) => (isPath ? { body: 'thin' } : {}),
   pulls({ sketch, areas, extent, ways }, seen) {
     const drawn = seen.sketch(sketch as string, areas as 'outline' | string[]);
     if (!drawn || extent !== 'by') return [];
