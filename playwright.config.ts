@@ -1,5 +1,27 @@
 import { defineConfig } from '@playwright/test';
 
+/** What Debian's browser needs to run here: no graphics card, no home of its own, nothing sent anywhere. */
+export const FLAGS: readonly string[] = [
+  '--no-sandbox',
+  '--use-angle=swiftshader',
+  '--enable-unsafe-swiftshader',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--no-first-run',
+  '--disable-quic',
+];
+
+/**
+ * For journeys: a software renderer draws their pages, and half of its time went into smoothing and putting layers together.
+ * Not for pictures that are looked at: lines have steps, and what lies below other things has holes.
+ */
+const QUICK: readonly string[] = [
+  '--webgl-antialiasing-mode=none',
+  '--disable-gpu-rasterization',
+  '--disable-gpu-compositing',
+];
+
 /** Two at a time: one waits for its page often enough that two cores carry both. */
 export default defineConfig({
   testDir: 'e2e',
@@ -16,20 +38,7 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--use-angle=swiftshader',
-        '--enable-unsafe-swiftshader',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--no-first-run',
-        '--disable-quic',
-        // a software renderer draws these pages: half of the time went into smoothing and putting layers together
-        '--webgl-antialiasing-mode=none',
-        '--disable-gpu-rasterization',
-        '--disable-gpu-compositing',
-      ],
+      args: [...FLAGS, ...QUICK],
     },
   },
 });

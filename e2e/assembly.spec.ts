@@ -316,3 +316,27 @@ test('a part is shifted and turned by the handle; gathered with another and take
   await expect(number('At z')).toHaveText(z!);
   await expect(number('Turned about z')).toHaveText(turn!);
 });
+
+test('a part tells where it is placed and what holds it; it is held still there, and shown among all parts', async ({
+  bench,
+  page,
+}) => {
+  await bench.signUp();
+  await bench.newDemo();
+  const placed = bench.desk.getByRole('region', { name: 'Where it is placed' });
+  await expect(placed).toContainText('Outer bearing on its side, with Right side');
+  await placed.getByRole('button', { name: 'Hold still: Inner bearing' }).click();
+  await expect(placed).toContainText('stands still');
+  // the same by a key, for all of its places
+  await bench.press('h');
+  await expect(placed.getByRole('button', { name: /^Let go/ })).toHaveCount(2);
+  await bench.press('h');
+  await expect(placed.getByRole('button', { name: /^Let go/ })).toHaveCount(0);
+  await placed.getByRole('button', { name: 'Change Shaft' }).click();
+  await expect(page.getByTestId('part-name')).toHaveText('All parts');
+  await expect(bench.desk).toContainText('Joined by Outer bearing on its side, Shaft', { timeout: 60_000 });
+  // and again, when all is there already
+  await page.getByRole('tab', { name: /^Steps/ }).click();
+  await placed.getByRole('button', { name: 'Inner bearing', exact: true }).click();
+  await expect(bench.desk).toContainText('Joined by Inner bearing on its side');
+});

@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { buildServer, ROOT } from '@helb/scripts/build-server.ts';
 import { buildWeb } from '@helb/scripts/build-web.ts';
-import config from '../playwright.config.ts';
+import config, { FLAGS } from '../playwright.config.ts';
 import { House } from './running-house.ts';
 
 /** Takes the pictures of docs/screenshots anew, from the demo project only. */
@@ -10,7 +10,7 @@ const FOLDER = join(ROOT, 'docs/screenshots');
 
 await Promise.all([buildServer(), buildWeb()]);
 const house = await House.build();
-const browser = await chromium.launch(config.use?.launchOptions ?? {});
+const browser = await chromium.launch({ ...config.use?.launchOptions, args: [...FLAGS] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: house.address });
 const shot = (name: string) => page.screenshot({ path: join(FOLDER, `${name}.png`) });
 const pause = (ms: number) => page.waitForTimeout(ms);

@@ -176,3 +176,32 @@ test('the lengths of a step in the making are pulled where they are; pulled over
   await bench.press('Enter');
   await expect(bench.figure('Volume')).toHaveText('17112 mm³');
 });
+
+test('the first number of a project asks in which unit: what is being typed stays', async ({ bench, page }) => {
+  await bench.newSketch();
+  await bench.press('o');
+  await bench.click(0, 0);
+  await bench.move(60, 40);
+  await page.keyboard.type('1 1/2');
+  const unit = page.getByRole('group', { name: 'Unit' });
+  await unit.getByRole('button', { name: 'in', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'unit of lengths: inches' })).toBeVisible();
+  await bench.press('Enter');
+  await expect(bench.desk).not.toContainText('freedoms');
+  await bench.press('Escape');
+  await bench.press('l');
+  await bench.press('x');
+  await page.keyboard.type('2');
+  await bench.press('Enter');
+  await bench.press('Enter');
+  // pi / 4 * 1.5^2 * 2
+  await expect(bench.figure('Volume')).toContainText(/^3\.534\d* in³$/);
+  // it was asked once
+  await bench.sketchOnTop();
+  await bench.press('o');
+  await bench.click(100, 0);
+  await bench.move(140, 30);
+  await page.keyboard.type('0.5');
+  await expect(page.getByLabel('diameter', { exact: true })).toBeFocused();
+  await expect(unit).toHaveCount(0);
+});

@@ -42,7 +42,9 @@ const rows = computed(() => {
         >
           {{ row.name }}
         </button>
-        <span class="text-muted grow text-sm">{{ row.held ? 'stands still' : 'can move' }}</span>
+        <span class="text-muted grow text-sm">{{
+          row.held ? 'stands still' : row.joins.length > 0 ? 'joined' : 'free to move'
+        }}</span>
         <button
           class="word-link shrink-0 text-sm"
           :aria-label="`${row.held ? 'Let go' : 'Hold still'}: ${row.name}`"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, shallowRef } from 'vue';
 import { transformPoint, IDENTITY, type RigidTransform, type Vec2, type Vec3 } from '@helb/core';
-import { gripName, gripsAt, take, type Grip } from '../view/handle.ts';
+import { gripName, gripsAt, placeOver, take, type Grip } from '../view/handle.ts';
 import type { Screen } from '../view/nearness.ts';
 import { AXIS_COLOURS } from '../view/axis-colours.ts';
 
@@ -37,18 +37,14 @@ const grips = computed(() => {
 });
 const middle = computed(() => props.screen.toScreen(at.value));
 
-function place(event: PointerEvent): Vec2 {
-  const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
-  return [event.clientX - box.left, event.clientY - box.top];
-}
 function press(grip: Grip, event: PointerEvent) {
   (event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
-  const pointer = place(event);
+  const pointer = placeOver(event);
   drag.value = { grip, follow: take(grip, props.at, props.screen, pointer), told: undefined, pointer, start: props.at };
 }
 function move(event: PointerEvent) {
   if (!drag.value) return;
-  const pointer = place(event);
+  const pointer = placeOver(event);
   const told = drag.value.follow(pointer, event.shiftKey);
   drag.value = { ...drag.value, told, pointer };
   emit('move', told.by);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, shallowRef } from 'vue';
 import type { LengthUnit, Vec2 } from '@helb/core';
+import { placeOver } from '../view/handle.ts';
 import { drawn, pulled, type ShownPull } from '../view/pulls.ts';
 import type { Screen } from '../view/nearness.ts';
 
@@ -50,19 +51,15 @@ const told = computed(() =>
 const pathOf = (line: readonly Vec2[]): string =>
   `M${line.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}`;
 
-function place(event: PointerEvent): Vec2 {
-  const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
-  return [event.clientX - box.left, event.clientY - box.top];
-}
 function press(pull: ShownPull, event: PointerEvent) {
   (event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
-  const start = place(event);
+  const start = placeOver(event);
   drag.value = { pull, follow: pulled(pull, screen, start, unit), start, isDrawn: false, isTurned: false, text: '' };
 }
 function move(event: PointerEvent) {
   const { value: now } = drag;
   if (!now) return;
-  const at = place(event);
+  const at = placeOver(event);
   const isDrawn = now.isDrawn || Math.hypot(at[0] - now.start[0], at[1] - now.start[1]) >= CLICK;
   if (!isDrawn) return;
   const { value, text } = now.follow(at, event.shiftKey);

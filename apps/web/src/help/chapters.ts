@@ -5,7 +5,7 @@ import { DRAWING_TOOLS, EDIT_TOOLS } from '../verbs/tool-verbs.ts';
 import { TOPICS, type Topic } from './topics.ts';
 
 /** A topic, or a verb with its key and its drawing. */
-export interface Entry extends Topic {
+interface Entry extends Topic {
   /** Its id as a verb. */
   readonly verb?: string;
   readonly key?: string;
@@ -13,7 +13,7 @@ export interface Entry extends Topic {
   readonly wants?: string;
 }
 
-export interface Chapter {
+interface Chapter {
   readonly title: string;
   readonly entries: readonly Entry[];
 }

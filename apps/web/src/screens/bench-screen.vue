@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue';
-import { onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue';
+import { until } from '@vueuse/core';
+import { onBeforeUnmount, onMounted, ref, watchEffect } from 'vue';
 import type { Id } from '@helb/core';
 import BroughtSheet from '../components/brought-sheet.vue';
 import BuildSheet from '../components/build-sheet.vue';
@@ -26,15 +27,10 @@ const tab = ref(0);
 watchEffect(() => (bench.isWhole = tab.value === 1 && placements.records.length > 0));
 
 /** To a placement among all parts: chosen as soon as they are there. */
-function showWhole(placement: Id) {
+async function showWhole(placement: Id) {
   tab.value = 1;
-  const stop = watch(
-    () => assemblyStore.arrivals,
-    () => {
-      stop();
-      assemblyStore.choose(placements.membersOf(placement).map(({ id }) => id));
-    },
-  );
+  await until(() => assemblyStore.built !== undefined && assemblyStore.broughtFor === store.project).toBe(true);
+  assemblyStore.choose(placements.membersOf(placement).map(({ id }) => id));
 }
 
 onBeforeUnmount(() => {

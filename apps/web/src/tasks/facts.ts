@@ -23,7 +23,7 @@ export interface Facts {
 }
 
 /** Of a sketch as it was built. */
-export type SketchFacts = (part: Id, step: Id) => Pick<StepFacts, 'encloses' | 'isSettled'> | undefined;
+type SketchFacts = (part: Id, step: Id) => Pick<StepFacts, 'encloses' | 'isSettled'> | undefined;
 
 export function factsOf(project: Project, sketch: SketchFacts, isMoved: boolean): Facts {
   const { assembly } = project;

@@ -9,7 +9,7 @@ interface Line {
   isDone(now: Facts, before: Facts): boolean;
 }
 
-export interface Task {
+interface Task {
   readonly title: string;
   readonly lines: readonly Line[];
 }

@@ -8,7 +8,7 @@ import { newId } from '../stores/ids.ts';
 import { useJoining } from '../stores/joining.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
-import { wanting, type Verb } from './verb.ts';
+import { accepting, leaving, wanting, type Verb } from './verb.ts';
 
 /** The verbs of the whole, most likely first. */
 export function useAssemblyVerbs() {
@@ -38,22 +38,12 @@ export function useAssemblyVerbs() {
   const verbs = computed((): readonly Verb[] => (joining.draft ? joiningVerbs() : wholeVerbs()));
 
   function joiningVerbs(): readonly Verb[] {
-    const accept: Verb = {
-      ...{ id: 'accept', title: 'Accept', key: 'Enter' },
-      says: 'Keeps it as it is told on the desk.',
-      run: () => void joining.accept(),
-    };
-    const leave: Verb = {
-      ...{ id: 'leave', title: 'Leave', key: 'Esc' },
-      says: 'Drops what is in the making, or what was changed of it.',
-      run: () => joining.leave(),
-    };
     const turn: Verb = {
       ...{ id: 'turn', title: 'The other way', key: 'W' },
       says: 'Turns it round: faces look along each other or against, numbers count to the other side.',
       run: () => void joining.change(joining.turned!),
     };
-    return [accept, leave, ...(joining.turned ? [turn] : [])];
+    return [accepting(() => void joining.accept()), leaving(() => joining.leave()), ...(joining.turned ? [turn] : [])];
   }
 
   function wholeVerbs(): readonly Verb[] {

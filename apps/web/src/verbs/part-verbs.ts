@@ -17,7 +17,7 @@ import { useLooking } from '../stores/looking.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useWorkbench } from '../stores/workbench.ts';
 import { amongVerb, useSketchVerbs } from './sketch-verbs.ts';
-import { wanting, type Verb } from './verb.ts';
+import { accepting, leaving, wanting, type Verb } from './verb.ts';
 
 /** Words of steps that a key changes to the next; turning round has a key of its own. */
 const STEPPED = [
@@ -65,16 +65,6 @@ export function usePartVerbs() {
     const { fields = {}, turned } = stepKind(step.kind);
     const { ways } = step as { ways?: string };
     const goesBoth = ways !== undefined && ways !== 'forwards' && ways !== TURNED;
-    const accept: Verb = {
-      ...{ id: 'accept', title: 'Accept', key: 'Enter' },
-      says: 'Keeps it as it is told on the desk.',
-      run: () => void bench.acceptDraft(),
-    };
-    const leave: Verb = {
-      ...{ id: 'leave', title: 'Leave', key: 'Esc' },
-      says: 'Drops what is in the making, or what was changed of it.',
-      run: () => bench.cancelDraft(),
-    };
     const turn: Verb = {
       id: 'turn',
       title: goesBoth ? 'One way' : 'The other way',
@@ -96,7 +86,13 @@ export function usePartVerbs() {
       const capital = `${title[0]!.toUpperCase()}${title.slice(1)}`;
       return [{ id: name, title: capital, key, says, run: () => bench.setField(name, next) }];
     });
-    return [accept, leave, ...(turned?.(step) ? [turn] : []), ...words, ...amongVerb(looking)];
+    return [
+      accepting(() => void bench.acceptDraft()),
+      leaving(() => bench.cancelDraft()),
+      ...(turned?.(step) ? [turn] : []),
+      ...words,
+      ...amongVerb(looking),
+    ];
   }
 
   function partVerbs(): readonly Verb[] {

@@ -14,6 +14,17 @@ export interface Verb {
 /** The same verb as what can not be done before something is picked: "two lines". */
 export const wanting = (verb: Verb, what: string): Verb => ({ ...verb, lacks: `Pick ${what} first.` });
 
+/** Keeps what is in the making. */
+export const accepting = (run: () => void): Verb => ({
+  ...{ id: 'accept', title: 'Accept', key: 'Enter', says: 'Keeps it as it is told on the desk.' },
+  run,
+});
+/** Drops what is in the making. */
+export const leaving = (run: () => void): Verb => ({
+  ...{ id: 'leave', title: 'Leave', key: 'Esc', says: 'Drops what is in the making, or what was changed of it.' },
+  run,
+});
+
 /** How well a verb is called what is sought: exactly so, beginning so, a word of it doing so, somewhere in it, in what it does. */
 const RANKS: readonly ((verb: Verb, sought: string) => boolean)[] = [
   ({ title }, sought) => title.toLowerCase() === sought,

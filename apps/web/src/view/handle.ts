@@ -27,6 +27,12 @@ const unit = (axis: number, by = 1): Vec3 => [0, 1, 2].map((k) => (k === axis ? 
 const from = (at: Vec3, ...ways: readonly Vec3[]): Vec3 =>
   ways.reduce<Vec3>((sum, way) => [sum[0] + way[0], sum[1] + way[1], sum[2] + way[2]], at);
 
+/** Where the pointer is over the drawing in which something was taken, px from its upper left. */
+export function placeOver(event: PointerEvent): Vec2 {
+  const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
+  return [event.clientX - box.left, event.clientY - box.top];
+}
+
 export const gripName = ({ sort, axis }: Grip): string =>
   sort === 'shift' ? `Shift along ${AXES[axis]}` : `Turn about ${AXES[axis]}`;
 
