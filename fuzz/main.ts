@@ -35,6 +35,11 @@ const ENTRY = `import('tsx/esm/api').then(({ register }) => {
   return import(${JSON.stringify(new URL('./working.ts', import.meta.url).href)});
 });`;
 const FOLDER = join(import.meta.dirname, '../test-results/fuzz');
+/** The folder is that of all results: journeys begin it anew while a long campaign runs. */
+async function keep(name: string, what: string): Promise<void> {
+  await mkdir(FOLDER, { recursive: true });
+  await writeFile(join(FOLDER, name), what);
+}
 
 /** Runs cases in a thread until all are done or one does not end; the seed to go on with. */
 function run(from: number, told: (outcome: Outcome) => void): Promise<number> {
@@ -90,7 +95,6 @@ process.on('SIGTERM', () => {
   process.exit(counts.broken === 0 ? 0 : 3);
 });
 
-await mkdir(FOLDER, { recursive: true });
 let next = seed;
 while (next < seed + count)
   next = await run(next, ({ seed: at, broken, isEndless, refused, tried, shown: what }) => {
@@ -101,7 +105,7 @@ while (next < seed + count)
     else {
       counts.broken++;
       process.stdout.write(`seed ${at}: ${broken.law}: ${broken.found.split('\n').slice(0, 3).join(' ')}\n`);
-      if (what !== undefined) shown.push(writeFile(join(FOLDER, `${kind}-${at}.helb.json`), what));
+      if (what !== undefined) shown.push(keep(`${kind}-${at}.helb.json`, what));
     }
   });
 await Promise.all(shown);

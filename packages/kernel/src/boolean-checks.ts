@@ -1,10 +1,21 @@
 import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
-import { boxRound, type Box3, type CombineKind, type Vec3 } from '@helb/core';
+import {
+  add3,
+  boxRound,
+  distance3,
+  length3,
+  middle3,
+  scale3,
+  sub3,
+  type Box3,
+  type CombineKind,
+  type Vec3,
+} from '@helb/core';
 import { point, vec } from './edges.ts';
 import { middleOf } from './facts.ts';
 import { nearest } from './gaps.ts';
 import type { Library, DisposalScope } from './library.ts';
-import { boxOf, volumeOf } from './measure.ts';
+import { boxOf, centreOf, volumeOf } from './measure.ts';
 import type { NamedSolid } from './names.ts';
 import { ShapeMap, subShapes } from './shapes.ts';
 
@@ -20,9 +31,41 @@ export interface Combining {
 /** Volumes that add up agree to this share, boxes to this share of their size. */
 export const AGREED = 1e-5;
 
-/** The volume of all together, mm^3. */
-export const total = (library: Library, solids: readonly NamedSolid[]): number =>
-  solids.reduce((sum, { shape }) => sum + volumeOf(library, shape), 0);
+/** How much there is of solids together, and where. */
+interface Bulk {
+  /** mm^3 */
+  readonly volume: number;
+  /** The first moments of the volume about the origin, mm^4. */
+  readonly moment: Vec3;
+}
+
+/** The volume of all together, with its first moments. */
+export const bulkOf = (library: Library, solids: readonly NamedSolid[]): Bulk =>
+  solids.reduce<Bulk>(
+    (sum, { shape }) => {
+      const [volume, centre] = [volumeOf(library, shape), centreOf(library, shape)];
+      return plus(sum, { volume, moment: scale3(centre, volume) });
+    },
+    { volume: 0, moment: [0, 0, 0] },
+  );
+/** One and so many times the other. */
+export const plus = (one: Bulk, other: Bulk, times = 1): Bulk => ({
+  volume: one.volume + times * other.volume,
+  moment: add3(one.moment, scale3(other.moment, times)),
+});
+
+/**
+ * Are two as much, in the same place? What is left out on one side and too much on the other has the same volume: of
+ * mirror images that happens. @param of what they are a share of
+ */
+export function agree(library: Library, one: Bulk, other: Bulk, of: readonly NamedSolid[]): boolean {
+  const { low, high } = boxRoundAll(library, of);
+  const within = AGREED * bulkOf(library, of).volume;
+  // about a place in the middle: far from the origin moments are large by themselves
+  const off = plus(one, other, -1);
+  const moment = sub3(off.moment, scale3(middle3(low, high), off.volume));
+  return Math.abs(off.volume) <= within && length3(moment) <= within * distance3(low, high);
+}
 const boxRoundAll = (library: Library, solids: readonly NamedSolid[]): Box3 =>
   boxRound(solids.map(({ shape }) => boxOf(library, shape)))!;
 

@@ -9,7 +9,16 @@ import {
   copyName,
   copyOfBody,
 } from '@helb/core';
-import { AGREED, hasFreeFaces, hasItsSkin, isBoxed, keepsPlaces, total, type Combining } from './boolean-checks.ts';
+import {
+  agree,
+  bulkOf,
+  hasFreeFaces,
+  hasItsSkin,
+  isBoxed,
+  keepsPlaces,
+  plus,
+  type Combining,
+} from './boolean-checks.ts';
 import { detoured } from './detours.ts';
 import { motionOf } from './edges.ts';
 import { fail, guarded, ok, type Library, type DisposalScope } from './library.ts';
@@ -71,7 +80,7 @@ function isRight(
   return hasItsSkin(library, scope, combining, made);
 }
 
-/** Do the volumes add up with what both share, asked for in this order? Undefined where that is not found. */
+/** Do the volumes add up with what both share, asked for in this order, and where they lie? Undefined where that is not found. */
 function addsUp(
   library: Library,
   { kind, targets, tools }: Combining,
@@ -83,11 +92,15 @@ function addsUp(
     combinedOnce(library, inner, { kind: 'overlap', targets: a, tools: b }, fuzzy),
   );
   if (!shared.ok && shared.issue.code !== 'kernel.empty') return undefined;
-  const overlap = shared.ok ? total(library, shared.value) : 0;
+  const overlap = bulkOf(library, shared.ok ? shared.value : []);
   if (shared.ok) shared.value.forEach(({ shape }) => shape.delete());
-  const before = total(library, targets);
-  const expected = { add: before + total(library, tools) - overlap, cut: before - overlap, overlap }[kind];
-  const isSum = Math.abs(total(library, made) - expected) <= AGREED * before;
+  const before = bulkOf(library, targets);
+  const expected = {
+    add: () => plus(plus(before, bulkOf(library, tools)), overlap, -1),
+    cut: () => plus(before, overlap, -1),
+    overlap: () => overlap,
+  }[kind]();
+  const isSum = agree(library, bulkOf(library, made), expected, targets);
   // that nothing is shared although something was taken tells nothing but that it was not found
   return isSum || shared.ok ? isSum : undefined;
 }

@@ -1,5 +1,5 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
-import type { Clearance, RigidTransform, Result, Vec3 } from '@helb/core';
+import { distance3, type Clearance, type RigidTransform, type Result, type Vec3 } from '@helb/core';
 import { AGREED, hasFreeFaces } from './boolean-checks.ts';
 import { FUZZY } from './booleans.ts';
 import { locationOf } from './edges.ts';
@@ -38,8 +38,7 @@ function overlap(
     const one = guarded(library, (inner) => common(library, inner, a, b, fuzzy));
     if (!isSure) {
       const other = guarded(library, (inner) => common(library, inner, b, a, fuzzy));
-      const isAgreed =
-        one.ok && other.ok && Math.abs(one.value.volume - other.value.volume) <= LEAST + AGREED * one.value.volume;
+      const isAgreed = one.ok && other.ok && isSame(one.value, other.value);
       if (!isAgreed) continue;
     }
     if (!one.ok) return one;
@@ -49,13 +48,28 @@ function overlap(
   return fail('kernel.wrong');
 }
 
+interface Shared {
+  readonly volume: number;
+  readonly centre: Vec3;
+}
+/** As much, and in the same place: of mirror images what is overlooked in one order may be as large as in the other. */
+function isSame(one: Shared, other: Shared): boolean {
+  const within = LEAST + AGREED * one.volume;
+  // a centre counts by how much lies there, over the size of it
+  const size = Math.cbrt(one.volume);
+  return (
+    Math.abs(one.volume - other.volume) <= within &&
+    one.volume * distance3(one.centre, other.centre) <= 10 * within * Math.max(size, 1)
+  );
+}
+
 function common(
   library: Library,
   scope: DisposalScope,
   a: TopoDS_Shape,
   b: TopoDS_Shape,
   fuzzy: number,
-): Result<{ readonly volume: number; readonly centre: Vec3 }> {
+): Result<Shared> {
   const operation = scope.keepCleared(new library.BRepAlgoAPI_Common());
   if (fuzzy > 0) operation.SetFuzzyValue(fuzzy);
   operation.SetArguments(listOf(library, scope, [a]));

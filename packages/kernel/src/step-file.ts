@@ -1,6 +1,6 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import type { ExportBody } from '@helb/core';
-import { AGREED, total } from './boolean-checks.ts';
+import { AGREED, bulkOf } from './boolean-checks.ts';
 import { locationOf } from './edges.ts';
 import { fail, guarded, ok, type Library, type DisposalScope } from './library.ts';
 import { faceMeasures } from './measure.ts';
@@ -60,7 +60,7 @@ function isReadBack(library: Library, bytes: Uint8Array, bodies: Parameters<type
   }
   const read = guarded(library, (scope) => readSolids(library, scope, bytes, { step: 'back' }));
   if (!read.ok) return false;
-  const back = total(library, read.value);
+  const back = bulkOf(library, read.value).volume;
   read.value.forEach(({ shape }) => shape.delete());
   // a small body that is lost among large ones shows in how many there are
   return read.value.length === count && Math.abs(back - volume) <= slack;
