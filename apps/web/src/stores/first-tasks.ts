@@ -72,10 +72,15 @@ interface Kept {
 /** What was written by this page before; nothing where that can not be read. */
 function read(project: string): Kept {
   try {
-    return JSON.parse(localStorage.getItem(keyOf(project)) ?? '') as Kept;
+    const kept = JSON.parse(localStorage.getItem(keyOf(project)) ?? '') as Kept;
+    return isProgress(kept.progress) ? kept : { isLeft: true };
   } catch {
     return { isLeft: true };
   }
 }
+const isProgress = (one: Progress | undefined): one is Progress =>
+  [one?.task, one?.line].every((at) => typeof at === 'number') &&
+  [one?.done, one?.before.parts, one?.before.placements, one?.before.joins].every(Array.isArray) &&
+  typeof one?.before.steps === 'object';
 const kept = (project: string) => read(project).progress;
 const isLeft = (project: string) => read(project).isLeft;
