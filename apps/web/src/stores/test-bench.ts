@@ -1,6 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia';
 import {
   explain,
+  faceName,
   fail,
   ok,
   ORIGIN_DATUMS,
@@ -88,12 +89,12 @@ export const pick = (member: Id, name: OriginThing, kind: MemberPick['kind'] = '
 /** A flat face that looks along a normal, so high. */
 export const face = (member: Id, normal: readonly [number, number, number], at = 0): MemberPick => ({
   ...pick(member, 'top', 'face'),
-  reference: { to: 'face', name: `${member}/end` },
+  reference: { to: 'face', name: faceName(member, 'end') },
   thing: {
     to: 'face',
     body: 0,
     face: {
-      name: `${member}/end`,
+      name: faceName(member, 'end'),
       surface: { form: 'plane', origin: [0, 0, at], normal },
       area: 1,
       centre: [0, 0, at],

@@ -24,8 +24,8 @@ test('a kind that is added by one object is in the schema, offered, and has its 
   expect(jointSchemaOf(kinds).parse(record)).toEqual(record);
   expect(jointSchemaOf(kinds).safeParse({ ...record, kind: 'rope' }).success).toBe(false);
   expect(offeredJoints(kinds)).toEqual([
-    { kind: 'revolute', title: 'Join revolute', key: 'V' },
-    { kind: 'rail', title: 'Join rail', key: '' },
+    { kind: 'revolute', title: 'Join revolute', key: 'V', says: JOINTS.revolute.says },
+    { kind: 'rail', title: 'Join rail', key: '', says: rail.says },
   ]);
   // two places, two directions of its axis, one turn about it
   expect(jointEquations(rail, side(0), side(1)).map(({ form }) => form)).toEqual(['span', 'span', 'dot', 'dot', 'dot']);

@@ -29,7 +29,9 @@ test('a kind that is added by one object is in the schema, offered, and of no ot
   expect(register.schema.parse(relation)).toEqual(relation);
   expect(register.schema.safeParse({ ...relation, value: '3 mm' }).success).toBe(false);
   expect(register.schema.safeParse({ ...relation, kind: 'aside' }).success).toBe(false);
-  expect(register.offered).toEqual([{ kind: 'apart', title: 'Apart', key: '', last: true }]);
+  expect(register.offered).toEqual([
+    { kind: 'apart', title: 'Apart', key: '', last: true, says: 'Does something.', wants: 'a point' },
+  ]);
   expect(register.kind('apart').fit(['l1', 'l2'], new Geometry({}))).toEqual(relation);
   // dimensions are made by the size tool
   expect(register.clicked).toEqual(['distance']);
