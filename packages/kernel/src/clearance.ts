@@ -55,12 +55,12 @@ interface Shared {
 /** As much, and in the same place: of mirror images what is overlooked in one order may be as large as in the other. */
 function isSame(one: Shared, other: Shared): boolean {
   const within = LEAST + AGREED * one.volume;
+  if (Math.abs(one.volume - other.volume) > within) return false;
+  // what only touches lies nowhere
+  if (one.volume <= LEAST) return true;
   // a centre counts by how much lies there, over the size of it
-  const size = Math.cbrt(one.volume);
-  return (
-    Math.abs(one.volume - other.volume) <= within &&
-    one.volume * distance3(one.centre, other.centre) <= 10 * within * Math.max(size, 1)
-  );
+  const size = Math.max(Math.cbrt(one.volume), 1);
+  return one.volume * distance3(one.centre, other.centre) <= 10 * within * size;
 }
 
 function common(
