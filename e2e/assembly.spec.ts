@@ -332,7 +332,7 @@ test('a part tells where it is placed and what holds it; it is held still there,
   await expect(placed.getByRole('button', { name: /^Let go/ })).toHaveCount(2);
   await bench.press('h');
   await expect(placed.getByRole('button', { name: /^Let go/ })).toHaveCount(0);
-  await placed.getByRole('button', { name: 'Change Shaft' }).click();
+  await placed.getByRole('button', { name: 'Show Shaft' }).click();
   await expect(page.getByTestId('part-name')).toHaveText('All parts');
   await expect(bench.desk).toContainText('Joined by Outer bearing on its side, Shaft', { timeout: 60_000 });
   // and again, when all is there already

@@ -205,3 +205,31 @@ test('the first number of a project asks in which unit: what is being typed stay
   await expect(page.getByLabel('diameter', { exact: true })).toBeFocused();
   await expect(unit).toHaveCount(0);
 });
+
+test('a plane that is set off is pulled to either side of what it is set off from', async ({ bench, page }) => {
+  await bench.signUp();
+  await bench.newProject();
+  await bench.verb('datum plane');
+  // its name in the view, not the view from there
+  await page
+    .locator('button[tabindex="-1"]')
+    .filter({ hasText: /^\s*Front\s*$/ })
+    .click();
+  const arrow = page.getByRole('button', { name: 'Pull the offset' });
+  const offset = bench.desk.getByRole('button', { name: /^offset: / });
+  await expect(offset).toHaveText('10 mm');
+  const [ax, ay, bx, by] = (await arrow.locator('path').nth(2).getAttribute('d'))!.match(/-?[\d.]+/g)!.map(Number);
+  const view = (await bench.view.boundingBox())!;
+  // taken at its middle and pulled back, over where it counts from
+  const along = (share: number): [number, number] => [
+    view.x + ax! + share * (bx! - ax!),
+    view.y + ay! + share * (by! - ay!),
+  ];
+  await page.mouse.move(...along(0.5));
+  await page.mouse.down();
+  await page.mouse.move(...along(-6), { steps: 6 });
+  await page.mouse.up();
+  await expect(offset).toHaveText(/^-\d+(\.\d+)? mm$/);
+  await bench.press('Enter');
+  await expect(page.getByTestId('step-Plane 1')).toContainText(/-\d/);
+});

@@ -55,7 +55,7 @@ const rows = computed(() => {
       </p>
       <p v-for="join in row.joins" :key="join.name" class="text-muted ml-3 text-sm">
         {{ join.name }}, with {{ join.with }} ·
-        <button class="word-link" :aria-label="`Change ${join.name}`" @click="emit('whole', row.id)">change</button>
+        <button class="word-link" :aria-label="`Show ${join.name}`" @click="emit('whole', row.id)">show</button>
       </p>
     </div>
   </section>

@@ -51,7 +51,7 @@ const told = computed(() =>
 const pathOf = (line: readonly Vec2[]): string =>
   `M${line.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}`;
 
-function press(pull: ShownPull, event: PointerEvent) {
+function seize(pull: ShownPull, event: PointerEvent) {
   (event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
   const start = placeOver(event);
   drag.value = { pull, follow: pulled(pull, screen, start, unit), start, isDrawn: false, isTurned: false, text: '' };
@@ -62,13 +62,11 @@ function move(event: PointerEvent) {
   const at = placeOver(event);
   const isDrawn = now.isDrawn || Math.hypot(at[0] - now.start[0], at[1] - now.start[1]) >= CLICK;
   if (!isDrawn) return;
-  const { value, text } = now.follow(at, event.shiftKey);
-  // a length that can not be negative goes to the other side
-  const isOver = now.pull.turns && now.pull.value >= 0 && value < 0;
-  if (isOver !== now.isTurned) emit('turn');
-  const shown = isOver ? text.replace('-', '') : text;
-  if (shown !== now.text && value !== 0) emit('pull', now.pull.field, shown);
-  drag.value = { ...now, isDrawn, isTurned: isOver, text: shown };
+  const next = now.follow(at, event.shiftKey);
+  if (!next) return void (drag.value = { ...now, isDrawn });
+  if (next.isOver !== now.isTurned) emit('turn');
+  if (next.text !== now.text) emit('pull', now.pull.field, next.text);
+  drag.value = { ...now, isDrawn, isTurned: next.isOver, text: next.text };
 }
 function release() {
   const { value: now } = drag;
@@ -84,13 +82,13 @@ function release() {
       :key="pull.field"
       class="pointer-events-auto cursor-grab"
       role="button"
-      :aria-label="`Pull the ${pull.field}`"
-      @pointerdown.left.stop="press(pull, $event)"
+      :aria-label="`Pull the ${pull.label}`"
+      @pointerdown.left.stop="seize(pull, $event)"
       @pointermove="move"
       @pointerup="release"
       @pointercancel="drag = undefined"
     >
-      <title>{{ `${pull.field}: pull${pull.turns ? '; a click turns it round' : ''}` }}</title>
+      <title>{{ `${pull.label}: pull${pull.turns ? '; a click turns it round' : ''}` }}</title>
       <path :d="length" class="stroke-act pointer-events-none" fill="none" stroke-width="1" stroke-dasharray="2 3" />
       <path :d="shaft" fill="none" stroke="transparent" stroke-width="18" stroke-linecap="round" />
       <!-- what it stands before may be lit up in the same colour -->

@@ -25,10 +25,10 @@ import {
   Y_AXIS,
 } from '@helb/core';
 
+// What a new step can see of the sketch that it is of, and of the bodies beside that.
+
 /** What is nearer lies in one place; a body so near to the plane of a sketch lies on one side of it, mm. */
 const NEAR = 1e-6;
-
-// What a new step can see of the sketch that it is of, and of the bodies beside that.
 
 /** A sketch as it is solved now. @param sources as the engine has told them; where it was drawn if it has not yet */
 export function shapeOfSketch(

@@ -61,5 +61,9 @@ const isJoining = (one: Joining | null): one is Joining =>
   Array.isArray(one.sides) &&
   one.sides.length === 2 &&
   one.sides.every(
-    (side) => !side || (typeof side.placement === 'string' && referenceSchema.safeParse(side.reference).success),
+    (side) =>
+      !side ||
+      (typeof side.placement === 'string' &&
+        typeof side.thing?.to === 'string' &&
+        referenceSchema.safeParse(side.reference).success),
   );

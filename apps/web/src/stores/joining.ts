@@ -320,8 +320,14 @@ export const useJoining = defineStore('joining', () => {
     return done;
   }
 
+  /** It is made, or dropped: nothing of it is kept. */
   function leave(): void {
     if (!draft.value) return;
+    const { id } = draft.value;
+    clear();
+    dropStanding(id);
+  }
+  function clear(): void {
     draft.value = undefined;
     store.draft([]);
   }
@@ -347,7 +353,7 @@ export const useJoining = defineStore('joining', () => {
   }
   function leaveStanding(): void {
     keepStanding();
-    leave();
+    if (draft.value) clear();
   }
   function resume(id: Id): void {
     const found = standing.value.find((one) => one.id === id);
@@ -360,7 +366,9 @@ export const useJoining = defineStore('joining', () => {
     const title = sort === 'joint' ? JOINT_TITLES[kind as JointName] : RELATION_TITLES[kind as AssemblyRelationName];
     return `${title}: ${sides.map((side) => (side ? assemblyStore.nameOf(side.placement) : '…')).join(' and ')}`;
   };
-  const dropStanding = (id: Id): void => stand(standing.value.filter((one) => one.id !== id));
+  function dropStanding(id: Id): void {
+    if (standing.value.some((one) => one.id === id)) stand(standing.value.filter((one) => one.id !== id));
+  }
   /** Those whose placements are all there still. */
   const stands = computed(() => {
     const placements = store.kept?.assembly?.placements ?? {};

@@ -3,12 +3,13 @@ import { computed } from 'vue';
 import { frameOf, JOINTS, offeredJoints } from '@helb/core/assembly';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { useAssembly } from '../stores/assembly.ts';
+import { useFirstTasks } from '../stores/first-tasks.ts';
 import { useHandle } from '../stores/handle.ts';
 import { newId } from '../stores/ids.ts';
 import { useJoining } from '../stores/joining.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useProject } from '../stores/project.ts';
-import { accepting, leaving, wanting, type Verb } from './verb.ts';
+import { accepting, leaving, showingTasks, wanting, type Verb } from './verb.ts';
 
 /** The verbs of the whole, most likely first. */
 export function useAssemblyVerbs() {
@@ -16,6 +17,7 @@ export function useAssemblyVerbs() {
   const joining = useJoining();
   const placements = usePlacements();
   const handle = useHandle();
+  const tasks = useFirstTasks();
   const store = useProject();
 
   const place = computed(() => {
@@ -63,7 +65,7 @@ export function useAssemblyVerbs() {
       run: () => joining.begin('relation', 'coincident'),
     };
     const first = [...joints.slice(0, 3), relate];
-    const rest = joints.slice(3);
+    const rest = [...joints.slice(3), showingTasks(() => tasks.begin())];
     const reset: Verb = {
       ...{ id: 'reset', title: 'Back to rest', key: '0' },
       says: 'Puts everything back to where the design has it.',

@@ -17,7 +17,7 @@ import { useLooking } from '../stores/looking.ts';
 import { usePlacements } from '../stores/placements.ts';
 import { useWorkbench } from '../stores/workbench.ts';
 import { amongVerb, useSketchVerbs } from './sketch-verbs.ts';
-import { accepting, leaving, wanting, type Verb } from './verb.ts';
+import { accepting, leaving, showingTasks, wanting, type Verb } from './verb.ts';
 
 /** Words of steps that a key changes to the next; turning round has a key of its own. */
 const STEPPED = [
@@ -127,7 +127,7 @@ export function usePartVerbs() {
           ? looking.cutAt(cut.reference, planeOf(cut.thing)!.z)
           : looking.cutAt({ to: 'origin', name: 'right' }, ORIGIN_PLANES.right.z),
     };
-    const rare = [...amongVerb(looking), ...standVerb(), tour];
+    const rare = [...amongVerb(looking), ...standVerb(), showingTasks(() => tasks.begin())];
     // its steps are changed where it is drawn
     if (part.from) return [section, ...rare];
     const here = plane ? sketchHere : wanting(sketchHere, 'a flat face or a plane');
@@ -161,11 +161,6 @@ export function usePartVerbs() {
     ];
   }
 
-  const tour: Verb = {
-    ...{ id: 'tasks', title: 'Three short tasks', key: '' },
-    says: 'Shows how one draws, makes and moves, step by step in this project: for the first hour.',
-    run: () => tasks.begin(),
-  };
   const stepVerb = ({ kind, title, key, says }: Offered): Verb => ({
     ...{ id: kind, title, key, says },
     run: () => bench.draftOf(kind),

@@ -2,11 +2,12 @@ import { explain, OFFERED_RELATIONS, OFFERED_STEPS, type Id, type Result } from 
 import { EDIT_VERBS } from '../editor/edit-verbs.ts';
 import { toggleCentreline, toggleConstruction } from '../editor/entity-edits.ts';
 import { fittingRelations } from '../editor/editor-state.ts';
+import { useFirstTasks } from '../stores/first-tasks.ts';
 import { useLooking } from '../stores/looking.ts';
 import { useProject } from '../stores/project.ts';
 import { useWorkbench } from '../stores/workbench.ts';
 import { DRAWING_TOOLS, EDIT_TOOLS, SELECTION_TOOLS, type ToolVerb } from './tool-verbs.ts';
-import { wanting, type Verb } from './verb.ts';
+import { showingTasks, wanting, type Verb } from './verb.ts';
 
 /** How many tools come before closing the sketch. */
 const FIRST = 5;
@@ -16,6 +17,7 @@ export function useSketchVerbs() {
   const bench = useWorkbench();
   const looking = useLooking();
   const store = useProject();
+  const tasks = useFirstTasks();
 
   return function sketchVerbs(): readonly Verb[] {
     const [editor, state] = [bench.editor!, bench.sketching!];
@@ -83,7 +85,13 @@ export function useSketchVerbs() {
       run: chooseFile,
     };
     // holding Q while drawing places freely
-    const rare = [cutOpen, ...amongVerb(looking, ''), fromFile, ...afterwards(editor.step)];
+    const rare = [
+      cutOpen,
+      ...amongVerb(looking, ''),
+      fromFile,
+      ...afterwards(editor.step),
+      showingTasks(() => tasks.begin()),
+    ];
 
     if (isFree)
       return [

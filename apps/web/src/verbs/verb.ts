@@ -25,6 +25,13 @@ export const leaving = (run: () => void): Verb => ({
   run,
 });
 
+/** Shows the three short tasks. */
+export const showingTasks = (run: () => void): Verb => ({
+  ...{ id: 'tasks', title: 'Three short tasks', key: '' },
+  says: 'Shows how one draws, makes and moves, step by step in this project: for the first hour.',
+  run,
+});
+
 /** How well a verb is called what is sought: exactly so, beginning so, a word of it doing so, somewhere in it, in what it does. */
 const RANKS: readonly ((verb: Verb, sought: string) => boolean)[] = [
   ({ title }, sought) => title.toLowerCase() === sought,

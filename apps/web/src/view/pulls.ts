@@ -6,8 +6,14 @@ import { alongWay, type HandleView } from './handle.ts';
 /** One of them with what it comes to now, mm. */
 export interface ShownPull extends Pull {
   readonly value: number;
-  /** Is the step turned round by pulling it to the other side? */
+  /** What it is called. */
+  readonly label: string;
+  /** The least that it may be, mm: what is pulled below that stays. */
+  readonly min: number;
+  /** Can the step be turned round? */
   readonly turns: boolean;
+  /** Does it point the other way then, so that it is pulled over to the other side? */
+  readonly opposes: boolean;
 }
 
 /** Pixels from the end of the length to the tip of its arrow. */
@@ -18,7 +24,8 @@ const MILLIMETRES = [0.01, 0.05, 0.1, 0.5, 1, 5, 10, 50, 100];
 const INCHES = [1 / 64, 1 / 32, 1 / 16, 1 / 8, 1 / 4, 1 / 2, 1, 2].map((inches) => inches * 25.4);
 
 /** What is told by names is changed where these are told. */
-export const isPlainNumber = (text: string): boolean => /^-?\d+([.]\d+)?\s*(mm|cm|m|in)?$/.test(text.trim());
+export const isPlainNumber = (text: string): boolean =>
+  /^-?(\d+([.]\d+)?|(\d+[ -])?\d+\/\d+)\s*(mm|cm|m|in|")?$/.test(text.trim());
 
 /** The line from where it counts to its end, and the arrow beyond that, on the screen; undefined seen from its end. */
 export function drawn(pull: ShownPull, view: HandleView): { line: readonly [Vec2, Vec2]; tip: Vec2 } | undefined {
@@ -29,8 +36,15 @@ export function drawn(pull: ShownPull, view: HandleView): { line: readonly [Vec2
   return { line: [from, to], tip };
 }
 
+interface Pulled {
+  readonly text: string;
+  /** Is it on the other side, so that the step has to be turned round? */
+  readonly isOver: boolean;
+}
+
 /**
- * Takes the arrow: what each place of the pointer makes of the number, mm, in steps that can be seen.
+ * Takes the arrow: what each place of the pointer makes of the number, in steps that can be seen; undefined where it can not
+ * be so.
  * @param start where it was taken
  */
 export function pulled(
@@ -38,7 +52,7 @@ export function pulled(
   view: HandleView,
   start: Vec2,
   unit: LengthUnit,
-): (to: Vec2, fine: boolean) => { readonly value: number; readonly text: string } {
+): (to: Vec2, fine: boolean) => Pulled | undefined {
   const measure = alongWay(pull.from, pull.along, view) ?? (() => 0);
   const before = measure(start);
   const scale = pull.scale ?? 1;
@@ -48,6 +62,10 @@ export function pulled(
   return (to, fine) => {
     const step = steps[Math.max(0, (at < 0 ? steps.length - 1 : at) - (fine ? 2 : 0))]!;
     const value = Math.round((pull.value + (measure(to) - before) / scale) / step) * step;
-    return { value, text: `${formatAmount(value / findUnit(unit)!.size, 6)} ${unit}` };
+    const isOver = pull.opposes && value < 0;
+    const amount = isOver ? -value : value;
+    return amount < pull.min
+      ? undefined
+      : { text: `${formatAmount(amount / findUnit(unit)!.size, 6)} ${unit}`, isOver };
   };
 }

@@ -1,16 +1,19 @@
 import { computed, type Ref } from 'vue';
 import {
   boxRound,
+  dot3,
   evaluate,
-  filledIn,
   LENGTH,
   middle3,
+  ORIGIN_DATUMS,
   polyline,
   stepKind,
   toSpace,
   valueScope,
   type Box3,
+  type Reference,
   type SeenAround,
+  type Thing,
 } from '@helb/core';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
@@ -33,26 +36,48 @@ export function usePulls(viewport: Ref<Viewport | undefined>, shownBox: () => Bo
     return box && { frame: drawn.frame, middle: middle3(box.low, box.high) };
   };
 
+  function datumThing(reference: Reference): Thing | undefined {
+    if (reference.to === 'origin') return { to: 'datum', datum: ORIGIN_DATUMS[reference.name] };
+    const datum = reference.to === 'datum' ? model.built?.datums[reference.step] : undefined;
+    return datum && { to: 'datum', datum };
+  }
+
   return computed((): readonly ShownPull[] => {
     const [step, view, project] = [bench.draft?.step, viewport.value, store.project];
     if (!step || !view || !project || model.built?.part !== bench.partId) return [];
-    const { pulls, fields, turned } = stepKind(step.kind);
-    const filled = (fields ? filledIn(fields, step) : step) as Readonly<Record<string, unknown>>;
-    const textOf = (field: string) => filled[field] as string | undefined;
+    const { pulls, fields, turned, expressions } = stepKind(step.kind);
+    const places = new Map(expressions(step).map((place) => [place.path.join('.'), place]));
+    const textOf = (field: string) => places.get(field)?.text ?? '';
     const scope = valueScope(Object.values(project.values), project.unit);
     const number = (field: string): number => {
-      const read = evaluate(textOf(field) ?? '', LENGTH, scope);
+      const read = evaluate(textOf(field), LENGTH, scope);
       return read.ok ? read.value : 0;
     };
     const box = shownBox();
     const seen: SeenAround = {
       sketch: middleOfSketch,
-      find: (reference) => view.find(reference)[0]?.thing,
+      // datums are in the view only while they can be picked
+      find: (reference) => view.find(reference)[0]?.thing ?? datumThing(reference),
       number,
       middle: box && middle3(box.low, box.high),
     };
+    const other = turned?.(step);
+    const turnedRound = other ? (pulls?.({ ...step, ...other }, seen) ?? []) : [];
     return (pulls?.(step, seen) ?? [])
-      .filter(({ field }) => isPlainNumber(textOf(field) ?? ''))
-      .map((pull) => ({ ...pull, value: number(pull.field), turns: turned?.(step) !== undefined }));
+      .filter(({ field }) => isPlainNumber(textOf(field)))
+      .map((pull): ShownPull => {
+        const { field, along } = pull;
+        const spec = fields?.[field];
+        const opposite = turnedRound.find((one) => one.field === field);
+        return {
+          ...pull,
+          value: number(field),
+          // named after its step in lists of many
+          label: places.get(field)!.label.split(' · ').at(-1)!,
+          min: spec?.type === 'number' ? spec.min : -Infinity,
+          turns: other !== undefined,
+          opposes: opposite !== undefined && dot3(opposite.along, along) < 0,
+        };
+      });
   });
 }
