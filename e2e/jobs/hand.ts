@@ -88,9 +88,15 @@ export class Hand {
 
   /** Points at a place of the open sketch, mm. */
   async point(at: Vec2): Promise<void> {
-    // a size may bring what has grown back into the view
-    await expect(this.bench.view).toHaveAttribute('data-moving', '0');
-    await this.glide(await this.onPaper(at));
+    // what was typed or related may bring what has grown back into the view
+    let [aim, before]: (Vec2 | undefined)[] = [undefined, undefined];
+    do {
+      before = aim;
+      await this.page.waitForTimeout(60);
+      await expect(this.bench.view).toHaveAttribute('data-moving', '0');
+      aim = await this.onPaper(at);
+    } while (!before || Math.hypot(aim[0] - before[0], aim[1] - before[1]) > 1e-6);
+    await this.glide(aim);
   }
 
   async click(at: Vec2): Promise<void> {
@@ -173,8 +179,6 @@ export class Hand {
   async circle(centre: Vec2, diameter: string): Promise<void> {
     await this.click(centre);
     await this.point([centre[0] + OUT_mm, centre[1] + OUT_mm]);
-    // a name begins no number by itself: letters are verbs
-    if (/^[a-z]/i.test(diameter)) await this.key('Tab');
     await this.type(diameter);
   }
 

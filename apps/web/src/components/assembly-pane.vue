@@ -241,9 +241,10 @@ const words = (pick: MemberPick): string => `${assemblyStore.nameOf(pick.member)
 
 const keys: PaneKeys = {
   next(onPage) {
-    const stepped = onPage && picking.next();
+    if (!onPage) return false;
+    const stepped = picking.next();
     if (stepped) light();
-    return stepped;
+    return stepped || (joining.desk?.typeNumber() ?? false);
   },
   escape() {
     if (joining.draft) return joining.leave();

@@ -10,7 +10,7 @@ import {
   type Issue,
   type Result,
 } from '@helb/core';
-import { readTyped } from '../editor/typed-number.ts';
+import { isPlainNumber, readTyped } from '../editor/typed-number.ts';
 import { newId } from '../stores/ids.ts';
 import { useProject } from '../stores/project.ts';
 import NumberTrouble from './number-trouble.vue';
@@ -21,6 +21,8 @@ const props = defineProps<{
   asks: Dimension;
   label: string;
   prefix?: string;
+  /** What it comes to stands elsewhere. */
+  bare?: boolean;
   /** The gesture that puts an expression here. */
   change: (expression: string) => readonly Action[];
   /** Instead of a gesture: for numbers that are not in the document yet. */
@@ -37,11 +39,13 @@ const input = ref<HTMLInputElement>();
 const box = ref<HTMLElement>();
 
 const scope = computed(() => valueScope(Object.values(store.project?.values ?? {}), store.project?.unit ?? 'mm'));
-const comesTo = computed(() => {
-  const result = evaluate(props.text, props.asks, scope.value);
-  if (!result.ok) return explain(result.issue);
-  return `comes to ${formatQuantity({ amount: result.value, dimension: props.asks }, store.project?.unit ?? 'mm', 4)}`;
-});
+const amount = computed(() => evaluate(props.text, props.asks, scope.value));
+const shown = (digits: number) =>
+  amount.value.ok &&
+  formatQuantity({ amount: amount.value.value, dimension: props.asks }, store.project?.unit ?? 'mm', digits);
+const comesTo = computed(() => (amount.value.ok ? `comes to ${shown(4)}` : explain(amount.value.issue)));
+/** Of a name or a sum it is told how large that is. */
+const result = computed(() => !props.bare && !isPlainNumber(props.text) && shown(3));
 
 /** @param text what a key has begun already, in place of what stands there */
 async function begin(text?: string) {
@@ -179,7 +183,7 @@ function press(event: PointerEvent) {
       @pointerdown.left.prevent="press"
       @keydown.enter.prevent="begin()"
     >
-      <span v-if="prefix">{{ prefix }}</span>{{ text }}
+      <span v-if="prefix">{{ prefix }}</span>{{ text }}<span v-if="result" class="text-muted"> = {{ result }}</span>
     </button>
     <NumberTrouble
       v-if="editing && wrong"

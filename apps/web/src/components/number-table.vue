@@ -28,6 +28,7 @@ const values = useValues();
               :asks="row.asks!"
               :label="`Expression of ${row.label}`"
               :change="replacing(row)"
+              bare
             />
           </td>
           <td class="text-muted pr-3 text-right font-mono text-[13px] whitespace-nowrap">{{ row.result }}</td>

@@ -37,8 +37,8 @@ function next(from: number, by: 1 | -1): boolean {
 }
 
 defineExpose({
-  /** Begins to type the first number of the sentence; false where it has none. */
-  begin: (text: string): boolean => begin(order()[0], text),
+  /** Begins to type the first number of the sentence, or opens it as it is; false where it has none. */
+  begin: (text?: string): boolean => begin(order()[0], text),
 });
 </script>
 

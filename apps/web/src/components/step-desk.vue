@@ -61,7 +61,7 @@ const more = ref<readonly object[]>([]);
 onMounted(() => {
   bench.desk = {
     typeNumber(text) {
-      const lines = [sentence.value, ...more.value] as { begin?(text: string): boolean }[];
+      const lines = [sentence.value, ...more.value] as { begin?(text?: string): boolean }[];
       return lines.some((line) => line?.begin?.(text) ?? false);
     },
   };

@@ -268,9 +268,10 @@ const keys: PaneKeys = {
   see: (event) => sketch.value?.hold(event),
   next(onPage) {
     if (bench.editor?.key('Tab')) return true;
-    const stepped = onPage && picking.next();
+    if (!onPage) return false;
+    const stepped = picking.next();
     if (stepped) light();
-    return stepped;
+    return stepped || (bench.desk?.typeNumber?.() ?? false);
   },
   escape,
   accept() {

@@ -2,6 +2,7 @@ import {
   entityKind,
   formatQuantity,
   relationKind,
+  relationsBetween,
   RELATION_NAMES,
   type Entities,
   type FreeMotion,
@@ -63,10 +64,13 @@ export function measureText(
   return formatQuantity({ amount: measure(relation, geometry), dimension: asks }, unit, 2);
 }
 
-/** Kinds of relation that make sense for the selection. */
+/** Kinds of relation that make sense for the selection: first those between all of it, then those that take it one by one. */
 export function fittingRelations({ selection, relations, geometry }: EditorState): RelationName[] {
   const picks = [...selection].filter((id) => !relations[id]);
-  return picks.length === 0 ? [] : RELATION_NAMES.filter((kind) => relationKind(kind).fit(picks, geometry));
+  if (picks.length === 0) return [];
+  const counted = RELATION_NAMES.map((kind) => ({ kind, count: relationsBetween(kind, picks, geometry).length }));
+  const fitting = counted.filter(({ count }) => count > 0);
+  return fitting.toSorted((one, other) => Math.min(one.count, 2) - Math.min(other.count, 2)).map(({ kind }) => kind);
 }
 
 /** Unknowns of the entities that are not where they are drawn. */

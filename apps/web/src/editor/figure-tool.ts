@@ -50,6 +50,10 @@ export class FigureTool implements Tool {
     return this.clicked.length > 0;
   }
 
+  get takesNames(): boolean {
+    return this.isBusy;
+  }
+
   /** The numbers of the click to come; of a figure with a count, that is the last of them. */
   get sizes(): readonly DrawnSize[] {
     const { recipe, clicks, places, last } = this;

@@ -104,3 +104,52 @@ test('nothing is drawn to the diagonal that holds a rectangle about its centre',
   d.draw('circle', [100.3, 22], [104, 22]);
   expect(d.kinds()).toContain('coincident');
 });
+
+test('the name of a number is begun by its letter once something is picked; the keys of the tool stay its own', () => {
+  expect(sizing().editor.key('h')).toBe(false);
+  for (const [key, isName] of [
+    ['h', true],
+    ['q', false],
+    ['w', false],
+  ] as const) {
+    const d = sizing();
+    d.click([40, 25]);
+    move(d, [58, 70]);
+    d.editor.key(key);
+    expect([key, d.editor.asking?.text]).toEqual([key, isName ? key : undefined]);
+  }
+});
+
+test('the angle that two lines enclose is meant where its number is typed at once, wherever they were clicked', () => {
+  for (const along of [0.1, 0.5, 0.9]) {
+    const d = desk();
+    d.draw('chain', [30, 60], [0, 0], [70, 0]);
+    d.editor.take('size');
+    d.click([30 * along, 60 * along]);
+    d.click([70 * along, 0]);
+    d.editor.key('6');
+    d.editor.answer('60');
+    const highest = Math.max(...Object.values(d.editor.geometry.entities).map((e) => (e.kind === 'point' ? e.y : 0)));
+    const right = Object.values(d.editor.geometry.entities).find((e) => e.kind === 'point' && e.y === highest);
+    expect(right).toMatchObject({ x: expect.closeTo(highest / Math.tan(Math.PI / 3), 6) });
+  }
+});
+
+test('between two points that no line joins level or upright is meant, but square off their middle', () => {
+  const d = desk();
+  d.draw('circle', [20, 40], [24, 40]);
+  d.draw('circle', [50, 60], [54, 60]);
+  d.editor.take('size');
+  d.click([20, 40]);
+  d.click([50, 60]);
+  for (const [at, direction] of [
+    [[35, 75], 'horizontal'],
+    [[44, 74], 'horizontal'],
+    [[60, 50], 'vertical'],
+    [[5, 52], 'vertical'],
+    [[26, 64], 'aligned'],
+  ] as const) {
+    move(d, [...at]);
+    expect([at, proposed(d).direction]).toEqual([at, direction]);
+  }
+});

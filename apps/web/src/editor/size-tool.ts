@@ -1,6 +1,6 @@
 import { CLICKED_SIZES, isBuiltIn, ORIGIN, relationKind, type Id, type SizedRelation, type Vec2 } from '@helb/core';
 import { reached } from './select-tool.ts';
-import { beginsNumber } from './size-typing.ts';
+import { beginsName, beginsNumber } from './size-typing.ts';
 import { NO_PREVIEW, type PointerAt, type Preview, type Tool, type ToolHost } from './tool.ts';
 
 interface SizeHost extends ToolHost {
@@ -76,7 +76,7 @@ export class SizeTool implements Tool {
     const { ways, at } = this.shown ?? { ways: [], at: -1 };
     const way = at < 0 ? '' : ` ${ways[at]!.title}; W: ${ways[(at + 1) % ways.length]!.title}.`;
     const axis = this.picks.length === 1 ? ' Shift: an axis.' : '';
-    return `Type the number, or click where it shall stand, or a second thing.${axis}${this.round() ? ' R: to the rim.' : ''}${way}`;
+    return `Type the number or its name, or click where it shall stand, or a second thing.${axis}${this.round() ? ' R: to the rim.' : ''}${way}`;
   }
 
   key(key: string): boolean {
@@ -87,13 +87,13 @@ export class SizeTool implements Tool {
       this.show(this.sizeOf(this.picks, relation.at as Vec2));
       return true;
     }
-    if (this.isBusy && beginsNumber(key)) {
-      this.begin(key);
-      // never a verb of what is selected
+    if (key === 'r' && this.round()) {
+      this.rim = RIMS[(RIMS.indexOf(this.rim) + 1) % RIMS.length]!;
       return true;
     }
-    if (key !== 'r' || !this.round()) return false;
-    this.rim = RIMS[(RIMS.indexOf(this.rim) + 1) % RIMS.length]!;
+    if (!this.isBusy || !(beginsNumber(key) || beginsName(key))) return false;
+    this.begin(key);
+    // never a verb of what is selected
     return true;
   }
 

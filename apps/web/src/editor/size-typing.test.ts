@@ -323,3 +323,17 @@ test('a length typed while the pointer is on a point straight below leaves the l
   const [line] = Object.entries(on.editor.sketch.entities).find(([, { kind }]) => kind === 'line')!;
   expect(on.editor.geometry.line(line).b[1]).toBeCloseTo(-28, 9);
 });
+
+test('a letter begins the name of what waits for its number, but a verb where a chain could go on or end', () => {
+  const d = desk();
+  d.editor.take('circle');
+  expect(d.editor.key('b')).toBe(false);
+  d.click([15, 16]);
+  move(d, [18, 19]);
+  expect([d.editor.key('q'), d.editor.key('b'), d.editor.typing.entry?.texts]).toEqual([false, true, ['b']]);
+  d.editor.escape();
+  d.editor.take('chain');
+  d.click([15, 16]);
+  move(d, [38, 19]);
+  expect(d.editor.key('b')).toBe(false);
+});

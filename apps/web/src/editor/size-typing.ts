@@ -16,6 +16,9 @@ const LENGTHS = { min: 0, max: 1e5 };
 /** Keys that begin a number. */
 const NUMBER_KEY = /^[\d.,(]$/;
 export const beginsNumber = (key: string): boolean => NUMBER_KEY.test(key);
+/** Letters begin the name of a number where nothing else is waited for; the one that holds guesses off is never typed. */
+const NAME_KEY = /^[^\W\dqQ]$/;
+export const beginsName = (key: string): boolean => NAME_KEY.test(key);
 
 /** Typing the numbers of what a tool has on its way: they stand at the pointer, which decides those that are left empty. */
 export class SizeTyping {
@@ -23,10 +26,11 @@ export class SizeTyping {
 
   constructor(private readonly editor: SketchEditor) {}
 
-  /** A digit begins the first number, Tab opens them all; false where nothing is on its way, or they are open already. */
+  /** A digit begins the first number, so does a letter where the tool takes names, Tab opens them all; false where nothing is on its way, or they are open already. */
   key(key: string): boolean {
-    const { sizes = [] } = this.editor.tool;
-    if (this.entry || sizes.length === 0 || !(key === 'Tab' || beginsNumber(key))) return false;
+    const { sizes = [], takesNames = false } = this.editor.tool;
+    if (this.entry || sizes.length === 0) return false;
+    if (!(key === 'Tab' || beginsNumber(key) || (takesNames && beginsName(key)))) return false;
     this.entry = { texts: sizes.map(() => ''), focus: 0 };
     this.type(key === 'Tab' ? '' : key);
     return true;

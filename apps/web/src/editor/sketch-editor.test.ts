@@ -154,9 +154,31 @@ describe('selecting', () => {
     d.click([20, 5]);
     expect(fittingRelations(d.editor.snapshot)).toEqual(['horizontal', 'vertical', 'fixed', 'distance']);
     d.click([30, 12], { add: true });
-    expect(fittingRelations(d.editor.snapshot)).toEqual(['parallel', 'perpendicular', 'equal', 'collinear', 'angle']);
+    const between = ['parallel', 'perpendicular', 'equal', 'collinear', 'angle'];
+    expect(fittingRelations(d.editor.snapshot)).toEqual([...between, 'horizontal', 'vertical', 'fixed']);
     expect(d.editor.relate('equal').ok).toBe(true);
     expect(d.state()).toEqual(['loose', 3]);
+  });
+
+  test('several things are related at once: each by itself, or all with the same one', () => {
+    const d = desk();
+    for (const x of [10, 40, 70]) d.draw('chain', [x, 10], [x + 10, 50 + x / 10]);
+    const lines = Object.keys(d.editor.sketch.entities).filter((id) => d.editor.geometry.roleOf(id) === 'line');
+    d.editor.select(lines, false);
+    expect(d.editor.relate('parallel').ok).toBe(true);
+    expect(d.kinds().filter((kind) => kind === 'parallel')).toHaveLength(2);
+    d.editor.select(lines, false);
+    expect(d.editor.relate('vertical').ok).toBe(true);
+    expect(d.editor.geometry.line(lines[2]!).a[0]).toBeCloseTo(d.editor.geometry.line(lines[2]!).b[0], 9);
+    d.draw('circle', [40, 100], [60, 100]);
+    const circle = Object.keys(d.editor.sketch.entities).find((id) => d.editor.geometry.roleOf(id) === 'circle')!;
+    const ends = lines.map((id) => d.editor.geometry.ends(id)[1]!);
+    d.editor.select([ends[0]!, circle, ends[1]!], false);
+    expect(fittingRelations(d.editor.snapshot)).toContain('coincident');
+    d.editor.select([...lines, circle], false);
+    // each of them touches the circle, but they are not parallel to it
+    expect(fittingRelations(d.editor.snapshot)).toEqual(expect.arrayContaining(['tangent']));
+    expect(fittingRelations(d.editor.snapshot)).not.toContain('parallel');
   });
 
   test('what is loose is dragged in one undo step; a box takes what lies in it; erasing takes what hangs on it', () => {

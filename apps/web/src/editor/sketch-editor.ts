@@ -7,6 +7,7 @@ import {
   played,
   readSizes,
   relationKind,
+  relationsBetween,
   solved,
   valueScope,
   type Action,
@@ -417,14 +418,15 @@ export class SketchEditor extends Snapshots<EditorState> {
 
   relate(kind: RelationName): Result<void> {
     const picks = [...this.selection];
-    const relation: Relation | undefined = relationKind(kind).fit(picks, this.reachable);
-    if (!relation) return ok(undefined);
-    if (isSized(relation)) {
-      this.ask(relation);
+    const found = relationsBetween(kind, picks, this.reachable);
+    const [first] = found;
+    if (!first) return ok(undefined);
+    if (isSized(first)) {
+      this.ask(first);
       return ok(undefined);
     }
-    const id = this.newId('r');
-    const input = { part: this.part, step: this.step, what: kind, entities: {}, relations: { [id]: relation } };
+    const relations = Object.fromEntries(found.map((relation) => [this.newId('r'), relation]));
+    const input = { part: this.part, step: this.step, what: kind, entities: {}, relations };
     const done = this.actAndPlace([{ command: 'sketch.draw', input }]);
     if (done.ok) this.selection = new Set();
     this.publish();

@@ -17,6 +17,7 @@ import {
   type SizedRelation,
   type Vec2,
 } from '@helb/core';
+import { isPlainNumber } from './typed-number.ts';
 import type { PlaneMap } from './plane-map.ts';
 import { measureText, type EditorState } from './editor-state.ts';
 
@@ -196,12 +197,9 @@ export function sizeLooks(state: EditorState, map: PlaneMap, moving?: { id: Id; 
   }));
 }
 
-/** A number as it was typed, such as 12.5 mm. */
-const PLAIN = /^\s*[\d.]+\s*(°|"|[a-z]+)?\s*$/;
-
 /** A dimension as it was typed, and where that is a name or a sum, what it comes to: "edge distance = 8.25". */
 function sizeText({ kind, value }: SizedRelation, amount: number | undefined, unit: LengthUnit): string {
-  if (PLAIN.test(value) || amount === undefined) return value;
+  if (isPlainNumber(value) || amount === undefined) return value;
   const comesTo = formatQuantity({ amount, dimension: relationKind(kind).dimension!.asks }, unit, 2);
   // lengths stand on a drawing in the unit of the project, without saying so
   return `${value} = ${comesTo.replace(` ${unit}`, '')}`;

@@ -76,6 +76,8 @@ export interface Tool {
   readonly pointed?: Reference | undefined;
   /** The numbers of what is on its way; none before anything is. */
   readonly sizes?: readonly DrawnSize[];
+  /** Do letters begin the name of a number, as nothing but numbers and a click is waited for? Else they are verbs. */
+  readonly takesNames?: boolean;
   /** Numbers that were typed for them: what is on its way keeps to these wherever the pointer is. @returns why nothing can be so */
   keep?(typed: TypedSizes): Issue | undefined;
   /** Values that are named by what was typed for earlier clicks. */

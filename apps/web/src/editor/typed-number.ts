@@ -45,3 +45,6 @@ export function readTyped(
   if (!number.ok) return number;
   return ok({ expression: name, naming: [{ command: 'value.add', input: { id: newId('v'), name, expression } }] });
 }
+
+/** Is it a number as it was typed, such as 12.5 mm? A name or a sum says only by what it comes to how large it is. */
+export const isPlainNumber = (text: string): boolean => /^\s*-?[\d.]+\s*(°|"|[a-z]+)?\s*$/.test(text);

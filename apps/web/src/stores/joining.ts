@@ -65,7 +65,7 @@ export const useJoining = defineStore('joining', () => {
   /** This one does not hold, and that was told. */
   let warned: Joining | undefined;
   /** What the desk does with a digit that is typed over the view. */
-  const desk = shallowRef<{ typeNumber(text: string): boolean }>();
+  const desk = shallowRef<{ typeNumber(text?: string): boolean }>();
   /** Which of the two is asked now. */
   const asked = computed(() => {
     if (!draft.value) return undefined;

@@ -54,8 +54,8 @@ export const useWorkbench = defineStore('bench', () => {
   }>();
   /** The desk of what is in the making, while there is one. */
   const desk = shallowRef<{
-    /** Begins to type its main number; false where it has none. */
-    typeNumber?(text: string): boolean;
+    /** Begins to type its main number, or opens it as it is; false where it has none. */
+    typeNumber?(text?: string): boolean;
     /** Keeps what it shows to be looked at, or drops it; false where there is nothing. */
     accept?(): boolean;
     leave?(): boolean;

@@ -1,4 +1,4 @@
-import { explain, OFFERED_RELATIONS, OFFERED_STEPS, type Id, type Result } from '@helb/core';
+import { explain, OFFERED_RELATIONS, OFFERED_STEPS, type Id, type RelationName, type Result } from '@helb/core';
 import { EDIT_VERBS } from '../editor/edit-verbs.ts';
 import { toggleCentreline, toggleConstruction } from '../editor/entity-edits.ts';
 import { fittingRelations } from '../editor/editor-state.ts';
@@ -28,10 +28,10 @@ export function useSketchVerbs() {
     const tools = DRAWING_TOOLS.map(toolVerb);
     const size = tools.find(({ id }) => id === 'size')!;
 
-    const fitting = new Set(fittingRelations(state));
+    const fitting = fittingRelations(state);
     const relationVerb = ({ kind, title, key, says, wants }: (typeof OFFERED_RELATIONS)[number]): Verb => {
       const verb = { id: kind, title, key, says, run: () => tell(editor.relate(kind)) };
-      return fitting.has(kind) ? verb : wanting(verb, wants);
+      return fitting.includes(kind) ? verb : wanting(verb, wants);
     };
     const areDrawn = picks.every((id) => !Object.hasOwn(state.borrowed, id) || state.sketch.entities[id]);
     const editVerb = ({ id, title, key, says, wants, fits, run }: (typeof EDIT_VERBS)[number]): Verb => {
@@ -40,7 +40,11 @@ export function useSketchVerbs() {
     };
     const onSelected = (verb: Verb, wants: string, isThere = !isFree): Verb => (isThere ? verb : wanting(verb, wants));
 
-    const relations = (last: boolean) => OFFERED_RELATIONS.filter((one) => one.last === last).map(relationVerb);
+    const rank = ({ kind }: { readonly kind: RelationName }) => (fitting.includes(kind) ? fitting.indexOf(kind) : Infinity);
+    const relations = (last: boolean) =>
+      OFFERED_RELATIONS.filter((one) => one.last === last)
+        .toSorted((one, other) => (rank(one) === rank(other) ? 0 : rank(one) - rank(other)))
+        .map(relationVerb);
     const [first, last, edits] = [relations(false), relations(true), EDIT_VERBS.map(editVerb)];
     const construction = onSelected(
       {

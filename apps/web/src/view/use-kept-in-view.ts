@@ -25,7 +25,8 @@ export function useKeptInView(drawn: () => Drawn | undefined, fit: () => void): 
 
 function isWhole({ geometry, map, pane }: Drawn): boolean {
   const box = geometry.box();
-  if (!box) return false;
+  // of nothing all is seen
+  if (!box) return true;
   const [[left, bottom], [right, top]] = [map.at(box.low), map.at(box.high)];
   return left >= 0 && right <= pane.width && top >= 0 && bottom <= pane.height;
 }

@@ -12,8 +12,8 @@ defineProps<{
 
 const chip = ref<InstanceType<typeof NumberChip>>();
 defineExpose({
-  /** Begins to type it. */
-  begin(text: string): boolean {
+  /** Begins to type it, or opens it as it is. */
+  begin(text?: string): boolean {
     void chip.value?.begin(text);
     return chip.value !== undefined;
   },

@@ -180,6 +180,6 @@ test('sentences name what they speak of, counted by kind', () => {
   );
   const { motions } = solveSketch({ m: point(1, 2), k: circle('m', 2) }, {}, sizes({}));
   const words = motions.map((motion) => motionSentence(motion, nameOf)).sort();
-  expect(words).toEqual(['circle 1 can grow', 'circle 1 can slide along X', 'circle 1 can slide along Y']);
+  expect(words).toEqual(['circle 1 can grow', 'circle 1 can slide sideways', 'circle 1 can slide up and down']);
   expect(relationKind('parallel').words).toBe('are parallel');
 });

@@ -32,7 +32,7 @@ export function relationSentence(relation: Relation, nameOf: (id: Id) => string)
   return `${listed(names)} ${words}${value}${way === undefined ? '' : ` (${way})`}`;
 }
 
-/** A freedom as a sentence: "line 4 can slide along X". */
+/** A freedom as a sentence: "line 4 can slide sideways". */
 export function motionSentence(motion: FreeMotion, nameOf: (id: Id) => string): string {
   const who = listed(motion.entities.map(nameOf));
   const part = motion.end === undefined ? '' : `${nameOf(motion.end)} of `;
@@ -48,8 +48,8 @@ const LOOKS: Readonly<Record<FreeMotion['look'], (motion: FreeMotion) => string>
 };
 
 function alongWords([x, y]: Vec2): string {
-  if (Math.abs(y) < 1e-3) return 'along X';
-  if (Math.abs(x) < 1e-3) return 'along Y';
+  if (Math.abs(y) < 1e-3) return 'sideways';
+  if (Math.abs(x) < 1e-3) return 'up and down';
   return `at ${Math.round((Math.atan2(y, x) * 180) / Math.PI)}°`;
 }
 

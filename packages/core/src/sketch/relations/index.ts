@@ -11,6 +11,7 @@ import { directionAt, distance } from './distance/index.ts';
 import { equal } from './equal/index.ts';
 import { fixed } from './fixed/index.ts';
 import { horizontal } from './horizontal/index.ts';
+import type { Geometry } from '../geometry.ts';
 import type { RelationKind } from './kind.ts';
 import { midpoint } from './midpoint/index.ts';
 import { offset, withEndMoved } from './offset/index.ts';
@@ -70,3 +71,26 @@ export const CLICKED_SIZES = register.clicked;
 export type SizedRelation = Extract<Relation, { value: string }>;
 /** Has it a number? */
 export const isSized = (relation: Relation): relation is SizedRelation => 'value' in relation;
+
+/** How many picks are related at once. */
+const MOST_PICKS = 64;
+
+/**
+ * The relations of a kind between picked entities, in any order: the one that takes them all, else one for each of them,
+ * else one between each and the same of them: several lines parallel to the first, several points on one circle. Empty
+ * where it makes no sense for them; a number is never put on many things.
+ */
+export function relationsBetween(kind: RelationName, picks: readonly Id[], geometry: Geometry): readonly Relation[] {
+  const { fit, dimension } = relationKind(kind);
+  const one = fit(picks, geometry);
+  if (one) return [one];
+  if (dimension || picks.length < 2 || picks.length > MOST_PICKS) return [];
+  const all = (groups: readonly (readonly Id[])[]): readonly Relation[] => {
+    const found = groups.flatMap((group) => fit(group, geometry) ?? []);
+    return found.length === groups.length ? found : [];
+  };
+  const each = all(picks.map((pick) => [pick]));
+  if (each.length > 0) return each;
+  const about = (hub: Id) => all(picks.filter((pick) => pick !== hub).map((pick) => [hub, pick]));
+  return picks.map(about).find((found) => found.length > 0) ?? [];
+}

@@ -56,7 +56,7 @@ export interface RelationKind<R> {
    * stays what it is, but for the scale of its number.
    */
   carried?(relation: R, by: Similarity): { readonly kind: string } | undefined;
-  /** Which of several things of its kind it is: "horizontal"; undefined where there is only one. */
+  /** Which of several things of its kind it is: "level"; undefined where there is only one. */
   way?(relation: R): string | undefined;
   /** Present on dimensions. */
   readonly dimension?: DimensionKind<R>;

@@ -108,9 +108,13 @@ function sectorOf(relation: Angle, geometry: Geometry) {
 const isBetween = (at: Vec2, from: Vec2, to: Vec2): boolean =>
   distance2(from, at) + distance2(at, to) < (1 + 1e-6) * distance2(from, to);
 
+/** A place that is seen from the corner in nearly the direction of a line, in radians, lies on no side of it. */
+const ON_LINE = 0.06;
+
 /**
  * The sector in which a place lies, of the four that two lines make. Where the lines end in their corner and the place lies
- * opposite to what they enclose, it is what they leave open: more than 180 degrees.
+ * opposite to what they enclose, it is what they leave open: more than 180 degrees. A place on one of the lines does not
+ * tell to which side of it is meant: that is where the other line is drawn.
  */
 function angleAt(relation: Angle, geometry: Geometry, place: Vec2): Angle {
   const { a, b } = relation;
@@ -118,12 +122,11 @@ function angleAt(relation: Angle, geometry: Geometry, place: Vec2): Angle {
   if (!corner) return relation;
   const [u, v, w] = [vectorOf(geometry, a), vectorOf(geometry, b), sub2(place, corner)];
   const across = cross2(u, v);
-  const [alongA, alongB] = [cross2(w, v) / across, cross2(u, w) / across].map((share) => (share >= 0 ? 1 : -1)) as [
-    1 | -1,
-    1 | -1,
-  ];
+  const isOn = (line: Vec2) => Math.abs(cross2(w, line)) < Math.sin(ON_LINE) * Math.hypot(...w) * Math.hypot(...line);
   const enclosed = (sideA: 1 | -1, sideB: 1 | -1): 1 | -1 => (cross2(scale2(u, sideA), scale2(v, sideB)) >= 0 ? 1 : -1);
   const [drawnA, drawnB] = [awayFrom(geometry, a, corner), awayFrom(geometry, b, corner)];
+  const alongA = isOn(v) ? drawnA : cross2(w, v) / across >= 0 ? 1 : -1;
+  const alongB = isOn(u) ? drawnB : cross2(u, w) / across >= 0 ? 1 : -1;
   const meet = geometry.ends(a).some((end) => geometry.ends(b).includes(end));
   if (meet && alongA !== drawnA && alongB !== drawnB)
     return { ...relation, alongA: drawnA, alongB: drawnB, sense: enclosed(drawnA, drawnB) === 1 ? -1 : 1 };

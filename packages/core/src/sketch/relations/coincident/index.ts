@@ -14,7 +14,7 @@ const CARRIERS = ['point', 'line', 'circle', 'ellipse', 'spline'] as const;
 export const coincident: RelationKind<Coincident> = {
   schema: coincidentSchema,
   title: 'Coincident',
-  verb: { key: 'J', says: 'Puts a point onto a point or onto a curve.', wants: 'a point, and a point or curve' },
+  verb: { key: 'J', says: 'Puts a point onto a point or onto a curve.', wants: 'points, and a point or curve' },
   mark: '•',
   words: 'lie on each other',
   refs: ({ a, b }) => [a, b],

@@ -11,7 +11,7 @@ type Collinear = z.infer<typeof collinearSchema>;
 export const collinear: RelationKind<Collinear> = {
   schema: collinearSchema,
   title: 'Collinear',
-  verb: { key: 'U', says: 'Puts two lines onto one straight line.', wants: 'two lines' },
+  verb: { key: 'U', says: 'Puts two lines onto one straight line.', wants: 'two lines or more' },
   mark: '—',
   words: 'lie along one line',
   refs: ({ a, b }) => [a, b],

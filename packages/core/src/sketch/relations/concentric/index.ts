@@ -10,7 +10,7 @@ type Concentric = z.infer<typeof concentricSchema>;
 export const concentric: RelationKind<Concentric> = {
   schema: concentricSchema,
   title: 'Concentric',
-  verb: { key: 'C', says: 'Gives circles and arcs one centre.', wants: 'two circles or arcs' },
+  verb: { key: 'C', says: 'Gives circles and arcs one centre.', wants: 'circles or arcs' },
   mark: '◎',
   words: 'have one centre',
   refs: ({ a, b }) => [a, b],

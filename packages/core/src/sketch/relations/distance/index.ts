@@ -1,10 +1,12 @@
 import { z } from 'zod';
 import {
   add2,
+  cross2,
   direction2,
   distance2,
   dot2,
   footOnLine2,
+  middle2,
   offLine2,
   scale2,
   sub2,
@@ -47,7 +49,7 @@ export const distance: RelationKind<Distance> = {
   schema: distanceSchema,
   title: 'Size',
   words: 'are apart by',
-  way: ({ direction }) => (direction === 'aligned' ? undefined : direction),
+  way: ({ direction }) => WAYS[direction],
   carried: (relation, { angle }) => (relation.direction !== 'aligned' && Math.abs(angle) > 1e-9 ? undefined : relation),
   refs: ({ a, b }) => [a, b],
   roles: ({ a, b, direction, rimA, rimB }) => {
@@ -128,26 +130,40 @@ export const distance: RelationKind<Distance> = {
 
 /**
  * The way of measuring two points that the place of the text asks for: square off the line between them its true length,
- * else beside the pair, or above or below it. Points that stand nearly over or beside each other without a line between
- * them are measured upright or level.
+ * else beside the pair, or above or below it. Points that no line joins are mostly meant upright or level: always where they
+ * stand nearly over or beside each other, else wherever the text does not stand square off their middle.
  */
 export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<Distance, 'direction' | 'sense'> {
   if (geometry.roleOf(b) === 'line') return { direction: 'aligned', sense: offLine(geometry, a, b) >= 0 ? 1 : -1 };
   const [p, q] = [placeOf(a, geometry), placeOf(b, geometry)];
   const inside = (k: 0 | 1) => text[k] >= Math.min(p[k], q[k]) && text[k] <= Math.max(p[k], q[k]);
   const [dx, dy] = [Math.abs(q[0] - p[0]), Math.abs(q[1] - p[1])];
-  const slack = isDrawn(geometry, a, b) ? 1e-6 : LEANING;
+  const joined = isDrawn(geometry, a, b);
+  const slack = joined ? 1e-6 : LEANING;
   const flat = dy < slack * dx;
   const steep = dx < slack * dy;
   const share = dot2(sub2(text, p), sub2(q, p)) / distance2(p, q) ** 2;
-  if (!flat && !steep && share > 0 && share < 1) return { direction: 'aligned', sense: 1 };
+  const isSquareOff = joined ? share > 0 && share < 1 : isOffMiddle(p, q, text);
+  if (!flat && !steep && isSquareOff) return { direction: 'aligned', sense: 1 };
   if (flat || (!steep && inside(0) && !inside(1))) return { direction: 'horizontal', sense: q[0] >= p[0] ? 1 : -1 };
   if (steep || (!flat && inside(1) && !inside(0))) return { direction: 'vertical', sense: q[1] >= p[1] ? 1 : -1 };
   return { direction: 'aligned', sense: 1 };
 }
 
+/** What is measured, where it is not the true length. */
+const WAYS = { aligned: undefined, horizontal: 'level', vertical: 'upright' } as const;
+
 /** The slope up to which two points that no line joins are taken to be level. */
 const LEANING = 0.15;
+
+/** Is a place seen from the middle of two others square to them, rather than above or beside? */
+function isOffMiddle(p: Vec2, q: Vec2, place: Vec2): boolean {
+  const [x, y] = [Math.abs(q[0] - p[0]), Math.abs(q[1] - p[1])];
+  const off = sub2(place, middle2(p, q));
+  const leaning = Math.atan2(Math.abs(dot2(off, sub2(q, p))), Math.abs(cross2(off, sub2(q, p))));
+  return leaning < Math.min(OFF_MIDDLE, Math.atan2(y, x) / 2, Math.atan2(x, y) / 2);
+}
+const OFF_MIDDLE = 0.25;
 
 const isDrawn = ({ entities }: Geometry, a: Id, b: Id): boolean =>
   Object.values(entities).some(

@@ -16,7 +16,7 @@ export const equal: RelationKind<Equal> = {
   verb: {
     key: 'G',
     says: 'Gives lines the same length, circles the same size.',
-    wants: 'two lines, or two circles or arcs',
+    wants: 'lines, or circles or arcs',
   },
   mark: '=',
   words: 'are equal',

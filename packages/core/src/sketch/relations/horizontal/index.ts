@@ -5,7 +5,7 @@ const horizontalSchema = levelSchema('horizontal');
 
 export const horizontal = levelKind('horizontal', horizontalSchema, 1, 'vertical', {
   title: 'Horizontal',
-  verb: { key: 'H', says: 'Keeps a line level, or two points at one height.', wants: 'a line, or two points' },
+  verb: { key: 'H', says: 'Keeps a line level, or two points at one height.', wants: 'lines, or points' },
   mark: 'H',
   words: 'is level',
 });

@@ -5,7 +5,7 @@ const verticalSchema = levelSchema('vertical');
 
 export const vertical = levelKind('vertical', verticalSchema, 0, 'horizontal', {
   title: 'Vertical',
-  verb: { key: 'V', says: 'Keeps a line upright, or two points above each other.', wants: 'a line, or two points' },
+  verb: { key: 'V', says: 'Keeps a line upright, or two points above each other.', wants: 'lines, or points' },
   mark: 'V',
   words: 'is upright',
 });
