@@ -92,7 +92,9 @@ export class Hand {
     let [aim, before]: (Vec2 | undefined)[] = [undefined, undefined];
     do {
       before = aim;
-      await this.page.waitForTimeout(60);
+      await this.page.evaluate(
+        () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)))),
+      );
       await expect(this.bench.view).toHaveAttribute('data-moving', '0');
       aim = await this.onPaper(at);
     } while (!before || Math.hypot(aim[0] - before[0], aim[1] - before[1]) > 1e-6);
@@ -204,6 +206,8 @@ export class Hand {
     await this.on(this.page.getByRole('button', { name: '+ new part' }));
     await this.type(name);
     await expect(this.page.getByTestId('part-name')).toHaveText(name);
+    // the others come into the view
+    await this.looked();
   }
 
   /** Another name for the part on the bench. */

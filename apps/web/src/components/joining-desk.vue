@@ -101,6 +101,7 @@ const prompt = computed(() => {
             label="offset"
             :change="none"
             :keep="keeping('offset')"
+            :entered="() => void joining.accept()"
           />
           angle
           <NumberChip :text="draft.angle" :asks="ANGLE" label="angle" :change="none" :keep="keeping('angle')" />
@@ -120,6 +121,7 @@ const prompt = computed(() => {
         label="amount"
         :change="none"
         :keep="keeping('amount')"
+        :entered="() => void joining.accept()"
       />
     </p>
     <p v-else-if="joining.asked === undefined" class="text-muted mt-3 text-sm">A number keeps them so far apart.</p>

@@ -29,6 +29,8 @@ const props = defineProps<{
   keep?: (expression: string, naming: readonly Action[]) => Result<void>;
   /** Begins the number after it, or before it; false where there is none. */
   next?: (by: 1 | -1) => boolean;
+  /** It was begun by a key of the view, and Enter has taken it: what it belongs to is taken with it. */
+  entered?: (() => void) | undefined;
 }>();
 
 const store = useProject();
@@ -37,6 +39,10 @@ const typed = ref('');
 const wrong = shallowRef<Issue>();
 const input = ref<HTMLInputElement>();
 const box = ref<HTMLElement>();
+/** What stood here before it was typed. */
+let before = '';
+/** Was it begun by a key of the view? */
+let isByKey = false;
 
 const scope = computed(() => valueScope(Object.values(store.project?.values ?? {}), store.project?.unit ?? 'mm'));
 const amount = computed(() => evaluate(props.text, props.asks, scope.value));
@@ -47,8 +53,9 @@ const comesTo = computed(() => (amount.value.ok ? `comes to ${shown(4)}` : expla
 /** Of a name or a sum it is told how large that is. */
 const result = computed(() => !props.bare && !isPlainNumber(props.text) && shown(3));
 
-/** @param text what a key has begun already, in place of what stands there */
-async function begin(text?: string) {
+/** @param text what a key has typed already, in place of what stands there */
+async function begin(text?: string, byKey = false) {
+  [before, isByKey] = [props.text, byKey];
   typed.value = text ?? props.text;
   wrong.value = undefined;
   editing.value = true;
@@ -58,7 +65,12 @@ async function begin(text?: string) {
   else show(text);
 }
 
-defineExpose({ begin });
+defineExpose({
+  /** Begins it by a key of the view. @param text what the key typed, in place of what stands there */
+  begin(text?: string) {
+    return begin(text, true);
+  },
+});
 
 /** What is wrong with the text, or the gesture's actions. */
 function reading(
@@ -83,6 +95,12 @@ function take() {
   editing.value = false;
 }
 
+/** Enter takes it. */
+function enter() {
+  take();
+  if (!editing.value && isByKey) props.entered?.();
+}
+
 /** Tab takes it and goes on to the next number of the sentence. */
 function goOn(event: KeyboardEvent) {
   take();
@@ -92,11 +110,15 @@ function goOn(event: KeyboardEvent) {
 function show(text: string) {
   const read = reading(text);
   wrong.value = 'issue' in read ? read.issue : undefined;
-  if (!('issue' in read) && !props.keep) store.preview(read.actions);
+  if ('issue' in read) return;
+  if (!props.keep) store.preview(read.actions);
+  // what would be accepted with it is seen before
+  else if (props.entered && read.naming.length === 0) props.keep(read.expression, []);
 }
 
 function leave() {
   if (!props.keep) store.preview([]);
+  else if (props.entered && before !== props.text) props.keep(before, []);
   editing.value = false;
 }
 
@@ -106,7 +128,7 @@ function leaveTaking({ target, relatedTarget }: FocusEvent) {
   if (!(target instanceof HTMLInputElement)) return;
   // a name is given its number beside it
   if (box.value?.contains(relatedTarget as Node | null)) return;
-  if (editing.value && typed.value !== props.text) take();
+  if (editing.value && typed.value !== before) take();
   if (editing.value) leave();
 }
 
@@ -168,7 +190,7 @@ function press(event: PointerEvent) {
       :aria-label="label"
       :aria-invalid="wrong !== undefined"
       maxlength="240"
-      @keydown.enter.prevent="take"
+      @keydown.enter.prevent="enter"
       @keydown.tab="goOn"
       @keydown.esc.stop="leave"
       @keydown.up.prevent="nudge(1)"

@@ -13,6 +13,8 @@ defineProps<{
   /** Opens what was picked to be picked again. */
   pick: (field: string) => void;
   keep?: (field: string, expression: string, naming: readonly Action[]) => Result<void>;
+  /** A number that was begun by a key of the view has been taken by Enter. */
+  entered?: (() => void) | undefined;
 }>();
 
 const bench = useWorkbench();
@@ -53,6 +55,7 @@ defineExpose({
       :label="phrase.label"
       :next="(by) => next(k, by)"
       :change="(expression: string) => change(phrase.field, expression)"
+      :entered="entered"
       v-bind="
         keep ? { keep: (expression: string, naming: readonly Action[]) => keep!(phrase.field, expression, naming) } : {}
       "

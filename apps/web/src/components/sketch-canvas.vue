@@ -326,7 +326,7 @@ defineExpose({ hold });
       </g>
     </svg>
     <DrawnSizes
-      v-if="state.tool.sizes.length > 0 && state.at && !asked"
+      v-if="state.tool.sizes.length > 0 && (state.tool.isBusy || state.entry) && state.at && !asked"
       :editor="editor"
       :state="state"
       :at="map.at(state.at)"

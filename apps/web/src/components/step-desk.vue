@@ -54,6 +54,11 @@ function keep(field: string, expression: string, added: readonly Action[]): Resu
   return bench.setDraft({ ...draft.value, step: { ...step, [field]: expression }, naming: [...naming, ...added] });
 }
 
+/** A number that was typed in the view takes the step with it, where nothing is missing and nothing is wrong. */
+function entered() {
+  if (!trouble.value && bench.fields.every(({ picked, min }) => picked.length >= min)) bench.acceptDraft();
+}
+
 const keepIn = (field: string) => (expression: string, naming: readonly Action[]) => keep(field, expression, naming);
 
 const sentence = ref<InstanceType<typeof PhraseText>>();
@@ -82,6 +87,7 @@ const words = (reference: Reference) => referenceWords(reference, bench.nameOf);
         :choose="set"
         :pick="(field) => (bench.asked = field)"
         :keep="keep"
+        :entered="entered"
       />
     </p>
     <component
@@ -132,7 +138,7 @@ const words = (reference: Reference) => referenceWords(reference, bench.nameOf);
       :key="name"
       :field="field"
       :value="filled[name]"
-      v-bind="keeps ? { keep: keepIn(name) } : {}"
+      v-bind="keeps ? { keep: keepIn(name), entered } : {}"
       @choose="(value: unknown) => set(name, value)"
     />
     <p v-if="trouble" class="text-clash my-2" role="alert">{{ trouble }}</p>

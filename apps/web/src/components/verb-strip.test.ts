@@ -16,7 +16,12 @@ test('verbs are found by typing, best first; what is not possible yet says why a
   const wrapper = mount(VerbStrip, { attachTo: document.body, props: { place: 'Here', verbs } });
   const strip = wrapper.vm as unknown as { search(): Promise<void>; press(key: string): boolean };
   expect(wrapper.findAll('button').map((button) => button.text())).toEqual(['HHalf circle', 'CCircle', 'more… Space']);
-  expect([strip.press('r'), strip.press('c'), ran]).toEqual([false, true, ['Circle']]);
+  expect([strip.press('x'), strip.press('r'), ran]).toEqual([false, true, []]);
+  await wrapper.vm.$nextTick();
+  expect(wrapper.get('[role=status]').text()).toBe('Round Pick corners first.');
+  expect([strip.press('c'), ran]).toEqual([true, ['Circle']]);
+  await wrapper.vm.$nextTick();
+  expect(wrapper.find('[role=status]').exists()).toBe(false);
 
   await strip.search();
   const shown = () => wrapper.findAll('[role=option]').map((option) => option.text().replace(/ .$/, '').trim());

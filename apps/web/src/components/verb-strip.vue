@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, ref, watchEffect } from 'vue';
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue';
 import { here } from '../verbs/here.ts';
 import { sought, type Verb } from '../verbs/verb.ts';
 import VerbCard from './verb-card.vue';
@@ -24,6 +24,7 @@ onBeforeUnmount(() => {
 
 async function search() {
   searching.value = true;
+  lacking.value = undefined;
   text.value = '';
   chosen.value = 0;
   await nextTick();
@@ -37,12 +38,20 @@ function run(verb: Verb | undefined) {
   verb.run();
 }
 
-/** Runs the verb of a key; tells whether there was one. */
+/** Runs the verb of a key, or says what it lacks; tells whether there was one. */
 function press(key: string): boolean {
-  const verb = possible.value.find((candidate) => candidate.key.toLowerCase() === key.toLowerCase());
+  const called = props.verbs.filter((candidate) => candidate.key.toLowerCase() === key.toLowerCase());
+  const verb = called.find(({ lacks }) => lacks === undefined) ?? called[0];
+  lacking.value = verb?.lacks === undefined ? undefined : verb;
   run(verb);
   return verb !== undefined;
 }
+/** Of what a key called, what is lacking: until something else is done. */
+const lacking = shallowRef<Verb>();
+watch(
+  () => [props.place, possible.value.length],
+  () => (lacking.value = undefined),
+);
 
 async function choose(k: number) {
   chosen.value = k;
@@ -56,6 +65,13 @@ defineExpose({ search, press });
 
 <template>
   <div class="absolute bottom-3 left-1/2 z-10 w-max max-w-[calc(100%-12px)] -translate-x-1/2">
+    <p
+      v-if="lacking && !searching"
+      class="bg-lit border-ink mx-auto mb-1 w-max max-w-full border px-3 py-1 text-sm"
+      role="status"
+    >
+      <strong class="font-semibold">{{ lacking.title }}</strong> {{ lacking.lacks }}
+    </p>
     <div v-if="searching" class="bg-lit border-ink mb-1 flex border">
       <ul ref="list" class="max-h-64 min-w-64 grow overflow-y-auto" role="listbox" aria-label="Verbs">
         <li

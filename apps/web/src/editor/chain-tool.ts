@@ -18,6 +18,7 @@ import {
   reversed,
   scale2,
   sub2,
+  type Action,
   type DrawnArc,
   type Id,
   type Vec2,
@@ -32,6 +33,7 @@ import {
   type DrawnSize,
   type TypedSizes,
 } from './drawn-sizes.ts';
+import { placedBy, placingSizes } from './placing.ts';
 import { footOn, levelOf, type Snap } from './snapping.ts';
 import { touchingLine } from './touching.ts';
 import {
@@ -39,6 +41,7 @@ import {
   FigureMaker,
   guidesOf,
   NO_PREVIEW,
+  orTyped,
   snapFor,
   straight,
   tagsOf,
@@ -78,6 +81,8 @@ export class ChainTool implements Tool {
   private bent: boolean;
   private pointer: PointerAt | undefined;
   private typed: TypedSizes = [];
+  /** Values that were named where it begins. */
+  private begunNaming: readonly Action[] = [];
 
   /** @param beginsBent an arc comes first: it needs the end of a curve to go on from */
   constructor(
@@ -106,7 +111,7 @@ export class ChainTool implements Tool {
   }
 
   get hint(): string {
-    if (!this.last) return this.bent ? 'Click the end of a line or curve.' : 'Click where the chain begins.';
+    if (!this.last) return this.bent ? 'Click the end of a line or curve.' : orTyped('Click where the chain begins.');
     const other = this.bent ? 'T: a line next.' : this.last.heading ? 'T: a tangent arc next.' : '';
     return `Click the next point; the first point closes; Esc ends. ${other}`.trim();
   }
@@ -120,12 +125,17 @@ export class ChainTool implements Tool {
 
   /** Of a line its length and direction, of an arc its radius. */
   get sizes(): readonly DrawnSize[] {
-    if (!this.last || !this.pointer) return [];
+    if (!this.pointer) return [];
+    if (!this.last) return this.bent ? [] : placingSizes(this.host.anchoring.anchor, this.find(this.pointer).place);
     const { start, end } = this.piece(this.pointer);
     const arc = this.arcTo(end.place);
     if (arc) return [{ prompt: 'radius', asks: LENGTH, now: distance2(arc.centre, arc.a) }];
     const numbers = this.bent ? [] : LINE.read([start!.place], end.place)!;
     return numbers.map((now, k) => ({ ...LINE.asked[k]!, now }));
+  }
+
+  get naming(): readonly Action[] {
+    return this.begunNaming;
   }
 
   keep(typed: TypedSizes): undefined {
@@ -136,6 +146,7 @@ export class ChainTool implements Tool {
   move(pointer: PointerAt): void {
     this.pointer = pointer;
     const { start, end: found, touches } = this.piece(pointer);
+    if (!start && found.point !== undefined) this.host.anchoring.touch(found.point);
     const from = start?.place;
     const arc = this.arcTo(found.place);
     const pieces = !from
@@ -160,6 +171,8 @@ export class ChainTool implements Tool {
     if (!last || !first) {
       const begun: ChainEnd = { snap: found, ...this.arriving(found) };
       if (begun.heading || !this.bent) this.trail = [begun];
+      this.begunNaming = namingOf(this.typed);
+      this.typed = [];
       return;
     }
     const from = first.place;
@@ -175,8 +188,9 @@ export class ChainTool implements Tool {
     if (!arc && this.square(found, pointer)) maker.relate({ kind: 'perpendicular', a: last.piece!.id, b: piece });
     const { typed } = this;
     holdTyped(maker, arc ? [radiusOf(piece)] : [lengthOf(maker, piece), directionOf(piece)], typed);
-    const naming = namingOf(typed);
+    const naming = [...this.begunNaming, ...namingOf(typed)];
     this.typed = [];
+    this.begunNaming = [];
     this.host.draw(maker.figure, arc ? 'arc' : 'line', naming, this.first !== undefined);
     this.begun = this.first ?? start;
     if (end === this.begun) {
@@ -198,6 +212,7 @@ export class ChainTool implements Tool {
     this.begun = undefined;
     this.trail = [];
     this.typed = [];
+    this.begunNaming = [];
     this.bent = this.beginsBent;
     this.preview = NO_PREVIEW;
     return drawing;
@@ -222,8 +237,9 @@ export class ChainTool implements Tool {
   private find(pointer: PointerAt): Snap {
     const from = this.last?.snap.place;
     const found = snapFor(this.host, pointer, this.bent ? undefined : from);
+    if (!from) return placedBy(this.host.anchoring.anchor, found, pointer.at, this.typed);
     const [first, second] = this.typed.map((size) => size?.size);
-    if (!from || (first === undefined && second === undefined)) return found;
+    if (first === undefined && second === undefined) return found;
     if (this.bent) return exactly(this.host, this.onArc(found.place, first));
     const there = exactly(this.host, LINE.aim([from], found.place, [first, second])!);
     if (first === undefined && found.on !== undefined)

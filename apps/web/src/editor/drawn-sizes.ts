@@ -24,6 +24,8 @@ export interface DrawnSize {
   readonly prompt: string;
   readonly asks: Dimension;
   readonly now: number;
+  /** Is it settled by a guess, so that the next one is meant first? */
+  readonly isGuessed?: boolean;
   /** What it can be; lengths above 0 up to 100 m, angles any, if it is not told. */
   readonly within?: { readonly min: number; readonly max: number };
 }

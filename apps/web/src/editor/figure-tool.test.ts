@@ -145,7 +145,7 @@ test.each(NAMES)('%s: is shown before it is made, and has the freedoms of its ge
   const d = desk();
   d.editor.take(name);
   for (const [k, at] of clicks.entries()) {
-    expect(d.editor.tool.hint).toContain(FIGURE_RECIPES[name].words[k]);
+    expect(d.editor.tool.hint).toContain(FIGURE_RECIPES[name].words[k]!.replace(/\.$/, ''));
     d.editor.pointer('move', { at, reach: 1, free: false, add: false });
     if (k === clicks.length - 1 && name !== 'point') expect(d.editor.tool.preview.pieces.length).toBeGreaterThan(0);
     d.click(at);

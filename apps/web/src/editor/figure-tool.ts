@@ -1,12 +1,14 @@
 import { distance2, Geometry, issue, NUMBER, type Action, type Issue, type Vec2 } from '@helb/core';
 import { holdTyped, namingOf, type DrawnSize, type TypedSizes } from './drawn-sizes.ts';
 import type { FigureRecipe } from './figure-recipes.ts';
+import { placedBy, placingSizes } from './placing.ts';
 import type { Snap } from './snapping.ts';
 import {
   exactly,
   FigureMaker,
   guidesOf,
   NO_PREVIEW,
+  orTyped,
   snapFor,
   straight,
   tagsOf,
@@ -33,7 +35,7 @@ export class FigureTool implements Tool {
 
   get hint(): string {
     const { words, count } = this.recipe;
-    const asked = words[this.clicked.length]!;
+    const asked = this.isBusy ? words[this.clicked.length]! : orTyped(words[0]!);
     return count ? `${asked} ${this.count} ${count.words}; + and - change it.` : asked;
   }
 
@@ -57,6 +59,7 @@ export class FigureTool implements Tool {
   /** The numbers of the click to come; of a figure with a count, that is the last of them. */
   get sizes(): readonly DrawnSize[] {
     const { recipe, clicks, places, last } = this;
+    if (!this.isBusy) return last ? placingSizes(this.host.anchoring.anchor, this.find(last).place) : [];
     const numbers = last && clicks?.read(places, this.find(last).place);
     if (!clicks || !numbers) return [];
     const told = clicks.asked.map((asked, k) => ({ ...asked, now: numbers[k]! }));
@@ -67,6 +70,10 @@ export class FigureTool implements Tool {
 
   keep(typed: TypedSizes): Issue | undefined {
     this.typed[this.clicked.length] = typed;
+    if (!this.isBusy) {
+      if (this.last) this.move(this.last);
+      return undefined;
+    }
     const count = this.recipe.count && typed[this.clicks?.asked.length ?? 0];
     if (count) this.count = count.size;
     if (!this.last) return undefined;
@@ -108,6 +115,7 @@ export class FigureTool implements Tool {
   /** What a click would be: where the typed numbers put it, else what is guessed. */
   private find(pointer: PointerAt): Snap {
     const found = snapFor(this.host, pointer);
+    if (!this.isBusy) return placedBy(this.host.anchoring.anchor, found, pointer.at, this.typed[0] ?? []);
     const { told } = this;
     if (!told.includes(true)) return found;
     // where all is typed the pointer tells only to which side, and a guess may lie on none
@@ -118,6 +126,7 @@ export class FigureTool implements Tool {
   move(pointer: PointerAt): void {
     this.last = pointer;
     const found = this.find(pointer);
+    if (!this.isBusy && found.point !== undefined) this.host.anchoring.touch(found.point);
     const signs = { tags: tagsOf(found), guides: guidesOf(found) };
     const maker = this.made([...this.clicked, found]);
     if (maker) {

@@ -157,7 +157,7 @@ test('what can not be is refused with its reason, and stays to be mended; Esc le
   expect(on.editor.typing.entry).toBeUndefined();
   expect(on.editor.snapshot.tool.sizes).toHaveLength(1);
   expect(on.editor.escape()).toBe(true);
-  expect(on.editor.snapshot.tool.sizes).toEqual([]);
+  expect(on.editor.snapshot.tool.isBusy).toBe(false);
 
   on.editor.take('polygon');
   on.click([0, 0]);
@@ -183,7 +183,7 @@ test('a chain that is typed back to where it began closes there', () => {
   expect(Object.values(on.editor.sketch.entities).filter(({ kind }) => kind === 'point')).toHaveLength(4);
   expect(on.editor.solved.solution.clash).toEqual([]);
   // it has ended
-  expect(on.editor.snapshot.tool.sizes).toEqual([]);
+  expect(on.editor.snapshot.tool.isBusy).toBe(false);
 });
 
 test('a name that one click makes is there for the next, and can not be made twice', () => {

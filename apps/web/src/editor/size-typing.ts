@@ -31,7 +31,8 @@ export class SizeTyping {
     const { sizes = [], takesNames = false } = this.editor.tool;
     if (this.entry || sizes.length === 0) return false;
     if (!(key === 'Tab' || beginsNumber(key) || (takesNames && beginsName(key)))) return false;
-    this.entry = { texts: sizes.map(() => ''), focus: 0 };
+    const open = sizes.findIndex(({ isGuessed }) => !isGuessed);
+    this.entry = { texts: sizes.map(() => ''), focus: Math.max(0, open) };
     this.type(key === 'Tab' ? '' : key);
     return true;
   }

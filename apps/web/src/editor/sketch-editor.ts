@@ -11,7 +11,6 @@ import {
   solved,
   valueScope,
   type Action,
-  type EdgeFacts,
   type Entities,
   type Figure,
   type Id,
@@ -20,7 +19,6 @@ import {
   type NewId,
   type Pattern,
   type Project,
-  type Reference,
   type Relation,
   type RelationName,
   type Result,
@@ -28,39 +26,22 @@ import {
   type SketchEdit,
   type SizedRelation,
   type Sizes,
-  type SketchSources,
   type SketchStep,
   type SolvedSketch,
   type Vec2,
 } from '@helb/core';
 import { Snapshots } from '../snapshots/snapshots.ts';
+import type { EditorPort } from './editor-port.ts';
 import { measureText, movedPlaces, type EditorState } from './editor-state.ts';
-import type { Under } from './borrow-tool.ts';
 import { numberAsked, sizeAsked, tieOf, type Asking, type NumberAsked } from './asking.ts';
 import { helpersOf } from './helpers.ts';
 import { Lending } from './lending.ts';
 import { Loans } from './projected-references.ts';
 import { hit, SelectTool } from './select-tool.ts';
+import { Anchoring } from './placing.ts';
 import { SizeTyping } from './size-typing.ts';
 import type { PointerAt, Tool } from './tool.ts';
 import { USE_SELECTION, TOOLS, type ToolName } from './tools.ts';
-
-/** What the editor needs of the page. */
-interface EditorPort {
-  project(): Project;
-  act(actions: readonly Action[]): Result<void>;
-  newId: NewId;
-  /** Where the sketch lies and what it borrows, as far as the engine has told; undefined before it has. */
-  sources(): SketchSources | undefined;
-  /** What of the model lies under a place of the sketch plane, front to back. */
-  under(at: Vec2): readonly Under[];
-  /** Where the sketch plane crosses the bodies before it. */
-  crossings(source: Reference): readonly EdgeFacts[];
-  /** Where the sketch plane crosses what is laid under the model. */
-  underlay(): readonly (readonly Vec2[])[];
-  /** Something was refused: the page tells why. */
-  told(issue: Issue): void;
-}
 
 const scopeOf = ({ values, unit }: Project): Scope => valueScope(Object.values(values), unit);
 
@@ -73,6 +54,7 @@ export class SketchEditor extends Snapshots<EditorState> {
   private readonly lending = new Lending(this);
   /** Numbers that are typed for what is on its way. */
   readonly typing = new SizeTyping(this);
+  readonly anchoring = new Anchoring(() => this.reachable);
   tool: Tool = new SelectTool(this);
   selection: ReadonlySet<Id> = new Set();
   hovered: Id | undefined;

@@ -16,6 +16,7 @@ import {
   type Piece,
   type Vec2,
 } from '@helb/core';
+import type { Anchor, Apart } from './placing.ts';
 
 /** Where the pointer is taken to be, and what is guessed from it. */
 export interface Snap {
@@ -32,6 +33,8 @@ export interface Snap {
   readonly level?: 'horizontal' | 'vertical';
   /** The place is level with, or above or below, existing points. */
   readonly aligned?: readonly Alignment[];
+  /** Its typed distances from a point. */
+  readonly apart?: readonly Apart[];
 }
 
 interface Alignment {
@@ -54,13 +57,13 @@ export interface SnapQuery {
   readonly helpers?: ReadonlySet<Id>;
   /** Where a line would begin: level and upright are guessed from it. */
   readonly from?: Vec2;
+  /** The point that was touched last: places line up with it however far it is. */
+  readonly anchor?: Anchor;
 }
 
 /** The best guess for a place: a point, the middle of a line, a curve, level with the last point; else the place itself. */
-export function snap(
-  geometry: Geometry,
-  { at, reach, free, from, drawn = geometry, underlay = [], helpers = new Set() }: SnapQuery,
-): Snap {
+export function snap(geometry: Geometry, query: SnapQuery): Snap {
+  const { at, reach, free, from, drawn = geometry, underlay = [], helpers = new Set() } = query;
   const point = nearest(pointIds(geometry), (id) => distance2(geometry.point(id), at), reach);
   // an existing point is no guess: it is what was clicked
   if (point) return { place: geometry.point(point), point };
@@ -73,11 +76,12 @@ export function snap(
   if (middle) return { place: middleOf(geometry, middle), middleOf: middle };
   const level = from && levelOf(from, at, reach);
   const on = nearest(curves, (id) => distance2(footOn(geometry, id, at), at), reach);
-  if (on) return onCurve({ geometry, drawn, at, reach, from }, on, level);
+  const near: Near = { geometry, drawn, at, reach, from, anchor: query.anchor };
+  if (on) return onCurve(near, on, level);
   const under = nearestOnLines(underlay, at, reach);
   if (under) return { place: under };
   const place: Vec2 = level ? (level === 'horizontal' ? [at[0], from[1]] : [from[0], at[1]]) : at;
-  return withAlignments(drawn, { place, ...(level ? { level } : {}) }, reach, from);
+  return withAlignments(near, { place, ...(level ? { level } : {}) });
 }
 
 /** Where two curves cross near a place. */
@@ -139,30 +143,31 @@ const COORDINATE = { vertical: 0, horizontal: 1 } as const;
 const KINDS = ['vertical', 'horizontal'] as const;
 type Kind = (typeof KINDS)[number];
 
-/** The nearest point that is nearly level with a place, or nearly above or below it. */
-function alignedWith(geometry: Geometry, kind: Kind, at: Vec2, reach: number, from: Vec2 | undefined): Id | undefined {
+/** The point that was touched last, else the nearest, that is nearly level with a place, or nearly above or below it. */
+function alignedWith({ drawn, reach, from, anchor }: Near, kind: Kind, at: Vec2): Alignment | undefined {
   const k = COORDINATE[kind];
-  const near = pointIds(geometry).filter((id) => {
-    const place = geometry.point(id);
+  const isLevel = (place: Vec2, farthest: number) => {
     const apart = distance2(place, at);
     const own = from && distance2(place, from) < 1e-9;
-    const level = Math.abs(place[k] - at[k]) <= reach / 2;
-    return level && !own && id !== ORIGIN && apart > 2 * reach && apart < FAR * reach;
-  });
-  return nearest(near, (id) => distance2(geometry.point(id), at), Infinity);
+    return Math.abs(place[k] - at[k]) <= reach / 2 && !own && apart > 2 * reach && apart < farthest;
+  };
+  if (anchor && anchor.id !== ORIGIN && isLevel(anchor.at, Infinity))
+    return { kind, point: anchor.id, from: anchor.at };
+  const near = pointIds(drawn).filter((id) => id !== ORIGIN && isLevel(drawn.point(id), FAR * reach));
+  const point = nearest(near, (id) => distance2(drawn.point(id), at), Infinity);
+  return point === undefined ? undefined : { kind, point, from: drawn.point(point) };
 }
 
-/** Takes over the height and the upright of the nearest points that have nearly the same; what is level already stays. */
-function withAlignments(geometry: Geometry, snap: Snap, reach: number, from: Vec2 | undefined): Snap {
+/** Takes over the height and the upright of points that have nearly the same; what is level already stays. */
+function withAlignments(near: Near, snap: Snap): Snap {
   let [x, y] = snap.place;
   const aligned: Alignment[] = [];
   for (const kind of KINDS) {
-    const point = snap.level === kind ? undefined : alignedWith(geometry, kind, snap.place, reach, from);
-    if (!point) continue;
-    const place = geometry.point(point);
-    if (kind === 'vertical') x = place[0];
-    else y = place[1];
-    aligned.push({ kind, point, from: place });
+    const found = snap.level === kind ? undefined : alignedWith(near, kind, snap.place);
+    if (!found) continue;
+    if (kind === 'vertical') x = found.from[0];
+    else y = found.from[1];
+    aligned.push(found);
   }
   return aligned.length > 0 ? { ...snap, place: [x, y], aligned } : snap;
 }
@@ -173,18 +178,19 @@ interface Near {
   readonly at: Vec2;
   readonly reach: number;
   readonly from: Vec2 | undefined;
+  readonly anchor: Anchor | undefined;
 }
 
 /** A place on a curve: where it meets the level or upright line from the last point, or from a point that is nearly so. */
-function onCurve({ geometry, drawn, at, reach, from }: Near, on: Id, level: Kind | undefined): Snap {
+function onCurve(near: Near, on: Id, level: Kind | undefined): Snap {
+  const { geometry, at, reach, from } = near;
   const meeting = level && from && meetingOf(geometry, on, level, from, at, reach);
   if (meeting) return { place: meeting, on, level };
   const foot = footOn(geometry, on, at);
   for (const kind of KINDS) {
-    const point = alignedWith(drawn, kind, foot, reach, from);
-    const through = point && drawn.point(point);
-    const place = through && meetingOf(geometry, on, kind, through, at, reach);
-    if (place) return { place, on, aligned: [{ kind, point, from: through }] };
+    const found = alignedWith(near, kind, foot);
+    const place = found && meetingOf(geometry, on, kind, found.from, at, reach);
+    if (place) return { place, on, aligned: [found] };
   }
   return { place: foot, on };
 }

@@ -15,6 +15,7 @@ import {
   type Vec2,
 } from '@helb/core';
 import type { DrawnSize, TypedSizes } from './drawn-sizes.ts';
+import { apartGuides, apartRelation, type Anchoring } from './placing.ts';
 import { snap, type Snap, type SnapQuery } from './snapping.ts';
 
 /** The pointer in sketch coordinates (mm). */
@@ -50,6 +51,8 @@ export interface ToolHost {
   /** That with what of the model can be drawn to: what is used of it is borrowed. */
   readonly reachable: Geometry;
   readonly newId: NewId;
+  /** From where the numbers of a first place count. */
+  readonly anchoring: Anchoring;
   /** Lines that only hold a figure together: nothing is drawn to them. */
   readonly helpers: ReadonlySet<Id>;
   /** Lines that are only seen, to be drawn over. */
@@ -104,8 +107,14 @@ export function snapFor(host: ToolHost, pointer: PointerAt, from?: Vec2): Snap {
 /** The same by what is drawn alone: for edits, which borrow nothing. */
 export const snapToDrawn = (host: ToolHost, pointer: PointerAt): Snap => snap(host.geometry, queryFor(host, pointer));
 
-const queryFor = ({ geometry, underlay, helpers }: ToolHost, pointer: PointerAt, from?: Vec2): SnapQuery => ({
-  ...{ ...pointer, drawn: geometry, underlay, helpers },
+const queryFor = (host: ToolHost, pointer: PointerAt, from?: Vec2): SnapQuery => ({
+  ...{
+    ...pointer,
+    drawn: host.geometry,
+    underlay: host.underlay,
+    helpers: host.helpers,
+    anchor: host.anchoring.anchor,
+  },
   ...(from ? { from } : {}),
 });
 
@@ -121,6 +130,8 @@ const SAME_mm = 1e-6;
 /** The signs of what a snap guesses, where they will stand. */
 export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {
   const tags: { at: Vec2; mark: string; of?: Id }[] = [];
+  const [apart] = found.apart ?? [];
+  if (apart) tags.push({ at: apart.at, mark: '•', of: apart.from });
   const under = found.point ?? found.on;
   if (under !== undefined) tags.push({ at: found.place, mark: '•', of: under });
   if (found.also !== undefined) tags.push({ at: found.place, mark: '•', of: found.also });
@@ -130,21 +141,24 @@ export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {
       at: [(from[0] + found.place[0]) / 2, (from[1] + found.place[1]) / 2],
       mark: found.level === 'horizontal' ? 'H' : 'V',
     });
-  for (const { kind, from: other } of found.aligned ?? [])
+  for (const { kind, from: other, point } of found.aligned ?? [])
     tags.push({
       at: [(other[0] + found.place[0]) / 2, (other[1] + found.place[1]) / 2],
       mark: kind === 'horizontal' ? 'H' : 'V',
+      of: point,
     });
   return tags;
 }
 
-/** Lines from the points that a place is aligned with. */
-export const guidesOf = ({ place, aligned = [] }: Snap): Preview['guides'] =>
-  aligned.map(({ from }) => straight(from, place));
+/** Lines from the points that a place is aligned with, and the way of typed distances. */
+export const guidesOf = (found: Snap): Preview['guides'] => [
+  ...(found.aligned ?? []).map(({ from }) => straight(from, found.place)),
+  ...apartGuides(found).map(([from, to]) => straight(from, to)),
+];
 
 /** Builds a figure from what was clicked: snapped places become existing points, or new ones with their guesses. */
 export class FigureMaker extends FigureBuilder {
-  point({ place, point, on, also, middleOf, aligned = [] }: Snap): Id {
+  point({ place, point, on, also, middleOf, aligned = [], apart = [] }: Snap): Id {
     // the origin is never part of a figure itself: a point of our own is laid on it
     if (point !== undefined && point !== ORIGIN) return point;
     const id = this.place(place);
@@ -152,6 +166,7 @@ export class FigureMaker extends FigureBuilder {
     for (const curve of [on, also]) if (curve !== undefined) this.relate({ kind: 'coincident', a: id, b: curve });
     if (middleOf !== undefined) this.relate({ kind: 'midpoint', point: id, line: middleOf });
     for (const { kind, point: other } of aligned) this.relate({ kind, a: other, b: id });
+    for (const one of apart) this.relate(apartRelation(one, id));
     return id;
   }
 
@@ -166,3 +181,7 @@ export class FigureMaker extends FigureBuilder {
     return this.arc(this.place(drawn.centre), a, b, distance2(drawn.centre, drawn.a));
   }
 }
+
+/** What is asked for, and how else it can be told. */
+export const orTyped = (asked: string): string =>
+  `${asked.replace(/\.$/, '')}, or touch a point and type how far from it.`;

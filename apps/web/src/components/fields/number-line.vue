@@ -8,6 +8,8 @@ defineProps<{
   field: Extract<Field, { type: 'number' }>;
   value: string;
   keep: (expression: string, naming: readonly Action[]) => Result<void>;
+  /** It was begun by a key of the view and taken by Enter. */
+  entered?: (() => void) | undefined;
 }>();
 
 const chip = ref<InstanceType<typeof NumberChip>>();
@@ -23,6 +25,6 @@ defineExpose({
 <template>
   <div class="border-rule flex items-baseline justify-between gap-3 border-t py-1">
     <span class="text-muted first-letter:uppercase">{{ field.label }}</span>
-    <NumberChip ref="chip" :text="value" :asks="field.asks" :label="field.label" :change="() => []" :keep="keep" />
+    <NumberChip ref="chip" :text="value" :asks="field.asks" :label="field.label" :change="() => []" :keep="keep" :entered="entered" />
   </div>
 </template>
