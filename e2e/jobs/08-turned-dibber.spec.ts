@@ -55,7 +55,6 @@ job({ name: '08 turned dibber', today: 127, aim: 76 }, async (hand) => {
   await hand.turn('s');
   await hand.centredRectangle([0, 0], ['5', '12']);
   await hand.cut('30');
-  await hand.key('Enter');
   await hand.reads('with the mortise', hand.figure('Volume'), 128255.584);
 
   // a groove: a rectangle about its centre is begun by mistake
@@ -80,7 +79,6 @@ job({ name: '08 turned dibber', today: 127, aim: 76 }, async (hand) => {
   await hand.pickToo([0, -17, 42.5]);
   await hand.key('u');
   await hand.type('1.2');
-  await hand.key('Enter');
   await hand.reads('its edges rounded', hand.figure('Volume'), 127687.953);
   // groove and rounding again along the axis
   await hand.key('n');
@@ -89,7 +87,6 @@ job({ name: '08 turned dibber', today: 127, aim: 76 }, async (hand) => {
   await hand.pick([0, 0, 158]);
   await hand.type('7', 'Tab');
   await hand.type('14');
-  await hand.key('Enter');
   await hand.reads('seven grooves', hand.figure('Volume'), 124282.168);
   await hand.reads('its centre', hand.figure('Centre of mass', 2), 78.0153544, 1e-4);
   await hand.select(page.getByLabel('Material'), 'Beech');

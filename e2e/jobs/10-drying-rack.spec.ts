@@ -24,7 +24,6 @@ job({ name: '10 drying rack', today: 256, aim: 154 }, async (hand) => {
   await hand.key('x');
   await hand.key('b');
   await hand.type('8');
-  await hand.key('Enter');
   await hand.reads('bar', hand.figure('Volume'), 41164.248);
 
   await hand.newPart('pin');
@@ -36,7 +35,6 @@ job({ name: '10 drying rack', today: 256, aim: 154 }, async (hand) => {
   await hand.key('x');
   await hand.key('b');
   await hand.type('15');
-  await hand.key('Enter');
   await hand.reads('pin', hand.figure('Volume'), 954.258769, 6e-5);
 
   await hand.newPart('shackle');
@@ -58,10 +56,9 @@ job({ name: '10 drying rack', today: 256, aim: 154 }, async (hand) => {
   await hand.turn('l');
   await hand.key('x');
   await hand.key('b');
+  await hand.choose('walls lie', 'inside (left of) the lines');
   await hand.type('7', 'Tab');
   await hand.type('28');
-  await hand.choose('walls lie', 'inside (left of) the lines');
-  await hand.key('Enter');
   await hand.reads('shackle without holes', hand.figure('Volume'), 25480);
   await hand.pick([20, 0, 28]);
   await hand.turn('s');
@@ -88,7 +85,6 @@ job({ name: '10 drying rack', today: 256, aim: 154 }, async (hand) => {
     await hand.pick(hole);
     await hand.pick(other);
     await hand.type(offset);
-    await hand.key('Enter');
   };
   const place = (part: string) => hand.on(page.getByRole('button', { name: `Place ${part}` }));
   await join([-55, -4.5, 4], [0, -4.5, 7.5], '-7');

@@ -12,12 +12,10 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   await hand.key('x');
   await hand.key('b');
   await hand.type('310');
-  await hand.key('Enter');
   await hand.reads('tube', hand.figure('Volume'), 238603.96);
   await hand.pick([27 * Math.SQRT1_2, -27 * Math.SQRT1_2, 155]);
   await hand.key('c');
   await hand.type('2.5');
-  await hand.key('Enter');
   await hand.reads('bevelled', hand.figure('Volume'), 238090.18);
 
   // the cross hole: on the upright plane by mistake
@@ -67,7 +65,6 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   await hand.key('x');
   await hand.key('b');
   await hand.type('18');
-  await hand.key('Enter');
   await hand.reads('ring', hand.figure('Volume'), 89064.152);
   await hand.pick([36, 10, 9]);
   await hand.turn('s');
@@ -84,18 +81,15 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   await hand.click([-48, 0]);
   await expect(bench.title()).toContainText('settled');
   await hand.cut('18');
-  await hand.key('Enter');
   await hand.reads('one pocket', hand.figure('Volume'), 89064.152 - 18 * 83.071345);
   await hand.key('g');
   await hand.on(bench.desk.getByLabel('Extrusion 2'));
   await hand.pick([0, 0, 12]);
   await hand.type('14');
-  await hand.key('Enter');
   await hand.reads('fourteen pockets', hand.figure('Volume'), 68130.173);
   await hand.pick([0, 27, 9]);
   await hand.key('c');
   await hand.type('2.5');
-  await hand.key('Enter');
   await hand.reads('the wheel', hand.figure('Volume'), 67583.667);
   await hand.select(page.getByLabel('Material'), 'Steel S235');
   await hand.reads('its mass', hand.figure('Mass'), 530.53178, 1e-5);

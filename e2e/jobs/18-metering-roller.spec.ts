@@ -86,7 +86,6 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   await hand.turn('l');
   await hand.key('x');
   await hand.type('7');
-  await hand.key('Enter');
   await hand.reads('hub with its cross', hand.figure('Volume'), 24301.1953);
 
   // a blind hole from the other side
@@ -96,7 +95,6 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   await hand.key('o');
   await hand.circle([0, 0], '6.4');
   await hand.cut('14');
-  await hand.key('Enter');
   await hand.reads('the hub', hand.figure('Volume'), 23850.8166);
   await hand.reads('its centre', hand.figure('Centre of mass'), 3.67790383, 5e-3);
 
@@ -112,13 +110,11 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   await hand.turn('l');
   await hand.key('x');
   await hand.type('38');
-  await hand.key('Enter');
   await hand.reads('ring', hand.figure('Volume'), 32978.8689);
   // both its outer edges, by the face between them
   await hand.pick([24.5 * Math.SQRT1_2, -24.5 * Math.SQRT1_2, 19]);
   await hand.key('c');
   await hand.type('2.4');
-  await hand.key('Enter');
   await hand.reads('ring with its chamfers', hand.figure('Volume'), 32121.1387);
   await hand.pick([0, -20, 38]);
   await hand.turn('s');
@@ -132,7 +128,6 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   await hand.on(bench.desk.getByLabel('Extrusion 2'));
   await hand.pick([0, 0, 42]);
   await hand.type('24');
-  await hand.key('Enter');
   await hand.reads('the sleeve', hand.figure('Volume'), 24375.9459);
   await hand.on(page.getByRole('tab', { name: 'Parts' }));
   await hand.key('r');

@@ -52,7 +52,6 @@ job({ name: '19 label punch', today: 259, aim: 155 }, async (hand) => {
   await hand.key('x');
   await hand.key('w');
   await hand.type('130');
-  await hand.key('Enter');
   await hand.reads('rail', hand.figure('Volume'), 441480);
   await hand.select(page.getByLabel('Material'), 'own entry…');
   await hand.type('Cast iron', 'Tab');
@@ -106,7 +105,6 @@ job({ name: '19 label punch', today: 259, aim: 155 }, async (hand) => {
     await hand.click(place);
   await expect(bench.title()).toContainText('settled');
   await hand.extrude('26');
-  await hand.key('Enter');
   await hand.reads('bow', hand.figure('Volume'), 87567.0637);
   // a hole from its top into the arch
   await hand.pick([3, -5, 104]);
@@ -141,7 +139,6 @@ job({ name: '19 label punch', today: 259, aim: 155 }, async (hand) => {
     await hand.pickToo(edge);
   await hand.key('u');
   await hand.type('3');
-  await hand.key('Enter');
   await hand.reads('the bow', hand.figure('Volume'), 83083.8374);
   await hand.reads('its centre', hand.figure('Centre of mass', 2), 50.3868197, 1e-4);
   await hand.select(page.getByLabel('Material'), 'Cast iron, 7200 kg/m³');

@@ -14,7 +14,6 @@ job({ name: '21 drop dibber', today: 91, aim: 55 }, async (hand) => {
   await hand.key('o');
   for (const diameter of ['.75', '.5']) await hand.circle([0, 0], diameter);
   await hand.extrude('5 3/8');
-  await hand.key('Enter');
   await hand.reads('tube', hand.figure('Volume'), 1.31922348, 1e-5);
   await hand.select(page.getByLabel('Material'), 'PMMA');
 
@@ -24,20 +23,17 @@ job({ name: '21 drop dibber', today: 91, aim: 55 }, async (hand) => {
   await hand.on(page.getByRole('button', { name: 'Back', exact: true }));
   await hand.pick([0.22 * INCH, 0, 0.22 * INCH]);
   await hand.type('-3/16');
-  await hand.key('Enter');
   await hand.turn('s');
   await hand.key('r');
   await hand.click(inch([0.25, 0]));
   await expect(bench.title()).toContainText('settled');
   await hand.extrude('7/8');
-  await hand.key('Enter');
   await hand.reads('plug', hand.figure('Volume'), 0.171805848, 1e-5);
 
   // a cone to a small circle, 3/8 before it
   await hand.key('d');
   await hand.pick([0.1 * INCH, (11 / 16) * INCH, 0.1 * INCH]);
   await hand.type('3/8');
-  await hand.key('Enter');
   await hand.turn('s');
   await hand.key('o');
   await hand.circle([0, 0], '.2');
@@ -58,9 +54,8 @@ job({ name: '21 drop dibber', today: 91, aim: 55 }, async (hand) => {
   await expect(bench.title()).toContainText('settled');
   await hand.turn('l');
   await hand.key('v');
-  await hand.type('180');
   await hand.on(bench.desk.getByRole('checkbox').nth(1));
-  await hand.key('Enter');
+  await hand.type('180');
   await hand.reads('brass point', hand.figure('Volume'), 0.212188404, 1e-5);
   await hand.select(page.getByLabel('Material'), 'Brass CW614N');
 

@@ -1,5 +1,6 @@
 import { ok, perform, ProjectScript, type Project, type SketchSources, type Vec2 } from '@helb/core';
 import { SketchEditor } from '../src/editor/sketch-editor.ts';
+import { toolOf } from '../src/verbs/tool-verbs.ts';
 import type { ToolName } from '../src/editor/tools.ts';
 import type { Under } from '../src/editor/borrow-tool.ts';
 import type { PointerAt } from '../src/editor/tool.ts';
@@ -27,6 +28,7 @@ export function desk() {
     under: () => model.under,
     crossings: () => [],
     underlay: () => model.underlay,
+    toolOf,
     told: (issue) => refusals.push(issue.code),
     act(actions) {
       const done = perform(project, actions);

@@ -256,6 +256,7 @@ describe('blocks', () => {
     const whole = assemblyTotals(project, model, assembled.members, assembled.rest);
     const [m, n] = [6, 47.1];
     expect(whole.mass_g).toBeCloseTo(2 * m + n, 9);
+    expect(whole.volume_mm3).toBeCloseTo(3 * 20 * 30 * 10, 6);
     const centre = [(m * 10 + m * 10 + n * 65) / (2 * m + n), (m * 15 + m * 65 + n * 10) / (2 * m + n), 5];
     whole.centre_mm!.forEach((c, k) => expect(c).toBeCloseTo(centre[k]!, 8));
     // about z by hand: m (a^2 + b^2) / 12 and the way of each centre

@@ -32,11 +32,13 @@ export interface AssemblyTotals {
   readonly mass_g: number;
   /** Placements whose mass is not known. */
   readonly unknown: number;
+  /** Of all that is placed, each counted whole: where two overlap, that counts twice. */
+  readonly volume_mm3: number;
   readonly centre_mm: Vec3 | null;
   /** About the centre, axes of space, order and signs as in Totals. */
   readonly inertia_g_mm2: readonly number[];
-  /** How far mass and centre may be off. */
-  readonly off: { readonly mass_g: number; readonly centre_mm: number };
+  /** How far each may be off. */
+  readonly off: { readonly mass_g: number; readonly volume_mm3: number; readonly centre_mm: number };
 }
 
 /** Parts as they were built, as far as it matters here. */
@@ -110,10 +112,12 @@ export function assemblyTotals(
   return {
     mass_g: mass,
     unknown: placed.length - weighed.length,
+    volume_mm3: placed.reduce((sum, { of }) => sum + of.volume_mm3, 0),
     centre_mm: centre,
     inertia_g_mm2: inertia,
     off: {
       mass_g: weighed.reduce((sum, one) => sum + one.off.mass_g, 0),
+      volume_mm3: placed.reduce((sum, { of }) => sum + of.off.volume_mm3, 0),
       centre_mm: Math.max(0, ...weighed.map((one) => one.off.centre_mm)),
     },
   };

@@ -73,6 +73,7 @@ const figures = computed((): [string, string][] => {
       'Mass',
       `${formatMeasured(totals.mass_g, totals.off.mass_g, 1)} g${totals.unknown > 0 ? ` + ${totals.unknown} of no material` : ''}`,
     ],
+    ['Volume', units.volume(totals.volume_mm3, totals.off.volume_mm3)],
     ['Size', assemblyStore.box ? units.size(assemblyStore.box) : '…'],
     ...(seen.centre_mm ? ([['Centre', units.place(seen.centre_mm)]] as [string, string][]) : []),
   ];

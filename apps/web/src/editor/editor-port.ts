@@ -1,5 +1,6 @@
 import type { Action, EdgeFacts, Issue, NewId, Project, Reference, Result, SketchSources, Vec2 } from '@helb/core';
 import type { Under } from './borrow-tool.ts';
+import type { ToolName } from './tools.ts';
 
 /** What the editor needs of the page. */
 export interface EditorPort {
@@ -14,6 +15,8 @@ export interface EditorPort {
   crossings(source: Reference): readonly EdgeFacts[];
   /** Where the sketch plane crosses what is laid under the model. */
   underlay(): readonly (readonly Vec2[])[];
+  /** The tool that a key takes in hand. */
+  toolOf(key: string): ToolName | undefined;
   /** Something was refused: the page tells why. */
   told(issue: Issue): void;
 }

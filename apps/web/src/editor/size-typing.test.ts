@@ -324,6 +324,34 @@ test('a length typed while the pointer is on a point straight below leaves the l
   expect(on.editor.geometry.line(line).b[1]).toBeCloseTo(-28, 9);
 });
 
+test('a lone letter before a click was the key of another tool: the half-made figure goes, that tool begins', () => {
+  const d = desk();
+  d.editor.take('centred rectangle');
+  d.click([15, 16]);
+  move(d, [18, 19]);
+  d.editor.key('o');
+  expect(d.editor.typing.entry?.texts[0]).toBe('o');
+  d.click([40, 40]);
+  expect([d.editor.tool.name, d.editor.tool.isBusy, d.editor.typing.entry]).toEqual(['circle', true, undefined]);
+  move(d, [43, 43]);
+  d.editor.key('8');
+  d.editor.typing.take();
+  expect(Object.values(d.editor.sketch.entities).map(({ kind }) => kind)).toEqual(['point', 'circle']);
+  // the name of a value is taken as what it is
+  d.draw('rectangle', [60, 60], [90, 80]);
+  d.editor.take('circle');
+  d.click([15, 90]);
+  move(d, [18, 93]);
+  d.editor.key('o');
+  d.editor.typing.type('o = 6');
+  d.editor.typing.take();
+  d.click([15, 120]);
+  move(d, [18, 123]);
+  d.editor.key('o');
+  d.click([19, 124]);
+  expect(Object.values(d.editor.sketch.entities).filter(({ kind }) => kind === 'circle')).toHaveLength(3);
+});
+
 test('a letter begins the name of what waits for its number, but a verb where a chain could go on or end', () => {
   const d = desk();
   d.editor.take('circle');

@@ -37,6 +37,13 @@ export class SizeTyping {
     return true;
   }
 
+  /** All that was typed, where that is one letter and the name of no value. */
+  get letter(): string | undefined {
+    const text = this.entry?.texts.join('') ?? '';
+    const names = Object.values(this.editor.port.project().values).map(({ name }) => name);
+    return beginsName(text) && !names.includes(text) ? text : undefined;
+  }
+
   /** Types the number in hand; what is on its way keeps to all that can be read so far. */
   type(text: string): void {
     if (!this.entry) return;

@@ -196,8 +196,12 @@ export class SketchEditor extends Snapshots<EditorState> {
   pointer(kind: 'down' | 'move' | 'up', pointer: PointerAt): void {
     if (this.asking) return;
     this.last = pointer;
-    // a click takes what was typed
-    if (kind === 'down' && this.typing.entry) return void this.typing.take();
+    // a click takes what was typed; a lone letter that names nothing was the key of another tool
+    if (kind === 'down' && this.typing.entry) {
+      const other = this.typing.letter && this.port.toolOf(this.typing.letter);
+      if (!other) return void this.typing.take();
+      this.take(other);
+    }
     // the hand ends the play: it takes hold of what is really there
     if (kind === 'down' && this.playing) this.play(undefined);
     if (kind !== 'up' && !pointer.free && this.tool.name !== 'borrow') this.lending.reach(pointer);

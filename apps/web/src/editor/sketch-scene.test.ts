@@ -14,6 +14,7 @@ const editor = new SketchEditor(part, foot, {
   crossings: () => [],
   underlay: () => [],
   newId: (prefix) => `${prefix}x`,
+  toolOf: () => undefined,
   told: () => undefined,
 });
 const frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;

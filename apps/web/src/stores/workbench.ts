@@ -38,6 +38,7 @@ import { newId } from './ids.ts';
 import { useIncoming } from './incoming.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
+import { toolOf } from '../verbs/tool-verbs.ts';
 
 /** What is being edited on the bench: the part, the sketch, the step in the making, what is picked. */
 export const useWorkbench = defineStore('bench', () => {
@@ -226,6 +227,7 @@ export const useWorkbench = defineStore('bench', () => {
       under: (at) => view.value?.under(at) ?? [],
       crossings: (source) => (source.to === 'other' ? around.value[source.at] : model.built?.crossings) ?? [],
       underlay: () => underlay.value,
+      toolOf,
       told: (issue) => (store.message = explain(issue)),
     });
   }

@@ -44,6 +44,10 @@ export const EDIT_TOOLS: readonly ToolVerb[] = [
   tool('split', '', 'Split', 'Parts a curve in two where it is clicked.'),
 ];
 
+/** The tool that a key takes in hand while something is drawn. */
+export const toolOf = (key: string): ToolName | undefined =>
+  [...DRAWING_TOOLS, ...EDIT_TOOLS].find((verb) => verb.key === key.toUpperCase())?.tool;
+
 /** What is done with what is selected. */
 export const SELECTION_TOOLS: readonly ToolVerb[] = [
   tool('offset', '0', 'Offset', 'Draws what is selected again, at a distance.'),

@@ -154,7 +154,7 @@ export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<
 const WAYS = { aligned: undefined, horizontal: 'level', vertical: 'upright' } as const;
 
 /** The slope up to which two points that no line joins are taken to be level. */
-const LEANING = 0.15;
+const LEANING = 0.3;
 
 /** Is a place seen from the middle of two others square to them, rather than above or beside? */
 function isOffMiddle(p: Vec2, q: Vec2, place: Vec2): boolean {
