@@ -77,7 +77,7 @@ job({ name: '11 seed-bed scraper', today: 138, aim: 83 }, async (hand) => {
   await hand.key('Tab');
   await hand.type('50 / sin(lean)', 'Tab');
   await hand.type('lean + 180 deg');
-  await hand.point([30, 95]);
+  await hand.point([30, 90]);
   await hand.type('260');
   await hand.click([25, 140]);
   await hand.key('n');
