@@ -104,7 +104,6 @@ test('what is in the making stands as it was: over another screen, another part,
   // a step, with the number that was typed
   await bench.press('x');
   await page.keyboard.type('1/2 in');
-  await bench.press('Enter');
   await page.getByRole('link', { name: 'Checks' }).click();
   await page.getByRole('link', { name: 'Bench' }).click();
   const standing = page.getByTestId('standing');
