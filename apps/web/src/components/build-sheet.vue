@@ -155,7 +155,7 @@ const lit = computed(
           {{ k + 1 }}
         </button>
         <div
-          class="min-w-0 grow leading-6"
+          class="min-w-0 grow leading-6 select-none"
           :class="row.step.suppressed ? 'text-muted line-through' : ''"
           @dblclick="isSketch(row.step) ? bench.editSketch(row.id) : bench.editStep(row.id)"
         >

@@ -21,7 +21,7 @@ function giveBack(event: FocusEvent) {
     @update:model-value="(next: string) => emit('choose', next)"
   >
     <ListboxButton
-      class="decoration-muted hover:bg-chip underline decoration-dotted underline-offset-3"
+      class="decoration-muted hover:bg-chip text-left underline decoration-dotted underline-offset-3"
       :aria-label="`${label}: ${options[value]}`"
       @focus="giveBack"
       @keydown="byPointer = false"

@@ -5,7 +5,9 @@ import { useProject } from '../stores/project.ts';
 
 /** Asks at the first number of a project in which unit its numbers are; what is being typed stays. */
 const store = useProject();
-const isFirst = computed(() => store.kept !== undefined && placedExpressions(store.kept).length === 0);
+const isFirst = computed(() => store.kept !== undefined && placedExpressions(store.kept).every(isNothing));
+/** What stands at the origin says nothing of units. */
+const isNothing = ({ text }: { readonly text: string }) => Number.parseFloat(text) === 0;
 const choose = (unit: LengthUnit) => store.act([{ command: 'project.unit', input: { unit } }]);
 </script>
 

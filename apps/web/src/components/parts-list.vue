@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { explain, PART_COLOURS, type Id, type Issue, type Part } from '@helb/core';
+import { explain, PART_COLOURS, type Action, type Id, type Issue, type Part } from '@helb/core';
 import { newId } from '../stores/ids.ts';
 import { useLooking } from '../stores/looking.ts';
 import { useWorkbench } from '../stores/workbench.ts';
@@ -25,21 +25,27 @@ const emit = defineEmits<{ edit: [id: Id] }>();
 const renaming = ref<Id>();
 const name = ref('');
 
-/** A new one is drawn in place among those that are placed; the first of all is placed for that. Its name is asked at once. */
+/** A new one is drawn in place among the others; the first of all is placed for that. Its name is asked at once. */
 function add() {
   const { parts, partOrder } = store.kept!;
   const id = newId('part');
   const title = `Part ${partOrder.length + 1}`;
   const [first, ...more] = partOrder;
-  const isFirst = placements.records.length === 0 && more.length === 0 && parts[first!]!.stepOrder.length > 0;
-  const places = [...(isFirst ? [placements.drawnInPlace(first!, parts[first!]!.name)] : [])];
-  if (isFirst || placements.records.length > 0) places.push(placements.drawnInPlace(id, title));
-  const result = store.act([{ command: 'part.add', input: { id, name: title } }, ...places]);
+  const isAlone = placements.records.length === 0 && more.length === 0;
+  const places = isAlone ? [placements.drawnInPlace(first!, parts[first!]!.name)] : [];
+  isTogether = isAlone || placements.records.length > 0;
+  const result = store.act([...places, ...adding(id, title)]);
   if (!result.ok) return;
   bench.show(id);
   looking.among = true;
   [name.value, renaming.value, isNew] = [title, id, true];
 }
+const adding = (id: Id, title: string): Action[] => [
+  { command: 'part.add', input: { id, name: title } },
+  ...(isTogether ? [placements.drawnInPlace(id, title)] : []),
+];
+/** Are the parts of this project placed? */
+let isTogether = false;
 /** Is the part that is being named new? Then it is drawn next. */
 let isNew = false;
 
@@ -68,8 +74,15 @@ function edit(id: Id) {
 function rename(id: Id) {
   if (renaming.value !== id) return;
   renaming.value = undefined;
-  const next = name.value.trim();
-  if (next && next !== store.kept?.parts[id]?.name) store.act([{ command: 'part.rename', input: { id, name: next } }]);
+  // several names make several parts
+  const names = isNew ? name.value.split(',').map((one) => one.trim()) : [name.value.trim()];
+  const [next, ...more] = names.filter((one) => one !== '');
+  const isOther = next !== undefined && next !== store.kept?.parts[id]?.name;
+  const actions = [
+    ...(isOther ? [{ command: 'part.rename' as const, input: { id, name: next } }] : []),
+    ...more.flatMap((title) => adding(newId('part'), title)),
+  ];
+  if (actions.length > 0) store.act(actions);
   leaveName();
 }
 function leaveName() {
@@ -105,7 +118,8 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() };
           v-focus
           class="field"
           aria-label="Name of the part"
-          maxlength="60"
+          maxlength="600"
+          title="Several names with commas between them make several parts."
           @keydown.enter="rename(id)"
           @keydown.esc.stop="leaveName"
           @blur="rename(id)"

@@ -76,7 +76,7 @@ defineExpose({
     />
     <button
       v-else-if="phrase.type === 'picks'"
-      class="decoration-muted hover:bg-chip underline decoration-dotted underline-offset-3"
+      class="decoration-muted hover:bg-chip text-left underline decoration-dotted underline-offset-3"
       :aria-label="`${phrase.label}: ${phrase.text}`"
       @click.stop="pick(phrase.field)"
     >

@@ -27,7 +27,7 @@ watch(
     ref="list"
     class="bg-lit border-rule absolute z-10 max-h-56 max-w-72 overflow-y-auto border px-2 py-1.5 text-[13px] shadow-sm"
     :style="{
-      left: `${Math.min(at[0] + 18, width - 250)}px`,
+      left: `${Math.max(0, Math.min(at[0] + 18, width - 296))}px`,
       top: `${Math.min(at[1] + 14, Math.max(height - 230, 0))}px`,
     }"
     :class="isHeld ? '' : 'pointer-events-none'"

@@ -148,6 +148,25 @@ test('between two points that no line joins level or upright is meant, but squar
     [[60, 50], 'vertical'],
     [[5, 52], 'vertical'],
     [[26, 64], 'aligned'],
+    [[35, 50], 'aligned'],
+  ] as const) {
+    move(d, [...at]);
+    expect([at, proposed(d).direction]).toEqual([at, direction]);
+  }
+});
+
+test('of two points that are nearly level the level distance is meant, but beside them how much one is higher', () => {
+  const d = desk();
+  d.draw('circle', [20, 40], [24, 40]);
+  d.draw('circle', [72, 52], [76, 52]);
+  d.editor.take('size');
+  d.click([20, 40]);
+  d.click([72, 52]);
+  for (const [at, direction] of [
+    [[46, 48], 'horizontal'],
+    [[42, 66], 'horizontal'],
+    [[90, 46], 'vertical'],
+    [[90, 90], 'horizontal'],
   ] as const) {
     move(d, [...at]);
     expect([at, proposed(d).direction]).toEqual([at, direction]);

@@ -2,7 +2,7 @@ import { Group, Vector3, type Object3D } from 'three';
 import { transformPoint, IDENTITY, type Id, type RigidTransform, type Vec2, type Vec3, type Box3 } from '@helb/core';
 import { clear, cornerMark, lineMark, thinLines } from './marks.ts';
 import { nearness } from './nearness.ts';
-import { bodyPick, guidePick, type Guide } from './picks.ts';
+import { bodyPick, frontToBack, guidePick, type Guide } from './picks.ts';
 import { matrixOf, PlacedScene, type Instance, type Layer } from './placed-bodies.ts';
 import { bodyMark } from './pick-marks.ts';
 import { placedUnder, type MemberPick } from './placed-picks.ts';
@@ -174,7 +174,7 @@ export class AssemblyView {
           at: transformPoint(pose, guide.label ?? guide.lines[0]!),
         });
     }
-    return found.sort((a, b) => a.depth - b.depth);
+    return frontToBack(found);
   }
 
   /** The box round everything that is shown; undefined where nothing is. */

@@ -39,6 +39,20 @@ export function nearness(
   return depth;
 }
 
+/** The way on the screen from a place to where a row of segments comes nearest to it, px. */
+export function offsetTo(screen: Screen, at: Vec2, count: number, point: (k: number) => Vec3): Vec2 {
+  let nearest = Infinity;
+  let offset: Vec2 = [Infinity, Infinity];
+  for (let k = 0; k < count; k += 2) {
+    const [a, b] = [screen.toScreen(point(k)), screen.toScreen(point(k + 1))];
+    const { distance, t } = toSegment(at, a, b);
+    if (distance >= nearest) continue;
+    nearest = distance;
+    offset = [a[0] + t * (b[0] - a[0]) - at[0], a[1] + t * (b[1] - a[1]) - at[1]];
+  }
+  return offset;
+}
+
 /** How far from the eye a corner is that lies under a screen place: nearer than its edges. */
 export function cornerNearness(screen: Screen, at: Vec2, corner: Vec3): number | undefined {
   const [x, y] = screen.toScreen(corner);

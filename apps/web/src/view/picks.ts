@@ -1,4 +1,5 @@
 import {
+  dot2,
   fingerprintOf,
   nameOfThing,
   type EdgeFacts,
@@ -24,6 +25,8 @@ export interface Pick {
   readonly thing: Thing;
   /** Distance from the eye, for the order front to back. */
   readonly depth: number;
+  /** Of edges the way to them on the screen, px. */
+  readonly off?: Vec2;
   /** Of things of other parts: what the placement is called. */
   readonly within?: string;
   /** Of these what it is in its own part. */
@@ -90,6 +93,27 @@ export const guidePick = ({ name, words, reference, thing }: Guide, depth: numbe
   thing,
   depth,
 });
+
+/** So near, px, an edge is meant also where its face is thin. */
+const ON_EDGE = 2.5;
+
+/**
+ * What lies under the pointer, front to back. Edges come before the faces that they bound, but for a face that is so thin
+ * that there were nothing of it left: in its middle it is meant itself.
+ */
+export function frontToBack<P extends Pick>(picks: readonly P[]): P[] {
+  const sorted = picks.toSorted((a, b) => a.depth - b.depth);
+  const face = sorted.find(({ thing }) => thing.to === 'face');
+  const name = face?.thing.to === 'face' ? face.thing.face.name : '';
+  const first = sorted.slice(0, face ? sorted.indexOf(face) : 0);
+  const offs = first.flatMap(({ thing, body, off }) => {
+    const isRim = thing.to === 'edge' && body === face!.body && thing.edge.faces.includes(name);
+    return isRim && off ? [off] : [];
+  });
+  const isThin = offs.some((one) => offs.some((other) => dot2(one, other) < 0));
+  const isClear = offs.every((off) => Math.hypot(...off) > ON_EDGE) && first.every(({ kind }) => kind !== 'corner');
+  return face && isThin && isClear ? [face, ...sorted.filter((pick) => pick !== face)] : sorted;
+}
 
 /** The range that an entry lies in. */
 export function rangeAt(ranges: readonly NamedRange[], index: number): NamedRange | undefined {

@@ -76,9 +76,9 @@ function isNear({ scene, view, poseOf }: PlacedShown, [x, y]: Vec2, member: stri
 function rimsNear({ scene, view, poseOf }: PlacedShown, place: Vec2, member: string, index: number, key: string) {
   const { rims, topology } = scene.body(key)!;
   const [pose, screen] = [poseOf(member), view.screen];
-  const edges = rims.near(screen, place, pose).flatMap(({ range, depth, at }): MemberPick[] => {
+  const edges = rims.near(screen, place, pose).flatMap(({ range, depth, at, off }): MemberPick[] => {
     const edge = topology.edges.find(({ name }) => name === range.name);
-    return edge ? [{ ...edgePick(key, index, edge), depth, member, at }] : [];
+    return edge ? [{ ...edgePick(key, index, edge), depth, member, at, off }] : [];
   });
   const corners = topology.vertices.flatMap((vertex): MemberPick[] => {
     const at = transformPoint(pose, vertex.at);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { transformPoint, type RigidTransform, type Vec2, type Vec3 } from '@helb/core';
-import { nearness, type Screen } from './nearness.ts';
+import { nearness, offsetTo, PICK_PIXELS, type Screen } from './nearness.ts';
 import { Rims } from './rims.ts';
 
 /** Seen from above, half a millimetre for a pixel. */
@@ -32,7 +32,9 @@ test('an edge is as near as its nearest segment, wherever its body stands', () =
       const expected = rows.flatMap((row, k) => {
         const exact = row.map((one) => [...Float32Array.from(one)] as unknown as Vec3);
         const depth = nearness(ABOVE, at, row.length, (j) => transformPoint(pose, exact[j]!));
-        return depth === undefined ? [] : [{ range: ranges[k], depth, at: transformPoint(pose, exact[0]!) }];
+        const off = offsetTo(ABOVE, at, row.length, (j) => transformPoint(pose, exact[j]!));
+        if (depth !== undefined) expect(Math.hypot(...off)).toBeLessThanOrEqual(PICK_PIXELS);
+        return depth === undefined ? [] : [{ range: ranges[k], depth, at: transformPoint(pose, exact[0]!), off }];
       });
       expect(near).toEqual(expected);
     }),

@@ -11,7 +11,7 @@ import {
   type Vec2,
   type Vec3,
 } from '@helb/core';
-import { nearness, PICK_PIXELS, type Screen } from './nearness.ts';
+import { nearness, offsetTo, PICK_PIXELS, type Screen } from './nearness.ts';
 
 /** The edges of a body as they are picked. Each has a ball round it: of thousands most are passed over at once. */
 export class Rims {
@@ -38,7 +38,8 @@ export class Rims {
       if (Math.abs(u - x) > reach || Math.abs(v - y) > reach) return [];
       const point = (at: number) => moved(this.place(range.start + at));
       const depth = nearness(screen, [x, y], range.count, point, hides);
-      return depth === undefined ? [] : [{ range, depth, at: point(0) }];
+      if (depth === undefined) return [];
+      return [{ range, depth, at: point(0), off: offsetTo(screen, [x, y], range.count, point) }];
     });
   }
 
@@ -53,4 +54,6 @@ interface NearRim {
   readonly depth: number;
   /** Where it begins, in space. */
   readonly at: Vec3;
+  /** The way to it on the screen, px. */
+  readonly off: Vec2;
 }

@@ -30,6 +30,7 @@ import {
   cornerPick,
   edgePick,
   facePick,
+  frontToBack,
   guidePick,
   pickOf,
   picksOf,
@@ -315,9 +316,8 @@ export class Viewport {
       if (depth !== undefined) found.push(guidePick(guide, depth));
     }
     found.push(...this.others.under(this.view, [x, y]));
-    found.sort((a, b) => a.depth - b.depth);
-    return found.filter(
-      (pick, k) => found.findIndex((other) => other.name === pick.name && other.body === pick.body) === k,
+    return frontToBack(found).filter(
+      (pick, k, all) => all.findIndex((other) => other.name === pick.name && other.body === pick.body) === k,
     );
   }
 
@@ -359,9 +359,9 @@ export class Viewport {
 
   /** Edges within a few pixels, measured on the screen. */
   private edgesNear(screen: Screen, at: Vec2, body: string, index: number, { rims, topology }: ShownBody): Pick[] {
-    return rims.near(screen, at, undefined, this.cuts.hides).flatMap(({ range, depth }): Pick[] => {
+    return rims.near(screen, at, undefined, this.cuts.hides).flatMap(({ range, depth, off }): Pick[] => {
       const edge = topology.edges.find(({ name }) => name === range.name);
-      return edge ? [{ ...edgePick(body, index, edge), depth }] : [];
+      return edge ? [{ ...edgePick(body, index, edge), depth, off }] : [];
     });
   }
 

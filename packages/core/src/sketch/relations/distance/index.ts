@@ -145,8 +145,9 @@ export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<
   const share = dot2(sub2(text, p), sub2(q, p)) / distance2(p, q) ** 2;
   const isSquareOff = joined ? share > 0 && share < 1 : isOffMiddle(p, q, text);
   if (!flat && !steep && isSquareOff) return { direction: 'aligned', sense: 1 };
-  if (flat || (!steep && inside(0) && !inside(1))) return { direction: 'horizontal', sense: q[0] >= p[0] ? 1 : -1 };
-  if (steep || (!flat && inside(1) && !inside(0))) return { direction: 'vertical', sense: q[1] >= p[1] ? 1 : -1 };
+  const [above, beside] = [inside(0) && !inside(1), inside(1) && !inside(0)];
+  if (above || (flat && !beside)) return { direction: 'horizontal', sense: q[0] >= p[0] ? 1 : -1 };
+  if (beside || steep) return { direction: 'vertical', sense: q[1] >= p[1] ? 1 : -1 };
   return { direction: 'aligned', sense: 1 };
 }
 
