@@ -89,16 +89,19 @@ export class Hand {
   /** Points at a place of the open sketch, mm. */
   async point(at: Vec2): Promise<void> {
     // what was typed or related may bring what has grown back into the view
-    let [aim, before]: (Vec2 | undefined)[] = [undefined, undefined];
-    do {
-      before = aim;
-      await this.page.evaluate(
-        () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)))),
-      );
-      await expect(this.bench.view).toHaveAttribute('data-moving', '0');
-      aim = await this.onPaper(at);
-    } while (!before || Math.hypot(aim[0] - before[0], aim[1] - before[1]) > 1e-6);
+    let [before, aim] = [await this.aimed(at), await this.aimed(at)];
+    while (Math.hypot(aim[0] - before[0], aim[1] - before[1]) > 1e-6) [before, aim] = [aim, await this.aimed(at)];
     await this.glide(aim);
+  }
+
+  /** Where a place of the sketch is, when the page has done what it was at. */
+  private async aimed(at: Vec2): Promise<Vec2> {
+    await this.page.evaluate(
+      () =>
+        new Promise<void>((done) => void requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)))),
+    );
+    await expect(this.bench.view).toHaveAttribute('data-moving', '0');
+    return this.onPaper(at);
   }
 
   async click(at: Vec2): Promise<void> {

@@ -125,9 +125,13 @@ watch([pointed, shown], ([member, view]) => {
   view?.setGuides(guides.map((guide) => ({ member: member!, guide })));
 });
 
-function look(name: ViewName) {
+async function look(name: ViewName) {
+  const { view, box } = shown.value ?? {};
   current.value = name;
-  void during(shown.value?.view.look(name));
+  const isWhole = box && view?.shows(box);
+  await during(view?.look(name));
+  // what was seen whole is so afterwards
+  if (isWhole && !view?.shows(box)) fit();
 }
 function fit() {
   const box = shown.value?.box;

@@ -84,7 +84,7 @@ onBeforeUnmount(() => {
 });
 
 const { moving, during } = useMoving();
-const { fit, fitAtFirst, followGrowth, shownBox, drawnBox, allBox } = useFitting(viewport, during);
+const { fit, fitAtFirst, followGrowth, turning, shownBox, drawnBox, allBox } = useFitting(viewport, during);
 useBuilding(viewport);
 watch([() => model.built, () => bench.draft], () => bench.pickExpected(), { flush: 'post' });
 /** Whoever borrows sees only what was there before the sketch. */
@@ -157,7 +157,7 @@ watch(
 
 async function look(name: ViewName) {
   current.value = name;
-  await during(viewport.value?.view.look(name));
+  await turning(() => viewport.value?.view.look(name));
 }
 
 async function squareOn() {

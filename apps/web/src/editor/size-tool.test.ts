@@ -135,39 +135,37 @@ test('the angle that two lines enclose is meant where its number is typed at onc
   }
 });
 
-test('between two points that no line joins level or upright is meant, but square off their middle', () => {
+test.each([
+  [
+    'between two points that no line joins level or upright is meant, but square off their middle',
+    [50, 60],
+    [
+      [[35, 75], 'horizontal'],
+      [[44, 74], 'horizontal'],
+      [[60, 50], 'vertical'],
+      [[5, 52], 'vertical'],
+      [[26, 64], 'aligned'],
+      [[35, 50], 'aligned'],
+    ],
+  ],
+  [
+    'of two that are nearly level the level distance is meant, but beside them how much one is higher',
+    [72, 52],
+    [
+      [[46, 48], 'horizontal'],
+      [[42, 66], 'horizontal'],
+      [[90, 46], 'vertical'],
+      [[90, 90], 'horizontal'],
+    ],
+  ],
+] as const)('%s', (_, [x, y], meant) => {
   const d = desk();
   d.draw('circle', [20, 40], [24, 40]);
-  d.draw('circle', [50, 60], [54, 60]);
+  d.draw('circle', [x, y], [x + 4, y]);
   d.editor.take('size');
   d.click([20, 40]);
-  d.click([50, 60]);
-  for (const [at, direction] of [
-    [[35, 75], 'horizontal'],
-    [[44, 74], 'horizontal'],
-    [[60, 50], 'vertical'],
-    [[5, 52], 'vertical'],
-    [[26, 64], 'aligned'],
-    [[35, 50], 'aligned'],
-  ] as const) {
-    move(d, [...at]);
-    expect([at, proposed(d).direction]).toEqual([at, direction]);
-  }
-});
-
-test('of two points that are nearly level the level distance is meant, but beside them how much one is higher', () => {
-  const d = desk();
-  d.draw('circle', [20, 40], [24, 40]);
-  d.draw('circle', [72, 52], [76, 52]);
-  d.editor.take('size');
-  d.click([20, 40]);
-  d.click([72, 52]);
-  for (const [at, direction] of [
-    [[46, 48], 'horizontal'],
-    [[42, 66], 'horizontal'],
-    [[90, 46], 'vertical'],
-    [[90, 90], 'horizontal'],
-  ] as const) {
+  d.click([x, y]);
+  for (const [at, direction] of meant) {
     move(d, [...at]);
     expect([at, proposed(d).direction]).toEqual([at, direction]);
   }

@@ -1,7 +1,10 @@
 /** Keys that mean the same in every view, with what they do. */
 export const VIEW_KEYS: readonly (readonly [keys: string, says: string])[] = [
   ['Space', 'find any verb by typing; Ctrl+K too'],
-  ['0 to 9', 'type the number of what is being drawn or made; while a figure or a size waits for its number, letters are its name'],
+  [
+    '0 to 9',
+    'type the number of what is being drawn or made; while a figure or a size waits for its number, letters are its name',
+  ],
   ['Tab', 'on to what lies behind, under the pointer; else on to the next number, where its name can be typed too'],
   ['Enter', 'keep what is in the making'],
   ['Esc', 'drop what was picked last, then the tool'],

@@ -40,7 +40,8 @@ export function useSketchVerbs() {
     };
     const onSelected = (verb: Verb, wants: string, isThere = !isFree): Verb => (isThere ? verb : wanting(verb, wants));
 
-    const rank = ({ kind }: { readonly kind: RelationName }) => (fitting.includes(kind) ? fitting.indexOf(kind) : Infinity);
+    const rank = ({ kind }: { readonly kind: RelationName }) =>
+      fitting.includes(kind) ? fitting.indexOf(kind) : Infinity;
     const relations = (last: boolean) =>
       OFFERED_RELATIONS.filter((one) => one.last === last)
         .toSorted((one, other) => (rank(one) === rank(other) ? 0 : rank(one) - rank(other)))

@@ -9,7 +9,13 @@ const face = (name: string, depth: number): Pick => ({
   depth,
 });
 const edge = (name: string, of: string, off: readonly [number, number], depth: number): Pick => ({
-  ...edgePick('b', 0, { name, faces: [of, 'other'], curve: LINE, length: 1, middle: [0, 0, 0] } as unknown as EdgeFacts),
+  ...edgePick('b', 0, {
+    name,
+    faces: [of, 'other'],
+    curve: LINE,
+    length: 1,
+    middle: [0, 0, 0],
+  } as unknown as EdgeFacts),
   ...{ off, depth },
 });
 const order = (...picks: Pick[]) => frontToBack(picks).map(({ name }) => name);

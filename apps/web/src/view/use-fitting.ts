@@ -73,5 +73,12 @@ export function useFitting(
       .every(([x, y]) => x >= 0 && y >= 0 && x <= size.width && y <= size.height);
   }
 
-  return { fit, fitAtFirst, followGrowth, shownBox, drawnBox, allBox };
+  /** Turns the view; what was seen whole is so afterwards. */
+  async function turning(turn: () => Promise<unknown> | undefined): Promise<void> {
+    const isWhole = isSeenWhole(shownBox());
+    await during(turn());
+    if (isWhole && viewport.value && !isSeenWhole(shownBox())) await fit();
+  }
+
+  return { fit, fitAtFirst, followGrowth, turning, shownBox, drawnBox, allBox };
 }

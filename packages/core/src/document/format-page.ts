@@ -93,7 +93,7 @@ One object on standard output and nothing else. Exit code 0: all built. 3: some 
     placements: [{ name, part, at_mm, turn_deg: [x, y, z], freedoms, moves }],   turned about x, then y, then z of space
     joints: [{ name, kind, coordinates: [{ name, value, unit: "deg" | "mm", least, most }], message }],
     makeUp: [{ part, name, count, material, mass_g, size_mm, fill }],            mass, size of one of them, share of its box
-    mass_g, unknown, centre_mm, inertia_g_mm2, off, box_mm,                      unknown: placements without a material
+    mass_g, unknown, volume_mm3, centre_mm, inertia_g_mm2, off, box_mm,          unknown: placements without a material
     interference: null | [{ a, b, overlap_mm3, at_mm, compared, pressed }]       with \`--interference\`
   },
   values:   [{ name, expression, result, unit }],    unit "" for plain numbers; result null where it can't be read

@@ -25,6 +25,14 @@ defineExpose({
 <template>
   <div class="border-rule flex items-baseline justify-between gap-3 border-t py-1">
     <span class="text-muted first-letter:uppercase">{{ field.label }}</span>
-    <NumberChip ref="chip" :text="value" :asks="field.asks" :label="field.label" :change="() => []" :keep="keep" :entered="entered" />
+    <NumberChip
+      ref="chip"
+      :text="value"
+      :asks="field.asks"
+      :label="field.label"
+      :change="() => []"
+      :keep="keep"
+      :entered="entered"
+    />
   </div>
 </template>
