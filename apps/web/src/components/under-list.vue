@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { Vec2 } from '@helb/core';
 
 /** What lies under the pointer, front to back; one of it is chosen: Tab steps on, and while it is held a click takes. */
-const { chosen } = defineProps<{
+const { at, chosen, width } = defineProps<{
   at: Vec2;
   items: readonly string[];
   chosen: number;
@@ -12,6 +12,13 @@ const { chosen } = defineProps<{
   height: number;
 }>();
 defineEmits<{ choose: [k: number]; take: [k: number, event: MouseEvent]; leave: [event: PointerEvent] }>();
+
+/** Right of the pointer, where there is room, else left of it: never under it, where its words would be chosen by nobody. */
+const beside = computed(() =>
+  at[0] + OFF + WIDEST > width ? { right: `${width - at[0] + OFF}px` } : { left: `${at[0] + OFF}px` },
+);
+/** How far off the pointer, and how wide it can become, px. */
+const [OFF, WIDEST] = [18, 288];
 
 const list = ref<HTMLElement>();
 defineExpose({ has: (target: EventTarget | null): boolean => list.value?.contains(target as Node | null) ?? false });
@@ -27,7 +34,7 @@ watch(
     ref="list"
     class="bg-lit border-rule absolute z-10 max-h-56 max-w-72 overflow-y-auto border px-2 py-1.5 text-[13px] shadow-sm"
     :style="{
-      left: `${Math.max(0, Math.min(at[0] + 18, width - 296))}px`,
+      ...beside,
       top: `${Math.min(at[1] + 14, Math.max(height - 230, 0))}px`,
     }"
     :class="isHeld ? '' : 'pointer-events-none'"

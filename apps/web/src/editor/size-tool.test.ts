@@ -158,6 +158,15 @@ test.each([
       [[90, 90], 'horizontal'],
     ],
   ],
+  [
+    'of two above each other only the upright distance',
+    [20, 80],
+    [
+      [[20, 80], 'vertical'],
+      [[20, 95], 'vertical'],
+      [[34, 66], 'vertical'],
+    ],
+  ],
 ] as const)('%s', (_, [x, y], meant) => {
   const d = desk();
   d.draw('circle', [20, 40], [24, 40]);

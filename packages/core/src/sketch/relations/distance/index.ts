@@ -136,8 +136,9 @@ export const distance: RelationKind<Distance> = {
 export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<Distance, 'direction' | 'sense'> {
   if (geometry.roleOf(b) === 'line') return { direction: 'aligned', sense: offLine(geometry, a, b) >= 0 ? 1 : -1 };
   const [p, q] = [placeOf(a, geometry), placeOf(b, geometry)];
-  const inside = (k: 0 | 1) => text[k] >= Math.min(p[k], q[k]) && text[k] <= Math.max(p[k], q[k]);
   const [dx, dy] = [Math.abs(q[0] - p[0]), Math.abs(q[1] - p[1])];
+  const least = 1e-6 * (dx + dy);
+  const inside = (k: 0 | 1) => text[k] > Math.min(p[k], q[k]) - least && text[k] < Math.max(p[k], q[k]) + least;
   const joined = isDrawn(geometry, a, b);
   const slack = joined ? 1e-6 : LEANING;
   const flat = dy < slack * dx;
@@ -145,7 +146,8 @@ export function directionAt(geometry: Geometry, a: Id, b: Id, text: Vec2): Pick<
   const share = dot2(sub2(text, p), sub2(q, p)) / distance2(p, q) ** 2;
   const isSquareOff = joined ? share > 0 && share < 1 : isOffMiddle(p, q, text);
   if (!flat && !steep && isSquareOff) return { direction: 'aligned', sense: 1 };
-  const [above, beside] = [inside(0) && !inside(1), inside(1) && !inside(0)];
+  const above = dx > least && inside(0) && !inside(1);
+  const beside = dy > least && inside(1) && !inside(0);
   if (above || (flat && !beside)) return { direction: 'horizontal', sense: q[0] >= p[0] ? 1 : -1 };
   if (beside || steep) return { direction: 'vertical', sense: q[1] >= p[1] ? 1 : -1 };
   return { direction: 'aligned', sense: 1 };
