@@ -76,6 +76,14 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
       says: 'What would be taken is shown at the pointer before the click: level, upright, tangent, on a curve, level with a point. Tab goes through the choice; holding Q places freely.',
     },
     {
+      title: 'Places by numbers',
+      says: 'With a figure in hand and nothing clicked yet, touch a point and type: how far level, Tab, how far upright from it, on the side of the pointer. Nothing touched, numbers count from the origin. Level with the point or straight below it one number is enough. They become dimensions.',
+    },
+    {
+      title: 'Names for numbers',
+      says: 'While a figure or a size waits for its number a letter begins a name: bore, or bore = 8 to make one. In a step Tab opens its number first. Enter on a number that was typed into the view keeps the step too.',
+    },
+    {
       title: 'Drawing to the model',
       says: 'Edges, corners, centres and axes of the part and of its neighbours are places to draw to and to measure from. They are borrowed into the sketch with what uses them, and follow when the model changes. Borrow (R) takes whole outlines.',
     },
