@@ -33,7 +33,7 @@ import {
   type DrawnSize,
   type TypedSizes,
 } from './drawn-sizes.ts';
-import { placedBy, placingSizes } from './placing.ts';
+import { anchorSigns, placedBy, placingSizes } from './placing.ts';
 import { footOn, levelOf, type Snap } from './snapping.ts';
 import { touchingLine } from './touching.ts';
 import {
@@ -148,6 +148,7 @@ export class ChainTool implements Tool {
     const { start, end: found, touches } = this.piece(pointer);
     if (!start && found.point !== undefined) this.host.anchoring.touch(found.point);
     const from = start?.place;
+    const counted = start || this.bent || found.apart ? [] : anchorSigns(this.host.anchoring.anchor);
     const arc = this.arcTo(found.place);
     const pieces = !from
       ? []
@@ -160,7 +161,7 @@ export class ChainTool implements Tool {
     this.preview = {
       pieces,
       guides: guidesOf(found),
-      tags: [...tagsOf(found, from), ...tangent, ...touching, ...square],
+      tags: [...tagsOf(found, from), ...counted, ...tangent, ...touching, ...square],
     };
   }
 

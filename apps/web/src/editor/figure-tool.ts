@@ -1,7 +1,7 @@
 import { distance2, Geometry, issue, NUMBER, type Action, type Issue, type Vec2 } from '@helb/core';
 import { holdTyped, namingOf, type DrawnSize, type TypedSizes } from './drawn-sizes.ts';
 import type { FigureRecipe } from './figure-recipes.ts';
-import { placedBy, placingSizes } from './placing.ts';
+import { anchorSigns, placedBy, placingSizes } from './placing.ts';
 import type { Snap } from './snapping.ts';
 import {
   exactly,
@@ -127,7 +127,8 @@ export class FigureTool implements Tool {
     this.last = pointer;
     const found = this.find(pointer);
     if (!this.isBusy && found.point !== undefined) this.host.anchoring.touch(found.point);
-    const signs = { tags: tagsOf(found), guides: guidesOf(found) };
+    const counted = this.isBusy || found.apart ? [] : anchorSigns(this.host.anchoring.anchor);
+    const signs = { tags: [...tagsOf(found), ...counted], guides: guidesOf(found) };
     const maker = this.made([...this.clicked, found]);
     if (maker) {
       const geometry = new Geometry({ ...this.host.reachable.entities, ...maker.entities });

@@ -48,6 +48,19 @@ test('a circle is drawn so far from a corner that was touched, on the side of th
   );
 });
 
+test('what was touched is marked, and forgotten when a tool is taken in hand anew', () => {
+  const d = beside();
+  move(d, [80, 140]);
+  move(d, [101, 133]);
+  const marked = () => d.editor.snapshot.tool.preview.tags.filter(({ mark }) => mark === '0').map(({ at }) => at);
+  expect(marked()).toEqual([[80, 140]]);
+  d.editor.key('2');
+  expect(marked()).toEqual([[80, 140]]);
+  d.editor.take('circle');
+  move(d, [101, 133]);
+  expect(marked()).toEqual([]);
+});
+
 test('what is left to the pointer is guessed as ever: level with the centre that was touched, so far to its right', () => {
   const d = beside();
   d.draw('circle', [104, 126], [108, 126]);

@@ -42,6 +42,10 @@ export class Anchoring {
     this.touched = point;
   }
 
+  forget(): void {
+    this.touched = ORIGIN;
+  }
+
   /** That point where it is still there, else the origin. */
   get anchor(): Anchor {
     const geometry = this.reachable();
@@ -86,6 +90,10 @@ export function placedBy(anchor: Anchor, found: Snap, pointer: Vec2, typed: Type
     ...(along === false && { on: found.on! }),
   };
 }
+
+/** The sign of the point from which numbers would count: the origin needs none. */
+export const anchorSigns = ({ id, at }: Anchor): readonly { readonly at: Vec2; readonly mark: string }[] =>
+  id === ORIGIN ? [] : [{ at, mark: '0' }];
 
 /** What holds a point where it was typed to be. */
 export function apartRelation({ from, direction, sense, value, size }: Apart, point: Id): Relation {

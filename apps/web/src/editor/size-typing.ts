@@ -17,7 +17,7 @@ const LENGTHS = { min: 0, max: 1e5 };
 const NUMBER_KEY = /^[\d.,(]$/;
 export const beginsNumber = (key: string): boolean => NUMBER_KEY.test(key);
 /** Letters begin the name of a number where nothing else is waited for; the one that holds guesses off is never typed. */
-const NAME_KEY = /^[^\W\dqQ]$/;
+const NAME_KEY = /^(?!q)\p{L}$/iu;
 export const beginsName = (key: string): boolean => NAME_KEY.test(key);
 
 /** Typing the numbers of what a tool has on its way: they stand at the pointer, which decides those that are left empty. */
@@ -26,7 +26,10 @@ export class SizeTyping {
 
   constructor(private readonly editor: SketchEditor) {}
 
-  /** A digit begins the first number, so does a letter where the tool takes names, Tab opens them all; false where nothing is on its way, or they are open already. */
+  /**
+   * A digit begins the first number, so does a letter where the tool takes names; Tab opens them all. False where nothing is
+   * on its way, or they are open already.
+   */
   key(key: string): boolean {
     const { sizes = [], takesNames = false } = this.editor.tool;
     if (this.entry || sizes.length === 0) return false;

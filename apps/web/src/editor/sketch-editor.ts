@@ -187,6 +187,7 @@ export class SketchEditor extends Snapshots<EditorState> {
   take(name: ToolName): void {
     if (name !== 'size') this.tool.escape();
     if (!USE_SELECTION.includes(name)) this.selection = new Set();
+    this.anchoring.forget();
     this.tool = TOOLS[name](this);
     this.asking = undefined;
     this.typing.leave();

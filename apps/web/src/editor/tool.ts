@@ -131,7 +131,7 @@ const SAME_mm = 1e-6;
 export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {
   const tags: { at: Vec2; mark: string; of?: Id }[] = [];
   const [apart] = found.apart ?? [];
-  if (apart) tags.push({ at: apart.at, mark: '•', of: apart.from });
+  if (apart) tags.push({ at: apart.at, mark: '0', of: apart.from });
   const under = found.point ?? found.on;
   if (under !== undefined) tags.push({ at: found.place, mark: '•', of: under });
   if (found.also !== undefined) tags.push({ at: found.place, mark: '•', of: found.also });
