@@ -46,12 +46,14 @@ let isByKey = false;
 
 const scope = computed(() => valueScope(Object.values(store.project?.values ?? {}), store.project?.unit ?? 'mm'));
 const amount = computed(() => evaluate(props.text, props.asks, scope.value));
-const shown = (digits: number) =>
-  amount.value.ok &&
-  formatQuantity({ amount: amount.value.value, dimension: props.asks }, store.project?.unit ?? 'mm', digits);
+const unit = computed(() => store.project?.unit ?? 'mm');
+const shown = (digits: number): string =>
+  amount.value.ok ? formatQuantity({ amount: amount.value.value, dimension: props.asks }, unit.value, digits) : '';
 const comesTo = computed(() => (amount.value.ok ? `comes to ${shown(4)}` : explain(amount.value.issue)));
-/** Of a name or a sum it is told how large that is. */
-const result = computed(() => !props.bare && !isPlainNumber(props.text) && shown(3));
+/** Of a name or a sum it is told how large that is; lengths as in a sketch, in the unit of the project without saying so. */
+const result = computed(() =>
+  props.bare || isPlainNumber(props.text) ? '' : shown(3).replace(new RegExp(` ${unit.value}$`), ''),
+);
 
 /** @param text what a key has typed already, in place of what stands there */
 async function begin(text?: string, byKey = false) {
