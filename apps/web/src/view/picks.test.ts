@@ -35,6 +35,13 @@ test('in the middle of a face that is so thin that edges on both sides are near,
   expect(order(face('side', 10), left, edge('right', 'side', [1, 0], 9.1))).toEqual(['left', 'right', 'side']);
   const corner = { ...cornerPick('b', 0, { name: 'corner', at: [0, 0, 0] } as never), depth: 8 };
   expect(order(face('side', 10), left, right, corner)).toEqual(['corner', 'left', 'right', 'side']);
+  // also on the edge of another face that lies before it
+  expect(order(face('side', 10), left, right, edge('rim', 'another', [0, 1], 8))).toEqual([
+    'rim',
+    'left',
+    'right',
+    'side',
+  ]);
   // edges of another face do not make it thin
   expect(order(face('side', 10), left, edge('far', 'another', [5, 0], 9.1))).toEqual(['left', 'far', 'side']);
 });

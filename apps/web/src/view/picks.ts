@@ -111,7 +111,7 @@ export function frontToBack<P extends Pick>(picks: readonly P[]): P[] {
     return isRim && off ? [off] : [];
   });
   const isThin = offs.some((one) => offs.some((other) => dot2(one, other) < 0));
-  const isClear = offs.every((off) => Math.hypot(...off) > ON_EDGE) && first.every(({ kind }) => kind !== 'corner');
+  const isClear = first.every(({ kind, off }) => kind !== 'corner' && !(off && Math.hypot(...off) <= ON_EDGE));
   return face && isThin && isClear ? [face, ...sorted.filter((pick) => pick !== face)] : sorted;
 }
 
