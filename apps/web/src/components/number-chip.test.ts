@@ -129,3 +129,25 @@ test('Esc leaves the number as it was; up and down nudge by its last digit', asy
   expect(wrapper.find('input').exists()).toBe(false);
   expect(thickness()).toBe('8 mm');
 });
+
+test('begun by a key of the view it is shown while it is typed; Enter takes what it belongs to, Esc leaves what stood there', async () => {
+  const { wrapper, thickness } = chip();
+  let entered = 0;
+  await wrapper.setProps({ entered: () => void entered++ });
+  const { begin } = wrapper.vm as unknown as { begin(text?: string): Promise<void> };
+  await begin('9');
+  expect(thickness()).toBe('9');
+  // what is kept comes back as its text
+  await wrapper.setProps({ text: '9' });
+  await wrapper.get('input').trigger('keydown.esc');
+  expect([thickness(), entered]).toEqual(['8 mm', 0]);
+  await wrapper.setProps({ text: '8 mm' });
+  await begin('9');
+  await wrapper.get('input').trigger('keydown.enter');
+  expect([thickness(), entered]).toEqual(['9', 1]);
+  // clicked and typed, it is taken alone
+  await wrapper.get('button').trigger('keydown.enter');
+  await wrapper.get('input').setValue('11 mm');
+  await wrapper.get('input').trigger('keydown.enter');
+  expect([thickness(), entered]).toEqual(['11 mm', 1]);
+});

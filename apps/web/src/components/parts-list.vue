@@ -33,19 +33,17 @@ function add() {
   const [first, ...more] = partOrder;
   const isAlone = placements.records.length === 0 && more.length === 0;
   const places = isAlone ? [placements.drawnInPlace(first!, parts[first!]!.name)] : [];
-  isTogether = isAlone || placements.records.length > 0;
-  const result = store.act([...places, ...adding(id, title)]);
+  const result = store.act([...places, ...adding(id, title, isAlone || isPlaced())]);
   if (!result.ok) return;
   bench.show(id);
   looking.among = true;
   [name.value, renaming.value, isNew] = [title, id, true];
 }
-const adding = (id: Id, title: string): Action[] => [
+const isPlaced = () => placements.records.length > 0;
+const adding = (id: Id, title: string, inPlace: boolean): Action[] => [
   { command: 'part.add', input: { id, name: title } },
-  ...(isTogether ? [placements.drawnInPlace(id, title)] : []),
+  ...(inPlace ? [placements.drawnInPlace(id, title)] : []),
 ];
-/** Are the parts of this project placed? */
-let isTogether = false;
 /** Is the part that is being named new? Then it is drawn next. */
 let isNew = false;
 
@@ -80,7 +78,7 @@ function rename(id: Id) {
   const isOther = next !== undefined && next !== store.kept?.parts[id]?.name;
   const actions = [
     ...(isOther ? [{ command: 'part.rename' as const, input: { id, name: next } }] : []),
-    ...more.flatMap((title) => adding(newId('part'), title)),
+    ...more.flatMap((title) => adding(newId('part'), title, isPlaced())),
   ];
   if (actions.length > 0) store.act(actions);
   leaveName();

@@ -1,5 +1,5 @@
 import type { Vec2, Vec3 } from '@helb/core';
-import { drawn, isPlainNumber, pulled, type ShownPull } from './pulls.ts';
+import { drawn, isTypedLength, pulled, type ShownPull } from './pulls.ts';
 
 /** Seen from the front: x to the right, z up, four pixels a millimetre. */
 const FRONT = { pixel: 0.25, toScreen: ([x, , z]: Vec3): Vec2 => [400 + 4 * x, 300 - 4 * z] };
@@ -45,6 +45,6 @@ test('past nothing the step is turned round, the number gets a sign, or it stays
 });
 
 test('what is told by a name or an expression is no plain number', () => {
-  expect(['12', '12.5 mm', '-3 in', '0.2cm', '1/2 in', '2-1/8"', '1 1/2'].every(isPlainNumber)).toBe(true);
-  expect(['wall', '2 * 3', '10-2', '12 deg', ''].some(isPlainNumber)).toBe(false);
+  expect(['12', '12.5 mm', '-3 in', '0.2cm', '1/2 in', '2-1/8"', '1 1/2'].every(isTypedLength)).toBe(true);
+  expect(['wall', '2 * 3', '10-2', '12 deg', ''].some(isTypedLength)).toBe(false);
 });

@@ -23,8 +23,8 @@ const COARSE = 4;
 const MILLIMETRES = [0.01, 0.05, 0.1, 0.5, 1, 5, 10, 50, 100];
 const INCHES = [1 / 64, 1 / 32, 1 / 16, 1 / 8, 1 / 4, 1 / 2, 1, 2].map((inches) => inches * 25.4);
 
-/** What is told by names is changed where these are told. */
-export const isPlainNumber = (text: string): boolean =>
+/** A length told by a number alone, also by a fraction: what is told by names is changed where these are told. */
+export const isTypedLength = (text: string): boolean =>
   /^-?(\d+([.]\d+)?|(\d+[ -])?\d+\/\d+)\s*(mm|cm|m|in|")?$/.test(text.trim());
 
 /** The line from where it counts to its end, and the arrow beyond that, on the screen; undefined seen from its end. */

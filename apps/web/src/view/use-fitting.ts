@@ -1,5 +1,5 @@
 import type { Ref } from 'vue';
-import { boxCorners, boxRound, isSized, toSpace, type Box3, type Vec2 } from '@helb/core';
+import { boxRound, isSized, toSpace, type Box3, type Vec2 } from '@helb/core';
 import { useModel } from '../stores/model.ts';
 import { useWorkbench } from '../stores/workbench.ts';
 import type { Viewport } from './viewport.ts';
@@ -65,19 +65,13 @@ export function useFitting(
     before = box;
     if (!fitAtFirst() && box && !bench.editor && isSeenWhole(was) && !isSeenWhole(box)) void fit();
   }
-  function isSeenWhole(box: Box3 | undefined): boolean {
-    if (!box) return true;
-    const { size, screen } = viewport.value!.view;
-    return boxCorners(box)
-      .map(screen.toScreen)
-      .every(([x, y]) => x >= 0 && y >= 0 && x <= size.width && y <= size.height);
-  }
+  const isSeenWhole = (box: Box3 | undefined): boolean => !box || (viewport.value?.view.shows(box) ?? true);
 
   /** Turns the view; what was seen whole is so afterwards. */
   async function turning(turn: () => Promise<unknown> | undefined): Promise<void> {
     const isWhole = isSeenWhole(shownBox());
     await during(turn());
-    if (isWhole && viewport.value && !isSeenWhole(shownBox())) await fit();
+    if (isWhole && !isSeenWhole(shownBox())) await fit();
   }
 
   return { fit, fitAtFirst, followGrowth, turning, shownBox, drawnBox, allBox };

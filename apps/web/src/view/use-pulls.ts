@@ -18,7 +18,7 @@ import {
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { useWorkbench } from '../stores/workbench.ts';
-import { isPlainNumber, type ShownPull } from './pulls.ts';
+import { isTypedLength, type ShownPull } from './pulls.ts';
 import type { Viewport } from './viewport.ts';
 
 /** The lengths of the step in the making as arrows in the view; none for those that are told by names. */
@@ -64,7 +64,7 @@ export function usePulls(viewport: Ref<Viewport | undefined>, shownBox: () => Bo
     const other = turned?.(step);
     const turnedRound = other ? (pulls?.({ ...step, ...other }, seen) ?? []) : [];
     return (pulls?.(step, seen) ?? [])
-      .filter(({ field }) => isPlainNumber(textOf(field)))
+      .filter(({ field }) => isTypedLength(textOf(field)))
       .map((pull): ShownPull => {
         const { field, along } = pull;
         const spec = fields?.[field];
