@@ -265,6 +265,9 @@ export class Hand {
     () =>
       this.numberOf(this.page.getByTestId(`whole-${name}`), at);
 
+  /** What is read off what is picked. */
+  reading = (name: string) => () => this.numberOf(this.page.getByTestId(`reading-${name}`), 0);
+
   private async numberOf(figure: Locator, at: number): Promise<number | undefined> {
     return (await figure.count()) === 0 ? undefined : numbersIn(await figure.innerText())[at];
   }

@@ -29,6 +29,7 @@ import ChoiceWord from './choice-word.vue';
 import CopyFigures from './copy-figures.vue';
 import DeskMessage from './desk-message.vue';
 import JoiningDesk from './joining-desk.vue';
+import PlacedReadings from './placed-readings.vue';
 import PlacementDesk from './placement-desk.vue';
 import TypedField from './typed-field.vue';
 
@@ -127,6 +128,7 @@ function press(found: Interference) {
           >
         </p>
       </section>
+      <PlacedReadings />
       <PlacementDesk v-if="placements.record" @edit="emit('edit')" />
       <section v-if="assemblyStore.built && assemblyStore.built.findings.length > 0" class="border-rule border-b p-4">
         <h2 class="heading mb-1">Findings</h2>

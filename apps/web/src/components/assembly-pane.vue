@@ -109,7 +109,7 @@ watch([() => assemblyStore.paths, shown], ([paths, view]) => view?.setTraces([..
 
 // while something is joined the datums and points of what is under the pointer can be picked too
 const pointed = computed(() =>
-  joining.asked === undefined ? undefined : (pointing.value?.under?.picks[0]?.member ?? lastPointed.value),
+  joining.draft ? (pointing.value?.under?.picks[0]?.member ?? lastPointed.value) : undefined,
 );
 const lastPointed = ref<string>();
 watch(
@@ -156,7 +156,7 @@ function hover(at: Vec2, { buttons }: PointerEvent) {
   if (buttons !== 0) return;
   picking.hover(
     at,
-    view.pick(at).filter((pick) => joining.asked === undefined || joining.accepts(pick)),
+    view.pick(at).filter((pick) => !joining.draft || joining.accepts(pick)),
   );
   light();
 }
@@ -187,7 +187,7 @@ function choose(k: number, click?: MouseEvent) {
 }
 /** What is chosen under the pointer answers what is asked, or is picked. */
 function take({ shiftKey, ctrlKey }: MouseEvent) {
-  if (joining.asked !== undefined) {
+  if (joining.draft) {
     if (picking.pointed) joining.answer(picking.pointed);
     return forget();
   }

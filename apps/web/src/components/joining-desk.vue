@@ -125,6 +125,9 @@ const prompt = computed(() => {
       />
     </p>
     <p v-else-if="joining.asked === undefined" class="text-muted mt-3 text-sm">A number keeps them so far apart.</p>
+    <p v-if="joining.asked === undefined" class="text-muted mt-2 text-sm">
+      Enter takes it. So does the next thing that you pick: it begins another.
+    </p>
     <p v-if="joining.facing" class="mt-3">
       <ChoiceWord
         :value="joining.facing"

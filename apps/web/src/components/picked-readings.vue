@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, watch } from 'vue';
-import { ANGLE, AREA, formatQuantity, isOfBody, LENGTH, readingsBetween, readingsOf } from '@helb/core';
+import { isOfBody } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { useUnits } from '../stores/units.ts';
 import { ownWords } from '../view/pick-words.ts';
+import { readingText, readingTexts } from '../view/readings.ts';
 import CopyFigures from './copy-figures.vue';
 import CutFace from './cut-face.vue';
 
@@ -30,20 +31,15 @@ watch(
 );
 onBeforeUnmount(() => (bench.gap = undefined));
 
-const UNITS = { length: LENGTH, angle: ANGLE, area: AREA } as const;
-const readings = computed((): [string, string][] => {
-  const [a, b, ...more] = bench.picked.map(({ thing }) => thing);
-  const read = !a || more.length > 0 ? [] : b ? readingsBetween(a, b) : readingsOf(a);
-  const told = read.map(
-    ({ label, amount, of }) =>
-      [label, formatQuantity({ amount, dimension: UNITS[of] }, unit.value, 3)] as [string, string],
-  );
-  if (!bench.gap) return told;
-  return [
-    ...told,
-    ['smallest gap', formatQuantity({ amount: bench.gap.distance_mm, dimension: LENGTH }, unit.value, 3)],
-  ];
-});
+const readings = computed((): [string, string][] => [
+  ...readingTexts(
+    bench.picked.map(({ thing }) => thing),
+    unit.value,
+  ),
+  ...(bench.gap
+    ? ([['smallest gap', readingText(bench.gap.distance_mm, 'length', unit.value)]] as [string, string][])
+    : []),
+]);
 </script>
 
 <template>

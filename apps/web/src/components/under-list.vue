@@ -17,8 +17,8 @@ defineEmits<{ choose: [k: number]; take: [k: number, event: MouseEvent]; leave: 
 const beside = computed(() =>
   at[0] + OFF + WIDEST > width ? { right: `${width - at[0] + OFF}px` } : { left: `${at[0] + OFF}px` },
 );
-/** How far off the pointer, and how wide it can become, px. */
-const [OFF, WIDEST] = [18, 288];
+/** How far off the pointer, how wide and tall it can become, and what stands below it in the view, px. */
+const [OFF, WIDEST, TALLEST, STRIP] = [18, 288, 230, 56];
 
 const list = ref<HTMLElement>();
 defineExpose({ has: (target: EventTarget | null): boolean => list.value?.contains(target as Node | null) ?? false });
@@ -35,7 +35,7 @@ watch(
     class="bg-lit border-rule absolute z-10 max-h-56 max-w-72 overflow-y-auto border px-2 py-1.5 text-[13px] shadow-sm"
     :style="{
       ...beside,
-      top: `${Math.min(at[1] + 14, Math.max(height - 230, 0))}px`,
+      top: `${Math.min(at[1] + 14, Math.max(height - TALLEST - STRIP, 0))}px`,
     }"
     :class="isHeld ? '' : 'pointer-events-none'"
     data-testid="under"

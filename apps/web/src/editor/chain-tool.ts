@@ -248,12 +248,14 @@ export class ChainTool implements Tool {
     if (second !== undefined) return there;
     // a length alone leaves the direction that was guessed
     const { level, on, point, middleOf } = found;
-    if ((on ?? point ?? middleOf) === undefined) return { ...there, ...(level && { level }) };
-    if (there.point !== undefined) return there;
-    if (on !== undefined && distance2(footOn(this.host.reachable, on, there.place), there.place) < 1e-9)
-      return { ...there, on, ...(level && { level }) };
-    // off what it was drawn to a line that is nearly level is level
-    const nearly = pointer.free ? undefined : levelOf(from, pointer.at, pointer.reach);
+    if ((on ?? point ?? middleOf) !== undefined) {
+      if (there.point !== undefined) return there;
+      if (on !== undefined && distance2(footOn(this.host.reachable, on, there.place), there.place) < 1e-9)
+        return { ...there, on, ...(level && { level }) };
+    }
+    // near to where it begins a direction is told by less than further off
+    const nearBy = Math.min(pointer.reach, distance2(from, pointer.at) / 3);
+    const nearly = pointer.free ? undefined : (level ?? levelOf(from, pointer.at, nearBy));
     if (!nearly) return there;
     const ahead: Vec2 = nearly === 'horizontal' ? [pointer.at[0], from[1]] : [from[0], pointer.at[1]];
     return { ...exactly(this.host, LINE.aim([from], ahead, [first, undefined])!), level: nearly };

@@ -7,6 +7,7 @@ import {
   exactly,
   FigureMaker,
   guidesOf,
+  keptAt,
   NO_PREVIEW,
   orTyped,
   snapFor,
@@ -119,8 +120,8 @@ export class FigureTool implements Tool {
     const { told } = this;
     if (!told.includes(true)) return found;
     // where all is typed the pointer tells only to which side, and a guess may lie on none
-    const { place } = told.includes(false) ? found : { place: pointer.at };
-    return exactly(this.host, this.aimed(place) ?? place);
+    if (!told.includes(false)) return exactly(this.host, this.aimed(pointer.at) ?? pointer.at);
+    return keptAt(this.host, found, this.aimed(found.place) ?? found.place, pointer);
   }
 
   move(pointer: PointerAt): void {

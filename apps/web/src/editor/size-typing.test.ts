@@ -312,6 +312,25 @@ test('a rectangle goes to the side of the pointer, though that is guessed to lie
   expect(Math.max(...xs)).toBeCloseTo(20, 9);
 });
 
+test.each([
+  ['on a line', [30, 16], 190],
+  ['on its end', [60, 16], 190],
+  ['on its end, which is as far', [60, 16], 55],
+] as const)('one number typed, the other side of a rectangle is where the pointer is: %s', (_, at, width) => {
+  const on = desk();
+  on.draw('chain', [10, 16], [60, 16]);
+  on.editor.escape();
+  on.editor.take('rectangle');
+  on.click([5, -16]);
+  move(on, at);
+  type(on, String(width), '');
+  const ys = Object.values(on.editor.sketch.entities).flatMap((entity) => (entity.kind === 'point' ? [entity.y] : []));
+  expect(ys.filter((y) => Math.abs(y - 16) < 1e-9).length).toBeGreaterThanOrEqual(width === 55 ? 3 : 4);
+  // of the line 3 freedoms are left; the rectangle has its place, less what it takes over by its corner
+  const taken = width === 55 ? 1 : 0;
+  expect([on.state(), on.refusals]).toEqual([['loose', 3 + 2 - taken], []]);
+});
+
 test('a length typed while the pointer is on a point straight below leaves the line upright', () => {
   const on = desk();
   on.editor.take('chain');
@@ -323,6 +342,22 @@ test('a length typed while the pointer is on a point straight below leaves the l
   const [line] = Object.entries(on.editor.sketch.entities).find(([, { kind }]) => kind === 'line')!;
   expect(on.editor.geometry.line(line).b[1]).toBeCloseTo(-28, 9);
 });
+
+test.each([
+  [[6.3, 6.2], 'horizontal'],
+  [[5.2, 7], 'vertical'],
+  [[6, 6.8], undefined],
+] as const)(
+  'a length typed while the pointer at %j has hardly left is level or upright where it points so',
+  (at, kind) => {
+    const on = desk();
+    on.editor.take('chain');
+    on.click([5, 6]);
+    move(on, at);
+    type(on, '30');
+    expect(on.kinds().filter((held) => held !== 'distance')).toEqual(kind ? [kind] : []);
+  },
+);
 
 test('a lone letter before a click was the key of another tool: the half-made figure goes, that tool begins', () => {
   const d = desk();

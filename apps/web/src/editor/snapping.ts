@@ -1,14 +1,18 @@
 import {
+  add2,
   along,
   cross2,
   derivatives,
   direction2,
   distance2,
+  dot2,
   intersections,
   isBuiltIn,
   middle2,
   nearestOn,
   ORIGIN,
+  scale2,
+  sub2,
   X_AXIS,
   Y_AXIS,
   type Geometry,
@@ -139,8 +143,8 @@ function nearestOnLines(lines: readonly (readonly Vec2[])[], at: Vec2, reach: nu
 /** How far an alignment reaches, in reaches of the pointer: farther points would fill the sheet with guesses. */
 const FAR = 40;
 
-const COORDINATE = { vertical: 0, horizontal: 1 } as const;
-const KINDS = ['vertical', 'horizontal'] as const;
+export const COORDINATE = { vertical: 0, horizontal: 1 } as const;
+export const KINDS = ['vertical', 'horizontal'] as const;
 type Kind = (typeof KINDS)[number];
 
 /** The point that was touched last, else the nearest, that is nearly level with a place, or nearly above or below it. */
@@ -213,6 +217,14 @@ export function footOn(geometry: Geometry, id: Id, at: Vec2): Vec2 {
   if (id === Y_AXIS) return [0, at[1]];
   const feet = geometry.pieces(id).map((piece) => nearestOn(piece, at));
   return feet.reduce((best, foot) => (distance2(foot, at) < distance2(best, at) ? foot : best));
+}
+
+/** The same, where lines go on beyond their ends. */
+export function footAlong(geometry: Geometry, id: Id, at: Vec2): Vec2 {
+  if (isBuiltIn(id) || geometry.roleOf(id) !== 'line') return footOn(geometry, id, at);
+  const { a, b } = geometry.line(id);
+  const direction = direction2(sub2(b, a));
+  return direction ? add2(a, scale2(direction, dot2(sub2(at, a), direction))) : a;
 }
 
 /** All points that can be picked, the origin among them; not the far ends of the axes. */

@@ -16,7 +16,7 @@ import {
 } from '@helb/core';
 import type { DrawnSize, TypedSizes } from './drawn-sizes.ts';
 import { apartGuides, apartRelation, type Anchoring } from './placing.ts';
-import { snap, type Snap, type SnapQuery } from './snapping.ts';
+import { COORDINATE, footAlong, KINDS, snap, type Snap, type SnapQuery } from './snapping.ts';
 
 /** The pointer in sketch coordinates (mm). */
 export interface PointerAt {
@@ -126,6 +126,19 @@ const takes = ({ point, middleOf, on, also }: Snap): boolean =>
 export const exactly = (host: ToolHost, place: Vec2): Snap =>
   snap(host.geometry, { at: place, reach: SAME_mm, free: true });
 const SAME_mm = 1e-6;
+
+/** What of a guess is left where typed numbers put the place elsewhere: on the same line, level with or above the same points. */
+export function keptAt(host: ToolHost, found: Snap, place: Vec2, { free }: PointerAt): Snap {
+  const there = exactly(host, place);
+  if (there.point !== undefined || free) return there;
+  if (distance2(found.place, place) < SAME_mm) return found;
+  const { on, point, aligned = [] } = found;
+  const levels = point === undefined ? aligned : KINDS.map((kind) => ({ kind, point, from: found.place }));
+  const kept = levels.filter(({ kind, from }) => Math.abs(from[COORDINATE[kind]] - place[COORDINATE[kind]]) < SAME_mm);
+  const isOn = on !== undefined && distance2(footAlong(host.reachable, on, place), place) < SAME_mm;
+  // a line that is level tells that already
+  return { ...there, ...(isOn ? { on } : kept.length > 0 ? { aligned: kept } : {}) };
+}
 
 /** The signs of what a snap guesses, where they will stand. */
 export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {

@@ -38,6 +38,28 @@ test('begun with what is picked it takes one thing of each of two placements', (
   expect(assemblyStore.picked).toEqual([]);
 });
 
+test('what is picked once both are chosen takes them and begins another; what does not hold is told first', () => {
+  const { joining, project, show } = bench();
+  const kept = () => Object.values(project().assembly!.relations).map(({ kind }) => kind);
+  joining.begin('relation', 'coincident');
+  joining.answer(pick('f', 'z'));
+  joining.answer(pick('a', 'z'));
+  // of any placement, also of those two
+  expect(joining.accepts(pick('f', 'z'))).toBe(true);
+  joining.change({ kind: 'parallel' });
+  joining.answer(pick('f', 'z'));
+  expect(kept()).toEqual(['parallel']);
+  expect([joining.asked, joining.draft!.kind]).toEqual([1, 'coincident']);
+  expect(joining.draft!.sides[0]).toMatchObject({ placement: 'f' });
+  joining.answer(pick('a', 'z'));
+  joining.change({ kind: 'perpendicular' });
+  show();
+  expect(joining.wrong).toMatch(/fights with/);
+  joining.answer(pick('l', 'x'));
+  expect(kept()).toEqual(['parallel']);
+  expect(joining.draft).toMatchObject({ kind: 'perpendicular', sides: [{ placement: 'f' }, { placement: 'a' }] });
+});
+
 test('flat faces that look the same way are taken to end flush, those that look at each other to meet; a key turns that', () => {
   const { joining } = bench();
   const related = (normal: readonly [number, number, number]) => {

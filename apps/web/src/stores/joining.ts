@@ -95,10 +95,14 @@ export const useJoining = defineStore('joining', () => {
     });
   }
 
-  /** Can it be one of the two, besides what is chosen already? A repeat goes with the first of its kind. */
+  /**
+   * Can it be one of the two, besides what is chosen already, or begin another where both are? A repeat goes with the first
+   * of its kind.
+   */
   function accepts(pick: MemberPick, sort = draft.value?.sort): boolean {
     if (isRepeat(pick.member)) return false;
-    if (draft.value?.sides.some((side) => side?.placement === pick.member)) return false;
+    const isAsked = asked.value !== undefined;
+    if (isAsked && draft.value?.sides.some((side) => side?.placement === pick.member)) return false;
     // what stays where it is needs nothing of its own
     if (pick.kind === 'body') return draft.value?.keep === true && asked.value === 1;
     return sort === 'relation' ? featureOf(pick.thing, 0) !== undefined : frameOf(pick.thing) !== undefined;
@@ -123,9 +127,16 @@ export const useJoining = defineStore('joining', () => {
     return u !== undefined && v !== undefined && dot3(u, v) < 0;
   }
 
+  /** One of the two is chosen. Where both are, that takes what is made of them, and begins another with it. */
   function answer(pick: MemberPick): void {
+    if (!draft.value) return;
     const at = asked.value;
-    if (!draft.value || at === undefined) return;
+    if (at === undefined) {
+      const { sort, kind } = draft.value;
+      if (!accept()?.ok) return;
+      assemblyStore.picked = [pick];
+      return begin(sort, sort === 'joint' ? kind : 'coincident');
+    }
     const sides = [...draft.value.sides] as [JoinedSide | undefined, JoinedSide | undefined];
     sides[at] = sideOf(pick);
     set({ ...draft.value, sides, flip: turnsRound(sides), kind: likelyKind({ ...draft.value, sides }) });

@@ -72,7 +72,15 @@ export function testBench(more: (script: ProjectScript) => unknown = () => undef
     return ok(undefined);
   };
   show();
-  return { store, assemblyStore, acted, joining: useJoining(), placements: usePlacements(), project: () => project };
+  return {
+    store,
+    assemblyStore,
+    acted,
+    joining: useJoining(),
+    placements: usePlacements(),
+    project: () => project,
+    show,
+  };
 }
 
 export const pick = (member: Id, name: OriginThing, kind: MemberPick['kind'] = 'guide'): MemberPick => ({

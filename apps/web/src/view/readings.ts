@@ -1,0 +1,23 @@
+import {
+  ANGLE,
+  AREA,
+  formatQuantity,
+  LENGTH,
+  readingsBetween,
+  readingsOf,
+  type LengthUnit,
+  type Thing,
+} from '@helb/core';
+
+const DIMENSIONS = { length: LENGTH, angle: ANGLE, area: AREA } as const;
+
+/** A length, an angle or an area as it is read: to a thousandth. */
+export const readingText = (amount: number, of: keyof typeof DIMENSIONS, unit: LengthUnit): string =>
+  formatQuantity({ amount, dimension: DIMENSIONS[of] }, unit, 3);
+
+/** What can be read off one thing, or between two, in words; of more there is nothing. */
+export function readingTexts(things: readonly Thing[], unit: LengthUnit): [title: string, text: string][] {
+  const [a, b, ...more] = things;
+  const read = !a || more.length > 0 ? [] : b ? readingsBetween(a, b) : readingsOf(a);
+  return read.map(({ label, amount, of }) => [label, readingText(amount, of, unit)]);
+}
