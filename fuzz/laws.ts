@@ -109,12 +109,16 @@ async function twinAgrees({ model, onwards }: Parameters<Law>[0]): Promise<void>
   same('a mirrored twin: twice the volume', volumeOf(mirrored), 2 * volumeOf(model), unsure(model));
 }
 
-/** What is built anew by an engine that has built nothing yet is the same. */
+/**
+ * What is built anew by an engine that has built nothing yet is the same, to the last digit that it tells: where the library
+ * leaves gaps, these depend on where in memory things lie.
+ */
 async function anewAgrees({ kernel, project, model, build }: Parameters<Law>[0]): Promise<void> {
   const anew = await build(project, new Engine(kernel));
   const states = ({ steps }: PartModel) => steps.map(({ id, state }) => `${id} ${state}`).join();
   if (states(anew) !== states(model)) throw new Broken('built anew: the same steps are built', states(anew));
-  same('built anew: the same volume', volumeOf(anew), volumeOf(model), 1e-12);
+  const gaps = [...anew.bodies, ...model.bodies].reduce((sum, { measures }) => sum + measures.off.volume_mm3, 0);
+  same('built anew: the same volume', volumeOf(anew), volumeOf(model), Math.max(1e-12, gaps / volumeOf(model)));
 }
 
 /** What is written to a file and read again is as large as before. */

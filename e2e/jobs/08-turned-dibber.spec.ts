@@ -82,8 +82,6 @@ job({ name: '08 turned dibber', today: 127, aim: 76 }, async (hand) => {
   await hand.reads('its edges rounded', hand.figure('Volume'), 127687.953);
   // groove and rounding again along the axis
   await hand.key('n');
-  await hand.on(bench.desk.getByLabel('Revolution 2'));
-  await hand.on(bench.desk.getByLabel('Fillet 1'));
   await hand.pick([0, 0, 158]);
   await hand.type('7', 'Tab');
   await hand.type('14');

@@ -83,7 +83,6 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   await hand.cut('18');
   await hand.reads('one pocket', hand.figure('Volume'), 89064.152 - 18 * 83.071345);
   await hand.key('g');
-  await hand.on(bench.desk.getByLabel('Extrusion 2'));
   await hand.pick([0, 0, 12]);
   await hand.type('14');
   await hand.reads('fourteen pockets', hand.figure('Volume'), 68130.173);

@@ -125,7 +125,6 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   await hand.key('Enter');
   await hand.reads('one flute', hand.figure('Volume'), 32121.1387 - 322.716367);
   await hand.key('g');
-  await hand.on(bench.desk.getByLabel('Extrusion 2'));
   await hand.pick([0, 0, 42]);
   await hand.type('24');
   await hand.reads('the sleeve', hand.figure('Volume'), 24375.9459);

@@ -148,6 +148,28 @@ export class Hand {
     await this.press();
   }
 
+  /** Picks what the list under the pointer calls so: a right click holds the list. What is called first needs none. */
+  async pickListed(place: Vec3, words: RegExp, isMore = false): Promise<void> {
+    await this.hover(place);
+    const options = this.page.getByTestId('under').getByRole('option');
+    await expect(options.filter({ hasText: words }).first()).toBeVisible();
+    if (isMore) await this.page.keyboard.down('Shift');
+    if (words.test((await options.first().innerText()).trim())) {
+      this.actions++;
+      await this.press();
+    } else {
+      this.actions++;
+      await this.page.mouse.click(...(await this.inView(place)), { button: 'right' });
+      await this.on(options.filter({ hasText: words }).first());
+    }
+    if (isMore) await this.page.keyboard.up('Shift');
+  }
+
+  /** The name of a datum in the view, where one is asked for. */
+  datum(name: string): Locator {
+    return this.page.locator('button.text-link', { hasText: exactly(name) });
+  }
+
   /** Opens a sketch from the list of steps. */
   async open(sketch: string): Promise<void> {
     this.actions++;
@@ -245,13 +267,13 @@ export class Hand {
   async reads(what: string, read: () => Promise<number | undefined>, right: number, within = 3e-6): Promise<void> {
     const isRight = (now: number | undefined) =>
       now !== undefined && Math.abs(now - right) <= within * Math.max(1, Math.abs(right));
+    let now: number | undefined;
     await expect
-      .poll(async () => isRight(await read()), { timeout: 30_000 })
+      .poll(async () => isRight((now = await read())), { timeout: 30_000 })
       .toBe(true)
       .catch(() => undefined);
-    const now = await read();
     this.figures[isRight(now) ? 'right' : 'wrong']++;
-    expect.soft(now, `${this.card.name}: ${what}`).toBeCloseTo(right, digitsFor(right, within));
+    expect.soft(isRight(now), `${this.card.name}: ${what} is ${now}, not ${right}`).toBe(true);
   }
 
   /** A number of a figure of the part on the desk, the first if it is not told which. */
@@ -264,6 +286,15 @@ export class Hand {
     (name: string, at = 0) =>
     () =>
       this.numberOf(this.page.getByTestId(`whole-${name}`), at);
+
+  /** What the sizes of the open sketch whose words begin so come to, one of them. */
+  size_mm =
+    (begun: string, at = 0) =>
+    async () => {
+      const shown = await this.page.locator('text[data-size]').allTextContents();
+      const found = shown.filter((text) => text.startsWith(begun))[at];
+      return found === undefined ? undefined : Number(found.slice(begun.length));
+    };
 
   /** What is read off what is picked. */
   reading = (name: string) => () => this.numberOf(this.page.getByTestId(`reading-${name}`), 0);
@@ -326,10 +357,6 @@ const OUT_mm = 3;
 
 const exactly = (text: string): RegExp => new RegExp(`^\\s*${text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}\\s*$`);
 const numbersIn = (text: string): number[] => (text.match(/-?\d+(\.\d+)?/g) ?? []).map(Number);
-
-/** Decimals that `toBeCloseTo` has to compare for a share of a figure. */
-const digitsFor = (figure: number, within: number): number =>
-  Math.floor(-Math.log10(2 * within * Math.max(1, Math.abs(figure))));
 
 /** Of the cards a quarter is done each time, in turn with the commits; the bench does them all. */
 const QUARTERS = 4;

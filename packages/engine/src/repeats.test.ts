@@ -142,3 +142,24 @@ describe('repeats of repeats', () => {
     expect(total(await beyond.model())).toBeCloseTo(left(1), 6);
   });
 });
+
+test('mirrored in two planes a step comes out four times; in one plane twice, two times', async () => {
+  const datum = (step: string): Reference => ({ to: 'datum', step });
+  const bevelled = () =>
+    new PartFixture()
+      .block('base', 100, 40, 5)
+      .sketch('s', circle(10, 10, 3), { to: 'face', name: 'base/end' })
+      .step('peg', 'extrude', { sketch: 's', distance: '8 mm', result: 'add' })
+      .step('c', 'chamfer', { edges: [{ to: 'edge', name: 'peg/end | peg/side/o' }], distance: '1 mm' });
+  const one = (await bevelled().volume()) - 20000;
+  // a cylinder less the ring of its bevel, by its centroid
+  expect(one).toBeCloseTo(disc(6) * 8 - 2 * Math.PI * (3 - 1 / 3) * 0.5, 6);
+  const mirrored = (...planes: readonly string[]) =>
+    bevelled()
+      .step('across', 'datum-plane', { how: 'offset', on: [plane('right')], by: '50 mm' })
+      .step('along', 'datum-plane', { how: 'offset', on: [plane('front')], by: '-20 mm' })
+      .step('m', 'mirror', { steps: ['peg', 'c'], plane: planes.map(datum) })
+      .volume();
+  expect(await mirrored('across', 'along')).toBeCloseTo(20000 + 4 * one, 6);
+  expect(await mirrored('across', 'across')).toBeCloseTo(20000 + 2 * one, 6);
+});

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
-import { drawnPart, middle3, transformPoint, PART_COLOURS, type Vec2, type Vec3 } from '@helb/core';
+import { drawnPart, middle3, middleOf, pointOf, transformPoint, PART_COLOURS, type Vec2, type Vec3 } from '@helb/core';
 import { useHandle } from '../stores/handle.ts';
 import { useJoining } from '../stores/joining.ts';
 import { useModel } from '../stores/model.ts';
@@ -11,10 +11,10 @@ import { useAssemblyVerbs } from '../verbs/assembly-verbs.ts';
 import { VIEWS, type ViewName } from '../view/turns.ts';
 import { guidesOf } from '../view/guides.ts';
 import { themeOf } from '../view/theme.ts';
-import { beginsNumber } from '../editor/size-typing.ts';
+import { numberBy } from '../editor/size-typing.ts';
 import { useMoving } from '../view/use-moving.ts';
 import { usePicture } from '../view/use-picture.ts';
-import { ownWords } from '../view/pick-words.ts';
+import { listWords, ownWords } from '../view/pick-words.ts';
 import { pickKindOf } from '../view/picks.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { AssemblyView } from '../view/assembly-view.ts';
@@ -241,7 +241,18 @@ watch(
 );
 
 const { unit } = useUnits();
-const words = (pick: MemberPick): string => `${assemblyStore.nameOf(pick.member)} · ${ownWords(pick, unit.value)}`;
+const wordsOf = (picks: readonly MemberPick[]): string[] =>
+  listWords(picks, unit.value, {
+    called: (pick) => `${assemblyStore.nameOf(pick.member)} · ${ownWords(pick, unit.value)}`,
+    nameOf(step, { member }) {
+      const part = assemblyStore.memberOf(member)?.part;
+      return part === undefined ? undefined : store.project?.parts[part]?.steps[step]?.name;
+    },
+    placeOf({ member, thing }) {
+      const [at, pose] = [pointOf(thing) ?? middleOf(thing), assemblyStore.memberPoses.get(member)];
+      return at && pose && transformPoint(pose, at);
+    },
+  });
 
 const keys: PaneKeys = {
   next(onPage) {
@@ -256,12 +267,13 @@ const keys: PaneKeys = {
     forget();
   },
   accept: () => joining.draft && void joining.accept(),
-  letter: (key) => (beginsNumber(key) || key === '-') && (joining.desk?.typeNumber(key) ?? false),
+  letter: (key) => numberBy(key, joining.desk?.typeNumber),
+  asksNumber: () => joining.draft !== undefined && joining.asked === undefined,
 };
 
 const offered = computed(() => {
   const found = pointing.value?.under;
-  return found && { ...found, items: found.picks.map(words) };
+  return found && { ...found, items: wordsOf(found.picks) };
 });
 
 /** For benches and tests: where something of a placement is on the screen. */

@@ -59,7 +59,11 @@ export interface PaneKeys {
   accept?(): void;
   /** A single letter before the verbs get it; true where it was taken. */
   letter?(key: string): boolean;
+  /** Is a number asked for, to which digits and = go? */
+  asksNumber?(): boolean;
 }
+
+const AS_NUMBER = 'The name of a number is typed after =, as in "=width".';
 
 const model = useModel();
 const pane = ref<HTMLElement>();
@@ -146,8 +150,9 @@ function onKey(event: KeyboardEvent) {
   } else if (keys.letter?.(event.key)) event.preventDefault();
   // what is in hand came first: of a polygon + and - change the sides
   else if (event.key === '+' || event.key === '-') camera?.zoomBy(event.key === '+' ? 1.25 : 0.8);
-  else if (event.key.length === 1 && !event.repeat && strip.value?.press(event.key)) event.preventDefault();
+  else if (event.key.length === 1 && !event.repeat && pressed(event.key)) event.preventDefault();
 }
+const pressed = (key: string) => strip.value?.press(key, keys.asksNumber?.() ? AS_NUMBER : '') ?? false;
 </script>
 
 <template>

@@ -167,6 +167,8 @@ watch(
     if (!asking.begun) field.value?.select();
   },
 );
+/** Half as wide as the field and what stands under it, px: none of it is cut off. */
+const half = computed(() => Math.max(wrong.value ? 132 : 0, (Math.max(10, typed.value.length + 1) * 8) / 2 + 14));
 function answer() {
   const result = props.editor.answer(typed.value);
   wrong.value = result.ok ? undefined : result.issue;
@@ -334,7 +336,7 @@ defineExpose({ hold });
     <div
       v-if="asked"
       class="pointer-events-auto absolute z-10 -translate-x-1/2 -translate-y-1/2"
-      :style="{ left: `${asked.place[0]}px`, top: `${asked.place[1]}px` }"
+      :style="{ left: `clamp(${half}px, ${asked.place[0]}px, 100% - ${half}px)`, top: `${asked.place[1]}px` }"
     >
       <input
         ref="field"

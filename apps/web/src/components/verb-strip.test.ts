@@ -14,7 +14,7 @@ test('verbs are found by typing, best first; what is not possible yet says why a
   });
   const verbs = [verb('Half circle'), verb('Circle'), verb('Round', 'Pick corners first.')];
   const wrapper = mount(VerbStrip, { attachTo: document.body, props: { place: 'Here', verbs } });
-  const strip = wrapper.vm as unknown as { search(): Promise<void>; press(key: string): boolean };
+  const strip = wrapper.vm as unknown as { search(): Promise<void>; press(key: string, asNumber?: string): boolean };
   expect(wrapper.findAll('button').map((button) => button.text())).toEqual(['HHalf circle', 'CCircle', 'more… Space']);
   expect([strip.press('x'), strip.press('r'), ran]).toEqual([false, true, []]);
   await wrapper.vm.$nextTick();
@@ -22,6 +22,11 @@ test('verbs are found by typing, best first; what is not possible yet says why a
   expect([strip.press('c'), ran]).toEqual([true, ['Circle']]);
   await wrapper.vm.$nextTick();
   expect(wrapper.find('[role=status]').exists()).toBe(false);
+
+  // a letter that is no key says so, and how it would be typed as the name of a number
+  expect(strip.press('t', 'After =.')).toBe(false);
+  await wrapper.vm.$nextTick();
+  expect(wrapper.get('[role=status]').text()).toBe('T is no key here. After =.');
 
   await strip.search();
   const shown = () => wrapper.findAll('[role=option]').map((option) => option.text().replace(/ .$/, '').trim());

@@ -24,7 +24,7 @@ onBeforeUnmount(() => {
 
 async function search() {
   searching.value = true;
-  lacking.value = undefined;
+  note.value = undefined;
   text.value = '';
   chosen.value = 0;
   await nextTick();
@@ -38,19 +38,24 @@ function run(verb: Verb | undefined) {
   verb.run();
 }
 
-/** Runs the verb of a key, or says what it lacks; tells whether there was one. */
-function press(key: string): boolean {
+/**
+ * Runs the verb of a key, or says what it lacks; tells whether there was one. Of a letter that is no key here that is said.
+ * @param asNumber how the name of a number is typed here, where one is asked for
+ */
+function press(key: string, asNumber = ''): boolean {
   const called = props.verbs.filter((candidate) => candidate.key.toLowerCase() === key.toLowerCase());
   const verb = called.find(({ lacks }) => lacks === undefined) ?? called[0];
-  lacking.value = verb?.lacks === undefined ? undefined : verb;
+  if (verb) note.value = verb.lacks === undefined ? undefined : { title: verb.title, says: verb.lacks };
+  else note.value = LETTER.test(key) ? { title: key.toUpperCase(), says: `is no key here. ${asNumber}` } : undefined;
   run(verb);
   return verb !== undefined;
 }
-/** Of what a key called, what is lacking: until something else is done. */
-const lacking = shallowRef<Verb>();
+const LETTER = /^\p{L}$/u;
+/** What came of a key that did nothing: until something else is done. */
+const note = shallowRef<{ readonly title: string; readonly says: string }>();
 watch(
   () => [props.place, possible.value.length],
-  () => (lacking.value = undefined),
+  () => (note.value = undefined),
 );
 
 async function choose(k: number) {
@@ -66,11 +71,11 @@ defineExpose({ search, press });
 <template>
   <div class="absolute bottom-3 left-1/2 z-10 w-max max-w-[calc(100%-12px)] -translate-x-1/2">
     <p
-      v-if="lacking && !searching"
+      v-if="note && !searching"
       class="bg-lit border-ink mx-auto mb-1 w-max max-w-full border px-3 py-1 text-sm"
       role="status"
     >
-      <strong class="font-semibold">{{ lacking.title }}</strong> {{ lacking.lacks }}
+      <strong class="font-semibold">{{ note.title }}</strong> {{ note.says }}
     </p>
     <div v-if="searching" class="bg-lit border-ink mb-1 flex border">
       <ul ref="list" class="max-h-64 min-w-64 grow overflow-y-auto" role="listbox" aria-label="Verbs">

@@ -21,7 +21,7 @@ import { useKeptInView } from '../view/use-kept-in-view.ts';
 import { useMoving } from '../view/use-moving.ts';
 import { usePicture } from '../view/use-picture.ts';
 import { PlaneMap } from '../editor/plane-map.ts';
-import { beginsNumber } from '../editor/size-typing.ts';
+import { numberBy } from '../editor/size-typing.ts';
 import { useSnapshot } from '../snapshots/use-snapshot.ts';
 import { Picking } from '../view/picking.ts';
 import { answering } from '../view/answering.ts';
@@ -201,7 +201,8 @@ const offered = computed(() => {
   return found && { ...found, items: wordsOf(found.picks) };
 });
 const { unit } = useUnits();
-const wordsOf = (picks: readonly Pick[]) => listWords(picks, unit.value, (step) => bench.part?.steps[step]?.name);
+const wordsOf = (picks: readonly Pick[]) =>
+  listWords(picks, unit.value, { nameOf: (step) => bench.part?.steps[step]?.name });
 
 const screen = computed(() => stage.value?.screen);
 const labels = useGuides(viewport, screen);
@@ -278,8 +279,8 @@ const keys: PaneKeys = {
     if (bench.draft) void bench.acceptDraft();
     else if (!bench.editor?.key('Enter')) bench.desk?.accept?.();
   },
-  letter: (key) =>
-    bench.editor?.key(key) ?? ((beginsNumber(key) || key === '-') && (bench.desk?.typeNumber?.(key) ?? false)),
+  letter: (key) => bench.editor?.key(key) ?? numberBy(key, bench.desk?.typeNumber),
+  asksNumber: () => bench.draft !== undefined,
 };
 
 function escape() {

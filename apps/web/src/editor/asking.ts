@@ -60,7 +60,9 @@ export const sizeAsked = (editor: SketchEditor, relation: SizedRelation, id?: Id
   text: begun ?? (id === undefined || relation.measuring ? editor.measureText(relation) : relation.value),
   begun: begun !== undefined,
   ...(id === undefined ? {} : { id }),
-  take: (text, before = []) => takeSize(editor, relation, id, text, before),
+  take: (text, before = []) =>
+    // whoever empties a number wants it gone
+    id !== undefined && text.trim() === '' ? editor.erase([id]) : takeSize(editor, relation, id, text, before),
 });
 
 const LENGTHS = { size: 1e5, issue: 'size.bounds' };

@@ -43,7 +43,8 @@ export class FigureTool implements Tool {
   key(key: string): boolean {
     const { count } = this.recipe;
     const by = ({ '+': 1, '=': 1, '-': -1 } as Record<string, number>)[key];
-    if (!count || by === undefined) return false;
+    // before it is begun = goes before the name of a number
+    if (!count || by === undefined || (key === '=' && !this.isBusy)) return false;
     this.count = Math.min(count.most, Math.max(count.least, this.count + by));
     if (this.last) this.move(this.last);
     return true;

@@ -73,6 +73,16 @@ test('what is left to the pointer is guessed as ever: level with the centre that
   expect(d.kinds().filter((kind) => kind === 'horizontal').length).toBe(3);
 });
 
+test.each(['circle', 'polygon'] as const)('before a %s is begun letters are verbs: = goes before a name', (tool) => {
+  const d = beside();
+  d.editor.take(tool);
+  move(d, [80, 140]);
+  move(d, [101, 133]);
+  expect([d.editor.key('w'), d.editor.typing.entry]).toEqual([false, undefined]);
+  expect(d.editor.key('=')).toBe(true);
+  expect(d.editor.typing.entry!.texts).toEqual(['', '']);
+});
+
 test('straight below what was touched the first number is how far below', () => {
   const d = beside();
   d.draw('circle', [104, 126], [108, 126]);

@@ -16,6 +16,11 @@ const LENGTHS = { min: 0, max: 1e5 };
 /** Keys that begin a number. */
 const NUMBER_KEY = /^[\d.,(]$/;
 export const beginsNumber = (key: string): boolean => NUMBER_KEY.test(key);
+/** Begins the number of what is in the making by a key: = goes before a name, since letters are verbs there. */
+export function numberBy(key: string, begin: ((text?: string) => boolean) | undefined): boolean {
+  if (key === '=') return begin?.('') ?? false;
+  return (beginsNumber(key) || key === '-') && (begin?.(key) ?? false);
+}
 /** Letters begin the name of a number where nothing else is waited for; the one that holds guesses off is never typed. */
 const NAME_KEY = /^(?!q)\p{L}$/iu;
 export const beginsName = (key: string): boolean => NAME_KEY.test(key);
@@ -27,16 +32,17 @@ export class SizeTyping {
   constructor(private readonly editor: SketchEditor) {}
 
   /**
-   * A digit begins the first number, so does a letter where the tool takes names; Tab opens them all. False where nothing is
-   * on its way, or they are open already.
+   * A digit begins the first number, so does a letter where the tool takes names, else = before a name; Tab opens them all.
+   * False where nothing is on its way, or they are open already.
    */
   key(key: string): boolean {
     const { sizes = [], takesNames = false } = this.editor.tool;
     if (this.entry || sizes.length === 0) return false;
-    if (!(key === 'Tab' || beginsNumber(key) || (takesNames && beginsName(key)))) return false;
+    const opens = key === 'Tab' || (key === '=' && !takesNames);
+    if (!(opens || beginsNumber(key) || (takesNames && beginsName(key)))) return false;
     const open = sizes.findIndex(({ isGuessed }) => !isGuessed);
     this.entry = { texts: sizes.map(() => ''), focus: Math.max(0, open) };
-    this.type(key === 'Tab' ? '' : key);
+    this.type(opens ? '' : key);
     return true;
   }
 

@@ -1,4 +1,4 @@
-import { type Vec2 } from '@helb/core';
+import { type SizedRelation, type Vec2 } from '@helb/core';
 import { desk } from '../../test/drawing-desk.ts';
 import { toggleConstruction } from './entity-edits.ts';
 import { fittingRelations } from './editor-state.ts';
@@ -191,6 +191,23 @@ describe('selecting', () => {
     expect(d.editor.selection.size).toBe(8);
     expect(d.editor.erase().ok).toBe(true);
     expect(d.editor.sketch).toMatchObject({ entities: {}, relations: {} });
+  });
+
+  test('a dimension whose number is emptied is gone; one that is only proposed wants a number', () => {
+    const d = desk();
+    d.draw('chain', [0, 0], [20, 7]);
+    d.editor.escape();
+    const [line] = Object.entries(d.editor.sketch.entities).find(([, { kind }]) => kind === 'line')!;
+    const sized = () => Object.entries(d.editor.relations).find(([, { kind }]) => kind === 'distance');
+    d.editor.select([line], false);
+    d.editor.take('size');
+    d.click([9, 12]);
+    expect(d.editor.answer(' ').ok).toBe(false);
+    expect(d.editor.answer('24').ok).toBe(true);
+    const [id, relation] = sized()!;
+    d.editor.ask(relation as SizedRelation, id);
+    expect(d.editor.answer('').ok).toBe(true);
+    expect(sized()).toBeUndefined();
   });
 
   test('a freedom is played without changing anything; the hand on the canvas ends it', () => {

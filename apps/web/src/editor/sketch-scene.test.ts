@@ -59,6 +59,18 @@ test('dimensions stand outside the outline, the shorter nearer, with what was ty
   expect(right('edge distance = 8.25')).toBeLessThan(right('plate width = 48'));
 });
 
+test('a long sum only begins on the drawing; what it comes to is always there', () => {
+  const [id, relation] = Object.entries(editor.relations).find(([, { kind }]) => kind === 'diameter')!;
+  const snapshot = {
+    ...editor.snapshot,
+    relations: {
+      ...editor.relations,
+      [id]: { ...relation, value: 'bolt hole + 2 * edge distance' } as typeof relation,
+    },
+  };
+  expect(sizeLooks(snapshot, map).map(({ text }) => text)).toContain('⌀bolt hole + 2… = 5.5');
+});
+
 test('no two dimension lines of one side lie on each other', () => {
   const lines = sizeLooks(editor.snapshot, map).flatMap(({ annotation, text }) =>
     text.startsWith('⌀') ? [] : [annotation.strokes[0]!],

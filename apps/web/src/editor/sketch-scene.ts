@@ -197,13 +197,20 @@ export function sizeLooks(state: EditorState, map: PlaneMap, moving?: { id: Id; 
   }));
 }
 
-/** A dimension as it was typed, and where that is a name or a sum, what it comes to: "edge distance = 8.25". */
+/**
+ * A dimension as it was typed, and where that is a name or a sum, what it comes to: "edge distance = 8.25". A long sum only
+ * begins: the list of sizes has all of it.
+ */
 function sizeText({ kind, value }: SizedRelation, amount: number | undefined, unit: LengthUnit): string {
   if (isPlainNumber(value) || amount === undefined) return value;
   const comesTo = formatQuantity({ amount, dimension: relationKind(kind).dimension!.asks }, unit, 2);
   // lengths stand on a drawing in the unit of the project, without saying so
-  return `${value} = ${comesTo.replace(` ${unit}`, '')}`;
+  const begun = value.length > LONGEST ? `${value.slice(0, LONGEST - 3).replace(/[-\s+*/(^]+$/, '')}…` : value;
+  return `${begun} = ${comesTo.replace(` ${unit}`, '')}`;
 }
+
+/** Characters of a sum that a drawing has room for. */
+const LONGEST = 16;
 
 interface Laid {
   readonly items: readonly DimensionText[];

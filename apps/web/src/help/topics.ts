@@ -59,7 +59,7 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
     },
     {
       title: 'Tying two sizes',
-      says: 'While a size asks for its number, click another size in the sketch: from then on the two are the same.',
+      says: 'While a size asks for its number, click another size in the sketch: from then on the two are the same. A size whose number is emptied is gone.',
     },
   ],
   'Drawing well': [
@@ -81,7 +81,7 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
     },
     {
       title: 'Names for numbers',
-      says: 'While a figure or a size waits for its number a letter begins a name: bore, or bore = 8 to make one. In a step Tab opens its number first. Enter on a number that was typed into the view keeps the step too.',
+      says: 'While a figure or a size waits for its number a letter begins a name: bore, or bore = 8 to make one. Where letters are verbs, as in a step, where parts are joined and before the first click of a figure, = goes before the name: =width. Enter on a number that was typed into the view keeps the step too.',
     },
     {
       title: 'Drawing to the model',

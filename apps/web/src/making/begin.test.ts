@@ -14,7 +14,7 @@ const straight = (name: string) => {
   return { thing: { to: 'edge', edge, body: 0 } as Thing, reference: { to: 'edge', name } as Reference };
 };
 const from = (given: Partial<Beginning> = {}): Beginning => ({
-  ...{ picked: [], sketch: undefined, waiting: [], parts: [], hasBody: true, shown: undefined, unit: 'mm' },
+  ...{ picked: [], sketch: undefined, waiting: [], latest: [], parts: [], hasBody: true, shown: undefined, unit: 'mm' },
   freeName: (word) => `${word} 3`,
   ...given,
 });
@@ -33,6 +33,18 @@ test('what is picked goes into the first lines that take it, each once', () => {
     edges: [{ name: 'e1' }, { name: 'f1' }, { name: 'e2' }],
   });
   expect(begunStep('mirror', from({ picked }))).toMatchObject({ plane: [{ name: 'f1' }] });
+});
+
+test('a repeat is of what was made last, or of the body that is picked', () => {
+  const latest = ['s3', 's4'];
+  expect(begunStep('mirror', from({ latest, picked: [flat('f1')] }))).toMatchObject({
+    steps: latest,
+    plane: [{ name: 'f1' }],
+  });
+  const body = { thing: { to: 'body', body: 0 } as Thing, reference: { to: 'body', name: 's1' } as Reference };
+  const ofBody = begunStep('mirror', from({ latest, picked: [body] }));
+  expect(ofBody).toMatchObject({ what: 'bodies', bodies: [{ name: 's1' }] });
+  expect(ofBody).not.toHaveProperty('steps');
 });
 
 test('of bodies some of which are hidden a step takes those that are shown, unless some are picked', () => {

@@ -1,10 +1,13 @@
 import {
+  filledIn,
   LENGTH,
   roundLength,
   sameDimension,
   stepKind,
   suits,
   type Field,
+  type Fields,
+  type Filled,
   type Id,
   type LengthUnit,
   type Reference,
@@ -28,6 +31,8 @@ export interface Beginning {
   readonly sketch: Id | undefined;
   /** The sketches that no step uses yet. */
   readonly waiting: readonly Id[];
+  /** Steps that a repeat is most likely meant for. */
+  readonly latest: readonly Id[];
   /** Parts whose bodies it could take. */
   readonly parts: readonly Id[];
   /** The unit of lengths in which the project works. */
@@ -51,7 +56,10 @@ const BEGUN: {
 } = {
   sketch: (_, { sketch }) => sketch,
   part: (_, { parts }) => parts[0],
-  steps: ({ of }, { waiting }) => (of === 'sketches' && waiting.length > 0 ? waiting : undefined),
+  steps({ of }, { waiting, latest, picked }) {
+    const likely = of === 'sketches' ? waiting : picked.some(({ thing }) => thing.to === 'body') ? [] : latest;
+    return likely.length > 0 ? likely : undefined;
+  },
   // first lengths are round in the unit of the project
   number: ({ asks, initial }, { unit }) =>
     unit === 'mm' || !sameDimension(asks, LENGTH) || Number.parseFloat(initial) === 0
@@ -72,7 +80,24 @@ function ofFields(kind: StepName, from: Beginning): object {
     return value === undefined ? [] : [[name, value] as const];
   });
   const isAdded = 'result' in fields && from.hasBody && from.shown?.length !== 0;
-  return { ...Object.fromEntries(begun), ...(isAdded ? { result: 'add' } : {}) };
+  const told = { ...Object.fromEntries(begun), ...(isAdded ? { result: 'add' } : {}) };
+  return { ...told, ...wordsFor(fields, told, from) };
+}
+
+/** The words of a sentence under which what is picked counts: with a body picked a mirror is one of bodies. */
+function wordsFor(fields: Fields, told: Filled, { picked }: Beginning): Filled {
+  const filled = filledIn(fields, told);
+  const unused = Object.entries(fields).find(([name, { when }]) => {
+    const value = told[name];
+    const isPicked = Array.isArray(value) && picked.some(({ reference }) => value.includes(reference));
+    return isPicked && when && !when(filled);
+  });
+  if (!unused) return {};
+  const [, { when }] = unused;
+  const words = Object.entries(fields).flatMap(([name, field]) =>
+    field.type === 'choice' ? Object.keys(field.options).map((option) => ({ [name]: option })) : [],
+  );
+  return words.find((word) => when!({ ...filled, ...word })) ?? {};
 }
 
 /** A length that is round in a unit, about as long as one that is in mm. */

@@ -193,10 +193,11 @@ export const useAssembly = defineStore('assembly', () => {
   watchDebounced(
     [built, pose],
     async () => {
-      const [project, now] = [broughtFor.value, pose.value];
+      const [project, all, now] = [broughtFor.value, built.value, pose.value];
       if (!project || !now) return;
       const found = await model.engine.extents(project, now.poses).catch(() => undefined);
-      if (pose.value === now && broughtFor.value === project) box.value = found;
+      // the same built may be for another record by now
+      if (pose.value === now && built.value === all) box.value = found;
     },
     { debounce: 120 },
   );

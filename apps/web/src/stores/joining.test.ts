@@ -4,7 +4,8 @@ import { ProjectScript, type Id, type RigidTransform, coordinateKey } from '@hel
 import { drive, triple, type JointRecord } from '@helb/core/assembly';
 import { useHandle } from './handle.ts';
 
-import { face, pick, testBench as bench } from './test-bench.ts';
+import type { MemberPick } from '../view/placed-picks.ts';
+import { face, pick, rim, testBench as bench } from './test-bench.ts';
 
 test('it asks for one thing after the other, and is shown before it is kept', () => {
   const { joining, store, acted, project } = bench();
@@ -128,6 +129,18 @@ test('an axis that stands square on a face is to do so; one that lies along it i
   };
   expect(related('z')).toBe('perpendicular');
   expect(related('x')).toBe('coincident');
+});
+
+test('two rims come to lie on each other, a rim and a bare axis only in line', () => {
+  const { joining } = bench();
+  const related = (one: MemberPick, other: MemberPick) => {
+    joining.begin('relation', 'coincident');
+    joining.answer(one);
+    joining.answer(other);
+    return joining.draft!.kind;
+  };
+  expect(related(rim('f'), rim('a'))).toBe('seated');
+  expect(related(rim('f'), pick('a', 'z'))).toBe('coincident');
 });
 
 test('of two that stand still the one that was placed later goes to the other, and says so', () => {

@@ -144,12 +144,13 @@ export const useJoining = defineStore('joining', () => {
 
   /**
    * Two flat faces that look the same way now are most likely to end flush, not to meet; an axis that stands square on a
-   * flat face is to do so, not to lie in it.
+   * flat face is to do so, not to lie in it; two rims come to lie on each other.
    */
   function likelyKind({ sort, kind, sides }: Pick<Joining, 'sort' | 'kind' | 'sides'>): Joining['kind'] {
     if (sort !== 'relation' || kind !== 'coincident') return kind;
     const [a, b] = sides.map((side) => side && featureThere(side));
     if (!a || !b || a.form === 'point' || b.form === 'point') return kind;
+    if ([a, b].every((feature) => feature.form === 'axis' && feature.isRim)) return 'seated';
     const alike = dot3(a.along, b.along);
     if (a.form !== b.form) return Math.abs(alike) > SQUARE ? 'perpendicular' : kind;
     const areFaces = a.form === 'plane' && sides.every((side) => 'face' in side!.thing);

@@ -110,3 +110,19 @@ export const face = (member: Id, normal: readonly [number, number, number], at =
     topology: { name: 'b', faces: [], edges: [], vertices: [] },
   },
 });
+
+/** A round edge about the z axis. */
+export const rim = (member: Id): MemberPick => ({
+  ...pick(member, 'z', 'edge'),
+  thing: {
+    to: 'edge',
+    body: 0,
+    edge: {
+      name: 'rim',
+      faces: [],
+      curve: { form: 'circle', centre: [0, 0, 0], axis: [0, 0, 1], radius: 4 },
+      length: 8 * Math.PI,
+      middle: [4, 0, 0],
+    },
+  },
+});

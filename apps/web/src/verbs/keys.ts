@@ -3,9 +3,9 @@ export const VIEW_KEYS: readonly (readonly [keys: string, says: string])[] = [
   ['Space', 'find any verb by typing; Ctrl+K too'],
   [
     '0 to 9',
-    'type the number of what is being drawn or made; while a figure or a size waits for its number, letters are its name',
+    'type the number of what is being drawn or made; while a figure or a size waits for its number, letters are its name; elsewhere = goes before a name',
   ],
-  ['Tab', 'on to what lies behind, under the pointer; else on to the next number, where its name can be typed too'],
+  ['Tab', 'on to what lies behind, under the pointer; else on to the next number'],
   ['Enter', 'keep what is in the making'],
   ['Esc', 'drop what was picked last, then the tool'],
   ['Del', 'erase or remove what is picked'],

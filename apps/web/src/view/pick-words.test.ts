@@ -29,17 +29,32 @@ test('picks say their sizes in the unit of the project', () => {
 
 test('those of a list that read alike say of which step they are, and where that is the same too where they are', () => {
   const picks = [bore('s1', 0), bore('s2', 30), bore('s3', 60, 3)].map((face) => facePick('b', 0, topology, face));
-  expect(listWords(picks, 'mm', names)).toEqual([
+  expect(listWords(picks, 'mm', { nameOf: names })).toEqual([
     'face · bore ⌀8 mm of Hole 1',
     'face · bore ⌀8 mm of Hole 2',
     'face · bore ⌀6 mm',
   ]);
   const edges = [edge('s1', 0), edge('s1', 7)].map((one) => edgePick('b', 0, one));
-  const words = listWords(edges, 'mm', names);
+  const words = listWords(edges, 'mm', { nameOf: names });
   expect(new Set(words).size).toBe(2);
   expect(words[1]).toBe('edge · straight 25.4 mm of Hole 1 at 7  0  12.7 mm');
-  expect(listWords([{ ...picks[0]!, within: 'Rod' }, picks[0]!], 'mm', names)).toEqual([
+  expect(listWords([{ ...picks[0]!, within: 'Rod' }, picks[0]!], 'mm', { nameOf: names })).toEqual([
     'face · bore ⌀8 mm in Rod',
     'face · bore ⌀8 mm',
   ]);
+});
+
+test('of placed parts they are told apart by where they stand now', () => {
+  const rims = [edge('s1', 0), edge('s1', 0)].map((one, k) => ({
+    ...edgePick('b', 0, one),
+    member: k ? 'Lid' : 'Rod',
+  }));
+  const words = (members: readonly string[]) =>
+    listWords(
+      rims.map((rim, k) => ({ ...rim, member: members[k]! })),
+      'mm',
+      { nameOf: names, called: ({ member }) => member, placeOf: ({ member }) => [member.length, 0, 0] },
+    );
+  expect(words(['Rod', 'Lid 2'])).toEqual(['Rod', 'Lid 2']);
+  expect(words(['Rod', 'Rod'])).toEqual(['Rod of Hole 1 at 3  0  0 mm', 'Rod of Hole 1 at 3  0  0 mm']);
 });

@@ -3,6 +3,7 @@ import {
   LENGTH,
   measuredWords,
   middleOf,
+  pointOf,
   stepOfFace,
   surfaceWords,
   type Id,
@@ -42,23 +43,37 @@ function stepOf(thing: Thing): Id | undefined {
   return undefined;
 }
 
+/** What tells picks of one list apart. */
+interface Telling<P> {
+  /** What a pick is called by itself. */
+  readonly called?: (pick: P) => string;
+  /** The name of a step of what it is of. */
+  readonly nameOf: (step: Id, pick: P) => string | undefined;
+  /** Where it stands, mm. */
+  readonly placeOf?: (pick: P) => Vec3 | undefined;
+}
+
 /**
  * What picks are called in one list, each in its own words: those that read alike say of which step they are, and where that
  * is the same too, where they are.
  */
-export function listWords(
-  picks: readonly (Worded & { readonly within?: string })[],
+export function listWords<P extends Worded & { readonly within?: string }>(
+  picks: readonly P[],
   unit: LengthUnit,
-  nameOf: (step: Id) => string | undefined,
+  {
+    nameOf,
+    called = (pick) => pickWords(pick, unit),
+    placeOf = ({ thing }) => pointOf(thing) ?? middleOf(thing),
+  }: Telling<P>,
 ): string[] {
-  const plain = picks.map((pick) => pickWords(pick, unit));
+  const plain = picks.map(called);
   const withStep = told(plain, (k) => {
     const step = picks[k]!.within === undefined ? stepOf(picks[k]!.thing) : undefined;
-    const name = step === undefined ? undefined : nameOf(step);
+    const name = step === undefined ? undefined : nameOf(step, picks[k]!);
     return name === undefined ? '' : ` of ${name}`;
   });
   return told(withStep, (k) => {
-    const at = middleOf(picks[k]!.thing);
+    const at = placeOf(picks[k]!);
     return at ? ` at ${placeWords(at, unit)}` : '';
   });
 }

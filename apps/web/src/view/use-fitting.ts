@@ -1,5 +1,5 @@
 import type { Ref } from 'vue';
-import { boxRound, isSized, toSpace, type Box3, type Vec2 } from '@helb/core';
+import { boxRound, isBuiltIn, isSized, toSpace, type Box3, type Vec2 } from '@helb/core';
 import { useModel } from '../stores/model.ts';
 import { useWorkbench } from '../stores/workbench.ts';
 import type { Viewport } from './viewport.ts';
@@ -33,9 +33,13 @@ export function useFitting(
     const { sketching } = bench;
     const box = sketching?.geometry.box();
     if (!sketching || !box) return undefined;
-    const numbers = Object.values(sketching.relations).flatMap((relation): Vec2[] =>
-      isSized(relation) && relation.at ? [relation.at] : [],
+    const sized = Object.values(sketching.relations).filter(isSized);
+    const numbers = sized.flatMap((relation): Vec2[] => (relation.at ? [relation.at] : []));
+    // sizes from the origin reach there
+    const isFromOrigin = sized.some((relation) =>
+      Object.values(relation).some((of) => typeof of === 'string' && isBuiltIn(of)),
     );
+    if (isFromOrigin) numbers.push([0, 0]);
     const places = [box.low, box.high, ...numbers].map((place) => toSpace(sketching.solved.frame, place));
     return boxRound(places.map((place) => ({ low: place, high: place })));
   }

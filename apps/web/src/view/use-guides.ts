@@ -3,6 +3,7 @@ import { dot3, heightOver, planeOf, suits, type Frame } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { guidesOf } from './guides.ts';
+import { labelPlace } from './label-place.ts';
 import type { Guide } from './picks.ts';
 import type { Screen } from './nearness.ts';
 import type { Viewport } from './viewport.ts';
@@ -39,8 +40,10 @@ export function useGuides(viewport: Ref<Viewport | undefined>, screen: Ref<Scree
   return computed(() => {
     const { toScreen } = screen.value ?? {};
     if (!toScreen) return [];
-    return guides.value.flatMap(({ name, words, reference, label }) =>
-      label ? [{ name, words, reference, at: toScreen(label) }] : [],
-    );
+    const { size } = viewport.value!.view;
+    return guides.value.flatMap(({ name, words, reference, label, lines }) => {
+      const at = label && labelPlace(toScreen(label), lines.map(toScreen), size);
+      return at ? [{ name, words, reference, at }] : [];
+    });
   });
 }

@@ -47,7 +47,12 @@ export function featureOf(thing: Thing, body: number): Feature | undefined {
   const axis = axisOf(thing);
   if (axis) {
     const radius = thing.to === 'face' ? radiusOfSurface(thing.face.surface) : undefined;
-    return { body, form: 'axis', at: axis.origin, along: axis.direction, ...(radius === undefined ? {} : { radius }) };
+    const centre = pointOf(thing);
+    return {
+      ...{ body, form: 'axis', at: centre ?? axis.origin, along: axis.direction },
+      ...(radius !== undefined && { radius }),
+      ...(centre && { isRim: true }),
+    };
   }
   const at = pointOf(thing);
   return at && { body, form: 'point', at };

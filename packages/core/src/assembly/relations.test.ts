@@ -46,16 +46,19 @@ const axis = (body: number, at: Vec3, along: Vec3, radius?: number): Feature => 
   along,
   ...(radius ? { radius } : {}),
 });
+const rim = (body: number, at: Vec3, along: Vec3): Feature => ({ body, form: 'axis', at, along, isRim: true });
 const point = (body: number, at: Vec3): Feature => ({ body, form: 'point', at });
 
 const still = {
   plane: plane(SPACE, [0, 0, 3], [0, 0, 1]),
   axis: axis(SPACE, [4, 0, 0], [0, 1, 0], 5),
+  rim: rim(SPACE, [4, 7, 0], [0, 1, 0]),
   point: point(SPACE, [1, 2, 3]),
 };
 const own = {
   plane: plane(0, [2, 0, 1], [1, 0, 0]),
   axis: axis(0, [0, 3, 0], [0, 0, 1], 2),
+  rim: rim(0, [0, 3, 6], [0, 0, 1]),
   point: point(0, [5, 1, -2]),
 };
 
@@ -90,6 +93,7 @@ test.each<[AssemblyRelationName, keyof typeof still, keyof typeof own, number | 
   ['coincident', 'plane', 'axis', undefined, 4, [crossed, ({ way, u }) => dot3(way, u)]],
   ['flush', 'plane', 'plane', undefined, 3, [alike, ({ way, u }) => dot3(way, u)]],
   ['concentric', 'axis', 'axis', undefined, 2, [alike, besides]],
+  ['seated', 'rim', 'rim', undefined, 1, [alike, ({ way }) => Math.hypot(...way)]],
   ['parallel', 'axis', 'axis', undefined, 4, [alike]],
   ['parallel', 'plane', 'plane', undefined, 4, [alike]],
   ['parallel', 'plane', 'axis', undefined, 5, [crossed]],
@@ -138,6 +142,7 @@ test('what is left free stays where it is as far as it can', () => {
 test.each<[AssemblyRelationName, Feature, Feature, number | undefined, RegExp]>([
   ['flush', still.plane, own.axis, undefined, /This axis and this flat face can not be flush/],
   ['concentric', still.point, own.point, undefined, /can not be concentric/],
+  ['seated', still.rim, own.axis, undefined, /can not be rim to rim/],
   ['tangent', axis(SPACE, [0, 0, 0], [0, 0, 1]), own.axis, undefined, /can not be tangent/],
   ['angle', still.axis, own.axis, 0, /use the relation parallel/],
   ['parallel', own.axis, own.plane, undefined, /same part/],

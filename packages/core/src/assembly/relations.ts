@@ -7,8 +7,14 @@ import type { Facing } from './mechanism.ts';
 /** What a relation takes of a body, in its own coordinates: a flat face, what is round or straight, a place. */
 export type Feature = { readonly body: BodyIndex } & (
   | { readonly form: 'plane'; readonly at: Vec3; readonly along: Vec3 }
-  /** `radius` of a round face; none of a bare axis. */
-  | { readonly form: 'axis'; readonly at: Vec3; readonly along: Vec3; readonly radius?: number }
+  /** `radius` of a round face; none of a bare axis. Of a rim `at` is its centre. */
+  | {
+      readonly form: 'axis';
+      readonly at: Vec3;
+      readonly along: Vec3;
+      readonly radius?: number;
+      readonly isRim?: boolean;
+    }
   | { readonly form: 'point'; readonly at: Vec3 }
 );
 type Form = Feature['form'];
@@ -105,6 +111,16 @@ const RELATIONS = {
     title: 'concentric',
     asks: undefined,
     pairs: { axis: { axis: touching['axis axis'] }, point: { axis: touching['point axis'] } },
+  },
+  seated: {
+    title: 'rim to rim',
+    asks: undefined,
+    pairs: {
+      axis: {
+        axis: (a, b) =>
+          a.isRim && b.isRim ? [...lined(a, b), ...[...acrossOf(a), along(a)].map((u) => span(a, b, u))] : undefined,
+      },
+    },
   },
   parallel: {
     title: 'parallel',

@@ -21,7 +21,7 @@ import { helix } from './helix/index.ts';
 import { helixCurve } from './helix-curve/index.ts';
 import { hole } from './hole/index.ts';
 import type { StepKind } from './kind.ts';
-import type { RecordOf } from '../records/index.ts';
+import type { Id, RecordOf } from '../records/index.ts';
 import { stepRegister, type OfferedStep } from './register.ts';
 import { loft } from './loft/index.ts';
 import { mirror } from './mirror/index.ts';
@@ -45,7 +45,7 @@ export type { Pull, SeenAround } from './pulls.ts';
 export { signLines, type Sign } from './thread/index.ts';
 export { BOLT_NAMES } from './hole/tables.ts';
 export type { Field } from './fields/index.ts';
-export { applying, askWords, filledIn, initialWords } from './fields/index.ts';
+export { applying, askWords, filledIn, initialWords, type Fields, type Filled } from './fields/index.ts';
 export type {
   DrawnShape,
   LaidFile,
@@ -130,6 +130,30 @@ export function lacking(step: Step): { readonly field: string; readonly issue: I
   // datums are asked line by line, without fields
   const line = picks?.(step).find(({ picked, min }) => picked.length < min);
   return line && { field: line.field, issue: issue('reference.missing', { asked: ACCEPT_WORDS[line.accepts] }) };
+}
+
+/** Can a step of this kind be repeated by patterns and mirrors? */
+export function isRepeatable(kind: StepName): boolean {
+  const { tools, repeats, again } = stepKind(kind);
+  return (tools ?? repeats ?? again) !== undefined;
+}
+
+/**
+ * What a repeat is most likely meant for: the last step that adds or cuts, with what changes its edges since. None where
+ * something else came last.
+ * @param steps of a part, in their order
+ */
+export function latestFeature(steps: readonly (readonly [Id, Step])[]): readonly Id[] {
+  const made = steps.filter(([, { kind, suppressed }]) => stepKind(kind).build && !suppressed).reverse();
+  const at = made.findIndex(([, { kind }]) => !stepKind(kind).again);
+  const [, step] = made[at] ?? [];
+  const { tools, fields = {} } = step ? stepKind(step.kind) : {};
+  // what stands alone is repeated as a body
+  if (!tools || filledIn(fields, step!)['result'] === 'new') return [];
+  return made
+    .slice(0, at + 1)
+    .map(([id]) => id)
+    .reverse();
 }
 
 /** Is this a step that is drawn? */

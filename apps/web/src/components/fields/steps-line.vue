@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { isSketch, stepKind, type Field, type Id, type Step } from '@helb/core';
+import { isRepeatable, isSketch, type Field, type Id, type Step } from '@helb/core';
 import { useWorkbench } from '../../stores/workbench.ts';
 
 /** Earlier steps that a step takes: sketches, or what makes bodies. */
@@ -10,7 +10,7 @@ const emit = defineEmits<{ choose: [steps: readonly Id[]] }>();
 const bench = useWorkbench();
 const IS_ONE: Readonly<Record<typeof field.of, (step: Step) => boolean>> = {
   sketches: isSketch,
-  bodies: ({ kind }) => stepKind(kind).build !== undefined,
+  bodies: ({ kind }) => isRepeatable(kind),
 };
 const takes = computed(() => bench.stepsBefore.filter((id) => IS_ONE[field.of](bench.part!.steps[id]!)));
 
