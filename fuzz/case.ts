@@ -1,7 +1,15 @@
-/** How one case ended. Refusals tell which kind of step refused, and with which word. */
+/** What was refused: which kind of step, and with which word. */
+export interface Refusal {
+  readonly kind: string;
+  readonly code: string;
+  /** It was too much, and as much as the refusal names was built instead. */
+  readonly isTooMuch?: boolean;
+}
+
+/** How one case ended. */
 export interface Outcome {
   readonly seed: number;
-  readonly refused: readonly { readonly kind: string; readonly code: string }[];
+  readonly refused: readonly Refusal[];
   /** Steps that were tried, by kind. */
   readonly tried: readonly string[];
   /** The law that does not hold, with what was found. */

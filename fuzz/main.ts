@@ -69,7 +69,8 @@ function run(from: number, told: (outcome: Outcome) => void): Promise<number> {
   });
 }
 
-const counts = { held: 0, broken: 0, endless: 0, tried: new Map<string, number>(), refused: new Map<string, number>() };
+const tally = () => new Map<string, number>();
+const counts = { held: 0, broken: 0, endless: 0, tried: tally(), refused: tally(), tooMuch: tally() };
 const more = (map: Map<string, number>, key: string) => map.set(key, (map.get(key) ?? 0) + 1);
 const shown: Promise<void>[] = [];
 
@@ -84,9 +85,16 @@ function report(): void {
   process.stdout.write(
     `steps tried ${sum(counts.tried)}, refused ${sum(counts.refused)} (${share(sum(counts.refused), sum(counts.tried))})\n`,
   );
-  for (const [what, times] of [...counts.refused].sort((a, b) => b[1] - a[1])) {
-    const [kindOf] = what.split(' ') as [string];
-    process.stdout.write(`  ${what}: ${times} (${share(times, counts.tried.get(kindOf) ?? 0)} of ${kindOf})\n`);
+  tell(counts.refused);
+  if (counts.tooMuch.size === 0) return;
+  process.stdout.write(`too much, and built as much as the refusal named: ${sum(counts.tooMuch)}\n`);
+  tell(counts.tooMuch);
+
+  function tell(map: Map<string, number>): void {
+    for (const [what, times] of [...map].sort((a, b) => b[1] - a[1])) {
+      const [kindOf] = what.split(' ') as [string];
+      process.stdout.write(`  ${what}: ${times} (${share(times, counts.tried.get(kindOf) ?? 0)} of ${kindOf})\n`);
+    }
   }
 }
 // a long campaign that is ended tells how far it came
@@ -99,7 +107,9 @@ let next = seed;
 while (next < seed + count)
   next = await run(next, ({ seed: at, broken, isEndless, refused, tried, shown: what }) => {
     tried.forEach((one) => more(counts.tried, one));
-    refused.forEach((one) => more(counts.refused, `${one.kind} ${one.code}`));
+    refused.forEach(({ kind: of, code, isTooMuch }) =>
+      more(isTooMuch ? counts.tooMuch : counts.refused, `${of} ${code}`),
+    );
     if (isEndless) counts.endless++;
     else if (!broken) counts.held++;
     else {

@@ -1,7 +1,7 @@
-import { explain, writeProject } from '@helb/core';
+import { explain, writeProject, type Issue } from '@helb/core';
 import type { Engine, PartModel } from '@helb/engine';
 import type { OpenCascadeKernel } from '@helb/kernel';
-import { Broken, brokenBy, same, type Outcome } from './case.ts';
+import { Broken, brokenBy, same, type Outcome, type Refusal } from './case.ts';
 import { Chance } from './chance.ts';
 import { facesOf, fills, holdTrue, MESH, TOLD, unsure, volumeOf } from './laws.ts';
 import { areDisjoint } from './orders.ts';
@@ -9,7 +9,6 @@ import { begin, more, projectOf, type Grown } from './parts.ts';
 
 const LARGER = 1.7;
 
-type Refused = { kind: string; code: string };
 /** Steps that belong together: a sketch and what is made of it. */
 type Group = readonly Grown[];
 /** What builds, and the law whose turn it is where not all are held. */
@@ -28,7 +27,7 @@ export async function partCase(
 ): Promise<Outcome> {
   const given: Given = { kernel, engine, ...(inTurn && { turn: seed }) };
   const chance = new Chance(seed);
-  const refused: Refused[] = [];
+  const refused: Refusal[] = [];
   const tried: string[] = [];
   const groups: Group[] = [];
   const build = builderFor(engine);
@@ -40,20 +39,28 @@ export async function partCase(
       const next = (n === 0 ? begin : more)(chance, `s${n}`, bodies);
       if (next.length === 0) continue;
       tried.push(next.at(-1)!.kind);
-      const built = await build([...groups, next]);
+      let [group, built] = [next, await build([...groups, next])];
       const failed = built.steps.find(({ state }) => state === 'failed');
       if (failed) {
-        refused.push({ kind: next.find(({ id }) => id === failed.id)?.kind ?? 'earlier', code: failed.issue!.code });
-        if (explain(failed.issue!).startsWith('Something is wrong'))
-          throw new Broken('a refusal has words', failed.issue!.code);
-        if (n === 0) return { seed, refused, tried };
-        continue;
+        const issue = failed.issue!;
+        const smaller = asNamed(next, failed.id, issue);
+        const kind = next.find(({ id }) => id === failed.id)?.kind ?? 'earlier';
+        refused.push({ kind, code: issue.code, ...(smaller && { isTooMuch: true }) });
+        if (explain(issue).startsWith('Something is wrong')) throw new Broken('a refusal has words', issue.code);
+        if (!smaller && n === 0) return { seed, refused, tried };
+        if (!smaller) continue;
+        [group, built] = [smaller, await build([...groups, smaller])];
+        if (built.steps.some(({ state }) => state === 'failed'))
+          throw new Broken(
+            'what is said to build builds',
+            `${JSON.stringify(next.at(-1)!.fields(1))}: ${explain(issue)}`,
+          );
       }
       // what one edge gives another may take
       const isSame = model && Math.abs(volumeOf(built) - volumeOf(model)) < 1e-9 * volumeOf(model);
       if (isSame && facesOf(built) === facesOf(model!))
         throw new Broken('every step changes something', next.at(-1)!.id);
-      groups.push(next);
+      groups.push(group);
       model = built;
     }
     refused.push(...(await judged(given, groups)));
@@ -67,8 +74,29 @@ export async function partCase(
   }
 }
 
+/** The number of a step that a refusal may speak of. */
+const SIZES: Readonly<Record<string, string>> = { shell: 'wall', fillet: 'radius', chamfer: 'distance' };
+
+/** The same steps, with as much as a refusal says builds; undefined where it names nothing. */
+function asNamed(group: Group, failed: string, { facts }: Issue): Group | undefined {
+  const most = Number(facts['most']);
+  if (!(most > 0)) return undefined;
+  return group.map((step) => {
+    const size = SIZES[step.kind];
+    if (step.id !== failed || size === undefined) return step;
+    return {
+      ...step,
+      fields(scale) {
+        const before = step.fields(scale);
+        const sign = String(before[size]).startsWith('-') ? '-' : '';
+        return { ...before, [size]: `${sign}${most * scale} mm` };
+      },
+    };
+  });
+}
+
 /** Holds a part of steps against all laws, or against those whose turn it is; what is refused in another size or order. */
-async function judged(given: Given, groups: readonly Group[]): Promise<Refused[]> {
+async function judged(given: Given, groups: readonly Group[]): Promise<Refusal[]> {
   const { kernel, engine, turn } = given;
   const steps = groups.flat();
   const build = builderFor(engine);

@@ -33,7 +33,7 @@ import {
   type DrawnSize,
   type TypedSizes,
 } from './drawn-sizes.ts';
-import { anchorSigns, placedBy, placingSizes } from './placing.ts';
+import { anchorSigns, placedBy, placingSizes, type Anchor } from './placing.ts';
 import { footOn, levelOf, type Snap } from './snapping.ts';
 import { touchingLine } from './touching.ts';
 import {
@@ -102,6 +102,12 @@ export class ChainTool implements Tool {
     return this.begun !== undefined && this.has(this.begun) ? this.begun : undefined;
   }
 
+  /** Where it began: what closes lines up with that however far it is. */
+  private get beginning(): Anchor | undefined {
+    const { first } = this;
+    return first === undefined ? undefined : { id: first, at: this.host.reachable.point(first) };
+  }
+
   private has(point: Id): boolean {
     return findEntity(this.host.reachable.entities, point) !== undefined;
   }
@@ -126,7 +132,8 @@ export class ChainTool implements Tool {
   /** Of a line its length and direction, of an arc its radius. */
   get sizes(): readonly DrawnSize[] {
     if (!this.pointer) return [];
-    if (!this.last) return this.bent ? [] : placingSizes(this.host.anchoring.anchor, this.find(this.pointer).place);
+    if (!this.last)
+      return this.bent ? [] : placingSizes(this.host.anchoring.anchor, this.find(this.pointer).place, this.pointer);
     const { start, end } = this.piece(this.pointer);
     const arc = this.arcTo(end.place);
     if (arc) return [{ prompt: 'radius', asks: LENGTH, now: distance2(arc.centre, arc.a) }];
@@ -237,8 +244,8 @@ export class ChainTool implements Tool {
   /** Where the typed numbers put it, else what is guessed. An arc is not kept level: only lines are. */
   private find(pointer: PointerAt): Snap {
     const from = this.last?.snap.place;
-    const found = snapFor(this.host, pointer, this.bent ? undefined : from);
-    if (!from) return placedBy(this.host.anchoring.anchor, found, pointer.at, this.typed);
+    const found = snapFor(this.host, pointer, this.bent ? undefined : from, this.beginning);
+    if (!from) return placedBy(this.host.anchoring.anchor, found, pointer, this.typed);
     const [first, second] = this.typed.map((size) => size?.size);
     if (first === undefined && second === undefined) return found;
     if (this.bent) return exactly(this.host, this.onArc(found.place, first));

@@ -51,6 +51,8 @@ export interface ClickSizes {
   read(places: readonly Vec2[], at: Vec2): readonly number[] | undefined;
   /** The place with the given numbers, where the pointer decides the rest; undefined where there is none. */
   aim(places: readonly Vec2[], at: Vec2, given: Given): Vec2 | undefined;
+  /** Does the pointer decide a direction, whatever is typed? */
+  readonly isTurned?: boolean;
 }
 
 const TINY = 1e-9;
@@ -97,9 +99,13 @@ export const spanned = (times: 1 | 2): ClickSizes => ({
   },
 });
 
-/** How far from the place of an earlier click, in the direction of the pointer: `times` as much is asked for. */
-export const reaching = (prompt: string, times: 1 | 2, from: number): ClickSizes => ({
+/**
+ * How far from the place of an earlier click, in the direction of the pointer: `times` as much is asked for.
+ * @param isTurned does the direction count? Of a circle it does not.
+ */
+export const reaching = (prompt: string, times: 1 | 2, from: number, isTurned = true): ClickSizes => ({
   asked: [{ prompt, asks: LENGTH }],
+  isTurned,
   read: (places, at) => [distance2(places[from]!, at) * times],
   aim(places, at, [size]) {
     if (size === undefined) return at;

@@ -124,7 +124,7 @@ export const FIGURE_RECIPES = {
   circle: {
     what: 'circle',
     words: ['Click the centre.', 'Click how far the circle reaches.'],
-    sizes: [undefined, reaching('diameter', 2, 0)],
+    sizes: [undefined, reaching('diameter', 2, 0, false)],
     make(maker, [centre, rim]) {
       if (!apart(centre!.place, rim!.place)) return false;
       const circle = maker.circle(maker.point(centre!), distance2(centre!.place, rim!.place));

@@ -19,6 +19,9 @@ import {
   type ToolHost,
 } from './tool.ts';
 
+/** Directions nearer than this, rad, are meant as one. */
+const LIKE = 0.15;
+
 /** A figure that a fixed number of clicks makes, each place snapped; what it will be is shown from the first click on. */
 export class FigureTool implements Tool {
   preview: Preview = NO_PREVIEW;
@@ -61,7 +64,7 @@ export class FigureTool implements Tool {
   /** The numbers of the click to come; of a figure with a count, that is the last of them. */
   get sizes(): readonly DrawnSize[] {
     const { recipe, clicks, places, last } = this;
-    if (!this.isBusy) return last ? placingSizes(this.host.anchoring.anchor, this.find(last).place) : [];
+    if (!this.isBusy) return last ? placingSizes(this.host.anchoring.anchor, this.find(last).place, last) : [];
     const numbers = last && clicks?.read(places, this.find(last).place);
     if (!clicks || !numbers) return [];
     const told = clicks.asked.map((asked, k) => ({ ...asked, now: numbers[k]! }));
@@ -117,12 +120,16 @@ export class FigureTool implements Tool {
   /** What a click would be: where the typed numbers put it, else what is guessed. */
   private find(pointer: PointerAt): Snap {
     const found = snapFor(this.host, pointer);
-    if (!this.isBusy) return placedBy(this.host.anchoring.anchor, found, pointer.at, this.typed[0] ?? []);
+    if (!this.isBusy) return placedBy(this.host.anchoring.anchor, found, pointer, this.typed[0] ?? []);
     const { told } = this;
     if (!told.includes(true)) return found;
-    // where all is typed the pointer tells only to which side, and a guess may lie on none
-    if (!told.includes(false)) return exactly(this.host, this.aimed(pointer.at) ?? pointer.at);
-    return keptAt(this.host, found, this.aimed(found.place) ?? found.place, pointer);
+    const guessed = this.aimed(found.place) ?? found.place;
+    if (told.includes(false)) return keptAt(this.host, found, guessed, pointer);
+    // where all is typed the pointer tells only to which side, or in which direction: a guess may lie in another
+    const plain = this.aimed(pointer.at) ?? pointer.at;
+    const far = distance2(plain, this.clicked.at(-1)!.place);
+    const isLike = this.clicks?.isTurned && distance2(guessed, plain) < LIKE * far;
+    return isLike ? keptAt(this.host, found, guessed, pointer) : exactly(this.host, plain);
   }
 
   move(pointer: PointerAt): void {

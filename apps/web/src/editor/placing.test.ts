@@ -97,6 +97,20 @@ test('straight below what was touched the first number is how far below', () => 
   expect(d.kinds()).toContain('vertical');
 });
 
+test('straight below what was touched it stays so, though a curve lies nearer', () => {
+  const d = beside();
+  d.draw('chain', [70, 93], [95, 118]);
+  d.editor.escape();
+  d.editor.take('circle');
+  move(d, [80, 140]);
+  move(d, [80.2, 103.4]);
+  d.editor.key('2');
+  d.editor.typing.type('38');
+  d.editor.typing.take();
+  type(d, '8');
+  expect(centreOf(d)).toEqual([80, 102]);
+});
+
 test('nothing touched, numbers count from the origin; none is less than nothing, and nothing keeps it on the axis', () => {
   const d = desk();
   d.editor.take('circle');

@@ -10,7 +10,8 @@ import {
   type Vec2,
 } from '@helb/core';
 import type { DrawnSize, TypedSizes } from './drawn-sizes.ts';
-import type { Snap } from './snapping.ts';
+import { COORDINATE, KINDS, type Snap } from './snapping.ts';
+import type { PointerAt } from './tool.ts';
 
 /** A typed distance of a new place from a point that is there: level or upright. */
 export interface Apart {
@@ -60,28 +61,45 @@ const PROMPTS = ['level', 'upright'] as const;
 const WITHIN = { min: -1e-9, max: 1e5 };
 
 /** The numbers that tell the first place of a figure: how far level and how far upright it is from the anchor. */
-export const placingSizes = ({ at: from }: Anchor, at: Vec2): readonly DrawnSize[] =>
+export const placingSizes = (anchor: Anchor, at: Vec2, pointer: PointerAt): readonly DrawnSize[] =>
   PROMPTS.map((prompt, k) => {
-    const now = Math.abs(at[k]! - from[k]!);
-    return { prompt, asks: LENGTH, now, isGuessed: now < 1e-9, within: WITHIN };
+    const now = Math.abs(at[k]! - anchor.at[k]!);
+    return {
+      prompt,
+      asks: LENGTH,
+      now,
+      isGuessed: now < 1e-9 || isInLine(anchor, pointer, k as 0 | 1),
+      within: WITHIN,
+    };
   });
+
+/** Is the pointer straight below or above what was touched, or level with it? */
+const isInLine = (anchor: Anchor, { at, reach, free }: PointerAt, k: 0 | 1): boolean =>
+  !free && anchor.id !== ORIGIN && Math.abs(at[k] - anchor.at[k]) <= reach / 2;
 
 /**
  * The place that typed numbers tell, on the side of the anchor where the pointer is. What is left to the pointer stays as it
  * was guessed, where that goes on holding.
  */
-export function placedBy(anchor: Anchor, found: Snap, pointer: Vec2, typed: TypedSizes): Snap {
+export function placedBy(anchor: Anchor, found: Snap, pointer: PointerAt, typed: TypedSizes): Snap {
   if (!typed.some((size) => size)) return found;
   const place: [number, number] = [...found.place];
   const apart = DIRECTIONS.flatMap((direction, k): Apart[] => {
     const size = typed[k];
     if (!size) return [];
-    const sense = pointer[k]! < anchor.at[k]! ? -1 : 1;
+    const sense = pointer.at[k]! < anchor.at[k]! ? -1 : 1;
     place[k] = anchor.at[k]! + sense * size.size;
     return [{ from: anchor.id, at: anchor.at, direction, sense, value: size.text, size: size.size }];
   });
   const isTold = (kind: 'horizontal' | 'vertical') => typed[kind === 'vertical' ? 0 : 1] !== undefined;
   const aligned = (found.aligned ?? []).filter(({ kind }) => !isTold(kind));
+  // straight below what was touched it is that, whatever else is near
+  for (const kind of KINDS) {
+    const k = COORDINATE[kind];
+    if (!isInLine(anchor, pointer, k) || isTold(kind) || aligned.some((one) => one.kind === kind)) continue;
+    place[k] = anchor.at[k];
+    aligned.push({ kind, point: anchor.id, from: anchor.at });
+  }
   const along = { [X_AXIS]: isTold('horizontal'), [Y_AXIS]: isTold('vertical') }[found.on ?? ''];
   return {
     ...{ place, apart },

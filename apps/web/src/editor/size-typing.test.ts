@@ -331,6 +331,39 @@ test.each([
   expect([on.state(), on.refusals]).toEqual([['loose', 3 + 2 - taken], []]);
 });
 
+test.each([
+  ['ellipse', 2],
+  ['circle', 0],
+] as const)('the first size of an %s typed along an axis leaves it there, if it can be turned', (tool, coincident) => {
+  const on = desk();
+  on.editor.take(tool);
+  on.click([0, 0]);
+  move(on, [30, 0.3]);
+  type(on, '132');
+  if (tool === 'ellipse') {
+    move(on, [0, 12]);
+    type(on, '66');
+  }
+  // on the origin, and on the x axis
+  expect(on.kinds().filter((kind) => kind === 'coincident').length).toBe(Math.max(1, coincident));
+  expect(on.state()).toEqual(['settled', 0]);
+});
+
+test('a small figure points where the pointer is, though a line beside it is within reach', () => {
+  const on = desk();
+  on.draw('chain', [0, 1.1], [29, 1.1]);
+  on.editor.escape();
+  on.editor.take('polygon');
+  on.click([30.5, 0.3]);
+  move(on, [29, 0.3]);
+  type(on, '2.4', '3');
+  const corner = [30.5 - 1.2 * Math.cos(Math.atan2(0.3, 1.5)), 1.2 * Math.sin(Math.atan2(0.3, 1.5))];
+  const off = Object.values(on.editor.sketch.entities).map((one) =>
+    one.kind === 'point' ? Math.hypot(one.x - corner[0]!, one.y - corner[1]!) : Infinity,
+  );
+  expect(Math.min(...off)).toBeLessThan(1e-6);
+});
+
 test('a length typed while the pointer is on a point straight below leaves the line upright', () => {
   const on = desk();
   on.editor.take('chain');

@@ -6,6 +6,16 @@ import { SketchEditor } from './sketch-editor.ts';
 import { snap } from './snapping.ts';
 
 describe('drawing', () => {
+  test('what closes a chain lines up with where it began, however far that is', () => {
+    const d = desk();
+    d.draw('chain', [-75, -6.5], [-75, 14], [75, 46], [75.2, -6.2], [-75, -6.5]);
+    const points = Object.values(d.editor.sketch.entities).flatMap((one) =>
+      one.kind === 'point' ? [[one.x, one.y]] : [],
+    );
+    expect(points).toContainEqual([75, -6.5]);
+    expect(d.kinds().filter((kind) => kind === 'horizontal')).toHaveLength(1);
+  });
+
   test('a chain takes level and upright lines as guesses, shares its points and closes on the first', () => {
     const d = desk();
     d.draw('chain', [2, 2], [30, 2.4], [30.4, 20], [2, 2]);

@@ -61,8 +61,9 @@ export interface SnapQuery {
   readonly helpers?: ReadonlySet<Id>;
   /** Where a line would begin: level and upright are guessed from it. */
   readonly from?: Vec2;
-  /** The point that was touched last: places line up with it however far it is. */
-  readonly anchor?: Anchor;
+  /** The point that was touched last, and that where the chain began: places line up with them however far they are. */
+  readonly anchor?: Anchor | undefined;
+  readonly begun?: Anchor | undefined;
 }
 
 /** The best guess for a place: a point, the middle of a line, a curve, level with the last point; else the place itself. */
@@ -80,7 +81,7 @@ export function snap(geometry: Geometry, query: SnapQuery): Snap {
   if (middle) return { place: middleOf(geometry, middle), middleOf: middle };
   const level = from && levelOf(from, at, reach);
   const on = nearest(curves, (id) => distance2(footOn(geometry, id, at), at), reach);
-  const near: Near = { geometry, drawn, at, reach, from, anchor: query.anchor };
+  const near: Near = { geometry, drawn, at, reach, from, anchor: query.anchor, begun: query.begun };
   if (on) return onCurve(near, on, level);
   const under = nearestOnLines(underlay, at, reach);
   if (under) return { place: under };
@@ -147,16 +148,16 @@ export const COORDINATE = { vertical: 0, horizontal: 1 } as const;
 export const KINDS = ['vertical', 'horizontal'] as const;
 type Kind = (typeof KINDS)[number];
 
-/** The point that was touched last, else the nearest, that is nearly level with a place, or nearly above or below it. */
-function alignedWith({ drawn, reach, from, anchor }: Near, kind: Kind, at: Vec2): Alignment | undefined {
+/** The point that was touched last, that where the chain began, else the nearest, that is nearly level with a place or above or below it. */
+function alignedWith({ drawn, reach, from, anchor, begun }: Near, kind: Kind, at: Vec2): Alignment | undefined {
   const k = COORDINATE[kind];
   const isLevel = (place: Vec2, farthest: number) => {
     const apart = distance2(place, at);
     const own = from && distance2(place, from) < 1e-9;
     return Math.abs(place[k] - at[k]) <= reach / 2 && !own && apart > 2 * reach && apart < farthest;
   };
-  if (anchor && anchor.id !== ORIGIN && isLevel(anchor.at, Infinity))
-    return { kind, point: anchor.id, from: anchor.at };
+  const endless = [anchor, begun].find((one) => one && one.id !== ORIGIN && isLevel(one.at, Infinity));
+  if (endless) return { kind, point: endless.id, from: endless.at };
   const near = pointIds(drawn).filter((id) => id !== ORIGIN && isLevel(drawn.point(id), FAR * reach));
   const point = nearest(near, (id) => distance2(drawn.point(id), at), Infinity);
   return point === undefined ? undefined : { kind, point, from: drawn.point(point) };
@@ -183,6 +184,7 @@ interface Near {
   readonly reach: number;
   readonly from: Vec2 | undefined;
   readonly anchor: Anchor | undefined;
+  readonly begun: Anchor | undefined;
 }
 
 /** A place on a curve: where it meets the level or upright line from the last point, or from a point that is nearly so. */

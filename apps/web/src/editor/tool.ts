@@ -15,7 +15,7 @@ import {
   type Vec2,
 } from '@helb/core';
 import type { DrawnSize, TypedSizes } from './drawn-sizes.ts';
-import { apartGuides, apartRelation, type Anchoring } from './placing.ts';
+import { apartGuides, apartRelation, type Anchor, type Anchoring } from './placing.ts';
 import { COORDINATE, footAlong, KINDS, snap, type Snap, type SnapQuery } from './snapping.ts';
 
 /** The pointer in sketch coordinates (mm). */
@@ -95,9 +95,9 @@ export interface Tool {
 }
 
 /** Where the pointer is taken to be: what is drawn comes first, then what of the model could be borrowed. */
-export function snapFor(host: ToolHost, pointer: PointerAt, from?: Vec2): Snap {
+export function snapFor(host: ToolHost, pointer: PointerAt, from?: Vec2, begun?: Anchor): Snap {
   const { geometry, reachable } = host;
-  const query = queryFor(host, pointer, from);
+  const query = { ...queryFor(host, pointer, from), begun };
   const own = snap(geometry, query);
   if (pointer.free || reachable === geometry || takes(own)) return own;
   const lent = snap(reachable, query);
