@@ -117,7 +117,7 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
     },
     {
       title: 'Joints and relations',
-      says: 'Pick a face, an edge or a hole of one part and of another, then a joint (how it may move) or Relate (how it has to lie). A number typed keeps them so far apart; W turns it the other way.',
+      says: 'Pick a face, an edge or a hole of one part and of another, then a joint (how it may move) or Relate (how it has to lie). A number typed keeps them so far apart; W turns it the other way. Enter takes it, and so does the next thing that you pick: it begins another. Two rims come to lie on each other.',
     },
     {
       title: 'What can still move',
