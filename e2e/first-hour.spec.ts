@@ -24,6 +24,8 @@ test('three short tasks are ticked by what is really done, left, taken up again,
   await bench.click(-100, -60);
   await bench.click(40, 50);
   await page.keyboard.up('q');
+  // a key that is held is a key
+  await expect(page.getByText('is no key here')).toHaveCount(0);
   await expect(line).toContainText('Settle it');
   await bench.press('Escape');
   // what would settle it is looked at, left by Esc, kept by Enter

@@ -51,8 +51,8 @@ interface Offered {
 
 /** What the keys mean besides what they mean in every view. */
 export interface PaneKeys {
-  /** Sees every key as it goes down and comes up, wherever that is. */
-  see?(event: KeyboardEvent): void;
+  /** Sees every key as it goes down and comes up, wherever that is; true where that is all that it means. */
+  see?(event: KeyboardEvent): boolean;
   /** Tab: true where there was something to step to. @param onPage is no button or the like in hand? */
   next(onPage: boolean): boolean;
   escape(): void;
@@ -126,8 +126,8 @@ function onKey(event: KeyboardEvent) {
   const isTyping = target.closest(
     'input:not([type=checkbox]):not([type=range]), textarea, select, [role=menu], [role=listbox], [role=dialog]',
   );
-  keys.see?.(event);
-  if (event.type === 'keyup' || isTyping) return;
+  const isHeld = keys.see?.(event) ?? false;
+  if (event.type === 'keyup' || isTyping || isHeld) return;
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
     event.preventDefault();
     return void strip.value?.search();

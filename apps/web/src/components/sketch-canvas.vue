@@ -95,9 +95,12 @@ function holdOffered() {
   if (offered) props.editor.choose(offered.chosen, false);
 }
 
-const hold = (event: KeyboardEvent) => {
-  if (event.key.toLowerCase() === 'q') free.value = event.type === 'keydown';
-};
+/** Holds guesses off while its key is down; tells whether it is that key. */
+function hold(event: KeyboardEvent): boolean {
+  const isIts = event.key.toLowerCase() === 'q';
+  if (isIts) free.value = event.type === 'keydown';
+  return isIts;
+}
 
 // dragging the text of a dimension, clicking it to type
 const moving = shallowRef<{ id: Id; at: Vec2; moved: boolean }>();

@@ -266,7 +266,7 @@ function forget() {
 }
 
 const keys: PaneKeys = {
-  see: (event) => sketch.value?.hold(event),
+  see: (event) => sketch.value?.hold(event) ?? false,
   next(onPage) {
     if (bench.editor?.key('Tab')) return true;
     if (!onPage) return false;
