@@ -16,6 +16,16 @@ export const volumeOf = ({ bodies }: PartModel): number =>
   bodies.reduce((sum, { measures }) => sum + measures.volume_mm3, 0);
 export const facesOf = ({ bodies }: PartModel): number => bodies.reduce((sum, { measures }) => sum + measures.faces, 0);
 
+/** The faces of a part that are no slivers: what the library leaves where a round goes on from one curve to the next. */
+export const wholeFacesOf = ({ bodies }: PartModel): number =>
+  bodies.reduce(
+    (sum, { topology, measures }) =>
+      sum + topology!.faces.filter(({ area }) => area > SLIVER * measures.area_mm2).length,
+    0,
+  );
+/** As a share of the skin. */
+const SLIVER = 1e-6;
+
 /** How exactly volumes can be compared: 1e-6, or as they tell themselves. */
 export const unsure = ({ bodies }: PartModel): number =>
   Math.max(1e-6, ...bodies.map(({ measures }) => (4 * measures.off.volume_mm3) / measures.volume_mm3));

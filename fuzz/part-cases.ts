@@ -3,7 +3,7 @@ import type { Engine, PartModel } from '@helb/engine';
 import type { OpenCascadeKernel } from '@helb/kernel';
 import { Broken, brokenBy, same, type Outcome, type Refusal } from './case.ts';
 import { Chance } from './chance.ts';
-import { facesOf, fills, holdTrue, MESH, TOLD, unsure, volumeOf } from './laws.ts';
+import { facesOf, fills, holdTrue, MESH, TOLD, unsure, volumeOf, wholeFacesOf } from './laws.ts';
 import { areDisjoint } from './orders.ts';
 import { begin, more, projectOf, type Grown } from './parts.ts';
 
@@ -113,7 +113,7 @@ async function judged(given: Given, groups: readonly Group[]): Promise<Refusal[]
       volumeOf(model) * LARGER ** 3,
       unsure(model) + fills(model),
     );
-    same('all larger: as many faces', facesOf(large), facesOf(model), 0);
+    same('all larger: as many faces', wholeFacesOf(large), wholeFacesOf(model), 0);
   }
   const refused = { 'other-order': swapped, larger: failed?.issue?.code };
   return Object.entries(refused).flatMap(([kind, code]) => (code === undefined ? [] : [{ kind, code }]));
