@@ -82,6 +82,11 @@ test('built up to a step, a new one goes in there; steps are chosen together and
   await bench.step('Foot plate', 'Build up to here');
   await expect(page.getByTestId('built-to')).toBeVisible();
   await expect(bench.figure('Size')).toContainText('48 × 8 mm');
+  // what comes later can not be taken, nor is it guessed
+  await bench.press('m');
+  await expect(bench.desk.getByRole('checkbox')).toHaveCount(1);
+  await expect(bench.desk.getByLabel('Foot plate')).not.toBeChecked();
+  await bench.press('Escape');
   await bench.click(...FRONT_EDGE);
   await page.getByTestId('verb-chamfer').click();
   await bench.press('Enter');

@@ -42,16 +42,14 @@ job({ name: '05 cold-frame carcass', today: 143, aim: 86 }, async (hand) => {
   await drawOn('right cheek', 'Right', [480, 9, 110]);
   await hand.key('k');
   await hand.click([0, 0]);
-  await hand.point([200, 0]);
-  await hand.type('52');
+  await hand.typeAt([200, 0], '52');
   await hand.click([520, 340]);
   await hand.click([0, 220]);
   await hand.click([0, 0]);
   await hand.key('n');
   await hand.click([520, 340]);
   await hand.click([0, 220]);
-  await hand.point([-80, 280]);
-  await hand.type('12');
+  await hand.typeAt([-80, 280], '12');
   await expect(bench.title()).toContainText('settled');
   await extrudeInwards();
   await hand.reads('right cheek', hand.figure('Volume'), 2620.8);

@@ -9,10 +9,8 @@ job({ name: '08 turned dibber', today: 127, aim: 76 }, async (hand) => {
   // half the outline right of the axis, its diameters mistaken for radii
   await hand.key('k');
   await hand.click([0, 0]);
-  await hand.point([14, 0]);
-  await hand.type('28');
-  await hand.point([28, 12]);
-  await hand.type('18');
+  await hand.typeAt([14, 0], '28');
+  await hand.typeAt([28, 12], '18');
   await hand.click([34, 18]);
   await hand.click([34, 45]);
   await hand.click([0, 45]);

@@ -42,10 +42,8 @@ job({ name: '10 drying rack', today: 256, aim: 154 }, async (hand) => {
   await hand.turn('1');
   await hand.key('k');
   await hand.click([44, 28]);
-  await hand.point([20, 28]);
-  await hand.type('44');
-  await hand.point([0, 0]);
-  await hand.type('56');
+  await hand.typeAt([20, 28], '44');
+  await hand.typeAt([0, 0], '56');
   await hand.click([44, -28]);
   await hand.key('Escape');
   await hand.key('Escape');

@@ -70,8 +70,7 @@ job({ name: '16 axle and wheel', today: 188, aim: 113 }, async (hand) => {
   await hand.turn('s');
   await hand.key('k');
   await hand.click([0, 48]);
-  await hand.point([0, 44]);
-  await hand.type('9');
+  await hand.typeAt([0, 44], '9');
   await hand.point([14, 46]);
   await hand.key('Tab');
   await hand.type('', 'Tab');

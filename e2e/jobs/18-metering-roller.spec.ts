@@ -9,16 +9,11 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   // the right half of what is outside, each line by its length
   await hand.key('k');
   await hand.click([0, 0]);
-  await hand.point([0, 20]);
-  await hand.type('17');
-  await hand.point([20, 17]);
-  await hand.type('12');
-  await hand.point([12, 24]);
-  await hand.type('1');
-  await hand.point([30, 18]);
-  await hand.type('9');
-  await hand.point([21, 8]);
-  await hand.type('4');
+  await hand.typeAt([0, 20], '17');
+  await hand.typeAt([20, 17], '12');
+  await hand.typeAt([12, 24], '1');
+  await hand.typeAt([30, 18], '9');
+  await hand.typeAt([21, 8], '4');
   await hand.key('Escape');
   await hand.key('Escape');
   await hand.drag([-2, 21], [25, 12]);
@@ -33,10 +28,8 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   await hand.key('k');
   await hand.click([6, 14]);
   await hand.click([6, 0]);
-  await hand.point([14, 0]);
-  await hand.type('12');
-  await hand.point([18, 9]);
-  await hand.type('11');
+  await hand.typeAt([14, 0], '12');
+  await hand.typeAt([18, 9], '11');
   await hand.click([21, 11]);
   await hand.click([21, 14]);
   await hand.key('n');
@@ -64,11 +57,9 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   // beside it on both sides, the second by a wrong number
   await hand.key('f');
   await hand.click([0, 9]);
-  await hand.point([2, 9]);
-  await hand.type('1.5');
+  await hand.typeAt([2, 9], '1.5');
   await hand.click([0, 9]);
-  await hand.point([-2, 9]);
-  await hand.type('15');
+  await hand.typeAt([-2, 9], '15');
   await hand.size('15', '1.5');
   // closed above, and four times round
   await hand.key('k');
@@ -105,8 +96,7 @@ job({ name: '18 metering roller', today: 218, aim: 131 }, async (hand) => {
   await hand.circle([0, 0], '36');
   await hand.key('f');
   await hand.click([18, 0]);
-  await hand.point([23, 2]);
-  await hand.type('6.5');
+  await hand.typeAt([23, 2], '6.5');
   await hand.turn('l');
   await hand.key('x');
   await hand.type('38');

@@ -22,12 +22,9 @@ job({ name: '19 label punch', today: 259, aim: 155 }, async (hand) => {
     await hand.type(length);
   }
   await hand.click([29, 41]);
-  await hand.point([50, 41]);
-  await hand.type('13');
-  await hand.point([42, 10]);
-  await hand.type('52 - 2 * 11');
-  await hand.point([30, 11]);
-  await hand.type('13');
+  await hand.typeAt([50, 41], '13');
+  await hand.typeAt([42, 10], '52 - 2 * 11');
+  await hand.typeAt([30, 11], '13');
   await hand.click([21, 0]);
   await hand.click([0, 0]);
   await hand.key('Escape');
@@ -66,13 +63,11 @@ job({ name: '19 label punch', today: 259, aim: 155 }, async (hand) => {
   for (const diameter of ['74', '98']) await hand.circle([0, 40], diameter);
   await hand.key('k');
   await hand.click([0, 104]);
-  await hand.point([20, 104]);
-  await hand.type('14');
+  await hand.typeAt([20, 104], '14');
   await hand.click([14, 86.957]);
   await hand.key('k');
   await hand.click([37, 40]);
-  await hand.point([37, 20]);
-  await hand.type('5');
+  await hand.typeAt([37, 20], '5');
   await hand.click([43, 35]);
   for (const [to, length] of [
     [[43, 10], '22'],

@@ -51,8 +51,7 @@ job({ name: '20 sorting bed', today: 366, aim: 220 }, async (hand) => {
     await hand.point(near);
     await hand.type(`=${level}`, upright === undefined ? 'Enter' : 'Tab');
     if (upright !== undefined) await hand.type(upright);
-    await hand.point([near[0] + 8, near[1] + 6]);
-    await hand.type(diameter);
+    await hand.typeAt([near[0] + 8, near[1] + 6], diameter);
   };
   /** Cuts the open sketch through, and all of that over both middle planes. */
   const cutFourTimes = async () => {

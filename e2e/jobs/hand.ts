@@ -70,6 +70,12 @@ export class Hand {
     await this.page.keyboard.press(takenBy);
   }
 
+  /** A number of what is on its way, with the pointer at a place of the open sketch. */
+  async typeAt(at: Vec2, text: string): Promise<void> {
+    await this.point(at);
+    await this.type(text);
+  }
+
   async on(thing: Locator): Promise<void> {
     this.actions++;
     await thing.click();
@@ -205,8 +211,7 @@ export class Hand {
   /** A circle by its diameter, about a place of the open sketch; another where the tool is in hand already. */
   async circle(centre: Vec2, diameter: string): Promise<void> {
     await this.click(centre);
-    await this.point([centre[0] + OUT_mm, centre[1] + OUT_mm]);
-    await this.type(diameter);
+    await this.typeAt([centre[0] + OUT_mm, centre[1] + OUT_mm], diameter);
   }
 
   /** A rectangle about a place of the open sketch, by its width and height. */

@@ -249,7 +249,7 @@ const wordsOf = (picks: readonly MemberPick[]): string[] =>
       return part === undefined ? undefined : store.project?.parts[part]?.steps[step]?.name;
     },
     placeOf({ member, thing }) {
-      const [at, pose] = [pointOf(thing) ?? middleOf(thing), assemblyStore.memberPoses.get(member)];
+      const [at, pose] = [pointOf(thing) ?? middleOf(thing), assemblyStore.poseOf(member)];
       return at && pose && transformPoint(pose, at);
     },
   });

@@ -7,14 +7,14 @@ import { ownWords } from '../view/pick-words.ts';
 import { readingTexts } from '../view/readings.ts';
 import CopyFigures from './copy-figures.vue';
 
-/** What can be read off what is picked of the assembly, as its parts stand now: off one thing, or between two. */
+/** What can be read off what is picked of the assembly, as its parts stand now, not as they are drawn apart: off one thing, or between two. */
 const assemblyStore = useAssembly();
 const { unit } = useUnits();
 
 const picked = computed(() => assemblyStore.picked.filter(({ kind }) => kind !== 'body'));
 const readings = computed(() => {
   const things = picked.value.flatMap(({ member, thing }) => {
-    const pose = assemblyStore.memberPoses.get(member);
+    const pose = assemblyStore.poseOf(member);
     return pose ? [transformThing(thing, pose)] : [];
   });
   return readingTexts(things, unit.value);

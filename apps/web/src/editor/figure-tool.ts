@@ -123,13 +123,12 @@ export class FigureTool implements Tool {
     if (!this.isBusy) return placedBy(this.host.anchoring.anchor, found, pointer, this.typed[0] ?? []);
     const { told } = this;
     if (!told.includes(true)) return found;
-    const guessed = this.aimed(found.place) ?? found.place;
-    if (told.includes(false)) return keptAt(this.host, found, guessed, pointer);
+    const aim = (at: Vec2): Vec2 => this.aimed(at) ?? at;
     // where all is typed the pointer tells only to which side, or in which direction: a guess may lie in another
-    const plain = this.aimed(pointer.at) ?? pointer.at;
+    const plain = aim(pointer.at);
     const far = distance2(plain, this.clicked.at(-1)!.place);
-    const isLike = this.clicks?.isTurned && distance2(guessed, plain) < LIKE * far;
-    return isLike ? keptAt(this.host, found, guessed, pointer) : exactly(this.host, plain);
+    const isLike = this.clicks?.isTurned && distance2(aim(found.place), plain) < LIKE * far;
+    return told.includes(false) || isLike ? keptAt(this.host, found, aim, pointer) : exactly(this.host, plain);
   }
 
   move(pointer: PointerAt): void {

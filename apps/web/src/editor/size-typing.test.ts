@@ -312,6 +312,20 @@ test('a rectangle goes to the side of the pointer, though that is guessed to lie
   expect(Math.max(...xs)).toBeCloseTo(20, 9);
 });
 
+test('a number that puts a corner where it would be guessed takes no guess that says the same again', () => {
+  const on = desk();
+  on.draw('rectangle', [5, 10], [45, 30]);
+  on.editor.escape();
+  on.editor.take('rectangle');
+  on.click([5, -16]);
+  // straight below the corner of the first, which begins in line with it
+  move(on, [45.2, -25]);
+  type(on, '40', '');
+  // the first has 4 freedoms; the second stands below it, as wide as told, and is as deep as it is drawn
+  expect(on.kinds().filter((kind) => kind === 'vertical').length).toBe(2 + 2 + 1);
+  expect([on.state(), on.refusals]).toEqual([['loose', 4 + 2], []]);
+});
+
 test.each([
   ['on a line', [30, 16], 190],
   ['on its end', [60, 16], 190],

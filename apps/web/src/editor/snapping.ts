@@ -1,18 +1,15 @@
 import {
-  add2,
   along,
   cross2,
   derivatives,
   direction2,
   distance2,
-  dot2,
+  footOnLine2,
   intersections,
   isBuiltIn,
   middle2,
   nearestOn,
   ORIGIN,
-  scale2,
-  sub2,
   X_AXIS,
   Y_AXIS,
   type Geometry,
@@ -225,8 +222,7 @@ export function footOn(geometry: Geometry, id: Id, at: Vec2): Vec2 {
 export function footAlong(geometry: Geometry, id: Id, at: Vec2): Vec2 {
   if (isBuiltIn(id) || geometry.roleOf(id) !== 'line') return footOn(geometry, id, at);
   const { a, b } = geometry.line(id);
-  const direction = direction2(sub2(b, a));
-  return direction ? add2(a, scale2(direction, dot2(sub2(at, a), direction))) : a;
+  return footOnLine2(at, a, b);
 }
 
 /** All points that can be picked, the origin among them; not the far ends of the axes. */

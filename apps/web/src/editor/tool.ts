@@ -127,17 +127,28 @@ export const exactly = (host: ToolHost, place: Vec2): Snap =>
   snap(host.geometry, { at: place, reach: SAME_mm, free: true });
 const SAME_mm = 1e-6;
 
-/** What of a guess is left where typed numbers put the place elsewhere: on the same line, level with or above the same points. */
-export function keptAt(host: ToolHost, found: Snap, place: Vec2, { free }: PointerAt): Snap {
+/**
+ * What of a guess is left where a typed number puts the place elsewhere: on the same line, or level with or above the same
+ * point. One freedom is left: so is one guess, and none that the number tells already.
+ * @param aim where the numbers put what the pointer points at
+ */
+export function keptAt(host: ToolHost, found: Snap, aim: (at: Vec2) => Vec2, { free, reach }: PointerAt): Snap {
+  const place = aim(found.place);
   const there = exactly(host, place);
   if (there.point !== undefined || free) return there;
-  if (distance2(found.place, place) < SAME_mm) return found;
+  if (found.point !== undefined && distance2(found.place, place) < SAME_mm) return found;
+  const aside = ([x, y]: readonly [number, number]): Vec2 =>
+    aim([found.place[0] + x * reach, found.place[1] + y * reach]);
+  const others = [aside([0.1, 0]), aside([0, 0.1])];
+  /** Does it hold there, and not wherever the pointer is? */
+  const isTold = (gap: (at: Vec2) => number) => gap(place) < SAME_mm && others.some((at) => gap(at) > SAME_mm);
   const { on, point, aligned = [] } = found;
+  if (on !== undefined && isTold((at) => distance2(footAlong(host.reachable, on, at), at))) return { ...there, on };
   const levels = point === undefined ? aligned : KINDS.map((kind) => ({ kind, point, from: found.place }));
-  const kept = levels.filter(({ kind, from }) => Math.abs(from[COORDINATE[kind]] - place[COORDINATE[kind]]) < SAME_mm);
-  const isOn = on !== undefined && distance2(footAlong(host.reachable, on, place), place) < SAME_mm;
-  // a line that is level tells that already
-  return { ...there, ...(isOn ? { on } : kept.length > 0 ? { aligned: kept } : {}) };
+  const level = levels.find(({ kind, from }) =>
+    isTold((at) => Math.abs(from[COORDINATE[kind]] - at[COORDINATE[kind]])),
+  );
+  return level ? { ...there, aligned: [level] } : there;
 }
 
 /** The signs of what a snap guesses, where they will stand. */

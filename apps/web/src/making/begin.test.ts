@@ -45,6 +45,8 @@ test('a repeat is of what was made last, or of the body that is picked', () => {
   const ofBody = begunStep('mirror', from({ latest, picked: [body] }));
   expect(ofBody).toMatchObject({ what: 'bodies', bodies: [{ name: 's1' }] });
   expect(ofBody).not.toHaveProperty('steps');
+  // a face may be picked for anything: how far an extrusion goes stays as it is
+  expect(begunStep('extrude', from({ sketch: 's4', picked: [flat('f1')] }))).not.toHaveProperty('extent');
 });
 
 test('of bodies some of which are hidden a step takes those that are shown, unless some are picked', () => {

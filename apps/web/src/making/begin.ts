@@ -87,10 +87,12 @@ function ofFields(kind: StepName, from: Beginning): object {
 /** The words of a sentence under which what is picked counts: with a body picked a mirror is one of bodies. */
 function wordsFor(fields: Fields, told: Filled, { picked }: Beginning): Filled {
   const filled = filledIn(fields, told);
-  const unused = Object.entries(fields).find(([name, { when }]) => {
+  // a face may be picked for something else; a body as a whole is meant
+  const bodies = picked.flatMap(({ thing, reference }) => (thing.to === 'body' ? [reference] : []));
+  const unused = Object.entries(fields).find(([name, field]) => {
     const value = told[name];
-    const isPicked = Array.isArray(value) && picked.some(({ reference }) => value.includes(reference));
-    return isPicked && when && !when(filled);
+    const isOfBodies = field.type === 'picks' && field.accepts === 'body' && Array.isArray(value);
+    return isOfBodies && bodies.some((body) => value.includes(body)) && field.when && !field.when(filled);
   });
   if (!unused) return {};
   const [, { when }] = unused;

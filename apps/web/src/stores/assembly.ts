@@ -179,6 +179,12 @@ export const useAssembly = defineStore('assembly', () => {
       ),
   );
 
+  /** Where a member is, however far apart all is drawn: for figures. */
+  function poseOf(id: string): RigidTransform | undefined {
+    const [member, now] = [memberOf(id), pose.value];
+    return member && now && memberPose(member, now);
+  }
+
   /** Mass and centre of what is placed, where it is. */
   const totals = computed(() => {
     const [project, all, now] = [store.project, built.value, pose.value];
@@ -344,6 +350,7 @@ export const useAssembly = defineStore('assembly', () => {
     isPlaced,
     nameOf,
     memberPoses,
+    poseOf,
     totals,
     box,
     running,

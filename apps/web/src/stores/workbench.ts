@@ -294,7 +294,7 @@ export const useWorkbench = defineStore('bench', () => {
   const hasBody = (): boolean =>
     Object.values(part.value!.steps).some((step) => stepKind(step.kind).tools !== undefined && !step.suppressed);
 
-  const drawnSketches = (): Id[] => part.value!.stepOrder.filter((id) => isSketch(part.value!.steps[id]));
+  const drawnSketches = (): Id[] => stepsBefore.value.filter((id) => isSketch(part.value!.steps[id]));
   /** The sketches that no step uses. */
   function waitingSketches(): Id[] {
     const used = new Set(Object.values(part.value!.steps).flatMap((step) => stepKind(step.kind).uses(step)));
@@ -325,10 +325,14 @@ export const useWorkbench = defineStore('bench', () => {
     making.edit(id, field);
   }
 
-  /** The steps before the one in the making: what it can take. */
+  /** The steps before the one in the making, or before where one would be begun: what it can take. */
   const stepsBefore = computed((): readonly Id[] => {
     const order = part.value?.stepOrder ?? [];
-    const at = draft.value ? order.indexOf(draft.value.id) : -1;
+    const at = draft.value
+      ? order.indexOf(draft.value.id)
+      : upTo.value === undefined
+        ? -1
+        : order.indexOf(upTo.value) + 1;
     return at < 0 ? order : order.slice(0, at);
   });
 
