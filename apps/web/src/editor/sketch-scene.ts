@@ -205,10 +205,16 @@ function sizeText({ kind, value }: SizedRelation, amount: number | undefined, un
   if (isPlainNumber(value) || amount === undefined) return value;
   const comesTo = formatQuantity({ amount, dimension: relationKind(kind).dimension!.asks }, unit, 2);
   // lengths stand on a drawing in the unit of the project, without saying so
-  const begun = value.length > LONGEST ? `${value.slice(0, LONGEST - 3).replace(/[-\s+*/(^]+$/, '')}…` : value;
-  return `${begun} = ${comesTo.replace(` ${unit}`, '')}`;
+  return `${begunSum(value)} = ${comesTo.replace(` ${unit}`, '')}`;
 }
 
+/** A sum as far as a drawing has room for it, up to where one of its names ends. */
+function begunSum(value: string): string {
+  if (value.length <= LONGEST) return value;
+  const [cut, next] = [value.slice(0, LONGEST - 3), value[LONGEST - 3]!];
+  const whole = /[\p{L}\p{N}_]/u.test(next) ? cut.replace(/[^-+*/(^]*$/, '') : cut;
+  return `${(whole || cut).replace(/[-\s+*/(^]+$/, '')}…`;
+}
 /** Characters of a sum that a drawing has room for. */
 const LONGEST = 16;
 
