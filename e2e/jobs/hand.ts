@@ -124,6 +124,13 @@ export class Hand {
     await this.page.keyboard.up('Shift');
   }
 
+  /** Turns the wheel where the pointer is: away from oneself is nearer. */
+  async wheel(by: number): Promise<void> {
+    this.actions++;
+    await this.page.mouse.wheel(0, by);
+    await this.bench.settleView();
+  }
+
   /** Drags over the open sketch. */
   async drag(from: Vec2, to: Vec2): Promise<void> {
     this.actions++;
@@ -274,7 +281,7 @@ export class Hand {
       now !== undefined && Math.abs(now - right) <= within * Math.max(1, Math.abs(right));
     let now: number | undefined;
     await expect
-      .poll(async () => isRight((now = await read())), { timeout: 30_000 })
+      .poll(async () => isRight((now = await read())), { timeout: 60_000 })
       .toBe(true)
       .catch(() => undefined);
     this.figures[isRight(now) ? 'right' : 'wrong']++;

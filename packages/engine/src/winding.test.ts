@@ -31,6 +31,9 @@ describe('a helix curve', () => {
     expect(endsOfCurve(begun.curve)).toEqual([near([0, 10, -3]), near([-10, 0, -2])]);
     const left = await helix({ turns: '0.25', pitch: '4 mm', hand: 'left' });
     expect(endsOfCurve(left.curve)[1]).toEqual(near([0, -10, 1]));
+    // seen along the way that it goes it is as right-handed as before
+    const down = await helix({ turns: '0.25', pitch: '4 mm', ways: 'backwards' });
+    expect(endsOfCurve(down.curve)).toEqual([near([10, 0, 0]), near([0, -10, -1])]);
     const closing = await helix({ turns: '2', pitch: '4 mm', taper: '45 deg' });
     expect(endsOfCurve(closing.curve)[1]).toEqual(near([2, 0, 8]));
     // r dr on an Archimedean spiral up a cone: between the lengths on the cylinders at its ends
@@ -65,11 +68,13 @@ describe('a helix curve', () => {
   });
 });
 
-test('an area is wound up to a height', async () => {
+test.each(['forwards', 'backwards'])('an area is wound up to a height, %s', async (ways) => {
   const bench = new PartFixture()
     .sketch('s', rectangle(10, 0, 2, 1), 'front')
-    .step('w', 'helix', { sketch: 's', axis: [axis('z')], by: 'height', pitch: '3 mm', height: '7.5 mm' });
+    .step('w', 'helix', { sketch: 's', axis: [axis('z')], by: 'height', pitch: '3 mm', height: '7.5 mm', ways });
   expect((await bench.volume()) / (2 * 2 * Math.PI * 11 * 2.5)).toBeCloseTo(1, 3);
+  const { measures } = (await bench.model()).bodies[0]!;
+  expect(measures.centre_mm[2]).toBeCloseTo(0.5 + (ways === 'forwards' ? 3.75 : -3.75), 3);
 });
 
 test('seen on a plane a helix is a wave, which is borrowed and follows it', async () => {

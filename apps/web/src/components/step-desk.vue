@@ -54,9 +54,11 @@ function keep(field: string, expression: string, added: readonly Action[]): Resu
   return bench.setDraft({ ...draft.value, step: { ...step, [field]: expression }, naming: [...naming, ...added] });
 }
 
-/** A number that was typed in the view takes the step with it, where nothing is missing and nothing is wrong. */
+/** A number that was typed in the view takes the step with it, where nothing is missing and nothing is known to be wrong. */
 function entered() {
-  if (!trouble.value && bench.fields.every(({ picked, min }) => picked.length >= min)) bench.acceptDraft();
+  // while it is built what is told is of the number before
+  if ((model.busy || !trouble.value) && bench.fields.every(({ picked, min }) => picked.length >= min))
+    bench.acceptDraft();
 }
 
 const keepIn = (field: string) => (expression: string, naming: readonly Action[]) => keep(field, expression, naming);

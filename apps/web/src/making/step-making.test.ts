@@ -42,6 +42,15 @@ describe('a new step', () => {
     expect(making.snapshot.draft).toMatchObject({ id: 's9', isNew: true });
   });
 
+  test('a line that may stay empty is asked where it is told, after what is missing', () => {
+    const { making } = page();
+    making.begin({ kind: 'revolve', name: 'R', sketch: 's1', axis: [] } as unknown as Step, 'axis');
+    expect(asked(making)).toBe('axis');
+    making.leave();
+    making.begin(fillet, 'also');
+    expect(asked(making)).toBe('edges');
+  });
+
   test('a line for several takes picks one by one, and gives one back that is picked again', () => {
     const { making } = page();
     making.begin(fillet);

@@ -92,11 +92,12 @@ export class StepMaking extends Snapshots<MakingState> {
     return { draft, fields, asked: fields.find(({ field }) => field === this.asked) };
   }
 
-  /** A new step; the first line that lacks something is asked. */
-  begin(step: Step): void {
+  /** A new step; the first line that lacks something is asked. @param field that is asked where none lacks anything */
+  begin(step: Step, field?: string): void {
     this.guessed = undefined;
     this.set((this.begun = { id: this.port.newId('s'), step, isNew: true, naming: [] }));
     this.askNext();
+    if (!this.asked) this.ask(field);
   }
 
   /** A step of the document again. @param field the line to be asked; a place in a list is asked by its line */

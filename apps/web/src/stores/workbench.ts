@@ -271,7 +271,9 @@ export const useWorkbench = defineStore('bench', () => {
       ...{ hasBody: hasBody(), shown: shownBodies(), unit: store.kept!.unit },
     });
     const shape = sketch === undefined ? undefined : shapeOf(sketch);
-    draftStep(shape ? { ...step, ...stepKind(kind).begun?.(step, shape) } : step);
+    if (!shape) return draftStep(step);
+    const begun = { ...step, ...stepKind(kind).begun?.(step, shape) };
+    draftStep(begun, stepKind(kind).asked?.(begun, shape));
   }
 
   /** What a sketch looks like now. */
@@ -303,11 +305,11 @@ export const useWorkbench = defineStore('bench', () => {
   /** The last sketch that no step uses; the last of all if each is used. */
   const nextSketch = (): Id | undefined => waitingSketches().at(-1) ?? drawnSketches().at(-1);
 
-  /** Begins a step; the desk asks for what is missing, one line after another. */
-  function draftStep(step: Step): void {
+  /** Begins a step; the desk asks for what is missing, one line after another. @param field asked if nothing is */
+  function draftStep(step: Step, field?: string): void {
     leaveSketch();
     picked.value = [];
-    making.begin(step);
+    making.begin(step, field);
   }
 
   /** A sketch that was open when it was to be changed is open again afterwards. */

@@ -30,6 +30,8 @@ interface Definition<F extends Fields, I> extends Told {
   readonly sentence: string;
   /** See `StepKind`. */
   begun?(step: Filled, drawn: DrawnShape): Filled;
+  /** See `StepKind`. */
+  asked?(step: Filled, drawn: DrawnShape): string | undefined;
   /** See `StepKind`: of lengths that do not apply none is shown. */
   pulls?(step: Filled, seen: SeenAround): readonly Pull[];
   /** Where what goes the other way is not one of its words; see `StepKind`. */
@@ -41,7 +43,7 @@ interface Definition<F extends Fields, I> extends Told {
 /** Everything that follows from the fields. */
 function fromFields<K extends string, F extends Fields, I>(
   kind: K,
-  { title, noun, verb, words, fields, sentence, inputs, turned, begun, pulls }: Definition<F, I>,
+  { title, noun, verb, words, fields, sentence, inputs, turned, begun, asked, pulls }: Definition<F, I>,
 ) {
   return {
     schema: schemaOf(kind, fields),
@@ -57,6 +59,7 @@ function fromFields<K extends string, F extends Fields, I>(
     picks: (step: object) => picksIn(fields, step),
     ...(pulls ? { pulls: (step: object, seen: SeenAround) => pulls(filledIn(fields, step), seen) } : {}),
     ...(begun ? { begun: (step: object, drawn: DrawnShape) => begun(filledIn(fields, step), drawn) } : {}),
+    ...(asked ? { asked: (step: object, drawn: DrawnShape) => asked(filledIn(fields, step), drawn) } : {}),
     turned: (step: object): Filled | undefined => (turned ? turned(filledIn(fields, step)) : turnedIn(fields, step)),
     parts: (step: object) => partsIn(fields, step),
     files: (step: object) => filesIn(fields, step),

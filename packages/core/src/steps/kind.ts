@@ -155,6 +155,8 @@ export interface StepKind<S, I> {
   picks?(step: S): readonly PickField[];
   /** What a new one takes of the sketch that it is of, besides what is picked. */
   begun?(step: S, drawn: DrawnShape): Readonly<Record<string, unknown>>;
+  /** The line of a new one that is asked though it may stay empty: nothing that is drawn stands for it. */
+  asked?(step: S, drawn: DrawnShape): string | undefined;
   /** The fields that change where it is turned the other way round; undefined where it can't be. */
   turned?(step: S): Readonly<Record<string, unknown>> | undefined;
   /** Its lengths as they are seen in space, to be pulled by the hand. */

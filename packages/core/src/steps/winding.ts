@@ -1,8 +1,9 @@
+import { scale3, type Vec3 } from '../math/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import { ANGLE, LENGTH, NUMBER } from '../units/index.ts';
 import { choice, number, type Filled } from './fields/index.ts';
 
-// How something winds about an axis: two of pitch, turns and height, the hand, and how much it closes in.
+// How something winds about an axis: two of pitch, turns and height, the hand, which way, and how much it closes in.
 
 const givenBy =
   (...by: readonly string[]) =>
@@ -15,11 +16,12 @@ export const windingFields = {
   turns: number('turns', { asks: NUMBER, min: 0.01, max: 200, initial: '4', when: givenBy('turns', 'whole') }),
   height: number('height', { asks: LENGTH, min: 0.01, max: 1e5, initial: '12 mm', when: givenBy('height', 'whole') }),
   hand: choice('hand', { right: 'right-handed', left: 'left-handed' }, 'right'),
+  ways: choice('direction', { forwards: 'forwards', backwards: 'backwards' }, 'forwards'),
   taper: number('taper', { asks: ANGLE, min: -1, max: 1, initial: '0 deg' }),
 };
 
 /** In the sentence of a step. */
-export const WINDING = 'by {by}:[ {turns} turns][ of {pitch}][ up to {height}], {hand}[?, closing in by {taper}]';
+export const WINDING = 'by {by}:[ {turns} turns][ of {pitch}][ up to {height}], {hand}, {ways} along it[?, closing in by {taper}]';
 
 interface Winding {
   readonly pitch: number;
@@ -34,11 +36,16 @@ interface WindingValues {
   readonly turns: number;
   readonly height: number;
   readonly hand: 'right' | 'left';
+  readonly ways: 'forwards' | 'backwards';
   readonly taper: number;
 }
 
+/** Where a winding along an axis goes: its hand is the same either way. */
+export const windsAlong = (direction: Vec3, { ways }: Pick<WindingValues, 'ways'>): Vec3 =>
+  scale3(direction, ways === 'backwards' ? -1 : 1);
+
 /** The third of pitch, turns and height from the two that are given. */
-export function windingOf({ by, pitch, turns, height, hand, taper }: WindingValues): Result<Winding> {
+export function windingOf({ by, pitch, turns, height, hand, taper }: Omit<WindingValues, 'ways'>): Result<Winding> {
   const common = { left: hand === 'left', taper };
   if (by === 'turns') return ok({ pitch, turns, ...common });
   if (by === 'whole') return ok({ pitch: height / turns, turns, ...common });

@@ -4,7 +4,7 @@ import { fail, ok, type Result } from '../../result/index.ts';
 import { entityKind, findEntity, withPoints, type Entity } from '../entities/index.ts';
 import { isSized, relationKind, type Relation } from '../relations/index.ts';
 import { carriedBy, type Similarity } from '../similarity.ts';
-import { EditBuilder, type SketchEdit } from './edit.ts';
+import { EditBuilder, renamed, type SketchEdit } from './edit.ts';
 
 /** Relations all of whose members are among these. */
 const within = (builder: EditBuilder, ids: ReadonlySet<Id>): [Id, Relation][] =>
@@ -76,15 +76,6 @@ function copyEntities(
     copies.set(id, builder.entity(id[0] ?? 'c', entityKind(entity.kind).onto(entity, copyOf)));
   }
   return copyOf;
-}
-
-/** The relation between the copies: every id in it replaced. */
-function renamed(relation: Relation, copyOf: (id: Id) => Id): Relation {
-  const refs = new Set(relationKind(relation.kind).refs(relation));
-  // what is typed or names the kind is no reference, whatever it looks like
-  return JSON.parse(JSON.stringify(relation), (key: string, value: unknown) =>
-    typeof value === 'string' && key !== 'value' && key !== 'kind' && refs.has(value) ? copyOf(value) : value,
-  ) as Relation;
 }
 
 /** A copied dimension finds its own place for its text. */

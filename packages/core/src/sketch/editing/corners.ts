@@ -4,7 +4,7 @@ import { fail, ok, type Result } from '../../result/index.ts';
 import { entityKind, type Entity } from '../entities/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { derivatives, lengthOf, reversed } from '../pieces/index.ts';
-import { EditBuilder, relationsOn, type SketchEdit } from './edit.ts';
+import { EditBuilder, keepWhole, relationsOn, type SketchEdit } from './edit.ts';
 
 /** A corner: the two curves that end in it and their directions away from it. */
 interface Corner {
@@ -59,13 +59,16 @@ export function fillet(
 ): Result<SketchEdit> {
   const corners = cornersAt(builder.geometry, points);
   if (!corners.ok) return corners;
+  const wholes = new Map<Id, Id>();
   let first: Id | undefined;
   for (const [point, corner] of corners.value) {
     const reach = radius.size / Math.tan(corner.angle / 2);
     const most = roomIn(corner);
     if (reach > most)
       return fail('edit.too-large', { size: radius.text, most: round(most * Math.tan(corner.angle / 2)) });
+    keepWholes(builder, wholes, corner.sides);
     const arc = roundOff(builder, point, corner, radius.size, reach);
+    keepCorner(builder, point, corner.sides, wholes);
     if (first === undefined) builder.relate({ kind: 'radius', circle: arc, value: radius.text });
     else builder.relate({ kind: 'equal', a: first, b: arc });
     first ??= arc;
@@ -82,7 +85,6 @@ function roundOff(builder: EditBuilder, point: Id, { at, sides, angle }: Corner,
   const arc = builder.arc(centre, a, b, radius);
   // at a shared end the side says nothing
   for (const { id } of sides) builder.relate({ kind: 'tangent', circle: arc, to: id, side: 1 });
-  keepCorner(builder, point, sides);
   return arc;
 }
 
@@ -97,12 +99,14 @@ export function chamfer(
 ): Result<SketchEdit> {
   const corners = cornersAt(builder.geometry, points);
   if (!corners.ok) return corners;
+  const wholes = new Map<Id, Id>();
   let first: Id | undefined;
   for (const [point, corner] of corners.value) {
     const { at, sides } = corner;
     if (sides.some(({ id }) => builder.geometry.roleOf(id) !== 'line')) return fail('edit.corner-lines');
     const most = roomIn(corner);
     if (distance.size > most) return fail('edit.too-large', { size: distance.text, most: round(most) });
+    keepWholes(builder, wholes, sides);
     const ends = sides.map(({ id, out }) => shorten(builder, id, point, add2(at, scale2(out, distance.size))));
     builder.line(ends[0]!, ends[1]!);
     const legs = ends.map((end) => builder.line(point, end, true));
@@ -136,14 +140,30 @@ function shorten(builder: EditBuilder, id: Id, corner: Id, at: Vec2): Id {
   return end;
 }
 
-/** A corner that dimensions or relations speak of is kept where the sides, prolonged, meet. */
-function keepCorner(builder: EditBuilder, point: Id, sides: readonly Side[]): void {
+/** The wholes of the sides of which relations speak, by their sides. */
+function keepWholes(builder: EditBuilder, wholes: Map<Id, Id>, sides: readonly Side[]): void {
+  for (const { id } of sides) {
+    const whole = wholes.has(id) ? undefined : keepWhole(builder, id);
+    if (whole !== undefined) wholes.set(id, whole);
+  }
+}
+
+/** A corner that dimensions, relations or the whole of a side speak of is kept where the sides, prolonged, meet. */
+function keepCorner(builder: EditBuilder, point: Id, sides: readonly Side[], wholes: ReadonlyMap<Id, Id>): void {
   const { geometry, drawing } = builder;
   const elsewhere = Object.entries(geometry.entities).some(
     ([id, entity]) => !sides.some((side) => side.id === id) && entityKind(entity.kind).uses(entity).includes(point),
   );
-  if (relationsOn(drawing.relations, point).length === 0 && !elsewhere) return;
-  for (const { id } of sides) builder.relate({ kind: 'coincident', a: point, b: id });
+  const isWhole = sides.some(({ id }) => wholes.has(id));
+  if (relationsOn(drawing.relations, point).length === 0 && !elsewhere && !isWhole) return;
+  for (const { id } of sides)
+    if (!isKeptOn(builder, id, wholes.get(id))) builder.relate({ kind: 'coincident', a: point, b: id });
+}
+
+/** Are all ends of the whole of a side on it already? Those of an arc are as far from its centre as the end that it shares. */
+function isKeptOn(builder: EditBuilder, id: Id, whole: Id | undefined): boolean {
+  const [side, kept] = [builder.now(id), whole === undefined ? undefined : builder.now(whole)];
+  return side.kind === 'arc' && kept?.kind === 'arc' && (side.a === kept.a || side.b === kept.b);
 }
 
 /** Corners among the chosen things: points that are corners, and those where two chosen curves meet. */

@@ -1,7 +1,7 @@
 import type { Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Words } from '../../result/index.ts';
-import { findEntity, type Entities, type Entity } from '../entities/index.ts';
+import { findEntity, roleIn, type Entities, type Entity } from '../entities/index.ts';
 import { FigureBuilder, type NewId } from '../figures/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { along, nearestOn, nearestParameter, type Piece } from '../pieces/index.ts';
@@ -71,6 +71,38 @@ export class EditBuilder extends FigureBuilder implements SketchEdit {
 /** Relations that refer to an entity. */
 export const relationsOn = (relations: Relations, id: Id): [Id, Relation][] =>
   Object.entries(relations).filter(([, relation]) => relationKind(relation.kind).refs(relation).includes(id));
+
+/** The same relation between other things. */
+export function renamed(relation: Relation, nameOf: (id: Id) => Id): Relation {
+  const refs = new Set(relationKind(relation.kind).refs(relation));
+  // what is typed or names the kind is no reference, whatever it looks like
+  return JSON.parse(JSON.stringify(relation), (key: string, value: unknown) =>
+    typeof value === 'string' && key !== 'value' && key !== 'kind' && refs.has(value) ? nameOf(value) : value,
+  ) as Relation;
+}
+
+/**
+ * Before a curve gets another end: relations that speak of it between its ends, as of how long it is, go on speaking of the
+ * whole of it, which stays as construction. The caller keeps the ends of that on the curve.
+ * @returns the whole of it; undefined where nothing speaks of that
+ */
+export function keepWhole(builder: EditBuilder, id: Id): Id | undefined {
+  const entities = { ...builder.geometry.entities, ...builder.entities };
+  const speaking = relationsOn({ ...builder.drawing.relations, ...builder.relations }, id).filter(([, relation]) =>
+    relationKind(relation.kind)
+      .ofEnds?.(relation, (of) => roleIn(entities, of))
+      .includes(id),
+  );
+  if (speaking.length === 0) return undefined;
+  const { centreline: _, ...curve } = builder.now(id) as Extract<Entity, { kind: 'line' }>;
+  const whole = builder.entity(id[0] ?? 'l', { ...curve, construction: true });
+  for (const [key, relation] of speaking)
+    builder.replaceRelation(
+      key,
+      renamed(relation, (of) => (of === id ? whole : of)),
+    );
+  return whole;
+}
 
 /** The parameter of the place of a curve that is nearest to another, counted over its pieces. */
 export function parameterNear(pieces: readonly Piece[], at: Vec2): number {

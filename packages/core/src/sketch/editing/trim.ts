@@ -5,7 +5,7 @@ import { entityKind, type CurveEnd } from '../entities/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { along, arcBetween, boxesOverlap, boxOf, intersections, stretch, type Piece } from '../pieces/index.ts';
 import { relationKind, withEndMoved, type Relation } from '../relations/index.ts';
-import { EditBuilder, parameterNear, placeAt, relationsOn, type SketchEdit } from './edit.ts';
+import { EditBuilder, keepWhole, parameterNear, placeAt, relationsOn, type SketchEdit } from './edit.ts';
 
 const TOLERANCE = 1e-6;
 
@@ -49,6 +49,7 @@ export function trim(builder: EditBuilder, id: Id, at: Vec2): Result<SketchEdit>
   }
   const end = (crossing: Crossing): CurveEnd => ({ t: crossing.t, point: endPoint(builder, crossing) });
   const part = (from: CurveEnd, to: CurveEnd) => kind.part!(entity, from, to, pieces, (place) => builder.place(place));
+  const whole = keepWhole(builder, id);
   if (!kind.ends) {
     // of a closed curve the stretch between both crossings goes
     builder.replace(id, part(end(after!), end(before!)));
@@ -63,19 +64,24 @@ export function trim(builder: EditBuilder, id: Id, at: Vec2): Result<SketchEdit>
     const cut = end(before);
     builder.replace(id, part(start!, cut));
     // with both the old end is that of the second stretch
-    if (!after) moveEnd(builder, id, last, cut.point);
+    if (!after) moveEnd(builder, id, last, cut.point, whole);
   }
   if (after && !before) {
     const cut = end(after);
     builder.replace(id, part(cut, finish!));
-    moveEnd(builder, id, first, cut.point);
+    moveEnd(builder, id, first, cut.point, whole);
   }
   if (after && before) likeFirst(builder, id, builder.entity(id[0] ?? 'l', part(end(after), finish!)));
   return ok(builder.edit);
 }
 
-/** What ran beside a curve does so still, though the curve ends elsewhere now. */
-function moveEnd(builder: EditBuilder, id: Id, before: Id, after: Id): void {
+/**
+ * What ran beside a curve does so still, though the curve ends elsewhere now.
+ * @param whole stands for what it was, and stays on it: ends of an arc are as far from its centre as the other one
+ */
+function moveEnd(builder: EditBuilder, id: Id, before: Id, after: Id, whole?: Id): void {
+  if (whole !== undefined && builder.geometry.roleOf(id) === 'line')
+    builder.relate({ kind: 'coincident', a: before, b: id });
   for (const [key, relation] of relationsOn(builder.drawing.relations, before))
     if (relation.kind === 'offset')
       builder.replaceRelation(key, withEndMoved(relation, id, before, after, builder.geometry.roleOf(id) === 'circle'));
@@ -209,6 +215,7 @@ export function split(builder: EditBuilder, id: Id, at: Vec2): Result<SketchEdit
   if (kind.ends) {
     if (t < 1e-6 || t > pieces.length - 1e-6) return fail('edit.curve');
     const [first, last] = kind.ends(entity);
+    keepWhole(builder, id);
     const middle = cut(t);
     builder.replace(id, part({ t: 0, point: first }, middle));
     const second = builder.entity(id[0] ?? 'l', part(middle, { t: pieces.length, point: last }));
@@ -237,7 +244,7 @@ export function extend(builder: EditBuilder, id: Id, at: Vec2): Result<SketchEdi
   const [first, last] = kind.ends!(entity);
   const end: CurveEnd = { t: atEnd ? 1 : 0, point: endPoint(builder, found) };
   const kept: CurveEnd = { t: atEnd ? 0 : 1, point: atEnd ? first : last };
-  moveEnd(builder, id, atEnd ? last : first, end.point);
+  moveEnd(builder, id, atEnd ? last : first, end.point, keepWhole(builder, id));
   const make = (place: Vec2) => builder.place(place);
   builder.replace(
     id,

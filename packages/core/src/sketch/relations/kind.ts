@@ -60,6 +60,8 @@ export interface RelationKind<R> {
   way?(relation: R): string | undefined;
   /** Present on dimensions. */
   readonly dimension?: DimensionKind<R>;
+  /** The curves of which it speaks between their ends, as of how long they are: what they lie on does not tell it. */
+  ofEnds?(relation: R, roleOf: (id: Id) => Role | undefined): readonly Id[];
   /** The two places that it keeps apart without telling on which side of anything they lie. */
   spans?(relation: R, layout: Layout): readonly [at: Place, to: Place] | undefined;
   /** Where its tags stand. */

@@ -20,16 +20,18 @@ export interface PicksField extends Common {
   readonly max: number;
   /** What several of them are called: "edges". */
   readonly many: string;
+  /** What stands for it where none is picked. */
+  readonly none: string;
 }
 
 const MOST_PICKS = 500;
 
-type PickOptions = { readonly min?: number; readonly max?: number; readonly many?: string } & Pick<Common, 'when'>;
+type PickOptions = Partial<Pick<PicksField, 'min' | 'max' | 'many' | 'none' | 'when'>>;
 /** A field for things that are picked; as many as from min to max. */
 export const picks = (
   label: string,
   accepts: Accepts,
-  { min = 1, max = 1, many = label, when }: PickOptions = {},
+  { min = 1, max = 1, many = label, none = min === 0 ? `no ${many}` : 'choose', when }: PickOptions = {},
 ): PicksField => ({
   type: 'picks',
   schema: z.array(referenceSchema).max(MOST_PICKS),
@@ -38,11 +40,12 @@ export const picks = (
   min,
   max,
   many,
+  none,
   ...(when ? { when } : {}),
 });
 
-function picksWords({ min, many }: PicksField, picked: readonly Reference[], nameOf: NameOf): string {
-  if (picked.length === 0) return min === 0 ? `no ${many}` : 'choose';
+function picksWords({ many, none }: PicksField, picked: readonly Reference[], nameOf: NameOf): string {
+  if (picked.length === 0) return none;
   return picked.length === 1 ? referenceWords(picked[0]!, nameOf) : `${picked.length} ${many}`;
 }
 

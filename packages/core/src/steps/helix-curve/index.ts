@@ -5,7 +5,7 @@ import { fail, ok, type Result } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { placing } from '../define.ts';
 import { number, picks } from '../fields/index.ts';
-import { WINDING, windingFields, windingOf } from '../winding.ts';
+import { WINDING, windingFields, windingOf, windsAlong } from '../winding.ts';
 
 const fields = {
   axis: picks('axis', 'axis'),
@@ -32,7 +32,7 @@ export const helixCurve = placing('helix-curve', {
     const helix: Helix = {
       form: 'helix',
       origin: add3(origin, scale3(direction, values.from)),
-      axis: direction,
+      axis: windsAlong(direction, values),
       x: add3(scale3(x, Math.cos(values.start)), scale3(y, Math.sin(values.start))),
       radius: values.radius,
       ...winding.value,

@@ -1,16 +1,17 @@
 import type { HelixRequest } from '../../kernel-port/index.ts';
 import { axisOf } from '../../references/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
+import { axisAsked, axisField, isAxisKnown } from '../about.ts';
 import { centreLineOf, profileOf } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { areasField, picks, sketchField } from '../fields/index.ts';
-import { WINDING, windingFields, windingOf } from '../winding.ts';
+import { areasField, sketchField } from '../fields/index.ts';
+import { WINDING, windingFields, windingOf, windsAlong } from '../winding.ts';
 
 const fields = {
   sketch: sketchField,
   areas: areasField,
-  axis: picks('axis', 'axis', { min: 0, many: 'centre line' }),
+  axis: axisField,
   ...windingFields,
   result: resultField,
   only: touchedField,
@@ -33,11 +34,14 @@ export const helix = making('helix', {
     return ok({
       profile: area.value.profile,
       origin: axis.origin,
-      axis: axis.direction,
+      axis: windsAlong(axis.direction, values),
       ...winding.value,
       ...onBodies(values, context),
     });
   },
+  // what is wound goes round what is there; no side of an area is its axis
+  begun: (step, shape) => (shape.axis && !isAxisKnown(step, shape) ? { axis: [shape.axis] } : {}),
+  asked: axisAsked,
   solids: (inputs, _, kernel) => kernel.helix(inputs),
   words: {
     'helix.axis': () => 'The area lies on the axis: draw it beside the axis, so that it can go round.',

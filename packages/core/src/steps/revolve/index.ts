@@ -3,10 +3,11 @@ import { axisOf } from '../../references/index.ts';
 import { fail, ok, type Issue, type Result } from '../../result/index.ts';
 import { filled, likelyAxis } from '../../sketch/index.ts';
 import { ANGLE } from '../../units/index.ts';
+import { axisAsked, axisField, isAxisKnown } from '../about.ts';
 import { centreLineOf, profileOf, thinFields } from '../areas.ts';
 import { onBodies, resultField, touchedField } from '../bodies.ts';
 import { making, type ToolInputs } from '../define.ts';
-import { areasField, choice, number, picks, sketchField, turnedIn } from '../fields/index.ts';
+import { areasField, choice, number, sketchField, turnedIn } from '../fields/index.ts';
 import type { SolvedSketch } from '../kind.ts';
 import { closedAlong } from './closed-along.ts';
 
@@ -14,8 +15,7 @@ const fields = {
   sketch: sketchField,
   areas: areasField,
   ...thinFields,
-  /** The only centre line of the sketch where nothing is chosen. */
-  axis: picks('axis', 'axis', { min: 0, many: 'centre line' }),
+  axis: axisField,
   angle: number('angle', { asks: ANGLE, min: 1e-4, max: 2 * Math.PI + 1e-9, initial: '360 deg' }),
   ways: choice('direction', { forwards: 'forwards', backwards: 'backwards', both: 'both ways' }, 'forwards'),
   result: resultField,
@@ -62,12 +62,13 @@ export const revolve = making('revolve', {
   },
   // all the way round there is no other way
   turned: (step) => (step['angle'] === fields.angle.initial ? undefined : turnedIn(fields, step)),
-  begun(step, { geometry, centrelines, axis: beside }) {
-    if (centrelines === 1 || (step['axis'] as readonly unknown[]).length > 0) return {};
-    const drawn = likelyAxis(geometry);
-    const axis = drawn === undefined ? beside : { to: 'drawn', step: step['sketch'] as string, entity: drawn };
+  begun(step, shape) {
+    if (isAxisKnown(step, shape)) return {};
+    const drawn = likelyAxis(shape.geometry);
+    const axis = drawn === undefined ? shape.axis : { to: 'drawn', step: step['sketch'] as string, entity: drawn };
     return axis ? { axis: [axis] } : {};
   },
+  asked: axisAsked,
   solids: (inputs, _, kernel) => kernel.revolve(inputs),
   words: {
     'revolve.axis': () => 'Choose an axis: a straight edge, a line, or make one line of the sketch its centre line.',

@@ -50,6 +50,7 @@ export const arcLength: RelationKind<ArcLength> = {
       ],
     };
   },
+  ofEnds: ({ arc }) => [arc],
   dimension: {
     asks: LENGTH,
     prefix: '⌒',

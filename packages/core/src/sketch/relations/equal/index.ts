@@ -37,5 +37,6 @@ export const equal: RelationKind<Equal> = {
     const own = (entity: string) => layout.unknownsOf(entity)[0]!;
     return { substitutions: [{ owner: id, a: own(a), b: own(b), offset: 0 }] };
   },
+  ofEnds: ({ a, b }, roleOf) => (roleOf(a) === 'line' ? [a, b] : []),
   anchors: ({ a, b }, geometry) => [middleOf(a, geometry), middleOf(b, geometry)],
 };

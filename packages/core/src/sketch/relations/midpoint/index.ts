@@ -36,5 +36,6 @@ export const midpoint: RelationKind<Midpoint> = {
       },
     ],
   }),
+  ofEnds: ({ line }) => [line],
   anchors: ({ point }, geometry) => [geometry.point(point)],
 };

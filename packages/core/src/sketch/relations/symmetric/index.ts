@@ -60,6 +60,7 @@ export const symmetric: RelationKind<Symmetric> = {
   },
   turned: (relation, line) =>
     relation.a === line || relation.b === line ? { ...relation, crossed: !relation.crossed } : relation,
+  ofEnds: ({ a, b }, roleOf) => (roleOf(a) === 'line' ? [a, b] : []),
   anchors: ({ a, b }, geometry) => [middleOf(a, geometry), middleOf(b, geometry)],
 };
 
