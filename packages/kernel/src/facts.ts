@@ -174,11 +174,17 @@ function endsOf(library: Library, scope: DisposalScope, edge: TopoDS_Shape, from
   return [from, to].flatMap((place) => ends.toSorted((a, b) => distance3(a, place) - distance3(b, place)).slice(0, 1));
 }
 
-/** The outward normal of a face at the middle of one of its edges. */
-export function normalAt(library: Library, scope: DisposalScope, face: TopoDS_Shape, edge: TopoDS_Shape): Vec3 {
+/** The outward normal of a face on one of its edges: in the middle, or at a share of its parameters. */
+export function normalAt(
+  library: Library,
+  scope: DisposalScope,
+  face: TopoDS_Shape,
+  edge: TopoDS_Shape,
+  share = 0.5,
+): Vec3 {
   const on = scope.keep(library.TopoDS.Face(face));
   const drawn = scope.keep(new library.BRepAdaptor_Curve2d(scope.keep(library.TopoDS.Edge(edge)), on));
-  const at = scope.keep(drawn.Value((drawn.FirstParameter() + drawn.LastParameter()) / 2));
+  const at = scope.keep(drawn.Value((1 - share) * drawn.FirstParameter() + share * drawn.LastParameter()));
   return normalOf(library, scope, face, at.X(), at.Y()).normal;
 }
 

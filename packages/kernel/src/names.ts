@@ -109,6 +109,9 @@ export function signOf(name: string): string {
   return [a, b].map((half) => (half >>> 0).toString(36)).join('');
 }
 
+/** What the inner face of a wall is called, by its outer one. */
+export const insideOf = (step: string, face: string): string => faceName(step, 'inside', signOf(face));
+
 /** Makes equal names distinct: by the names of neighbouring faces where these differ, then by place. */
 export function distinct(
   library: Library,

@@ -19,18 +19,16 @@ import { detoured, trying } from './detours.ts';
 import { finished, named } from './local-operations.ts';
 import { motionOf } from './edges.ts';
 import { nearest } from './gaps.ts';
+import { insetHollow, movedHollow, only, type Corners } from './inset-hollow.ts';
 import { faceFacts, placeOfVertex } from './facts.ts';
 import { fail, guarded, ok, type Library, type DisposalScope } from './library.ts';
 import { areaOf, boxOf, volumeOf } from './measure.ts';
-import { signOf, type MadeFace, type NamedSolid } from './names.ts';
+import { insideOf, signOf, type MadeFace, type NamedSolid } from './names.ts';
 import { drop, partsOf } from './parts.ts';
 import { listOf, members, subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
 import { extruded } from './extrude-revolve.ts';
 import { namedSolid } from './swept.ts';
-
-/** What the inner face of a wall is called, by its outer one. */
-export const insideOf = (step: string, face: string): string => faceName(step, 'inside', signOf(face));
 
 /**
  * Takes the inside away and leaves walls; the open faces leave rims. Where the walls of free faces do not meet when their
@@ -54,20 +52,25 @@ export function shelled(
     made.ok && (request.wall < 0 || volumeOf(library, made.value.shape) < Math.min(most, whole * (1 - UNCHANGED)));
   const attempted = (make: (inner: DisposalScope) => Result<NamedSolid>) =>
     trying(library, () => guarded(library, make), plausible);
-  for (const way of WAYS) {
-    const made = attempted((inner) => walled(library, inner, body, request, open.value, way));
+  const wallsBy = (way: Way) => (inner: DisposalScope) => walled(library, inner, body, request, open.value, way);
+  const ways: readonly [make: (inner: DisposalScope) => Result<NamedSolid>, told?: string][] = [
+    [wallsBy({ corners: 'GeomAbs_Arc', tolerance: 1e-4 })],
+    [wallsBy({ corners: 'GeomAbs_Arc', tolerance: 1e-5 })],
+    [(inner) => insetHollow(library, inner, body, request), 'kernel.hollow-inset'],
+    [(inner) => movedHollow(library, inner, body, request, 'GeomAbs_Arc'), 'kernel.hollow-inset'],
+    [wallsBy({ corners: 'GeomAbs_Intersection', tolerance: 1e-4 }), 'kernel.sharp-corners'],
+    [(inner) => movedHollow(library, inner, body, request, 'GeomAbs_Intersection'), 'kernel.sharp-corners'],
+    [(inner) => cutHollow(library, inner, body, request), 'kernel.hollow-cut'],
+  ];
+  // one after the other: round corners keep the wall everywhere, sharp ones are a way out
+  for (const [make, told] of ways) {
+    const made = attempted(make);
     if (plausible(made)) {
-      if (way.corners === 'GeomAbs_Intersection') detoured(library, issue('kernel.sharp-corners'));
+      if (told !== undefined) detoured(library, issue(told));
       return made;
     }
     if (made.ok) made.value.shape.delete();
   }
-  const cut = attempted((inner) => cutHollow(library, inner, body, request));
-  if (plausible(cut)) {
-    detoured(library, issue('kernel.hollow-cut'));
-    return cut;
-  }
-  if (cut.ok) cut.value.shape.delete();
   return fail('shell.wall');
 }
 
@@ -79,15 +82,9 @@ const UNCHANGED = 1e-9;
 
 /** How walls meet at inner corners, and how near, mm, is taken as meeting. */
 interface Way {
-  readonly corners: 'GeomAbs_Arc' | 'GeomAbs_Intersection';
+  readonly corners: Corners;
   readonly tolerance: number;
 }
-/** One after the other: round corners keep the wall everywhere, sharp ones are a way out. */
-const WAYS: readonly Way[] = [
-  { corners: 'GeomAbs_Arc', tolerance: 1e-4 },
-  { corners: 'GeomAbs_Arc', tolerance: 1e-5 },
-  { corners: 'GeomAbs_Intersection', tolerance: 1e-4 },
-];
 
 function walled(
   library: Library,
@@ -286,15 +283,6 @@ function ringsOf(library: Library, scope: DisposalScope, sewing: BRepBuilderAPI_
     rings.push(joined);
   }
   return rings.map((ring) => ring.map((k) => edges[k]!));
-}
-
-/** The only one of several solids; the others would be lost. */
-function only(made: Result<NamedSolid[]>): Result<NamedSolid> {
-  if (!made.ok) return made;
-  const [one, ...more] = made.value;
-  if (one && more.length === 0) return ok(one);
-  made.value.forEach(drop);
-  return fail('shell.wall');
 }
 
 /** The box round a body along the axes of a frame. */

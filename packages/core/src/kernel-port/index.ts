@@ -187,6 +187,8 @@ export const kernelWords: Words = {
     `Faces that come within ${f['within']} mm of each other were taken as meeting: exactly they would not.`,
   'kernel.sharp-corners': () =>
     'The inner corners of the walls are sharp, where they would be round if the wall were as thick everywhere: round ones do not meet.',
+  'kernel.hollow-inset': () =>
+    'The library found no walls beside the open faces at once: the body was set in all round, and opened straight out from there.',
   'kernel.hollow-cut': () =>
     'The hollow was built by itself, from the sides as they were before anything cut them, and cut out.',
   'kernel.corners-cut': () =>
