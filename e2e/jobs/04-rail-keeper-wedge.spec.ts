@@ -154,10 +154,6 @@ job({ name: '04 rail, keeper and wedge', today: 286, aim: 172 }, async (hand) =>
 
   await all();
   await hand.reads('all in g', hand.whole('Mass'), 371.222779, 1e-4);
-  const freedoms = (part: string) => async () => {
-    const row = page.getByRole('list', { name: 'Placements' }).getByRole('listitem').filter({ hasText: part });
-    return Number(/(\d+)\s*$/.exec(await row.innerText())?.[1]);
-  };
   // one thing after the other: what is picked next takes what was related
   await hand.key('r');
   await view('Front');
@@ -166,15 +162,15 @@ job({ name: '04 rail, keeper and wedge', today: 286, aim: 172 }, async (hand) =>
   await hand.pick([-12, 0, 10]);
   await view('Corner');
   await hand.pick([-20, 160, 0]);
-  await hand.reads('freedoms, its end on the bottom', freedoms('rail'), 3);
+  await hand.reads('freedoms, its end on the bottom', hand.freedoms('rail'), 3);
   await hand.pick([-20, -10, 0]);
   await hand.pick([-10, 160, 16]);
-  await hand.reads('freedoms, its side flush', freedoms('rail'), 1);
+  await hand.reads('freedoms, its side flush', hand.freedoms('rail'), 1);
   await view('Under');
   await hand.pickBehind([-12, 120, 16], 1);
   await view('Back');
   await hand.pick([0, 0, 100]);
-  await hand.reads('freedoms, its top flush', freedoms('rail'), 0);
+  await hand.reads('freedoms, its top flush', hand.freedoms('rail'), 0);
   await view('Front');
   await hand.pick([0, 91, 36]);
   await view('Corner');
@@ -184,7 +180,7 @@ job({ name: '04 rail, keeper and wedge', today: 286, aim: 172 }, async (hand) =>
   await view('Top');
   await hand.pick([0, 68, 16]);
   await hand.key('Enter');
-  await hand.reads('freedoms of the wedge', freedoms('wedge'), 0);
+  await hand.reads('freedoms of the wedge', hand.freedoms('wedge'), 0);
 
   hand.changes();
   const readsTop = async (what: string, aboveCentreLine: number) => {

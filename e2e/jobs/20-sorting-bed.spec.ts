@@ -113,11 +113,6 @@ job({ name: '20 sorting bed', today: 366, aim: 220 }, async (hand) => {
   await all();
   for (const part of ['rest', 'block', 'block', 'block'])
     await hand.on(page.getByRole('button', { name: `Place ${part}`, exact: true }));
-  const freedoms = (placement: string) => async () => {
-    const rows = page.getByRole('list', { name: 'Placements' }).getByRole('listitem');
-    const row = rows.filter({ has: page.getByText(placement, { exact: true }) });
-    return Number(/(\d+)\s*$/.exec(await row.innerText())?.[1]);
-  };
   const RIM = 4.5;
   type Place = readonly [x: number, y: number, z: number];
   /** The rim about a place, of several in one line of sight the one of what is called so. */
@@ -127,10 +122,10 @@ job({ name: '20 sorting bed', today: 366, aim: 220 }, async (hand) => {
   const seat = async (what: string, from: Place, on: string, [first, second]: readonly [Place, Place]) => {
     await rim(from, what);
     await rim(first, on);
-    await hand.reads(`${what} turns still`, freedoms(what), 1);
+    await hand.reads(`${what} turns still`, hand.freedoms(what), 1);
     await rim(second, what);
     await rim(second, on);
-    await hand.reads(`${what} is fast`, freedoms(what), 0);
+    await hand.reads(`${what} is fast`, hand.freedoms(what), 0);
   };
   await hand.key('r');
   await view('Top');
@@ -165,7 +160,7 @@ job({ name: '20 sorting bed', today: 366, aim: 220 }, async (hand) => {
     await hand.reads(`${what}: height`, hand.whole('Size', 2), 49);
     await hand.reads(`${what}: mass`, hand.whole('Mass'), mass, 1e-4);
     for (const part of ['rest', 'rest 2', 'block', 'block 2', 'block 3', 'block 4'])
-      await hand.reads(`${what}: freedoms of ${part}`, freedoms(part), 0);
+      await hand.reads(`${what}: freedoms of ${part}`, hand.freedoms(part), 0);
   };
   await hand.reads('the bed', hand.whole('Volume'), 2874454.16);
   await bed('the bed', 1954.62883);

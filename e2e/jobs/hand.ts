@@ -153,6 +153,28 @@ export class Hand {
     await this.press();
   }
 
+  /** Pulls what lies at a place in space to another. */
+  async pull(from: Vec3, to: Vec3): Promise<void> {
+    this.actions++;
+    await this.hover(from);
+    await this.page.mouse.down();
+    await this.page.mouse.move(...(await this.inView(to)), { steps: 8 });
+    await this.page.mouse.up();
+    await this.looked();
+  }
+
+  /** Turns the view by hand, so many pixels to the right and down. */
+  async orbit(right: number, down: number): Promise<void> {
+    this.actions++;
+    const { x, y, width, height } = (await this.bench.view.boundingBox())!;
+    const [from, to] = [x + width / 4, y + height / 2];
+    await this.page.mouse.move(from, to);
+    await this.page.mouse.down({ button: 'right' });
+    await this.page.mouse.move(from + right, to + down, { steps: 5 });
+    await this.page.mouse.up({ button: 'right' });
+    await this.bench.settleView();
+  }
+
   /** Picks what lies behind others at a place in space: so many keys step to it. */
   async pickBehind(place: Vec3, steps: number): Promise<void> {
     await this.hover(place);
@@ -299,6 +321,13 @@ export class Hand {
     () =>
       this.numberOf(this.page.getByTestId(`whole-${name}`), at);
 
+  /** How many freedoms a placement has left, as the list of them tells. */
+  freedoms = (placement: string) => async () => {
+    const rows = this.page.getByRole('list', { name: 'Placements' }).getByRole('listitem');
+    const row = rows.filter({ has: this.page.getByText(placement, { exact: true }) });
+    return Number(/(\d+)\s*$/.exec(await row.innerText())?.[1]);
+  };
+
   /** What the sizes of the open sketch whose words begin so come to, one of them. */
   size_mm =
     (begun: string, at = 0) =>
@@ -309,7 +338,10 @@ export class Hand {
     };
 
   /** What is read off what is picked. */
-  reading = (name: string) => () => this.numberOf(this.page.getByTestId(`reading-${name}`), 0);
+  reading =
+    (name: string, at = 0) =>
+    () =>
+      this.numberOf(this.page.getByTestId(`reading-${name}`), at);
 
   private async numberOf(figure: Locator, at: number): Promise<number | undefined> {
     return (await figure.count()) === 0 ? undefined : numbersIn(await figure.innerText())[at];

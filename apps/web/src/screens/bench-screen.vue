@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue';
 import { until } from '@vueuse/core';
-import { onBeforeUnmount, onMounted, ref, watchEffect } from 'vue';
+import { onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue';
 import type { Id } from '@helb/core';
 import BroughtSheet from '../components/brought-sheet.vue';
 import BuildSheet from '../components/build-sheet.vue';
@@ -23,7 +23,9 @@ const assemblyStore = useAssembly();
 const joining = useJoining();
 const placements = usePlacements();
 /** Steps of the part that is edited, or everything that is placed. */
-const tab = ref(0);
+const kept = `helb tab ${store.id}`;
+const tab = ref(Number(sessionStorage.getItem(kept) ?? 0));
+watch(tab, (now) => sessionStorage.setItem(kept, `${now}`));
 watchEffect(() => (bench.isWhole = tab.value === 1 && placements.records.length > 0));
 
 /** To a placement among all parts: chosen as soon as they are there. */

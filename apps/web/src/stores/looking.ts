@@ -7,6 +7,9 @@ import { newId } from './ids.ts';
 import { useModel } from './model.ts';
 import { useProject } from './project.ts';
 
+/** Where it is kept over a reload whether the part is seen among the others. */
+const AMONG = 'helb among';
+
 /** How the part is looked at: nothing of this changes it. Sections are kept by name; which are open is not. */
 export const useLooking = defineStore('looking', () => {
   const bench = useWorkbench();
@@ -18,7 +21,8 @@ export const useLooking = defineStore('looking', () => {
     () => store.project !== undefined && placedParts(store.project).some((id) => id === bench.partId),
   );
   /** Is the part seen among the others that are placed? */
-  const among = ref(false);
+  const among = ref(sessionStorage.getItem(AMONG) === 'yes');
+  watch(among, (is) => sessionStorage.setItem(AMONG, is ? 'yes' : 'no'));
   const open = ref<ReadonlySet<Id>>(new Set());
   /** Is what lies in front of the sketch left out while it is drawn? */
   const cutAtSketch = ref(false);

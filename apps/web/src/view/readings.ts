@@ -3,10 +3,13 @@ import {
   AREA,
   formatQuantity,
   LENGTH,
+  pointOf,
   readingsBetween,
   readingsOf,
+  sub3,
   type LengthUnit,
   type Thing,
+  type Vec3,
 } from '@helb/core';
 
 const DIMENSIONS = { length: LENGTH, angle: ANGLE, area: AREA } as const;
@@ -20,4 +23,14 @@ export function readingTexts(things: readonly Thing[], unit: LengthUnit): [title
   const [a, b, ...more] = things;
   const read = !a || more.length > 0 ? [] : b ? readingsBetween(a, b) : readingsOf(a);
   return read.map(({ label, amount, of }) => [label, readingText(amount, of, unit)]);
+}
+
+/** Where the centre of mass lies as seen from the only place that is picked, along the axes; in words by `words`. */
+export function centreFromHere(
+  things: readonly Thing[],
+  centre: Vec3 | null | undefined,
+  words: (at: Vec3) => string,
+): [title: string, text: string][] {
+  const here = things.length === 1 ? pointOf(things[0]!) : undefined;
+  return here && centre ? [['centre of mass from here', words(sub3(centre, here))]] : [];
 }

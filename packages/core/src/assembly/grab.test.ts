@@ -92,3 +92,26 @@ test('what is held still does not move, and what hangs on nothing comes along', 
   aside.poses[1]!.forEach((row, r) => row.slice(0, 3).forEach((c, k) => expect(c).toBeCloseTo(r === k ? 1 : 0, 9)));
   expect(new MechanismEquations(mechanism).freedoms(pose).count).toBe(6);
 });
+
+test('what slides and turns is pulled along its axis without turning, and across it round', () => {
+  const mechanism: Mechanism = {
+    bodies: [{ id: 'b', pose: IDENTITY, grounded: false }],
+    joints: [
+      { id: 'j', kind: 'cylindrical', a: { body: SPACE, frame: at(0, 0) }, b: { body: 0, frame: at(0, 0) } },
+    ],
+    relations: [],
+    ratios: [],
+    limits: new Map(),
+    size: 40,
+  };
+  const pulled = (to: Vec3) => {
+    const grab = new Grab(mechanism, { body: 0, at: [10, 0, 0] });
+    return transformPoint(grab.pull(restOf(mechanism), to).poses[0]!, [10, 0, 0]);
+  };
+  // the hand is not quite on the axis
+  const along = pulled([-10, 20, 40]);
+  [10, 0, 40].forEach((c, k) => expect(along[k]).toBeCloseTo(c, 2));
+  const [x, y] = pulled([0, 30, 2]);
+  expect(x).toBeCloseTo(0, 2);
+  expect(y).toBeCloseTo(10, 2);
+});

@@ -12,8 +12,10 @@ const MOST_STEPS = 40;
 /** A body taken by the hand: it follows as far as the mechanism lets it, and never breaks what holds. */
 export class Grab {
   private readonly motions = new Map<string, MergedEquations>();
-  /** Moves everything without turning it, as long as that goes where it is pulled. */
+  /** Moves everything without turning it, as long as that goes about where it is pulled. */
   private shifting: MergedEquations | undefined;
+  /** Where the place was when it was taken. */
+  private taken: Vec3 | undefined;
 
   constructor(
     private readonly mechanism: Mechanism,
@@ -25,6 +27,7 @@ export class Grab {
   /** The pose in which the place that is held is as near to a goal as it can be, gone to step by step. */
   pull(from: Pose, goal: Vec3): Pose {
     let pose = from;
+    this.taken ??= this.at(from);
     for (let k = 0; k < MOST_STEPS; k++) {
       const at = this.at(pose);
       const way = sub3(goal, at);
@@ -43,8 +46,7 @@ export class Grab {
   /** A coordinate that would go beyond its limit is held there, and the rest follows. */
   private within(from: Pose, goal: Vec3): Pose {
     const shifted = this.shifting?.solve(from, new Map(), goal);
-    // the goal gives way a little itself
-    const reached = REACHED * distance3(this.at(from), goal) + SETTLED;
+    const reached = ASIDE * distance3(this.taken!, goal) + SETTLED;
     if (shifted?.fulfilled && distance3(this.at(shifted), goal) <= reached && this.isWithin(shifted)) return shifted;
     this.shifting = undefined;
     const stopped = new Map<CoordinateKey, number>();
@@ -69,7 +71,10 @@ export class Grab {
 
   private at = ({ poses }: Pose): Vec3 => transformPoint(poses[this.place.body]!, this.place.at);
 }
-/** The share of the way that may be left where a pull counts as followed. */
-const REACHED = 1e-3;
+/**
+ * The share of the way that may be left where a pull counts as followed: what is pulled along an upright axis in a view from
+ * above is pulled away from it as well, by as much as the view leans.
+ */
+const ASIDE = 0.85;
 /** What comes nearer by less than this, mm, has come as near as it can. */
 const SETTLED = 1e-9;

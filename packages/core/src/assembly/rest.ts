@@ -67,6 +67,25 @@ const ofJoints = ({ joints }: Mechanism, given: Coordinates): Coordinates =>
   new Map([...given].filter(([key]) => joints.some(({ id }) => id === jointOf(key))));
 
 function restOfPart(part: Mechanism, given: Coordinates): Rest {
+  const rest = restOfAll(part, given);
+  if (rest.fulfilled) return rest;
+  const { poses } = restOfMost(part, given, rest);
+  return { ...rest, poses, coordinates: near(measured(part, poses, given), given) };
+}
+
+/**
+ * Where not all can hold: the rest pose without what was told last of what fights. What is shown holds as far as it can, and
+ * is where it was before.
+ */
+function restOfMost(part: Mechanism, given: Coordinates, rest: Pose): Pose {
+  const fighting = new Set(conflictOf(part, given, rest.suspects));
+  const last = namesOf(part).findLast((id) => fighting.has(id));
+  if (last === undefined) return rest;
+  const most = onlyOf(part, new Set(namesOf(part).filter((id) => id !== last)));
+  return restPose(most, ofJoints(most, given));
+}
+
+function restOfAll(part: Mechanism, given: Coordinates): Rest {
   const asGiven = broughtTogether(part, given);
   const without = asGiven.fulfilled || given.size === 0 ? asGiven : broughtTogether(part, new Map());
   const dropped = without === asGiven || !without.fulfilled ? [] : [...given.keys()];
@@ -178,17 +197,21 @@ function seated(
  * @param given coordinates that are held besides
  */
 export function conflictOf(mechanism: Mechanism, given: Coordinates, suspects: readonly string[]): string[] {
-  const { joints, relations, ratios } = mechanism;
-  const only = (ids: ReadonlySet<string>): Mechanism => ({
-    ...mechanism,
-    joints: joints.filter(({ id }) => ids.has(id)),
-    relations: relations.filter(({ id }) => ids.has(id)),
-    ratios: ratios.filter(
-      ({ id, first, second }) => ids.has(id) && [first, second].every((key) => ids.has(jointOf(key))),
-    ),
-  });
-  const all = [...joints, ...relations, ...ratios].map(({ id }) => id);
-  return minimalConflict(all, [...new Set(suspects)], (ids) =>
-    partsOf(only(new Set(ids))).some((part) => !broughtTogether(part, ofJoints(part, given)).fulfilled),
+  return minimalConflict(namesOf(mechanism), [...new Set(suspects)], (ids) =>
+    partsOf(onlyOf(mechanism, new Set(ids))).some((part) => !broughtTogether(part, ofJoints(part, given)).fulfilled),
   );
 }
+
+/** All that may fight, in the order in which it is told. */
+const namesOf = ({ joints, relations, ratios }: Mechanism): string[] =>
+  [...joints, ...relations, ...ratios].map(({ id }) => id);
+
+/** The same bodies with these of the joints, relations and ratios. */
+const onlyOf = (mechanism: Mechanism, ids: ReadonlySet<string>): Mechanism => ({
+  ...mechanism,
+  joints: mechanism.joints.filter(({ id }) => ids.has(id)),
+  relations: mechanism.relations.filter(({ id }) => ids.has(id)),
+  ratios: mechanism.ratios.filter(
+    ({ id, first, second }) => ids.has(id) && [first, second].every((key) => ids.has(jointOf(key))),
+  ),
+});

@@ -321,6 +321,25 @@ describe('flush and coincident', () => {
     });
     expect([...all.conflict].sort()).toEqual(['a', 'b']);
   });
+
+  test('what fights is left out where it is shown, the last that was told first', () => {
+    const relations = {
+      a: relation('flush', ['block', 'top'], ['part', 'top'], { facing: 'along' }),
+      b: relation('flush', ['block', 'front'], ['part', 'front'], { facing: 'along' }),
+      c: relation('flush', ['block', 'right'], ['part', 'right'], { facing: 'along' }),
+    };
+    const placements = { block: placed(undefined, { held: true }), part: placed(triple('11', '70', '40')) };
+    const before = assembled({ placements, relations });
+    const late = {
+      ...relations,
+      d: relation('coincident', ['block', 'top'], ['part', 'top'], { facing: 'against' }),
+      e: relation('coincident', ['block', 'top'], ['part', 'front'], { facing: 'against' }),
+    };
+    const after = assembled({ placements, relations: late });
+    expect(after.rest.fulfilled).toBe(false);
+    expect(after.conflict.length).toBeGreaterThan(0);
+    same(poseOf(after, 'part'), poseOf(before, 'part'));
+  });
 });
 
 describe('poses in which ways part', () => {
