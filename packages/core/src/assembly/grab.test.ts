@@ -96,9 +96,7 @@ test('what is held still does not move, and what hangs on nothing comes along', 
 test('what slides and turns is pulled along its axis without turning, and across it round', () => {
   const mechanism: Mechanism = {
     bodies: [{ id: 'b', pose: IDENTITY, grounded: false }],
-    joints: [
-      { id: 'j', kind: 'cylindrical', a: { body: SPACE, frame: at(0, 0) }, b: { body: 0, frame: at(0, 0) } },
-    ],
+    joints: [{ id: 'j', kind: 'cylindrical', a: { body: SPACE, frame: at(0, 0) }, b: { body: 0, frame: at(0, 0) } }],
     relations: [],
     ratios: [],
     limits: new Map(),
