@@ -28,7 +28,9 @@ export function insetHollow(
   request: ShellRequest,
 ): Result<NamedSolid> {
   const beside = besideOpen(library, scope, body, request.open);
-  const isStraight = ({ cosine, isOuter }: Beside) => isSmooth(cosine) || (isOuter && Math.abs(cosine) < ANGLE);
+  // between two open faces that meet something would be left
+  const isStraight = ({ cosine, isOuter, isOpen }: Beside) =>
+    !isOpen && (isSmooth(cosine) || (isOuter && Math.abs(cosine) < ANGLE));
   if (request.wall < 0 || !beside?.every(isStraight)) return fail('shell.wall');
   const inset = insetOf(library, scope, body, request, 'GeomAbs_Arc');
   if (!inset.ok) return inset;
@@ -95,6 +97,8 @@ interface Beside {
   readonly cosine: number;
   /** Does it fall away from the open face, or rise from it? */
   readonly isOuter: boolean;
+  /** Is it open too? */
+  readonly isOpen: boolean;
 }
 
 /** What is beside open faces, looked at all along their edges; undefined where one of them is not flat. */
@@ -119,7 +123,8 @@ function besideOpen(
       const inwards = cross3(normal, own.edge.Orientation() === 'TopAbs_REVERSED' ? scale3(run, -1) : run);
       const isOuter = dot3(normalAt(library, scope, other.face, other.edge), inwards) < 0;
       const cosineAt = (share: number) => dot3(normal, normalAt(library, scope, other.face, other.edge, share));
-      found.push(...ALONG.map((share) => ({ cosine: cosineAt(share), isOuter })));
+      const isOpen = open.includes(other.name);
+      found.push(...ALONG.map((share) => ({ cosine: cosineAt(share), isOuter, isOpen })));
     }
   }
   return found;
