@@ -18,7 +18,7 @@ const beside = computed(() =>
   at[0] + OFF + WIDEST > width ? { right: `${width - at[0] + OFF}px` } : { left: `${at[0] + OFF}px` },
 );
 /** How far off the pointer, how wide and tall it can become, and what stands below it in the view, px. */
-const [OFF, WIDEST, TALLEST, STRIP] = [18, 288, 230, 56];
+const [OFF, WIDEST, TALLEST, STRIP] = [18, 384, 230, 56];
 
 const list = ref<HTMLElement>();
 defineExpose({ has: (target: EventTarget | null): boolean => list.value?.contains(target as Node | null) ?? false });
@@ -32,7 +32,7 @@ watch(
 <template>
   <div
     ref="list"
-    class="bg-lit border-rule absolute z-10 max-h-56 max-w-72 overflow-y-auto border px-2 py-1.5 text-[13px] shadow-sm"
+    class="bg-lit border-rule absolute z-10 max-h-56 max-w-96 overflow-y-auto border px-2 py-1.5 text-[13px] shadow-sm"
     :style="{
       ...beside,
       top: `${Math.min(at[1] + 14, Math.max(height - TALLEST - STRIP, 0))}px`,
@@ -47,7 +47,7 @@ watch(
         :key="k"
         role="option"
         :aria-selected="k === chosen"
-        class="cursor-pointer truncate px-1.5 py-0.5"
+        class="cursor-pointer px-1.5 py-0.5"
         :class="k === chosen ? 'bg-ink text-sheet' : ''"
         @pointerenter="$emit('choose', k)"
         @click="$emit('take', k, $event)"
