@@ -106,7 +106,7 @@ const words = (reference: Reference) => referenceWords(reference, bench.nameOf);
           class="flex w-full items-baseline justify-between gap-3 text-left"
           :aria-pressed="bench.asked === line.field"
           :data-testid="`ask-${line.field}`"
-          @click="bench.asked = bench.asked === line.field ? undefined : line.field"
+          @click="bench.asked = bench.asked === line.field && line.picked.length > 0 ? undefined : line.field"
         >
           <span class="first-letter:uppercase" :class="bench.asked === line.field ? 'font-semibold' : 'text-muted'">{{
             line.label
