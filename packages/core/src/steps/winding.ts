@@ -21,7 +21,8 @@ export const windingFields = {
 };
 
 /** In the sentence of a step. */
-export const WINDING = 'by {by}:[ {turns} turns][ of {pitch}][ up to {height}], {hand}, {ways} along it[?, closing in by {taper}]';
+export const WINDING =
+  'by {by}:[ {turns} turns][ of {pitch}][ up to {height}], {hand}, {ways} along it[?, closing in by {taper}]';
 
 interface Winding {
   readonly pitch: number;
