@@ -419,7 +419,7 @@ const isDue = ({ name }: Card): boolean =>
 export const job = (card: Card, does: (hand: Hand) => Promise<void>): void =>
   test(`card ${card.name}`, async ({ bench }) => {
     test.skip(!isDue(card), 'it is not its turn');
-    test.setTimeout(300_000);
+    test.setTimeout(600_000);
     const hand = new Hand(bench, card);
     await hand.begin();
     let isDone = false;
