@@ -1,9 +1,9 @@
-import { ORIGIN_PLANES, type BodyHandle, type Result, type ShellRequest } from '@helb/core';
+import { ORIGIN_PLANES, type BodyHandle, type Entities, type Result, type ShellRequest } from '@helb/core';
 import { insetHollow, movedHollow, type Corners } from './inset-hollow.ts';
 import { guarded, type DisposalScope } from './library.ts';
 import { partsOf } from './parts.ts';
 import type { NamedSolid } from './names.ts';
-import { all, box, combine, kernel, one, profile, rectangle, volume, withKernel } from './test-fixture.ts';
+import { all, box, circle, combine, kernel, one, profile, rectangle, volume, withKernel } from './test-fixture.ts';
 
 withKernel();
 
@@ -56,4 +56,24 @@ test('an open face that others rise from needs sharp corners', () => {
   // about the pocket walls of 1 down to its bottom, which is open
   const hollow = 38 * 28 * 18 - 22 * 12 * (19 - 12);
   expect(moved(pocketed, request, 'GeomAbs_Intersection')).toBeCloseTo(40 * 30 * 20 - 20 * 10 * 8 - hollow, 8);
+});
+
+test('beside a face that is bent and leans neither way is gone; a bore through an open face gets its wall', () => {
+  const corners: Entities = {
+    ...{ p: { kind: 'point', x: 0, y: 0 }, q: { kind: 'point', x: 20, y: 0 } },
+    ...{ r: { kind: 'point', x: 12, y: 15 }, s: { kind: 'point', x: 0, y: 15 } },
+    ...{ a: { kind: 'line', a: 'p', b: 'q' }, b: { kind: 'line', a: 'q', b: 'r' } },
+    ...{ c: { kind: 'line', a: 'r', b: 's' }, d: { kind: 'line', a: 's', b: 'p' } },
+  };
+  const turned = { origin: [0, 0, 0], axis: [0, 0, 1], from: 0, to: 2 * Math.PI, step: 'k' } as const;
+  const [cone] = all(kernel.revolve({ profile: profile(corners, ORIGIN_PLANES.front), ...turned })) as [BodyHandle];
+  const opened = { open: ['k/side/c'], wall: 2 };
+  expect([straight(cone, opened), moved(cone, opened)]).toEqual([undefined, undefined]);
+
+  const bore = all(kernel.extrude({ profile: profile(circle(20, 15, 5)), from: 0, to: 20, step: 'o' }))[0]!;
+  const bored = combine('cut', [box(40, 30, 20)], [bore]);
+  const tub = { open: ['s/end'], wall: 2 };
+  const walls = (40 * 30 - 25 * Math.PI) * 20 - (36 * 26 - 49 * Math.PI) * 18;
+  expect(straight(bored, tub)).toBeCloseTo(walls, 7);
+  expect(moved(bored, tub)).toBeCloseTo(walls, 7);
 });

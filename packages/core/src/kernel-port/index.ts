@@ -188,7 +188,7 @@ export const kernelWords: Words = {
   'kernel.sharp-corners': () =>
     'The inner corners of the walls are sharp, where they would be round if the wall were as thick everywhere: round ones do not meet.',
   'kernel.hollow-inset': () =>
-    'The library found no walls beside the open faces at once: the body was set in all round, and opened straight out from there.',
+    'The library found no walls beside the open faces at once: the body was set in all round, and cut out up to the open faces.',
   'kernel.hollow-cut': () =>
     'The hollow was built by itself, from the sides as they were before anything cut them, and cut out.',
   'kernel.corners-cut': () =>

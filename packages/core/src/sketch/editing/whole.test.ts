@@ -104,6 +104,23 @@ describe('of two lines that are equal one is cut', () => {
     expect(distance2(a, b)).toBeCloseTo(15, 9);
   });
 
+  test.each<[string, (b: EditBuilder) => Result<SketchEdit>]>([
+    ['trimmed', (b) => trim(b, 'ab', [25, 0])],
+    ['split', (b) => split(b, 'ab', [12, 0])],
+  ])('a line that stays where it is and is %s does not move, and holds as before', (_, edit) => {
+    const fixed: Drawn = {
+      entities,
+      relations: { f: { kind: 'fixed', entity: 'ab', at: [0, 0, 30, 0] }, u: { kind: 'vertical', a: 'ef' } },
+    };
+    const after = edited(fixed, edit);
+    expect(Math.max(...shifts(fixed, after))).toBeLessThan(1e-9);
+    const { geometry } = solved(after);
+    const ends = Object.keys(after.entities)
+      .filter((id) => after.entities[id]!.kind === 'line' && id !== 'cd' && id !== 'ef')
+      .flatMap((id) => [geometry.line(id).a, geometry.line(id).b]);
+    for (const [, y] of ends) expect(y).toBeCloseTo(0, 9);
+  });
+
   test('the middle of it is still the middle of the whole', () => {
     const middle = {
       entities: { ...entities, m: point(15, 0) },

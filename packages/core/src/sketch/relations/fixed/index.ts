@@ -56,6 +56,8 @@ export const fixed: RelationKind<Fixed> = {
       .map((a, k) => ({ owner: id, a, b: GROUND, offset: at[k]! })),
   }),
   turned: (relation, line) => (relation.entity === line ? { ...relation, at: endForEnd(relation.at) } : relation),
+  // of what is round the circle is held, not its ends
+  ofEnds: ({ entity }, roleOf) => (['line', 'spline'].includes(roleOf(entity) ?? '') ? [entity] : []),
   anchors: ({ entity }, geometry) => [middleOf(entity, geometry)],
 };
 
