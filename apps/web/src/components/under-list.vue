@@ -13,10 +13,15 @@ const { at, chosen, width } = defineProps<{
 }>();
 defineEmits<{ choose: [k: number]; take: [k: number, event: MouseEvent]; leave: [event: PointerEvent] }>();
 
-/** Right of the pointer, where there is room, else left of it: never under it, where its words would be chosen by nobody. */
-const beside = computed(() =>
-  at[0] + OFF + WIDEST > width ? { right: `${width - at[0] + OFF}px` } : { left: `${at[0] + OFF}px` },
-);
+/** On the side of the pointer with more room: never under it, where its words would be chosen by nobody. */
+const beside = computed(() => {
+  const [left, right] = [at[0] - OFF, width - at[0] - OFF];
+  const isRight = right >= Math.min(left, WIDEST);
+  return {
+    ...(isRight ? { left: `${at[0] + OFF}px` } : { right: `${width - at[0] + OFF}px` }),
+    maxWidth: `${Math.min(WIDEST, isRight ? right : left)}px`,
+  };
+});
 /** How far off the pointer, how wide and tall it can become, and what stands below it in the view, px. */
 const [OFF, WIDEST, TALLEST, STRIP] = [18, 384, 230, 56];
 
@@ -32,7 +37,7 @@ watch(
 <template>
   <div
     ref="list"
-    class="bg-lit border-rule absolute z-10 max-h-56 max-w-96 overflow-y-auto border px-2 py-1.5 text-[13px] shadow-sm"
+    class="bg-lit border-rule absolute z-10 max-h-56 overflow-y-auto border px-2 py-1.5 text-[13px] shadow-sm"
     :style="{
       ...beside,
       top: `${Math.min(at[1] + 14, Math.max(height - TALLEST - STRIP, 0))}px`,

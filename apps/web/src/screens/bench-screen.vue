@@ -24,7 +24,7 @@ const joining = useJoining();
 const placements = usePlacements();
 /** Steps of the part that is edited, or everything that is placed. */
 const kept = `helb tab ${store.id}`;
-const tab = ref(Number(sessionStorage.getItem(kept) ?? 0));
+const tab = ref(sessionStorage.getItem(kept) === '1' ? 1 : 0);
 watch(tab, (now) => sessionStorage.setItem(kept, `${now}`));
 watchEffect(() => (bench.isWhole = tab.value === 1 && placements.records.length > 0));
 
