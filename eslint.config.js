@@ -149,7 +149,7 @@ export default ts.config(
   },
   {
     // the order of core's folders is for the code; a test may look at the whole
-    files: ['packages/core/src/**/*.test.ts'],
+    files: ['packages/core/src/**/*.test.ts', 'packages/core/src/**/test-*.ts'],
     rules: { 'boundaries/dependencies': 'off' },
   },
   {

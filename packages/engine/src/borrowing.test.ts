@@ -187,6 +187,47 @@ describe('a sketch on a face that borrows its outline', () => {
     );
   });
 
+  test('an edge goes on being borrowed, whatever its ends came to be called', async () => {
+    const plate = new Plate();
+    const { reference, thing } = await plate.face(`${plate.ids['plate']}/end`);
+    plate.add('rim', { kind: 'sketch', name: 'Rim', plane: reference, entities: {}, relations: {} });
+    const model = await plate.model();
+    const { frame } = model.sketches.get(plate.ids['rim']!)!;
+    const { topology } = thing as Extract<Thing, { to: 'face' }>;
+    const edge = topology.edges.find(({ middle }) => middle[1] === 0 && middle[2] === 6)!;
+    const seen = projected({ to: 'edge', edge, body: 0 } as Thing, 'shape', frame, () => []);
+    if (!seen.ok) throw new Error(seen.issue.code);
+    const source: Reference = { to: 'edge', name: edge.name, print: fingerprintOfEdge(edge) };
+    const { newId } = plate.script;
+    const borrowed = borrowingOf(seen.value, source, 'shape', { loans: {}, construction: false, newId });
+    plate.script.do('sketch.borrow', { part: plate.part, step: plate.ids['rim']!, id: newId('o'), ...borrowed });
+    // its neighbours are drawn anew, and one of them leans
+    const sketch = plate.script.project.parts[plate.part]!.steps[plate.ids['sketch']!] as SketchStep;
+    const uprights = Object.entries(sketch.relations).flatMap(([id, relation]) =>
+      relation.kind === 'vertical' ? [[id, relation.a] as const] : [],
+    );
+    const after = changed(plate.script.project, {
+      command: 'sketch.revise',
+      input: {
+        ...{ part: plate.part, step: plate.ids['sketch']!, what: 'redraw' },
+        entities: Object.fromEntries(uprights.map(([, line]) => [newId('l'), sketch.entities[line]!])),
+        relations: {},
+        remove: uprights.flat(),
+      },
+    });
+    const { sketches, bodies } = await plate.model(after);
+    const { sources } = sketches.get(plate.ids['rim']!)!;
+    expect(sources.lost).toEqual({});
+    const [line] = Object.values(sources.borrowed).filter(({ kind }) => kind === 'line');
+    const ends = (line as { a: Id; b: Id }) && [(line as { a: Id }).a, (line as { b: Id }).b];
+    expect(ends.map((id) => sources.borrowed[id])).toEqual([
+      expect.objectContaining({ kind: 'point' }),
+      expect.objectContaining({ kind: 'point' }),
+    ]);
+    // the corners are other ones by name
+    expect(bodies[0]!.topology!.edges.find(({ name }) => name === edge.name)!.ends).not.toEqual(edge.ends);
+  });
+
   test('an outline that got rounded corners is taken as it is now, and what lies beside it follows', async () => {
     const plate = await raised();
     const { part, ids } = plate;

@@ -1,6 +1,15 @@
 <script setup lang="ts">
 import { computed, markRaw, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue';
-import { dot3, PART_COLOURS, signLines, toSpace, type Reference, type Vec2, type Vec3 } from '@helb/core';
+import {
+  dot3,
+  PART_COLOURS,
+  planeReference,
+  signLines,
+  toSpace,
+  type Reference,
+  type Vec2,
+  type Vec3,
+} from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useLooking } from '../stores/looking.ts';
 import { LOOKS } from '../view/shown-body.ts';
@@ -143,7 +152,7 @@ watchEffect(() => (drawnOn = bench.sketching?.solved.frame.z ?? drawnOn));
 function enterSketch(view: Viewport) {
   // from sketch to sketch it is what was before the first
   lookedAt ??= { name: current.value, turn: view.view.turn };
-  view.fade(true);
+  view.fade(true, planeReference(bench.sketching!.sketch.plane));
   void squareOn();
 }
 

@@ -27,15 +27,17 @@ class Advice {
 
   constructor(private readonly editor: SketchEditor) {}
 
-  /** The first thing that would stop a motion. */
+  /** The first thing that would stop a motion, and is not offered for another one. */
   cureOf(motion: FreeMotion): Relation | undefined {
     if (!this.cures.has(motion)) {
       const { geometry } = this.editor.solved.solution;
       const offered = curesOf(geometry, Object.values(this.editor.relations), motion, this.write);
+      const others = new Set([...this.cures.values()].map((cure) => JSON.stringify(cure)));
       // a present measure holds; what only nearly holds has to be tried
+      const holding = (cure: Relation) => isSized(cure) || this.holds(cure);
       this.cures.set(
         motion,
-        offered.find((cure) => isSized(cure) || this.holds(cure)),
+        offered.find((cure) => !others.has(JSON.stringify(cure)) && holding(cure)) ?? offered.find(holding),
       );
     }
     return this.cures.get(motion);

@@ -7,6 +7,8 @@ import {
   entityKind,
   extend,
   Geometry,
+  grownOffset,
+  growingOffset,
   issue,
   LENGTH,
   mirrored,
@@ -22,6 +24,7 @@ import {
   type Action,
   type Issue,
   type Id,
+  type Relations,
   type Result,
   type Similarity,
   type SketchEdit,
@@ -45,6 +48,7 @@ import {
 
 interface EditHost extends ToolHost {
   readonly selection: ReadonlySet<Id>;
+  readonly relations: Relations;
   select(ids: readonly Id[], add: boolean): void;
   hover(id: Id | undefined): void;
   /** One step back: the tool is put away. */
@@ -108,13 +112,17 @@ export const extendTool = (host: EditHost): Tool =>
 export const splitTool = (host: EditHost): Tool =>
   new ClickEditTool(host, 'split', 'Click where the curve shall be cut in two.', split, nothing);
 
-/** Curves beside others: what is selected, or the whole chain that is clicked; then the side, then the number. */
+/**
+ * Curves beside others: what is selected, or the whole chain that is clicked; then the side, then the number. Where curves
+ * run beside a part of the chain already, they go on beside the rest of it.
+ */
 export class OffsetTool implements Tool {
   readonly name = 'offset';
   preview: Preview = NO_PREVIEW;
   private chain: readonly Id[];
   private pointer: PointerAt | undefined;
   private typed: TypedSize | undefined;
+  private isBoth = false;
 
   constructor(private readonly host: EditHost) {
     this.chain = curvesIn(host.geometry, [...host.selection]);
@@ -125,23 +133,34 @@ export class OffsetTool implements Tool {
   }
 
   get hint(): string {
-    return this.chain.length === 0 ? 'Click a curve; its whole chain is taken.' : 'Click the side and about how far.';
+    if (this.chain.length === 0) return 'Click a curve; its whole chain is taken.';
+    if (this.growing) return 'Click: what runs beside it goes on. A distance that is typed begins another.';
+    return `Click the side and about how far. B: ${this.isBoth ? 'one side' : 'both sides'}.`;
+  }
+
+  key(key: string): boolean {
+    if (key !== 'b' || !this.isBusy) return false;
+    this.isBoth = !this.isBoth;
+    this.foresee();
+    return true;
   }
 
   /** How far beside the chain the pointer is. */
   get sizes(): readonly DrawnSize[] {
     const { chain, pointer, host } = this;
-    if (chain.length === 0 || !pointer) return [];
+    if (chain.length === 0 || !pointer || this.growing) return [];
     return [{ prompt: 'distance', asks: LENGTH, now: distanceFrom(host.geometry, chain, pointer.at) }];
   }
 
   keep([typed]: TypedSizes): undefined {
     this.typed = typed;
+    this.foresee();
   }
 
   move(pointer: PointerAt): void {
     this.pointer = pointer;
     if (this.chain.length === 0) this.host.hover(hit(this.host.geometry, pointer, 'curves'));
+    this.foresee();
   }
 
   down(pointer: PointerAt): void {
@@ -153,13 +172,12 @@ export class OffsetTool implements Tool {
       this.host.select(this.chain, false);
       return;
     }
-    const { chain, typed } = this;
+    const { chain, typed, isBoth, growing } = this;
+    this.escape();
+    if (growing) return void this.host.revise('offset', (builder) => grownOffset(builder, growing, chain));
     const beside = (number: Omit<TypedSize, 'naming'>, naming: readonly Action[]) =>
-      this.host.revise('offset', (builder) => offsetOf(builder, chain, pointer.at, number), naming);
-    if (typed) {
-      beside(typed, typed.naming);
-      return void this.escape();
-    }
+      this.host.revise('offset', (builder) => offsetOf(builder, chain, pointer.at, number, isBoth), naming);
+    if (typed) return void beside(typed, typed.naming);
     const far = distanceFrom(geometry, chain, pointer.at);
     this.host.askNumber({
       prompt: 'Offset distance',
@@ -168,14 +186,37 @@ export class OffsetTool implements Tool {
       text: `${Math.max(0.1, Math.round(far * 10) / 10)} mm`,
       take: (number) => beside(number, number.naming),
     });
-    this.escape();
   }
 
   escape(): boolean {
     const busy = this.isBusy;
     this.chain = [];
     this.typed = undefined;
+    this.isBoth = false;
+    this.preview = NO_PREVIEW;
     return busy;
+  }
+
+  /** What goes on, unless another distance is asked for. */
+  private get growing() {
+    return this.typed ? undefined : growingOffset(this.host.relations, this.host.geometry, this.chain);
+  }
+
+  private foresee(): void {
+    const { host, chain, pointer, typed, isBoth, growing } = this;
+    this.preview = NO_PREVIEW;
+    if (chain.length === 0 || !pointer) return;
+    const { geometry, relations } = host;
+    let count = 0;
+    const builder = new EditBuilder({ geometry, relations }, (prefix) => `${prefix} ahead ${++count}`);
+    const size = typed?.size ?? distanceFrom(geometry, chain, pointer.at);
+    const made = growing
+      ? grownOffset(builder, growing, chain)
+      : offsetOf(builder, chain, pointer.at, { text: '', size }, isBoth);
+    if (!made.ok) return;
+    const after = new Geometry({ ...geometry.entities, ...made.value.entities });
+    const pieces = Object.keys(made.value.entities).flatMap((id) => after.pieces(id));
+    this.preview = { ...NO_PREVIEW, pieces };
   }
 }
 

@@ -181,8 +181,9 @@ export function sizeLooks(state: EditorState, map: PlaneMap, moving?: { id: Id; 
   });
   const annotations = laidOut(
     state,
-    all.map(([, relation], k) => ({
+    all.map(([id, relation], k) => ({
       relation,
+      amount: id === undefined ? undefined : state.solved.sizes.get(id),
       width: (texts[k]!.length * TEXT.digit + TEXT.margin) * map.pixel,
     })),
     map.pixel,

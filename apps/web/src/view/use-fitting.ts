@@ -1,5 +1,5 @@
 import type { Ref } from 'vue';
-import { boxRound, isBuiltIn, isSized, toSpace, type Box3, type Vec2 } from '@helb/core';
+import { boxRound, distance3, isBuiltIn, isSized, toSpace, type Box3, type Vec2, type Vec3 } from '@helb/core';
 import { useModel } from '../stores/model.ts';
 import { useWorkbench } from '../stores/workbench.ts';
 import type { Viewport } from './viewport.ts';
@@ -11,6 +11,13 @@ export const PAPER: Box3 = { low: [-50, -50, -50], high: [50, 50, 50] };
 
 const known = (boxes: readonly (Box3 | null | undefined)[]): Box3 | undefined =>
   boxRound(boxes.filter((box) => box !== undefined && box !== null));
+
+/** How much of what is drawn is left free on each side for what comes next. */
+const ROOM = 0.5;
+const widened = ({ low, high }: Box3): Box3 => {
+  const room = ROOM * distance3(low, high);
+  return { low: low.map((at) => at - room) as unknown as Vec3, high: high.map((at) => at + room) as unknown as Vec3 };
+};
 
 /**
  * What the view of a part is to show, and how it is brought into it.
@@ -41,7 +48,9 @@ export function useFitting(
     );
     if (isFromOrigin) numbers.push([0, 0]);
     const places = [box.low, box.high, ...numbers].map((place) => toSpace(sketching.solved.frame, place));
-    return boxRound(places.map((place) => ({ low: place, high: place })));
+    const round = boxRound(places.map((place) => ({ low: place, high: place })));
+    // what is on its way goes on somewhere
+    return round && sketching.tool.isBusy ? widened(round) : round;
   }
 
   function fit(): Promise<void> | undefined {

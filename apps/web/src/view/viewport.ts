@@ -69,6 +69,8 @@ export class Viewport {
   private readonly others = new Others();
   private theme: ViewTheme;
   private faded = false;
+  private ground: Reference | undefined;
+  private readonly groundLines = new Group();
   private look: Look = 'shaded';
   private painting: Painting | undefined;
   /** Names of bodies that are not shown, and keys of those that are there to be seen. */
@@ -81,7 +83,8 @@ export class Viewport {
     this.theme = theme;
     this.stage = new Stage(element, canvas);
     this.cuts = new Cuts(this.stage.renderer);
-    this.stage.scene.add(this.underlay.object, this.others.object, this.guideLines, this.signLines, this.cuts.object);
+    this.stage.scene.add(this.underlay.object, this.others.object, this.guideLines, this.signLines);
+    this.stage.scene.add(this.groundLines, this.cuts.object);
     this.setTheme(theme);
   }
 
@@ -163,9 +166,10 @@ export class Viewport {
     return this.underlay.box;
   }
 
-  /** Draws bodies pale, while something is sketched over them. */
-  fade(on: boolean): void {
+  /** Draws bodies pale, while something is sketched over them, but for the rim of what it is sketched on. */
+  fade(on: boolean, ground?: Reference): void {
     this.faded = on;
+    this.ground = ground;
     this.repaint();
   }
 
@@ -212,8 +216,22 @@ export class Viewport {
       sign.material.clippingPlanes = this.cuts.planes;
     this.underlay.paint({ colour: this.theme.muted, faded, planes: this.cuts.planes, hidden: this.hidden });
     this.signLines.visible = !faded;
+    this.drawGround();
     this.stage.showGrid(!faded && look !== 'hidden');
     this.stage.redraw();
+  }
+
+  private drawGround(): void {
+    clear(this.groundLines);
+    for (const { body, name } of this.faded && this.ground ? this.find(this.ground) : []) {
+      const { mesh, topology } = this.bodies.get(body) ?? {};
+      const rims = topology?.edges.filter(({ faces }) => faces.includes(name)).map((edge) => edge.name);
+      for (const { start, count } of mesh?.edges.filter((edge) => rims?.includes(edge.name)) ?? []) {
+        const points = [...mesh!.edgePoints.slice(3 * start, 3 * (start + count))];
+        const places = Array.from({ length: count }, (_, k) => points.slice(3 * k, 3 * k + 3) as unknown as Vec3);
+        this.groundLines.add(thinLines(places, this.theme.ink));
+      }
+    }
   }
 
   /** The largest extent of what is shown, mm. */

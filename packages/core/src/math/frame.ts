@@ -40,6 +40,20 @@ export function frameOn(origin: Vec3, normal: Vec3, along?: Vec3): Frame {
 export const frameAcross = (place: Vec3, normal: Vec3, along?: Vec3): Frame =>
   frameOn(scale3(normal, dot3(place, normal)), normal, along);
 
+/** Two frames count as one where their directions differ by less: what is kept of a plane is rounded. */
+const SAME = 1e-6;
+
+/**
+ * The frame of a plane that stood as `was` and stands as `now`: its x turns with it by the shortest way, so that it never
+ * jumps, however it leans. Where it was turned right over there is no shortest way, and it is `now`.
+ */
+export function carriedFrame(was: Frame, now: Frame): Frame {
+  const [lean, sum] = [1 + dot3(was.z, now.z), add3(was.z, now.z)];
+  if (lean < SAME) return now;
+  const x = sub3(was.x, scale3(sum, dot3(now.z, was.x) / lean));
+  return dot3(x, now.x) > 1 - SAME ? now : frameOn(now.origin, now.z, x);
+}
+
 /** A direction in space, seen in the plane of a frame. */
 export const alongPlane = (frame: Frame, a: Vec3): Vec2 => [dot3(a, frame.x), dot3(a, frame.y)];
 

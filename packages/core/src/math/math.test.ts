@@ -1,8 +1,11 @@
 import fc from 'fast-check';
 import {
+  add3,
   carriedAlong,
+  carriedFrame,
   choleskyInPlace,
   direction3,
+  distance3,
   dot3,
   frameOn,
   frameToFrame,
@@ -14,6 +17,7 @@ import {
   nullSpace,
   randomFrom,
   rankRevealing,
+  scale3,
   SparseCholesky,
   toPlane,
   toSpace,
@@ -181,4 +185,24 @@ test('a direction that is carried along a path stays square to it and as long as
       expect(dot3(carried, m)).toBeCloseTo(0, 6);
     }),
   );
+});
+
+test('a frame is carried with its plane by the shortest way: it never jumps, and is the usual one where that turns alike', () => {
+  fc.assert(
+    fc.property(place, unit, unit, unit, (p, n, m, aside) => {
+      fc.pre(dot3(n, m) > -0.95);
+      const was = frameOn(p, n);
+      const carried = carriedFrame(was, frameOn(p, m));
+      expect(carried.z).toEqual(m);
+      expect(dot3(carried.x, carried.z)).toBeCloseTo(0, 9);
+      expect(dot3(carried.x, carried.x)).toBeCloseTo(1, 9);
+      // a little further it is a little elsewhere
+      const near = direction3(add3(m, scale3(aside, 1e-3)))!;
+      expect(distance3(carriedFrame(was, frameOn(p, near)).x, carried.x)).toBeLessThan(0.1);
+      expect(carriedFrame(was, was)).toEqual(was);
+    }),
+  );
+  // walls that are turned about the vertical stay level
+  const wall = (angle: number) => frameOn([0, 0, 0], [Math.cos(angle), Math.sin(angle), 0]);
+  for (const angle of [0.5, 2, -3]) expect(carriedFrame(wall(0), wall(angle))).toEqual(wall(angle));
 });

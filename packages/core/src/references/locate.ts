@@ -10,6 +10,7 @@ import {
   axisOf,
   curvesOf,
   fingerprintOf,
+  frameOfPrint,
   isOwn,
   ORIGIN_DATUMS,
   planeOf,
@@ -89,7 +90,9 @@ export function locate(reference: Reference, accepts: Accepts, world: World): Re
   if (!match.ok) return match;
   const { thing } = match.value;
   const all = thing.to === 'rule' ? thing.things : [thing];
-  return all.every((one) => suits(one, accepts)) ? match : fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
+  if (!all.every((one) => suits(one, accepts))) return fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
+  const was = thing.to === 'face' ? frameOfPrint(reference) : undefined;
+  return was ? ok({ ...match.value, thing: { ...thing, was } as Thing }) : match;
 }
 
 type Finder<T extends Reference['to']> = (reference: Extract<Reference, { to: T }>, world: World) => Result<Match>;

@@ -4,10 +4,11 @@ import type { Geometry } from './geometry.ts';
 import { boxesOverlap, polyline, type Box } from './pieces/index.ts';
 import { relationKind, type SizedRelation } from './relations/index.ts';
 
-/** A dimension to be drawn, with the width of its text in mm. */
+/** A dimension to be drawn, with the width of its text in mm, and what it is told to be where that is known (mm or rad). */
 export interface DimensionText {
   readonly relation: SizedRelation;
   readonly width: number;
+  readonly amount?: number | undefined;
 }
 
 /** Something to be placed: what it is like with its text at a place. */
@@ -67,9 +68,9 @@ export function layoutDimensions(
 ): Annotation[] {
   const box = geometry.box() ?? { low: [0, 0] as const, high: [0, 0] as const };
   return laidOutFreely(
-    items.map(({ relation, width }) => {
+    items.map(({ relation, width, amount }) => {
       const { dimension } = relationKind(relation.kind);
-      const space = { ...box, gap, width, height };
+      const space = { ...box, gap, width, height, amount };
       return {
         at: relation.at,
         places: () => dimension!.places(relation, geometry, space),

@@ -155,3 +155,22 @@ test('an angle to an axis that meets the line far away stands where the line beg
   expect(near.strokes).toHaveLength(1);
   expect(distance2(near.arrows[0]!.tip, [5, 0])).toBeLessThan(8);
 });
+
+test('an angle that is told as a negative one is drawn to that side, not the long way round', () => {
+  const down = new Geometry({
+    p: { kind: 'point', x: 0, y: 0 },
+    q: { kind: 'point', x: 10 * Math.cos(0.6), y: -10 * Math.sin(0.6) },
+    l: { kind: 'line', a: 'p', b: 'q' },
+  });
+  const relation: SizedRelation = { kind: 'angle', a: 'x-axis', b: 'l', alongA: 1, alongB: 1, sense: 1, value: '1' };
+  const lengthOfArc = (amount?: number) => {
+    const { places, annotate } = relationKind('angle').dimension!;
+    const space = { gap: 1, width: 3, height: 2, low: [0, -6], high: [9, 0], amount } as const;
+    const [arc] = annotate(relation, down, space, places(relation, down, space)[0]!).strokes;
+    const radius = Math.hypot(...arc![0]!);
+    return arc!.slice(1).reduce((sum, to, k) => sum + distance2(arc![k]!, to), 0) / radius;
+  };
+  expect(lengthOfArc(-0.6)).toBeCloseTo(0.6, 2);
+  expect(lengthOfArc(2 * Math.PI - 0.6)).toBeCloseTo(2 * Math.PI - 0.6, 1);
+  expect(lengthOfArc()).toBeCloseTo(2 * Math.PI - 0.6, 1);
+});

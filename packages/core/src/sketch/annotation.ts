@@ -18,6 +18,8 @@ export interface AnnotationSpace {
   /** Width and height of its text, mm. */
   readonly width: number;
   readonly height: number;
+  /** What it is told to be, mm or rad, where that is known: how it is drawn may hang on its sign. */
+  readonly amount?: number | undefined;
   /** Box round the sketch: dimensions are placed outside it. */
   readonly low: Vec2;
   readonly high: Vec2;

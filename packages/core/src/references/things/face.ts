@@ -1,4 +1,4 @@
-import { add3, dot3, frameAcross, scale3, sub3, type Vec3 } from '../../math/index.ts';
+import { add3, carriedFrame, dot3, frameAcross, scale3, sub3, type Frame, type Vec3 } from '../../math/index.ts';
 import { axisOfSurface, centreOfSurface, hullOf, radiusOfSurface } from '../../geometry/index.ts';
 import type { EdgeFacts, FaceFacts, Topology } from '../../kernel-port/index.ts';
 import { fingerprintOfFace } from '../fingerprints.ts';
@@ -10,6 +10,8 @@ export interface FaceThing {
   readonly face: FaceFacts;
   readonly body: number;
   readonly topology: Topology;
+  /** How its plane stood when it was chosen: its directions turn along from there. */
+  readonly was?: Frame;
 }
 
 /** The edges that bound a face. */
@@ -35,8 +37,10 @@ export const face: ThingKind<FaceThing> = {
   },
   name: (thing) => thing.face.name,
   fingerprint: (thing) => fingerprintOfFace(thing.face),
-  plane({ face: { surface } }) {
-    return surface.form === 'plane' ? frameAcross(surface.origin, surface.normal) : undefined;
+  plane({ face: { surface }, was }) {
+    if (surface.form !== 'plane') return undefined;
+    const now = frameAcross(surface.origin, surface.normal);
+    return was ? carriedFrame(was, now) : now;
   },
   axis(thing) {
     const axis = axisOfSurface(thing.face.surface);

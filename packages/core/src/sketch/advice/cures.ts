@@ -178,8 +178,9 @@ function dimensionsFor(geometry: Geometry, motion: FreeMotion): Relation[] {
     found.push(relationKind(round).fit([id], geometry));
   }
   const lines = curves.filter((id) => geometry.roleOf(id) === 'line');
-  if (motion.look !== 'slide') for (const id of lines) found.push(between(geometry, geometry.ends(id) as [Id, Id]));
-  if (motion.look === 'turn') for (const id of lines) found.push(relationKind('angle').fit([X_AXIS, id], geometry));
+  const angles = lines.map((id) => relationKind('angle').fit([X_AXIS, id], geometry));
+  if (motion.look !== 'slide')
+    lines.forEach((id, k) => found.push(between(geometry, geometry.ends(id) as [Id, Id]), angles[k]));
   // from what stands still, else from the origin
   const still = Object.keys(geometry.entities).filter(
     (id) => geometry.roleOf(id) === 'point' && !Object.hasOwn(motion.places, id),
@@ -192,7 +193,7 @@ function dimensionsFor(geometry: Geometry, motion: FreeMotion): Relation[] {
       for (const direction of ['horizontal', 'vertical'] as const)
         found.push(inDirection(geometry, from, point, direction));
   }
-  for (const id of lines) found.push(relationKind('angle').fit([X_AXIS, id], geometry));
+  if (motion.look === 'slide') found.push(...angles);
   return found.filter((relation) => relation !== undefined);
 }
 

@@ -1,90 +1,26 @@
 import fc from 'fast-check';
 import { distance2, type Vec2 } from '../../math/index.ts';
-import { perform, ProjectScript } from '../../document/index.ts';
-import type { Result } from '../../result/index.ts';
-import { explain } from '../../wording/index.ts';
 import {
-  chainFrom,
   chamfer,
   copied,
   cornersAmong,
-  EditBuilder,
   extend,
-  FigureBuilder,
   fillet,
   filled,
   findRegions,
   isSized,
   mirrored,
   moved,
-  offsetOf,
-  rectangle,
-  solveSketch,
   split,
   trim,
   turnedRound,
   type Entities,
   type Relation,
   type Relations,
-  type SketchEdit,
 } from '../index.ts';
-import { valueScope } from '../../expressions/index.ts';
-import { readSizes, type SketchStep } from '../../steps/index.ts';
-import { along, areaShare, nearestOn, type Piece } from '../pieces/index.ts';
+import { along, nearestOn, type Piece } from '../pieces/index.ts';
 import { circle, level, line, point, upright } from '../test-scene.ts';
-
-let ids = 0;
-const newId = (prefix: string) => `${prefix}x${++ids}`;
-
-const sizesOf = (relations: Relations) => readSizes(relations, valueScope([], 'mm')).sizes;
-
-const solvedOf = ({ entities, relations }: { entities: Entities; relations: Relations }) =>
-  solveSketch(entities, relations, sizesOf(relations));
-
-/** The sketch after an edit, as the command leaves it: checked and cleaned. */
-function revised(
-  sketch: { entities: Entities; relations: Relations },
-  edit: (builder: EditBuilder) => Result<SketchEdit>,
-): SketchStep {
-  const { geometry } = solvedOf(sketch);
-  const made = edit(new EditBuilder({ geometry, relations: sketch.relations }, newId));
-  if (!made.ok) throw new Error(explain(made.issue));
-  const step: SketchStep = {
-    kind: 'sketch',
-    name: 'S',
-    plane: 'top',
-    entities: { ...geometry.entities },
-    relations: { ...sketch.relations },
-  };
-  const script = new ProjectScript('T').do('part.add', { id: 'p', name: 'P' });
-  script.do('step.add', { part: 'p', id: 's', step });
-  const { entities, relations, remove } = made.value;
-  const done = perform(script.project, [
-    {
-      command: 'sketch.revise',
-      input: {
-        part: 'p',
-        step: 's',
-        what: 'edit',
-        entities: { ...entities },
-        relations: { ...relations },
-        remove: [...remove],
-      },
-    },
-  ]);
-  if (!done.ok) throw new Error(explain(done.issue));
-  return done.value.project.parts['p']!.steps['s'] as SketchStep;
-}
-
-const area = (sketch: { entities: Entities; relations: Relations }) =>
-  filled(findRegions(solvedOf(sketch).geometry)).reduce((sum, region) => sum + region.area, 0);
-
-const box = (w: number, h: number) => {
-  const b = new FigureBuilder(newId);
-  const corners = rectangle(b, [0, 0], [w, h]);
-  const sides = Object.keys(b.entities).filter((id) => b.entities[id]!.kind === 'line');
-  return { entities: b.entities, relations: b.relations, corners, sides };
-};
+import { areaOf, box, revised, solvedOf } from './test-edits.ts';
 
 describe('trim', () => {
   const cross: Entities = {
@@ -195,7 +131,7 @@ describe('extend and split', () => {
     const round = { entities: { m: point(0, 0), k: circle('m', 6) }, relations: {} };
     const halves = revised(round, (b) => split(b, 'k', [6, 0]));
     expect(Object.values(halves.entities).filter(({ kind }) => kind === 'arc')).toHaveLength(2);
-    expect(area(halves)).toBeCloseTo(36 * Math.PI, 8);
+    expect(areaOf(halves)).toBeCloseTo(36 * Math.PI, 8);
     // centre, radius and the two places where it is cut
     expect(solvedOf(halves).freedoms).toBe(5);
   });
@@ -205,14 +141,14 @@ describe('corners', () => {
   test('four corners rounded: one radius rules them all', () => {
     const plate = box(40, 20);
     const after = revised(plate, (b) => fillet(b, plate.corners, { text: '3', size: 3 }));
-    expect(area(after)).toBeCloseTo(800 - (4 - Math.PI) * 9, 8);
+    expect(areaOf(after)).toBeCloseTo(800 - (4 - Math.PI) * 9, 8);
     expect(solvedOf(after).freedoms).toBe(4);
     const [dimension] = Object.keys(after.relations).filter((id) => after.relations[id]!.kind === 'radius');
     const wider = {
       ...after,
       relations: { ...after.relations, [dimension!]: { ...after.relations[dimension!]!, value: '5' } as Relation },
     };
-    expect(area(wider)).toBeCloseTo(area(wider), 8);
+    expect(areaOf(wider)).toBeCloseTo(areaOf(wider), 8);
     expect(Object.values(after.relations).filter(({ kind }) => kind === 'equal')).toHaveLength(3);
   });
 
@@ -233,7 +169,7 @@ describe('corners', () => {
   test('chamfers of equal size by one dimension', () => {
     const plate = box(40, 20);
     const after = revised(plate, (b) => chamfer(b, plate.corners.slice(0, 2), { text: '4', size: 4 }));
-    expect(area(after)).toBeCloseTo(800 - 16, 8);
+    expect(areaOf(after)).toBeCloseTo(800 - 16, 8);
     expect(solvedOf(after).freedoms).toBe(4);
     expect(Object.values(after.relations).filter(isSized)).toHaveLength(1);
   });
@@ -256,91 +192,6 @@ describe('corners', () => {
     expect(cornersAmong(geometry, [plate.corners[2]])).toEqual([plate.corners[2]]);
   });
 });
-
-describe('offset', () => {
-  const side = (sketch: { entities: Entities; relations: Relations }, start: string, towards: Vec2, size: number) =>
-    revised(sketch, (b) => offsetOf(b, chainFrom(b.geometry, start), towards, { text: `${size}`, size }));
-
-  test.each<[string, Vec2, number]>([
-    ['inwards', [20, 10], (40 - 6) * (20 - 6)],
-    ['outwards', [20, -10], (40 + 6) * (20 + 6)],
-  ])('a rectangle %s: one dimension, no new freedom', (_, towards, expected) => {
-    const plate = box(40, 20);
-    const after = side(plate, plate.sides[0]!, towards, 3);
-    const solution = solvedOf(after);
-    expect(solution.freedoms).toBe(4);
-    expect(solution.redundant).toEqual([]);
-    const areas = findRegions(solution.geometry).regions.map((region) => region.area + holes(region.holes));
-    const sorted = areas.toSorted((a, b) => a - b);
-    expect(Math.abs(sorted[towards[1] > 0 ? 0 : 1]! - expected)).toBeLessThan(1e-6);
-  });
-
-  test('a rounded loop inside: the arcs lose as much radius; it follows the dimension', () => {
-    const plate = box(40, 20);
-    const rounded = revised(plate, (b) => fillet(b, plate.corners, { text: '5', size: 5 }));
-    const after = side(rounded, plate.sides[0]!, [20, 10], 2);
-    const { geometry, freedoms, redundant } = solvedOf(after);
-    expect(freedoms).toBe(4);
-    expect(redundant).toEqual([]);
-    const radii = Object.values(geometry.entities).flatMap((entity) => ('radius' in entity ? [entity.radius] : []));
-    expect(radii.toSorted((a, b) => a - b).map((r) => Math.round(r * 1e6) / 1e6)).toEqual([3, 3, 3, 3, 5, 5, 5, 5]);
-    const [id] = Object.keys(after.relations).filter((key) => after.relations[key]!.kind === 'offset');
-    const more = {
-      ...after,
-      relations: { ...after.relations, [id!]: { ...after.relations[id!]!, value: '3' } as Relation },
-    };
-    const inner = Object.values(solvedOf(more).geometry.entities).flatMap((e) => ('radius' in e ? [e.radius] : []));
-    expect(Math.min(...inner)).toBeCloseTo(2, 8);
-  });
-
-  test('a rounded loop inside keeps its shape while the plate grows and shrinks by much more than its radii', () => {
-    const plate = box(60, 40);
-    const [p, q] = plate.corners;
-    const wide = (value: string): Relation => ({
-      kind: 'distance',
-      a: p,
-      b: q,
-      direction: 'horizontal',
-      sense: 1,
-      value,
-    });
-    const sized = { ...plate, relations: { ...plate.relations, w: wide('60') } };
-    const rounded = revised(sized, (b) => fillet(b, plate.corners, { text: '5', size: 5 }));
-    const ringed = side(rounded, plate.sides[0]!, [30, 20], 4);
-    const lost = (r: number) => (4 - Math.PI) * r * r;
-    for (const width of [90, 30, 200, 60]) {
-      const { geometry } = solvedOf({ ...ringed, relations: { ...ringed.relations, w: wide(`${width}`) } });
-      const areas = findRegions(geometry)
-        .regions.map((region) => region.area)
-        .sort((a, b) => a - b);
-      const inner = (width - 8) * 32 - lost(1);
-      expect(areas).toEqual(
-        [inner, width * 40 - lost(5) - inner].sort((a, b) => a - b).map((value) => expect.closeTo(value, 6)),
-      );
-    }
-  });
-
-  test('an open chain, and a circle; an arc without room is refused', () => {
-    const chain = {
-      entities: {
-        a: point(0, 0),
-        b: point(20, 0),
-        c: point(20, 15),
-        ab: line('a', 'b'),
-        bc: line('b', 'c'),
-      } as Entities,
-      relations: { h: level('ab'), v: upright('bc') },
-    };
-    const before = solvedOf(chain).freedoms;
-    expect(solvedOf(side(chain, 'ab', [10, 5], 2)).freedoms).toBe(before);
-    const round = { entities: { m: point(0, 0), k: circle('m', 6) }, relations: {} };
-    expect(area(side(round, 'k', [9, 0], 2))).toBeCloseTo(Math.PI * (64 - 36), 8);
-    expect(() => side(round, 'k', [1, 0], 7)).toThrow('lose its radius');
-  });
-});
-
-const holes = (loops: readonly (readonly Piece[])[]) =>
-  -loops.reduce((sum, loop) => sum + loop.reduce((s, piece) => s + areaShare(piece), 0), 0);
 
 describe('copies', () => {
   const half = {
@@ -387,7 +238,7 @@ describe('copies', () => {
     const similarity = { about: [0, 0], angle: Math.PI / 2, scale: 1, shift: [100, 0] } as const;
     const after = revised(plate, (b) => copied(b, plate.sides, similarity));
     expect(solvedOf(after).freedoms).toBe(8);
-    expect(area(after)).toBeCloseTo(1600, 8);
+    expect(areaOf(after)).toBeCloseTo(1600, 8);
     const slanting = revised(plate, (b) => copied(b, plate.sides, { ...similarity, angle: 0.3 }));
     expect(solvedOf(slanting).freedoms).toBe(12);
   });
@@ -402,7 +253,7 @@ describe('copies', () => {
     const twice = { about: [0, 0], angle: 0, scale: 2, shift: [0, 0] } as const;
     const after = revised({ ...plate, relations }, (b) => moved(b, plate.sides, twice));
     expect(after.relations['w']).toMatchObject({ value: '(40) * 2' });
-    expect(area(after)).toBeCloseTo(3200, 6);
+    expect(areaOf(after)).toBeCloseTo(3200, 6);
   });
 
   test('what runs the other way is told anew: nothing moves (property)', () => {

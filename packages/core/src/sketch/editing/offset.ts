@@ -1,23 +1,29 @@
 import { add2, cross2, direction2, distance2, left2, scale2, sub2, type Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
+import type { Entity } from '../entities/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { derivatives, nearestOn, nearestParameter, along } from '../pieces/index.ts';
-import type { Relation } from '../relations/index.ts';
+import { relationKind, type Relation, type Relations } from '../relations/index.ts';
 import { EditBuilder, type SketchEdit } from './edit.ts';
 
 type Offset = Extract<Relation, { kind: 'offset' }>;
+type Pair = Offset['pairs'][number];
 type Joint = Offset['joints'][number];
 
 const canOffset = (geometry: Geometry, id: Id): boolean =>
   ['line', 'arc', 'circle'].includes(geometry.entities[id]?.kind ?? '');
 
-/** All curves that hang together with one, end to end, as long as no end branches; itself first. */
+/** Is it drawn to hold something, or to be the outline? */
+const isConstruction = (entity: Entity | undefined): boolean =>
+  entity !== undefined && 'construction' in entity && entity.construction === true;
+
+/** All curves that hang together with one, end to end, as long as no end branches, and are outline or construction as it is; itself first. */
 export function chainFrom(geometry: Geometry, start: Id): Id[] {
-  const curves = Object.keys(geometry.entities).filter((id) => {
-    const entity = geometry.entities[id]!;
-    return canOffset(geometry, id) && !('construction' in entity && entity.construction);
-  });
+  const wanted = isConstruction(geometry.entities[start]);
+  const curves = Object.keys(geometry.entities).filter(
+    (id) => canOffset(geometry, id) && isConstruction(geometry.entities[id]) === wanted,
+  );
   const at = (point: Id) => curves.filter((id) => geometry.ends(id).includes(point));
   const chain = [start];
   for (const id of chain)
@@ -41,53 +47,203 @@ function leftOf(geometry: Geometry, id: Id, place: Vec2): number {
 
 /**
  * Curves beside a chain, a loop or single curves, all on the side on which `towards` lies of the first, with one dimension
- * for the distance. Inside arcs that would lose their radius are refused.
+ * for the distance; of `both` sides those of a line that ends are closed by lines across its ends. They are outline, also
+ * beside construction. Inside arcs that would lose their radius are refused.
  */
 export function offsetOf(
   builder: EditBuilder,
   chosen: readonly Id[],
   towards: Vec2,
   distance: { readonly text: string; readonly size: number },
+  both = false,
 ): Result<SketchEdit> {
   const { geometry } = builder;
   if (chosen.length === 0 || !chosen.every((id) => canOffset(geometry, id))) return fail('edit.offset-kind');
-  const sides = sidesOf(geometry, chosen, leftOf(geometry, chosen[0]!, towards) >= 0 ? 1 : -1);
-  const joints = new Map<Id, { to: Id; pairs: number[]; smooth: boolean }>();
-  const ends = chosen.map((id, k) => ({ id, side: sides[k]!, points: geometry.ends(id) }));
-  for (const [k, { points }] of ends.entries())
-    for (const point of points)
-      joints.set(point, { to: '', pairs: [...(joints.get(point)?.pairs ?? []), k], smooth: false });
-  for (const [point, joint] of joints) {
-    if (joint.pairs.length > 2) return fail('edit.offset-kind');
-    const beside = joint.pairs.map((k) => besideEnd(geometry, ends[k]!, point, distance.size));
-    joint.smooth = beside.length === 2 && distance2(beside[0]!.at, beside[1]!.at) < 1e-6 * Math.max(1, distance.size);
-    joint.to = builder.place(joint.smooth || beside.length === 1 ? beside[0]!.at : (crossing(beside) ?? beside[0]!.at));
+  const first: 1 | -1 = leftOf(geometry, chosen[0]!, towards) >= 0 ? 1 : -1;
+  const other: 1 | -1 = first === 1 ? -1 : 1;
+  const beside = new Beside(builder, distance.size);
+  for (const side of both ? [first, other] : [first]) {
+    const done = beside.run(chosen, sidesOf(geometry, chosen, side));
+    if (!done.ok) return done;
   }
-  const pairs: Offset['pairs'][number][] = [];
-  for (const { id, side, points } of ends) {
-    const entity = geometry.entities[id]!;
-    const flag = 'construction' in entity && entity.construction;
-    const [a, b] = points.map((point) => joints.get(point)!.to);
-    if (entity.kind === 'line') pairs.push({ from: id, to: builder.line(a!, b!, flag === true), side });
-    else if (entity.kind === 'arc' || entity.kind === 'circle') {
-      const radius = entity.radius - side * distance.size;
-      if (radius <= 1e-3) return fail('edit.offset-inside');
-      const to =
-        entity.kind === 'arc'
-          ? builder.arc(entity.centre, a!, b!, radius, flag === true)
-          : builder.circle(entity.centre, radius, flag === true);
-      pairs.push({ from: id, to, side });
-    }
-  }
-  const found: Joint[] = [...joints].map(([from, { to, pairs: at, smooth }]) => ({
-    from,
-    to,
-    pairs: at,
-    ...(smooth ? { smooth } : {}),
-  }));
-  builder.relate({ kind: 'offset', pairs, joints: found, value: distance.text });
+  if (both) for (const [one, other] of beside.looseEnds()) if (one && other) builder.line(one.to, other.to);
+  builder.relate({ kind: 'offset', pairs: beside.pairs, joints: beside.joints, value: distance.text });
   return ok(builder.edit);
 }
+
+/** The offset that has curves beside what some of these go on from, with those that go on there. */
+export function growingOffset(
+  relations: Relations,
+  geometry: Geometry,
+  chosen: readonly Id[],
+): { readonly id: Id; readonly relation: Offset } | undefined {
+  for (const [id, relation] of Object.entries(relations)) {
+    if (relation.kind !== 'offset') continue;
+    const has = new Set(relation.pairs.map(({ from }) => from));
+    const ends = new Set(relation.joints.filter(isLoose).map(({ from }) => from));
+    const goesOn = chosen.some((one) => !has.has(one) && geometry.ends(one).some((end) => ends.has(end)));
+    if (goesOn && chosen.every((one) => canOffset(geometry, one))) return { id, relation };
+  }
+  return undefined;
+}
+
+/**
+ * An offset that goes on beside chosen curves that go on from its ends, on the sides where it is. A line across its end
+ * moves on to the new one, with all that is built on it.
+ */
+export function grownOffset(
+  builder: EditBuilder,
+  { id, relation }: { readonly id: Id; readonly relation: Offset },
+  chosen: readonly Id[],
+): Result<SketchEdit> {
+  const { geometry } = builder;
+  const beside = new Beside(builder, offsetDistance(relation, geometry), relation);
+  const left = new Set(chosen.filter((one) => !relation.pairs.some(({ from }) => from === one)));
+  for (let grew = true; grew;) {
+    grew = false;
+    for (const ends of beside.looseEnds()) {
+      const at = ends[0]!.from;
+      const next = [...left].find((one) => geometry.ends(one).includes(at));
+      if (next === undefined) continue;
+      left.delete(next);
+      grew = true;
+      const after: Id[] = [];
+      for (const end of ends) {
+        const made = beside.goOn(end, next);
+        if (!made.ok) return made;
+        after.push(made.value);
+      }
+      if (ends.length === 2) lineAcross(builder, [ends[0]!.to, ends[1]!.to], after as [Id, Id]);
+    }
+  }
+  builder.replaceRelation(id, { ...relation, pairs: beside.pairs, joints: beside.joints });
+  return ok(builder.edit);
+}
+
+/** How far beside its curves an offset is, mm. */
+const offsetDistance = (relation: Offset, geometry: Geometry): number =>
+  Math.abs(relationKind('offset').dimension!.measure(relation, geometry));
+
+const isLoose = ({ pairs, cut }: Joint): boolean => pairs.length === 1 && !cut;
+
+/** A line between two places goes over to two others. */
+function lineAcross(builder: EditBuilder, from: readonly [Id, Id], to: readonly [Id, Id]): void {
+  for (const id of [...Object.keys(builder.geometry.entities), ...Object.keys(builder.entities)]) {
+    const line = builder.now(id);
+    if (line.kind !== 'line' || !from.includes(line.a) || !from.includes(line.b)) continue;
+    const [a, b] = line.a === from[0] ? to : [to[1], to[0]];
+    builder.replace(id, { ...line, a, b });
+  }
+}
+
+/** Curves beside others, as they are put together. */
+class Beside {
+  readonly pairs: Pair[];
+  readonly joints: Joint[];
+
+  constructor(
+    private readonly builder: EditBuilder,
+    private readonly size: number,
+    { pairs, joints }: Pick<Offset, 'pairs' | 'joints'> = { pairs: [], joints: [] },
+  ) {
+    this.pairs = [...pairs];
+    this.joints = [...joints];
+  }
+
+  /** One side of curves, each on its own. */
+  run(chosen: readonly Id[], sides: readonly (1 | -1)[]): Result<void> {
+    const { geometry } = this.builder;
+    const meeting = new Map<Id, number[]>();
+    const first = this.pairs.length;
+    chosen.forEach((id, k) => geometry.ends(id).forEach((end) => meeting.set(end, [...(meeting.get(end) ?? []), k])));
+    const joints = new Map<Id, Joint>();
+    for (const [from, at] of meeting) {
+      if (at.length > 2) return fail('edit.offset-kind');
+      const ends = at.map((k) => this.besideEnd(chosen[k]!, sides[k]!, from));
+      const to = this.builder.place(meetingPlace(ends, this.size));
+      joints.set(from, {
+        ...{ from, to, pairs: at.map((k) => first + k) },
+        ...(isSmooth(ends, this.size) ? { smooth: true } : {}),
+      });
+    }
+    for (const [k, from] of chosen.entries()) {
+      const made = this.curve(
+        from,
+        sides[k]!,
+        geometry.ends(from).map((end) => joints.get(end)!.to),
+      );
+      if (!made.ok) return made;
+    }
+    this.joints.push(...joints.values());
+    return ok(undefined);
+  }
+
+  /** The joints at loose ends, those of one end together. */
+  looseEnds(): Joint[][] {
+    const at = new Map<Id, Joint[]>();
+    for (const joint of this.joints) if (isLoose(joint)) at.set(joint.from, [...(at.get(joint.from) ?? []), joint]);
+    return [...at.values()];
+  }
+
+  /** Goes on from a loose end beside another curve. @returns where it ends now */
+  goOn(joint: Joint, next: Id): Result<Id> {
+    const { geometry } = this.builder;
+    const [k] = joint.pairs as [number];
+    const [before, n] = [this.pairs[k]!, this.pairs.length];
+    const side = sidesOf(geometry, [before.from, next], before.side)[1]!;
+    const ends = [this.besideEnd(before.from, before.side, joint.from), this.besideEnd(next, side, joint.from)];
+    const [x, y] = meetingPlace(ends, this.size);
+    this.builder.replace(joint.to, { kind: 'point', x, y });
+    const far = geometry.ends(next).find((end) => end !== joint.from)!;
+    const to = this.builder.place(this.besideEnd(next, side, far).at);
+    const made = this.curve(
+      next,
+      side,
+      geometry.ends(next).map((end) => (end === far ? to : joint.to)),
+    );
+    if (!made.ok) return made;
+    const corner = { ...joint, pairs: [k, n], ...(isSmooth(ends, this.size) ? { smooth: true } : {}) };
+    this.joints[this.joints.indexOf(joint)] = corner;
+    this.joints.push({ from: far, to, pairs: [n] });
+    return ok(to);
+  }
+
+  private curve(from: Id, side: 1 | -1, [a, b]: readonly Id[]): Result<void> {
+    const { builder } = this;
+    const entity = builder.geometry.entities[from]!;
+    if (entity.kind === 'line') this.pairs.push({ from, to: builder.line(a!, b!), side });
+    else if (entity.kind === 'arc' || entity.kind === 'circle') {
+      const radius = entity.radius - side * this.size;
+      if (radius <= 1e-3) return fail('edit.offset-inside');
+      const to =
+        entity.kind === 'arc' ? builder.arc(entity.centre, a!, b!, radius) : builder.circle(entity.centre, radius);
+      this.pairs.push({ from, to, side });
+    }
+    return ok(undefined);
+  }
+
+  /** The place square beside an end of a curve, and the direction of the curve there. */
+  private besideEnd(id: Id, side: 1 | -1, point: Id): BesideEnd {
+    const { geometry } = this.builder;
+    const [piece] = geometry.pieces(id);
+    const t = geometry.ends(id)[0] === point ? 0 : 1;
+    const heading = direction2(derivatives(piece!, t)[0]) ?? [1, 0];
+    return { at: add2(along(piece!, t), scale2(left2(heading), side * this.size)), heading };
+  }
+}
+
+interface BesideEnd {
+  readonly at: Vec2;
+  readonly heading: Vec2;
+}
+
+/** Do two pieces go on into each other beside their corner? */
+const isSmooth = (ends: readonly BesideEnd[], size: number): boolean =>
+  ends.length === 2 && distance2(ends[0]!.at, ends[1]!.at) < 1e-6 * Math.max(1, size);
+
+/** Where what runs beside one end, or beside both sides of a corner, meets. */
+const meetingPlace = (ends: readonly BesideEnd[], size: number): Vec2 =>
+  (ends.length === 2 && !isSmooth(ends, size) ? crossing(ends) : undefined) ?? ends[0]!.at;
 
 /** The side of each curve, by its own direction: the side of the first carried along the chain. */
 function sidesOf(geometry: Geometry, ids: readonly Id[], first: 1 | -1): (1 | -1)[] {
@@ -108,22 +264,9 @@ function sidesOf(geometry: Geometry, ids: readonly Id[], first: 1 | -1): (1 | -1
   return ids.map((id) => sides.get(id) ?? first);
 }
 
-/** The place square beside an end of a curve, and the direction of the curve there. */
-function besideEnd(
-  geometry: Geometry,
-  curve: { id: Id; side: 1 | -1; points: readonly Id[] },
-  point: Id,
-  distance: number,
-) {
-  const [piece] = geometry.pieces(curve.id);
-  const t = curve.points[0] === point ? 0 : 1;
-  const heading = direction2(derivatives(piece!, t)[0]) ?? [1, 0];
-  return { at: add2(along(piece!, t), scale2(left2(heading), curve.side * distance)), heading };
-}
-
 /** Where the two carriers beside a sharp corner meet, taken straight; the solver does the rest for arcs. */
-function crossing(beside: readonly { readonly at: Vec2; readonly heading: Vec2 }[]): Vec2 | undefined {
-  const [first, second] = beside as [(typeof beside)[number], (typeof beside)[number]];
+function crossing(beside: readonly BesideEnd[]): Vec2 | undefined {
+  const [first, second] = beside as [BesideEnd, BesideEnd];
   const across = cross2(first.heading, second.heading);
   if (Math.abs(across) < 1e-6) return undefined;
   const t = cross2(sub2(second.at, first.at), second.heading) / across;

@@ -1,40 +1,16 @@
 import fc from 'fast-check';
-import { fillet, FigureBuilder, polygon, solveSketch, split, trim, type Entities, type Relations } from '../index.ts';
+import { fillet, FigureBuilder, polygon, split, trim, type Entities, type Relations } from '../index.ts';
 import { distance2, type Vec2 } from '../../math/index.ts';
-import { valueScope } from '../../expressions/index.ts';
-import { readSizes } from '../../steps/index.ts';
 import { line, level, point } from '../test-scene.ts';
-import { chamfer, EditBuilder, extend, type SketchEdit } from './index.ts';
 import type { Result } from '../../result/index.ts';
+import { chamfer, extend, type EditBuilder, type SketchEdit } from './index.ts';
+import { newId, revised, solvedOf, type Drawn } from './test-edits.ts';
 
 // Relations that speak of a curve between its ends speak of the whole of it after something was cut off.
 
-let ids = 0;
-const newId = (prefix: string) => `${prefix}y${++ids}`;
-
-interface Drawn {
-  readonly entities: Entities;
-  readonly relations: Relations;
-}
-const solved = ({ entities, relations }: Drawn) =>
-  solveSketch(entities, relations, readSizes(relations, valueScope([], 'mm')).sizes);
-
-function edited(drawn: Drawn, edit: (builder: EditBuilder) => Result<SketchEdit>): Drawn {
-  const { geometry } = solved(drawn);
-  const made = edit(new EditBuilder({ geometry, relations: drawn.relations }, newId));
-  if (!made.ok) throw new Error(made.issue.code);
-  const { entities, relations, remove } = made.value;
-  const left = <T>(record: Readonly<Record<string, T>>) =>
-    Object.fromEntries(Object.entries(record).filter(([id]) => !remove.includes(id)));
-  return {
-    entities: left({ ...geometry.entities, ...entities }),
-    relations: left({ ...drawn.relations, ...relations }),
-  };
-}
-
 /** How far points lie from where they were. */
 function shifts(before: Drawn, after: Drawn): number[] {
-  const [old, now] = [solved(before).geometry, solved(after)];
+  const [old, now] = [solvedOf(before).geometry, solvedOf(after)];
   expect(now.clash).toEqual([]);
   expect(now.redundant).toEqual([]);
   return Object.keys(before.entities)
@@ -60,15 +36,15 @@ test('a corner of a polygon is rounded: its sides stay as long as they were, up 
       const size = { text: '1.5', size: 1.5 };
       const chosen = cut.map((k) => before.corners[k]!);
       const at = (b: EditBuilder) => (isRound ? fillet(b, chosen, size) : chamfer(b, chosen, size));
-      const after = edited(before, at);
-      expect(solved(after).freedoms).toBe(solved(before).freedoms);
+      const after = revised(before, at);
+      expect(solvedOf(after).freedoms).toBe(solvedOf(before).freedoms);
       expect(Math.max(...shifts(before, after))).toBeLessThan(1e-7);
       // one corner after the other comes to the same
       const one = chosen.reduce<Drawn>(
-        (drawn, corner) => edited(drawn, (b) => (isRound ? fillet(b, [corner], size) : chamfer(b, [corner], size))),
+        (drawn, corner) => revised(drawn, (b) => (isRound ? fillet(b, [corner], size) : chamfer(b, [corner], size))),
         before,
       );
-      expect(solved(one).freedoms).toBe(solved(before).freedoms);
+      expect(solvedOf(one).freedoms).toBe(solvedOf(before).freedoms);
       expect(Math.max(...shifts(before, one))).toBeLessThan(1e-7);
     }),
     { numRuns: 20 },
@@ -82,7 +58,7 @@ describe('of two lines that are equal one is cut', () => {
   };
   const relations: Relations = { q: { kind: 'equal', a: 'ab', b: 'cd' }, h: level('ab'), k: level('cd') };
   const before = { entities, relations };
-  const other = (drawn: Drawn) => solved(drawn).geometry.line('cd').b[0] - solved(drawn).geometry.line('cd').a[0];
+  const other = (drawn: Drawn) => solvedOf(drawn).geometry.line('cd').b[0] - solvedOf(drawn).geometry.line('cd').a[0];
 
   test.each<[string, (b: EditBuilder) => Result<SketchEdit>]>([
     ['at an end', (b) => trim(b, 'ab', [25, 0])],
@@ -90,7 +66,7 @@ describe('of two lines that are equal one is cut', () => {
     ['in two', (b) => split(b, 'ab', [12, 0])],
     ['longer', (b) => extend(b, 'ef', [20, 4])],
   ])('%s: the other stays as long, and follows the whole', (_, edit) => {
-    const after = edited(before, edit);
+    const after = revised(before, edit);
     expect(other(after)).toBeCloseTo(30, 9);
     expect(Math.max(...shifts(before, after))).toBeLessThan(1e-9);
   });
@@ -98,9 +74,9 @@ describe('of two lines that are equal one is cut', () => {
   test('what is made longer is as long as before for what speaks of it', () => {
     const equal: Relations = { q: { kind: 'equal', a: 'ef', b: 'cd' } };
     const short = { entities: { ...entities, c: point(15, 10), d: point(25, 10) }, relations: equal };
-    const after = edited(short, (b) => extend(b, 'ef', [20, 4]));
+    const after = revised(short, (b) => extend(b, 'ef', [20, 4]));
     expect(Math.max(...shifts(short, after))).toBeLessThan(1e-9);
-    const { a, b } = solved(after).geometry.line('ef');
+    const { a, b } = solvedOf(after).geometry.line('ef');
     expect(distance2(a, b)).toBeCloseTo(15, 9);
   });
 
@@ -112,9 +88,9 @@ describe('of two lines that are equal one is cut', () => {
       entities,
       relations: { f: { kind: 'fixed', entity: 'ab', at: [0, 0, 30, 0] }, u: { kind: 'vertical', a: 'ef' } },
     };
-    const after = edited(fixed, edit);
+    const after = revised(fixed, edit);
     expect(Math.max(...shifts(fixed, after))).toBeLessThan(1e-9);
-    const { geometry } = solved(after);
+    const { geometry } = solvedOf(after);
     const ends = Object.keys(after.entities)
       .filter((id) => after.entities[id]!.kind === 'line' && id !== 'cd' && id !== 'ef')
       .flatMap((id) => [geometry.line(id).a, geometry.line(id).b]);
@@ -126,9 +102,9 @@ describe('of two lines that are equal one is cut', () => {
       entities: { ...entities, m: point(15, 0) },
       relations: { n: { kind: 'midpoint', point: 'm', line: 'ab' } } as Relations,
     };
-    const after = edited(middle, (b) => trim(b, 'ab', [25, 0]));
+    const after = revised(middle, (b) => trim(b, 'ab', [25, 0]));
     expect(Math.max(...shifts(middle, after))).toBeLessThan(1e-9);
-    expect(solved(after).freedoms).toBe(solved(middle).freedoms);
+    expect(solvedOf(after).freedoms).toBe(solvedOf(middle).freedoms);
   });
 });
 
@@ -147,8 +123,8 @@ test('the length of an arc is told of the whole of it', () => {
     } as Entities,
     relations: { l: { kind: 'arc-length', arc: 'k', value: '30' } } as Relations,
   };
-  const after = edited(arc, (b) => trim(b, 'k', at(1.2)));
+  const after = revised(arc, (b) => trim(b, 'k', at(1.2)));
   expect(Math.max(...shifts(arc, after))).toBeLessThan(1e-7);
-  const [piece] = solved(after).geometry.pieces('k');
+  const [piece] = solvedOf(after).geometry.pieces('k');
   expect(piece).toMatchObject({ form: 'arc', sweep: expect.closeTo(0.9, 7) });
 });

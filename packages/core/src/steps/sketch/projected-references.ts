@@ -99,8 +99,9 @@ export function notYetBorrowed(seen: Entities, step: SketchStep, source: Referen
 }
 
 /** What is seen, as the entities that were made of it. */
-function onto(seen: Entities, { makes }: ProjectedReference, drawn: Entities, known: ReadonlySet<string>) {
+function onto(seen: Entities, loan: ProjectedReference, drawn: Entities, known: ReadonlySet<string>) {
   const entities: Record<Id, Entity> = {};
+  const makes = withCornersNow(seen, loan.makes, drawn);
   let [gone, changed] = [0, 0];
   for (const [key, id] of Object.entries(makes)) {
     const entity = seen[key];
@@ -111,6 +112,40 @@ function onto(seen: Entities, { makes }: ProjectedReference, drawn: Entities, kn
   const curves = Object.entries(seen).filter(([key, { kind }]) => kind !== 'point' && !known.has(key));
   const facts = { gone, changed, of: Object.keys(makes).length };
   return { entities, more: curves.length, ...(gone + changed > 0 ? { lost: issue('borrow.lost', facts) } : {}) };
+}
+
+/**
+ * What is borrowed, by the names that its corners have now: a curve that is there goes on standing on its ends, whatever
+ * they came to be called. Where one corner became two, neither is it.
+ */
+function withCornersNow(
+  seen: Entities,
+  makes: ProjectedReference['makes'],
+  drawn: Entities,
+): ProjectedReference['makes'] {
+  const keyOf = new Map(Object.entries(makes).map(([key, id]) => [id, key]));
+  const stands = new Map<string, Set<string>>();
+  for (const [key, id] of Object.entries(makes)) {
+    const [entity, before] = [seen[key], drawn[id]];
+    if (!entity || entity.kind !== before?.kind) continue;
+    const now = entityKind(entity.kind).uses(entity);
+    const then = entityKind(before.kind)
+      .uses(before)
+      .map((point) => keyOf.get(point));
+    // an end that kept its name tells whether it runs the other way now
+    const isTurned = now.length === 2 && (now[0] === then[1] || now[1] === then[0]);
+    now.forEach((name, k) => {
+      const old = then[isTurned ? 1 - k : k];
+      if (old === undefined) return;
+      stands.set(old, (stands.get(old) ?? new Set()).add(name));
+    });
+  }
+  const nameNow = (key: string): string => {
+    const [name, ...others] = stands.get(key) ?? [];
+    const isOnlyIts = [...stands].every(([other, names]) => other === key || !names.has(name!));
+    return name !== undefined && others.length === 0 && isOnlyIts && !seen[key] ? name : key;
+  };
+  return Object.fromEntries(Object.entries(makes).map(([key, id]) => [nameNow(key), id]));
 }
 
 const standsOn = (entity: Entity, makes: ProjectedReference['makes']): boolean =>

@@ -70,13 +70,13 @@ export const angle: RelationKind<Angle> = {
     toText: angleAt,
     period: 2 * Math.PI,
     measure: (relation, geometry) => turnOf(relation, geometry),
-    places(relation, geometry, { gap }) {
-      const { corner, from, sweep } = sectorOf(relation, geometry);
+    places(relation, geometry, { gap, amount }) {
+      const { corner, from, sweep } = sectorOf(relation, geometry, amount);
       const radii = [2.2, 3.4, 4.6, 5.8, 1.4].map((times) => times * gap);
       return arcPlaces(corner, radii, from + sweep / 2, gap);
     },
-    annotate(relation, geometry, { gap }, at) {
-      const { corner, from, sweep, axis } = sectorOf(relation, geometry);
+    annotate(relation, geometry, { gap, amount }, at) {
+      const { corner, from, sweep, axis } = sectorOf(relation, geometry, amount);
       const radius = Math.max(distance2(at, corner) - gap * 0.7, gap);
       const drawn = arcAnnotation(corner, radius, from, sweep, gap);
       // where the axis is elsewhere a line along it is drawn from the corner
@@ -91,12 +91,14 @@ export const angle: RelationKind<Angle> = {
 /**
  * The sector as drawn: its corner, where it begins, and how far it turns. Where an axis of the sketch meets the line
  * somewhere else, the corner is where the line begins, and `axis` is the direction in which it is drawn through that.
+ * @param amount what it is told to be, rad: a negative one turns against its sense
  */
-function sectorOf(relation: Angle, geometry: Geometry) {
+function sectorOf(relation: Angle, geometry: Geometry, amount = 0) {
   const { a, b, alongA, alongB, sense } = relation;
   const meet = cornerOf(geometry, a, b);
   const u = scale2(vectorOf(geometry, a), alongA);
-  const [from, sweep] = [Math.atan2(u[1], u[0]), sense * turnOf(relation, geometry)];
+  const turn = turnOf(relation, geometry);
+  const [from, sweep] = [Math.atan2(u[1], u[0]), sense * (amount < 0 ? turn - 2 * Math.PI : turn)];
   const [line, along, axis] = isBuiltIn(a) ? ([b, alongB, from] as const) : ([a, alongA, from + sweep] as const);
   const [start, end] = ends(geometry, line);
   if ((isBuiltIn(a) || isBuiltIn(b)) && meet && !isBetween(meet, start, end))
