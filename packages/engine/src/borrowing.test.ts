@@ -1,126 +1,29 @@
 import {
-  borrowingOf,
   EditBuilder,
-  FigureBuilder,
   offsetOf,
   fingerprintOfEdge,
   renewal,
-  ORIGIN,
-  fingerprintOfFace,
-  projected,
-  ProjectScript,
-  rectangle,
-  type Action,
-  type Borrowing,
   type Entities,
   type SketchStep,
   type Id,
-  type Project,
   type Reference,
   type Step,
-  type Thing,
   perform,
 } from '@helb/core';
 import type { OpenCascadeKernel } from '@helb/kernel';
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine, inspect, type PartModel } from './index.ts';
+import { changed, MESH, Plate } from './test-plate.ts';
 
 let kernel: OpenCascadeKernel;
 beforeAll(async () => (kernel = await startKernelInNode()));
-
-const MESH = { deflection: 0.5, angle: 0.5 };
-
-/** A part whose plate is `wide` x 30 x `thick` with a bore of `bore` at (15, 15). */
-class Plate {
-  readonly script = new ProjectScript('Plate');
-  readonly part: Id;
-  readonly ids: Record<string, Id> = {};
-  private readonly engine = new Engine(kernel);
-
-  constructor() {
-    const { script } = this;
-    for (const [name, expression] of Object.entries({ wide: '40 mm', thick: '6 mm', bore: '8 mm' }))
-      script.do('value.add', { id: script.newId('v'), name, expression });
-    this.part = script.newId('part');
-    script.do('part.add', { id: this.part, name: 'Plate' });
-    const builder = new FigureBuilder(script.newId);
-    const corners = rectangle(builder, [0, 0], [40, 30]);
-    const centre = builder.place([15, 15]);
-    const bore = builder.circle(centre, 4);
-    const size = (a: Id, b: Id, direction: 'horizontal' | 'vertical', value: string) =>
-      builder.relate({ kind: 'distance', a, b, direction, sense: 1, value });
-    builder.relate({ kind: 'coincident', a: corners[0], b: ORIGIN });
-    size(corners[0], corners[1], 'horizontal', 'wide');
-    size(corners[1], corners[2], 'vertical', '30 mm');
-    size(ORIGIN, centre, 'horizontal', '15 mm');
-    size(ORIGIN, centre, 'vertical', '15 mm');
-    builder.relate({ kind: 'diameter', circle: bore, value: 'bore' });
-    Object.assign(this.ids, { bore, centre });
-    this.add('sketch', { kind: 'sketch', name: 'Outline', plane: 'top', ...builder.figure });
-    this.extrude('plate', 'sketch', 'thick', 'new');
-  }
-
-  add(key: string, step: Step): void {
-    this.ids[key] = this.script.newId('s');
-    this.script.do('step.add', { part: this.part, id: this.ids[key], step });
-  }
-
-  extrude(key: string, sketch: string, distance: string, result: 'new' | 'add' | 'cut'): void {
-    const where = { sketch: this.ids[sketch]!, areas: 'outline', distance, ways: 'forwards', result } as const;
-    this.add(key, { kind: 'extrude', name: key, ...where });
-  }
-
-  async model(project: Project = this.script.project): Promise<PartModel> {
-    return (await this.engine.build(project, { mesh: MESH })).parts[0]!;
-  }
-
-  /** A face of the part as it is now. */
-  async face(name: string): Promise<{ reference: Reference; thing: Thing }> {
-    const { topology } = (await this.model()).bodies[0]!;
-    const face = topology!.faces.find((other) => other.name === name)!;
-    const thing: Thing = { to: 'face', face, body: 0, topology: topology! };
-    return { reference: { to: 'face', name, print: fingerprintOfFace(face) }, thing };
-  }
-
-  /** Borrows a face into a sketch, as the page does it. */
-  async borrow(sketch: string, name: string, how: Borrowing = 'shape'): Promise<void> {
-    const { reference, thing } = await this.face(name);
-    const step = this.ids[sketch]!;
-    const model = await this.model();
-    const { frame } = model.sketches.get(step)!;
-    const crossings = model.bodies.length > 0 ? kernel.crossing(Number(model.bodies[0]!.key.split(' ')[0]), frame) : [];
-    const seen = projected(thing, how, frame, () => crossings);
-    if (!seen.ok) throw new Error(seen.issue.code);
-    const { newId } = this.script;
-    const borrowed = borrowingOf(seen.value, reference, how, { loans: {}, construction: false, newId });
-    this.script.do('sketch.borrow', { part: this.part, step, id: newId('o'), ...borrowed });
-  }
-
-  set(name: string, expression: string): Project {
-    return changed(this.script.project, {
-      command: 'value.set',
-      input: { id: this.valueNamed(name), expression },
-    });
-  }
-
-  private valueNamed(name: string): Id {
-    const { values } = this.script.project;
-    return Object.keys(values).find((id) => values[id]!.name === name)!;
-  }
-}
-
-function changed(project: Project, ...actions: Action[]): Project {
-  const result = perform(project, actions);
-  if (!result.ok) throw new Error(JSON.stringify(result.issue));
-  return result.value.project;
-}
 
 const volume = ({ bodies }: PartModel) => bodies.reduce((sum, body) => sum + body.measures.volume_mm3, 0);
 const disc = (d: number) => (Math.PI * d * d) / 4;
 
 describe('a sketch on a face that borrows its outline', () => {
   async function raised(): Promise<Plate> {
-    const plate = new Plate();
+    const plate = new Plate(kernel);
     const { reference } = await plate.face(`${plate.ids['plate']}/end`);
     plate.add('rim', { kind: 'sketch', name: 'Rim', plane: reference, entities: {}, relations: {} });
     await plate.borrow('rim', `${plate.ids['plate']}/end`);
@@ -185,47 +88,6 @@ describe('a sketch on a face that borrows its outline', () => {
     expect(inspect(more, { parts: [model], values: [] }).findings.map(({ message }) => message)).toContain(
       'A borrowed outline has one curve more than was borrowed.',
     );
-  });
-
-  test('an edge goes on being borrowed, whatever its ends came to be called', async () => {
-    const plate = new Plate();
-    const { reference, thing } = await plate.face(`${plate.ids['plate']}/end`);
-    plate.add('rim', { kind: 'sketch', name: 'Rim', plane: reference, entities: {}, relations: {} });
-    const model = await plate.model();
-    const { frame } = model.sketches.get(plate.ids['rim']!)!;
-    const { topology } = thing as Extract<Thing, { to: 'face' }>;
-    const edge = topology.edges.find(({ middle }) => middle[1] === 0 && middle[2] === 6)!;
-    const seen = projected({ to: 'edge', edge, body: 0 } as Thing, 'shape', frame, () => []);
-    if (!seen.ok) throw new Error(seen.issue.code);
-    const source: Reference = { to: 'edge', name: edge.name, print: fingerprintOfEdge(edge) };
-    const { newId } = plate.script;
-    const borrowed = borrowingOf(seen.value, source, 'shape', { loans: {}, construction: false, newId });
-    plate.script.do('sketch.borrow', { part: plate.part, step: plate.ids['rim']!, id: newId('o'), ...borrowed });
-    // its neighbours are drawn anew, and one of them leans
-    const sketch = plate.script.project.parts[plate.part]!.steps[plate.ids['sketch']!] as SketchStep;
-    const uprights = Object.entries(sketch.relations).flatMap(([id, relation]) =>
-      relation.kind === 'vertical' ? [[id, relation.a] as const] : [],
-    );
-    const after = changed(plate.script.project, {
-      command: 'sketch.revise',
-      input: {
-        ...{ part: plate.part, step: plate.ids['sketch']!, what: 'redraw' },
-        entities: Object.fromEntries(uprights.map(([, line]) => [newId('l'), sketch.entities[line]!])),
-        relations: {},
-        remove: uprights.flat(),
-      },
-    });
-    const { sketches, bodies } = await plate.model(after);
-    const { sources } = sketches.get(plate.ids['rim']!)!;
-    expect(sources.lost).toEqual({});
-    const [line] = Object.values(sources.borrowed).filter(({ kind }) => kind === 'line');
-    const ends = (line as { a: Id; b: Id }) && [(line as { a: Id }).a, (line as { b: Id }).b];
-    expect(ends.map((id) => sources.borrowed[id])).toEqual([
-      expect.objectContaining({ kind: 'point' }),
-      expect.objectContaining({ kind: 'point' }),
-    ]);
-    // the corners are other ones by name
-    expect(bodies[0]!.topology!.edges.find(({ name }) => name === edge.name)!.ends).not.toEqual(edge.ends);
   });
 
   test('an outline that got rounded corners is taken as it is now, and what lies beside it follows', async () => {
@@ -342,7 +204,7 @@ describe('a sketch on a face that borrows its outline', () => {
 
 describe('planes that follow', () => {
   test('a datum plane over a face, a sketch on it, and the crossing of a bore', async () => {
-    const plate = new Plate();
+    const plate = new Plate(kernel);
     const { reference } = await plate.face(`${plate.ids['plate']}/end`);
     plate.add('above', { kind: 'datum-plane', name: 'Above', how: 'offset', on: [reference], by: 'thick' });
     const on: Reference = { to: 'datum', step: plate.ids['above']! };
@@ -361,7 +223,7 @@ describe('planes that follow', () => {
   });
 
   test('where the plane crosses a bore are two lines as far apart as it is wide, whatever its size', async () => {
-    const plate = new Plate();
+    const plate = new Plate(kernel);
     const side = await plate.face(`${plate.ids['plate']}/side/${plate.ids['bore']}`);
     plate.add('mid', { kind: 'datum-plane', name: 'Mid', how: 'parallel', on: [{ to: 'origin', name: 'front' }] });
     const { project } = plate.script;
@@ -397,7 +259,7 @@ describe('planes that follow', () => {
   });
 
   test('sketch curves are borrowed from other sketches, and follow them', async () => {
-    const plate = new Plate();
+    const plate = new Plate(kernel);
     const { part, script, ids } = plate;
     script.do('step.add', {
       part,

@@ -14,6 +14,7 @@ import {
   transformFrame,
   ok,
   planeOf,
+  planeReference,
   projected,
   scale3,
   stepKind,
@@ -139,11 +140,12 @@ export class BuildContext implements BuiltWorld {
 
   /** The references of a step that are not found by their names. */
   unsure(step: Step): UnsureReference[] {
+    const ground = step.kind === 'sketch' ? planeReference(step.plane) : undefined;
     return (stepKind(step.kind).references?.(step) ?? []).flatMap((place): UnsureReference[] => {
       const match = locate(place.reference, place.accepts, this);
       const { path, label, reference } = place;
       if (!match.ok)
-        return [{ path, label, reference, fate: 'gone', offers: candidates(reference, place.accepts, this) }];
+        return [{ path, label, reference, fate: 'gone', offers: candidates(reference, place.accepts, this, ground) }];
       const { fate, now } = match.value;
       return fate === 'exact' ? [] : [{ path, label, reference, fate, offers: [now] }];
     });

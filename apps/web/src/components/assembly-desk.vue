@@ -220,7 +220,7 @@ function press(found: Interference) {
               v-for="row in billOfMaterials"
               :key="row.part"
               class="border-rule border-t align-baseline"
-              :title="row.size_mm ? `${row.size_mm.map((c) => formatAmount(c, 1)).join(' × ')} mm` : ''"
+              :title="row.size_mm ? units.sizes(row.size_mm) : ''"
               @mouseenter="
                 assemblyStore.lit = assemblyStore
                   .assembled!.members.filter(({ part }) => part === row.part)

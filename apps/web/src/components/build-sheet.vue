@@ -4,8 +4,7 @@ import {
   isSketch,
   explain,
   lastSeenWords,
-  printWords,
-  referenceWords,
+  offerWords,
   stepKind,
   type Action,
   type Id,
@@ -56,13 +55,6 @@ function sketchState(step: Step, sketch: { state: string; freedoms: number } | u
   if (!sketch) return '';
   return sketch.state === 'loose' ? `${sketch.freedoms} loose` : sketch.state;
 }
-
-const wordsOf = (reference: Reference) => referenceWords(reference, bench.nameOf);
-/** Several offers may be called alike: what they look like tells them apart. */
-const offerWords = (offer: Reference): string => {
-  const look = 'print' in offer && offer.print ? printWords(offer.print) : '';
-  return look ? `${wordsOf(offer)}, ${look}` : wordsOf(offer);
-};
 
 const unsureWords = ({ label, fate, offers, reference }: UnsureReference): string =>
   `${label}: ${lastSeenWords(reference, bench.nameOf)} ${
@@ -210,12 +202,12 @@ const lit = computed(
         <button
           v-for="(offer, n) in unsure.offers"
           :key="n"
-          class="word-link mr-2"
+          class="word-link mr-2 text-left"
           @pointerenter="bench.pointedAt = offer"
           @pointerleave="bench.pointedAt = undefined"
           @click="repoint(row.id, unsure.path, offer)"
         >
-          {{ unsure.fate === 'gone' ? `take ${offerWords(offer)}` : 'that is right' }}
+          {{ unsure.fate === 'gone' ? `take ${offerWords(unsure.offers, bench.nameOf)[n]}` : 'that is right' }}
         </button>
         <button v-if="!isSketch(row.step)" class="word-link" @click="bench.editStep(row.id, unsure.path.join('.'))">
           choose

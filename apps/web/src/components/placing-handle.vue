@@ -4,6 +4,7 @@ import { transformPoint, IDENTITY, type RigidTransform, type Vec2, type Vec3 } f
 import { gripName, gripsAt, placeOver, take, type Grip } from '../view/handle.ts';
 import type { Screen } from '../view/nearness.ts';
 import { AXIS_COLOURS } from '../view/axis-colours.ts';
+import { useUnits } from '../stores/units.ts';
 
 /** By which something that is placed is shifted and turned: arrows and arcs over the view. */
 const props = defineProps<{ at: Vec3; screen: Screen }>();
@@ -18,6 +19,7 @@ interface Drag {
   readonly start: Vec3;
 }
 const drag = shallowRef<Drag>();
+const { unit } = useUnits();
 
 const COLOURS = Object.values(AXIS_COLOURS);
 /** Shifted it goes along; turned it stays. */
@@ -40,7 +42,13 @@ const middle = computed(() => props.screen.toScreen(at.value));
 function press(grip: Grip, event: PointerEvent) {
   (event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
   const pointer = placeOver(event);
-  drag.value = { grip, follow: take(grip, props.at, props.screen, pointer), told: undefined, pointer, start: props.at };
+  drag.value = {
+    grip,
+    follow: take(grip, props.at, props.screen, pointer, unit.value),
+    told: undefined,
+    pointer,
+    start: props.at,
+  };
 }
 function move(event: PointerEvent) {
   if (!drag.value) return;

@@ -10,13 +10,12 @@ import {
   isMendable,
   isSized,
   motionSentence,
-  referenceWords,
+  offerWords,
   relationKind,
   relationSentence,
   type Flaw,
   type Id,
   type FreeMotion,
-  type Reference,
   type Relation,
 } from '@helb/core';
 import { adviceOn } from '../editor/advice.ts';
@@ -125,14 +124,15 @@ const alsoGone = computed(() => {
   ];
 });
 
-const flaws = computed(() => advice.value.flaws().map((flaw) => ({ flaw, ...flawWords(flaw, nameOf.value) })));
+const flaws = computed(() =>
+  advice.value.flaws().map((flaw) => ({ flaw, ...flawWords(flaw, nameOf.value, state.value.unit) })),
+);
 const drop = (id: Id) => editor.value.erase([id]);
 const mend = (flaw: Flaw) => advice.value.mend(flaw);
 const point = (ids: readonly Id[]) => editor.value.select(ids, false);
 const hold = (cure: Relation) => advice.value.add(cure);
 
 // what is borrowed, with what became of its sources
-const wordsOf = (reference: Reference) => referenceWords(reference, bench.nameOf);
 const loans = computed(() => {
   const { sources } = state.value.solved;
   const unsure = new Map(
@@ -140,19 +140,24 @@ const loans = computed(() => {
       .find(({ id }) => id === state.value.step)
       ?.references?.map((reference) => [reference.path.join('.'), reference]),
   );
-  return Object.entries(state.value.sketch.loans ?? {}).map(([id, { source, how, makes }]) => {
+  const loaned = Object.entries(state.value.sketch.loans ?? {});
+  const called = offerWords(
+    loaned.map(([, { source }]) => source),
+    bench.nameOf,
+  );
+  return loaned.map(([id, { how, makes }], k) => {
     const path = ['loans', id, 'source'];
     const found = unsure.get(path.join('.'));
     const [lost, more] = [sources.lost[id], sources.more[id] ?? 0];
     return {
       id,
       path,
-      words: `${HOW_WORDS[how]}${wordsOf(source)}`,
+      words: `${HOW_WORDS[how]}${called[k]}`,
       entities: Object.values(makes),
       trouble: lost ? explain(lost) : '',
       more: more > 0 ? `It has ${more === 1 ? 'one curve' : `${more} curves`} more now: it is not all borrowed.` : '',
       hasNow: sources.now[id] !== undefined,
-      offers: found?.offers ?? [],
+      offers: offerWords(found?.offers ?? [], bench.nameOf).map((words, at) => ({ words, to: found!.offers[at]! })),
       recovered: found?.fate === 'recovered',
     };
   });
@@ -283,8 +288,8 @@ const lettering = computed(() => {
         <button class="word-link" @click="editor.loans.renew(loan.id)">take it as it is now</button>
       </p>
       <p v-for="(offer, k) in loan.offers" :key="k" class="text-sm">
-        <button class="word-link" @click="editor.loans.repoint(loan.path, offer)">
-          {{ loan.recovered ? 'that is right' : `take ${wordsOf(offer)} instead` }}
+        <button class="word-link text-left" @click="editor.loans.repoint(loan.path, offer.to)">
+          {{ loan.recovered ? 'that is right' : `take ${offer.words} instead` }}
         </button>
       </p>
     </div>

@@ -5,10 +5,10 @@ import {
   applying,
   explain,
   filledIn,
-  referenceWords,
+  offerWords,
   stepKind,
   type Action,
-  type Reference,
+  type PickField,
   type Result,
 } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
@@ -75,7 +75,8 @@ onMounted(() => {
 });
 onBeforeUnmount(() => (bench.desk = undefined));
 
-const words = (reference: Reference) => referenceWords(reference, bench.nameOf);
+/** What each pick of a line is called, no two alike. */
+const called = ({ picked }: PickField) => offerWords(picked, bench.nameOf);
 </script>
 
 <template>
@@ -116,7 +117,9 @@ const words = (reference: Reference) => referenceWords(reference, bench.nameOf);
           }}</span>
         </button>
         <p v-for="(reference, k) in line.picked" :key="k" class="flex justify-between gap-2 leading-5">
-          {{ words(reference) }}
+          <span :class="{ 'text-clash': model.isGone(draft.id, reference) }"
+            >{{ called(line)[k] }}{{ model.isGone(draft.id, reference) ? ' is gone' : '' }}</span
+          >
           <button
             class="word-link shrink-0 text-sm"
             @click="

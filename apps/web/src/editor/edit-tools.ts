@@ -6,6 +6,7 @@ import {
   EditBuilder,
   entityKind,
   extend,
+  formatQuantity,
   Geometry,
   grownOffset,
   growingOffset,
@@ -26,6 +27,7 @@ import {
   type Id,
   type Relations,
   type Result,
+  type Scope,
   type Similarity,
   type SketchEdit,
   type Vec2,
@@ -49,6 +51,7 @@ import {
 interface EditHost extends ToolHost {
   readonly selection: ReadonlySet<Id>;
   readonly relations: Relations;
+  readonly scope: Scope;
   select(ids: readonly Id[], add: boolean): void;
   hover(id: Id | undefined): void;
   /** One step back: the tool is put away. */
@@ -183,7 +186,7 @@ export class OffsetTool implements Tool {
       prompt: 'Offset distance',
       place: pointer.at,
       asks: LENGTH,
-      text: `${Math.max(0.1, Math.round(far * 10) / 10)} mm`,
+      text: formatQuantity({ amount: Math.max(0.1, far), dimension: LENGTH }, this.host.scope.unit, 1),
       take: (number) => beside(number, number.naming),
     });
   }
@@ -215,7 +218,9 @@ export class OffsetTool implements Tool {
       : offsetOf(builder, chain, pointer.at, { text: '', size }, isBoth);
     if (!made.ok) return;
     const after = new Geometry({ ...geometry.entities, ...made.value.entities });
-    const pieces = Object.keys(made.value.entities).flatMap((id) => after.pieces(id));
+    const changed = (id: Id) => Object.hasOwn(made.value.entities, id);
+    const shown = Object.keys(after.entities).filter((id) => changed(id) || after.ends(id).some(changed));
+    const pieces = shown.flatMap((id) => after.pieces(id));
     this.preview = { ...NO_PREVIEW, pieces };
   }
 }

@@ -40,6 +40,36 @@ describe('editing', () => {
     ]);
   });
 
+  test('an offset goes both ways round centre lines, and on where they go on; what comes of it is shown before', () => {
+    const d = desk();
+    d.draw('chain', [0, 0], [60, 0]);
+    const lines = () =>
+      Object.keys(d.editor.sketch.entities).filter((id) => d.editor.sketch.entities[id]!.kind === 'line');
+    d.editor.take('select');
+    d.editor.select(lines(), false);
+    toggleConstruction(d.editor);
+    d.editor.take('offset');
+    d.editor.key('b');
+    d.editor.pointer('move', { at: [30, 7], reach: 1, free: true, add: false });
+    expect(d.editor.tool.preview.pieces).toHaveLength(4);
+    d.click([30, 7]);
+    expect(d.editor.answer('7').ok).toBe(true);
+    const areas = () => d.editor.solved.regions.regions.map(({ area }) => Math.round(area));
+    expect(areas()).toEqual([60 * 14]);
+    // the centre line goes on at a right angle
+    d.draw('chain', [60, 0], [60, 50]);
+    d.editor.take('select');
+    d.editor.select(lines().slice(-1), false);
+    toggleConstruction(d.editor);
+    d.editor.take('offset');
+    expect(d.editor.tool.hint).toContain('goes on');
+    expect(d.editor.tool.sizes).toEqual([]);
+    d.click([67, 30]);
+    expect(d.editor.asking).toBeUndefined();
+    expect(areas()).toEqual([110 * 14]);
+    expect(Object.values(d.editor.sketch.relations).filter(({ kind }) => kind === 'offset')).toHaveLength(1);
+  });
+
   test('moving, turning and scaling by the pointer and a number', () => {
     const d = desk();
     d.draw('circle', [20, 20], [26, 20]);

@@ -25,6 +25,7 @@ function page(kept: Record<string, Step> = {}) {
       return refused ? fail('part.unknown', { id: 'p' }) : ok(undefined);
     },
     material: () => 'backwards' as const,
+    isGone: (_, reference) => 'name' in reference && reference.name.startsWith('gone'),
     newId: (prefix) => `${prefix}9`,
     told: (issue) => said.issues.push(issue),
   };
@@ -59,6 +60,24 @@ describe('a new step', () => {
     expect(making.snapshot.fields[0]!.picked).toEqual([edge('a'), edge('c')]);
     // more may follow: it is still asked
     expect(asked(making)).toBe('edges');
+  });
+
+  test('a word that asks for something else asks for it at once', () => {
+    const { making } = page();
+    const mirror = { kind: 'mirror', name: 'M', what: 'steps', steps: ['s1'], plane: [face('a')], copies: 'new' };
+    making.begin(mirror as unknown as Step);
+    making.ask('plane');
+    making.setField('what', 'bodies');
+    expect(asked(making)).toBe('bodies');
+    making.answer({ to: 'body', name: 'b' });
+    expect(making.snapshot.fields.map(({ picked }) => picked.length)).toEqual([1, 1]);
+  });
+
+  test('what is picked takes the place of what is gone, then it is added', () => {
+    const { making } = page();
+    making.begin({ ...fillet, edges: [edge('gone 1'), edge('a'), edge('gone 2')] } as Step);
+    for (const name of ['b', 'c', 'd']) making.answer(edge(name));
+    expect(making.snapshot.fields[0]!.picked).toEqual(['b', 'a', 'c', 'd'].map(edge));
   });
 
   test('a line for one is answered by one pick, then the next that lacks something is asked', () => {

@@ -46,6 +46,8 @@ export interface MakingPort {
   newId(prefix: string): Id;
   /** On which side of its sketch the material lies, its own left out; undefined where none is. */
   material(draft: StepInMaking): Side | undefined;
+  /** Is it gone from what the step is built on? */
+  isGone(step: Id, reference: Reference): boolean;
   /** What is missing still before it can be kept; undefined clears that. */
   told(issue: Issue | undefined): void;
 }
@@ -134,9 +136,11 @@ export class StepMaking extends Snapshots<MakingState> {
     // another way asks for other things: what comes first may still do
     const next = field === 'how' ? inWay(step, value) : this.withWay({ ...step, [field]: value }, field);
     const done = this.set({ ...this.draft!, step: next });
-    // another word may ask for something that was not asked before
-    const isLacking = this.snapshot.fields.some(({ picked, min }) => picked.length < min);
-    if (field === 'how' || (isLacking && !this.snapshot.asked)) this.askNext();
+    // another word may ask for something that was not asked before; who picks several goes on with that
+    const { fields, asked } = this.snapshot;
+    const isLacking = fields.some(({ picked, min }) => picked.length < min);
+    const isPicked = fields.some((line) => line.field.split('.')[0] === field);
+    if (field === 'how' || (isLacking && !(asked && isPicked))) this.askNext();
     return done;
   }
 
@@ -172,14 +176,20 @@ export class StepMaking extends Snapshots<MakingState> {
     this.ask((missing ?? open)?.field);
   }
 
-  /** Puts what was picked into the line that is asked, or takes it out again. */
+  /** Puts what was picked into the line that is asked, in the place of what is gone there, or takes it out again. */
   answer(reference: Reference): void {
     const line = this.snapshot.asked;
     if (!line) return;
-    const has = line.picked.filter((other) => !sameReference(other, reference));
-    const next = line.max === 1 ? [reference] : has.length < line.picked.length ? has : [...has, reference];
-    this.setPicks(line, next.slice(-line.max));
+    this.setPicks(line, this.answered(line, reference).slice(-line.max));
     if (line.max === 1) this.askNext();
+  }
+
+  private answered({ picked, max }: PickField, reference: Reference): readonly Reference[] {
+    if (max === 1) return [reference];
+    const has = picked.filter((other) => !sameReference(other, reference));
+    if (has.length < picked.length) return has;
+    const gone = picked.findIndex((other) => this.port.isGone(this.draft!.id, other));
+    return gone < 0 ? [...picked, reference] : picked.with(gone, reference);
   }
 
   setPicks(line: PickField, references: readonly Reference[]): void {

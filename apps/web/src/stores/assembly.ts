@@ -2,7 +2,10 @@ import { defineStore } from 'pinia';
 import { until, watchDebounced } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
-  formatAmount,
+  ANGLE,
+  formatQuantity,
+  LENGTH,
+  type LengthUnit,
   transformPoint,
   ORIGIN_DATUMS,
   type Box3,
@@ -258,7 +261,7 @@ export const useAssembly = defineStore('assembly', () => {
 
   /** What a coordinate is now, as it would be typed. */
   const reading = (key: CoordinateKey, digits?: number): string =>
-    typedAs(key, pose.value?.coordinates.get(key) ?? 0, digits);
+    typedAs(key, pose.value?.coordinates.get(key) ?? 0, store.project?.unit ?? 'mm', digits);
 
   /** Takes a member by the hand; each call of what comes back moves it towards a place in space. */
   function grab(member: string, at: Vec3): ((goal: Vec3) => void) | undefined {
@@ -382,8 +385,8 @@ const ITS_ORIGIN: Guide = {
 };
 
 /** A value of a coordinate, rad or mm, as it would be typed. */
-export const typedAs = (key: CoordinateKey, value: number, digits = 4): string =>
-  isAngle(key) ? `${formatAmount((value * 180) / Math.PI, digits)} deg` : `${formatAmount(value, digits)} mm`;
+export const typedAs = (key: CoordinateKey, value: number, unit: LengthUnit, digits = 4): string =>
+  formatQuantity({ amount: value, dimension: isAngle(key) ? ANGLE : LENGTH }, unit, digits);
 
 /** Are all bodies where another pose has them, to 1e-6 mm? */
 const isAt = (one: Pose, other: Pose): boolean =>

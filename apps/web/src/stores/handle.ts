@@ -88,7 +88,8 @@ export const useHandle = defineStore('handle', () => {
     if (!was.ok || !member) return;
     // a part may have been moved by the hand before; of a group only its numbers tell where it is
     const from = 'part' in placed.of ? memberPose(member, before) : was.value;
-    if (placements.set(id, replaced(placed, compose(from, by), was.value, DIGITS)).ok) assemblyStore.reset();
+    if (placements.set(id, replaced(placed, compose(from, by), was.value, placements.unit(), DIGITS)).ok)
+      assemblyStore.reset();
   }
 
   return { on, at, canHave, toggle, follow, letGo };

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef } from 'vue';
-import { explain, type Id, type Project } from '@helb/core';
+import { explain, sameReference, type Id, type Project, type Reference } from '@helb/core';
 import { EngineClient } from '../workers/engine-client.ts';
 import type { BuildReply, BuildRequest, FileReply, ShownSheet, AssemblyReply } from '../workers/protocol.ts';
 
@@ -68,6 +68,12 @@ export const useModel = defineStore('model', () => {
     }
   }
 
+  /** Is it gone from what a step is built on? */
+  const isGone = (step: Id, reference: Reference): boolean =>
+    built.value?.steps
+      .find(({ id }) => id === step)
+      ?.references?.some((one) => one.fate === 'gone' && sameReference(one.reference, reference)) ?? false;
+
   /** Forgets what was built; the worker stays warm for the next project. */
   function close(): void {
     built.value = undefined;
@@ -76,7 +82,7 @@ export const useModel = defineStore('model', () => {
   return {
     /** Every call of the engine, by its name: see the protocol. It may fail where the worker dies on it. */
     engine,
-    ...{ built, busy, progress, trouble, arrivals, findings, build, assemble, sheet, close },
+    ...{ built, busy, progress, trouble, arrivals, findings, build, assemble, sheet, isGone, close },
     stop: () => client.stop(),
     endDrawing: () => client.endDrawing(),
   };

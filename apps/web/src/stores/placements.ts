@@ -2,7 +2,11 @@ import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import {
   boxRound,
-  formatAmount,
+  ANGLE,
+  type Dimension,
+  formatQuantity,
+  LENGTH,
+  type LengthUnit,
   transformBox,
   type Action,
   type Id,
@@ -28,17 +32,28 @@ import { newId } from './ids.ts';
 import { useProject } from './project.ts';
 import { typedAs, useAssembly } from './assembly.ts';
 
-const inDegrees = (angle: number): number => (angle * 180) / Math.PI;
-
 /** The numbers of a placement typed anew where they have changed from where they were. */
-export const replaced = ({ at, turn }: Placement, is: RigidTransform, was: RigidTransform, digits = 6) => ({
-  at: retyped(at, originOf(is), originOf(was), 'mm', digits),
-  turn: retyped(turn, turnsOf(is).map(inDegrees), turnsOf(was).map(inDegrees), 'deg', digits),
-});
+export const replaced = (
+  { at, turn }: Placement,
+  is: RigidTransform,
+  was: RigidTransform,
+  unit: LengthUnit,
+  digits = 6,
+) => {
+  const typed = (dimension: Dimension) => (amount: number) => formatQuantity({ amount, dimension }, unit, digits);
+  return {
+    at: retyped(at, originOf(is), originOf(was), typed(LENGTH)),
+    turn: retyped(turn, turnsOf(is), turnsOf(was), typed(ANGLE)),
+  };
+};
 
-function retyped(typed: Triple, is: readonly number[], was: readonly number[], unit: string, digits: number): Triple {
-  const text = (axis: keyof Triple, k: number) =>
-    Math.abs(is[k]! - was[k]!) < 1e-6 ? typed[axis] : `${formatAmount(is[k]!, digits)} ${unit}`;
+function retyped(
+  typed: Triple,
+  is: readonly number[],
+  was: readonly number[],
+  words: (amount: number) => string,
+): Triple {
+  const text = (axis: keyof Triple, k: number) => (Math.abs(is[k]! - was[k]!) < 1e-6 ? typed[axis] : words(is[k]!));
   const next = triple(text('x', 0), text('y', 1), text('z', 2));
   return (Object.keys(typed) as (keyof Triple)[]).every((axis) => next[axis] === typed[axis]) ? typed : next;
 }
@@ -93,6 +108,13 @@ export const usePlacements = defineStore('placements', () => {
     return `${base} ${k}`;
   }
 
+  const unit = (): LengthUnit => store.project?.unit ?? 'mm';
+  /** A place along x, in whole millimetres or quarters of an inch. */
+  const besides = (mm: number): string => {
+    const step = unit() === 'in' ? 25.4 / 4 : 1;
+    return formatQuantity({ amount: Math.ceil(mm / step - 1e-9) * step, dimension: LENGTH }, unit());
+  };
+
   /** The gesture that places a part beside everything else. */
   function placing(of: Placement['of'], name: string): Action {
     const boxOf = (part: Id) => assemblyStore.built?.parts[part]?.totals.box_mm ?? undefined;
@@ -106,10 +128,10 @@ export const usePlacements = defineStore('placements', () => {
     const own = 'part' in of ? boxOf(of.part) : undefined;
     const first = records.value.length === 0;
     const placed = placementOf(freeName(name), of, first);
-    const x = box ? `${formatAmount(Math.ceil(box.high[0] - (own?.low[0] ?? 0) + BESIDE), 0)} mm` : '0 mm';
+    const x = box ? besides(box.high[0] - (own?.low[0] ?? 0) + BESIDE) : besides(0);
     return {
       command: 'placement.add',
-      input: { id: newId('p'), record: { ...placed, at: { ...placed.at, x: first ? '0 mm' : x } } },
+      input: { id: newId('p'), record: { ...placed, at: { ...placed.at, x: first ? besides(0) : x } } },
     };
   }
 
@@ -179,7 +201,7 @@ export const usePlacements = defineStore('placements', () => {
       const placed = assembly.placements[id];
       if (!member || !placed) return [];
       const [is, was] = [memberPose(member, now), all.mechanism.bodies[member.body]!.pose];
-      const fields = replaced(placed, is, was);
+      const fields = replaced(placed, is, was, unit());
       const stays = fields.at === placed.at && fields.turn === placed.turn;
       return stays ? [] : [{ command: 'placement.set', input: { id, fields } }];
     });
@@ -194,7 +216,7 @@ export const usePlacements = defineStore('placements', () => {
       const found = measured({ ...all.mechanism, joints: [next] }, now.poses, now.coordinates);
       const texts = given.map((coordinate) => {
         const key = coordinateKey(joint.id, coordinate);
-        return [coordinate, typedAs(key, found.get(key) ?? 0)] as const;
+        return [coordinate, typedAs(key, found.get(key) ?? 0, unit())] as const;
       });
       return [{ command: 'joint.set', input: { id: joint.id, fields: { rest: Object.fromEntries(texts) } } }];
     });
@@ -224,6 +246,7 @@ export const usePlacements = defineStore('placements', () => {
     place,
     placeOpposite,
     set,
+    unit,
     remove,
     gather,
     dissolve,

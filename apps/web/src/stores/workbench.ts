@@ -83,6 +83,7 @@ export const useWorkbench = defineStore('bench', () => {
       const bodies = view.value?.bodies() ?? [];
       return isSketch(drawn) ? materialBeside(drawn, model.built?.sketches[sketch]?.frame, bodies, id) : undefined;
     },
+    isGone: (step, reference) => model.isGone(step, reference),
     told: (issue) => (store.message = issue ? explain(issue) : ''),
   });
   const makingNow = useSnapshot(() => making);

@@ -1,4 +1,14 @@
-import { formatAmount, translation, rotation, type RigidTransform, type Vec2, type Vec3 } from '@helb/core';
+import {
+  formatAmount,
+  formatQuantity,
+  LENGTH,
+  translation,
+  rotation,
+  type LengthUnit,
+  type RigidTransform,
+  type Vec2,
+  type Vec3,
+} from '@helb/core';
 
 // A handle by which something is shifted along the axes of space and turned about them: three arrows and three arcs.
 
@@ -21,6 +31,8 @@ const ARC = 60;
 const LEAST = 14;
 /** Shifts go by whole millimetres and turns by five degrees; fine ones by tenths and single degrees. */
 const STEPS = { shift: { coarse: 1, fine: 0.1 }, turn: { coarse: 5, fine: 1 } };
+/** In inches they go by sixteenths, and by sixty-fourths. */
+const INCHES = { coarse: 25.4 / 16, fine: 25.4 / 64 };
 
 const AXES = ['x', 'y', 'z'] as const;
 const unit = (axis: number, by = 1): Vec3 => [0, 1, 2].map((k) => (k === axis ? by : 0)) as unknown as Vec3;
@@ -88,6 +100,7 @@ export function take(
   at: Vec3,
   view: HandleView,
   start: Vec2,
+  unitOfLength: LengthUnit = 'mm',
 ): (to: Vec2, fine: boolean) => { readonly by: RigidTransform; readonly words: string } {
   const measure = (sort === 'shift' ? alongAxis : aboutAxis)(at, axis, view) ?? (() => 0);
   let [before, gone] = [measure(start), 0];
@@ -97,9 +110,13 @@ export function take(
     const turned = now - before - 2 * Math.PI * Math.round((now - before) / (2 * Math.PI));
     gone += sort === 'shift' ? now - before : turned;
     before = now;
-    const step = STEPS[sort][fine ? 'fine' : 'coarse'];
+    const steps = sort === 'shift' && unitOfLength === 'in' ? INCHES : STEPS[sort];
+    const step = steps[fine ? 'fine' : 'coarse'];
     const amount = Math.round((sort === 'shift' ? gone : (gone * 180) / Math.PI) / step) * step;
-    if (sort === 'shift') return { by: translation(unit(axis, amount)), words: `${AXES[axis]} ${signed(amount)} mm` };
+    if (sort === 'shift') {
+      const far = formatQuantity({ amount, dimension: LENGTH }, unitOfLength, 1);
+      return { by: translation(unit(axis, amount)), words: `${AXES[axis]} ${amount > 0 ? '+' : ''}${far}` };
+    }
     return {
       by: rotation(at, unit(axis), (amount * Math.PI) / 180),
       words: `about ${AXES[axis]} ${signed(amount)} deg`,

@@ -11,6 +11,7 @@ export {
   curveWords,
   referencesWords,
   lastSeenWords,
+  offerWords,
   printWords,
   referenceWords,
   ruleWords,

@@ -1,4 +1,4 @@
-import { isCalled, kinOfName } from '../naming/index.ts';
+import { facesOfName, isCalled, kinOfName } from '../naming/index.ts';
 import { distance3, dot3, type RigidTransform } from '../math/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
@@ -157,8 +157,11 @@ interface Item {
   readonly thing: Thing;
 }
 
-/** Likely replacements for a reference that is gone, the likeliest first. */
-export function candidates(reference: Reference, accepts: Accepts, world: World): Reference[] {
+/**
+ * Likely replacements for a reference that is gone, the likeliest first.
+ * @param ground what bounds this face comes before all else: a sketch is drawn on it
+ */
+export function candidates(reference: Reference, accepts: Accepts, world: World, ground?: Reference): Reference[] {
   if (reference.to === 'other') {
     const other = otherOf(reference, world);
     if (!other.ok || !isOfBody(reference.on)) return [];
@@ -169,7 +172,11 @@ export function candidates(reference: Reference, accepts: Accepts, world: World)
       .map((item) => otherAs(reference, named((reference.on as BodyReference).to, item), item.thing));
   }
   if (!isOfBody(reference)) return [];
-  return ranked(reference, world.bodies)
+  const isNear = ({ item, cost }: Ranked) => cost < FAR || kinOfName(item.name) === kinOfName(reference.name);
+  const bounds = ({ item }: Ranked) =>
+    ground?.to === 'face' && facesOfName(item.name).some((face) => face === ground.name);
+  const all = ranked(reference, world.bodies, Infinity);
+  return [...all.filter(bounds), ...all.filter((one) => isNear(one) && !bounds(one))]
     .filter(({ item }) => suits(item.thing, accepts))
     .slice(0, MOST_OFFERED)
     .map(({ item }) => named(reference.to, item));
@@ -189,13 +196,13 @@ interface Ranked {
  * What could be meant, by likeness. The same but for the discriminator of a split is sure where it is the only one or the
  * nearest by far; anything else only where it lies in the same place with the same size.
  */
-function ranked(reference: BodyReference, bodies: readonly Topology[]): Ranked[] {
+function ranked(reference: BodyReference, bodies: readonly Topology[], far = FAR): Ranked[] {
   const wanted = kinOfName(reference.name);
   const { print } = reference;
   const scored = allOf(reference.to, bodies)
     .map(({ name, thing }): Item => ({ name, thing, print: fingerprintOf(thing)! }))
     .map((item) => ({ item, kin: kinOfName(item.name) === wanted, cost: print ? unlikeness(print, item.print) : 1 }))
-    .filter(({ kin, cost }) => kin || cost < FAR)
+    .filter(({ kin, cost }) => kin || cost < far)
     .sort((a, b) => Number(b.kin) - Number(a.kin) || a.cost - b.cost);
   const kin = scored.filter((entry) => entry.kin);
   return scored.map(({ item, kin: related, cost }, k) => ({

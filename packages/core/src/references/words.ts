@@ -88,6 +88,17 @@ export function lastSeenWords(reference: Reference, nameOf: NameOf): string {
   return `${words} (${look.filter(Boolean).join(' ')})`;
 }
 
+/** Things that are offered instead of one that is gone, each called otherwise: by its look, and by its place where that is needed. */
+export function offerWords(offers: readonly Reference[], nameOf: NameOf): string[] {
+  const looks = offers.map((offer) => {
+    const look = 'print' in offer && offer.print ? printWords(offer.print) : '';
+    return [referenceWords(offer, nameOf), look].filter(Boolean).join(', ');
+  });
+  return offers.map((offer, k) =>
+    looks.indexOf(looks[k]!) === looks.lastIndexOf(looks[k]!) ? looks[k]! : lastSeenWords(offer, nameOf),
+  );
+}
+
 const PRINT_WORDS: Readonly<Record<string, readonly [word: string, square: boolean]>> = {
   line: ['straight', false],
   circle: ['round', false],

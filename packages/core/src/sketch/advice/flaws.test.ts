@@ -77,7 +77,7 @@ test.each<[string, Entities, string, string]>([
   const flaws = flawsOf(entities);
   const flaw = flaws.find((found) => found.kind === kind)!;
   expect(flaws.map((found) => found.kind)).toContain(kind);
-  expect(flawWords(flaw, (id) => (id.length === 1 ? 'point' : 'line')).wrong).toContain(words);
+  expect(flawWords(flaw, (id) => (id.length === 1 ? 'point' : 'line'), 'mm').wrong).toContain(words);
   expect(flawsOf(mended(entities)).filter((left) => left.kind === kind)).toEqual([]);
 });
 

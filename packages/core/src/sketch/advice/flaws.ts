@@ -1,6 +1,7 @@
 import { distance2, type Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
+import { formatQuantity, LENGTH, type LengthUnit } from '../../units/index.ts';
 import { EditBuilder, placeAt, trim, type SketchEdit } from '../editing/index.ts';
 import type { Geometry } from '../geometry.ts';
 import { halfAxis } from '../half-profile.ts';
@@ -191,21 +192,26 @@ const MENDS = {
   },
 } satisfies Record<string, Mend>;
 
-const mm = (size: number): string => (size < 0.01 ? size.toExponential(1) : `${Math.round(size * 100) / 100}`);
+const sizeWords = (size: number, unit: LengthUnit): string =>
+  size < 0.01 ? `${size.toExponential(1)} mm` : formatQuantity({ amount: size, dimension: LENGTH }, unit, 2);
 
 /** What is wrong, and what the offer does about it. */
-export function flawWords(flaw: Flaw, nameOf: (id: Id) => string): { readonly wrong: string; readonly offer: string } {
+export function flawWords(
+  flaw: Flaw,
+  nameOf: (id: Id) => string,
+  unit: LengthUnit,
+): { readonly wrong: string; readonly offer: string } {
   const [first, second] = flaw.ids.map(nameOf);
-  return WORDS[flaw.kind](first!, second ?? '', mm(flaw.size));
+  return WORDS[flaw.kind](first!, second ?? '', sizeWords(flaw.size, unit));
 }
 
 const WORDS: Readonly<
   Record<Flaw['kind'], (first: string, second: string, size: string) => { wrong: string; offer: string }>
 > = {
   open: (first) => ({ wrong: `${first} ends here and meets nothing`, offer: '' }),
-  gap: (first, second, size) => ({ wrong: `gap of ${size} mm between ${first} and ${second}`, offer: 'join' }),
-  short: (first, second, size) => ({ wrong: `${first} stops ${size} mm short of ${second}`, offer: 'reach it' }),
-  overrun: (first, _, size) => ({ wrong: `${first} runs ${size} mm too far`, offer: 'cut off' }),
+  gap: (first, second, size) => ({ wrong: `gap of ${size} between ${first} and ${second}`, offer: 'join' }),
+  short: (first, second, size) => ({ wrong: `${first} stops ${size} short of ${second}`, offer: 'reach it' }),
+  overrun: (first, _, size) => ({ wrong: `${first} runs ${size} too far`, offer: 'cut off' }),
   doubled: (first, second) => ({ wrong: `${first} and ${second} lie on each other`, offer: 'drop one' }),
-  overlap: (first, second, size) => ({ wrong: `${first} and ${second} share ${size} mm`, offer: 'shorten one' }),
+  overlap: (first, second, size) => ({ wrong: `${first} and ${second} share ${size}`, offer: 'shorten one' }),
 };

@@ -101,7 +101,7 @@ export function notYetBorrowed(seen: Entities, step: SketchStep, source: Referen
 /** What is seen, as the entities that were made of it. */
 function onto(seen: Entities, loan: ProjectedReference, drawn: Entities, known: ReadonlySet<string>) {
   const entities: Record<Id, Entity> = {};
-  const makes = withCornersNow(seen, loan.makes, drawn);
+  const makes = withCornersNow(seen, withCurveNow(seen, loan.makes, drawn), drawn);
   let [gone, changed] = [0, 0];
   for (const [key, id] of Object.entries(makes)) {
     const entity = seen[key];
@@ -112,6 +112,18 @@ function onto(seen: Entities, loan: ProjectedReference, drawn: Entities, known: 
   const curves = Object.entries(seen).filter(([key, { kind }]) => kind !== 'point' && !known.has(key));
   const facts = { gone, changed, of: Object.keys(makes).length };
   return { entities, more: curves.length, ...(gone + changed > 0 ? { lost: issue('borrow.lost', facts) } : {}) };
+}
+
+/** What is borrowed, where it is one curve of one: that is the same one, whatever it is called now. */
+function withCurveNow(
+  seen: Entities,
+  makes: ProjectedReference['makes'],
+  drawn: Entities,
+): ProjectedReference['makes'] {
+  const [now, ...others] = Object.keys(seen).filter((key) => seen[key]!.kind !== 'point');
+  const [was, ...rest] = Object.keys(makes).filter((key) => drawn[makes[key]!] && drawn[makes[key]!]!.kind !== 'point');
+  if (now === undefined || was === undefined || now === was || others.length + rest.length > 0) return makes;
+  return Object.fromEntries(Object.entries(makes).map(([key, id]) => [key === was ? now : key, id]));
 }
 
 /**
