@@ -14,6 +14,7 @@ export const test = base.extend<{ bench: Bench }, { house: House; profile: Brows
       const context = await playwright.chromium.launchPersistentContext(folder, {
         ...launchOptions,
         viewport: { width: 1280, height: 800 },
+        // a software renderer draws it: a quarter of the points is enough where nobody looks
         deviceScaleFactor: 0.5,
         // a camera that is there at once is not waited for: that it glides for those who like it is a journey of its own
         reducedMotion: 'reduce',

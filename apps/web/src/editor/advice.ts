@@ -2,6 +2,7 @@ import {
   curesOf,
   findFlaws,
   formatQuantity,
+  hasCollapsed,
   isSized,
   mend,
   readSize,
@@ -46,7 +47,9 @@ class Advice {
   private holds(relation: Relation): boolean {
     const { relations, sizes, solved, borrowed } = this.editor;
     const trial = { ...relations, [TRIAL]: relation };
-    return solveSketch(solved.solution.geometry.entities, trial, sizes, borrowed).state !== 'clashing';
+    const { geometry } = solved.solution;
+    const after = solveSketch(geometry.entities, trial, sizes, borrowed);
+    return after.state !== 'clashing' && !hasCollapsed(geometry, after.geometry);
   }
 
   add(cure: Relation): Result<void> {

@@ -92,6 +92,10 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
       says: 'Draw one side, make its axis a centre line, and size from it: diameters across the axis are offered. Revolve finds the axis by itself and closes the profile along it.',
     },
     {
+      title: 'Beside what is drawn',
+      says: 'Offset (F) draws a chain again at a distance; B both sides of it, with square ends: an arm round its centre lines. What comes of it is seen before. Where the chain goes on later, Offset on what is new lets the outline go on as well.',
+    },
+    {
       title: 'Open ends and gaps',
       says: 'An area is what closed lines enclose; it is hatched when it can be built of. Where ends nearly meet, lines cross or lie on each other, the desk tells it, shows it and mends it.',
     },
@@ -107,7 +111,7 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
     },
     {
       title: 'What was picked is gone',
-      says: 'When a change takes away what a step was built on, its sentence says which thing it was and offers what is likely meant now. What is built on it says so as well; nothing stale is shown as if it held.',
+      says: 'When a change takes away what a step was built on, its sentence says which thing it was and offers what is likely meant now. In the step itself a pick takes the place of what is gone. What is built on it says so as well; nothing stale is shown as if it held.',
     },
   ],
   'Parts together': [

@@ -100,7 +100,8 @@ export class Stage extends Snapshots<StageState> {
   /** What is shown now as a PNG file, finer than the screen. */
   png(): Promise<Blob> {
     const ratio = this.renderer.getPixelRatio();
-    this.renderer.setPixelRatio(FINER * ratio);
+    // also where the page is shown smaller than it is
+    this.renderer.setPixelRatio(FINER * Math.max(1, ratio));
     this.renderer.render(this.scene, this.view.camera);
     const made = new Promise<Blob>((resolve, reject) => {
       this.renderer.domElement.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('the picture is empty'))));

@@ -4,6 +4,8 @@ import {
   curesOf,
   entityNames,
   FigureBuilder,
+  Geometry,
+  hasCollapsed,
   isSized,
   motionSentence,
   ORIGIN,
@@ -31,6 +33,37 @@ const firstCures = (entities: Entities, relations: Relations, all: Record<string
 };
 
 describe('cures of a freedom', () => {
+  test('what makes a curve vanish is told apart from what only moves or turns it', () => {
+    const before = new Geometry({ a: point(0, 0), b: point(10, 0), ab: line('a', 'b'), k: circle('a', 2) });
+    const with_ = (more: Entities) => new Geometry({ ...before.entities, ...more });
+    expect(hasCollapsed(before, with_({ b: point(0.1, 0) }))).toBe(true);
+    expect(hasCollapsed(before, with_({ k: circle('a', 0.05) }))).toBe(true);
+    expect(hasCollapsed(before, with_({ b: point(0, -6), k: circle('a', 1) }))).toBe(false);
+  });
+
+  test('settling leaves every curve of a sketch with little and large things in it as long as it was', () => {
+    const coordinate = fc.integer({ min: -40, max: 40 });
+    const little = fc.integer({ min: 1, max: 9 }).map((k) => k / 50);
+    fc.assert(
+      fc.property(coordinate, coordinate, little, little, (x, y, dx, dy) => {
+        fc.pre(Math.hypot(x, y) > 5);
+        // a step as small as what is taken for an inaccurate hand, between two long lines
+        const entities: Entities = {
+          ...{ a: point(0, 0), b: point(x, y), c: point(x + dx, y + dy), d: point(2 * x + dx, 2 * y + dy) },
+          ...{ ab: line('a', 'b'), bc: line('b', 'c'), cd: line('c', 'd'), k: circle('c', dx) },
+        };
+        const added = settleAll(entities, {}, new Map(), tools);
+        const values = Object.entries(added).flatMap(([id, relation]) => {
+          const value = read(relation);
+          return value === undefined ? [] : [[id, value] as const];
+        });
+        const after = solveSketch(entities, added, new Map(values));
+        expect(hasCollapsed(new Geometry(entities), after.geometry)).toBe(false);
+      }),
+      { numRuns: 15 },
+    );
+  });
+
   test('a circle that can only grow is stopped by its diameter, an arc by its radius', () => {
     const [growing] = firstCures(
       { m: point(3, 4), k: circle('m', 7) },

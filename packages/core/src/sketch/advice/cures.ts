@@ -3,6 +3,7 @@ import type { Id } from '../../records/index.ts';
 import { GROUND, type Block } from '../../solver/index.ts';
 import { entityKind, ORIGIN, X_AXIS, Y_AXIS } from '../entities/index.ts';
 import { Geometry, Layout } from '../geometry.ts';
+import { lengthOf } from '../pieces/index.ts';
 import type { FreeMotion } from '../motions.ts';
 import { directionAt, isSized, relationKind, type Relation, type RelationName } from '../relations/index.ts';
 
@@ -52,6 +53,20 @@ export function curesOf(
     .map((relation) => sized(relation, geometry, write));
   return [...near.map(({ relation }) => relation), ...sizes];
 }
+
+/** Shorter, mm, nothing is offered as a size. */
+const LEAST = 1e-3;
+/** What is left of a curve that has collapsed, at most: a share of its length. */
+const COLLAPSED = 0.05;
+
+/** Did a curve all but vanish between two states of a sketch? Nothing that does that is offered. */
+export const hasCollapsed = (before: Geometry, after: Geometry): boolean =>
+  Object.keys(before.entities).some((id) => {
+    const [was, now] = [before, after].map((geometry) => {
+      return geometry.pieces(id).reduce((sum, piece) => sum + lengthOf(piece), 0);
+    }) as [number, number];
+    return was > LEAST && now < COLLAPSED * was;
+  });
 
 /** The relation with its present measure as the number. */
 function sized(relation: Relation, geometry: Geometry, write: WriteSize): Relation {
@@ -201,8 +216,6 @@ function nearestOf(geometry: Geometry, point: Id, candidates: readonly Id[]): Id
   const far = (id: Id) => distance2(geometry.point(id), geometry.point(point));
   return candidates.length === 0 ? undefined : candidates.reduce((best, id) => (far(id) < far(best) ? id : best));
 }
-
-const LEAST = 1e-3;
 
 /** The size of a line: level and upright ones by their extent, so that the text reads well. */
 function between(geometry: Geometry, [a, b]: readonly [Id, Id]): Relation | undefined {

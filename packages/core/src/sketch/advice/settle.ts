@@ -3,7 +3,7 @@ import type { NewId } from '../figures/index.ts';
 import { isSized, type Relation, type Relations } from '../relations/index.ts';
 import { solveSketch, type Sizes, type SketchSolution } from '../solve-sketch.ts';
 import type { Entities } from '../entities/index.ts';
-import { curesOf, type WriteSize } from './cures.ts';
+import { curesOf, hasCollapsed, type WriteSize } from './cures.ts';
 
 /** What the reader of sizes has to offer: the number of a dimension, mm or rad, from its text. */
 type ReadSize = (relation: Relation) => number | undefined;
@@ -54,6 +54,7 @@ export function settleAll(
           tools.borrowed,
         );
         if (trial.state === 'clashing' || trial.freedoms >= solution.freedoms) continue;
+        if (hasCollapsed(solution.geometry, trial.geometry)) continue;
         added[id] = relation;
         if (number !== undefined) known.set(id, number);
         solution = trial;

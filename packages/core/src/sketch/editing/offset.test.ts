@@ -145,6 +145,23 @@ describe('offset', () => {
       );
     });
 
+    test('where they close, so does it: a frame without ends; what does not hang together is drawn anew', () => {
+      const open = centreLines([0, 90, 90], [60, 40, 60]);
+      const strip = revised(open, (b) => offsetOf(b, ['l0', 'l1', 'l2'], [30, 9], { text: '7', size: 7 }, true));
+      expect(areaOf(strip)).toBeCloseTo(14 * 160, 6);
+      const more = { ...line('p3', 'p0'), construction: true };
+      const entities = { ...strip.entities, l3: more, apart: { ...line('p1', 'p3'), construction: true } };
+      const growing = (chosen: string[]) =>
+        growingOffset(strip.relations, solvedOf({ ...strip, entities }).geometry, chosen);
+      const closed = revised({ ...strip, entities }, (b) => grownOffset(b, growing(['l3'])!, ['l3']));
+      // a frame with mitred corners is as large as its middle line is long
+      expect(areaOf(closed)).toBeCloseTo(14 * 200, 6);
+      const lone = { ...entities, q: point(100, 0), r: point(120, 0), qr: line('q', 'r') };
+      expect(
+        growingOffset(strip.relations, solvedOf({ ...strip, entities: lone }).geometry, ['l3', 'qr']),
+      ).toBeUndefined();
+    });
+
     test('what runs beside is outline, and is offset again as such', () => {
       const strip = revised(centreLines([10, -30], [80, 60]), (b) =>
         offsetOf(b, chainFrom(b.geometry, 'l0'), [0, 9], { text: '7', size: 7 }, true),

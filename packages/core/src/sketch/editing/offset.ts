@@ -71,7 +71,7 @@ export function offsetOf(
   return ok(builder.edit);
 }
 
-/** The offset that has curves beside what some of these go on from, with those that go on there. */
+/** The offset that has curves beside what these go on from, end to end, with none of them apart from it. */
 export function growingOffset(
   relations: Relations,
   geometry: Geometry,
@@ -79,17 +79,24 @@ export function growingOffset(
 ): { readonly id: Id; readonly relation: Offset } | undefined {
   for (const [id, relation] of Object.entries(relations)) {
     if (relation.kind !== 'offset') continue;
-    const has = new Set(relation.pairs.map(({ from }) => from));
+    const beside = new Set(relation.pairs.map(({ from }) => from));
+    let left = chosen.filter((one) => !beside.has(one));
+    if (left.length === 0 || !left.every((one) => canOffset(geometry, one))) continue;
     const ends = new Set(relation.joints.filter(isLoose).map(({ from }) => from));
-    const goesOn = chosen.some((one) => !has.has(one) && geometry.ends(one).some((end) => ends.has(end)));
-    if (goesOn && chosen.every((one) => canOffset(geometry, one))) return { id, relation };
+    for (let before = Infinity; left.length < before;) {
+      before = left.length;
+      const reached = left.filter((one) => geometry.ends(one).some((end) => ends.has(end)));
+      reached.flatMap((one) => geometry.ends(one)).forEach((end) => ends.add(end));
+      left = left.filter((one) => !reached.includes(one));
+    }
+    if (left.length === 0) return { id, relation };
   }
   return undefined;
 }
 
 /**
  * An offset that goes on beside chosen curves that go on from its ends, on the sides where it is. A line across its end
- * moves on to the new one, with all that is built on it.
+ * moves on to the new one, with all that is built on it; where the chain closes there is no end, and no such line.
  */
 export function grownOffset(
   builder: EditBuilder,
@@ -107,13 +114,18 @@ export function grownOffset(
       if (next === undefined) continue;
       left.delete(next);
       grew = true;
-      const after: Id[] = [];
+      const after: GoneOn[] = [];
       for (const end of ends) {
         const made = beside.goOn(end, next);
         if (!made.ok) return made;
         after.push(made.value);
       }
-      if (ends.length === 2) lineAcross(builder, [ends[0]!.to, ends[1]!.to], after as [Id, Id]);
+      const [one, other] = after.map(({ to }) => to);
+      if (!one || !other) continue;
+      const across = linesAcross(builder, [ends[0]!.to, ends[1]!.to]);
+      if (after.every(({ isClosed }) => isClosed))
+        [...across, ...linesAcross(builder, [one, other])].forEach(({ id: line }) => builder.drop(line));
+      else for (const { id: line, flip } of across) moveLine(builder, line, flip ? [other, one] : [one, other]);
     }
   }
   builder.replaceRelation(id, { ...relation, pairs: beside.pairs, joints: beside.joints });
@@ -126,14 +138,22 @@ const offsetDistance = (relation: Offset, geometry: Geometry): number =>
 
 const isLoose = ({ pairs, cut }: Joint): boolean => pairs.length === 1 && !cut;
 
-/** A line between two places goes over to two others. */
-function lineAcross(builder: EditBuilder, from: readonly [Id, Id], to: readonly [Id, Id]): void {
-  for (const id of [...Object.keys(builder.geometry.entities), ...Object.keys(builder.entities)]) {
+/** The lines from one place to another, and whether they run back. */
+const linesAcross = (builder: EditBuilder, [from, to]: readonly [Id, Id]): { id: Id; flip: boolean }[] =>
+  [...Object.keys(builder.geometry.entities), ...Object.keys(builder.entities)].flatMap((id) => {
     const line = builder.now(id);
-    if (line.kind !== 'line' || !from.includes(line.a) || !from.includes(line.b)) continue;
-    const [a, b] = line.a === from[0] ? to : [to[1], to[0]];
-    builder.replace(id, { ...line, a, b });
-  }
+    if (line.kind !== 'line' || ![line.a, line.b].includes(from) || ![line.a, line.b].includes(to)) return [];
+    return [{ id, flip: line.a === to }];
+  });
+
+function moveLine(builder: EditBuilder, id: Id, [a, b]: readonly [Id, Id]): void {
+  builder.replace(id, { ...(builder.now(id) as Extract<Entity, { kind: 'line' }>), a, b });
+}
+
+/** Where what runs beside one more curve ends now; it may have come round to where something ends already. */
+interface GoneOn {
+  readonly to: Id;
+  readonly isClosed: boolean;
 }
 
 /** Curves beside others, as they are put together. */
@@ -185,27 +205,41 @@ class Beside {
     return [...at.values()];
   }
 
-  /** Goes on from a loose end beside another curve. @returns where it ends now */
-  goOn(joint: Joint, next: Id): Result<Id> {
+  /** Goes on from a loose end beside another curve. */
+  goOn(joint: Joint, next: Id): Result<GoneOn> {
     const { geometry } = this.builder;
-    const [k] = joint.pairs as [number];
-    const [before, n] = [this.pairs[k]!, this.pairs.length];
-    const side = sidesOf(geometry, [before.from, next], before.side)[1]!;
-    const ends = [this.besideEnd(before.from, before.side, joint.from), this.besideEnd(next, side, joint.from)];
-    const [x, y] = meetingPlace(ends, this.size);
-    this.builder.replace(joint.to, { kind: 'point', x, y });
+    const n = this.pairs.length;
+    const side = this.sideFrom(joint, next);
     const far = geometry.ends(next).find((end) => end !== joint.from)!;
-    const to = this.builder.place(this.besideEnd(next, side, far).at);
+    const there = this.joints.find((one) => isLoose(one) && one.from === far && this.sideFrom(one, next) === side);
+    this.corner(joint, next, side);
+    if (there) this.corner(there, next, side);
+    const to = there?.to ?? this.builder.place(this.besideEnd(next, side, far).at);
     const made = this.curve(
       next,
       side,
       geometry.ends(next).map((end) => (end === far ? to : joint.to)),
     );
     if (!made.ok) return made;
-    const corner = { ...joint, pairs: [k, n], ...(isSmooth(ends, this.size) ? { smooth: true } : {}) };
-    this.joints[this.joints.indexOf(joint)] = corner;
-    this.joints.push({ from: far, to, pairs: [n] });
-    return ok(to);
+    if (!there) this.joints.push({ from: far, to, pairs: [n] });
+    return ok({ to, isClosed: there !== undefined });
+  }
+
+  /** The side of a curve that goes on from a loose end. */
+  private sideFrom({ pairs: [k] }: Joint, next: Id): 1 | -1 {
+    const { from, side } = this.pairs[k!]!;
+    return sidesOf(this.builder.geometry, [from, next], side)[1]!;
+  }
+
+  /** A loose end becomes a corner with what will run beside another curve. */
+  private corner(joint: Joint, next: Id, side: 1 | -1): void {
+    const [k] = joint.pairs as [number];
+    const before = this.pairs[k]!;
+    const ends = [this.besideEnd(before.from, before.side, joint.from), this.besideEnd(next, side, joint.from)];
+    const [x, y] = meetingPlace(ends, this.size);
+    this.builder.replace(joint.to, { kind: 'point', x, y });
+    const smooth = isSmooth(ends, this.size) ? { smooth: true } : {};
+    this.joints[this.joints.indexOf(joint)] = { ...joint, pairs: [k, this.pairs.length], ...smooth };
   }
 
   private curve(from: Id, side: 1 | -1, [a, b]: readonly Id[]): Result<void> {
