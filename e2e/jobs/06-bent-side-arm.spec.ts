@@ -27,6 +27,7 @@ job({ name: '06 bent side arm', today: 104, aim: 62 }, async (hand) => {
   await hand.point([100, -95]);
   await hand.type('300', 'Tab');
   await hand.type('12');
+  await hand.sizeBetween([100, -80], [0, 0], '80');
   await hand.turn('l');
   for (const key of ['x', 'b']) await hand.key(key);
   await hand.type('200');
