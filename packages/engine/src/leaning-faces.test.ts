@@ -93,7 +93,7 @@ test('a block on a face that leans stays where it was on it, from nearly flat to
       const value = `${Math.abs(reach)} mm`;
       b.relate({ kind: 'distance', a: ORIGIN, b: corner, direction, sense: reach > 0 ? 1 : -1, value });
     }
-  script.do('sketch.draw', { part, step: drawn, what: 'draw', ...b.figure } as never);
+  script.do('sketch.draw', { part, step: drawn, what: 'draw', ...b.figure });
   extrude(block, drawn, '5 mm', 'forwards');
   for (const deg of [50, 20, 3, 64, 65, 89, 91, 115, 170]) {
     const { steps, bodies } = await built(leaningBy(deg));
