@@ -1,16 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
-import {
-  ACCEPT_WORDS,
-  applying,
-  explain,
-  filledIn,
-  offerWords,
-  stepKind,
-  type Action,
-  type PickField,
-  type Result,
-} from '@helb/core';
+import { ACCEPT_WORDS, applying, explain, filledIn, offerWords, stepKind, type Action, type Result } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { FIELD_LINES } from './fields/index.ts';
@@ -75,8 +65,8 @@ onMounted(() => {
 });
 onBeforeUnmount(() => (bench.desk = undefined));
 
-/** What each pick of a line is called, no two alike. */
-const called = ({ picked }: PickField) => offerWords(picked, bench.nameOf);
+/** What the picks of each line are called, no two alike. */
+const called = computed(() => new Map(bench.fields.map((line) => [line, offerWords(line.picked, bench.nameOf)])));
 </script>
 
 <template>
@@ -118,7 +108,7 @@ const called = ({ picked }: PickField) => offerWords(picked, bench.nameOf);
         </button>
         <p v-for="(reference, k) in line.picked" :key="k" class="flex justify-between gap-2 leading-5">
           <span :class="{ 'text-clash': model.isGone(draft.id, reference) }"
-            >{{ called(line)[k] }}{{ model.isGone(draft.id, reference) ? ' is gone' : '' }}</span
+            >{{ called.get(line)?.[k] }}{{ model.isGone(draft.id, reference) ? ' is gone' : '' }}</span
           >
           <button
             class="word-link shrink-0 text-sm"

@@ -175,6 +175,7 @@ export class OffsetTool implements Tool {
       this.host.select(this.chain, false);
       return;
     }
+    this.pointer = pointer;
     const { chain, typed, isBoth, growing } = this;
     this.escape();
     if (growing) return void this.host.revise('offset', (builder) => grownOffset(builder, growing, chain));
@@ -202,7 +203,8 @@ export class OffsetTool implements Tool {
 
   /** What goes on, unless another distance is asked for. */
   private get growing() {
-    return this.typed ? undefined : growingOffset(this.host.relations, this.host.geometry, this.chain);
+    const { host, chain, pointer, typed } = this;
+    return typed || !pointer ? undefined : growingOffset(host.relations, host.geometry, chain, pointer.at);
   }
 
   private foresee(): void {

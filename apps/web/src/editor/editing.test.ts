@@ -62,6 +62,7 @@ describe('editing', () => {
     d.editor.select(lines().slice(-1), false);
     toggleConstruction(d.editor);
     d.editor.take('offset');
+    d.editor.pointer('move', { at: [67, 30], reach: 1, free: true, add: false });
     expect(d.editor.tool.hint).toContain('goes on');
     expect(d.editor.tool.sizes).toEqual([]);
     d.click([67, 30]);

@@ -93,7 +93,7 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
     },
     {
       title: 'Beside what is drawn',
-      says: 'Offset (F) draws a chain again at a distance; B both sides of it, with square ends: an arm round its centre lines. What comes of it is seen before. Where the chain goes on later, Offset on what is new lets the outline go on as well.',
+      says: 'Offset (F) draws a chain again at a distance; B both sides of it, with square ends: an arm round its centre lines. What comes of it is seen before. Where the chain goes on later, Offset on what is new, with the pointer on the side of the outline, lets that go on as well.',
     },
     {
       title: 'Open ends and gaps',

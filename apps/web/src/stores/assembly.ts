@@ -39,6 +39,7 @@ import { bodyPick, guidePick, type Guide } from '../view/picks.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { useModel, type BuiltAssembly } from './model.ts';
 import { useProject } from './project.ts';
+import { useUnits } from './units.ts';
 
 /** Places that a trace keeps. */
 const MOST_PLACES = 4000;
@@ -46,6 +47,7 @@ const MOST_PLACES = 4000;
 /** All parts that are placed: as the engine brought them together, and where they are now. */
 export const useAssembly = defineStore('assembly', () => {
   const store = useProject();
+  const { unit } = useUnits();
   const model = useModel();
   const built = shallowRef<BuiltAssembly>();
   /** Of all bodies that came with a mesh: these are sent once only. */
@@ -261,7 +263,7 @@ export const useAssembly = defineStore('assembly', () => {
 
   /** What a coordinate is now, as it would be typed. */
   const reading = (key: CoordinateKey, digits?: number): string =>
-    typedAs(key, pose.value?.coordinates.get(key) ?? 0, store.project?.unit ?? 'mm', digits);
+    typedAs(key, pose.value?.coordinates.get(key) ?? 0, unit.value, digits);
 
   /** Takes a member by the hand; each call of what comes back moves it towards a place in space. */
   function grab(member: string, at: Vec3): ((goal: Vec3) => void) | undefined {

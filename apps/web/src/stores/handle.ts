@@ -15,6 +15,7 @@ import {
 import { drawnPose, memberPose, type Pose } from '@helb/core/assembly';
 import { replaced, usePlacements } from './placements.ts';
 import { useProject } from './project.ts';
+import { useUnits } from './units.ts';
 import { useAssembly } from './assembly.ts';
 
 /** Decimals of what is placed by the hand. */
@@ -29,6 +30,7 @@ const shiftedBy = (pose: Pose, bodies: ReadonlySet<number>, by: RigidTransform):
 /** The handle by which a placement is shifted and turned: its numbers become what the handle comes to. */
 export const useHandle = defineStore('handle', () => {
   const store = useProject();
+  const { unit } = useUnits();
   const assemblyStore = useAssembly();
   const placements = usePlacements();
   /** The placement that has it. */
@@ -88,7 +90,7 @@ export const useHandle = defineStore('handle', () => {
     if (!was.ok || !member) return;
     // a part may have been moved by the hand before; of a group only its numbers tell where it is
     const from = 'part' in placed.of ? memberPose(member, before) : was.value;
-    if (placements.set(id, replaced(placed, compose(from, by), was.value, placements.unit(), DIGITS)).ok)
+    if (placements.set(id, replaced(placed, compose(from, by), was.value, unit.value, DIGITS)).ok)
       assemblyStore.reset();
   }
 

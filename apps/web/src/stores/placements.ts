@@ -30,6 +30,7 @@ import {
 } from '@helb/core/assembly';
 import { newId } from './ids.ts';
 import { useProject } from './project.ts';
+import { useUnits } from './units.ts';
 import { typedAs, useAssembly } from './assembly.ts';
 
 /** The numbers of a placement typed anew where they have changed from where they were. */
@@ -108,11 +109,11 @@ export const usePlacements = defineStore('placements', () => {
     return `${base} ${k}`;
   }
 
-  const unit = (): LengthUnit => store.project?.unit ?? 'mm';
+  const { unit } = useUnits();
   /** A place along x, in whole millimetres or quarters of an inch. */
   const besides = (mm: number): string => {
-    const step = unit() === 'in' ? 25.4 / 4 : 1;
-    return formatQuantity({ amount: Math.ceil(mm / step - 1e-9) * step, dimension: LENGTH }, unit());
+    const step = unit.value === 'in' ? 25.4 / 4 : 1;
+    return formatQuantity({ amount: Math.ceil(mm / step - 1e-9) * step, dimension: LENGTH }, unit.value);
   };
 
   /** The gesture that places a part beside everything else. */
@@ -201,7 +202,7 @@ export const usePlacements = defineStore('placements', () => {
       const placed = assembly.placements[id];
       if (!member || !placed) return [];
       const [is, was] = [memberPose(member, now), all.mechanism.bodies[member.body]!.pose];
-      const fields = replaced(placed, is, was, unit());
+      const fields = replaced(placed, is, was, unit.value);
       const stays = fields.at === placed.at && fields.turn === placed.turn;
       return stays ? [] : [{ command: 'placement.set', input: { id, fields } }];
     });
@@ -216,7 +217,7 @@ export const usePlacements = defineStore('placements', () => {
       const found = measured({ ...all.mechanism, joints: [next] }, now.poses, now.coordinates);
       const texts = given.map((coordinate) => {
         const key = coordinateKey(joint.id, coordinate);
-        return [coordinate, typedAs(key, found.get(key) ?? 0, unit())] as const;
+        return [coordinate, typedAs(key, found.get(key) ?? 0, unit.value)] as const;
       });
       return [{ command: 'joint.set', input: { id: joint.id, fields: { rest: Object.fromEntries(texts) } } }];
     });
@@ -246,7 +247,6 @@ export const usePlacements = defineStore('placements', () => {
     place,
     placeOpposite,
     set,
-    unit,
     remove,
     gather,
     dissolve,

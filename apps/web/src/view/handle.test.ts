@@ -29,7 +29,7 @@ test('what hangs on an arrow goes as far as the pointer goes along it, in whole 
   fc.assert(
     fc.property(fc.tuple(coordinate, coordinate, coordinate), fc.constantFrom(0, 1, 2), coordinate, (at, axis, far) => {
       const goal = at.map((c, k) => (k === axis ? c + far : c)) as unknown as Vec3;
-      const drag = take(shift(axis), at, CORNER, CORNER.toScreen(at));
+      const drag = take(shift(axis), at, CORNER, CORNER.toScreen(at), 'mm');
       transformPoint(drag(CORNER.toScreen(goal), false).by, at).forEach((c, k) => expect(c).toBeCloseTo(goal[k]!, 6));
     }),
   );
@@ -41,7 +41,7 @@ test('what hangs on an arc follows the pointer round, on over half a turn, the h
     const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
     return CORNER.toScreen([at[0] + 40 * c, at[1] + 40 * s, at[2]]);
   };
-  const drag = take(turn(2), at, CORNER, place(30));
+  const drag = take(turn(2), at, CORNER, place(30), 'mm');
   for (let k = 30; k < 270; k += 20) drag(place(k), false);
   const { by, words } = drag(place(270), false);
   expect(words).toBe('about z +240 deg');
@@ -52,12 +52,16 @@ test('what hangs on an arc follows the pointer round, on over half a turn, the h
 });
 
 test('coarse by whole millimetres and five degrees, fine by tenths and single degrees, whichever way it came', () => {
-  const drag = take(shift(0), [0, 0, 0], CORNER, CORNER.toScreen([0, 0, 0]));
+  const drag = take(shift(0), [0, 0, 0], CORNER, CORNER.toScreen([0, 0, 0]), 'mm');
   const to = CORNER.toScreen([12.34, 0, 0]);
   expect(drag(to, false).words).toBe('x +12 mm');
   expect(drag(to, true).words).toBe('x +12.3 mm');
   expect(drag(CORNER.toScreen([-3, 0, 0]), false).words).toBe('x -3 mm');
-  const about = take(turn(0), [0, 0, 0], CORNER, CORNER.toScreen([0, 9, 0]));
+  // in inches by sixteenths and sixty-fourths, told in full
+  const inches = take(shift(0), [0, 0, 0], CORNER, CORNER.toScreen([0, 0, 0]), 'in');
+  expect(inches(to, false).words).toBe('x +0.5 in');
+  expect(inches(to, true).words).toBe('x +0.484375 in');
+  const about = take(turn(0), [0, 0, 0], CORNER, CORNER.toScreen([0, 9, 0]), 'mm');
   const angle = (12.4 * Math.PI) / 180;
   const there = CORNER.toScreen([0, 9 * Math.cos(angle), 9 * Math.sin(angle)]);
   expect(about(there, false).words).toBe('about x +10 deg');

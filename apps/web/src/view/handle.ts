@@ -100,7 +100,7 @@ export function take(
   at: Vec3,
   view: HandleView,
   start: Vec2,
-  unitOfLength: LengthUnit = 'mm',
+  unitOfLength: LengthUnit,
 ): (to: Vec2, fine: boolean) => { readonly by: RigidTransform; readonly words: string } {
   const measure = (sort === 'shift' ? alongAxis : aboutAxis)(at, axis, view) ?? (() => 0);
   let [before, gone] = [measure(start), 0];
@@ -114,7 +114,7 @@ export function take(
     const step = steps[fine ? 'fine' : 'coarse'];
     const amount = Math.round((sort === 'shift' ? gone : (gone * 180) / Math.PI) / step) * step;
     if (sort === 'shift') {
-      const far = formatQuantity({ amount, dimension: LENGTH }, unitOfLength, 1);
+      const far = formatQuantity({ amount, dimension: LENGTH }, unitOfLength, 5);
       return { by: translation(unit(axis, amount)), words: `${AXES[axis]} ${amount > 0 ? '+' : ''}${far}` };
     }
     return {

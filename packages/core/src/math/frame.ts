@@ -1,4 +1,4 @@
-import { add3, cross3, direction3, dot3, scale3, squareTo3, sub3, type Vec2, type Vec3 } from './vector.ts';
+import { add3, cross3, direction3, dot3, length3, scale3, squareTo3, sub3, type Vec2, type Vec3 } from './vector.ts';
 
 /** A right-handed plane frame in space: sketch (u, v) lies at origin + u x + v y; z = x cross y. */
 export interface Frame {
@@ -40,8 +40,10 @@ export function frameOn(origin: Vec3, normal: Vec3, along?: Vec3): Frame {
 export const frameAcross = (place: Vec3, normal: Vec3, along?: Vec3): Frame =>
   frameOn(scale3(normal, dot3(place, normal)), normal, along);
 
-/** Two frames count as one where their directions differ by less: what is kept of a plane is rounded. */
-const SAME = 1e-6;
+/** Directions that differ by less count as one: what is kept of a plane is rounded to ten digits. */
+const SAME = 1e-8;
+/** A plane that was turned over to within this, as 1 + the cosine, has no shortest way. */
+const TURNED_OVER = 1e-6;
 
 /**
  * The frame of a plane that stood as `was` and stands as `now`: its x turns with it by the shortest way, so that it never
@@ -49,9 +51,9 @@ const SAME = 1e-6;
  */
 export function carriedFrame(was: Frame, now: Frame): Frame {
   const [lean, sum] = [1 + dot3(was.z, now.z), add3(was.z, now.z)];
-  if (lean < SAME) return now;
+  if (lean < TURNED_OVER) return now;
   const x = sub3(was.x, scale3(sum, dot3(now.z, was.x) / lean));
-  return dot3(x, now.x) > 1 - SAME ? now : frameOn(now.origin, now.z, x);
+  return length3(sub3(x, now.x)) < SAME ? now : frameOn(now.origin, now.z, x);
 }
 
 /** A direction in space, seen in the plane of a frame. */

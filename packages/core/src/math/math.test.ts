@@ -4,6 +4,7 @@ import {
   carriedAlong,
   carriedFrame,
   choleskyInPlace,
+  cross3,
   direction3,
   distance3,
   dot3,
@@ -17,6 +18,7 @@ import {
   nullSpace,
   randomFrom,
   rankRevealing,
+  rotation,
   scale3,
   SparseCholesky,
   toPlane,
@@ -200,6 +202,13 @@ test('a frame is carried with its plane by the shortest way: it never jumps, and
       const near = direction3(add3(m, scale3(aside, 1e-3)))!;
       expect(distance3(carriedFrame(was, frameOn(p, near)).x, carried.x)).toBeLessThan(0.1);
       expect(carriedFrame(was, was)).toEqual(was);
+      // however little it was turned: the turn about the line in which both planes meet
+      for (const to of [m, direction3(add3(n, scale3(aside, 2e-3)))!]) {
+        const about = direction3(cross3(n, to));
+        if (!about) continue;
+        const turn = rotation([0, 0, 0], about, Math.atan2(Math.hypot(...cross3(n, to)), dot3(n, to)));
+        expect(distance3(carriedFrame(was, frameOn(p, to)).x, transformDirection(turn, was.x))).toBeLessThan(2e-8);
+      }
     }),
   );
   // walls that are turned about the vertical stay level

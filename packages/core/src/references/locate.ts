@@ -91,8 +91,8 @@ export function locate(reference: Reference, accepts: Accepts, world: World): Re
   const { thing } = match.value;
   const all = thing.to === 'rule' ? thing.things : [thing];
   if (!all.every((one) => suits(one, accepts))) return fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
-  const was = thing.to === 'face' ? frameOfPrint(reference) : undefined;
-  return was ? ok({ ...match.value, thing: { ...thing, was } as Thing }) : match;
+  const was = frameOfPrint(reference);
+  return was && thing.to === 'face' ? ok({ ...match.value, thing: { ...thing, was } }) : match;
 }
 
 type Finder<T extends Reference['to']> = (reference: Extract<Reference, { to: T }>, world: World) => Result<Match>;
@@ -166,17 +166,17 @@ export function candidates(reference: Reference, accepts: Accepts, world: World,
     const other = otherOf(reference, world);
     if (!other.ok || !isOfBody(reference.on)) return [];
     return ranked(reference.on, other.value.world.bodies)
+      .filter(isLikely)
       .map(({ item }) => ({ ...item, thing: transformThing(item.thing, other.value.pose) }))
       .filter(({ thing }) => suits(thing, accepts))
       .slice(0, MOST_OFFERED)
       .map((item) => otherAs(reference, named((reference.on as BodyReference).to, item), item.thing));
   }
   if (!isOfBody(reference)) return [];
-  const isNear = ({ item, cost }: Ranked) => cost < FAR || kinOfName(item.name) === kinOfName(reference.name);
   const bounds = ({ item }: Ranked) =>
     ground?.to === 'face' && facesOfName(item.name).some((face) => face === ground.name);
-  const all = ranked(reference, world.bodies, Infinity);
-  return [...all.filter(bounds), ...all.filter((one) => isNear(one) && !bounds(one))]
+  const all = ranked(reference, world.bodies);
+  return [...all.filter(bounds), ...all.filter((one) => isLikely(one) && !bounds(one))]
     .filter(({ item }) => suits(item.thing, accepts))
     .slice(0, MOST_OFFERED)
     .map(({ item }) => named(reference.to, item));
@@ -187,28 +187,31 @@ const named = (to: BodyReference['to'], { name, print }: Item): BodyReference =>
 
 interface Ranked {
   readonly item: Item;
+  /** Of the same family, by its name. */
+  readonly kin: boolean;
   readonly cost: number;
   /** Near enough to be taken for the same without asking. */
   readonly sure: boolean;
 }
 
+const isLikely = ({ kin, cost }: Ranked): boolean => kin || cost < FAR;
+
 /**
- * What could be meant, by likeness. The same but for the discriminator of a split is sure where it is the only one or the
+ * What could be meant, by likeness, strangers last. The same but for the discriminator of a split is sure where it is the only one or the
  * nearest by far; anything else only where it lies in the same place with the same size.
  */
-function ranked(reference: BodyReference, bodies: readonly Topology[], far = FAR): Ranked[] {
+function ranked(reference: BodyReference, bodies: readonly Topology[]): Ranked[] {
   const wanted = kinOfName(reference.name);
   const { print } = reference;
   const scored = allOf(reference.to, bodies)
     .map(({ name, thing }): Item => ({ name, thing, print: fingerprintOf(thing)! }))
     .map((item) => ({ item, kin: kinOfName(item.name) === wanted, cost: print ? unlikeness(print, item.print) : 1 }))
-    .filter(({ kin, cost }) => kin || cost < far)
+    .filter(({ kin, cost }) => kin || cost < Infinity)
     .sort((a, b) => Number(b.kin) - Number(a.kin) || a.cost - b.cost);
-  const kin = scored.filter((entry) => entry.kin);
-  return scored.map(({ item, kin: related, cost }, k) => ({
-    item,
-    cost,
-    sure: cost < SAME || (k === 0 && related && (kin.length === 1 || cost < kin[1]!.cost * CLEARLY)),
+  const family = scored.filter(({ kin }) => kin);
+  return scored.map(({ item, kin, cost }, k) => ({
+    ...{ item, kin, cost },
+    sure: cost < SAME || (k === 0 && kin && (family.length === 1 || cost < family[1]!.cost * CLEARLY)),
   }));
 }
 

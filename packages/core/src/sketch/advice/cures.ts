@@ -62,11 +62,11 @@ const COLLAPSED = 0.05;
 /** Did a curve all but vanish between two states of a sketch? Nothing that does that is offered. */
 export const hasCollapsed = (before: Geometry, after: Geometry): boolean =>
   Object.keys(before.entities).some((id) => {
-    const [was, now] = [before, after].map((geometry) => {
-      return geometry.pieces(id).reduce((sum, piece) => sum + lengthOf(piece), 0);
-    }) as [number, number];
-    return was > LEAST && now < COLLAPSED * was;
+    const was = extentOf(before, id);
+    return was > LEAST && extentOf(after, id) < COLLAPSED * was;
   });
+const extentOf = (geometry: Geometry, id: Id): number =>
+  geometry.pieces(id).reduce((sum, piece) => sum + lengthOf(piece), 0);
 
 /** The relation with its present measure as the number. */
 function sized(relation: Relation, geometry: Geometry, write: WriteSize): Relation {

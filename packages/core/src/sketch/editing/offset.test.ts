@@ -124,7 +124,7 @@ describe('offset', () => {
           const first = both(whole, begun);
           const grown = revised(first, (b) => {
             const chain = chainFrom(b.geometry, lines[1]!);
-            const growing = growingOffset(b.drawing.relations, b.geometry, chain)!;
+            const growing = growingOffset(b.drawing.relations, b.geometry, chain, towards)!;
             return grownOffset(b, growing, chain);
           });
           expect(Object.values(grown.relations).filter(({ kind }) => kind === 'offset')).toHaveLength(1);
@@ -152,14 +152,25 @@ describe('offset', () => {
       const more = { ...line('p3', 'p0'), construction: true };
       const entities = { ...strip.entities, l3: more, apart: { ...line('p1', 'p3'), construction: true } };
       const growing = (chosen: string[]) =>
-        growingOffset(strip.relations, solvedOf({ ...strip, entities }).geometry, chosen);
+        growingOffset(strip.relations, solvedOf({ ...strip, entities }).geometry, chosen, [30, 9]);
       const closed = revised({ ...strip, entities }, (b) => grownOffset(b, growing(['l3'])!, ['l3']));
       // a frame with mitred corners is as large as its middle line is long
       expect(areaOf(closed)).toBeCloseTo(14 * 200, 6);
       const lone = { ...entities, q: point(100, 0), r: point(120, 0), qr: line('q', 'r') };
       expect(
-        growingOffset(strip.relations, solvedOf({ ...strip, entities: lone }).geometry, ['l3', 'qr']),
+        growingOffset(strip.relations, solvedOf({ ...strip, entities: lone }).geometry, ['l3', 'qr'], [30, 9]),
       ).toBeUndefined();
+    });
+
+    test('an offset goes on only on the side where it is', () => {
+      const chain = centreLines([10, 20], [80, 60]);
+      const strip = revised(chain, (b) => offsetOf(b, ['l0'], [30, 30], { text: '7', size: 7 }));
+      const growing = (towards: Vec2) =>
+        growingOffset(strip.relations, solvedOf(strip).geometry, ['l0', 'l1'], towards);
+      expect(growing([30, 30])).toBeDefined();
+      expect(growing([90, 60])).toBeDefined();
+      expect(growing([30, -30])).toBeUndefined();
+      expect(growing([120, 10])).toBeUndefined();
     });
 
     test('what runs beside is outline, and is offset again as such', () => {

@@ -71,11 +71,15 @@ export function offsetOf(
   return ok(builder.edit);
 }
 
-/** The offset that has curves beside what these go on from, end to end, with none of them apart from it. */
+/**
+ * The offset that has curves beside what these go on from, end to end, with none of them apart from it, on the side on
+ * which `towards` lies.
+ */
 export function growingOffset(
   relations: Relations,
   geometry: Geometry,
   chosen: readonly Id[],
+  towards: Vec2,
 ): { readonly id: Id; readonly relation: Offset } | undefined {
   for (const [id, relation] of Object.entries(relations)) {
     if (relation.kind !== 'offset') continue;
@@ -89,9 +93,19 @@ export function growingOffset(
       reached.flatMap((one) => geometry.ends(one)).forEach((end) => ends.add(end));
       left = left.filter((one) => !reached.includes(one));
     }
-    if (left.length === 0) return { id, relation };
+    if (left.length === 0 && isBeside(relation, geometry, chosen, towards)) return { id, relation };
   }
   return undefined;
+}
+
+/** Does a place lie on a side of a chain on which an offset of a part of it is? */
+function isBeside({ pairs }: Offset, geometry: Geometry, chosen: readonly Id[], towards: Vec2): boolean {
+  const whole = [...new Set([...pairs.map(({ from }) => from), ...chosen])];
+  const far = (id: Id) => distanceFrom(geometry, [id], towards);
+  const nearest = whole.reduce((best, id) => (far(id) < far(best) ? id : best));
+  const side = Math.sign(leftOf(geometry, nearest, towards)) || 1;
+  const sides = pairs.filter(({ from }) => from === whole[0]).map((pair) => sidesOf(geometry, whole, pair.side));
+  return sides.some((each) => each[whole.indexOf(nearest)] === side);
 }
 
 /**

@@ -10,7 +10,8 @@ import {
   type Borrowing,
   type Reference,
 } from '../../references/index.ts';
-import { entityKind, type Entities, type Entity, type NewId } from '../../sketch/index.ts';
+import { dot2, sub2 } from '../../math/index.ts';
+import { entityKind, Geometry, type Entities, type Entity, type NewId } from '../../sketch/index.ts';
 import type { ReferencePlace, ResolveContext, SketchSources } from '../kind.ts';
 import type { SketchStep } from './index.ts';
 
@@ -144,8 +145,7 @@ function withCornersNow(
     const then = entityKind(before.kind)
       .uses(before)
       .map((point) => keyOf.get(point));
-    // an end that kept its name tells whether it runs the other way now
-    const isTurned = now.length === 2 && (now[0] === then[1] || now[1] === then[0]);
+    const isTurned = now.length === 2 && runsBack(seen, now, drawn, entityKind(before.kind).uses(before), then);
     now.forEach((name, k) => {
       const old = then[isTurned ? 1 - k : k];
       if (old === undefined) return;
@@ -158,6 +158,23 @@ function withCornersNow(
     return name !== undefined && others.length === 0 && isOnlyIts && !seen[key] ? name : key;
   };
   return Object.fromEntries(Object.entries(makes).map(([key, id]) => [nameNow(key), id]));
+}
+
+/** Does a line run the other way now? An end that kept its name tells it, else the direction in which it was drawn. */
+function runsBack(
+  seen: Entities,
+  now: readonly string[],
+  drawn: Entities,
+  ids: readonly Id[],
+  then: readonly (string | undefined)[],
+): boolean {
+  if (now.some((name, k) => name === then[k])) return false;
+  if (now[0] === then[1] || now[1] === then[0]) return true;
+  const along = (entities: Entities, [a, b]: readonly string[]) => {
+    const geometry = new Geometry(entities);
+    return sub2(geometry.point(b!), geometry.point(a!));
+  };
+  return dot2(along(seen, now), along(drawn, ids)) < 0;
 }
 
 const standsOn = (entity: Entity, makes: ProjectedReference['makes']): boolean =>
