@@ -6,7 +6,6 @@ import {
   drawnThing,
   evaluate,
   fail,
-  frameOn,
   LENGTH,
   lastSeenWords,
   locate,
@@ -160,7 +159,8 @@ export class BuildContext implements BuiltWorld {
     if (!by.ok) return by;
     const frame = planeOf(match.value.thing)!;
     const origin = add3(frame.origin, scale3(frame.z, by.value));
-    return ok(turned ? frameOn(origin, scale3(frame.z, -1)) : { ...frame, origin });
+    const { x, z } = frame;
+    return ok({ ...frame, origin, ...(turned && { x: scale3(x, -1), z: scale3(z, -1) }) });
   }
 
   crossings(plane: Frame): EdgeFacts[] {

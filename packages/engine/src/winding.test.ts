@@ -52,7 +52,7 @@ describe('a helix curve', () => {
 
   test('begins a plane square to it', async () => {
     const bench = wound({ turns: '1', pitch: '6 mm' }).step('p', 'datum-plane', {
-      how: 'normal',
+      how: 'square',
       on: [
         { to: 'datum', step: 'h' },
         { to: 'origin', name: 'origin' },

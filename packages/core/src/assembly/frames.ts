@@ -31,10 +31,10 @@ export function frameOf(thing: Thing, spot: Spot = 'middle'): Frame | undefined 
     const at = pointOf(thing);
     return at && frameOn(at, [0, 0, 1]);
   }
-  const { origin, direction, stretch } = axis;
+  const { origin, direction, stretch, side } = axis;
   const [from, to] = stretch ?? [origin, origin];
   const share = { start: 0, middle: 0.5, end: 1 }[spot];
-  return frameOn(add3(scale3(from, 1 - share), scale3(to, share)), direction);
+  return frameOn(add3(scale3(from, 1 - share), scale3(to, share)), direction, side);
 }
 
 /** Has the thing ends to choose from? */

@@ -5,4 +5,6 @@ export interface Axis {
   readonly origin: Vec3;
   readonly direction: Vec3;
   readonly stretch?: readonly [Vec3, Vec3];
+  /** A direction square to it that turns along with it; the usual one of its direction if absent. */
+  readonly side?: Vec3;
 }

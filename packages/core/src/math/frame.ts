@@ -1,3 +1,4 @@
+import { rotation, transformDirection, transformFrame } from './rigid-transform.ts';
 import { add3, cross3, direction3, dot3, length3, scale3, squareTo3, sub3, type Vec2, type Vec3 } from './vector.ts';
 
 /** A right-handed plane frame in space: sketch (u, v) lies at origin + u x + v y; z = x cross y. */
@@ -44,17 +45,43 @@ export const frameAcross = (place: Vec3, normal: Vec3, along?: Vec3): Frame =>
 const SAME = 1e-8;
 /** A plane that was turned over to within this, as 1 + the cosine, has no shortest way. */
 const TURNED_OVER = 1e-6;
+/** Normals whose level parts are opposite to within this, as a sine: the plane was tilted over, not turned round. */
+const TILTED = 1e-6;
+
+/** The x of a frame, turned with its normal by the shortest way; undefined where it was turned right over. */
+function turnedAlong(was: Frame, normal: Vec3): Vec3 | undefined {
+  const [lean, sum] = [1 + dot3(was.z, normal), add3(was.z, normal)];
+  return lean < TURNED_OVER ? undefined : sub3(was.x, scale3(sum, dot3(normal, was.x) / lean));
+}
+
+/** By how much one has to turn about the vertical from one direction to another; none where that is tilted over. */
+function turnAboutVertical([ax, ay]: Vec3, [bx, by]: Vec3): number {
+  const [cos, sin] = [ax * bx + ay * by, ax * by - ay * bx];
+  return cos < 0 && Math.abs(sin) < -TILTED * cos ? 0 : Math.atan2(sin, cos);
+}
 
 /**
- * The frame of a plane that stood as `was` and stands as `now`: its x turns with it by the shortest way, so that it never
- * jumps, however it leans. Where it was turned right over there is no shortest way, and it is `now`.
+ * The frame of a plane that stood as `was` and stands as `now`. What leans is turned about the vertical and tilted then,
+ * so that level stays level; what lies nearly flat is turned by the shortest way, since its normal hardly tells how it was
+ * turned about the vertical; between the two it goes over. So it does not jump, however the plane is tilted. Where a
+ * plane was turned right over there is no way that is shorter than others, and it is `now`.
  */
 export function carriedFrame(was: Frame, now: Frame): Frame {
-  const [lean, sum] = [1 + dot3(was.z, now.z), add3(was.z, now.z)];
-  if (lean < TURNED_OVER) return now;
-  const x = sub3(was.x, scale3(sum, dot3(now.z, was.x) / lean));
+  const shortest = turnedAlong(was, now.z);
+  if (!shortest) return now;
+  const turn = rotation([0, 0, 0], [0, 0, 1], turnAboutVertical(was.z, now.z));
+  const round = transformFrame(was, turn);
+  const level = turnedAlong(round, now.z) ?? shortest;
+  const flat = Math.max(Math.abs(was.z[2]), Math.abs(now.z[2]));
+  const share = Math.min(1, (1 - flat) / (1 - STEEP));
+  const apart = Math.atan2(dot3(cross3(shortest, level), now.z), dot3(shortest, level));
+  const x = share < 1 ? transformDirection(rotation([0, 0, 0], now.z, share * apart), shortest) : level;
   return length3(sub3(x, now.x)) < SAME ? now : frameOn(now.origin, now.z, x);
 }
+
+/** A direction square to an axis that was `was` and is `now`, which turns along with it as the frame of a plane does. */
+export const carriedSide = (was: Vec3, now: Vec3): Vec3 =>
+  carriedFrame(frameOn([0, 0, 0], was), frameOn([0, 0, 0], now)).x;
 
 /** A direction in space, seen in the plane of a frame. */
 export const alongPlane = (frame: Frame, a: Vec3): Vec2 => [dot3(a, frame.x), dot3(a, frame.y)];

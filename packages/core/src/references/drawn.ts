@@ -14,6 +14,7 @@ export function drawnThing(frame: Frame, geometry: Geometry, entity: Id): DrawnT
   const runs = joined(geometry.pieces(entity));
   return {
     to: 'drawn',
+    normal: frame.z,
     curves: runs.map((run, k): EdgeFacts => {
       const named = runs.length === 1 && ends.length === 2 ? { ends: [ends[0]!, ends[1]!] as const } : {};
       const middle = run[Math.floor(run.length / 2)]!;

@@ -10,7 +10,6 @@ import {
   axisOf,
   curvesOf,
   fingerprintOf,
-  frameOfPrint,
   isOwn,
   ORIGIN_DATUMS,
   planeOf,
@@ -91,8 +90,9 @@ export function locate(reference: Reference, accepts: Accepts, world: World): Re
   const { thing } = match.value;
   const all = thing.to === 'rule' ? thing.things : [thing];
   if (!all.every((one) => suits(one, accepts))) return fail('reference.kind', { asked: ACCEPT_WORDS[accepts] });
-  const was = frameOfPrint(reference);
-  return was && thing.to === 'face' ? ok({ ...match.value, thing: { ...thing, was } }) : match;
+  const was = 'print' in reference ? reference.print : undefined;
+  const carries = was?.along && (thing.to === 'face' || thing.to === 'edge') && fingerprintOf(thing)?.form === was.form;
+  return carries ? ok({ ...match.value, thing: { ...thing, was: was.along } as Thing }) : match;
 }
 
 type Finder<T extends Reference['to']> = (reference: Extract<Reference, { to: T }>, world: World) => Result<Match>;

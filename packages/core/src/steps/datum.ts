@@ -30,6 +30,8 @@ export interface Construction {
   /** The word in the sentence: "offset from", "halfway between". */
   readonly title: string;
   readonly asks: readonly Asked[];
+  /** Kept for steps that were made by it, and offered no more. */
+  readonly superseded?: true;
   readonly number?: { readonly label: string; readonly asks: Dimension; readonly initial: string };
   /** @param things as asked, in order; @param number in mm or rad. Fails where the things do not give one. */
   make(things: readonly Thing[], number: number): Result<Datum>;
@@ -58,13 +60,18 @@ export function datumKind<K extends string, H extends string>(
   const schema = datumSchema(kind, Object.keys(ways) as H[]);
   type DatumStep = z.infer<typeof schema>;
   const wayOf = ({ how }: DatumStep): Construction => ways[how];
-  const titles = Object.fromEntries(Object.entries<Construction>(ways).map(([how, way]) => [how, way.title]));
+  const titlesFor = (step: DatumStep) =>
+    Object.fromEntries(
+      Object.entries<Construction>(ways)
+        .filter(([how, { superseded }]) => !superseded || how === step.how)
+        .map(([how, { title: words }]) => [how, words]),
+    );
   return {
     schema,
     title,
     noun,
     verb,
-    ways: Object.keys(ways),
+    ways: Object.keys(ways).filter((how) => !ways[how as H].superseded),
     sentence(step, nameOf): Phrase[] {
       const { asks, number } = wayOf(step);
       const picks = asks.flatMap(({ label, joint = 'and' }, k): Phrase[] => [
@@ -80,7 +87,7 @@ export function datumKind<K extends string, H extends string>(
         { type: 'text', text: `${title} ` },
         { type: 'strong', text: step.name },
         { type: 'text', text: ' ' },
-        { type: 'choice', field: 'how', value: step.how, options: titles, label: 'way' },
+        { type: 'choice', field: 'how', value: step.how, options: titlesFor(step), label: 'way' },
         ...picks,
         ...(number
           ? ([

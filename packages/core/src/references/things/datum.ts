@@ -20,6 +20,8 @@ interface DatumAxis {
   readonly form: 'axis';
   readonly origin: Vec3;
   readonly direction: Vec3;
+  /** As that of any axis. */
+  readonly side?: Vec3;
 }
 interface DatumPoint {
   readonly form: 'point';
@@ -58,12 +60,13 @@ const KINDS: { readonly [F in Datum['form']]: DatumKind<Extract<Datum, { form: F
     told: ({ frame }) => ({ at: frame.origin, along: frame.z }),
   },
   axis: {
-    transform: ({ form, origin, direction }, by) => ({
+    transform: ({ form, origin, direction, side }, by) => ({
       form,
       origin: transformPoint(by, origin),
       direction: transformDirection(by, direction),
+      ...(side && { side: transformDirection(by, side) }),
     }),
-    axis: ({ origin, direction }) => ({ origin, direction }),
+    axis: ({ form: _, ...axis }) => axis,
     told: ({ origin, direction }) => ({ at: origin, along: direction }),
   },
   point: {

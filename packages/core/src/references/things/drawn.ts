@@ -1,4 +1,4 @@
-import { transformPoint, type Vec3 } from '../../math/index.ts';
+import { transformDirection, transformPoint, type Vec3 } from '../../math/index.ts';
 import { axisOfCurve, centreOfCurve, type SpaceCurve } from '../../geometry/index.ts';
 import type { EdgeFacts } from '../../kernel-port/index.ts';
 import { transformEdge } from './facts.ts';
@@ -9,6 +9,8 @@ export interface DrawnThing {
   readonly to: 'drawn';
   readonly curves: readonly EdgeFacts[];
   readonly at?: Vec3;
+  /** Square to the plane in which it was drawn. */
+  readonly normal?: Vec3;
 }
 
 /** The curve of what comes to one only. */
@@ -16,10 +18,11 @@ const onlyCurve = ({ curves: [first, second] }: DrawnThing): SpaceCurve | undefi
   second ? undefined : first?.curve;
 
 export const drawn: ThingKind<DrawnThing> = {
-  transform: ({ curves, at }, by) => ({
+  transform: ({ curves, at, normal }, by) => ({
     to: 'drawn',
     curves: curves.map((edge) => transformEdge(edge, by)),
     ...(at ? { at: transformPoint(by, at) } : {}),
+    ...(normal ? { normal: transformDirection(by, normal) } : {}),
   }),
   axis(thing) {
     const curve = onlyCurve(thing);

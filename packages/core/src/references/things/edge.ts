@@ -1,3 +1,4 @@
+import { carriedSide, type Vec3 } from '../../math/index.ts';
 import { axisOfCurve, centreOfCurve, radiusOfCurve } from '../../geometry/index.ts';
 import type { EdgeFacts } from '../../kernel-port/index.ts';
 import { fingerprintOfEdge } from '../fingerprints.ts';
@@ -8,13 +9,18 @@ export interface EdgeThing {
   readonly to: 'edge';
   readonly edge: EdgeFacts;
   readonly body: number;
+  /** Its direction or axis when it was chosen: what is told about it turns along from there. */
+  readonly was?: Vec3;
 }
 
 export const edge: ThingKind<EdgeThing> = {
   transform: (thing, by) => ({ to: 'edge', edge: transformEdge(thing.edge, by), body: ELSEWHERE }),
   name: (thing) => thing.edge.name,
   fingerprint: (thing) => fingerprintOfEdge(thing.edge),
-  axis: (thing) => axisOfCurve(thing.edge.curve),
+  axis({ edge: { curve }, was }) {
+    const axis = axisOfCurve(curve);
+    return axis && was ? { ...axis, side: carriedSide(was, axis.direction) } : axis;
+  },
   point: (thing) => centreOfCurve(thing.edge.curve),
   middle: (thing) => thing.edge.middle,
   curves: (thing) => [thing.edge],

@@ -1,4 +1,14 @@
-import { add3, carriedFrame, dot3, frameAcross, scale3, sub3, type Frame, type Vec3 } from '../../math/index.ts';
+import {
+  add3,
+  carriedFrame,
+  carriedSide,
+  dot3,
+  frameAcross,
+  frameOn,
+  scale3,
+  sub3,
+  type Vec3,
+} from '../../math/index.ts';
 import { axisOfSurface, centreOfSurface, hullOf, radiusOfSurface } from '../../geometry/index.ts';
 import type { EdgeFacts, FaceFacts, Topology } from '../../kernel-port/index.ts';
 import { fingerprintOfFace } from '../fingerprints.ts';
@@ -10,8 +20,8 @@ export interface FaceThing {
   readonly face: FaceFacts;
   readonly body: number;
   readonly topology: Topology;
-  /** How its plane stood when it was chosen: its directions turn along from there. */
-  readonly was?: Frame;
+  /** Its normal or axis when it was chosen: the directions of its plane, and those about its axis, turn along from there. */
+  readonly was?: Vec3;
 }
 
 /** The edges that bound a face. */
@@ -40,11 +50,13 @@ export const face: ThingKind<FaceThing> = {
   plane({ face: { surface }, was }) {
     if (surface.form !== 'plane') return undefined;
     const now = frameAcross(surface.origin, surface.normal);
-    return was ? carriedFrame(was, now) : now;
+    return was ? carriedFrame(frameOn(now.origin, was), now) : now;
   },
   axis(thing) {
     const axis = axisOfSurface(thing.face.surface);
-    return axis && { ...axis, stretch: extent(thing, axis.origin, axis.direction) };
+    if (!axis) return undefined;
+    const side = thing.was && { side: carriedSide(thing.was, axis.direction) };
+    return { ...axis, stretch: extent(thing, axis.origin, axis.direction), ...side };
   },
   point: (thing) => centreOfSurface(thing.face.surface),
   middle: (thing) => thing.face.centre,

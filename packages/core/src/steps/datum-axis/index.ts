@@ -3,16 +3,18 @@ import { axisOf, planeOf, pointOf, type Datum } from '../../references/index.ts'
 import { fail, ok, type Result } from '../../result/index.ts';
 import { datumKind, type Construction } from '../datum.ts';
 
+const through = (origin: Vec3, direction: Vec3, side?: Vec3): Result<Datum> =>
+  ok({ form: 'axis', origin, direction, ...(side && { side }) });
 const axis = (origin: Vec3, direction: Vec3 | undefined, trouble: string): Result<Datum> =>
-  direction ? ok({ form: 'axis', origin, direction }) : fail(trouble);
+  direction ? through(origin, direction) : fail(trouble);
 
 const ways = {
   along: {
     title: 'along',
     asks: [{ accepts: 'axis', label: 'edge or round face' }],
     make([source]) {
-      const { origin, direction } = axisOf(source!)!;
-      return axis(origin, direction, '');
+      const { origin, direction, side } = axisOf(source!)!;
+      return through(origin, direction, side);
     },
   },
   points: {
@@ -46,7 +48,10 @@ const ways = {
       { accepts: 'plane', label: 'plane' },
       { accepts: 'point', label: 'through', joint: 'through' },
     ],
-    make: ([source, through]) => axis(pointOf(through!)!, planeOf(source!)!.z, ''),
+    make([source, point]) {
+      const { x, z } = planeOf(source!)!;
+      return through(pointOf(point!)!, z, x);
+    },
   },
 } satisfies Record<string, Construction>;
 

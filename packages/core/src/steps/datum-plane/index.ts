@@ -12,7 +12,7 @@ import {
   type Frame,
   type Vec3,
 } from '../../math/index.ts';
-import { axisOf, curvesOf, planeOf, pointOf, tangentNear, type Datum } from '../../references/index.ts';
+import { axisOf, curvesOf, planeOf, pointOf, tangentNear, type Datum, type Thing } from '../../references/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { datumKind, type Construction } from '../datum.ts';
@@ -20,6 +20,31 @@ import { datumKind, type Construction } from '../datum.ts';
 const plane = (frame: Frame): Result<Datum> => ok({ form: 'plane', frame });
 const PLANE = { accepts: 'plane', label: 'plane' } as const;
 const POINT = { accepts: 'point', label: 'point' } as const;
+
+/**
+ * Square to a curve at the place of it that is nearest to a point; the curve leaves forwards.
+ * @param side its x, or what that is drawn towards
+ */
+const squareTo = (side: (curve: Thing, heading: Vec3) => Vec3 | undefined): Construction => ({
+  title: 'square to',
+  asks: [
+    { accepts: 'curve', label: 'curve' },
+    { accepts: 'point', label: 'at', joint: 'at' },
+  ],
+  make([curve, at]) {
+    const near = tangentNear(curvesOf(curve!), pointOf(at!)!);
+    return near ? plane(frameOn(near.at, near.along, side(curve!, near.along))) : fail('datum.tangent');
+  },
+});
+
+/** What is level beside a curve: out of an upright plane in which it lies, else within that. Of a straight edge its side. */
+function besideCurve(curve: Thing, heading: Vec3): Vec3 | undefined {
+  const axis = axisOf(curve);
+  const round = axis && Math.abs(dot3(axis.direction, heading)) < 0.5 ? axis.direction : undefined;
+  const normal = curve.to === 'drawn' ? curve.normal : round;
+  if (!normal) return axis?.side;
+  return Math.abs(normal[2]) > 0.9 ? cross3(scale3(normal, Math.sign(normal[2])), heading) : scale3(normal, -1);
+}
 
 const ways = {
   /** Forwards along the normal of the source; its x and y stay. */
@@ -67,18 +92,10 @@ const ways = {
       return normal ? plane(frameOn(a, normal, sub3(b, a))) : fail('datum.line');
     },
   },
-  /** Square to a curve at the place of it that is nearest to a point; the curve leaves forwards. */
-  normal: {
-    title: 'square to',
-    asks: [
-      { accepts: 'curve', label: 'curve' },
-      { accepts: 'point', label: 'at', joint: 'at' },
-    ],
-    make([curve, at]) {
-      const near = tangentNear(curvesOf(curve!), pointOf(at!)!);
-      return near ? plane(frameOn(near.at, near.along)) : fail('datum.tangent');
-    },
-  },
+  /** Its directions are those of the plane of the curve, so that they do not jump however that runs. */
+  square: squareTo(besideCurve),
+  /** Its directions are the usual ones, which turn by a quarter where the curve gets steep. */
+  normal: { ...squareTo(() => undefined), superseded: true },
 } satisfies Record<string, Construction>;
 
 /** Between parallel planes in the middle; between others through the line where they meet, halving the angle. */

@@ -26,8 +26,8 @@ export const helixCurve = placing('helix-curve', {
     if (!winding.ok) return winding;
     const { pitch, turns, taper } = winding.value;
     if (values.radius - pitch * turns * Math.tan(taper) < 1e-3) return fail('helix-curve.closed');
-    const { origin, direction } = axisOf(values.axis[0]!)!;
-    const { x } = frameOn(origin, direction);
+    const { origin, direction, side } = axisOf(values.axis[0]!)!;
+    const { x } = frameOn(origin, direction, side);
     const y = cross3(direction, x);
     const helix: Helix = {
       form: 'helix',
