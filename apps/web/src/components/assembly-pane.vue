@@ -23,6 +23,7 @@ import { Picking } from '../view/picking.ts';
 import LookPane, { type PaneKeys } from './look-pane.vue';
 import ViewNames from './view-names.vue';
 import ViewPicture from './view-picture.vue';
+import JointFrames from './joint-frames.vue';
 import PlacingHandle from './placing-handle.vue';
 
 /** Everything that is placed: looked at, picked, joined, and moved by the hand. */
@@ -331,6 +332,7 @@ const MOST_TOLD = 40;
       <button class="text-muted hover:text-ink" @click="fit">Fit</button>
       <ViewPicture :name="store.kept?.name ?? ''" :take="() => shown?.stage.png()" />
     </template>
+    <JointFrames v-if="stage && joining.draft" :frames="joining.frames" :screen="stage.screen" />
     <PlacingHandle
       v-if="stage && handle.at"
       :at="handle.at"

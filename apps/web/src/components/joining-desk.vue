@@ -25,6 +25,10 @@ const relation = computed(() =>
 );
 const none = (): Action[] => [];
 const keeping = (field: 'offset' | 'angle' | 'amount') => (text: string) => joining.change({ [field]: text });
+const keepingAside = (at: 0 | 1) => (text: string) => {
+  const [x, y] = draft.value.aside;
+  return joining.change({ aside: at === 0 ? [text, y] : [x, text] });
+};
 const offset = ref<InstanceType<typeof NumberChip>>();
 const amount = ref<InstanceType<typeof NumberChip>>();
 joining.desk = {
@@ -105,6 +109,24 @@ const prompt = computed(() => {
           />
           angle
           <NumberChip :text="draft.angle" :asks="ANGLE" label="angle" :change="none" :keep="keeping('angle')" />
+        </p>
+        <p>
+          along x
+          <NumberChip
+            :text="draft.aside[0]"
+            :asks="LENGTH"
+            label="offset along x"
+            :change="none"
+            :keep="keepingAside(0)"
+          />
+          along y
+          <NumberChip
+            :text="draft.aside[1]"
+            :asks="LENGTH"
+            label="offset along y"
+            :change="none"
+            :keep="keepingAside(1)"
+          />
         </p>
         <label class="block"
           ><input type="checkbox" :checked="draft.flip" @change="joining.change({ flip: !draft.flip })" /> looking

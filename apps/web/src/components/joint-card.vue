@@ -58,6 +58,8 @@ function bound(coordinate: Coordinate, which: 'least' | 'most' | 'rest', text: s
 const textOf = (coordinate: Coordinate, which: 'least' | 'most' | 'rest') =>
   (which === 'rest' ? props.record.rest?.[coordinate] : props.record.limits?.[coordinate]?.[which]) ?? '';
 
+const aside = computed(() => props.record.aside ?? (['0 mm', '0 mm'] as const));
+
 /** Both parts light up. */
 const point = () => (assemblyStore.lit = [props.record.a.placement, props.record.b.placement]);
 </script>
@@ -104,6 +106,14 @@ const point = () => (assemblyStore.lit = [props.record.a.placement, props.record
           :asks="LENGTH"
           :label="`Offset of ${record.name}`"
           :change="(offset) => setting({ offset })"
+      /></span>
+      <span v-for="(name, at) in ['x', 'y']" :key="name"
+        >along {{ name }}
+        <NumberChip
+          :text="aside[at]!"
+          :asks="LENGTH"
+          :label="`Offset of ${record.name} along ${name}`"
+          :change="(text) => setting({ aside: at === 0 ? [text, aside[1]] : [aside[0], text] })"
       /></span>
       <span
         >angle

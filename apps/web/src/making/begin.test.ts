@@ -56,6 +56,18 @@ test('of bodies some of which are hidden a step takes those that are shown, unle
   expect(begunStep('extrude', from({ shown: [] }))).not.toHaveProperty('result');
 });
 
+test('where there is only one body nobody is asked which, unless another is picked', () => {
+  const only: Reference = { to: 'body', name: 's1' };
+  expect(begunStep('move', from({ only }))).toMatchObject({ bodies: [only] });
+  const mirror = begunStep('mirror', from({ only, latest: ['s3'] }));
+  expect(mirror).toMatchObject({ steps: ['s3'], bodies: [only] });
+  expect(mirror).not.toHaveProperty('what');
+  const other = { thing: { to: 'body', body: 1 } as Thing, reference: { to: 'body', name: 's2' } as Reference };
+  expect(begunStep('move', from({ only, picked: [other] }))).toMatchObject({ bodies: [{ name: 's2' }] });
+  // where none is needed it takes all
+  expect(begunStep('split', from({ only }))).not.toHaveProperty('bodies');
+});
+
 test('a datum begins in the way that suits all of what is picked best', () => {
   const how = (picked: Beginning['picked']) => begunStep('datum-plane', from({ picked }));
   expect(how([flat('f1')])).toEqual({

@@ -41,6 +41,8 @@ export interface Beginning {
   readonly hasBody: boolean;
   /** The bodies that are shown, where some are not: what is hidden is not touched by accident. */
   readonly shown: readonly Reference[] | undefined;
+  /** The only body that is shown: nobody needs to be asked which. */
+  readonly only?: Reference | undefined;
 }
 
 /** Takes the picks that a field can use away from those that are left. */
@@ -80,8 +82,15 @@ function ofFields(kind: StepName, from: Beginning): object {
     return value === undefined ? [] : [[name, value] as const];
   });
   const isAdded = 'result' in fields && from.hasBody && from.shown?.length !== 0;
-  const told = { ...Object.fromEntries(begun), ...(isAdded ? { result: 'add' } : {}) };
+  const told = { ...onlyBody(fields, from), ...Object.fromEntries(begun), ...(isAdded ? { result: 'add' } : {}) };
   return { ...told, ...wordsFor(fields, told, from) };
+}
+
+/** The first field that asks for a body begins with the only one that there is. */
+function onlyBody(fields: Fields, { only }: Beginning): Filled {
+  const [asks] = Object.entries(fields).find(([, one]) => one.type === 'picks' && one.accepts === 'body') ?? [];
+  const field = asks === undefined ? undefined : (fields[asks] as Extract<Field, { type: 'picks' }>);
+  return only && field && field.min > 0 ? { [asks!]: [only] } : {};
 }
 
 /** The words of a sentence under which what is picked counts: with a body picked a mirror is one of bodies. */

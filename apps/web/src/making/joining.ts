@@ -27,6 +27,8 @@ export interface Joining {
   readonly keep: boolean;
   readonly flip: boolean;
   readonly offset: string;
+  /** Along x and y of the first. */
+  readonly aside: readonly [string, string];
   readonly angle: string;
   /** Of a relation that takes a number. */
   readonly amount: string;
@@ -43,6 +45,8 @@ export interface Stood {
   readonly loosens: Id | undefined;
   /** In the order in which a distance between them counts forwards. */
   readonly forwards: Joining['sides'];
+  /** Whether they were to look against each other, with the least turn. */
+  readonly flip: boolean;
 }
 
 /** What was kept; what is none any more (another version of the page wrote it) is left out. */
@@ -57,7 +61,9 @@ export function readStanding(text: string | null): readonly Joining[] {
 const isJoining = (one: Joining | null): one is Joining =>
   typeof one?.id === 'string' &&
   one.kind in (one.sort === 'joint' ? JOINTS : ASSEMBLY_RELATIONS) &&
-  [one.offset, one.angle, one.amount].every((number) => typeof number === 'string') &&
+  Array.isArray(one.aside) &&
+  one.aside.length === 2 &&
+  [one.offset, ...one.aside, one.angle, one.amount].every((number) => typeof number === 'string') &&
   Array.isArray(one.sides) &&
   one.sides.length === 2 &&
   one.sides.every(

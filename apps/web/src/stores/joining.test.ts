@@ -86,6 +86,41 @@ test('flat faces that look the same way are taken to end flush, those that look 
   expect(joining.turned).toEqual({ flip: true });
 });
 
+test('one key goes through all the ways in which a joint may stand, where it holds how it is turned', () => {
+  const { joining } = bench();
+  const ways = (kind: 'rigid' | 'revolute', angle = '0 deg') => {
+    joining.begin('joint', kind);
+    joining.answer(face('f', [0, 0, 1]));
+    joining.answer(face('a', [0, 0, -1]));
+    joining.change({ angle });
+    return Array.from({ length: 8 }, () => {
+      joining.change(joining.turned!);
+      return `${joining.draft!.flip ? 'against' : 'along'} ${joining.draft!.angle}`;
+    });
+  };
+  expect(new Set(ways('rigid')).size).toBe(8);
+  expect(ways('rigid').at(-1)).toBe('against 0 deg');
+  expect(new Set(ways('revolute'))).toEqual(new Set(['along 0 deg', 'against 0 deg']));
+  // what was typed stays
+  expect(new Set(ways('rigid', 'lean'))).toEqual(new Set(['along lean', 'against lean']));
+});
+
+test('what is typed aside goes into the joint', () => {
+  const { joining, project } = bench();
+  joining.begin('joint', 'rigid');
+  joining.answer(pick('f', 'z'));
+  joining.answer(pick('a', 'z'));
+  joining.change({ aside: ['4 mm', '0 mm'] });
+  joining.accept();
+  expect(Object.values(project().assembly!.joints).at(-1)).toMatchObject({ aside: ['4 mm', '0 mm'] });
+  joining.begin('joint', 'rigid');
+  joining.answer(pick('f', 'z'));
+  joining.answer(pick('a', 'z'));
+  expect(joining.frames).toHaveLength(2);
+  joining.accept();
+  expect(Object.values(project().assembly!.joints).at(-1)).not.toHaveProperty('aside');
+});
+
 test('a number over two faces keeps them so far apart, on the side where they are; a key puts them on the other', () => {
   const { joining } = bench();
   joining.begin('relation', 'coincident');

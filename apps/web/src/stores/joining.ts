@@ -6,7 +6,9 @@ import {
   planeOf,
   sub3,
   transformDirection,
+  transformFrame,
   type Action,
+  type Frame,
   type Id,
   type Result,
   headOf,
@@ -55,6 +57,9 @@ function negated(expression: string): string {
   return /^[\w. ]+$/.test(expression) ? `-${expression}` : `-(${expression})`;
 }
 
+/** How the second side of a joint may stand about the axis of the first, where the joint holds that. */
+const QUARTERS = ['0 deg', '90 deg', '180 deg', '270 deg'];
+
 /** What is being joined: the desk asks for two things, the view shows what comes of them. */
 export const useJoining = defineStore('joining', () => {
   const store = useProject();
@@ -90,6 +95,7 @@ export const useJoining = defineStore('joining', () => {
       keep: false,
       flip: turnsRound(sides),
       offset: '0 mm',
+      aside: ['0 mm', '0 mm'],
       angle: '0 deg',
       amount: '',
     });
@@ -157,11 +163,20 @@ export const useJoining = defineStore('joining', () => {
     return areFaces && alike > LIKE ? 'flush' : kind;
   }
 
+  /** The next way in which the second side of a joint may stand: looking the other way, and after both a quarter further. */
+  function nextWay({ kind, flip, angle, stood }: Joining): Partial<Joining> {
+    const usual = stood?.flip ?? flip;
+    const holds: readonly string[] = JOINTS[kind as JointName].holds;
+    const quarter = QUARTERS.indexOf(angle);
+    if (flip === usual || quarter < 0 || !holds.includes('turn')) return { flip: !flip };
+    return { flip: usual, angle: QUARTERS[(quarter + 1) % QUARTERS.length]! };
+  }
+
   /** It the other way round: a joint, and two flat faces that meet or end flush; undefined where there is none. */
   const turned = computed((): Partial<Joining> | undefined => {
     const { sort, kind, flip, keep, amount, sides = [] } = draft.value ?? {};
     if (!sides.every((side) => side)) return undefined;
-    if (sort === 'joint') return keep ? undefined : { flip: !flip };
+    if (sort === 'joint') return keep ? undefined : nextWay(draft.value!);
     if (kind === 'distance') return amount === '' ? undefined : { amount: negated(amount!) };
     if (!sides.every((side) => 'face' in side!.thing && planeOf(side!.thing))) return undefined;
     return kind === 'coincident' ? { kind: 'flush' } : kind === 'flush' ? { kind: 'coincident' } : undefined;
@@ -188,6 +203,17 @@ export const useJoining = defineStore('joining', () => {
     const pose = assemblyStore.memberPoses.get(placement);
     return feature && pose && transformFeature(feature, pose);
   }
+
+  /** The frames in which the two sides of a joint meet, where they stand now. */
+  const frames = computed((): readonly Frame[] => {
+    const { sort, sides = [], keep } = draft.value ?? {};
+    if (sort !== 'joint') return [];
+    return sides.slice(0, keep ? 1 : 2).flatMap((side) => {
+      const frame = side && frameOf(side.thing, side.spot);
+      const pose = side && assemblyStore.memberPoses.get(side.placement);
+      return frame && pose ? [transformFrame(frame, pose)] : [];
+    });
+  });
 
   function drop(at: 0 | 1): void {
     const sides = [...draft.value!.sides] as [JoinedSide | undefined, JoinedSide | undefined];
@@ -221,6 +247,7 @@ export const useJoining = defineStore('joining', () => {
     put: puttingThere([a, b]),
     loosens: immovable([a, b]),
     forwards: forwards(a, b),
+    flip: turnsRound([a, b]),
   });
 
   /** Makes where two things are now where they are drawn. */
@@ -264,7 +291,7 @@ export const useJoining = defineStore('joining', () => {
   });
 
   /** The gesture that makes it; none while something is missing. */
-  function actions({ sort, id, kind, sides, keep, flip, offset, angle, amount, stood }: Joining): Action[] {
+  function actions({ sort, id, kind, sides, keep, flip, offset, aside, angle, amount, stood }: Joining): Action[] {
     const [a, b] = sides;
     if (!a || !b) return [];
     if (sort === 'relation') {
@@ -286,6 +313,7 @@ export const useJoining = defineStore('joining', () => {
       b: keep ? { placement: b.placement } : { placement: b.placement, on: b.reference, spot: b.spot },
       flip,
       offset,
+      ...(aside.some((text) => text !== '0 mm') ? { aside: [...aside] } : {}),
       angle,
     };
     return [...(keep ? (stood?.put ?? []) : lettingGo()), { command: 'joint.add', input: { id, record } }];
@@ -404,6 +432,7 @@ export const useJoining = defineStore('joining', () => {
     asked,
     facing,
     turned,
+    frames,
     beginNumber,
     loosened,
     wrong,

@@ -30,7 +30,7 @@ import { SketchEditor } from '../editor/sketch-editor.ts';
 import type { ToolName } from '../editor/tools.ts';
 import type { Pick } from '../view/picks.ts';
 import type { Under } from '../editor/borrow-tool.ts';
-import { begunStep } from '../making/begin.ts';
+import { begunStep, type Beginning } from '../making/begin.ts';
 import { axisBeside, materialBeside, shapeOfSketch } from '../making/beside.ts';
 import { StandingSteps } from '../making/standing-steps.ts';
 import { StepMaking, type StepInMaking } from '../making/step-making.ts';
@@ -269,7 +269,7 @@ export const useWorkbench = defineStore('bench', () => {
         latest: latestFeature(stepsBefore.value.map((id) => [id, part.value!.steps[id]!])),
         parts: Object.keys(takeableParts.value),
       },
-      ...{ hasBody: hasBody(), shown: shownBodies(), unit: store.kept!.unit },
+      ...{ hasBody: hasBody(), ...shownBodies(), unit: store.kept!.unit },
     });
     const shape = sketch === undefined ? undefined : shapeOf(sketch);
     if (!shape) return draftStep(step);
@@ -286,12 +286,12 @@ export const useWorkbench = defineStore('bench', () => {
     return { ...shapeOfSketch(step, project, sourcesOf(id)), axis };
   }
 
-  /** The bodies that are shown, where some are not: what is hidden is not touched by accident. */
-  function shownBodies(): Reference[] | undefined {
+  /** The bodies that are shown, where some are not: what is hidden is not touched by accident. And the only one. */
+  function shownBodies(): { shown: Beginning['shown']; only: Beginning['only'] } {
     const bodies = view.value?.bodies() ?? [];
     const shown = bodies.filter(({ name }) => !hiddenBodies.value.has(name));
-    if (shown.length === bodies.length) return undefined;
-    return shown.map((topology) => ({ to: 'body', name: topology.name, print: fingerprintOfBody(topology) }));
+    const all = shown.map((one): Reference => ({ to: 'body', name: one.name, print: fingerprintOfBody(one) }));
+    return { shown: shown.length === bodies.length ? undefined : all, only: all.length === 1 ? all[0] : undefined };
   }
 
   const hasBody = (): boolean =>

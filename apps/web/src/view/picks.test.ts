@@ -32,7 +32,7 @@ test('in the middle of a face that is so thin that edges on both sides are near,
   const [left, right] = [edge('left', 'side', [-4, 0], 9), edge('right', 'side', [5, 0.5], 9.1)];
   expect(order(face('side', 10), left, right)).toEqual(['side', 'left', 'right']);
   // on an edge the edge is meant, and so is a corner
-  expect(order(face('side', 10), left, edge('right', 'side', [1, 0], 9.1))).toEqual(['left', 'right', 'side']);
+  expect(order(face('side', 10), left, edge('right', 'side', [1, 0], 9.1))).toEqual(['right', 'left', 'side']);
   const corner = { ...cornerPick('b', 0, { name: 'corner', at: [0, 0, 0] } as never), depth: 8 };
   expect(order(face('side', 10), left, right, corner)).toEqual(['corner', 'left', 'right', 'side']);
   // also on the edge of another face that lies before it
@@ -44,4 +44,16 @@ test('in the middle of a face that is so thin that edges on both sides are near,
   ]);
   // edges of another face do not make it thin
   expect(order(face('side', 10), left, edge('far', 'another', [5, 0], 9.1))).toEqual(['left', 'far', 'side']);
+});
+
+test('of several edges on a face that which is nearest on the screen comes first; what lies behind stays behind', () => {
+  const [far, near] = [edge('far', 'side', [4, 1], 8), edge('near', 'side', [0, 1], 9)];
+  expect(order(face('side', 10), far, near, edge('hidden', 'behind', [0, 0], 12))).toEqual([
+    'near',
+    'far',
+    'side',
+    'hidden',
+  ]);
+  // beside all faces the front counts
+  expect(order(far, near)).toEqual(['far', 'near']);
 });

@@ -98,21 +98,24 @@ export const guidePick = ({ name, words, reference, thing }: Guide, depth: numbe
 const ON_EDGE = 2.5;
 
 /**
- * What lies under the pointer, front to back. Edges come before the faces that they bound, but for a face that is so thin
- * that there were nothing of it left: in its middle it is meant itself.
+ * What lies under the pointer, front to back. Edges come before the faces that they bound, of several on a face that which is
+ * nearest on the screen; but for a face that is so thin that there were nothing of it left: in its middle it is meant itself.
  */
 export function frontToBack<P extends Pick>(picks: readonly P[]): P[] {
   const sorted = picks.toSorted((a, b) => a.depth - b.depth);
   const face = sorted.find(({ thing }) => thing.to === 'face');
-  const name = face?.thing.to === 'face' ? face.thing.face.name : '';
-  const first = sorted.slice(0, face ? sorted.indexOf(face) : 0);
-  const offs = first.flatMap(({ thing, body, off }) => {
-    const isRim = thing.to === 'edge' && body === face!.body && thing.edge.faces.includes(name);
+  if (!face) return sorted;
+  const before = sorted.slice(0, sorted.indexOf(face));
+  const name = face.thing.to === 'face' ? face.thing.face.name : '';
+  const offs = before.flatMap(({ thing, body, off }) => {
+    const isRim = thing.to === 'edge' && body === face.body && thing.edge.faces.includes(name);
     return isRim && off ? [off] : [];
   });
   const isThin = offs.some((one) => offs.some((other) => dot2(one, other) < 0));
-  const isClear = first.every(({ kind, off }) => kind !== 'corner' && !(off && Math.hypot(...off) <= ON_EDGE));
-  return face && isThin && isClear ? [face, ...sorted.filter((pick) => pick !== face)] : sorted;
+  const isClear = before.every(({ kind, off }) => kind !== 'corner' && !(off && Math.hypot(...off) <= ON_EDGE));
+  if (isThin && isClear) return [face, ...sorted.filter((pick) => pick !== face)];
+  const nearest = before.filter(({ off }) => off).sort((a, b) => Math.hypot(...a.off!) - Math.hypot(...b.off!));
+  return sorted.map((pick, k) => (k < before.length && pick.off ? nearest.shift()! : pick));
 }
 
 /** The range that an entry lies in. */

@@ -87,6 +87,9 @@ test('offset, angle and flip of a joint', () => {
   const plain = one({ angle: '90 deg' });
   near(where(plain, 'arm'), [10, 0, 30]);
   near(transformDirection(memberPose(plain.members[1]!, plain.rest), [1, 0, 0]), [0, 1, 0]);
+  // aside along x and y of the first, which no angle turns; then forwards
+  for (const angle of ['0 deg', '90 deg'])
+    near(where(one({ angle, aside: ['crank / 10', '-4 mm'] }), 'arm'), [10 + 3, -4, 30]);
   const turned = one({ flip: true });
   near(where(turned, 'arm'), [10, 0, 30]);
   near(transformDirection(memberPose(turned.members[1]!, turned.rest), [0, 0, 1]), [0, 0, -1]);

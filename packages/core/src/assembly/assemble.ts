@@ -12,7 +12,6 @@ import {
 } from '../naming/index.ts';
 import { evaluate, type Scope } from '../expressions/index.ts';
 import {
-  add3,
   compose,
   scale3,
   translation,
@@ -24,6 +23,7 @@ import {
   type RigidTransform,
   transformFrame,
   inverse,
+  toSpace,
 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
 import { axisOf, ORIGIN_PLANES, type Reference, type Thing } from '../references/index.ts';
@@ -329,10 +329,10 @@ class Pieces {
     const second = this.memberOf(within(outer, joint.b.placement));
     if (first.body === second.body) throw new IssueError(issue('joint.self'));
     const meets = this.frameAt(first, joint.a.on, joint.a.spot);
-    const offset = this.read(joint.offset, LENGTH);
+    const [z, x = 0, y = 0] = [joint.offset, ...(joint.aside ?? [])].map((text) => this.read(text, LENGTH));
     const about = rotation([0, 0, 0], meets.z, this.read(joint.angle, ANGLE));
     const a: Frame = {
-      origin: add3(meets.origin, scale3(meets.z, offset)),
+      origin: toSpace(meets, [x, y], z),
       x: transformDirection(about, meets.x),
       y: transformDirection(about, meets.y),
       z: meets.z,

@@ -86,6 +86,8 @@ export const jointSchemaOf = <K extends string>(kinds: Readonly<Record<K, unknow
     flip: z.boolean(),
     /** How far the second frame stands off along the axis of the first. */
     offset: expressionSchema,
+    /** How far it stands off along x and y of the first. */
+    aside: z.tuple([expressionSchema, expressionSchema]).optional(),
     /** How far it is turned about that axis, where nothing else turns it. */
     angle: expressionSchema,
     limits: z

@@ -22,11 +22,12 @@ function placesOf(assembly: Assembly, at: readonly string[], before: string): Pl
   const placements = Object.entries(assembly.placements).flatMap(([id, placement]) =>
     ofPlacement(placement, place('placements', id, placement.name)),
   );
-  const joints = Object.entries(assembly.joints).flatMap(([id, { name, offset, angle, limits = {}, rest = {} }]) => {
+  const joints = Object.entries(assembly.joints).flatMap(([id, { name, offset, aside = [], angle, limits = {}, rest = {} }]) => {
     const own = place('joints', id, name);
     const asks = (coordinate: string) => (isTurn(coordinate as Coordinate) ? ANGLE : LENGTH);
     return [
       own(['offset'], offset, LENGTH, 'offset'),
+      ...aside.map((text, k) => own(['aside', `${k}`], text, LENGTH, `offset along ${'xy'[k]}`)),
       own(['angle'], angle, ANGLE, 'angle'),
       ...Object.entries(limits).flatMap(([coordinate, range]) =>
         (['least', 'most'] as const).flatMap((bound) => {
