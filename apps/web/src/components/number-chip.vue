@@ -103,10 +103,10 @@ function enter() {
   if (!editing.value && isByKey) props.entered?.();
 }
 
-/** Tab takes it and goes on to the next number of the sentence. */
+/** Tab takes it and goes on to the next number of the sentence; from the last that a key of the view began back to that. */
 function goOn(event: KeyboardEvent) {
   take();
-  if (editing.value || props.next?.(event.shiftKey ? -1 : 1)) event.preventDefault();
+  if (editing.value || props.next?.(event.shiftKey ? -1 : 1) || isByKey) event.preventDefault();
 }
 
 function show(text: string) {

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { ref, watch } from 'vue';
 import type { Action, Phrase, Result } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import ChoiceWord from './choice-word.vue';
 import NumberChip from './number-chip.vue';
 
 /** A sentence of a step, its numbers and words editable where they stand. */
-defineProps<{
+const props = defineProps<{
   phrases: readonly Phrase[];
   /** The gesture that sets a field. */
   change: (field: string, value: string) => readonly Action[];
@@ -32,6 +33,19 @@ function begin(k: number | undefined, text?: string): boolean {
   void chip?.begin(text);
   return chip !== undefined;
 }
+/** The number that a word has brought into the sentence: it is the one that is typed next. */
+const aimed = ref<string>();
+const numbers = () => props.phrases.flatMap((phrase) => (phrase.type === 'chip' ? [phrase.field] : []));
+watch(numbers, (now, before) => {
+  if (aimed.value !== undefined && !now.includes(aimed.value)) aimed.value = undefined;
+  if (props.keep && before.length > 0) aimed.value = now.find((field) => !before.includes(field)) ?? aimed.value;
+});
+/** A number that is typed is the one that was meant. */
+function keeping(field: string, expression: string, naming: readonly Action[]): Result<void> {
+  aimed.value = undefined;
+  return props.keep!(field, expression, naming);
+}
+
 const order = () => [...chips.keys()].sort((a, b) => a - b);
 function next(from: number, by: 1 | -1): boolean {
   const all = order();
@@ -39,8 +53,14 @@ function next(from: number, by: 1 | -1): boolean {
 }
 
 defineExpose({
-  /** Begins to type the first number of the sentence, or opens it as it is; false where it has none. */
-  begin: (text?: string): boolean => begin(order()[0], text),
+  /**
+   * Begins to type the number that a word has just brought, else the first of the sentence, or opens it as it is; false where
+   * it has none.
+   */
+  begin(text?: string): boolean {
+    const at = props.phrases.findIndex((phrase) => phrase.type === 'chip' && phrase.field === aimed.value);
+    return begin(at < 0 ? order()[0] : at, text);
+  },
 });
 </script>
 
@@ -53,11 +73,14 @@ defineExpose({
       :text="phrase.text"
       :asks="phrase.asks"
       :label="phrase.label"
+      :class="aimed === phrase.field ? 'outline-act outline-1' : ''"
       :next="(by) => next(k, by)"
       :change="(expression: string) => change(phrase.field, expression)"
       :entered="entered"
       v-bind="
-        keep ? { keep: (expression: string, naming: readonly Action[]) => keep!(phrase.field, expression, naming) } : {}
+        keep
+          ? { keep: (expression: string, naming: readonly Action[]) => keeping(phrase.field, expression, naming) }
+          : {}
       "
     />
     <ChoiceWord

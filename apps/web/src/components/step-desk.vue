@@ -74,6 +74,7 @@ const called = computed(() => new Map(bench.fields.map((line) => [line, offerWor
     <h2 class="heading mb-2">{{ kind.title }}</h2>
     <p class="mb-3 leading-7">
       <PhraseText
+        :key="draft.id"
         ref="sentence"
         :phrases="phrases"
         :change="() => []"

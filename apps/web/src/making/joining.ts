@@ -49,6 +49,18 @@ export interface Stood {
   readonly flip: boolean;
 }
 
+/** How the second side of a joint may stand about the axis of the first, where the joint holds that. */
+const QUARTERS = ['0 deg', '90 deg', '180 deg', '270 deg'];
+
+/** The next way in which the second side of a joint may stand: looking the other way, and after both a quarter further. */
+export function nextWay({ kind, flip, angle, stood }: Joining): Partial<Joining> {
+  const usual = stood?.flip ?? flip;
+  const holds: readonly string[] = JOINTS[kind as JointName].holds;
+  const quarter = QUARTERS.indexOf(angle);
+  if (flip === usual || quarter < 0 || !holds.includes('turn')) return { flip: !flip };
+  return { flip: usual, angle: QUARTERS[(quarter + 1) % QUARTERS.length]! };
+}
+
 /** What was kept; what is none any more (another version of the page wrote it) is left out. */
 export function readStanding(text: string | null): readonly Joining[] {
   try {

@@ -30,7 +30,7 @@ import {
   type RelationRecord,
   type Spot,
 } from '@helb/core/assembly';
-import { readStanding, type JoinedSide, type Joining, type Stood } from '../making/joining.ts';
+import { nextWay, readStanding, type JoinedSide, type Joining, type Stood } from '../making/joining.ts';
 import { ownWords } from '../view/pick-words.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { newId } from './ids.ts';
@@ -56,9 +56,6 @@ function negated(expression: string): string {
   if (/^-[\w. ]+$/.test(expression)) return expression.slice(1).trim();
   return /^[\w. ]+$/.test(expression) ? `-${expression}` : `-(${expression})`;
 }
-
-/** How the second side of a joint may stand about the axis of the first, where the joint holds that. */
-const QUARTERS = ['0 deg', '90 deg', '180 deg', '270 deg'];
 
 /** What is being joined: the desk asks for two things, the view shows what comes of them. */
 export const useJoining = defineStore('joining', () => {
@@ -163,18 +160,9 @@ export const useJoining = defineStore('joining', () => {
     return areFaces && alike > LIKE ? 'flush' : kind;
   }
 
-  /** The next way in which the second side of a joint may stand: looking the other way, and after both a quarter further. */
-  function nextWay({ kind, flip, angle, stood }: Joining): Partial<Joining> {
-    const usual = stood?.flip ?? flip;
-    const holds: readonly string[] = JOINTS[kind as JointName].holds;
-    const quarter = QUARTERS.indexOf(angle);
-    if (flip === usual || quarter < 0 || !holds.includes('turn')) return { flip: !flip };
-    return { flip: usual, angle: QUARTERS[(quarter + 1) % QUARTERS.length]! };
-  }
-
   /** It the other way round: a joint, and two flat faces that meet or end flush; undefined where there is none. */
   const turned = computed((): Partial<Joining> | undefined => {
-    const { sort, kind, flip, keep, amount, sides = [] } = draft.value ?? {};
+    const { sort, kind, keep, amount, sides = [] } = draft.value ?? {};
     if (!sides.every((side) => side)) return undefined;
     if (sort === 'joint') return keep ? undefined : nextWay(draft.value!);
     if (kind === 'distance') return amount === '' ? undefined : { amount: negated(amount!) };

@@ -22,26 +22,28 @@ function placesOf(assembly: Assembly, at: readonly string[], before: string): Pl
   const placements = Object.entries(assembly.placements).flatMap(([id, placement]) =>
     ofPlacement(placement, place('placements', id, placement.name)),
   );
-  const joints = Object.entries(assembly.joints).flatMap(([id, { name, offset, aside = [], angle, limits = {}, rest = {} }]) => {
-    const own = place('joints', id, name);
-    const asks = (coordinate: string) => (isTurn(coordinate as Coordinate) ? ANGLE : LENGTH);
-    return [
-      own(['offset'], offset, LENGTH, 'offset'),
-      ...aside.map((text, k) => own(['aside', `${k}`], text, LENGTH, `offset along ${'xy'[k]}`)),
-      own(['angle'], angle, ANGLE, 'angle'),
-      ...Object.entries(limits).flatMap(([coordinate, range]) =>
-        (['least', 'most'] as const).flatMap((bound) => {
-          const text = range[bound];
-          return text === undefined
-            ? []
-            : [own(['limits', coordinate, bound], text, asks(coordinate), `${coordinate} ${bound}`)];
-        }),
-      ),
-      ...Object.entries(rest).map(([coordinate, text]) =>
-        own(['rest', coordinate], text, asks(coordinate), `${coordinate} at rest`),
-      ),
-    ];
-  });
+  const joints = Object.entries(assembly.joints).flatMap(
+    ([id, { name, offset, aside = [], angle, limits = {}, rest = {} }]) => {
+      const own = place('joints', id, name);
+      const asks = (coordinate: string) => (isTurn(coordinate as Coordinate) ? ANGLE : LENGTH);
+      return [
+        own(['offset'], offset, LENGTH, 'offset'),
+        ...aside.map((text, k) => own(['aside', `${k}`], text, LENGTH, `offset along ${'xy'[k]}`)),
+        own(['angle'], angle, ANGLE, 'angle'),
+        ...Object.entries(limits).flatMap(([coordinate, range]) =>
+          (['least', 'most'] as const).flatMap((bound) => {
+            const text = range[bound];
+            return text === undefined
+              ? []
+              : [own(['limits', coordinate, bound], text, asks(coordinate), `${coordinate} ${bound}`)];
+          }),
+        ),
+        ...Object.entries(rest).map(([coordinate, text]) =>
+          own(['rest', coordinate], text, asks(coordinate), `${coordinate} at rest`),
+        ),
+      ];
+    },
+  );
   const relations = Object.entries(assembly.relations).flatMap(([id, { name, kind, amount }]) => {
     const { asks, title } = ASSEMBLY_RELATIONS[kind];
     if (!asks || amount === undefined) return [];

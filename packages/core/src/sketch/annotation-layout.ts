@@ -22,10 +22,14 @@ interface Placeable<T> {
   draw(at: Vec2): T;
 }
 
+type Stretch = readonly [Vec2, Vec2];
+
 /** What a drawn thing takes up: its text, and lines that others keep off. */
 export interface Taken {
   readonly text: Box;
-  readonly lines: readonly (readonly [Vec2, Vec2])[];
+  readonly lines: readonly Stretch[];
+  /** Lines that others may cross and run along, but no text should lie on: extension lines. */
+  readonly thin?: readonly Stretch[];
 }
 
 /**
@@ -100,27 +104,30 @@ const outlineOf = (geometry: Geometry): [Vec2, Vec2][] =>
 /** What is on the sheet already. */
 class Sheet {
   private readonly texts: Box[] = [];
-  private readonly lines: (readonly [Vec2, Vec2])[] = [];
+  private readonly lines: Stretch[] = [];
+  private readonly thin: Stretch[] = [];
 
   constructor(
     private readonly outline: readonly (readonly [Vec2, Vec2])[],
     private readonly gap: number,
   ) {}
 
-  add({ text, lines }: Taken): void {
+  add({ text, lines, thin = [] }: Taken): void {
     this.texts.push(text);
     this.lines.push(...lines);
+    this.thin.push(...thin);
   }
 
   /** How often a dimension here would lie on something; on another text counts most. */
-  troubles({ text, lines: own }: Taken, avoid: readonly Box[] = []): number {
+  troubles({ text, lines: own, thin = [] }: Taken, avoid: readonly Box[] = []): number {
     return (
       5 * avoid.filter((box) => boxesOverlap(box, text, 0) || own.some((line) => crosses(line, box))).length +
       4 * this.texts.filter((other) => boxesOverlap(other, text, this.gap * 0.1)).length +
       2 * this.texts.filter((other) => own.some((line) => crosses(line, other))).length +
       2 * this.lines.filter((line) => crosses(line, text)).length +
       2 * this.lines.filter((line) => own.some((mine) => runTogether(mine, line, this.gap * 0.4))).length +
-      this.outline.filter((line) => crosses(line, text)).length
+      [...this.outline, ...this.thin].filter((line) => crosses(line, text)).length +
+      this.texts.filter((other) => thin.some((line) => crosses(line, other))).length
     );
   }
 }

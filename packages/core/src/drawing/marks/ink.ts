@@ -33,16 +33,23 @@ const strokePieces = (stroke: readonly Vec2[]): Piece[] => stroke.slice(1).map((
 
 /** A drawn dimension with its label. @param angle in which the label is turned, rad */
 export function inked({ strokes, arrows, text }: Annotation, label: Label, angle: number): MarkInk {
-  const [line = []] = strokes;
+  const [line = [], ...extensions] = strokes;
+  const stretches = (stroke: readonly Vec2[]) => stroke.slice(1).map((to, k) => [stroke[k]!, to] as const);
   return {
     ...withLabel([...strokes.flatMap(strokePieces), ...arrows.flatMap(arrowOf)], label, text, angle),
-    lines: line.slice(1).map((to, k) => [line[k]!, to] as const),
+    lines: stretches(line),
+    thin: extensions.flatMap(stretches),
   };
 }
 const arrowOf = ({ tip, pointing }: Annotation['arrows'][number]): Piece[] => arrowPieces(tip, pointing);
 
 /** Lines with the ink of their label, its middle at a place, turned by an angle, rad. */
-export function withLabel(pieces: readonly Piece[], label: Label, text: Vec2, angle = 0): Omit<MarkInk, 'lines'> {
+export function withLabel(
+  pieces: readonly Piece[],
+  label: Label,
+  text: Vec2,
+  angle = 0,
+): Omit<MarkInk, 'lines' | 'thin'> {
   const { pieces: signs, letters } = labelInk(label, text, angle);
   return { pieces: [...pieces, ...signs], letters, text: labelBox(label, text, angle) };
 }

@@ -40,6 +40,8 @@ export interface MarkInk {
   /** What its text covers, and its lines that others should keep off. */
   readonly text: Box;
   readonly lines: readonly (readonly [Vec2, Vec2])[];
+  /** Extension lines: no text should lie on them. */
+  readonly thin?: readonly (readonly [Vec2, Vec2])[];
 }
 
 /** A mark as it is now: the sizes that it tells, what is written, and how it is drawn. */
