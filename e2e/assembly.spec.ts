@@ -334,6 +334,19 @@ test('a part tells where it is placed and what holds it; it is held still there,
   await expect(placed.getByRole('button', { name: /^Let go/ })).toHaveCount(2);
   await bench.press('h');
   await expect(placed.getByRole('button', { name: /^Let go/ })).toHaveCount(0);
+  // a joint is changed where the part is
+  await placed.getByRole('button', { name: 'open', exact: true }).first().click();
+  const card = placed.getByRole('listitem').first();
+  await card.getByRole('button', { name: 'more' }).click();
+  const aside = card.getByRole('button', { name: /along x: / });
+  await aside.click();
+  await page.keyboard.type('2');
+  await page.keyboard.press('Enter');
+  await expect(aside).toHaveText('2');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(aside).toHaveText('0 mm');
+  await placed.getByRole('button', { name: 'close', exact: true }).click();
+  await expect(card).toHaveCount(0);
   await placed.getByRole('button', { name: 'Show Shaft' }).click();
   await expect(page.getByTestId('part-name')).toHaveText('All parts');
   await expect(bench.desk).toContainText('Joined by Outer bearing on its side, Shaft', { timeout: 60_000 });

@@ -41,6 +41,20 @@ test('a chamfer by two distances, a shell, a draft, set-back and thickened faces
   expect(await thick.trouble()).toMatch(/walls can not be that thick. About/);
 });
 
+test.each(['a', 'z'])(
+  'all edges of one face are bevelled alike, whatever the faces beside them are called: %s',
+  async (hole) => {
+    const pierced = block()
+      .sketch('o', rectangle(10, 7, 10, 6))
+      .step(hole, 'extrude', { sketch: 'o', distance: '10 mm', result: 'cut' });
+    const bevelled = (of: string, more: object) =>
+      pierced.step(`c${hole}`, 'chamfer', { edges: [face(of)], distance: '1 mm', ...more });
+    // a layer of 1 whose outline goes in by 2, and whose opening out by 2
+    const layer = (30 * 20 + 4 * 28 * 18 + 26 * 16 - (10 * 6 + 4 * 12 * 8 + 14 * 10)) / 6;
+    expect(await bevelled('b/start', { shape: 'other', other: '2 mm' }).volume()).toBeCloseTo(540 * 9 + layer, 6);
+  },
+);
+
 test.each([0.5, 1, 1.7, 4])('a shell of %d that is open at the bottom of a pocket has a rim round it', async (wall) => {
   const bench = new PartFixture()
     .sketch('s', circle(0, 0, 25), 'top')

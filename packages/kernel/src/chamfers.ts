@@ -47,7 +47,8 @@ function chamferedOnce(
   for (const [k, shape] of found.value.entries()) {
     const edge: TopoDS_Edge = scope.keep(library.TopoDS.Edge(shape));
     if (maker.Contour(edge) > 0) continue;
-    const [first] = edges.find(({ name }) => name === request.edges[k])!.faces;
+    const of = edges.find(({ name }) => name === request.edges[k])!;
+    const first = of.faces[request.onSecond?.includes(of.name) ? 1 : 0];
     const face: TopoDS_Face = scope.keep(library.TopoDS.Face(faces.find(({ name }) => name === first)!.shape));
     if (request.angle !== undefined) maker.AddDA(request.distance, request.angle, edge, face);
     else if (request.other !== undefined) maker.Add(request.distance, request.other, edge, face);

@@ -16,7 +16,7 @@ import {
   isTurn,
   jointOf,
 } from '@helb/core';
-import { ASSEMBLY_RELATIONS, FACINGS, JOINTS, type FacingName, type RatioRecord } from '@helb/core/assembly';
+import { JOINTS, type RatioRecord } from '@helb/core/assembly';
 import { newId } from '../stores/ids.ts';
 import { useProject } from '../stores/project.ts';
 import { useAssembly } from '../stores/assembly.ts';
@@ -24,6 +24,7 @@ import ChoiceWord from './choice-word.vue';
 import CoordinateDrive from './coordinate-drive.vue';
 import JointCard from './joint-card.vue';
 import NumberChip from './number-chip.vue';
+import RelationCard from './relation-card.vue';
 
 /** The joints, those that move first, the relations, what goes together, and the points that are traced. */
 const store = useProject();
@@ -89,8 +90,6 @@ const wrongOf = (id: Id) => {
   if (issue) return explain(issue);
   return assemblyStore.assembled?.conflict.includes(id) ? 'It fights with others.' : '';
 };
-const turnRound = (id: Id, facing: FacingName) =>
-  store.act([{ command: 'assembly-relation.set', input: { id, fields: { facing } } }]);
 const partsWays = computed(
   () => assemblyStore.parting || (!assemblyStore.moved && (assemblyStore.assembled?.freedoms.parting.length ?? 0) > 0),
 );
@@ -192,38 +191,7 @@ const places = computed(() => new Map(assemblyStore.tracedPlaces()));
     <template v-if="relations.length > 0">
       <h2 class="heading px-4 pt-4 pb-1">Relations</h2>
       <ul aria-label="Relations of parts">
-        <li v-for="[id, record] in relations" :key="id" class="border-rule border-b px-4 py-1.5 text-sm">
-          <div class="flex items-baseline justify-between gap-2">
-            <span>
-              {{ assemblyStore.nameOf(record.a.placement) }} and {{ assemblyStore.nameOf(record.b.placement) }}
-              {{ ASSEMBLY_RELATIONS[record.kind].title }}
-              <NumberChip
-                v-if="record.amount !== undefined && ASSEMBLY_RELATIONS[record.kind].asks"
-                :text="record.amount"
-                :asks="ASSEMBLY_RELATIONS[record.kind].asks!"
-                :label="`Amount of ${record.name}`"
-                :change="(amount) => [{ command: 'assembly-relation.set', input: { id, fields: { amount } } }]"
-              />
-              <template v-if="record.facing">
-                ·
-                <ChoiceWord
-                  :value="record.facing"
-                  :options="FACINGS"
-                  :label="`facing of ${record.name}`"
-                  @choose="(facing) => turnRound(id, facing as FacingName)"
-                />
-              </template>
-            </span>
-            <button
-              class="word-link"
-              :aria-label="`Remove ${record.name}`"
-              @click="store.act([{ command: 'assembly-relation.remove', input: { ids: [id] } }])"
-            >
-              remove
-            </button>
-          </div>
-          <p v-if="wrongOf(id)" class="text-clash" role="alert">{{ wrongOf(id) }}</p>
-        </li>
+        <RelationCard v-for="[id, record] in relations" :id="id" :key="id" :record="record" />
       </ul>
     </template>
     <template v-if="stiff.length > 0">

@@ -112,6 +112,8 @@ export interface FilletRequest extends OnBody {
 export interface ChamferRequest extends OnBody {
   readonly edges: readonly string[];
   readonly distance: number;
+  /** Of these edges the distance lies on the second of their faces, in the order of their names; of others on the first. */
+  readonly onSecond?: readonly string[];
   /** On the other face, mm, or the angle to the first face, rad; the same distance if neither. */
   readonly other?: number;
   readonly angle?: number;

@@ -24,6 +24,25 @@ export function edgesByBody(things: readonly Thing[]): { readonly body: number; 
   return [...found].map(([body, edges]) => ({ body, edges: [...edges].sort() }));
 }
 
+/**
+ * All edges of one face are cut alike: where its first edge, in the order of their names, has a number on the second of its
+ * faces if that is the chosen one, the others have theirs on the same side of the chosen face.
+ * @returns the edges that have it on their second face, where what is chosen by itself has it on the first
+ */
+export function edgesOnSecond(things: readonly Thing[]): string[] {
+  const [told, second] = [new Set<string>(), new Set<string>()];
+  for (const thing of things) {
+    if (thing.to !== 'face') continue;
+    const rims = rimsOf(thing).toSorted((a, b) => (a.name < b.name ? -1 : 1));
+    const isOnFace = rims[0]?.faces[0] === thing.face.name;
+    for (const { name, faces } of rims) {
+      if (!told.has(name) && (faces[0] === thing.face.name) !== isOnFace) second.add(name);
+      told.add(name);
+    }
+  }
+  return [...second];
+}
+
 /** Chosen faces by body, each once. */
 export function facesByBody(things: readonly Thing[]): { readonly body: number; readonly faces: readonly string[] }[] {
   const found = new Map<number, string[]>();

@@ -2,8 +2,8 @@ import { ok } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
-import { byBody, edgesByBody } from '../edges.ts';
-import { choice, number, picks } from '../fields/index.ts';
+import { byBody, edgesByBody, edgesOnSecond } from '../edges.ts';
+import { choice, number, picks, type Values } from '../fields/index.ts';
 import { pullOutOfEdge } from '../pulls.ts';
 import { largest } from '../fillet/index.ts';
 
@@ -26,8 +26,14 @@ const fields = {
 interface Inputs {
   readonly cuts: readonly { readonly body: number; readonly edges: readonly string[] }[];
   readonly distance: number;
-  readonly more: { readonly other?: number; readonly angle?: number };
+  readonly more: { readonly other?: number; readonly angle?: number; readonly onSecond?: readonly string[] };
   readonly step: string;
+}
+
+/** What is not the same on both sides, and on which it is. */
+function sidesOf({ shape, other, angle }: Values<typeof fields>, onSecond: readonly string[]): Inputs['more'] {
+  const sides = onSecond.length > 0 ? { onSecond } : {};
+  return shape === 'other' ? { other, ...sides } : shape === 'angle' ? { angle, ...sides } : {};
 }
 
 export const chamfer = changing('chamfer', {
@@ -42,8 +48,7 @@ export const chamfer = changing('chamfer', {
     ok<Inputs>({
       cuts: edgesByBody(values.edges),
       distance: values.distance,
-      more:
-        values.shape === 'other' ? { other: values.other } : values.shape === 'angle' ? { angle: values.angle } : {},
+      more: sidesOf(values, edgesOnSecond(values.edges)),
       step,
     }),
   build: ({ cuts, distance, more, step }, before, kernel) =>
@@ -62,10 +67,18 @@ export const chamfer = changing('chamfer', {
       kernel,
     ),
   edges: ({ cuts }) => cuts.flatMap(({ body, edges }) => edges.map((name) => ({ body, name }))),
-  again: (inputs, insteadOf) => ({
-    ...inputs,
-    cuts: byBody(inputs.cuts.flatMap(({ body, edges }) => edges.flatMap((name) => insteadOf({ body, name })))).map(
-      ([body, edges]) => ({ body, edges: edges.map(({ name }) => name) }),
-    ),
-  }),
+  again(inputs, insteadOf) {
+    const { onSecond = [] } = inputs.more;
+    const copies = inputs.cuts.flatMap(({ body, edges }) =>
+      edges.flatMap((name) =>
+        insteadOf({ body, name }).map((copy) => ({ ...copy, isSecond: onSecond.includes(name) })),
+      ),
+    );
+    const second = copies.filter(({ isSecond }) => isSecond).map(({ name }) => name);
+    return {
+      ...inputs,
+      cuts: byBody(copies).map(([body, edges]) => ({ body, edges: edges.map(({ name }) => name) })),
+      more: second.length > 0 ? { ...inputs.more, onSecond: second } : inputs.more,
+    };
+  },
 });
