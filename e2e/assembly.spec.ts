@@ -337,6 +337,7 @@ test('a part tells where it is placed and what holds it; it is held still there,
   // a joint is changed where the part is
   await placed.getByRole('button', { name: 'open', exact: true }).first().click();
   const card = placed.getByRole('listitem').first();
+  await expect(card).toContainText('Right side – Outer bearing');
   await card.getByRole('button', { name: 'more' }).click();
   const aside = card.getByRole('button', { name: /along x: / });
   await aside.click();

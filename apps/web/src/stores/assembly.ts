@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import {
   ANGLE,
   formatQuantity,
+  headOf,
   LENGTH,
   type LengthUnit,
   transformPoint,
@@ -80,7 +81,10 @@ export const useAssembly = defineStore('assembly', () => {
   const isPlaced = computed(() => Object.keys(store.project?.assembly?.placements ?? {}).length > 0);
   const nameOf = computed(() => {
     const [project, all] = [store.project, assembled.value];
-    return project && all ? namesIn(project, all) : (path: string) => path;
+    if (project && all) return namesIn(project, all);
+    // before all is brought together
+    const { placements = {}, joints = {}, relations = {} } = project?.assembly ?? {};
+    return (path: string): string => (placements[headOf(path)] ?? joints[path] ?? relations[path])?.name ?? path;
   });
 
   /** Waits until everything is brought together as the project is now; not for ever, where something is in the way. */
