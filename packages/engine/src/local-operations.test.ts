@@ -1,6 +1,6 @@
 import { startKernelInNode } from '@helb/kernel/node';
 import { Engine } from './index.ts';
-import { PartFixture, circle, edge, face, plane, rectangle } from './test-fixture.ts';
+import { axis, PartFixture, circle, edge, face, plane, rectangle } from './test-fixture.ts';
 
 beforeAll(async () => (PartFixture.engine = new Engine(await startKernelInNode())));
 
@@ -52,6 +52,10 @@ test.each(['a', 'z'])(
     // a layer of 1 whose outline goes in by 2, and whose opening out by 2
     const layer = (30 * 20 + 4 * 28 * 18 + 26 * 16 - (10 * 6 + 4 * 12 * 8 + 14 * 10)) / 6;
     expect(await bevelled('b/start', { shape: 'other', other: '2 mm' }).volume()).toBeCloseTo(540 * 9 + layer, 6);
+    const copied = pierced.step('p', 'pattern-line', {
+      ...{ steps: ['b', hole, `c${hole}`], along: [axis('x')], count: '2', spacing: '50 mm' },
+    });
+    expect(await copied.volume()).toBeCloseTo(2 * (540 * 9 + layer), 6);
   },
 );
 

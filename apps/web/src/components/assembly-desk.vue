@@ -94,9 +94,7 @@ function search() {
 }
 function words({ overlap_mm3, distance_mm, compared }: Interference): string {
   if (!compared) return 'could not be compared: look, or move one a little';
-  // what there is is never told as nothing
-  const told = units.volume(overlap_mm3);
-  if (overlap_mm3 > 0) return `overlap ${told.startsWith('0 ') ? units.trace(overlap_mm3) : told}`;
+  if (overlap_mm3 > 0) return `overlap ${units.someVolume(overlap_mm3)}`;
   return distance_mm < 1e-6 ? 'touch' : `${units.length(distance_mm)} apart`;
 }
 /** A pair is said of placements, whichever of their repeats meet. */

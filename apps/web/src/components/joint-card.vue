@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { ANGLE, explain, LENGTH, type Action, type Id, type Coordinate, coordinateKey } from '@helb/core';
+import { ANGLE, LENGTH, type Action, type Id, type Coordinate, coordinateKey } from '@helb/core';
 import { JOINTS, type JointName, type JointRecord } from '@helb/core/assembly';
 import { JOINT_TITLES } from '../stores/joining.ts';
 import { useProject } from '../stores/project.ts';
@@ -19,16 +19,7 @@ const open = ref(false);
 
 const leaves = computed((): readonly Coordinate[] => JOINTS[props.record.kind].leaves);
 const works = computed(() => assemblyStore.assembled?.mechanism.joints.some(({ id }) => id === props.id) ?? false);
-const wrong = computed(() => {
-  const issue = assemblyStore.assembled?.issues.get(props.id);
-  if (issue) return explain(issue);
-  const { conflict = [] } = assemblyStore.assembled ?? {};
-  if (!conflict.includes(props.id)) return '';
-  return `Fights with ${conflict
-    .filter((id) => id !== props.id)
-    .map(assemblyStore.nameOf)
-    .join(', ')}: one of them has to go or to change.`;
-});
+const wrong = computed(() => assemblyStore.troubleOf(props.id));
 const twice = computed(
   () => assemblyStore.assembled?.freedoms.redundant.some((set) => set.includes(props.id)) ?? false,
 );
@@ -58,7 +49,32 @@ function bound(coordinate: Coordinate, which: 'least' | 'most' | 'rest', text: s
 const textOf = (coordinate: Coordinate, which: 'least' | 'most' | 'rest') =>
   (which === 'rest' ? props.record.rest?.[coordinate] : props.record.limits?.[coordinate]?.[which]) ?? '';
 
-const aside = computed(() => props.record.aside ?? (['0 mm', '0 mm'] as const));
+/** How the second stands off the first and is turned; as it was drawn only what was told otherwise. */
+const numbers = computed(() => {
+  const { name, offset, angle, aside = ['0 mm', '0 mm'], b } = props.record;
+  const [x, y] = aside;
+  const all = [
+    { words: 'offset', text: offset, asks: LENGTH, initial: '0 mm', fields: (text: string) => ({ offset: text }) },
+    {
+      words: 'along x',
+      text: x,
+      asks: LENGTH,
+      initial: '0 mm',
+      fields: (text: string) => ({ aside: [text, y] as [string, string] }),
+    },
+    {
+      words: 'along y',
+      text: y,
+      asks: LENGTH,
+      initial: '0 mm',
+      fields: (text: string) => ({ aside: [x, text] as [string, string] }),
+    },
+    { words: 'angle', text: angle, asks: ANGLE, initial: '0 deg', fields: (text: string) => ({ angle: text }) },
+  ];
+  return all
+    .filter(({ text, initial }) => 'on' in b || text !== initial)
+    .map((one) => ({ ...one, label: `${one.words.charAt(0).toUpperCase()}${one.words.slice(1)} of ${name}` }));
+});
 
 /** Both parts light up. */
 const point = () => (assemblyStore.lit = [props.record.a.placement, props.record.b.placement]);
@@ -99,29 +115,8 @@ const point = () => (assemblyStore.lit = [props.record.a.placement, props.record
     <p v-if="wrong" class="text-clash text-sm" role="alert">{{ wrong }}</p>
     <p v-else-if="twice && open" class="text-muted text-sm">Tells something that others tell too: that does no harm.</p>
     <div v-if="open" class="flex flex-wrap items-baseline gap-x-3 gap-y-1 pt-1 text-sm">
-      <span
-        >offset
-        <NumberChip
-          :text="record.offset"
-          :asks="LENGTH"
-          :label="`Offset of ${record.name}`"
-          :change="(offset) => setting({ offset })"
-      /></span>
-      <span v-for="(name, at) in ['x', 'y']" :key="name"
-        >along {{ name }}
-        <NumberChip
-          :text="aside[at]!"
-          :asks="LENGTH"
-          :label="`Offset of ${record.name} along ${name}`"
-          :change="(text) => setting({ aside: at === 0 ? [text, aside[1]] : [aside[0], text] })"
-      /></span>
-      <span
-        >angle
-        <NumberChip
-          :text="record.angle"
-          :asks="ANGLE"
-          :label="`Angle of ${record.name}`"
-          :change="(angle) => setting({ angle })"
+      <span v-for="{ words, text, asks, label, fields } in numbers" :key="words"
+        >{{ words }} <NumberChip :text="text" :asks="asks" :label="label" :change="(typed) => setting(fields(typed))"
       /></span>
       <label v-if="'on' in record.b"
         ><input type="checkbox" :checked="record.flip" @change="store.act(setting({ flip: !record.flip }))" /> looking

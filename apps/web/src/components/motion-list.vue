@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import {
-  explain,
   formatAmount,
   LENGTH,
   NUMBER,
@@ -85,11 +84,6 @@ const setEnd = (id: Id, record: RatioRecord, which: 'first' | 'second', key: Coo
   const factor = asksOf(next) === asksOf(record) ? record.factor : factorFor(next);
   store.act([{ command: 'ratio.set', input: { id, fields: { [which]: endOf(key), factor } } }]);
 };
-const wrongOf = (id: Id) => {
-  const issue = assemblyStore.assembled?.issues.get(id);
-  if (issue) return explain(issue);
-  return assemblyStore.assembled?.conflict.includes(id) ? 'It fights with others.' : '';
-};
 const partsWays = computed(
   () => assemblyStore.parting || (!assemblyStore.moved && (assemblyStore.assembled?.freedoms.parting.length ?? 0) > 0),
 );
@@ -156,7 +150,9 @@ const places = computed(() => new Map(assemblyStore.tracedPlaces()));
           >
             remove
           </button>
-          <p v-if="wrongOf(id)" class="text-clash text-sm" role="alert">{{ wrongOf(id) }}</p>
+          <p v-if="assemblyStore.troubleOf(id)" class="text-clash text-sm" role="alert">
+            {{ assemblyStore.troubleOf(id) }}
+          </p>
         </li>
       </ul>
       <button class="word-link px-4 py-1.5 text-sm" @click="addRatio">+ let two go together</button>
@@ -184,7 +180,7 @@ const places = computed(() => new Map(assemblyStore.tracedPlaces()));
             }}
             mm
           </p>
-          <p v-if="wrongOf(id)" class="text-clash" role="alert">{{ wrongOf(id) }}</p>
+          <p v-if="assemblyStore.troubleOf(id)" class="text-clash" role="alert">{{ assemblyStore.troubleOf(id) }}</p>
         </li>
       </ul>
     </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { explain, type Action, type Id } from '@helb/core';
+import type { Action, Id } from '@helb/core';
 import { ASSEMBLY_RELATIONS, FACINGS, type FacingName, type RelationRecord } from '@helb/core/assembly';
 import { useAssembly } from '../stores/assembly.ts';
 import { useProject } from '../stores/project.ts';
@@ -13,11 +13,7 @@ const store = useProject();
 const assemblyStore = useAssembly();
 
 const kind = computed(() => ASSEMBLY_RELATIONS[props.record.kind]);
-const wrong = computed(() => {
-  const issue = assemblyStore.assembled?.issues.get(props.id);
-  if (issue) return explain(issue);
-  return assemblyStore.assembled?.conflict.includes(props.id) ? 'It fights with others.' : '';
-});
+const wrong = computed(() => assemblyStore.troubleOf(props.id));
 const setting = (fields: Partial<RelationRecord>): Action[] => [
   { command: 'assembly-relation.set', input: { id: props.id, fields } },
 ];

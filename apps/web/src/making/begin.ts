@@ -88,9 +88,10 @@ function ofFields(kind: StepName, from: Beginning): object {
 
 /** The first field that asks for a body begins with the only one that there is. */
 function onlyBody(fields: Fields, { only }: Beginning): Filled {
-  const [asks] = Object.entries(fields).find(([, one]) => one.type === 'picks' && one.accepts === 'body') ?? [];
-  const field = asks === undefined ? undefined : (fields[asks] as Extract<Field, { type: 'picks' }>);
-  return only && field && field.min > 0 ? { [asks!]: [only] } : {};
+  const asks = Object.entries(fields).flatMap(([name, one]) =>
+    one.type === 'picks' && one.accepts === 'body' ? [{ name, isNeeded: one.min > 0 }] : [],
+  );
+  return only && asks[0]?.isNeeded ? { [asks[0].name]: [only] } : {};
 }
 
 /** The words of a sentence under which what is picked counts: with a body picked a mirror is one of bodies. */

@@ -3,6 +3,7 @@ import { until, watchDebounced } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
   ANGLE,
+  explain,
   formatQuantity,
   headOf,
   LENGTH,
@@ -86,6 +87,18 @@ export const useAssembly = defineStore('assembly', () => {
     const { placements = {}, joints = {}, relations = {} } = project?.assembly ?? {};
     return (path: string): string => (placements[headOf(path)] ?? joints[path] ?? relations[path])?.name ?? path;
   });
+
+  /** What is wrong with a joint, a relation or a ratio, and with which others it can not hold; empty where nothing is. */
+  function troubleOf(id: Id): string {
+    const { issues, conflict = [] } = assembled.value ?? {};
+    const issue = issues?.get(id);
+    if (issue) return explain(issue);
+    const others = conflict.filter((other) => other !== id).map(nameOf.value);
+    if (!conflict.includes(id)) return '';
+    return others.length > 0
+      ? `It fights with ${others.join(', ')}: one of them has to go or to change.`
+      : 'It can not be fulfilled.';
+  }
 
   /** Waits until everything is brought together as the project is now; not for ever, where something is in the way. */
   async function together(): Promise<void> {
@@ -358,6 +371,7 @@ export const useAssembly = defineStore('assembly', () => {
     arrivals,
     isPlaced,
     nameOf,
+    troubleOf,
     memberPoses,
     poseOf,
     totals,

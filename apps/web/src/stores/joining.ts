@@ -2,7 +2,6 @@ import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';
 import {
   dot3,
-  explain,
   planeOf,
   sub3,
   transformDirection,
@@ -317,15 +316,7 @@ export const useJoining = defineStore('joining', () => {
   }
 
   /** What is wrong with it where everything is chosen, as the engine found it. */
-  const wrong = computed(() => {
-    const all = assemblyStore.assembled;
-    if (!draft.value || !all) return '';
-    const issue = all.issues.get(draft.value.id);
-    if (issue) return explain(issue);
-    if (!all.conflict.includes(draft.value.id)) return '';
-    const others = all.conflict.filter((id) => id !== draft.value!.id).map(assemblyStore.nameOf);
-    return others.length > 0 ? `It fights with ${others.join(', ')}.` : 'It can not be fulfilled.';
-  });
+  const wrong = computed(() => (draft.value ? assemblyStore.troubleOf(draft.value.id) : ''));
 
   function accept(): Result<void> | undefined {
     if (!draft.value) return undefined;
@@ -340,7 +331,7 @@ export const useJoining = defineStore('joining', () => {
     // what does not hold is told first, and kept only by saying so again
     if (wrong.value && warned !== draft.value) {
       warned = draft.value;
-      store.message = `${wrong.value} Change it, drop what it fights with, or accept it again to keep it all the same.`;
+      store.message = `${wrong.value} Or accept it again to keep it all the same.`;
       return undefined;
     }
     const done = store.act(made);

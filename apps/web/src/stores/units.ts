@@ -21,8 +21,8 @@ export function useUnits() {
     length: words(LENGTH, 3),
     area: words(AREA, 1),
     volume: words(VOLUME, 1),
-    /** Of a volume that is next to nothing. */
-    trace: (mm3: number): string => words(VOLUME, Math.ceil(1 - Math.log10(mm3)))(mm3),
+    /** A volume that there is, however small: never told as 0. */
+    someVolume: (mm3: number): string => words(VOLUME, Math.max(1, Math.ceil(1 - Math.log10(mm3))))(mm3),
     size: ({ low, high }: Box3): string => lengths(high.map((to, k) => to - low[k]!)),
     sizes: lengths,
     place: (at: Vec3, off = 0): string => words(LENGTH, 2, '  ')(at, off),

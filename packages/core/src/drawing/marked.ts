@@ -3,7 +3,7 @@ import type { Id } from '../records/index.ts';
 import type { Topology } from '../kernel-port/index.ts';
 import type { Thing } from '../references/index.ts';
 import { fail, type Result } from '../result/index.ts';
-import { laidOutFreely, type Taken } from '../sketch/index.ts';
+import { laidOutFreely, stretchesOf, type Taken } from '../sketch/index.ts';
 import { nearestOn, boxOf, boxesOverlap, polyline, type Box, type Piece } from '../sketch/pieces/index.ts';
 import { widened } from './extent.ts';
 import { readMark, type Held, type Mark, type MarkContext, type MarkInk, type ReadMark } from './marks/index.ts';
@@ -116,7 +116,7 @@ export function marked(
   });
   // shorter dimensions stand nearer to the outline; what only points somewhere finds room between them
   drawable.sort((a, b) => (a.value.long ?? Infinity) - (b.value.long ?? Infinity) || 0);
-  const outline = views.flatMap(({ visible }) => visible.flatMap(chords));
+  const outline = views.flatMap(({ visible }) => visible.flatMap((piece) => stretchesOf(polyline(piece))));
   const inks: readonly MarkInk[] = laidOutFreely(
     drawable.map(({ mark, context, value }) => ({
       at: mark.at && context.paper(mark.at),
@@ -153,11 +153,6 @@ export function marked(
   };
 }
 const LANE = 2.9;
-
-function chords(piece: Piece): (readonly [Vec2, Vec2])[] {
-  const places = polyline(piece);
-  return places.slice(1).map((to, k) => [places[k]!, to] as const);
-}
 
 /** Nearer than this, mm on paper, a place lies on a line. */
 const ON = 0.02;

@@ -24,6 +24,7 @@ export const heightOver = (frame: Frame, point: Vec3): number => dot3(sub3(point
 
 /** How near to the vertical a normal counts as level ground, for which y is taken from space's y. */
 const STEEP = 0.9;
+export const isLevelGround = (normal: Vec3): boolean => Math.abs(normal[2]) > STEEP;
 
 /**
  * The frame of a plane with this unit normal. Its x is `along`, or, where that is not given, level: y then points up as
@@ -32,7 +33,7 @@ const STEEP = 0.9;
 export function frameOn(origin: Vec3, normal: Vec3, along?: Vec3): Frame {
   const x = along && direction3(squareTo3(along, normal));
   if (x) return { origin, x, y: cross3(normal, x), z: normal };
-  const up: Vec3 = Math.abs(normal[2]) > STEEP ? [0, 1, 0] : [0, 0, 1];
+  const up: Vec3 = isLevelGround(normal) ? [0, 1, 0] : [0, 0, 1];
   const y = direction3(squareTo3(up, normal))!;
   return { origin, x: cross3(y, normal), y, z: normal };
 }

@@ -24,6 +24,9 @@ interface Placeable<T> {
 
 type Stretch = readonly [Vec2, Vec2];
 
+/** The straight stretches from each of a row of places to the next. */
+export const stretchesOf = (places: readonly Vec2[]): Stretch[] => places.slice(1).map((to, k) => [places[k]!, to]);
+
 /** What a drawn thing takes up: its text, and lines that others keep off. */
 export interface Taken {
   readonly text: Box;
@@ -40,7 +43,7 @@ export interface Taken {
 export function laidOutFreely<T>(
   items: readonly Placeable<T>[],
   takes: (drawn: T, index: number) => Taken,
-  outline: readonly (readonly [Vec2, Vec2])[],
+  outline: readonly Stretch[],
   gap: number,
   before: readonly Taken[] = [],
 ): T[] {
@@ -93,13 +96,8 @@ export function textBox({ text: [x, y], upright }: Annotation, width: number, he
   return { low: [x - w, y - h], high: [x + w, y + h] };
 }
 
-const outlineOf = (geometry: Geometry): [Vec2, Vec2][] =>
-  Object.keys(geometry.entities).flatMap((id) =>
-    geometry.pieces(id).flatMap((piece) => {
-      const places = polyline(piece);
-      return places.slice(1).map((to, k): [Vec2, Vec2] => [places[k]!, to]);
-    }),
-  );
+const outlineOf = (geometry: Geometry): Stretch[] =>
+  Object.keys(geometry.entities).flatMap((id) => geometry.pieces(id).flatMap((piece) => stretchesOf(polyline(piece))));
 
 /** What is on the sheet already. */
 class Sheet {
@@ -108,7 +106,7 @@ class Sheet {
   private readonly thin: Stretch[] = [];
 
   constructor(
-    private readonly outline: readonly (readonly [Vec2, Vec2])[],
+    private readonly outline: readonly Stretch[],
     private readonly gap: number,
   ) {}
 
@@ -133,13 +131,10 @@ class Sheet {
 }
 
 /** The dimension line without extension lines, as straight stretches. */
-function dimensionLine({ strokes }: Annotation): [Vec2, Vec2][] {
-  const [line = []] = strokes;
-  return line.slice(1).map((to, k) => [line[k]!, to]);
-}
+const dimensionLine = ({ strokes: [line = []] }: Annotation): Stretch[] => stretchesOf(line);
 
 /** Does the stretch go through the box? (Liang, Barsky 1984) */
-function crosses([p, q]: readonly [Vec2, Vec2], { low, high }: Box): boolean {
+function crosses([p, q]: Stretch, { low, high }: Box): boolean {
   let [enter, leave] = [0, 1];
   for (const k of [0, 1] as const) {
     const run = q[k] - p[k];
@@ -155,7 +150,7 @@ function crosses([p, q]: readonly [Vec2, Vec2], { low, high }: Box): boolean {
 }
 
 /** Do two stretches run along each other, nearer than this? */
-function runTogether(mine: readonly [Vec2, Vec2], other: readonly [Vec2, Vec2], near: number): boolean {
+function runTogether(mine: Stretch, other: Stretch, near: number): boolean {
   const u = direction2(sub2(mine[1], mine[0]));
   const v = direction2(sub2(other[1], other[0]));
   if (!u || !v || Math.abs(cross2(u, v)) > 0.05 || Math.abs(cross2(u, sub2(other[0], mine[0]))) > near) return false;

@@ -25,9 +25,9 @@ export function edgesByBody(things: readonly Thing[]): { readonly body: number; 
 }
 
 /**
- * All edges of one face are cut alike: where its first edge, in the order of their names, has a number on the second of its
- * faces if that is the chosen one, the others have theirs on the same side of the chosen face.
- * @returns the edges that have it on their second face, where what is chosen by itself has it on the first
+ * On which of its two faces an edge has its first number. An edge that is chosen by itself has it on that whose name comes
+ * first. Edges that are chosen by a face have it all on that face, or all beside it: as the first of them has.
+ * @returns the names of the edges that have it on the face whose name comes second
  */
 export function edgesOnSecond(things: readonly Thing[]): string[] {
   const [told, second] = [new Set<string>(), new Set<string>()];

@@ -1,5 +1,6 @@
 import { add2, direction2, dot2, left2, scale2, sub2, type Vec2 } from '../../math/index.ts';
 import { linearAnnotation, linearPlaces, rimPlaces, type Annotation } from '../../sketch/annotation.ts';
+import { stretchesOf } from '../../sketch/annotation-layout.ts';
 import { boxAround, type Box, type Piece } from '../../sketch/pieces/index.ts';
 import { arrowPieces, labelInk, labelSize, type Label, type LabelRow } from '../label.ts';
 import { segment } from '../picture.ts';
@@ -29,16 +30,15 @@ function labelBox(label: Label, [x, y]: Vec2, angle: number): Box {
   return { low: [x - dx, y - dy], high: [x + dx, y + dy] };
 }
 
-const strokePieces = (stroke: readonly Vec2[]): Piece[] => stroke.slice(1).map((to, k) => segment(stroke[k]!, to));
+const strokePieces = (stroke: readonly Vec2[]): Piece[] => stretchesOf(stroke).map(([from, to]) => segment(from, to));
 
 /** A drawn dimension with its label. @param angle in which the label is turned, rad */
 export function inked({ strokes, arrows, text }: Annotation, label: Label, angle: number): MarkInk {
   const [line = [], ...extensions] = strokes;
-  const stretches = (stroke: readonly Vec2[]) => stroke.slice(1).map((to, k) => [stroke[k]!, to] as const);
   return {
     ...withLabel([...strokes.flatMap(strokePieces), ...arrows.flatMap(arrowOf)], label, text, angle),
-    lines: stretches(line),
-    thin: extensions.flatMap(stretches),
+    lines: stretchesOf(line),
+    thin: extensions.flatMap(stretchesOf),
   };
 }
 const arrowOf = ({ tip, pointing }: Annotation['arrows'][number]): Piece[] => arrowPieces(tip, pointing);

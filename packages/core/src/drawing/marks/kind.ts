@@ -4,6 +4,7 @@ import type { Topology } from '../../kernel-port/index.ts';
 import type { Id } from '../../records/index.ts';
 import type { Reference, Thing } from '../../references/index.ts';
 import type { Result } from '../../result/index.ts';
+import type { Taken } from '../../sketch/annotation-layout.ts';
 import type { Box, Piece } from '../../sketch/pieces/index.ts';
 import type { Lettering } from '../picture.ts';
 import type { ViewManner } from '../schema.ts';
@@ -32,16 +33,11 @@ export interface Held {
 }
 
 /** A mark on paper. */
-export interface MarkInk {
+export interface MarkInk extends Taken {
   readonly pieces: readonly Piece[];
   /** Centre lines that belong to it. */
   readonly axes?: readonly Piece[];
   readonly letters: readonly Lettering[];
-  /** What its text covers, and its lines that others should keep off. */
-  readonly text: Box;
-  readonly lines: readonly (readonly [Vec2, Vec2])[];
-  /** Extension lines: no text should lie on them. */
-  readonly thin?: readonly (readonly [Vec2, Vec2])[];
 }
 
 /** A mark as it is now: the sizes that it tells, what is written, and how it is drawn. */

@@ -6,6 +6,7 @@ import {
   frameAcross,
   frameOn,
   heightOver,
+  isLevelGround,
   middle3,
   scale3,
   sub3,
@@ -43,7 +44,7 @@ function besideCurve(curve: Thing, heading: Vec3): Vec3 | undefined {
   const round = axis && Math.abs(dot3(axis.direction, heading)) < 0.5 ? axis.direction : undefined;
   const normal = curve.to === 'drawn' ? curve.normal : round;
   if (!normal) return axis?.side;
-  return Math.abs(normal[2]) > 0.9 ? cross3(scale3(normal, Math.sign(normal[2])), heading) : scale3(normal, -1);
+  return isLevelGround(normal) ? cross3(scale3(normal, Math.sign(normal[2])), heading) : scale3(normal, -1);
 }
 
 const ways = {
