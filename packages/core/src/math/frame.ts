@@ -24,6 +24,7 @@ export const heightOver = (frame: Frame, point: Vec3): number => dot3(sub3(point
 
 /** How near to the vertical a normal counts as level ground, for which y is taken from space's y. */
 const STEEP = 0.9;
+/** Whether a plane with this unit normal counts as level ground, seen from above or below. */
 export const isLevelGround = (normal: Vec3): boolean => Math.abs(normal[2]) > STEEP;
 
 /**
