@@ -76,6 +76,7 @@ const figures = computed((): [string, string][] => {
     ],
     ['Volume', units.volume(totals.volume_mm3, totals.off.volume_mm3)],
     ['Size', assemblyStore.box ? units.size(assemblyStore.box) : '…'],
+    ['Freedoms', String(assemblyStore.assembled?.freedoms.count ?? '…')],
     ...(seen.centre_mm ? ([['Centre', units.place(seen.centre_mm)]] as [string, string][]) : []),
   ];
 });

@@ -97,18 +97,24 @@ function rename(id: Id) {
 const { verbsOf, suppress, remove, removeNow } = useStepVerbs((id, step) => void beginRename(id, step));
 
 // several steps chosen by their numbers: Shift for a stretch, else one by one
-const chosen = ref<ReadonlySet<Id>>(new Set());
-const marked = computed(() => bench.part?.stepOrder.filter((id) => chosen.value.has(id)) ?? []);
+const marked = computed(() => bench.part?.stepOrder.filter((id) => bench.chosen.has(id)) ?? []);
 let latest: Id | undefined;
 function choose(id: Id, event: MouseEvent) {
   const order = bench.part!.stepOrder;
-  const next = new Set(chosen.value);
+  const next = new Set(bench.chosen);
   if (event.shiftKey && latest !== undefined) {
     const [a, b] = [order.indexOf(latest), order.indexOf(id)].toSorted((p, q) => p - q) as [number, number];
     order.slice(a, b + 1).forEach((other) => next.add(other));
   } else if (!next.delete(id)) next.add(id);
   latest = id;
-  chosen.value = next;
+  bench.chosen = next;
+}
+/** A click on the sentence beside its words and numbers means this step alone. */
+function chooseOnly(id: Id, event: MouseEvent) {
+  if ((event.target as Element).closest('button, input')) return;
+  if (event.shiftKey) return choose(id, event);
+  latest = id;
+  bench.chosen = new Set([id]);
 }
 const namesOf = (ids: readonly Id[]) => ids.map((id) => bench.part?.steps[id]?.name ?? '?').join(', ');
 
@@ -125,7 +131,7 @@ const lit = computed(
       :key="row.id"
       class="border-rule group relative border-b py-2 pr-3 pl-4"
       :class="[
-        row.current ? 'bg-lit' : lit.has(row.id) ? 'bg-paper' : '',
+        row.current || bench.chosen.has(row.id) ? 'bg-lit' : lit.has(row.id) ? 'bg-paper' : '',
         row.pale ? 'text-muted' : '',
         row.id === bench.draft?.id ? 'pointer-events-none' : '',
       ]"
@@ -138,8 +144,8 @@ const lit = computed(
       <div class="flex gap-3">
         <button
           class="hover:text-ink w-4 shrink-0 self-start text-left font-mono text-[13px] leading-6"
-          :class="chosen.has(row.id) ? 'text-act font-semibold' : 'text-muted'"
-          :aria-pressed="chosen.has(row.id)"
+          :class="bench.chosen.has(row.id) ? 'text-act font-semibold' : 'text-muted'"
+          :aria-pressed="bench.chosen.has(row.id)"
           :aria-label="`Choose step ${k + 1}`"
           title="Choose; Shift: up to here"
           @click="choose(row.id, $event)"
@@ -149,6 +155,7 @@ const lit = computed(
         <div
           class="min-w-0 grow leading-6 select-none"
           :class="row.step.suppressed ? 'text-muted line-through' : ''"
+          @click="chooseOnly(row.id, $event)"
           @dblclick="isSketch(row.step) ? bench.editSketch(row.id) : bench.editStep(row.id)"
         >
           <input
@@ -232,8 +239,8 @@ const lit = computed(
       {{ marked.length === 1 ? '1 step' : `${marked.length} steps` }} chosen:
       <button class="word-link" @click="suppress(marked, true)">leave out</button> ·
       <button class="word-link" @click="suppress(marked, false)">take in</button> ·
-      <button class="word-link" @click="(remove(marked), (chosen = new Set()))">remove</button> ·
-      <button class="word-link" @click="chosen = new Set()">none</button>
+      <button class="word-link" @click="(remove(marked), (bench.chosen = new Set()))">remove</button> ·
+      <button class="word-link" @click="bench.chosen = new Set()">none</button>
     </li>
     <li v-if="bench.removing" class="bg-lit border-clash border-l-3 px-4 py-2" role="alert">
       <p v-if="bench.removing.needing.length > 0">

@@ -85,7 +85,8 @@ const prompt = computed(() => {
       </li>
     </ol>
     <p v-if="joining.loosened" class="mt-2 text-sm">
-      {{ assemblyStore.nameOf(joining.loosened) }} stands still no more: it goes to the other.
+      {{ assemblyStore.nameOf(joining.loosened) }} stands still no more: it
+      {{ isJoint && draft.keep ? 'moves as the joint lets it.' : 'goes to the other.' }}
     </p>
     <p v-if="prompt" class="text-muted mt-2 text-sm" role="status">{{ prompt }}</p>
     <div v-if="isJoint" class="mt-3 space-y-1">

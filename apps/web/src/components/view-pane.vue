@@ -298,7 +298,7 @@ function escape() {
   else if (bench.editor) {
     if (!bench.desk?.leave?.()) bench.editor.escape();
   } else {
-    bench.picked = [];
+    bench.unpick();
     forget();
   }
 }

@@ -235,10 +235,7 @@ export class ChainTool implements Tool {
     const [start, end] = [this.last?.snap, this.find(pointer)];
     const isGuessed = start && !this.bent && !pointer.free && this.typed.length === 0;
     const line = isGuessed && touchingLine(this.host.reachable, [start, end], pointer.reach);
-    if (!line) return { start, end, touches: [] };
-    // which tells where on the rim it ends: nothing else has to
-    const { level: _, aligned: __, ...there } = end;
-    return { start: { ...start, place: line.from }, end: { ...there, place: line.to }, touches: line.touches };
+    return line ? { start: line.from, end: line.to, touches: line.touches } : { start, end, touches: [] };
   }
 
   /** Where the typed numbers put it, else what is guessed. An arc is not kept level: only lines are. */

@@ -1,6 +1,8 @@
 import {
   chamfer,
+  cornerPoint,
   cornersAmong,
+  type CornerPlace,
   entityKind,
   fillet,
   isAxisLike,
@@ -54,7 +56,7 @@ type Told = Pick<EditVerb, 'id' | 'title' | 'key' | 'says' | 'wants'>;
 
 type CornerEdit = (
   builder: EditBuilder,
-  corners: readonly Id[],
+  corners: readonly CornerPlace[],
   size: { readonly text: string; readonly size: number },
 ) => Result<SketchEdit>;
 
@@ -65,7 +67,7 @@ const corner = (told: Told, prompt: string, size: number, edit: CornerEdit): Edi
     const corners = cornersAmong(editor.geometry, [...editor.selection]);
     editor.askNumber({
       prompt,
-      place: editor.geometry.point(corners[0]!),
+      place: cornerPoint(editor.geometry, corners[0]!),
       asks: LENGTH,
       text: roundLength(size, editor.scope.unit),
       take: (taken) => editor.revise(told.id, (builder) => edit(builder, corners, taken), taken.naming),

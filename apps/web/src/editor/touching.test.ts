@@ -80,6 +80,22 @@ test('a belt: two lines from rim to rim, each roughly clicked, and a closed area
   expect(hand.state()).toEqual(['loose', 4]);
 });
 
+test('from rim to rim it touches both, also where it was clicked near an axis', () => {
+  const hand = two();
+  // from where the y axis crosses the first; the line that touches both begins beside it
+  hand.draw('chain', [0.3, 22.1], [78, 27.9]);
+  const [{ a, b }] = lines(hand) as [{ a: Vec2; b: Vec2 }];
+  expect(distance2(a, b)).toBeCloseTo(Math.sqrt(80 ** 2 + 10 ** 2 - 4 ** 2), 9);
+  expect(hand.kinds().filter((kind) => kind === 'tangent')).toHaveLength(2);
+  expect(hand.kinds().filter((kind) => kind === 'coincident')).toHaveLength(3);
+  // across both, from axis to axis, none touches: they end where they were clicked
+  const across = desk();
+  across.draw('circle', [0, 0], [20, 0]);
+  across.draw('circle', [70, 0], [90, 0]);
+  across.draw('chain', [-20, 0.3], [90, -0.3]);
+  expect(across.kinds()).not.toContain('tangent');
+});
+
 test('from a corner to a rim, or from a rim to a corner; with the key held it goes where it was clicked', () => {
   const hand = desk();
   hand.draw('circle', [0, 0], [30, 0]);

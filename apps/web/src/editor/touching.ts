@@ -1,12 +1,24 @@
-import { add2, direction2, distance2, dot2, left2, scale2, sub2, type Geometry, type Id, type Vec2 } from '@helb/core';
+import {
+  add2,
+  direction2,
+  distance2,
+  dot2,
+  isBuiltIn,
+  left2,
+  scale2,
+  sub2,
+  type Geometry,
+  type Id,
+  type Vec2,
+} from '@helb/core';
 import { footOn, type Snap } from './snapping.ts';
 
 // A line that is drawn from or to the rim of something round is guessed to touch it.
 
 /** A line whose ends lie where it touches what is round. */
 interface TouchingLine {
-  readonly from: Vec2;
-  readonly to: Vec2;
+  readonly from: Snap;
+  readonly to: Snap;
   /** What it touches. */
   readonly touches: readonly Id[];
 }
@@ -15,12 +27,21 @@ interface TouchingLine {
 const FAR = 4;
 const WIDE = 0.6;
 
-/** The rim that a place was taken from, which a line there would touch. */
+/** The rim that a place was taken from, which a line there would touch: perhaps where an axis crosses it. */
 function rimAt(geometry: Geometry, { on, also, place }: Snap) {
-  if (on === undefined || also !== undefined || geometry.roleOf(on) !== 'circle') return undefined;
-  return { id: on, clicked: place, ...geometry.circle(on) };
+  const curves = [on, also].filter((id) => id !== undefined);
+  const id = curves.find((curve) => geometry.roleOf(curve) === 'circle');
+  if (id === undefined || curves.some((curve) => curve !== id && !isBuiltIn(curve))) return undefined;
+  return { id, clicked: place, isCrossed: also !== undefined, ...geometry.circle(id) };
 }
 type Rim = NonNullable<ReturnType<typeof rimAt>>;
+
+/** The rims at both ends. Where an axis crosses one that place is meant, unless the line goes on to another rim. */
+function rimsAt(geometry: Geometry, ends: readonly [Snap, Snap]): readonly [Rim | undefined, Rim | undefined] {
+  const [a, b] = [rimAt(geometry, ends[0]), rimAt(geometry, ends[1])];
+  if (a && b && a.id !== b.id) return [a, b];
+  return [a?.isCrossed ? undefined : a, b?.isCrossed ? undefined : b];
+}
 
 /**
  * The line between two places as it touches the rims that these were taken from, near where they were; undefined where
@@ -33,7 +54,7 @@ export function touchingLine(
   [from, to]: readonly [Snap, Snap],
   reach: number,
 ): TouchingLine | undefined {
-  const rims = [rimAt(geometry, from), rimAt(geometry, to)] as const;
+  const rims = rimsAt(geometry, [from, to]);
   if (!rims[0] && !rims[1]) return undefined;
   const centres = [rims[0]?.centre ?? from.place, rims[1]?.centre ?? to.place] as const;
   const sides = (rim: Rim | undefined) => (rim ? [rim.radius, -rim.radius] : [0]);
@@ -47,7 +68,19 @@ export function touchingLine(
   const meant = lines.filter((ends) => ends.every((end, k) => isMeant(geometry, rims[k as 0 | 1], end, reach)));
   const off = ([p, q]: readonly [Vec2, Vec2]) => distance2(p, from.place) + distance2(q, to.place);
   const [best] = meant.toSorted((a, b) => off(a) - off(b));
-  return best && { from: best[0], to: best[1], touches: rims.flatMap((rim) => rim?.id ?? []) };
+  return (
+    best && {
+      ...{ from: touchingEnd(from, rims[0], best[0]), to: touchingEnd(to, rims[1], best[1]) },
+      touches: rims.flatMap((rim) => rim?.id ?? []),
+    }
+  );
+}
+
+/** Where it touches tells where on the rim it ends: nothing else has to. */
+function touchingEnd(snap: Snap, rim: Rim | undefined, place: Vec2): Snap {
+  if (!rim) return snap;
+  const { level: _, aligned: __, also: ___, ...there } = snap;
+  return { ...there, on: rim.id, place };
 }
 
 /** The unit vector on the left of `between` that reaches so far along it; undefined where there is none. */

@@ -214,6 +214,22 @@ test('what stands still goes to what is held by others, if it came later; the fi
   expect(loosenedWith(fast, 'l', 'a')).toBe('l');
   expect(loosenedWith(fast, 'a', 'l')).toBe('l');
   expect(loosenedWith(fast, 'f', 'a')).toBeUndefined();
+  // led by others it moves still: what is joined to it moves with it
+  const led = (script: ProjectScript) => script.do('joint.add', { id: 'j', record: hinge('f', 'a') });
+  expect(loosenedWith(led, 'l', 'a')).toBe('l');
+});
+
+test('of two that stand still and are joined where they are the later one is let go too: else nothing would move', () => {
+  const { joining, store, acted } = bench();
+  for (const id of ['f', 'a']) store.act([{ command: 'placement.set', input: { id, fields: { held: true } } }]);
+  acted.length = 0;
+  joining.begin('joint', 'revolute');
+  joining.change({ keep: true });
+  joining.answer(pick('f', 'top'));
+  joining.answer(pick('a', 'origin', 'body'));
+  expect(joining.loosened).toBe('a');
+  joining.accept();
+  expect(acted.map(({ command }) => command)).toEqual(['placement.set', 'joint.add']);
 });
 
 test('kept where it is the second needs nothing of its own', () => {

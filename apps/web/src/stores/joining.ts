@@ -47,6 +47,8 @@ export const RELATION_TITLES = Object.fromEntries(
 
 /** Faces look the same way up to this cosine, and an axis stands square on one. */
 const [LIKE, SQUARE] = [0.5, 0.999];
+/** What no joint and no relation leads has so many freedoms. */
+const FREE = 6;
 
 /** An expression the other way round: "52" and "-52", "a + 3" and "-(a + 3)". */
 function negated(expression: string): string {
@@ -249,7 +251,7 @@ export const useJoining = defineStore('joining', () => {
 
   /**
    * The one of two that can not move that has to go to the other, as they were when they were chosen: that which was placed
-   * later. What is held by others stays with them.
+   * later. What is held or led by others stays with them.
    */
   function immovable(sides: readonly JoinedSide[]): Id | undefined {
     const placed = store.kept?.assembly?.placements ?? {};
@@ -257,14 +259,16 @@ export const useJoining = defineStore('joining', () => {
     const heads = sides.map(({ placement }) => headOf(placement)).sort((a, b) => order.indexOf(a) - order.indexOf(b));
     const [first, later] = heads as [Id, Id];
     if (first === later) return undefined;
-    if (placed[later]?.held && (placed[first]?.held || isFast(first))) return later;
+    if (placed[later]?.held && (placed[first]?.held || freedomsOf(first) < FREE)) return later;
     const isBase = order[0] === first;
-    return placed[first]?.held && isFast(later) && !isBase ? first : undefined;
+    return placed[first]?.held && freedomsOf(later) === 0 && !isBase ? first : undefined;
   }
-  /** Has it no freedom left, as it is joined to others now? */
-  const isFast = (id: Id): boolean =>
-    placements.membersOf(id).every(({ body }) => assemblyStore.assembled?.freedoms.bodies[body]?.count === 0);
-  const loosened = computed((): Id | undefined => (draft.value?.keep ? undefined : draft.value?.stood?.loosens));
+  /** How many freedoms are left to it, as it is joined to others now: that of its members which has most. */
+  const freedomsOf = (id: Id): number =>
+    Math.max(
+      ...placements.membersOf(id).map(({ body }) => assemblyStore.assembled?.freedoms.bodies[body]?.count ?? FREE),
+    );
+  const loosened = computed((): Id | undefined => draft.value?.stood?.loosens);
   const lettingGo = (): Action[] =>
     loosened.value === undefined
       ? []
@@ -303,7 +307,7 @@ export const useJoining = defineStore('joining', () => {
       ...(aside.some((text) => text !== '0 mm') ? { aside: [...aside] } : {}),
       angle,
     };
-    return [...(keep ? (stood?.put ?? []) : lettingGo()), { command: 'joint.add', input: { id, record } }];
+    return [...(keep ? (stood?.put ?? []) : []), ...lettingGo(), { command: 'joint.add', input: { id, record } }];
   }
 
   function freeName(title: string): string {

@@ -4,7 +4,6 @@ import {
   drawnPart,
   explain,
   isSketch,
-  latestFeature,
   namesFor,
   fingerprintOfBody,
   type DrawnShape,
@@ -30,6 +29,7 @@ import { SketchEditor } from '../editor/sketch-editor.ts';
 import type { ToolName } from '../editor/tools.ts';
 import type { Pick } from '../view/picks.ts';
 import type { Under } from '../editor/borrow-tool.ts';
+import { likelySteps } from '../making/likely-steps.ts';
 import { begunStep, type Beginning } from '../making/begin.ts';
 import { axisBeside, materialBeside, shapeOfSketch } from '../making/beside.ts';
 import { StandingSteps } from '../making/standing-steps.ts';
@@ -98,6 +98,8 @@ export const useWorkbench = defineStore('bench', () => {
   const { incoming, openOutline, drawIncoming } = useIncoming((title, edit) => editor.value?.revise(title, edit));
   const hovered = shallowRef<readonly Pick[]>([]);
   const picked = shallowRef<readonly Pick[]>([]);
+  /** Steps that are chosen in their list: the next verb takes them. */
+  const chosen = shallowRef<ReadonlySet<Id>>(new Set());
   /** The step whose sentence is under the pointer: its faces light up. */
   const pointedStep = ref<Id>();
   /** Steps that somebody wants to remove although others stand on them. */
@@ -207,9 +209,15 @@ export const useWorkbench = defineStore('bench', () => {
   function turnTo(id: Id | undefined): void {
     leaveStanding();
     partId.value = id;
-    picked.value = [];
+    unpick();
     upTo.value = undefined;
     hiddenBodies.value = new Set();
+  }
+
+  /** Nothing is picked in the view nor chosen in the list any more. */
+  function unpick(): void {
+    picked.value = [];
+    chosen.value = new Set();
   }
 
   function toggleBody(name: string): void {
@@ -220,7 +228,7 @@ export const useWorkbench = defineStore('bench', () => {
   function editSketch(step: Id): void {
     leaveStanding();
     standing.value?.putSketch(partId.value!, step);
-    picked.value = [];
+    unpick();
     editor.value = new SketchEditor(partId.value!, step, {
       project: () => store.kept!,
       act: (actions) => store.act(actions),
@@ -247,6 +255,12 @@ export const useWorkbench = defineStore('bench', () => {
     if (editor.value) standing.value?.putSketch(editor.value.part, undefined);
     editor.value = incoming.value = undefined;
   }
+  /** A sketch is closed by saying so: the next verb means it, not another one that waits. */
+  function closeSketch(): void {
+    const { step } = editor.value ?? {};
+    leaveSketch();
+    if (step !== undefined && step !== likely.value?.sketch) chosen.value = new Set([step]);
+  }
 
   /** A new sketch on a plane, open for drawing. */
   function newSketch(plane: SketchStep['plane']): void {
@@ -259,16 +273,10 @@ export const useWorkbench = defineStore('bench', () => {
   }
 
   /** Begins a step with what is picked where it is asked for that, and with a sketch that no step uses yet. */
-  function draftOf(kind: StepName, sketch = nextSketch()): void {
+  function draftOf(kind: StepName, sketch = likely.value?.sketch): void {
+    const { waiting = [], latest = [] } = likely.value ?? {};
     const step = begunStep(kind, {
-      ...{
-        picked: picked.value,
-        freeName,
-        sketch,
-        waiting: waitingSketches(),
-        latest: latestFeature(stepsBefore.value.map((id) => [id, part.value!.steps[id]!])),
-        parts: Object.keys(takeableParts.value),
-      },
+      ...{ picked: picked.value, freeName, sketch, waiting, latest, parts: Object.keys(takeableParts.value) },
       ...{ hasBody: hasBody(), ...shownBodies(), unit: store.kept!.unit },
     });
     const shape = sketch === undefined ? undefined : shapeOf(sketch);
@@ -297,19 +305,13 @@ export const useWorkbench = defineStore('bench', () => {
   const hasBody = (): boolean =>
     Object.values(part.value!.steps).some((step) => stepKind(step.kind).tools !== undefined && !step.suppressed);
 
-  const drawnSketches = (): Id[] => stepsBefore.value.filter((id) => isSketch(part.value!.steps[id]));
-  /** The sketches that no step uses. */
-  function waitingSketches(): Id[] {
-    const used = new Set(Object.values(part.value!.steps).flatMap((step) => stepKind(step.kind).uses(step)));
-    return drawnSketches().filter((id) => !used.has(id));
-  }
-  /** The last sketch that no step uses; the last of all if each is used. */
-  const nextSketch = (): Id | undefined => waitingSketches().at(-1) ?? drawnSketches().at(-1);
+  /** What the next step is most likely meant for: what is chosen in the list of steps comes first. */
+  const likely = computed(() => part.value && likelySteps(part.value, stepsBefore.value, chosen.value));
 
   /** Begins a step; the desk asks for what is missing, one line after another. @param field asked if nothing is */
   function draftStep(step: Step, field?: string): void {
     leaveSketch();
-    picked.value = [];
+    unpick();
     making.begin(step, field);
   }
 
@@ -400,6 +402,8 @@ export const useWorkbench = defineStore('bench', () => {
     incoming,
     hovered,
     picked,
+    chosen,
+    unpick,
     pointedStep,
     pointedAt,
     around,
@@ -421,12 +425,12 @@ export const useWorkbench = defineStore('bench', () => {
     resume,
     dropStanding,
     editSketch,
-    leaveSketch,
+    closeSketch,
     newSketch,
     openOutline,
     drawIncoming,
     draftOf,
-    nextSketch,
+    likely,
     editStep,
     stepsBefore,
     fields,

@@ -45,7 +45,17 @@ export function useAssemblyVerbs() {
       says: 'Turns it round: faces look along each other or against, numbers count to the other side.',
       run: () => void joining.change(joining.turned!),
     };
-    return [accepting(() => void joining.accept()), leaving(() => joining.leave()), ...(joining.turned ? [turn] : [])];
+    const { sort, keep } = joining.draft!;
+    const stay: Verb = {
+      ...{ id: 'stay', title: keep ? 'Move into place' : 'Keep where they are', key: 'K' },
+      says: 'Joins two parts as they stand: nothing moves, and of the second nothing but the part is chosen.',
+      run: () => void joining.change({ keep: !keep }),
+    };
+    return [
+      ...[accepting(() => void joining.accept()), leaving(() => joining.leave())],
+      ...(joining.turned ? [turn] : []),
+      ...(sort === 'joint' ? [stay] : []),
+    ];
   }
 
   function wholeVerbs(): readonly Verb[] {

@@ -98,8 +98,7 @@ export function usePartVerbs() {
   function partVerbs(): readonly Verb[] {
     const { part } = bench;
     if (!part) return [];
-    const next = bench.nextSketch();
-    const waiting = next !== undefined && !usedSketches().has(next);
+    const { sketch, isDue } = bench.likely!;
     const planes = (Object.entries(PLANE_NAMES) as [OriginPlane, string][]).map(([plane, name], k): Verb => ({
       id: `sketch-${plane}`,
       title: `Sketch on ${name}`,
@@ -131,7 +130,7 @@ export function usePartVerbs() {
     // its steps are changed where it is drawn
     if (part.from) return [section, ...rare];
     const here = plane ? sketchHere : wanting(sketchHere, 'a flat face or a plane');
-    const extrude = extrudeVerb(next);
+    const extrude = extrudeVerb(sketch);
     if (bench.picked.length > 0) {
       const [{ kind, within }] = bench.picked as [(typeof bench.picked)[number]];
       // what is of another part is not changed here
@@ -140,7 +139,7 @@ export function usePartVerbs() {
       const rest = STEPS.filter((step) => !isLikely(step)).map(stepVerb);
       return [here, ...first, section, ...datums, ...rest, extrude, ...planes, ...rare];
     }
-    return [here, ...(waiting ? [extrude, ...planes] : [...planes, extrude]), ...steps, section, ...rare, ...datums];
+    return [here, ...(isDue ? [extrude, ...planes] : [...planes, extrude]), ...steps, section, ...rare, ...datums];
   }
 
   /** Where the part is placed it stands still, or moves. */
@@ -171,11 +170,9 @@ export function usePartVerbs() {
     return {
       ...verb,
       title: `Extrude ${bench.part!.steps[sketch]!.name}`,
-      run: () => bench.draftOf('extrude', sketch),
+      run: () => bench.draftOf('extrude'),
     };
   }
-  const usedSketches = (): Set<Id> =>
-    new Set(Object.values(bench.part!.steps).flatMap((step) => stepKind(step.kind).uses(step)));
 
   return { place, verbs };
 }

@@ -75,7 +75,7 @@ export function useSketchVerbs() {
     const done: Verb = {
       ...{ id: 'done', title: 'Close sketch', key: 'L' },
       says: 'Ends drawing; the sketch is there to be built of.',
-      run: () => bench.leaveSketch(),
+      run: () => bench.closeSketch(),
     };
     const cutOpen: Verb = {
       id: 'cut-open',

@@ -1,4 +1,4 @@
-import { add2, cross2, direction2, dot2, scale2, type Vec2 } from '../../math/index.ts';
+import { add2, cross2, direction2, distance2, dot2, scale2, sub2, type Vec2 } from '../../math/index.ts';
 import type { Id } from '../../records/index.ts';
 import { fail, ok, type Result } from '../../result/index.ts';
 import { entityKind, type Entity } from '../entities/index.ts';
@@ -6,8 +6,13 @@ import type { Geometry } from '../geometry.ts';
 import { derivatives, lengthOf, reversed } from '../pieces/index.ts';
 import { EditBuilder, keepWhole, relationsOn, type SketchEdit } from './edit.ts';
 
-/** A corner: the two curves that end in it and their directions away from it. */
+/** Where a corner is: a point in which two curves end, or two lines that cross or would, prolonged. */
+export type CornerPlace = Id | readonly [Id, Id];
+
+/** A corner: the two curves that make it and their directions away from it. */
 interface Corner {
+  /** In which both end, where they do. */
+  readonly point?: Id;
   readonly at: Vec2;
   readonly sides: readonly [Side, Side];
   /** Angle between the sides, in (0, pi). */
@@ -16,6 +21,8 @@ interface Corner {
 
 interface Side {
   readonly id: Id;
+  /** The end of it that gives way. */
+  readonly end: Id;
   readonly out: Vec2;
   readonly length: number;
 }
@@ -29,22 +36,51 @@ function cornerAt(geometry: Geometry, point: Id): Corner | undefined {
     const leaving = geometry.ends(id)[0] === point ? piece! : reversed(piece!);
     const out = direction2(derivatives(leaving, 0)[0]);
     const round = entity.kind === 'line' || entity.kind === 'arc';
-    return out && round ? [{ id, out, length: lengthOf(piece!) }] : [];
+    return out && round ? [{ id, end: point, out, length: lengthOf(piece!) }] : [];
   });
   if (sides.length !== 2) return undefined;
-  const [first, second] = sides as [Side, Side];
-  const angle = Math.acos(Math.min(1, Math.max(-1, dot2(first.out, second.out))));
-  if (angle < 1e-3 || angle > Math.PI - 1e-3) return undefined;
-  return { at: geometry.point(point), sides: [first, second], angle };
+  return between(geometry.point(point), sides as [Side, Side], point);
 }
 
-/** The corners in these points; fails where there are none, or one of them is no corner. */
-function cornersAt(geometry: Geometry, points: readonly Id[]): Result<[Id, Corner][]> {
-  const corners = points.flatMap((point): [Id, Corner][] => {
-    const corner = cornerAt(geometry, point);
-    return corner ? [[point, corner]] : [];
-  });
-  return corners.length === 0 || corners.length < points.length ? fail('edit.corner') : ok(corners);
+/** The corner of two lines without a common end; of each the longer part stays. Undefined where they are parallel. */
+function crossing(geometry: Geometry, ids: readonly [Id, Id]): Corner | undefined {
+  if (ids.some((id) => geometry.entities[id]?.kind !== 'line')) return undefined;
+  const [first, second] = ids.map((id) => geometry.line(id)) as [Line, Line];
+  const at = meeting(first, second);
+  return at && between(at, [sideFrom(geometry, ids[0], at), sideFrom(geometry, ids[1], at)]);
+}
+type Line = ReturnType<Geometry['line']>;
+
+/** Where two lines meet, prolonged; undefined for parallel ones. */
+function meeting(one: Line, other: Line): Vec2 | undefined {
+  const [u, v] = [sub2(one.b, one.a), sub2(other.b, other.a)];
+  const across = cross2(u, v);
+  if (Math.abs(across) < 1e-9 * Math.hypot(...u) * Math.hypot(...v)) return undefined;
+  return add2(one.a, scale2(u, cross2(sub2(other.a, one.a), v) / across));
+}
+
+/** A line as it goes from a place on it to its farther end. */
+function sideFrom(geometry: Geometry, id: Id, at: Vec2): Side {
+  const { a, b } = geometry.entities[id] as Extract<Entity, { kind: 'line' }>;
+  const off = (end: Id) => distance2(geometry.point(end), at);
+  const [end, far] = off(a) < off(b) ? [a, b] : [b, a];
+  return { id, end, out: direction2(sub2(geometry.point(far), at))!, length: off(far) };
+}
+
+/** The corner between two sides; undefined where they hardly turn. */
+function between(at: Vec2, sides: readonly [Side, Side], point?: Id): Corner | undefined {
+  const angle = Math.acos(Math.min(1, Math.max(-1, dot2(sides[0].out, sides[1].out))));
+  if (angle < 1e-3 || angle > Math.PI - 1e-3) return undefined;
+  return { at, sides, angle, ...(point === undefined ? {} : { point }) };
+}
+
+const cornerOf = (geometry: Geometry, place: CornerPlace): Corner | undefined =>
+  typeof place === 'string' ? cornerAt(geometry, place) : crossing(geometry, place);
+
+/** The corners at these places; fails where there are none, or one of them is no corner. */
+function cornersAt(geometry: Geometry, places: readonly CornerPlace[]): Result<Corner[]> {
+  const corners = places.flatMap((place) => cornerOf(geometry, place) ?? []);
+  return corners.length === 0 || corners.length < places.length ? fail('edit.corner') : ok(corners);
 }
 
 /**
@@ -54,21 +90,21 @@ function cornersAt(geometry: Geometry, points: readonly Id[]): Result<[Id, Corne
  */
 export function fillet(
   builder: EditBuilder,
-  points: readonly Id[],
+  places: readonly CornerPlace[],
   radius: { readonly text: string; readonly size: number },
 ): Result<SketchEdit> {
-  const corners = cornersAt(builder.geometry, points);
+  const corners = cornersAt(builder.geometry, places);
   if (!corners.ok) return corners;
   const wholes = new Map<Id, Id>();
   let first: Id | undefined;
-  for (const [point, corner] of corners.value) {
+  for (const corner of corners.value) {
     const reach = radius.size / Math.tan(corner.angle / 2);
     const most = roomIn(corner);
     if (reach > most)
       return fail('edit.too-large', { size: radius.text, most: round(most * Math.tan(corner.angle / 2)) });
     keepWholes(builder, wholes, corner.sides);
-    const arc = roundOff(builder, point, corner, radius.size, reach);
-    keepCorner(builder, point, corner.sides, wholes);
+    const arc = roundOff(builder, corner, radius.size, reach);
+    keepCorner(builder, corner, wholes);
     if (first === undefined) builder.relate({ kind: 'radius', circle: arc, value: radius.text });
     else builder.relate({ kind: 'equal', a: first, b: arc });
     first ??= arc;
@@ -76,8 +112,8 @@ export function fillet(
   return ok(builder.edit);
 }
 
-function roundOff(builder: EditBuilder, point: Id, { at, sides, angle }: Corner, radius: number, reach: number): Id {
-  const ends = sides.map(({ id, out }) => shorten(builder, id, point, add2(at, scale2(out, reach)))) as [Id, Id];
+function roundOff(builder: EditBuilder, { at, sides, angle }: Corner, radius: number, reach: number): Id {
+  const ends = sides.map((side) => shorten(builder, side, add2(at, scale2(side.out, reach)))) as [Id, Id];
   const middle = direction2(add2(sides[0].out, sides[1].out))!;
   const centre = builder.place(add2(at, scale2(middle, radius / Math.sin(angle / 2))));
   // the short way round, seen from the centre
@@ -94,23 +130,25 @@ function roundOff(builder: EditBuilder, point: Id, { at, sides, angle }: Corner,
  */
 export function chamfer(
   builder: EditBuilder,
-  points: readonly Id[],
+  places: readonly CornerPlace[],
   distance: { readonly text: string; readonly size: number },
 ): Result<SketchEdit> {
-  const corners = cornersAt(builder.geometry, points);
+  const corners = cornersAt(builder.geometry, places);
   if (!corners.ok) return corners;
   const wholes = new Map<Id, Id>();
   let first: Id | undefined;
-  for (const [point, corner] of corners.value) {
+  for (const corner of corners.value) {
     const { at, sides } = corner;
     if (sides.some(({ id }) => builder.geometry.roleOf(id) !== 'line')) return fail('edit.corner-lines');
     const most = roomIn(corner);
     if (distance.size > most) return fail('edit.too-large', { size: distance.text, most: round(most) });
     keepWholes(builder, wholes, sides);
-    const ends = sides.map(({ id, out }) => shorten(builder, id, point, add2(at, scale2(out, distance.size))));
+    const ends = sides.map((side) => shorten(builder, side, add2(at, scale2(side.out, distance.size))));
+    const point = corner.point ?? builder.place(at);
     builder.line(ends[0]!, ends[1]!);
     const legs = ends.map((end) => builder.line(point, end, true));
     sides.forEach(({ id }) => builder.relate({ kind: 'coincident', a: point, b: id }));
+    if (corner.point === undefined) keepEnds(builder, sides, wholes);
     builder.relate({ kind: 'equal', a: legs[0]!, b: legs[1]! });
     if (first === undefined)
       builder.relate({
@@ -132,11 +170,11 @@ const roomIn = ({ sides }: Corner): number => 0.98 * Math.min(sides[0].length, s
 
 const round = (size: number): number => Math.floor(size * 100) / 100;
 
-/** Lets a curve end in a new point instead of the corner; a curve may lose both its ends so, one after the other. */
-function shorten(builder: EditBuilder, id: Id, corner: Id, at: Vec2): Id {
+/** Lets a curve end in a new point; a curve may lose both its ends so, one after the other. */
+function shorten(builder: EditBuilder, { id, end: before }: Side, at: Vec2): Id {
   const end = builder.place(at);
   const entity = builder.now(id) as Extract<Entity, { a: Id; b: Id }>;
-  builder.replace(id, { ...entity, ...(entity.a === corner ? { a: end } : { b: end }) });
+  builder.replace(id, { ...entity, ...(entity.a === before ? { a: end } : { b: end }) });
   return end;
 }
 
@@ -148,9 +186,15 @@ function keepWholes(builder: EditBuilder, wholes: Map<Id, Id>, sides: readonly S
   }
 }
 
+/** The wholes of lines that cross end where they did, on them. */
+function keepEnds(builder: EditBuilder, sides: readonly Side[], wholes: ReadonlyMap<Id, Id>): void {
+  for (const { id, end } of sides) if (wholes.has(id)) builder.relate({ kind: 'coincident', a: end, b: id });
+}
+
 /** A corner that dimensions, relations or the whole of a side speak of is kept where the sides, prolonged, meet. */
-function keepCorner(builder: EditBuilder, point: Id, sides: readonly Side[], wholes: ReadonlyMap<Id, Id>): void {
+function keepCorner(builder: EditBuilder, { point, sides }: Corner, wholes: ReadonlyMap<Id, Id>): void {
   const { geometry, drawing } = builder;
+  if (point === undefined) return keepEnds(builder, sides, wholes);
   const elsewhere = Object.entries(geometry.entities).some(
     ([id, entity]) => !sides.some((side) => side.id === id) && entityKind(entity.kind).uses(entity).includes(point),
   );
@@ -166,10 +210,16 @@ function isKeptOn(builder: EditBuilder, id: Id, whole: Id | undefined): boolean 
   return side.kind === 'arc' && kept?.kind === 'arc' && (side.a === kept.a || side.b === kept.b);
 }
 
-/** Corners among the chosen things: points that are corners, and those where two chosen curves meet. */
-export function cornersAmong(geometry: Geometry, ids: readonly Id[]): Id[] {
+/** Corners among the chosen things: points that are corners, those where two chosen curves meet, else two lines that cross. */
+export function cornersAmong(geometry: Geometry, ids: readonly Id[]): CornerPlace[] {
   const ends = ids.flatMap((id) => [...geometry.ends(id)]);
   const shared = ends.filter((end, k) => ends.indexOf(end) !== k);
   const points = ids.filter((id) => geometry.roleOf(id) === 'point');
-  return [...new Set([...points, ...shared])].filter((point) => cornerAt(geometry, point));
+  const found = [...new Set([...points, ...shared])].filter((point) => cornerAt(geometry, point));
+  const [one, other, ...more] = ids;
+  if (found.length > 0 || one === undefined || other === undefined || more.length > 0) return found;
+  return crossing(geometry, [one, other]) ? [[one, other]] : [];
 }
+
+/** Where such a corner is. */
+export const cornerPoint = (geometry: Geometry, place: CornerPlace): Vec2 => cornerOf(geometry, place)!.at;

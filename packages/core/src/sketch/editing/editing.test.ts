@@ -193,6 +193,82 @@ describe('corners', () => {
   });
 });
 
+describe('lines that cross, or would, are corners too', () => {
+  /** Two lines out from a circle that both touch it, at an angle, the inner ones; so far out that there is room. */
+  const elbow = (turn: number): { entities: Entities; relations: Relations } => {
+    const along: Vec2 = [Math.cos(turn), Math.sin(turn)];
+    // the second touches on its right, so that it crosses the first
+    const near: Vec2 = [16 * along[1], -16 * along[0]];
+    const entities: Entities = {
+      ...{ o: point(0, 0), c: circle('o', 16), a: point(0, 16), b: point(200, 16), d: point(...near) },
+      ...{ e: point(near[0] + 220 * along[0], near[1] + 220 * along[1]), ab: line('a', 'b'), de: line('d', 'e') },
+    };
+    const relations: Relations = {
+      f: { kind: 'fixed', entity: 'o', at: [0, 0] },
+      r: { kind: 'diameter', circle: 'c', value: '32' },
+      ...{ h: level('ab'), t1: { kind: 'tangent', circle: 'c', to: 'ab', side: -1 } },
+      t2: { kind: 'tangent', circle: 'c', to: 'de', side: 1 },
+      ...{ p: { kind: 'coincident', a: 'a', b: 'c' }, q: { kind: 'coincident', a: 'd', b: 'c' } },
+      w: { kind: 'angle', a: 'ab', b: 'de', alongA: 1, alongB: 1, sense: 1, value: `${(turn * 180) / Math.PI} deg` },
+    };
+    return { entities, relations };
+  };
+  const ids = ['ab', 'de'] as const;
+
+  test('rounded: both end where the arc touches, the longer parts stay, nothing else moves', () => {
+    const angles = fc.double({ min: 0.7, max: 2.6, noNaN: true });
+    fc.assert(
+      fc.property(angles, fc.double({ min: 2, max: 40, noNaN: true }), (turn, radius) => {
+        const before = elbow(turn);
+        const old = solvedOf(before);
+        expect(old.clash).toEqual([]);
+        expect(cornersAmong(old.geometry, ids)).toEqual([ids]);
+        const after = revised(before, (b) => fillet(b, [ids], { text: `${radius}`, size: radius }));
+        const { geometry, clash, redundant, freedoms } = solvedOf(after);
+        expect([clash, redundant, freedoms]).toEqual([[], [], old.freedoms]);
+        // the crossing lies 16 / tan(turn / 2) out along both, and so much further the arc touches
+        const touches = (16 + radius) / Math.tan(turn / 2);
+        const { a, b } = geometry.line('ab');
+        expect([a[0], a[1], b[0]]).toEqual([expect.closeTo(touches, 6), expect.closeTo(16, 6), expect.closeTo(200, 6)]);
+        const { a: d } = geometry.line('de');
+        expect(Math.hypot(...d)).toBeCloseTo(Math.hypot(touches, 16), 6);
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  test('cut off, and lines that do not reach each other: they are prolonged', () => {
+    const cut = revised(elbow(Math.PI / 2), (b) => chamfer(b, [ids], { text: '5', size: 5 }));
+    const { geometry, clash, redundant } = solvedOf(cut);
+    expect([clash, redundant]).toEqual([[], []]);
+    // square to each other they cross at 16, 16
+    expect(geometry.line('ab').a.map((x) => Math.round(x * 1e6) / 1e6)).toEqual([21, 16]);
+    const apart: Entities = {
+      ...{ a: point(10, 0), b: point(60, 0), d: point(0, 12), e: point(0, 70) },
+      ...{ ab: line('a', 'b'), de: line('d', 'e') },
+    };
+    const relations: Relations = { h: level('ab'), v: upright('de') };
+    const joined = solvedOf(revised({ entities: apart, relations }, (b) => fillet(b, [ids], { text: '3', size: 3 })));
+    expect(joined.clash).toEqual([]);
+    expect(joined.geometry.line('ab').a).toEqual([expect.closeTo(3, 9), expect.closeTo(0, 9)]);
+    expect(joined.geometry.line('de').a).toEqual([expect.closeTo(0, 9), expect.closeTo(3, 9)]);
+    // side by side they have no corner
+    const beside: Entities = { ...apart, d: point(0, 5), e: point(60, 5) };
+    expect(cornersAmong(solvedOf({ entities: beside, relations: {} }).geometry, ids)).toEqual([]);
+  });
+
+  test('a line that is told as long as another stays so as a whole', () => {
+    const before = elbow(Math.PI / 2);
+    const entities: Entities = { ...before.entities, g: point(0, -60), k: point(200, -60), gk: line('g', 'k') };
+    const relations: Relations = { ...before.relations, l: level('gk'), s: { kind: 'equal', a: 'gk', b: 'ab' } };
+    const old = solvedOf({ entities, relations });
+    const after = solvedOf(revised({ entities, relations }, (b) => fillet(b, [ids], { text: '8', size: 8 })));
+    expect([after.clash, after.redundant, after.freedoms]).toEqual([[], [], old.freedoms]);
+    const { a, b } = after.geometry.line('gk');
+    expect(distance2(a, b)).toBeCloseTo(200, 6);
+  });
+});
+
 describe('copies', () => {
   const half = {
     entities: {
