@@ -1,5 +1,6 @@
 import type { TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs';
 import {
+  boxesApart,
   issue,
   type BodyHandle,
   type CombineKind,
@@ -21,16 +22,17 @@ import {
 } from './boolean-checks.ts';
 import { detoured } from './detours.ts';
 import { motionOf } from './edges.ts';
+import { nearest } from './gaps.ts';
 import { fail, guarded, ok, type Library, type DisposalScope } from './library.ts';
-import { carried, distinct, type NamedSolid } from './names.ts';
+import { boxOf } from './measure.ts';
+import { carried, carriedOver, distinct, toldApart, type NamedSolid } from './names.ts';
 import { plane } from './profile.ts';
 import { listOf, members, subShapes } from './shapes.ts';
 import { isSound } from './soundness.ts';
 
 /**
- * One boolean over all targets and tools; the solids of the result with the names carried over. With free faces the library
- * sometimes gives something else without a word: there it has to be right by other ways, at once or with what nearly meets
- * taken as meeting.
+ * A boolean of targets and tools; the solids of the result with the names carried over. Targets may overlap or touch each
+ * other: each is what it is by itself, and what was added joins only what it meets.
  */
 export function combined(
   library: Library,
@@ -39,8 +41,83 @@ export function combined(
   targets: readonly NamedSolid[],
   tools: readonly NamedSolid[],
 ): Result<NamedSolid[]> {
-  const combining = { kind, targets, tools };
-  if ([...targets, ...tools].every(({ shape }) => !hasFreeFaces(library, scope, shape)))
+  const groups = someMeet(library, targets) ? groupsOf(library, scope, { kind, targets, tools }) : undefined;
+  const made = groups ? oneByOne(library, scope, groups) : combinedAtOnce(library, scope, { kind, targets, tools });
+  return made.ok ? ok(toldApart(library, scope, made.value)) : made;
+}
+
+/** Do boxes of two of them meet? The library takes what overlaps for one: whatever both share it leaves to one of them. */
+function someMeet(library: Library, targets: readonly NamedSolid[]): boolean {
+  if (targets.length < 2) return false;
+  const boxes = targets.map(({ shape }) => boxOf(library, shape));
+  return boxes.some((box, k) => boxes.slice(k + 1).some((other) => boxesApart(box, other) < NEAR));
+}
+/** Nearer than so much, mm, two solids may meet. */
+const NEAR = 1e-3;
+
+/** What has to be done together: to each target by itself, or to all that what is added joins. */
+function groupsOf(library: Library, scope: DisposalScope, { kind, targets, tools }: Combining): Combining[] {
+  const boxes = new Map([...targets, ...tools].map((solid) => [solid, boxOf(library, solid.shape)]));
+  const isNear = (a: NamedSolid, b: NamedSolid) => boxesApart(boxes.get(a)!, boxes.get(b)!) < NEAR;
+  if (kind !== 'add')
+    return targets.map((target) => ({ kind, targets: [target], tools: tools.filter((tool) => isNear(target, tool)) }));
+  const meets = (a: NamedSolid, b: NamedSolid): boolean => {
+    if (!isNear(a, b)) return false;
+    const gap = nearest(library, scope, a.shape, b.shape);
+    return !gap.ok || gap.value.distance_mm < NEAR;
+  };
+  const left = new Set(tools);
+  const groups: Combining[] = [];
+  const joined = new Set<NamedSolid>();
+  for (const first of tools) {
+    if (!left.delete(first)) continue;
+    const [own, others] = [[first], new Set<NamedSolid>()];
+    for (const tool of own) {
+      for (const target of targets) if (!others.has(target) && meets(tool, target)) others.add(target);
+      for (const next of left)
+        if (meets(tool, next) || [...others].some((target) => meets(next, target))) {
+          left.delete(next);
+          own.push(next);
+        }
+    }
+    others.forEach((target) => joined.add(target));
+    groups.push({ kind, targets: targets.filter((target) => others.has(target)), tools: own });
+  }
+  return [
+    ...targets.filter((target) => !joined.has(target)).map((target) => ({ kind, targets: [target], tools: [] })),
+    ...groups,
+  ];
+}
+
+/** Each group by itself, in the order of the first targets; what nothing meets stays, or shares nothing. */
+function oneByOne(library: Library, scope: DisposalScope, groups: readonly Combining[]): Result<NamedSolid[]> {
+  const made: NamedSolid[] = [];
+  for (const group of groups) {
+    const { kind, targets, tools } = group;
+    const isAlone = targets.length + tools.length === 1 || tools.length === 0;
+    if (isAlone && kind === 'overlap') continue;
+    const one = isAlone
+      ? ok([...targets, ...tools].map((solid) => ({ ...solid, shape: library.TopoDS.Solid(solid.shape) })))
+      : combinedAtOnce(
+          library,
+          scope,
+          targets.length > 0 ? group : { ...group, targets: tools.slice(0, 1), tools: tools.slice(1) },
+        );
+    if (one.ok) made.push(...one.value);
+    else if (one.issue.code !== 'kernel.empty') {
+      made.forEach(({ shape }) => shape.delete());
+      return one;
+    }
+  }
+  return made.length === 0 ? fail('kernel.empty') : ok(made);
+}
+
+/**
+ * One operation for all. With free faces the library sometimes gives something else without a word: there it has to be right
+ * by other ways, at once or with what nearly meets taken as meeting.
+ */
+function combinedAtOnce(library: Library, scope: DisposalScope, combining: Combining): Result<NamedSolid[]> {
+  if ([...combining.targets, ...combining.tools].every(({ shape }) => !hasFreeFaces(library, scope, shape)))
     return combinedOnce(library, scope, combining, 0);
   let said: Result<NamedSolid[]> | undefined;
   for (const fuzzy of FUZZY) {
@@ -127,7 +204,7 @@ function combinedOnce(
   const solids = subShapes(library, scope, scope.keep(operation.Shape()), 'TopAbs_SOLID');
   if (solids.length === 0) return fail('kernel.empty');
   if (solids.some((solid) => !isSound(library, solid))) return fail('kernel.invalid');
-  const named = carried(library, scope, [...targets, ...tools], operation, solids);
+  const named = carriedOver(library, scope, [...targets, ...tools], operation, solids);
   // the scope deletes its own handles of the solids: the table keeps handles of its own
   return ok(named.map((solid) => ({ ...solid, shape: library.TopoDS.Solid(solid.shape) })));
 }

@@ -31,7 +31,17 @@ export interface FaceHistory {
  * @param before what went in; the first ones are those whose names the bodies keep
  * @param made faces that are new
  */
-export function carried(
+export const carried = (
+  library: Library,
+  scope: DisposalScope,
+  before: readonly NamedSolid[],
+  history: FaceHistory,
+  after: readonly TopoDS_Shape[],
+  made: readonly MadeFace[] = [],
+): NamedSolid[] => toldApart(library, scope, carriedOver(library, scope, before, history, after, made));
+
+/** The same, while faces and bodies of one origin are still called alike: to be told apart together with others. */
+export function carriedOver(
   library: Library,
   scope: DisposalScope,
   before: readonly NamedSolid[],
@@ -52,19 +62,38 @@ export function carried(
   const faces = after.map((solid) => subShapes(library, scope, solid, 'TopAbs_FACE'));
   const fallback = made[0]?.name ?? before[0]?.faceNames[0] ?? 'x';
   const unnamed = faceName(stepOfFace(fallback), 'face');
-  const base = faces.map((list) => list.map((face) => firstName(claims.get(face)) ?? unnamed));
-  const final = distinct(library, scope, faces.flat(), base.flat());
   const owners = faces.map((list) =>
     list.reduce((least, face) => Math.min(least, ...(claims.get(face) ?? []).map(({ from }) => from)), before.length),
+  );
+  return after.map((shape, k) => ({
+    shape,
+    name: before[owners[k]!]?.name ?? before[0]!.name,
+    faceNames: faces[k]!.map((face) => firstName(claims.get(face)) ?? unnamed),
+  }));
+}
+
+/** Gives faces and bodies that are called alike names of their own. */
+export function toldApart(library: Library, scope: DisposalScope, solids: readonly NamedSolid[]): NamedSolid[] {
+  const shapes = solids.map(({ shape }) => shape);
+  const faces = shapes.flatMap((shape) => subShapes(library, scope, shape, 'TopAbs_FACE'));
+  const faceNames = distinct(
+    library,
+    scope,
+    faces,
+    solids.flatMap((solid) => solid.faceNames),
   );
   const names = numberedBodies(
     library,
     scope,
-    after,
-    owners.map((from) => before[from]?.name ?? before[0]!.name),
+    shapes,
+    solids.map(({ name }) => name),
   );
   let at = 0;
-  return after.map((shape, k) => ({ shape, name: names[k]!, faceNames: faces[k]!.map(() => final[at++]!) }));
+  return solids.map((solid, k) => ({
+    ...solid,
+    name: names[k]!,
+    faceNames: solid.faceNames.map(() => faceNames[at++]!),
+  }));
 }
 
 /** What a face may be called, and from which of the solids before. */

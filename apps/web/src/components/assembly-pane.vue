@@ -17,7 +17,7 @@ import { usePicture } from '../view/use-picture.ts';
 import { listWords, ownWords } from '../view/pick-words.ts';
 import { pickKindOf } from '../view/picks.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
-import { AssemblyView } from '../view/assembly-view.ts';
+import { AssemblyView, type MemberGuide } from '../view/assembly-view.ts';
 import { useSnapshot } from '../snapshots/use-snapshot.ts';
 import { Picking } from '../view/picking.ts';
 import LookPane, { type PaneKeys } from './look-pane.vue';
@@ -117,13 +117,23 @@ watch(
   () => pointing.value?.under?.picks[0]?.member,
   (member) => member !== undefined && (lastPointed.value = member),
 );
-watch([pointed, shown], ([member, view]) => {
-  const found = member === undefined ? undefined : assemblyStore.memberOf(member);
+/** Datums and drawn lines of a placement, as many as are wanted. */
+function guidesAt(member: string, wanted: Parameters<typeof guidesOf>[2]): MemberGuide[] {
+  const found = assemblyStore.memberOf(member);
   const part = found && store.project && drawnPart(store.project, found.part);
   const built = found && assemblyStore.built?.parts[found.part];
-  if (!part || !built) return view?.setGuides([]);
-  const guides = guidesOf(part, built, { origin: true, drawn: true, points: true });
-  view?.setGuides(guides.map((guide) => ({ member: member!, guide })));
+  return part && built ? guidesOf(part, built, wanted).map((guide) => ({ member, guide })) : [];
+}
+// what is drawn only, and not made solid yet, is there and moves along
+const drawn = computed(() =>
+  members.value
+    .filter(({ layer }) => layer !== 'hidden')
+    .flatMap(({ id }) => guidesAt(id, { origin: false, drawn: 'waiting', points: false }))
+    .filter(({ guide }) => guide.look === 'drawn'),
+);
+watch([pointed, drawn, shown], ([member, others, view]) => {
+  const own = member === undefined ? [] : guidesAt(member, { origin: true, drawn: 'all', points: true });
+  view?.setGuides([...own, ...others.filter((other) => other.member !== member)]);
 });
 
 async function look(name: ViewName) {

@@ -89,6 +89,10 @@ const prompt = computed(() => {
       {{ isJoint && draft.keep ? 'moves as the joint lets it.' : 'goes to the other.' }}
     </p>
     <p v-if="prompt" class="text-muted mt-2 text-sm" role="status">{{ prompt }}</p>
+    <p v-if="joining.asked === undefined && assemblyStore.assembled" class="text-muted mt-2 text-sm">
+      So all together have <span data-testid="joined-freedoms">{{ assemblyStore.assembled.freedoms.count }}</span>
+      freedoms.
+    </p>
     <div v-if="isJoint" class="mt-3 space-y-1">
       <ChoiceWord
         :value="draft.keep ? 'keep' : 'move'"

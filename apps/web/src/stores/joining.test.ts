@@ -245,6 +245,18 @@ test('kept where it is the second needs nothing of its own', () => {
   expect(Object.values(project().assembly!.joints)[0]!.b).toEqual({ placement: 'a' });
 });
 
+test('another that is begun with the next pick keeps things where they are too', () => {
+  const { joining, project } = bench();
+  joining.begin('joint', 'revolute');
+  joining.change({ keep: true });
+  joining.answer(pick('f', 'z'));
+  joining.answer(pick('a', 'origin', 'body'));
+  joining.answer(pick('f', 'x'));
+  expect(Object.keys(project().assembly!.joints)).toHaveLength(1);
+  expect(joining.draft).toMatchObject({ kind: 'revolute', keep: true });
+  expect(joining.accepts(pick('l', 'origin', 'body'))).toBe(true);
+});
+
 test('what is missing is asked for in words, and nothing is kept', () => {
   const { joining, store, acted } = bench();
   joining.begin('relation', 'parallel');

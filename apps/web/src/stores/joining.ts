@@ -77,8 +77,11 @@ export const useJoining = defineStore('joining', () => {
     return b ? undefined : 1;
   });
 
-  /** Begins with what is picked, of two placements at most. */
-  function begin(sort: Joining['sort'], kind: Joining['kind']): void {
+  /**
+   * Begins with what is picked, of two placements at most.
+   * @param keep both stay where they are
+   */
+  function begin(sort: Joining['sort'], kind: Joining['kind'], keep = false): void {
     const { picked } = assemblyStore;
     const fitting = picked.filter((pick) => accepts(pick, sort));
     const second = fitting.find(({ member }) => member !== fitting[0]?.member);
@@ -90,7 +93,7 @@ export const useJoining = defineStore('joining', () => {
       id: newId(sort === 'joint' ? 'j' : 'm'),
       kind: likelyKind({ sort, kind, sides }),
       sides,
-      keep: false,
+      keep,
       flip: turnsRound(sides),
       offset: '0 mm',
       aside: ['0 mm', '0 mm'],
@@ -136,10 +139,10 @@ export const useJoining = defineStore('joining', () => {
     if (!draft.value) return;
     const at = asked.value;
     if (at === undefined) {
-      const { sort, kind } = draft.value;
+      const { sort, kind, keep } = draft.value;
       if (!accept()?.ok) return;
       assemblyStore.picked = [pick];
-      return begin(sort, sort === 'joint' ? kind : 'coincident');
+      return begin(sort, sort === 'joint' ? kind : 'coincident', keep);
     }
     const sides = [...draft.value.sides] as [JoinedSide | undefined, JoinedSide | undefined];
     sides[at] = sideOf(pick);

@@ -1,5 +1,14 @@
 import { Group, Vector3, type Object3D } from 'three';
-import { transformPoint, IDENTITY, type Id, type RigidTransform, type Vec2, type Vec3, type Box3 } from '@helb/core';
+import {
+  boxRound,
+  transformPoint,
+  IDENTITY,
+  type Id,
+  type RigidTransform,
+  type Vec2,
+  type Vec3,
+  type Box3,
+} from '@helb/core';
 import { clear, cornerMark, lineMark, thinLines } from './marks.ts';
 import { nearness } from './nearness.ts';
 import { bodyPick, frontToBack, guidePick, type Guide } from './picks.ts';
@@ -8,6 +17,12 @@ import { bodyMark } from './pick-marks.ts';
 import { placedUnder, type MemberPick } from './placed-picks.ts';
 import { Stage, type ViewTheme } from './stage.ts';
 import type { ViewBody } from './viewport.ts';
+
+/** A datum or a drawn curve of a placement. */
+export interface MemberGuide {
+  readonly member: string;
+  readonly guide: Guide;
+}
 
 /** A part where it is placed, as it is to be shown. */
 interface ShownMember {
@@ -26,7 +41,7 @@ export class AssemblyView {
   private readonly placed = new PlacedScene();
   private members: readonly ShownMember[] = [];
   private poses: ReadonlyMap<string, RigidTransform> = new Map();
-  private guides: readonly { readonly member: string; readonly guide: Guide }[] = [];
+  private guides: readonly MemberGuide[] = [];
   private readonly guideLines = new Group();
   private readonly traceLines = new Group();
   private theme: ViewTheme;
@@ -85,7 +100,7 @@ export class AssemblyView {
   }
 
   /** Datums and drawn curves of some placements, to be picked. */
-  setGuides(guides: readonly { readonly member: string; readonly guide: Guide }[]): void {
+  setGuides(guides: readonly MemberGuide[]): void {
     this.guides = guides;
     clear(this.guideLines);
     for (const { member, guide } of guides) {
@@ -180,7 +195,11 @@ export class AssemblyView {
   /** The box round everything that is shown; undefined where nothing is. */
   get box(): Box3 | undefined {
     const shown = this.members.filter(({ layer }) => layer !== 'hidden');
-    return this.placed.boxOf(shown.map(({ id, part }) => ({ id, part, pose: this.poseOf(id) })));
+    const solid = this.placed.boxOf(shown.map(({ id, part }) => ({ id, part, pose: this.poseOf(id) })));
+    const drawn = this.guides.flatMap(({ member, guide }) =>
+      guide.look === 'drawn' ? guide.lines.map((place) => transformPoint(this.poseOf(member), place)) : [],
+    );
+    return boxRound([...(solid ? [solid] : []), ...drawn.map((place) => ({ low: place, high: place }))]);
   }
 
   dispose(): void {

@@ -12,6 +12,7 @@ import {
   polyline,
   referenceWords,
   scale3,
+  stepKind,
   toPlane,
   toSpace,
   type Box3,
@@ -30,8 +31,8 @@ import type { Guide } from './picks.ts';
 /** What is asked for decides which guides are shown besides those that always are. */
 interface Wanted {
   readonly origin: boolean;
-  /** Show all drawn curves, not only those that no step uses. */
-  readonly drawn: boolean;
+  /** Which drawn curves: of all sketches, of those that no step makes an area of, of those that no step uses at all. */
+  readonly drawn: 'all' | 'lines' | 'waiting';
   /** Show drawn points too: where a point is asked for. */
   readonly points: boolean;
   /** Only what comes before this step. */
@@ -60,11 +61,9 @@ export function guidesOf(part: Part, built: Shown, wanted: Wanted): Guide[] {
     const datum = built.datums[step];
     return datum ? [datumGuide({ to: 'datum', step }, datum, box, nameOf)] : [];
   });
-  const used = new Set(
-    Object.values(part.steps).flatMap((step) => ('sketch' in step && !step.suppressed ? [step.sketch] : [])),
-  );
+  const used = usedSketches(part, wanted.drawn);
   const drawn = steps
-    .filter((step) => isSketch(part.steps[step]) && step !== wanted.without && (wanted.drawn || !used.has(step)))
+    .filter((step) => isSketch(part.steps[step]) && step !== wanted.without && !used.has(step))
     .flatMap((step) => {
       const guides = drawnGuides(step, built, nameOf, wanted.points ? POINT * sizeOf(box) : undefined);
       // what only holds a figure together is in the way of what is drawn
@@ -72,6 +71,14 @@ export function guidesOf(part: Part, built: Shown, wanted: Wanted): Guide[] {
       return guides.filter(({ reference }) => reference.to !== 'drawn' || !helpers.has(reference.entity));
     });
   return [...origin, ...datums, ...drawn];
+}
+
+/** The sketches that are not shown, as steps use them. */
+function usedSketches(part: Part, drawn: Wanted['drawn']): ReadonlySet<Id> {
+  if (drawn === 'all') return new Set();
+  const using = Object.values(part.steps).filter((step) => !step.suppressed);
+  if (drawn === 'waiting') return new Set(using.flatMap((step) => stepKind(step.kind).uses(step)));
+  return new Set(using.flatMap((step) => ('sketch' in step ? (step.sketch ?? []) : [])));
 }
 
 function datumGuide(reference: Reference, datum: Datum, box: Box3, nameOf: (id: Id) => string): Guide {

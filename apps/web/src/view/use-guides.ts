@@ -19,7 +19,7 @@ export function useGuides(viewport: Ref<Viewport | undefined>, screen: Ref<Scree
     if (!part || !built || built.part !== bench.partId) return [];
     return guidesOf(part, built, {
       origin: askedField !== undefined,
-      drawn: sketching !== undefined || askedField !== undefined,
+      drawn: sketching !== undefined || askedField !== undefined ? 'all' : 'lines',
       points: askedField !== undefined,
       ...(bench.before === undefined ? {} : { before: bench.before }),
       ...(draft ? { without: draft.id } : {}),

@@ -49,7 +49,7 @@ export function useOthers(viewport: Ref<Viewport | undefined>) {
         const named = member.part !== part && !isRepeat(member.id);
         const drawn = named && store.project && drawnPart(store.project, member.part);
         const shown = all.parts[member.part];
-        const guides = drawn && shown ? guidesOf(drawn, shown, { origin: false, drawn: true, points }) : [];
+        const guides = drawn && shown ? guidesOf(drawn, shown, { origin: false, drawn: 'all', points }) : [];
         return { member: member.id, part: member.part, name: member.name, pose, colour, named, guides };
       });
     const bodies = Object.fromEntries(Object.entries(all.parts).map(([id, one]) => [id, one.bodies]));
