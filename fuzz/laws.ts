@@ -1,6 +1,7 @@
 import { enclosedVolume, perform, type Action, type Id, type Project } from '@helb/core';
 import { Engine, type PartModel } from '@helb/engine';
 import type { OpenCascadeKernel } from '@helb/kernel';
+import { rectangle } from '@helb/core/samples';
 import { Broken, same } from './case.ts';
 
 // What holds of every part, whatever it is: laws that need no answer key.
@@ -64,16 +65,19 @@ export function witnessed({ bodies }: PartModel): void {
   }
 }
 
-/** A part with another step at its end, as it is built. */
-type Onwards = (kind: string, fields: object) => Promise<PartModel>;
+/** A part with another step at its end, and others before that, as it is built. */
+type Onwards = (kind: string, fields: object, earlier?: Readonly<Record<Id, object>>) => Promise<PartModel>;
 
 /** Builds one part of a project, with more steps at its end where they are asked for. */
 export function builderOf(engine: Engine, project: Project, part: Id) {
   const build = async (of: Project, by = engine): Promise<PartModel> =>
     (await by.build(of, { mesh: MESH, parts: [part] })).parts.find(({ id }) => id === part)!;
-  const onwards: Onwards = async (kind, fields) => {
-    const step = { kind, name: kind, ...fields };
-    const added = perform(project, [{ command: 'step.add', input: { part, id: 'fuzz', step } } as Action]);
+  const onwards: Onwards = async (kind, fields, earlier = {}) => {
+    const steps = Object.entries({ ...earlier, fuzz: { kind, name: kind, ...fields } });
+    const added = perform(
+      project,
+      steps.map(([id, step]) => ({ command: 'step.add', input: { part, id, step } }) as Action),
+    );
     if (!added.ok) throw new Broken('a step can be added', JSON.stringify(added.issue));
     return build(added.value.project);
   };
@@ -91,7 +95,10 @@ interface Held {
 type Law = (held: Held & ReturnType<typeof builderOf>) => Promise<void>;
 
 /** Laws that each build something of the part. All of them are held against samples, of many random parts each in turn. */
-const LAWS: readonly Law[] = [movedAgrees, twinAgrees, cutInTwo, joinedIsSymmetric, anewAgrees, readAgrees];
+const LAWS: readonly Law[] = [
+  ...[movedAgrees, twinAgrees, cutInTwo, joinedIsSymmetric, anewAgrees, readAgrees],
+  cutTogetherAgrees,
+];
 
 /** Holds a part against all laws, or against the witness and the one whose turn it is. */
 export async function holdTrue(held: Held, turn?: number): Promise<void> {
@@ -174,3 +181,20 @@ async function joinedIsSymmetric({ model, onwards }: Parameters<Law>[0]): Promis
   if (Math.abs(moment / volume) > unsure(joined) * 10 * reach)
     throw new Broken('symmetric by its making', `its centre is ${moment / volume} off`);
 }
+
+/** A slot along the mirror plane takes as much from a part as from its mirror image that may stand in it. */
+async function cutTogetherAgrees({ model, onwards }: Parameters<Law>[0]): Promise<void> {
+  const entities = rectangle(-SLOT, -SLOT, 2 * SLOT, 2 * SLOT);
+  const sketch = { kind: 'sketch', name: 'slot', plane: { to: 'origin', name: 'top' }, entities, relations: {} };
+  const cut = { sketch: 'slot', extent: 'through', ways: 'both', result: 'cut' };
+  const image = { kind: 'mirror', name: 'image', what: 'bodies', bodies: named(model), plane: PLANE };
+  const alone = await onwards('extrude', cut, { slot: sketch });
+  const both = await onwards('extrude', cut, { image, slot: sketch });
+  // a slot that misses it, or that the library can not cut, is refused both times
+  if (failed(alone) !== failed(both)) throw new Broken('cut with its image, or not at all', `${failed(alone)}`);
+  if (failed(alone)) return;
+  const within = Math.max(...[model, alone, both].map(unsure));
+  same('cut together with its image: twice what is left', volumeOf(both), 2 * volumeOf(alone), within);
+}
+/** Half the width of that slot, mm. */
+const SLOT = 6;

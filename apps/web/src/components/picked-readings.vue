@@ -6,7 +6,7 @@ import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
 import { useUnits } from '../stores/units.ts';
 import { ownWords } from '../view/pick-words.ts';
-import { centreFromHere, readingText, readingTexts } from '../view/readings.ts';
+import { centreFromHere, placeRead, readingText, readingTexts } from '../view/readings.ts';
 import CopyFigures from './copy-figures.vue';
 import CutFace from './cut-face.vue';
 
@@ -14,7 +14,7 @@ import CutFace from './cut-face.vue';
 const bench = useWorkbench();
 const model = useModel();
 const store = useProject();
-const { unit, place } = useUnits();
+const { unit, place, placeToRead } = useUnits();
 
 /** The smallest gap takes the kernel: it comes a little later. */
 watch(
@@ -34,6 +34,7 @@ onBeforeUnmount(() => (bench.gap = undefined));
 const things = computed(() => bench.picked.map(({ thing }) => thing));
 const readings = computed((): [string, string][] => [
   ...readingTexts(things.value, unit.value),
+  ...placeRead(things.value, placeToRead),
   ...centreFromHere(things.value, model.built?.totals.centre_mm, place),
   ...(bench.gap
     ? ([['smallest gap', readingText(bench.gap.distance_mm, 'length', unit.value)]] as [string, string][])

@@ -4,12 +4,12 @@ import { transformThing } from '@helb/core';
 import { useAssembly } from '../stores/assembly.ts';
 import { useUnits } from '../stores/units.ts';
 import { ownWords } from '../view/pick-words.ts';
-import { centreFromHere, readingTexts } from '../view/readings.ts';
+import { centreFromHere, placeRead, readingTexts } from '../view/readings.ts';
 import CopyFigures from './copy-figures.vue';
 
 /** What can be read off what is picked of the assembly, as its parts stand now, not as they are drawn apart: off one thing, or between two. */
 const assemblyStore = useAssembly();
-const { unit, place } = useUnits();
+const { unit, place, placeToRead } = useUnits();
 
 const picked = computed(() => assemblyStore.picked.filter(({ kind }) => kind !== 'body'));
 const readings = computed(() => {
@@ -17,7 +17,11 @@ const readings = computed(() => {
     const pose = assemblyStore.poseOf(member);
     return pose ? [transformThing(thing, pose)] : [];
   });
-  return [...readingTexts(things, unit.value), ...centreFromHere(things, assemblyStore.totals?.centre_mm, place)];
+  return [
+    ...readingTexts(things, unit.value),
+    ...placeRead(things, placeToRead),
+    ...centreFromHere(things, assemblyStore.totals?.centre_mm, place),
+  ];
 });
 </script>
 

@@ -110,6 +110,10 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
       says: 'Instead of picking ten edges, take one and choose a wider pick on the desk: all round a face, all of one direction, all outer ones. The rule holds when the part changes.',
     },
     {
+      title: 'Which step a verb takes',
+      says: 'A verb takes what is chosen: click a step in the list beside its words, or several by their numbers, and extrude, loft or repeat them. With nothing chosen it takes the sketch that waits for a step, or what was made last.',
+    },
+    {
       title: 'What was picked is gone',
       says: 'When a change takes away what a step was built on, its sentence says which thing it was and offers what is likely meant now. In the step itself a pick takes the place of what is gone. What is built on it says so as well; nothing stale is shown as if it held.',
     },
@@ -121,7 +125,7 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
     },
     {
       title: 'Joints and relations',
-      says: 'Pick a face, an edge or a hole of one part and of another, then a joint (how it may move) or Relate (how it has to lie). A number typed keeps them so far apart; W turns it the other way. Enter takes it, and so does the next thing that you pick: it begins another. Two rims come to lie on each other.',
+      says: 'Pick a face, an edge or a hole of one part and of another, then a joint (how it may move) or Relate (how it has to lie). A number typed keeps them so far apart; W turns it the other way; K joins both as they stand, also where one is only drawn yet. Enter takes it, and so does the next thing that you pick: it begins another. Two rims come to lie on each other.',
     },
     {
       title: 'What can still move',

@@ -1,7 +1,7 @@
 import { isRepeatable, isSketch, latestFeature, stepKind, type Id, type Part } from '@helb/core';
 
 /** What a new step is most likely meant for. */
-export interface LikelySteps {
+interface LikelySteps {
   /** The sketch of a step that takes one; undefined where nothing is drawn yet. */
   readonly sketch: Id | undefined;
   /** Was that one chosen, or does no step use it yet? */
@@ -30,3 +30,7 @@ export function likelySteps(part: Part, before: readonly Id[], chosen: ReadonlyS
     latest: features.length > 0 ? features : latestFeature(before.map((id) => [id, part.steps[id]!])),
   };
 }
+
+/** Has a part a body, so that there is something to add to? */
+export const hasBodies = ({ steps }: Part): boolean =>
+  Object.values(steps).some((step) => stepKind(step.kind).tools !== undefined && !step.suppressed);

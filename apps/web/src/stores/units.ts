@@ -26,5 +26,7 @@ export function useUnits() {
     size: ({ low, high }: Box3): string => lengths(high.map((to, k) => to - low[k]!)),
     sizes: lengths,
     place: (at: Vec3, off = 0): string => words(LENGTH, 2, '  ')(at, off),
+    /** To a thousandth, as what is picked is read. */
+    placeToRead: (at: Vec3): string => words(LENGTH, 3, '  ')(at, 0),
   };
 }

@@ -29,7 +29,7 @@ import { SketchEditor } from '../editor/sketch-editor.ts';
 import type { ToolName } from '../editor/tools.ts';
 import type { Pick } from '../view/picks.ts';
 import type { Under } from '../editor/borrow-tool.ts';
-import { likelySteps } from '../making/likely-steps.ts';
+import { hasBodies, likelySteps } from '../making/likely-steps.ts';
 import { begunStep, type Beginning } from '../making/begin.ts';
 import { axisBeside, materialBeside, shapeOfSketch } from '../making/beside.ts';
 import { StandingSteps } from '../making/standing-steps.ts';
@@ -255,11 +255,12 @@ export const useWorkbench = defineStore('bench', () => {
     if (editor.value) standing.value?.putSketch(editor.value.part, undefined);
     editor.value = incoming.value = undefined;
   }
-  /** A sketch is closed by saying so: the next verb means it, not another one that waits. */
+  /** A sketch is closed by saying so: the next verb means it, not another one that waits for its step too. */
   function closeSketch(): void {
-    const { step } = editor.value ?? {};
+    const step = editor.value?.step;
     leaveSketch();
-    if (step !== undefined && step !== likely.value?.sketch) chosen.value = new Set([step]);
+    const waiting = likely.value?.waiting.slice(0, -1) ?? [];
+    chosen.value = new Set(waiting.filter((id) => id === step));
   }
 
   /** A new sketch on a plane, open for drawing. */
@@ -277,7 +278,7 @@ export const useWorkbench = defineStore('bench', () => {
     const { waiting = [], latest = [] } = likely.value ?? {};
     const step = begunStep(kind, {
       ...{ picked: picked.value, freeName, sketch, waiting, latest, parts: Object.keys(takeableParts.value) },
-      ...{ hasBody: hasBody(), ...shownBodies(), unit: store.kept!.unit },
+      ...{ hasBody: hasBodies(part.value!), ...shownBodies(), unit: store.kept!.unit },
     });
     const shape = sketch === undefined ? undefined : shapeOf(sketch);
     if (!shape) return draftStep(step);
@@ -301,9 +302,6 @@ export const useWorkbench = defineStore('bench', () => {
     const all = shown.map((one): Reference => ({ to: 'body', name: one.name, print: fingerprintOfBody(one) }));
     return { shown: shown.length === bodies.length ? undefined : all, only: all.length === 1 ? all[0] : undefined };
   }
-
-  const hasBody = (): boolean =>
-    Object.values(part.value!.steps).some((step) => stepKind(step.kind).tools !== undefined && !step.suppressed);
 
   /** What the next step is most likely meant for: what is chosen in the list of steps comes first. */
   const likely = computed(() => part.value && likelySteps(part.value, stepsBefore.value, chosen.value));

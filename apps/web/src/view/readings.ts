@@ -25,6 +25,12 @@ export function readingTexts(things: readonly Thing[], unit: LengthUnit): [title
   return read.map(({ label, amount, of }) => [label, readingText(amount, of, unit)]);
 }
 
+/** Where the only place that is picked lies, or the centre of what is round; in words by `words`. */
+export function placeRead(things: readonly Thing[], words: (at: Vec3) => string): [title: string, text: string][] {
+  const here = things.length === 1 ? pointOf(things[0]!) : undefined;
+  return here ? [[things[0]!.to === 'vertex' ? 'place' : 'centre', words(here)]] : [];
+}
+
 /** Where the centre of mass lies as seen from the only place that is picked, along the axes; in words by `words`. */
 export function centreFromHere(
   things: readonly Thing[],
