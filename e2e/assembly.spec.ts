@@ -134,8 +134,11 @@ test('a placement is moved by its numbers, what is in its way is told, and meant
   await placements.getByRole('button', { name: 'Shaft', exact: true }).click();
   await expect(page.getByTestId('placement')).toContainText('turns about y');
   await page.getByLabel('At y: tray width / 2').click();
-  await page.getByLabel('At y', { exact: true }).fill('tray width / 2 + 12 mm');
-  await arrived(page, () => page.keyboard.press('Enter'));
+  // it is shown while it is typed: Enter may bring nothing new
+  await arrived(page, async () => {
+    await page.getByLabel('At y', { exact: true }).fill('tray width / 2 + 12 mm');
+    await page.keyboard.press('Enter');
+  });
   await page.getByTestId('interference').getByRole('button', { name: 'Look', exact: true }).click();
   const pairs = page.getByRole('list', { name: 'Pairs' });
   const crossed = pairs.getByRole('listitem').filter({ hasText: 'Shaft and Rod' });
