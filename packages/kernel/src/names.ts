@@ -24,23 +24,16 @@ export interface FaceHistory {
   IsDeleted(shape: TopoDS_Shape): boolean;
 }
 
+/** Carries names through an operation, and gives names of their own to faces and bodies that are called alike then. */
+export const carried = (...of: Parameters<typeof carriedOver>): NamedSolid[] =>
+  toldApart(of[0], of[1], carriedOver(...of));
+
 /**
  * Carries names through an operation (Capoyleas, Chen, Hoffmann 1996; Kripac 1997): a modified face keeps its name, a
- * face split into pieces keeps it with a discriminator, and where faces were merged the first name in order stays.
- * A piece is told from its siblings by the names of its neighbours, and only among equals by place.
+ * face split into pieces leaves it to each of them, and where faces were merged the first name in order stays.
  * @param before what went in; the first ones are those whose names the bodies keep
  * @param made faces that are new
  */
-export const carried = (
-  library: Library,
-  scope: DisposalScope,
-  before: readonly NamedSolid[],
-  history: FaceHistory,
-  after: readonly TopoDS_Shape[],
-  made: readonly MadeFace[] = [],
-): NamedSolid[] => toldApart(library, scope, carriedOver(library, scope, before, history, after, made));
-
-/** The same, while faces and bodies of one origin are still called alike: to be told apart together with others. */
 export function carriedOver(
   library: Library,
   scope: DisposalScope,
@@ -72,7 +65,10 @@ export function carriedOver(
   }));
 }
 
-/** Gives faces and bodies that are called alike names of their own. */
+/**
+ * Gives faces and bodies that are called alike names of their own: a piece is told from its siblings by the names of its
+ * neighbours, and only among equals by place.
+ */
 export function toldApart(library: Library, scope: DisposalScope, solids: readonly NamedSolid[]): NamedSolid[] {
   const shapes = solids.map(({ shape }) => shape);
   const faces = shapes.flatMap((shape) => subShapes(library, scope, shape, 'TopAbs_FACE'));

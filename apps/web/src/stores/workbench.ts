@@ -259,8 +259,7 @@ export const useWorkbench = defineStore('bench', () => {
   function closeSketch(): void {
     const step = editor.value?.step;
     leaveSketch();
-    const waiting = likely.value?.waiting.slice(0, -1) ?? [];
-    chosen.value = new Set(waiting.filter((id) => id === step));
+    chosen.value = new Set(likely.value?.waiting.slice(0, -1).filter((id) => id === step));
   }
 
   /** A new sketch on a plane, open for drawing. */
