@@ -41,8 +41,10 @@ export function combined(
   targets: readonly NamedSolid[],
   tools: readonly NamedSolid[],
 ): Result<NamedSolid[]> {
-  const groups = someMeet(library, targets) ? groupsOf(library, scope, { kind, targets, tools }) : undefined;
-  const made = groups ? oneByOne(library, scope, groups) : combinedAtOnce(library, scope, { kind, targets, tools });
+  const combining = { kind, targets, tools };
+  const made = someMeet(library, targets)
+    ? oneByOne(library, scope, groupsOf(library, scope, combining))
+    : combinedAtOnce(library, scope, combining);
   return made.ok ? ok(toldApart(library, scope, made.value)) : made;
 }
 
@@ -66,43 +68,34 @@ function groupsOf(library: Library, scope: DisposalScope, { kind, targets, tools
     const gap = nearest(library, scope, a.shape, b.shape);
     return !gap.ok || gap.value.distance_mm < NEAR;
   };
-  const left = new Set(tools);
-  const groups: Combining[] = [];
-  const joined = new Set<NamedSolid>();
-  for (const first of tools) {
-    if (!left.delete(first)) continue;
-    const [own, others] = [[first], new Set<NamedSolid>()];
-    for (const tool of own) {
-      for (const target of targets) if (!others.has(target) && meets(tool, target)) others.add(target);
-      for (const next of left)
-        if (meets(tool, next) || [...others].some((target) => meets(next, target))) {
-          left.delete(next);
-          own.push(next);
+  // all that hangs together by what is added: two targets do not, however they meet
+  const left = new Set([...targets, ...tools]);
+  const isTool = new Set(tools);
+  return [...left].flatMap((first) => {
+    if (!left.delete(first)) return [];
+    const group = [first];
+    for (const one of group)
+      for (const other of left)
+        if ((isTool.has(one) || isTool.has(other)) && meets(one, other)) {
+          left.delete(other);
+          group.push(other);
         }
-    }
-    others.forEach((target) => joined.add(target));
-    groups.push({ kind, targets: targets.filter((target) => others.has(target)), tools: own });
-  }
-  return [
-    ...targets.filter((target) => !joined.has(target)).map((target) => ({ kind, targets: [target], tools: [] })),
-    ...groups,
-  ];
+    // names of what was there stay before those of what is added
+    const [one, ...others] = [...targets, ...tools].filter((solid) => group.includes(solid));
+    return [{ kind, targets: [one!], tools: others }];
+  });
 }
 
-/** Each group by itself, in the order of the first targets; what nothing meets stays, or shares nothing. */
+/** Each group by itself, in the order of the targets; what nothing meets stays, or shares nothing. */
 function oneByOne(library: Library, scope: DisposalScope, groups: readonly Combining[]): Result<NamedSolid[]> {
   const made: NamedSolid[] = [];
   for (const group of groups) {
     const { kind, targets, tools } = group;
-    const isAlone = targets.length + tools.length === 1 || tools.length === 0;
-    if (isAlone && kind === 'overlap') continue;
-    const one = isAlone
-      ? ok([...targets, ...tools].map((solid) => ({ ...solid, shape: library.TopoDS.Solid(solid.shape) })))
-      : combinedAtOnce(
-          library,
-          scope,
-          targets.length > 0 ? group : { ...group, targets: tools.slice(0, 1), tools: tools.slice(1) },
-        );
+    if (tools.length === 0 && kind === 'overlap') continue;
+    const one =
+      tools.length === 0
+        ? ok(targets.map((solid) => ({ ...solid, shape: library.TopoDS.Solid(solid.shape) })))
+        : combinedAtOnce(library, scope, group);
     if (one.ok) made.push(...one.value);
     else if (one.issue.code !== 'kernel.empty') {
       made.forEach(({ shape }) => shape.delete());

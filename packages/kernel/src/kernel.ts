@@ -167,7 +167,7 @@ export class OpenCascadeKernel implements Kernel {
         list.reduce((sum, { shape }) => sum + volumeOf(this.library, shape), 0);
       const after = total(made.value);
       let before = total(from);
-      // bodies that overlapped before become one: what they are together is what may not shrink
+      // bodies that overlap become one where what is added joins them: what they are together is what may not shrink
       if (kind === 'add' && after < before && from.length > 1) {
         const together = trying(
           this.library,

@@ -23,6 +23,8 @@ test('a place is told by its coordinates, what is round by its centre; of more t
   const rim = { to: 'edge', body: 0, edge: { name: 'e', faces: [], curve, closed: true } } as unknown as Thing;
   expect(placeRead([corner], words)).toEqual([['place', '84.00 130.00 52.00']]);
   expect(placeRead([rim], words)).toEqual([['centre', '0.00 0.00 5.00']]);
+  const datum: Thing = { to: 'datum', datum: { form: 'point', at: [1, 2, 3] } } as unknown as Thing;
+  expect(placeRead([datum], words)).toEqual([['place', '1.00 2.00 3.00']]);
   expect(placeRead([face], words)).toEqual([]);
   expect(placeRead([rim, corner], words)).toEqual([]);
 });

@@ -1,6 +1,7 @@
 import {
   ANGLE,
   AREA,
+  curvesOf,
   formatQuantity,
   LENGTH,
   pointOf,
@@ -27,8 +28,10 @@ export function readingTexts(things: readonly Thing[], unit: LengthUnit): [title
 
 /** Where the only place that is picked lies, or the centre of what is round; in words by `words`. */
 export function placeRead(things: readonly Thing[], words: (at: Vec3) => string): [title: string, text: string][] {
-  const here = things.length === 1 ? pointOf(things[0]!) : undefined;
-  return here ? [[things[0]!.to === 'vertex' ? 'place' : 'centre', words(here)]] : [];
+  const [thing] = things.length === 1 ? things : [];
+  const here = thing && pointOf(thing);
+  if (!here) return [];
+  return [['face' in thing || curvesOf(thing).length > 0 ? 'centre' : 'place', words(here)]];
 }
 
 /** Where the centre of mass lies as seen from the only place that is picked, along the axes; in words by `words`. */
