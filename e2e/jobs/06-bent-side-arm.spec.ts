@@ -147,8 +147,8 @@ job({ name: '06 bent side arm', today: 104, aim: 62 }, async (hand) => {
   await hand.on(hand.datum('Front'));
   await hand.type('-150 / 2');
   await hand.key('m');
+  // there is only one
   await hand.choose('what', 'bodies');
-  await hand.pick([0, 17, 0]);
   await hand.key('Enter');
   await volume('both', 2 * 103421.267);
   await hand.reads('half way between them', hand.figure('Centre of mass', 1), 75);
