@@ -186,10 +186,10 @@ async function joinedIsSymmetric({ model, onwards }: Parameters<Law>[0]): Promis
 async function cutTogetherAgrees({ model, onwards }: Parameters<Law>[0]): Promise<void> {
   const entities = rectangle(-SLOT, -SLOT, 2 * SLOT, 2 * SLOT);
   const sketch = { kind: 'sketch', name: 'slot', plane: { to: 'origin', name: 'top' }, entities, relations: {} };
-  const cut = { sketch: 'slot', extent: 'through', ways: 'both', result: 'cut' };
+  const cut = { sketch: 'fuzz-slot', extent: 'through', ways: 'both', result: 'cut' };
   const image = { kind: 'mirror', name: 'image', what: 'bodies', bodies: named(model), plane: PLANE };
-  const alone = await onwards('extrude', cut, { slot: sketch });
-  const both = await onwards('extrude', cut, { image, slot: sketch });
+  const alone = await onwards('extrude', cut, { 'fuzz-slot': sketch });
+  const both = await onwards('extrude', cut, { 'fuzz-image': image, 'fuzz-slot': sketch });
   // a slot that misses it, or that the library can not cut, is refused both times
   if (failed(alone) !== failed(both)) throw new Broken('cut with its image, or not at all', `${failed(alone)}`);
   if (failed(alone)) return;
