@@ -2,8 +2,8 @@
 export interface Refusal {
   readonly kind: string;
   readonly code: string;
-  /** It was too much, and as much as the refusal names was built instead. */
-  readonly isTooMuch?: boolean;
+  /** What the refusal names, as much or at another place, was built instead. */
+  readonly isNamed?: boolean;
 }
 
 /** How one case ended. */

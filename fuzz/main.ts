@@ -70,7 +70,7 @@ function run(from: number, told: (outcome: Outcome) => void): Promise<number> {
 }
 
 const tally = () => new Map<string, number>();
-const counts = { held: 0, broken: 0, endless: 0, tried: tally(), refused: tally(), tooMuch: tally() };
+const counts = { held: 0, broken: 0, endless: 0, tried: tally(), refused: tally(), named: tally() };
 const more = (map: Map<string, number>, key: string) => map.set(key, (map.get(key) ?? 0) + 1);
 const shown: Promise<void>[] = [];
 
@@ -86,9 +86,9 @@ function report(): void {
     `steps tried ${sum(counts.tried)}, refused ${sum(counts.refused)} (${share(sum(counts.refused), sum(counts.tried))})\n`,
   );
   tell(counts.refused);
-  if (counts.tooMuch.size === 0) return;
-  process.stdout.write(`too much, and built as much as the refusal named: ${sum(counts.tooMuch)}\n`);
-  tell(counts.tooMuch);
+  if (counts.named.size === 0) return;
+  process.stdout.write(`refused, and what the refusal named was built: ${sum(counts.named)}\n`);
+  tell(counts.named);
 
   function tell(map: Map<string, number>): void {
     for (const [what, times] of [...map].sort((a, b) => b[1] - a[1])) {
@@ -107,9 +107,7 @@ let next = seed;
 while (next < seed + count)
   next = await run(next, ({ seed: at, broken, isEndless, refused, tried, shown: what }) => {
     tried.forEach((one) => more(counts.tried, one));
-    refused.forEach(({ kind: of, code, isTooMuch }) =>
-      more(isTooMuch ? counts.tooMuch : counts.refused, `${of} ${code}`),
-    );
+    refused.forEach(({ kind: of, code, isNamed }) => more(isNamed ? counts.named : counts.refused, `${of} ${code}`));
     if (isEndless) counts.endless++;
     else if (!broken) counts.held++;
     else {

@@ -1,4 +1,4 @@
-import { explain, writeProject, type Issue } from '@helb/core';
+import { explain, placeFurtherUp, writeProject, type Issue } from '@helb/core';
 import type { Engine, PartModel } from '@helb/engine';
 import type { OpenCascadeKernel } from '@helb/kernel';
 import { Broken, brokenBy, same, type Outcome, type Refusal } from './case.ts';
@@ -45,8 +45,10 @@ export async function partCase(
         const issue = failed.issue!;
         const smaller = asNamed(next, failed.id, issue);
         const kind = next.find(({ id }) => id === failed.id)?.kind ?? 'earlier';
-        refused.push({ kind, code: issue.code, ...(smaller && { isTooMuch: true }) });
+        const after = placeFurtherUp(issue);
+        refused.push({ kind, code: issue.code, ...((smaller || after !== undefined) && { isNamed: true }) });
         if (explain(issue).startsWith('Something is wrong')) throw new Broken('a refusal has words', issue.code);
+        if (after !== undefined) await buildsFurtherUp(build, groups, next, after);
         if (!smaller && n === 0) return { seed, refused, tried };
         if (!smaller) continue;
         [group, built] = [smaller, await build([...groups, smaller])];
@@ -72,6 +74,19 @@ export async function partCase(
     const fewest = await shrunk(given, groups, broken.law);
     return { seed, refused, tried, broken, shown: writeProject(projectOf(fewest.flat())) };
   }
+}
+
+/** Right after the step that a refusal names its own is built. */
+async function buildsFurtherUp(
+  build: ReturnType<typeof builderFor>,
+  groups: readonly Group[],
+  refused: Group,
+  after: string,
+): Promise<void> {
+  const steps = groups.flat();
+  const before = steps.slice(0, steps.findIndex(({ id }) => id === after) + 1);
+  const { steps: built } = await build([before, refused]);
+  if (built.some(({ state }) => state === 'failed')) throw new Broken('it builds where it is said to build', after);
 }
 
 /** The number of a step that a refusal may speak of. */

@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import {
+  buildsAfter,
   issue,
   KernelHurt,
   stepKind,
@@ -11,6 +12,7 @@ import {
   type Part,
   type Result,
   type Scope,
+  type Step,
   withoutNumber,
 } from '@helb/core';
 import type { BodyCache } from './body-cache.ts';
@@ -21,6 +23,7 @@ import type { LaidMesh, ProjectFiles } from './project-files.ts';
 import type { BuildContext } from './build-context.ts';
 import { SketchCache } from './sketch-cache.ts';
 import type { BodyQueries } from './body-queries.ts';
+import { lastThat } from './last-that.ts';
 
 export interface Built {
   readonly model: PartModel;
@@ -37,6 +40,13 @@ interface State {
   readonly bodies: readonly BodyHandle[];
   readonly digest: string;
 }
+/** Between a step and the next. */
+interface Place {
+  readonly after: Id;
+  readonly name: string;
+  readonly state: State;
+}
+
 const NOTHING: State = { id: 0, bodies: [], digest: '' };
 
 const MOST_FAILURES = 300;
@@ -74,6 +84,7 @@ export class PartBuilder {
     const steps: StepResult[] = [];
     const keys: string[] = [];
     let state = NOTHING;
+    const behind: Place[] = [];
     // what is asked of bodies that are there is a matter of the step that made them
     const sure = <T>(work: () => T): T => this.unhurt(state.digest, work);
     let before: readonly BodyHandle[] | undefined;
@@ -145,8 +156,13 @@ export class PartBuilder {
         this.kernel.takeDetours();
         const bodies = this.watched(digest, () => kind.build!(inputs.value, state.bodies, this.kernel));
         if (!bodies.ok) {
+          // known before more is tried, which may break the kernel
           this.avoid(digest, bodies.issue);
-          add(bodies.issue);
+          const failed = kind.yields?.(bodies.issue)
+            ? this.withPlaceFurtherUp(bodies.issue, stepId, step, behind.slice(0, -1), buildContext)
+            : bodies.issue;
+          this.avoid(digest, failed);
+          add(failed);
           continue;
         }
         entry = this.cache.put(key, digest, bodies.value, this.kernel.takeDetours());
@@ -158,6 +174,7 @@ export class PartBuilder {
         }),
       );
       state = entry;
+      behind.push({ after: stepId, name: step.name, state });
       buildContext.sources.set(stepId, { kind: step.kind, inputs: inputs.value, on, ...(edges ? { edges } : {}) });
       kind.signs?.(inputs.value).forEach((sign) => buildContext.signs.push({ ...sign, step: stepId }));
       keys.push(key);
@@ -178,6 +195,33 @@ export class PartBuilder {
       model: { id, steps, sketches, datums, sections, signs, bodies, earlier, crossings, meshes, underlay },
       keys,
     };
+  }
+
+  /** Why a step failed, with the last place further up where it builds as it is told, if it does so at the first that has all it refers to. */
+  private withPlaceFurtherUp(
+    why: Issue,
+    id: Id,
+    step: Step,
+    places: readonly Place[],
+    buildContext: BuildContext,
+  ): Issue {
+    const kind = stepKind(step.kind);
+    const fit = places.flatMap(({ state, ...place }) => {
+      buildContext.bodies = state.bodies;
+      const inputs =
+        buildContext.unsure(step).length > 0 ? undefined : kind.resolve!(step, buildContext.contextFor(id));
+      return inputs?.ok ? [{ ...place, state, inputs: inputs.value }] : [];
+    });
+    const builds = ({ state, inputs }: (typeof fit)[number]): boolean => {
+      const digest = digestOf(`${state.digest} ${step.kind} ${JSON.stringify(inputs)}`);
+      if (this.failures.has(digest)) return false;
+      const made = this.watched(digest, () => kind.build!(inputs, state.bodies, this.kernel));
+      if (!made.ok) this.avoid(digest, made.issue);
+      else made.value.filter((body) => !state.bodies.includes(body)).forEach((body) => this.kernel.release(body));
+      return made.ok;
+    };
+    const last = lastThat(fit, builds);
+    return last ? buildsAfter(why, last.after, last.name) : why;
   }
 
   /** However it ends, whoever watches is told. */

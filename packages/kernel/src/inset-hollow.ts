@@ -66,7 +66,7 @@ export function movedHollow(
 }
 
 /** A body less a hollow that lies in it and is so large; the hollow is dropped. */
-function lessHollow(
+export function lessHollow(
   library: Library,
   scope: DisposalScope,
   body: NamedSolid,

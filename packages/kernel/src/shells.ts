@@ -1,6 +1,5 @@
-import type { BRepBuilderAPI_Sewing, TopoDS_Shape } from 'replicad-opencascadejs';
+import type { TopoDS_Shape } from 'replicad-opencascadejs';
 import {
-  distance3,
   frameOn,
   frameToFrame,
   issue,
@@ -11,22 +10,22 @@ import {
   type Piece,
   type Result,
   type Vec2,
-  type Vec3,
   faceName,
 } from '@helb/core';
 import { combined } from './booleans.ts';
 import { detoured, trying } from './detours.ts';
 import { finished, named } from './local-operations.ts';
+import { capped } from './capped.ts';
 import { motionOf } from './edges.ts';
+import { fittedHollow } from './fitted-hollow.ts';
 import { nearest } from './gaps.ts';
 import { insetHollow, movedHollow, only, type Corners } from './inset-hollow.ts';
-import { faceFacts, placeOfVertex } from './facts.ts';
+import { faceFacts } from './facts.ts';
 import { fail, guarded, ok, type Library, type DisposalScope } from './library.ts';
 import { areaOf, boxOf, volumeOf } from './measure.ts';
 import { insideOf, signOf, type MadeFace, type NamedSolid } from './names.ts';
 import { drop, partsOf } from './parts.ts';
 import { listOf, members, subShapes } from './shapes.ts';
-import { isSound } from './soundness.ts';
 import { extruded } from './extrude-revolve.ts';
 import { namedSolid } from './swept.ts';
 
@@ -56,6 +55,7 @@ export function shelled(
   const ways: readonly [make: (inner: DisposalScope) => Result<NamedSolid>, told?: string][] = [
     [wallsBy({ corners: 'GeomAbs_Arc', tolerance: 1e-4 })],
     [wallsBy({ corners: 'GeomAbs_Arc', tolerance: 1e-5 })],
+    [(inner) => fittedHollow(library, inner, body, request), 'kernel.hollow-fitted'],
     [(inner) => insetHollow(library, inner, body, request), 'kernel.hollow-inset'],
     [(inner) => movedHollow(library, inner, body, request, 'GeomAbs_Arc'), 'kernel.hollow-inset'],
     [wallsBy({ corners: 'GeomAbs_Intersection', tolerance: 1e-4 }), 'kernel.sharp-corners'],
@@ -224,7 +224,6 @@ function wholeOf(
   bent: readonly { readonly name: string; readonly shape: TopoDS_Shape }[],
   { step }: ShellRequest,
 ): Result<{ readonly solid: NamedSolid; readonly caps: readonly string[] }> {
-  const sewing = scope.keep(new library.BRepBuilderAPI_Sewing(1e-5, true, true, true, false));
   const made: MadeFace[] = [];
   const surfaces = new Set<number>();
   for (const { name, shape } of bent) {
@@ -239,50 +238,14 @@ function wholeOf(
     const known = Math.round(areaOf(library, whole).area * 1e6);
     if (surfaces.has(known)) continue;
     surfaces.add(known);
-    sewing.Add(whole);
     made.push({ face: whole, name });
   }
-  const progress = scope.keep(new library.Message_ProgressRange());
-  sewing.Perform(progress);
-  const caps = ringsOf(library, scope, sewing).map((ring, k) => {
-    const wire = scope.keep(new library.BRepBuilderAPI_MakeWire());
-    wire.Add(listOf(library, scope, ring));
-    const maker = wire.IsDone()
-      ? scope.keep(new library.BRepBuilderAPI_MakeFace(scope.keep(wire.Wire()), true))
-      : undefined;
-    return maker?.IsDone() ? { face: scope.keep(maker.Face()), name: faceName(step, 'cap', k) } : undefined;
+  const caps: string[] = [];
+  const solid = capped(library, scope, made, step, () => {
+    caps.push(faceName(step, 'cap', caps.length));
+    return caps.at(-1)!;
   });
-  if (caps.length === 0 || caps.includes(undefined)) return fail('shell.wall');
-  const all = [...made, ...(caps as MadeFace[])];
-  const again = scope.keep(new library.BRepBuilderAPI_Sewing(1e-5, true, true, true, false));
-  all.forEach(({ face }) => again.Add(face));
-  again.Perform(progress);
-  const [shell] = subShapes(library, scope, scope.keep(again.SewedShape()), 'TopAbs_SHELL');
-  if (!shell) return fail('shell.wall');
-  const solid = scope.keep(new library.BRepBuilderAPI_MakeSolid(scope.keep(library.TopoDS.Shell(shell)))).Solid();
-  library.BRepLib.OrientClosedSolid(solid);
-  const sewn = all.map(({ face, name }): MadeFace => ({ face: scope.keep(again.Modified(face)), name }));
-  const named = namedSolid(library, scope, solid, step, sewn);
-  if (isSound(library, solid)) return ok({ solid: named, caps: caps.map((cap) => cap!.name) });
-  drop(named);
-  return fail('shell.wall');
-}
-
-/** The free edges of what is sewn, by the rings that they make. */
-function ringsOf(library: Library, scope: DisposalScope, sewing: BRepBuilderAPI_Sewing): TopoDS_Shape[][] {
-  const edges = Array.from({ length: sewing.NbFreeEdges() }, (_, k) => scope.keep(sewing.FreeEdge(k + 1)));
-  const ends = edges.map((edge) =>
-    subShapes(library, scope, edge, 'TopAbs_VERTEX').map((at) => placeOfVertex(library, scope, at)),
-  );
-  const meet = (a: readonly Vec3[], b: readonly Vec3[]) => a.some((p) => b.some((q) => distance3(p, q) < 1e-5));
-  const rings: number[][] = [];
-  for (const k of edges.keys()) {
-    const beside = rings.filter((ring) => ring.some((other) => meet(ends[other]!, ends[k]!)));
-    const joined = [...beside.flat(), k];
-    for (const ring of beside) rings.splice(rings.indexOf(ring), 1);
-    rings.push(joined);
-  }
-  return rings.map((ring) => ring.map((k) => edges[k]!));
+  return solid ? ok({ solid, caps }) : fail('shell.wall');
 }
 
 /** The box round a body along the axes of a frame. */

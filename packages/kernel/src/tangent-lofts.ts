@@ -1,7 +1,8 @@
 import type { TopoDS_Face } from 'replicad-opencascadejs';
 import { add3, distance3, heightOver, scale3, toSpace, type Frame, type Piece, type Vec2, type Vec3 } from '@helb/core';
-import { point } from './edges.ts';
+import { spansThrough, type EndSlopes } from './cubic-spline.ts';
 import type { Library, DisposalScope } from './library.ts';
+import { splineSurface } from './spline-surface.ts';
 
 // Sides of a loft that leave its ends square: B-spline surfaces through the pieces of matched sections. The pieces are
 // rational cubics, so that arcs stay exact; across the sections their control points go by cubic splines in homogeneous
@@ -63,50 +64,30 @@ const CUBICS: { readonly [F in Piece['form']]: (piece: PieceOf<F>, at: Weighing)
 const cubicOf = ({ piece, frame }: { readonly piece: Piece; readonly frame: Frame }): Row =>
   CUBICS[piece.form](piece as never, (place, w = 1) => weighed(toSpace(frame, place), w));
 
+/** The knots of one span. */
+const SPAN = [0, 1].map((at) => ({ at, times: 4 }));
+
 /** The side through one piece of each section. */
 export function sideThrough(library: Library, scope: DisposalScope, ribs: readonly Rib[], square: Square): TopoDS_Face {
   const rows = rowsOf(ribs);
   const ways = waysAlong(rows);
   const columns = [0, 1, 2, 3].map((k) =>
-    columnThrough(
+    spansThrough(
       rows.map((row) => row[k]!),
       ways,
       endsOf(ribs, rows, k, square),
     ),
   );
-  const count = columns[0]!.length;
-  const poles = scope.keep(new library.NCollection_Array2_gp_Pnt(1, 4, 1, count));
-  const weights = scope.keep(new library.NCollection_Array2_double(1, 4, 1, count));
-  columns.forEach((column, u) =>
-    column.forEach(([x, y, z, w], v) => {
-      poles.SetValue(u + 1, v + 1, point(library, scope, [x / w, y / w, z / w]));
-      weights.SetValue(u + 1, v + 1, w);
-    }),
-  );
-  const numbers = (values: readonly number[]) => {
-    const array = scope.keep(new library.NCollection_Array1_double(1, values.length));
-    values.forEach((value, k) => array.SetValue(k + 1, value));
-    return array;
-  };
-  const counts = (values: readonly number[]) => {
-    const array = scope.keep(new library.NCollection_Array1_int(1, values.length));
-    values.forEach((value, k) => array.SetValue(k + 1, value));
-    return array;
-  };
+  const places = columns.map((column) => column.map(([x, y, z, w]): Vec3 => [x / w, y / w, z / w]));
+  const weights = columns.map((column) => column.map(([, , , w]) => w));
   const across = ways.map((_, k) => (k === 0 || k === ways.length - 1 ? 4 : 3));
-  const surface = scope.keep(
-    new library.Geom_BSplineSurface(
-      poles,
-      weights,
-      numbers([0, 1]),
-      numbers(ways),
-      counts([4, 4]),
-      counts(across),
-      3,
-      3,
-      false,
-      false,
-    ),
+  const surface = splineSurface(
+    library,
+    scope,
+    places,
+    SPAN,
+    ways.map((at, k) => ({ at, times: across[k]! })),
+    weights,
   );
   // it goes on over the sections with its curvature: they need no break in it
   for (let k = ways.length - 1; k >= 2; k--) surface.RemoveVKnot(k, 1, 1e-6);
@@ -133,10 +114,8 @@ function waysAlong(rows: readonly Row[]): number[] {
   return ways;
 }
 
-type Ends = readonly [first: Control | undefined, last: Control | undefined];
-
 /** The slopes at both ends: square to the planes there, towards the neighbours; none where it comes as it may. */
-function endsOf(ribs: readonly Rib[], rows: readonly Row[], column: number, { first, last }: Square): Ends {
+function endsOf(ribs: readonly Rib[], rows: readonly Row[], column: number, { first, last }: Square): EndSlopes {
   const ways = waysAlong(rows);
   const slope = (at: number, beside: number, lead: number | undefined): Control | undefined => {
     const rib = ribs[at]!;
@@ -150,50 +129,4 @@ function endsOf(ribs: readonly Rib[], rows: readonly Row[], column: number, { fi
   };
   const end = ribs.length - 1;
   return [slope(0, 1, first), slope(end, end - 1, last)];
-}
-
-/** Control points of the cubic spline through values at ways, as Bezier spans: with these slopes at its ends, or without curvature. */
-function columnThrough(values: readonly Control[], ways: readonly number[], ends: Ends): Control[] {
-  const slopes = slopesThrough(values, ways, ends);
-  return values.flatMap((value, k): Control[] => {
-    if (k === values.length - 1) return [value];
-    const third = (ways[k + 1]! - ways[k]!) / 3;
-    return [value, mixed(value, slopes[k]!, 1, third), mixed(values[k + 1]!, slopes[k + 1]!, 1, -third)];
-  });
-}
-
-/** The slopes of the cubic spline (de Boor 1978, IV): tridiagonal, solved by elimination. */
-function slopesThrough(values: readonly Control[], ways: readonly number[], [first, last]: Ends): Control[] {
-  const end = values.length - 1;
-  const chord = (k: number): Control => mixed(values[k + 1]!, values[k]!, 1 / step(k), -1 / step(k));
-  const step = (k: number) => ways[k + 1]! - ways[k]!;
-  const ZERO: Control = [0, 0, 0, 0];
-  const rows = values.map((_, k): { low: number; main: number; high: number; right: Control } => {
-    if (k === 0)
-      return first
-        ? { low: 0, main: 1, high: 0, right: first }
-        : { low: 0, main: 2, high: 1, right: mixed(chord(0), ZERO, 3, 0) };
-    if (k === end)
-      return last
-        ? { low: 0, main: 1, high: 0, right: last }
-        : { low: 1, main: 2, high: 0, right: mixed(chord(end - 1), ZERO, 3, 0) };
-    const [before, after] = [step(k - 1), step(k)];
-    return {
-      low: after,
-      main: 2 * (before + after),
-      high: before,
-      right: mixed(chord(k - 1), chord(k), 3 * after, 3 * before),
-    };
-  });
-  for (let k = 1; k <= end; k++) {
-    const [row, above] = [rows[k]!, rows[k - 1]!];
-    const share = row.low / above.main;
-    rows[k] = { ...row, main: row.main - share * above.high, right: mixed(row.right, above.right, 1, -share) };
-  }
-  const slopes: Control[] = [];
-  for (let k = end; k >= 0; k--) {
-    const { main, high, right } = rows[k]!;
-    slopes[k] = mixed(right, slopes[k + 1] ?? ZERO, 1 / main, -high / main);
-  }
-  return slopes;
 }

@@ -5,6 +5,7 @@ import {
   explain,
   lastSeenWords,
   offerWords,
+  placeFurtherUp,
   stepKind,
   type Action,
   type Id,
@@ -18,7 +19,7 @@ import type { UnsureReference } from '@helb/engine';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
-import { useStepVerbs } from '../stores/step-verbs.ts';
+import { putAfter, useStepVerbs } from '../stores/step-verbs.ts';
 import MoreMenu from './more-menu.vue';
 import PhraseText from './phrase-text.vue';
 import SketchSizes from './sketch-sizes.vue';
@@ -41,6 +42,7 @@ const rows = computed(() => {
       phrases: stepKind(step.kind).sentence(step, bench.nameOf),
       // what is being made asks for what it lacks on the desk
       trouble: result?.issue && !step.suppressed && bench.draft?.id !== id ? explain(result.issue) : '',
+      furtherUp: result?.issue && placeFurtherUp(result.issue),
       detours: step.suppressed ? [] : (result?.detours ?? []).map(explain),
       state: step.suppressed ? 'left out' : sketchState(step, sketch),
       unsure: step.suppressed ? [] : (result?.references ?? []),
@@ -188,7 +190,16 @@ const lit = computed(
       <p v-if="bench.standing?.sketch === row.id && !row.current" class="ml-7 text-sm">
         left open · <button class="word-link" @click="bench.editSketch(row.id)">go on drawing</button>
       </p>
-      <p v-if="row.trouble" class="text-clash ml-7 text-sm" role="alert">{{ row.trouble }}</p>
+      <p v-if="row.trouble" class="text-clash ml-7 text-sm" role="alert">
+        {{ row.trouble }}
+        <button
+          v-if="row.furtherUp"
+          class="word-link"
+          @click="store.act([putAfter(bench.partId!, bench.part!, row.id, row.furtherUp)])"
+        >
+          put it there
+        </button>
+      </p>
       <p v-for="way in row.detours" :key="way" class="text-muted ml-7 text-sm" data-testid="detour">{{ way }}</p>
       <p
         v-if="bench.upTo === row.id"

@@ -1,8 +1,19 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
-import { ACCEPT_WORDS, applying, explain, filledIn, offerWords, stepKind, type Action, type Result } from '@helb/core';
+import {
+  ACCEPT_WORDS,
+  applying,
+  explain,
+  filledIn,
+  offerWords,
+  placeFurtherUp,
+  stepKind,
+  type Action,
+  type Result,
+} from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
+import { putAfter } from '../stores/step-verbs.ts';
 import { FIELD_LINES } from './fields/index.ts';
 import PhraseText from './phrase-text.vue';
 import WiderPicks from './wider-picks.vue';
@@ -21,6 +32,13 @@ const trouble = computed(() => {
   const issue = result.value?.issue;
   return issue && !ASKED.has(issue.code) ? explain(issue) : '';
 });
+
+/** The step right after which it builds, where it does not do so at its place. */
+const furtherUp = computed(() => (trouble.value ? placeFurtherUp(result.value!.issue!) : undefined));
+
+function acceptAfter(after: string) {
+  bench.acceptDraft([putAfter(bench.partId!, bench.part!, draft.value.id, after)]);
+}
 
 const fields = computed(() => kind.value.fields ?? {});
 const filled = computed(() => filledIn(fields.value, draft.value.step));
@@ -137,7 +155,10 @@ const called = computed(() => new Map(bench.fields.map((line) => [line, offerWor
       v-bind="keeps ? { keep: keepIn(name), entered } : {}"
       @choose="(value: unknown) => set(name, value)"
     />
-    <p v-if="trouble" class="text-clash my-2" role="alert">{{ trouble }}</p>
+    <p v-if="trouble" class="text-clash my-2" role="alert">
+      {{ trouble }}
+      <button v-if="furtherUp" class="word-link" @click="acceptAfter(furtherUp)">put it there</button>
+    </p>
     <div class="mt-3 flex items-baseline gap-4">
       <button class="verb-strong" @click="bench.acceptDraft()">
         Accept <span class="font-mono text-[12px] opacity-80">Enter</span>

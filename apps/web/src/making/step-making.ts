@@ -196,15 +196,15 @@ export class StepMaking extends Snapshots<MakingState> {
     this.setField(line.field.split('.')[0]!, line.with(references));
   }
 
-  /** Keeps it, with what was named on the way; refused while something is missing, and that is asked. */
-  accept(): Result<void> {
+  /** Keeps it, with what was named on the way and what is to be done then; refused while something is missing, and that is asked. */
+  accept(then: readonly Action[] = []): Result<void> {
     const missing = lacking(this.draft!.step);
     if (missing) {
       this.ask(missing.field);
       this.port.told(missing.issue);
       return { ok: false, issue: missing.issue };
     }
-    const done = this.port.act(this.actions(this.draft!));
+    const done = this.port.act([...this.actions(this.draft!), ...then]);
     if (!done.ok) return done;
     this.leave();
     this.port.told(undefined);

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
+  type Action,
   drawnPart,
   explain,
   isSketch,
@@ -338,10 +339,10 @@ export const useWorkbench = defineStore('bench', () => {
     return at < 0 ? order : order.slice(0, at);
   });
 
-  /** Keeps the step in the making; what is built up to a step is built up to this one then. */
-  function acceptDraft(): Result<void> {
+  /** Keeps the step in the making; what is built up to a step is built up to this one then. @param then done with it, as one change */
+  function acceptDraft(then: readonly Action[] = []): Result<void> {
     const { id, isNew, step } = draft.value!;
-    const done = making.accept();
+    const done = making.accept(then);
     // a page that was about to go may have put it there
     if (done.ok) dropStanding(id);
     if (done.ok && isNew && upTo.value !== undefined) upTo.value = id;

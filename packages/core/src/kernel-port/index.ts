@@ -189,6 +189,8 @@ export const kernelWords: Words = {
     'The inner corners of the walls are sharp, where they would be round if the wall were as thick everywhere: round ones do not meet.',
   'kernel.hollow-inset': () =>
     'The library found no walls beside the open faces at once: the body was set in all round, and cut out up to the open faces.',
+  'kernel.hollow-fitted': () =>
+    'The library found no walls of these bent sides: their inside was fitted to it place by place, as thick as told within 0.0001 mm.',
   'kernel.hollow-cut': () =>
     'The hollow was built by itself, from the sides as they were before anything cut them, and cut out.',
   'kernel.corners-cut': () =>

@@ -85,10 +85,11 @@ export function laying<K extends string, F extends Fields>(kind: K, definition: 
 /** A step that changes the bodies before it. */
 export const changing = <K extends string, F extends Fields, I>(
   kind: K,
-  definition: Definition<F, I> & Pick<StepKind<never, I>, 'build' | 'edges' | 'again' | 'repeats' | 'signs'>,
+  definition: Definition<F, I> & Pick<StepKind<never, I>, 'build' | 'yields' | 'edges' | 'again' | 'repeats' | 'signs'>,
 ) => ({
   ...fromFields(kind, definition),
   build: definition.build!,
+  ...(definition.yields ? { yields: definition.yields } : {}),
   ...(definition.again ? { again: definition.again } : {}),
   ...(definition.edges ? { edges: definition.edges } : {}),
   ...(definition.repeats ? { repeats: definition.repeats } : {}),

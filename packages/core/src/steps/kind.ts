@@ -180,6 +180,8 @@ export interface StepKind<S, I> {
   resolve?(step: S, context: ResolveContext): Result<I>;
   /** Makes the bodies after the step from those before; none of these is released. */
   build?(inputs: I, before: readonly BodyHandle[], kernel: Kernel): Result<readonly BodyHandle[]>;
+  /** After which failures a place further up may do, where less is in its way. */
+  yields?(issue: Issue): boolean;
   /** Present on steps that add or cut by solids of their own: these solids, so that a pattern can repeat them. */
   tools?(inputs: I, before: readonly BodyHandle[], kernel: Kernel): Result<BodyHandle[]>;
   /** What is done with the solids of `tools`. */

@@ -2,6 +2,7 @@ import { ok } from '../../result/index.ts';
 import { ANGLE, LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
+import { unlessSized } from '../earlier.ts';
 import { byBody, edgesByBody, edgesOnSecond } from '../edges.ts';
 import { choice, number, picks, type Values } from '../fields/index.ts';
 import { pullOutOfEdge } from '../pulls.ts';
@@ -66,6 +67,7 @@ export const chamfer = changing('chamfer', {
       })),
       kernel,
     ),
+  yields: unlessSized('chamfer.size'),
   edges: ({ cuts }) => cuts.flatMap(({ body, edges }) => edges.map((name) => ({ body, name }))),
   again(inputs, insteadOf) {
     const { onSecond = [] } = inputs.more;

@@ -1,7 +1,8 @@
-import { fail, ok } from '../../result/index.ts';
+import { fail, ok, type Issue } from '../../result/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
+import { furtherUp, unlessSized } from '../earlier.ts';
 import { byBody, edgesByBody } from '../edges.ts';
 import { choice, number, picks } from '../fields/index.ts';
 import { pullOutOfEdge } from '../pulls.ts';
@@ -80,6 +81,7 @@ export const fillet = changing('fillet', {
       })),
       kernel,
     ),
+  yields: unlessSized('round.size'),
   edges: ({ rounds }) => rounds.flatMap(({ body, edges }) => edges.map(({ name }) => ({ body, name }))),
   again: (inputs, insteadOf) => ({
     ...inputs,
@@ -90,10 +92,10 @@ export const fillet = changing('fillet', {
     ).map(([body, edges]) => ({ body, edges: edges.map(({ body: _, ...edge }) => edge) })),
   }),
   words: {
-    'round.size': (f) => `These edges can not be rounded by so much.${upTo(f['most'])}`,
+    'round.size': (f) => `These edges can not be rounded by so much.${upTo(f)}`,
     'chamfer.corner': () =>
       'Where these edges meet no clear corner is found. Choose all edges of that corner, or cut them off in several steps.',
-    'chamfer.size': (f) => `These edges can not be cut off by so much.${upTo(f['most'])}`,
+    'chamfer.size': (f) => `These edges can not be cut off by so much.${upTo(f)}`,
   },
 });
 
@@ -125,7 +127,7 @@ export function largest(
   return Math.floor(good * 100) / 100;
 }
 
-const upTo = (most: unknown): string =>
-  Number(most) > 0
-    ? ` About ${most as string} mm is the most that builds.`
-    : ' No smaller size builds either: choose fewer edges.';
+const upTo = (facts: Issue['facts']): string =>
+  Number(facts['most']) > 0
+    ? ` About ${facts['most'] as string} mm is the most that builds.`
+    : ` No smaller size builds either. ${furtherUp(facts, 'Choose fewer edges.')}`;

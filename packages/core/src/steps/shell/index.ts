@@ -4,6 +4,7 @@ import type { Vec3 } from '../../math/index.ts';
 import { formatAmount, LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
+import { furtherUp, unlessSized } from '../earlier.ts';
 import { facesByBody } from '../edges.ts';
 import { largest } from '../fillet/index.ts';
 import { choice, number, picks } from '../fields/index.ts';
@@ -88,13 +89,14 @@ export const shell = changing('shell', {
       })),
       kernel,
     ),
+  yields: unlessSized('shell.wall', 'shell.loose'),
   words: {
     'shell.loose': (f) =>
-      `What stands on an open face or is sunk into it, at ${f['place']}, would hang in the air: nothing joins its walls to the others. Open its faces as well, or put the shell before it.`,
+      `What stands on an open face or is sunk into it, at ${f['place']}, would hang in the air: nothing joins its walls to the others. ${furtherUp(f, 'Open its faces as well, or put the shell before it.')}`,
     'shell.wall': (f) =>
       Number(f['most']) > 0
         ? `The walls can not be that thick. ${f['found'] === 'one' ? `${f['most']} mm builds` : `About ${f['most']} mm is the most that builds`}.${f['place'] ? ` It gets tight at ${f['place']}.` : ''}`
-        : 'The walls can not be that thick, and none that are thinner were found. Choose other open faces, or cut a smaller body away.',
+        : `The walls can not be that thick, and none that are thinner were found. ${furtherUp(f, 'Choose other open faces, or cut a smaller body away.')}`,
   },
 });
 

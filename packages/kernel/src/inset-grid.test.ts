@@ -1,0 +1,104 @@
+import { cross3, direction3, dot3, scale3, sub3, type Vec3 } from '@helb/core';
+import fc from 'fast-check';
+import { polesThrough } from './cubic-spline.ts';
+import { insetGrids, offFrom, type Plane, type Sheet } from './inset-grid.ts';
+
+/** The flat sides between corners below and above, outside on the right of one that goes along them. */
+function prismatic(below: readonly Vec3[], above: readonly Vec3[]): Sheet[] {
+  const mix = (a: Vec3, b: Vec3, share: number): Vec3 =>
+    [0, 1, 2].map((k) => a[k]! * (1 - share) + b[k]! * share) as unknown as Vec3;
+  return below.map((_, k): Sheet => {
+    const next = (k + 1) % below.length;
+    return (across, along) => {
+      const [low, high] = [mix(below[k]!, below[next]!, across), mix(above[k]!, above[next]!, across)];
+      const [left, right] = [mix(below[k]!, above[k]!, along), mix(below[next]!, above[next]!, along)];
+      const [byAcross, byAlong] = [sub3(right, left), sub3(high, low)];
+      return {
+        at: mix(low, high, along),
+        across: byAcross,
+        along: byAlong,
+        normal: direction3(cross3(byAcross, byAlong))!,
+      };
+    };
+  });
+}
+
+const square = (half: number, z: number): Vec3[] => [
+  [-half, -half, z],
+  [half, -half, z],
+  [half, half, z],
+  [-half, half, z],
+];
+const levels = (low: number, high: number): Plane[] =>
+  [0, 0.25, 0.5, 0.75, 1].map((share) => ({ normal: [0, 0, 1], height: low + share * (high - low) }));
+const some = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+
+test('behind four leaning sides: the closed formula, on each plane', () => {
+  fc.assert(
+    fc.property(some(10, 40), some(10, 40), some(5, 60), some(0.1, 2), (low, high, tall, wall) => {
+      const sheets = prismatic(square(low, 0), square(high, tall));
+      const planes = levels(wall, tall);
+      const grids = insetGrids(sheets, wall, planes, 6)!;
+      const deep = wall * Math.hypot(1, (low - high) / tall);
+      grids.forEach((grid, k) =>
+        grid.forEach((row, level) => {
+          const z = planes[level]!.height;
+          const half = low + ((high - low) * z) / tall - deep;
+          const out: Vec3 = (
+            [
+              [0, -1, 0],
+              [1, 0, 0],
+              [0, 1, 0],
+              [-1, 0, 0],
+            ] as Vec3[]
+          )[k]!;
+          for (const { at } of row) {
+            expect(dot3(out, at)).toBeCloseTo(half, 7);
+            expect(at[2]).toBeCloseTo(z, 12);
+          }
+          // it ends where the next side's begins
+          expect(Math.abs(row[0]!.at[0])).toBeCloseTo(half, 7);
+          expect(row.at(-1)!.at).toEqual(grids[(k + 1) % 4]![level]![0]!.at);
+        }),
+      );
+    }),
+    { numRuns: 25 },
+  );
+});
+
+test('none where walls leave no room, and where an edge goes inwards', () => {
+  const sheets = prismatic(square(10, 0), square(8, 20));
+  expect(insetGrids(sheets, 11, levels(1, 20), 6)).toBeUndefined();
+  const ell = (z: number): Vec3[] =>
+    [
+      [0, 0],
+      [30, 0],
+      [30, 10],
+      [10, 10],
+      [10, 30],
+      [0, 30],
+    ].map(([x, y]) => [x!, y!, z]);
+  expect(insetGrids(prismatic(ell(0), ell(20)), 1, levels(1, 20), 6)).toBeUndefined();
+});
+
+test('how far a place is from a side as thick as a wall', () => {
+  const [sheet] = prismatic(square(10, 0), square(8, 20)) as [Sheet];
+  const { at, normal } = sheet(0.4, 0.6);
+  for (const off of [0, 0.01, -0.02])
+    expect(offFrom(sheet, 2, sub3(at, scale3(normal, 2 + off)), { across: 0.1, along: 0.2 })).toBeCloseTo(
+      Math.abs(off),
+      10,
+    );
+});
+
+test('a spline through a cubic is that cubic: its poles are what three knots in a row multiply to', () => {
+  const poles = polesThrough(Array.from({ length: 8 }, (_, k) => [k ** 3, k, 1] as const));
+  const knots = [0, 0, 0, 0, 1, 2, 3, 4, 5, 6, 7, 7, 7, 7];
+  expect(poles).toHaveLength(10);
+  poles.forEach((pole, k) => {
+    const [a, b, c] = knots.slice(k + 1, k + 4) as [number, number, number];
+    expect(pole[0]).toBeCloseTo(a * b * c, 9);
+    expect(pole[1]).toBeCloseTo((a + b + c) / 3, 9);
+    expect(pole[2]).toBeCloseTo(1, 12);
+  });
+});
