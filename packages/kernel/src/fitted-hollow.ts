@@ -1,7 +1,18 @@
 import type { TopoDS_Shape } from 'replicad-opencascadejs';
-import { cross3, direction3, dot3, scale3, type Result, type ShellRequest, type Vec2, type Vec3 } from '@helb/core';
+import {
+  cross3,
+  direction3,
+  dot3,
+  issue,
+  scale3,
+  type Result,
+  type ShellRequest,
+  type Vec2,
+  type Vec3,
+} from '@helb/core';
 import { capped } from './capped.ts';
 import { polesThrough } from './cubic-spline.ts';
+import { detoured } from './detours.ts';
 import { vec } from './edges.ts';
 import { faceFacts } from './facts.ts';
 import { lessHollow } from './inset-hollow.ts';
@@ -40,9 +51,10 @@ export function fittedHollow(
   );
   const sheets = sides.map(({ sheet }) => sheet);
   for (const steps of STEPS) {
-    const grids = insetGrids(sheets, wall, between(planes[0]!, planes[1]!, steps), steps);
-    if (!grids) break;
-    const fits = grids.map((grid) => fitted(library, scope, grid, steps));
+    const inset = insetGrids(sheets, wall, between(planes[0]!, planes[1]!, steps), steps);
+    if (!inset) break;
+    if (inset.thicker > FIT_MM) detoured(library, issue('kernel.sharp-corners'));
+    const fits = inset.grids.map((grid) => fitted(library, scope, grid, steps));
     const off = fits.map(({ between: middles }, k) =>
       Math.max(...middles.map(({ at, near }) => offFrom(sheets[k]!, wall, at, near))),
     );

@@ -30,9 +30,17 @@ interface GridPlace {
 /** By rows, one on each plane, from one neighbour to the next. */
 export type InsetGrid = readonly (readonly GridPlace[])[];
 
+/** What lies behind a ring of sides. */
+interface Inset {
+  /** One for each side. */
+  readonly grids: readonly InsetGrid[];
+  /** By how much, mm, the wall is thicker than told where an edge goes inwards: there a round would keep it. */
+  readonly thicker: number;
+}
+
 /**
  * The grids of places behind the sides of a ring, each side beside the next; undefined where none are found, as where two
- * sides meet in an edge that goes inwards, or come too near each other.
+ * sides meet in an edge that goes far inwards, or come too near each other.
  * @param wall how deep, mm @param planes at least two @param columns how many steps across each side
  */
 export function insetGrids(
@@ -40,7 +48,7 @@ export function insetGrids(
   wall: number,
   planes: readonly Plane[],
   columns: number,
-): InsetGrid[] | undefined {
+): Inset | undefined {
   const behind = ring.map((sheet): Behind => (across, along) => {
     const { at, normal } = sheet(across, along);
     return sub3(at, scale3(normal, wall));
@@ -54,14 +62,13 @@ export function insetGrids(
     if (rows.includes(undefined)) return undefined;
     grids.push(rows as InsetGrid);
   }
-  return planes.every((plane, row) =>
-    isSimple(
-      plane,
-      grids.flatMap((grid) => grid[row]!.slice(1)),
-    ),
-  )
-    ? grids
-    : undefined;
+  const around = (row: number) => grids.flatMap((grid) => grid[row]!.slice(1));
+  if (!planes.every((plane, row) => isSimple(plane, around(row)))) return undefined;
+  const beyond = corners.flatMap((ofEdge, k) =>
+    ofEdge!.map((corner) => beyondEdge(corner, ring[k]!, ring[(k + 1) % ring.length]!)),
+  );
+  const furthest = Math.max(0, ...beyond);
+  return furthest < INWARDS * wall ? { grids, thicker: Math.hypot(wall, furthest) - wall } : undefined;
 }
 
 type Behind = (across: number, along: number) => Vec3;
@@ -72,7 +79,17 @@ interface Corner {
   readonly right: GridPlace;
 }
 
-/** The corner behind two sides on each plane, one from the other; undefined where one is not found, or lies beyond a side. */
+/** How far beyond their edge, mm, two sides meet: where it goes inwards. Beyond an opening nothing is behind them. */
+function beyondEdge({ left, right }: Corner, leftSheet: Sheet, rightSheet: Sheet): number {
+  if (!isWithin(left.along) || !isWithin(right.along)) return 0;
+  const long = (sheet: Sheet, edge: number, { along }: GridPlace) => Math.hypot(...sheet(edge, along).across);
+  return Math.max((left.across - 1) * long(leftSheet, 1, left), -right.across * long(rightSheet, 0, right));
+}
+const isWithin = (along: number): boolean => along >= 0 && along <= 1;
+/** As a share of the wall: further beyond an edge no side is carried on. */
+const INWARDS = 0.5;
+
+/** The corner behind two sides on each plane, one from the other; undefined where one is not found. */
 function cornersAlong(left: Behind, right: Behind, planes: readonly Plane[]): Corner[] | undefined {
   const corners: Corner[] = [];
   let guess: Guess = [1, nearestAlong(left, 1, planes[0]!), 0, nearestAlong(right, 0, planes[0]!)];
@@ -81,9 +98,6 @@ function cornersAlong(left: Behind, right: Behind, planes: readonly Plane[]): Co
     if (!found) return undefined;
     guess = found;
     const [a, b, c, d] = found;
-    // an edge that goes inwards would have a round inside
-    const allowed = isWithin(b) && isWithin(d) ? WITHIN : BEYOND;
-    if (a > 1 + allowed || c < -allowed) return undefined;
     const at = onto(plane, scale3(add3(left(a, b), right(c, d)), 0.5));
     corners.push({ left: { at, across: a, along: b }, right: { at, across: c, along: d } });
   }
@@ -108,11 +122,6 @@ const sharpCorner = (left: Behind, right: Behind, plane: Plane, guess: Guess): G
     const [p, q] = [left(a!, b!), right(c!, d!)];
     return [...sub3(p, q), over(plane, p)];
   }) as Guess | undefined;
-
-const isWithin = (along: number): boolean => along >= 0 && along <= 1;
-const WITHIN = 1e-6;
-/** Sides that go on into each other smoothly at an end lean the other way beyond it, by a little. */
-const BEYOND = 0.05;
 
 /** Places at equal steps across a side, on a plane. */
 function rowBetween(
