@@ -79,3 +79,18 @@ export function desk() {
     state: () => [editor.solved.solution.state, editor.solved.solution.freedoms],
   };
 }
+
+type Desk = ReturnType<typeof desk>;
+
+/** Types texts at the pointer: the first key opens the numbers, Tab goes on, an empty text leaves one to the pointer. */
+export function type({ editor }: Desk, ...texts: string[]) {
+  if (!editor.typing.entry && !editor.key(/^\d/.exec(texts[0]!)?.[0] ?? 'Tab')) throw new Error('nothing is asked for');
+  texts.forEach((text, k) => {
+    if (k > 0) editor.typing.step(1);
+    editor.typing.type(text);
+  });
+  return editor.typing.take();
+}
+
+/** The pointer over a place. */
+export const move = ({ editor }: Desk, at: Vec2) => editor.pointer('move', { at, reach: 1, free: false, add: false });

@@ -164,7 +164,7 @@ function inspectPart(project: Project, model: PartModel, links: readonly PartLin
       kind: part.steps[id]!.kind,
       state,
       message: issue ? explain(issue) : null,
-      detours: detours.map(explain),
+      detours: detours.map((way) => explain(way)),
       references: references.map(({ label, fate }) => ({ label, fate })),
     })),
     sketches: [...model.sketches].map(([id, { solution, sources }]) => ({

@@ -3,6 +3,7 @@ import {
   frameOn,
   frameToFrame,
   issue,
+  type Issue,
   ORIGIN_PLANES,
   type Box3,
   type Frame,
@@ -17,7 +18,7 @@ import { detoured, trying } from './detours.ts';
 import { finished, named } from './local-operations.ts';
 import { capped } from './capped.ts';
 import { motionOf } from './edges.ts';
-import { fittedHollow } from './fitted-hollow.ts';
+import { FIT_MM, fittedHollow } from './fitted-hollow.ts';
 import { nearest } from './gaps.ts';
 import { insetHollow, movedHollow, only, type Corners } from './inset-hollow.ts';
 import { faceFacts } from './facts.ts';
@@ -52,21 +53,21 @@ export function shelled(
   const attempted = (make: (inner: DisposalScope) => Result<NamedSolid>) =>
     trying(library, () => guarded(library, make), plausible);
   const wallsBy = (way: Way) => (inner: DisposalScope) => walled(library, inner, body, request, open.value, way);
-  const ways: readonly [make: (inner: DisposalScope) => Result<NamedSolid>, told?: string][] = [
+  const ways: readonly [make: (inner: DisposalScope) => Result<NamedSolid>, told?: Issue][] = [
     [wallsBy({ corners: 'GeomAbs_Arc', tolerance: 1e-4 })],
     [wallsBy({ corners: 'GeomAbs_Arc', tolerance: 1e-5 })],
-    [(inner) => fittedHollow(library, inner, body, request), 'kernel.hollow-fitted'],
-    [(inner) => insetHollow(library, inner, body, request), 'kernel.hollow-inset'],
-    [(inner) => movedHollow(library, inner, body, request, 'GeomAbs_Arc'), 'kernel.hollow-inset'],
-    [wallsBy({ corners: 'GeomAbs_Intersection', tolerance: 1e-4 }), 'kernel.sharp-corners'],
-    [(inner) => movedHollow(library, inner, body, request, 'GeomAbs_Intersection'), 'kernel.sharp-corners'],
-    [(inner) => cutHollow(library, inner, body, request), 'kernel.hollow-cut'],
+    [(inner) => fittedHollow(library, inner, body, request), issue('kernel.hollow-fitted', { within: FIT_MM })],
+    [(inner) => insetHollow(library, inner, body, request), issue('kernel.hollow-inset')],
+    [(inner) => movedHollow(library, inner, body, request, 'GeomAbs_Arc'), issue('kernel.hollow-inset')],
+    [wallsBy({ corners: 'GeomAbs_Intersection', tolerance: 1e-4 }), issue('kernel.sharp-corners')],
+    [(inner) => movedHollow(library, inner, body, request, 'GeomAbs_Intersection'), issue('kernel.sharp-corners')],
+    [(inner) => cutHollow(library, inner, body, request), issue('kernel.hollow-cut')],
   ];
   // one after the other: round corners keep the wall everywhere, sharp ones are a way out
   for (const [make, told] of ways) {
     const made = attempted(make);
     if (plausible(made)) {
-      if (told !== undefined) detoured(library, issue(told));
+      if (told !== undefined) detoured(library, told);
       return made;
     }
     if (made.ok) made.value.shape.delete();

@@ -2,7 +2,6 @@
 import { computed, nextTick, ref } from 'vue';
 import {
   isSketch,
-  explain,
   lastSeenWords,
   offerWords,
   placeFurtherUp,
@@ -18,6 +17,7 @@ import {
 import type { UnsureReference } from '@helb/engine';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
+import { useUnits } from '../stores/units.ts';
 import { useProject } from '../stores/project.ts';
 import { putAfter, useStepVerbs } from '../stores/step-verbs.ts';
 import MoreMenu from './more-menu.vue';
@@ -27,6 +27,7 @@ import SketchSizes from './sketch-sizes.vue';
 const bench = useWorkbench();
 const store = useProject();
 const model = useModel();
+const { explained } = useUnits();
 
 const rows = computed(() => {
   const { part } = bench;
@@ -41,9 +42,9 @@ const rows = computed(() => {
       step,
       phrases: stepKind(step.kind).sentence(step, bench.nameOf),
       // what is being made asks for what it lacks on the desk
-      trouble: result?.issue && !step.suppressed && bench.draft?.id !== id ? explain(result.issue) : '',
+      trouble: result?.issue && !step.suppressed && bench.draft?.id !== id ? explained(result.issue) : '',
       furtherUp: result?.issue && placeFurtherUp(result.issue),
-      detours: step.suppressed ? [] : (result?.detours ?? []).map(explain),
+      detours: step.suppressed ? [] : (result?.detours ?? []).map(explained),
       state: step.suppressed ? 'left out' : sketchState(step, sketch),
       unsure: step.suppressed ? [] : (result?.references ?? []),
       loose: sketch?.state === 'loose',

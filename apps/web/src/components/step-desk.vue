@@ -3,7 +3,6 @@ import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import {
   ACCEPT_WORDS,
   applying,
-  explain,
   filledIn,
   offerWords,
   placeFurtherUp,
@@ -13,6 +12,7 @@ import {
 } from '@helb/core';
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
+import { useUnits } from '../stores/units.ts';
 import { putAfter } from '../stores/step-verbs.ts';
 import { FIELD_LINES } from './fields/index.ts';
 import PhraseText from './phrase-text.vue';
@@ -21,6 +21,7 @@ import WiderPicks from './wider-picks.vue';
 /** Making a step, or choosing anew what it builds on: its sentence, the lines that it asks, accept or leave. */
 const bench = useWorkbench();
 const model = useModel();
+const { explained } = useUnits();
 
 const draft = computed(() => bench.draft!);
 const kind = computed(() => stepKind(draft.value.step.kind));
@@ -30,7 +31,7 @@ const result = computed(() => model.built?.steps.find((step) => step.id === draf
 const ASKED = new Set(['reference.missing', 'field.steps', 'field.file', 'field.part']);
 const trouble = computed(() => {
   const issue = result.value?.issue;
-  return issue && !ASKED.has(issue.code) ? explain(issue) : '';
+  return issue && !ASKED.has(issue.code) ? explained(issue) : '';
 });
 
 /** The step right after which it builds, where it does not do so at its place. */

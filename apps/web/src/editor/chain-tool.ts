@@ -14,6 +14,7 @@ import {
   isBuiltIn,
   left2,
   LENGTH,
+  middle2,
   relationKind,
   reversed,
   scale2,
@@ -40,6 +41,7 @@ import {
   exactly,
   FigureMaker,
   guidesOf,
+  keptAt,
   NO_PREVIEW,
   orTyped,
   snapFor,
@@ -59,6 +61,10 @@ const SQUARE_GUESS = 0.04;
 const LINE = polar(1);
 /** Farther than anything that is drawn. */
 const ENDLESS_mm = 1e5;
+
+/** How level or upright a direction is, as a sine. */
+const LEVEL = 1e-9;
+const SIGN = { horizontal: 'H', vertical: 'V' } as const;
 
 /** Where a chain goes on from, and in which direction its last piece arrived there. */
 interface ChainEnd {
@@ -102,10 +108,10 @@ export class ChainTool implements Tool {
     return this.begun !== undefined && this.has(this.begun) ? this.begun : undefined;
   }
 
-  /** Where it began: what closes lines up with that however far it is. */
-  private get beginning(): Anchor | undefined {
-    const { first } = this;
-    return first === undefined ? undefined : { id: first, at: this.host.reachable.point(first) };
+  /** Where it began, and its arc: what closes, or has turned by half, lines up with that however far it is. */
+  private get beginnings(): Anchor[] {
+    const ids = [this.bent ? this.last?.snap.point : undefined, this.first].filter((id) => id !== undefined);
+    return ids.map((id) => ({ id, at: this.host.reachable.point(id) }));
   }
 
   private has(point: Id): boolean {
@@ -165,10 +171,11 @@ export class ChainTool implements Tool {
     const tangent = from && (arc || this.goesOn(found.place, pointer)) ? [{ at: from, mark: 'T' }] : [];
     const touching = touches.map((of) => ({ at: of === start?.on ? start.place : found.place, mark: 'T', of }));
     const square = from && this.square(found, pointer) ? [{ at: from, mark: '⊥' }] : [];
+    const quarter = arc && found.quarter ? [{ at: middle2(arc.centre, found.place), mark: SIGN[found.quarter] }] : [];
     this.preview = {
       pieces,
       guides: guidesOf(found),
-      tags: [...tagsOf(found, from), ...counted, ...tangent, ...touching, ...square],
+      tags: [...tagsOf(found, from), ...counted, ...tangent, ...touching, ...square, ...quarter],
     };
   }
 
@@ -188,7 +195,9 @@ export class ChainTool implements Tool {
     const maker = new FigureMaker(this.host.newId);
     const [start, end] = [maker.point(first), maker.point(found)];
     const arc = this.arcTo(found.place);
-    const piece = arc ? this.addArc(maker, arc, start, end) : maker.entity('l', { kind: 'line', a: start, b: end });
+    const piece = arc
+      ? this.addArc(maker, arc, start, end, found)
+      : maker.entity('l', { kind: 'line', a: start, b: end });
     if (!arc && found.level) maker.relate({ kind: found.level, a: piece });
     if (!arc && this.goesOn(found.place, pointer))
       maker.relate({ kind: 'tangent', circle: last.piece!.id, to: piece, side: 1 });
@@ -241,11 +250,16 @@ export class ChainTool implements Tool {
   /** Where the typed numbers put it, else what is guessed. An arc is not kept level: only lines are. */
   private find(pointer: PointerAt): Snap {
     const from = this.last?.snap.place;
-    const found = snapFor(this.host, pointer, this.bent ? undefined : from, this.beginning);
+    const found = snapFor(this.host, pointer, this.bent ? undefined : from, this.beginnings);
     if (!from) return placedBy(this.host.anchoring.anchor, found, pointer, this.typed);
     const [first, second] = this.typed.map((size) => size?.size);
-    if (first === undefined && second === undefined) return found;
-    if (this.bent) return exactly(this.host, this.onArc(found.place, first));
+    if (first === undefined && second === undefined) return this.bent ? this.arcEnd(found, pointer) : found;
+    if (this.bent)
+      return this.arcEnd(
+        keptAt(this.host, found, (at) => this.onArc(at, first), pointer),
+        pointer,
+        first,
+      );
     const there = exactly(this.host, LINE.aim([from], found.place, [first, second])!);
     if (first === undefined && found.on !== undefined)
       return this.meeting(from, there.place, found.on, pointer.at) ?? there;
@@ -287,6 +301,19 @@ export class ChainTool implements Tool {
     return add2(centre, scale2(direction2(sub2(at, centre)) ?? heading, radius));
   }
 
+  /** Where an arc that began level or upright would end after a quarter of its turn, if that is near; else as it is. */
+  private arcEnd(found: Snap, { free, reach }: PointerAt, radius?: number): Snap {
+    const { heading, snap } = this.last!;
+    const isHeld = (found.point ?? found.on ?? found.middleOf) !== undefined || found.aligned !== undefined;
+    if (free || isHeld || !heading || Math.min(Math.abs(heading[0]), Math.abs(heading[1])) > LEVEL) return found;
+    const way = sub2(found.place, snap.place);
+    const [ahead, aside] = [dot2(way, heading), dot2(way, left2(heading))];
+    const size = radius ?? (ahead + Math.abs(aside)) / 2;
+    const there = add2(snap.place, add2(scale2(heading, size), scale2(left2(heading), Math.sign(aside) * size)));
+    if (distance2(there, found.place) > Math.max(reach, radius === undefined ? 0 : radius / 8)) return found;
+    return { place: there, quarter: Math.abs(heading[1]) < LEVEL ? 'horizontal' : 'vertical' };
+  }
+
   private arcTo(place: Vec2): DrawnArc | undefined {
     return this.bent && this.last?.heading ? arcLeaving(this.last.snap.place, this.last.heading, place) : undefined;
   }
@@ -325,8 +352,9 @@ export class ChainTool implements Tool {
     if (relation) maker.relate(relation);
   }
 
-  private addArc(maker: FigureMaker, arc: DrawnArc, start: Id, end: Id): Id {
+  private addArc(maker: FigureMaker, arc: DrawnArc, start: Id, end: Id, { quarter }: Snap): Id {
     const id = maker.drawnArc(arc, start, end);
+    if (quarter) maker.relate({ kind: quarter, a: (maker.entities[id] as { centre: Id }).centre, b: end });
     if (this.last!.piece) maker.relate({ kind: 'tangent', circle: id, to: this.last!.piece.id, side: 1 });
     return id;
   }

@@ -220,14 +220,3 @@ describe('spline', () => {
     expect(d.state()).toEqual(['loose', 8]);
   });
 });
-
-test('a tangent arc goes on from the end of a line that is there, and the chain goes on from it', () => {
-  const d = desk();
-  d.draw('chain', [2, 2], [30, 12]);
-  d.editor.take('tangent arc');
-  d.click([30, 12]);
-  d.click([44, 30]);
-  expect(d.kinds()).toEqual(['tangent']);
-  d.click([40, 60]);
-  expect(Object.values(d.editor.sketch.entities).filter(({ kind }) => kind === 'line')).toHaveLength(2);
-});

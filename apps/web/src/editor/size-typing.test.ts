@@ -1,20 +1,10 @@
 import fc from 'fast-check';
 import { isSized, relationKind, type Vec2 } from '@helb/core';
-import { desk } from '../../test/drawing-desk.ts';
+import { desk, move, type } from '../../test/drawing-desk.ts';
 import type { FigureName } from './figure-recipes.ts';
 import type { ToolName } from './tools.ts';
 
 type Desk = ReturnType<typeof desk>;
-
-/** Types texts at the pointer: the first key opens the numbers, Tab goes on, an empty text leaves one to the pointer. */
-function type({ editor }: Desk, ...texts: string[]) {
-  if (!editor.typing.entry && !editor.key(/^\d/.exec(texts[0]!)?.[0] ?? 'Tab')) throw new Error('nothing is asked for');
-  texts.forEach((text, k) => {
-    if (k > 0) editor.typing.step(1);
-    editor.typing.type(text);
-  });
-  return editor.typing.take();
-}
 
 /** What the dimensions say and measure: "distance 40 → 40". */
 const told = ({ editor }: Desk): string[] =>
@@ -24,8 +14,6 @@ const told = ({ editor }: Desk): string[] =>
     const shown = relation.kind === 'angle' ? (measure * 180) / Math.PI : measure;
     return [`${relation.kind} ${relation.value} → ${+shown.toFixed(6)}`];
   });
-
-const move = ({ editor }: Desk, at: Vec2) => editor.pointer('move', { at, reach: 1, free: false, add: false });
 
 /** Clicks, then numbers for what comes next; what holds, and how many freedoms are left. */
 const TYPED: readonly [ToolName & (FigureName | 'chain'), Vec2[], Vec2, string[], string[], number][] = [

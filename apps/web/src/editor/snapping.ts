@@ -34,6 +34,8 @@ export interface Snap {
   readonly level?: 'horizontal' | 'vertical';
   /** The place is level with, or above or below, existing points. */
   readonly aligned?: readonly Alignment[];
+  /** The arc that ends there has turned by a quarter: its end is level with its centre, or above or below it. */
+  readonly quarter?: 'horizontal' | 'vertical';
   /** Its typed distances from a point. */
   readonly apart?: readonly Apart[];
 }
@@ -58,9 +60,9 @@ export interface SnapQuery {
   readonly helpers?: ReadonlySet<Id>;
   /** Where a line would begin: level and upright are guessed from it. */
   readonly from?: Vec2;
-  /** The point that was touched last, and that where the chain began: places line up with them however far they are. */
+  /** The point that was touched last, and those where a chain and its arc began: places line up with them however far they are. */
   readonly anchor?: Anchor | undefined;
-  readonly begun?: Anchor | undefined;
+  readonly begun?: readonly Anchor[];
 }
 
 /** The best guess for a place: a point, the middle of a line, a curve, level with the last point; else the place itself. */
@@ -78,7 +80,7 @@ export function snap(geometry: Geometry, query: SnapQuery): Snap {
   if (middle) return { place: middleOf(geometry, middle), middleOf: middle };
   const level = from && levelOf(from, at, reach);
   const on = nearest(curves, (id) => distance2(footOn(geometry, id, at), at), reach);
-  const near: Near = { geometry, drawn, at, reach, from, anchor: query.anchor, begun: query.begun };
+  const near: Near = { geometry, drawn, at, reach, from, anchor: query.anchor, begun: query.begun ?? [] };
   if (on) return onCurve(near, on, level);
   const under = nearestOnLines(underlay, at, reach);
   if (under) return { place: under };
@@ -153,7 +155,7 @@ function alignedWith({ drawn, reach, from, anchor, begun }: Near, kind: Kind, at
     const own = from && distance2(place, from) < 1e-9;
     return Math.abs(place[k] - at[k]) <= reach / 2 && !own && apart > 2 * reach && apart < farthest;
   };
-  const endless = [anchor, begun].find((one) => one && one.id !== ORIGIN && isLevel(one.at, Infinity));
+  const endless = [anchor, ...begun].find((one) => one && one.id !== ORIGIN && isLevel(one.at, Infinity));
   if (endless) return { kind, point: endless.id, from: endless.at };
   const near = pointIds(drawn).filter((id) => id !== ORIGIN && isLevel(drawn.point(id), FAR * reach));
   const point = nearest(near, (id) => distance2(drawn.point(id), at), Infinity);
@@ -181,7 +183,7 @@ interface Near {
   readonly reach: number;
   readonly from: Vec2 | undefined;
   readonly anchor: Anchor | undefined;
-  readonly begun: Anchor | undefined;
+  readonly begun: readonly Anchor[];
 }
 
 /** A place on a curve: where it meets the level or upright line from the last point, or from a point that is nearly so. */

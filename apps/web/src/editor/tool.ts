@@ -95,7 +95,7 @@ export interface Tool {
 }
 
 /** Where the pointer is taken to be: what is drawn comes first, then what of the model could be borrowed. */
-export function snapFor(host: ToolHost, pointer: PointerAt, from?: Vec2, begun?: Anchor): Snap {
+export function snapFor(host: ToolHost, pointer: PointerAt, from?: Vec2, begun: readonly Anchor[] = []): Snap {
   const { geometry, reachable } = host;
   const query = { ...queryFor(host, pointer, from), begun };
   const own = snap(geometry, query);

@@ -18,7 +18,8 @@ export const useDoubts = defineStore('doubts', () => {
   /** Why parts, or with `undefined` what is placed, are not as they are told. */
   async function about(project: Project, parts: readonly (Id | undefined)[]): Promise<string[]> {
     const found: string[] = [];
-    for (const part of new Set(parts)) found.push(...(await model.engine.troubles(project, part)).map(explain));
+    for (const part of new Set(parts))
+      found.push(...(await model.engine.troubles(project, part)).map((way) => explain(way)));
     return [...new Set(found)];
   }
 

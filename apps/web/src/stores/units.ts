@@ -1,5 +1,5 @@
 import { computed } from 'vue';
-import { AREA, LENGTH, measuredWords, VOLUME, type Box3, type Vec3 } from '@helb/core';
+import { AREA, explain, LENGTH, measuredWords, VOLUME, type Box3, type Issue, type Vec3 } from '@helb/core';
 import { useProject } from './project.ts';
 
 /** Measures in the unit of the project: what is measured is given in mm, mm² and mm³. */
@@ -18,6 +18,8 @@ export function useUnits() {
   const lengths = words(LENGTH, 2);
   return {
     unit,
+    /** Why something is not as told, with its lengths in that unit. */
+    explained: (wrong: Issue): string => explain(wrong, unit.value),
     length: words(LENGTH, 3),
     area: words(AREA, 1),
     volume: words(VOLUME, 1),

@@ -1,7 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import {
-  type Action,
   drawnPart,
   explain,
   isSketch,
@@ -85,7 +84,7 @@ export const useWorkbench = defineStore('bench', () => {
       return isSketch(drawn) ? materialBeside(drawn, model.built?.sketches[sketch]?.frame, bodies, id) : undefined;
     },
     isGone: (step, reference) => model.isGone(step, reference),
-    told: (issue) => (store.message = issue ? explain(issue) : ''),
+    told: (issue) => (store.message = issue ? explain(issue, store.project?.unit) : ''),
   });
   const makingNow = useSnapshot(() => making);
   const draft = computed(() => makingNow.value!.draft);
@@ -239,7 +238,7 @@ export const useWorkbench = defineStore('bench', () => {
       crossings: (source) => (source.to === 'other' ? around.value[source.at] : model.built?.crossings) ?? [],
       underlay: () => underlay.value,
       toolOf,
-      told: (issue) => (store.message = explain(issue)),
+      told: (issue) => (store.message = explain(issue, store.project?.unit)),
     });
   }
 
@@ -340,9 +339,9 @@ export const useWorkbench = defineStore('bench', () => {
   });
 
   /** Keeps the step in the making; what is built up to a step is built up to this one then. @param then done with it, as one change */
-  function acceptDraft(then: readonly Action[] = []): Result<void> {
+  function acceptDraft(...then: Parameters<typeof making.accept>): Result<void> {
     const { id, isNew, step } = draft.value!;
-    const done = making.accept(then);
+    const done = making.accept(...then);
     // a page that was about to go may have put it there
     if (done.ok) dropStanding(id);
     if (done.ok && isNew && upTo.value !== undefined) upTo.value = id;

@@ -149,7 +149,7 @@ export function useSketchVerbs() {
   }
 
   function tell(result: Result<void>): void {
-    if (!result.ok) store.message = explain(result.issue);
+    if (!result.ok) store.message = explain(result.issue, store.project?.unit);
   }
 }
 

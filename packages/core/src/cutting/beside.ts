@@ -85,7 +85,7 @@ const keepsOff = (way: Loop, loop: Loop, off: number): boolean =>
   );
 
 export const cuttingWords: Words = {
-  'cut.narrow': (f) =>
-    `A cut of ${f['width']} mm does not fit into every corner or opening here: take a narrower one, or round the corners.`,
+  'cut.narrow': (f, length) =>
+    `A cut of ${length(f['width'] as number)} does not fit into every corner or opening here: take a narrower one, or round the corners.`,
   'cut.none': (f) => `"${f['part']}" has no flat face to cut out.`,
 };

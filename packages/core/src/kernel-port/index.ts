@@ -183,14 +183,14 @@ export const kernelWords: Words = {
     'The geometry kernel left out a part of this: the volumes do not add up. Move one of the two a little, or try slightly different numbers.',
   'kernel.unread': (f) =>
     `A STEP file of ${f['title']} would not be read back as the same bodies, so it is not given out. Change the size of its last chamfers or rounds a little, or take a mesh (3MF, STL).`,
-  'kernel.nearly': (f) =>
-    `Faces that come within ${f['within']} mm of each other were taken as meeting: exactly they would not.`,
+  'kernel.nearly': (f, length) =>
+    `Faces that come within ${length(f['within'] as number, 4)} of each other were taken as meeting: exactly they would not.`,
   'kernel.sharp-corners': () =>
     'The inner corners of the walls are sharp, where they would be round if the wall were as thick everywhere: round ones do not meet.',
   'kernel.hollow-inset': () =>
     'The library found no walls beside the open faces at once: the body was set in all round, and cut out up to the open faces.',
-  'kernel.hollow-fitted': () =>
-    'The library found no walls of these bent sides: their inside was fitted to it place by place, as thick as told within 0.0001 mm.',
+  'kernel.hollow-fitted': (f, length) =>
+    `The library found no walls of these bent sides: their inside was fitted place by place, as thick as told within ${length(f['within'] as number, 5)}.`,
   'kernel.hollow-cut': () =>
     'The hollow was built by itself, from the sides as they were before anything cut them, and cut out.',
   'kernel.corners-cut': () =>

@@ -7,12 +7,17 @@ export interface Issue {
   readonly facts: Facts;
 }
 
-type Facts = Readonly<Record<string, string | number | readonly string[]>>;
+/** Lengths and places are in mm. */
+type Facts = Readonly<Record<string, string | number | readonly string[] | readonly number[] | readonly Vec2[]>>;
+type Vec2 = readonly [number, number];
 
 export type Result<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issue: Issue };
 
+/** A length or a place of mm as the project tells it: "1.5 mm", "0.059 in", "12 / 30 mm". */
+export type LengthTold = (mm: number | readonly number[], digits?: number) => string;
+
 /** Sentences by issue code; each folder that raises issues exports one such table. */
-export type Words = Readonly<Record<string, (facts: Facts) => string>>;
+export type Words = Readonly<Record<string, (facts: Facts, length: LengthTold) => string>>;
 
 /** Success. */
 export const ok = <T>(value: T): Result<T> => ({ ok: true, value });

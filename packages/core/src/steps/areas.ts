@@ -1,4 +1,4 @@
-import { distance2, toSpace, type Vec3 } from '../math/index.ts';
+import { distance2, toSpace, type Vec2, type Vec3 } from '../math/index.ts';
 import type { Profile } from '../kernel-port/index.ts';
 import type { Id } from '../records/index.ts';
 import { idOfName } from '../naming/index.ts';
@@ -63,7 +63,7 @@ function wallsOf({ wall, lies }: ThinValues, geometry: Geometry): Result<readonl
 function areasOf(areas: 'outline' | readonly string[], { regions }: SolvedSketch): Result<readonly Region[]> {
   if (regions.regions.length === 0)
     return fail(regions.openEnds.length > 0 ? 'area.open' : 'area.empty', {
-      places: regions.openEnds.map(({ at }) => at.map((c) => Math.round(c * 100) / 100).join(' / ')),
+      places: regions.openEnds.map(({ at }) => at),
     });
   if (areas === 'outline') return ok(filled(regions));
   if (areas.length === 0) return fail('area.none');
@@ -105,7 +105,8 @@ export function centreLineOf({ frame, solution }: SolvedSketch): { origin: Vec3;
 export const areaWords: Words = {
   'area.sketch': () => 'Choose a sketch for this: click one of its lines.',
   'area.empty': () => 'The sketch has no closed area yet: draw an outline first.',
-  'area.open': (f) => `The outline is not closed: it ends at ${(f['places'] as readonly string[]).join(' and at ')}.`,
+  'area.open': (f, length) =>
+    `The outline is not closed: it ends at ${(f['places'] as readonly Vec2[]).map((at) => length(at)).join(' and at ')}.`,
   'area.flat': () => 'A face that is taken as a section has to be flat: choose a flat one, or draw the section.',
   'area.none': () => 'No area is chosen: tick at least one of the areas of the sketch.',
   'area.gone': (f) =>

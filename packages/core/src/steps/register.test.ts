@@ -68,7 +68,7 @@ describe('a kind that is added by one object', () => {
   });
 
   test('is in the words and in the docs', () => {
-    expect(register.words['dent.deep']!({})).toContain('shallower');
+    expect(register.words['dent.deep']!({}, String)).toContain('shallower');
     const page = stepsPage(register);
     expect(page).toContain('## Dent (`dent`)');
     expect(page).toContain('| `deep` | depth | a length from 0.1 to 2 mm | `0.5 mm` |');

@@ -4,11 +4,11 @@ import { assemblyWords } from '../assembly/relations.ts';
 import { documentWords } from '../document/words.ts';
 import { expressionWords } from '../expressions/index.ts';
 import { kernelWords } from '../kernel-port/index.ts';
-import type { Issue, Words } from '../result/index.ts';
+import type { Issue, LengthTold, Words } from '../result/index.ts';
 import { editWords } from '../sketch/index.ts';
 import { referencesWords } from '../references/index.ts';
 import { stepWords } from '../steps/index.ts';
-import { unitWords } from '../units/index.ts';
+import { LENGTH, measuredWords, unitWords, type LengthUnit } from '../units/index.ts';
 import { cuttingWords } from '../cutting/index.ts';
 import { fitWords } from '../fits/index.ts';
 import { cutWords, markWords, sheetWords } from '../drawing/index.ts';
@@ -28,11 +28,15 @@ const engineWords: Words = {
   'export.part': (f) => `There is no part "${f['part']}". The parts are: ${f['known']}.`,
   'export.sketch': (f) => `There is no sketch "${f['sketch']}" in "${f['part']}".`,
   'export.nothing-placed': () => 'Nothing is placed yet: place parts first, or export them one by one.',
-  'wall.thin': (f) => `Its thinnest wall is ${f['is']} mm; at least ${f['least']} mm are asked for.`,
-  'hole.near': (f) =>
-    f['count'] === 1
-      ? `Too little is left beside a hole of ⌀${f['diameter']}: ${f['web']} mm, where ${f['least']} mm are asked for.`
-      : `Too little is left beside ${f['count']} holes; beside one of ⌀${f['diameter']} ${f['web']} mm, where ${f['least']} mm are asked for.`,
+  'wall.thin': (f, length) =>
+    `Its thinnest wall is ${length(f['is'] as number)}; at least ${length(f['least'] as number)} are asked for.`,
+  'hole.near': (f, length) => {
+    const [diameter, web, least] = [f['diameter'], f['web'], f['least']].map((mm) => length(mm as number));
+    return f['count'] === 1
+      ? `Too little is left beside a hole of ⌀${diameter}: ${web}, where ${least} are asked for.`
+      : `Too little is left beside ${f['count']} holes; beside one of ⌀${diameter} it is ${web}, where ${least} are asked for.`;
+  },
+  'sketch.open': (f, length) => `The outline ends at ${length(f['place'] as readonly number[])}.`,
   'number.unnamed': (f) =>
     f['count'] === 1
       ? 'One number has no name.'
@@ -61,8 +65,10 @@ const WORDS: Words = {
   ...sheetWords,
 };
 
-/** The sentence for an issue: what is wrong and what would work. */
-export function explain(issue: Issue): string {
+/** The sentence for an issue: what is wrong and what would work. @param unit in which lengths are told */
+export function explain(issue: Issue, unit: LengthUnit = 'mm'): string {
   const words = Object.hasOwn(WORDS, issue.code) ? WORDS[issue.code] : undefined;
-  return words ? words(issue.facts) : `Something is wrong (${issue.code}).`;
+  const length: LengthTold = (mm, digits = 2) =>
+    measuredWords({ amounts: typeof mm === 'number' ? [mm] : mm, dimension: LENGTH }, unit, digits, ' / ');
+  return words ? words(issue.facts, length) : `Something is wrong (${issue.code}).`;
 }

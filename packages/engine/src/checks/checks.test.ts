@@ -35,7 +35,7 @@ test('what is thin, and what is near an edge, by limits that are set', async () 
   if (!strict.ok) throw new Error(strict.issue.code);
   const now = await shop(strict.value.project);
   expect(now.map(({ words, step }) => [words, step])).toEqual([
-    [expect.stringMatching(/beside a hole of ⌀1: 1\.5 mm, where 2 mm/), 'x'],
+    [expect.stringMatching(/beside a hole of ⌀1 mm: 1\.5 mm, where 2 mm/), 'x'],
   ]);
 });
 
@@ -51,7 +51,7 @@ test('holes near each other', async () => {
   bench.script.do('part.material', steel);
   const found = (await checked(bench.script.project)).filter(({ code }) => code === 'hole.near');
   expect(found.map(({ words }) => words)).toEqual([
-    'Too little is left beside 2 holes; beside one of ⌀6 2 mm, where 3 mm are asked for.',
+    'Too little is left beside 2 holes; beside one of ⌀6 mm it is 2 mm, where 3 mm are asked for.',
   ]);
 });
 

@@ -4,7 +4,6 @@ import {
   evaluate,
   explain,
   footOnLine3,
-  formatAmount,
   issue,
   NUMBER,
   placesOfFace,
@@ -31,13 +30,21 @@ export const ofHoles: Check = {
       const worst = near.reduce((a, b) => (b.web / b.diameter < a.web / a.diameter ? b : a));
       const wrong = issue('hole.near', {
         count: near.length,
-        diameter: formatAmount(worst.diameter, 2),
-        web: formatAmount(worst.web, 2),
-        least: formatAmount(worst.diameter * limit.value, 2),
+        diameter: worst.diameter,
+        web: worst.web,
+        least: worst.diameter * limit.value,
       });
       const step = stepOfFace(worst.name);
       const isStep = project.parts[id]!.steps[step] !== undefined;
-      return [{ code: wrong.code, blocks: 'shop', words: explain(wrong), part: id, ...(isStep ? { step } : {}) }];
+      return [
+        {
+          code: wrong.code,
+          blocks: 'shop',
+          words: explain(wrong, project.unit),
+          part: id,
+          ...(isStep ? { step } : {}),
+        },
+      ];
     });
   },
 };

@@ -2,11 +2,13 @@ import {
   drawnPart,
   explain,
   halfAxis,
+  issue,
   outside,
   stepKind,
   valueScope,
   type Action,
   type Id,
+  type LengthUnit,
   type Part,
   type Project,
   type SolvedSketch,
@@ -42,15 +44,20 @@ function ofPart(project: Project, model: PartModel): CheckFinding[] {
     ),
   );
   return [
-    ...model.steps.flatMap((step) => ofStep(model.id, step, isOwn)),
-    ...[...model.sketches].flatMap(([id, sketch]) => ofSketch(model.id, id, sketch, followed.has(id))),
+    ...model.steps.flatMap((step) => ofStep(model.id, step, isOwn, project.unit)),
+    ...[...model.sketches].flatMap(([id, sketch]) => ofSketch(model.id, id, sketch, followed.has(id), project.unit)),
     ...ofMaterial(part, model),
   ];
 }
 
-function ofStep(part: Id, { id, issue, references = [] }: StepResult, isOwn: boolean): CheckFinding[] {
+function ofStep(
+  part: Id,
+  { id, issue, references = [] }: StepResult,
+  isOwn: boolean,
+  unit: LengthUnit,
+): CheckFinding[] {
   const failed: CheckFinding[] = issue
-    ? [{ code: issue.code, blocks: 'model', words: explain(issue), part, step: id }]
+    ? [{ code: issue.code, blocks: 'model', words: explain(issue, unit), part, step: id }]
     : [];
   const recovered = references.filter(({ fate }) => fate === 'recovered');
   if (recovered.length === 0) return failed;
@@ -70,7 +77,13 @@ function ofStep(part: Id, { id, issue, references = [] }: StepResult, isOwn: boo
 const recoveredWords = (count: number): string =>
   `${count === 1 ? '1 reference was' : `${count} references were`} recovered by ${count === 1 ? 'its' : 'their'} shape: please confirm.`;
 
-function ofSketch(part: Id, step: Id, { solution, regions, sources }: SolvedSketch, followed: boolean): CheckFinding[] {
+function ofSketch(
+  part: Id,
+  step: Id,
+  { solution, regions, sources }: SolvedSketch,
+  followed: boolean,
+  unit: LengthUnit,
+): CheckFinding[] {
   const finding = (code: string, blocks: CheckFinding['blocks'], words: string): CheckFinding => ({
     ...{ code, blocks, words, part, step },
   });
@@ -91,7 +104,7 @@ function ofSketch(part: Id, step: Id, { solution, regions, sources }: SolvedSket
   // half a profile is whole once it is turned or mirrored
   const isWhole = followed || halfAxis(solution.geometry) !== undefined;
   for (const { at } of isWhole ? [] : regions.openEnds)
-    found.push(finding('sketch.open', 'model', `The outline ends at ${at.map((c) => c.toFixed(2)).join(' / ')}.`));
+    found.push(finding('sketch.open', 'model', explain(issue('sketch.open', { place: at }), unit)));
   return found;
 }
 

@@ -1,4 +1,4 @@
-import { evaluate, explain, formatAmount, issue, LENGTH, USUAL_LIMITS, valueScope } from '@helb/core';
+import { evaluate, explain, issue, LENGTH, USUAL_LIMITS, valueScope } from '@helb/core';
 import { EXPORT_QUALITY } from '../tessellation.ts';
 import type { Check, CheckFinding } from './kind.ts';
 
@@ -16,8 +16,8 @@ export const ofWalls: Check = {
       const walls = await engine.walls(project, id, { mesh: EXPORT_QUALITY });
       const least = Math.min(...walls.map(({ walls: { thinnest } }) => thinnest.thickness_mm));
       if (least >= limit.value - SLACK) continue;
-      const thin = issue('wall.thin', { is: formatAmount(least, 2), least: formatAmount(limit.value, 2) });
-      found.push({ code: thin.code, blocks: 'shop', words: explain(thin), part: id });
+      const thin = issue('wall.thin', { is: least, least: limit.value });
+      found.push({ code: thin.code, blocks: 'shop', words: explain(thin, project.unit), part: id });
     }
     return found;
   },

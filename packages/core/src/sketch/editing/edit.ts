@@ -127,7 +127,8 @@ export const editWords: Words = {
   'edit.extend-kind': () => 'Only lines and arcs can be extended.',
   'edit.corner': () => 'Choose a corner where exactly two lines or arcs meet.',
   'edit.corner-lines': () => 'A chamfer needs a corner of two straight lines.',
-  'edit.too-large': (f) => `The corner has no room for ${f['size']}: at most about ${f['most']} mm fits.`,
+  'edit.too-large': (f, length) =>
+    `The corner has no room for ${f['size']}: at most about ${length(f['most'] as number)} fits.`,
   'edit.offset-kind': () => 'Lines, arcs and circles can be offset: choose some of these.',
   'edit.offset-inside': () => 'An arc would lose its radius: choose a smaller distance or the other side.',
   'edit.mirror-text': () => 'Text can not be mirrored: it would have to be read backwards.',

@@ -1,4 +1,4 @@
-import { fail, ok, type Issue } from '../../result/index.ts';
+import { fail, ok, type Issue, type LengthTold } from '../../result/index.ts';
 import { LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
@@ -92,10 +92,10 @@ export const fillet = changing('fillet', {
     ).map(([body, edges]) => ({ body, edges: edges.map(({ body: _, ...edge }) => edge) })),
   }),
   words: {
-    'round.size': (f) => `These edges can not be rounded by so much.${upTo(f)}`,
+    'round.size': (f, length) => `These edges can not be rounded by so much.${upTo(f, length)}`,
     'chamfer.corner': () =>
       'Where these edges meet no clear corner is found. Choose all edges of that corner, or cut them off in several steps.',
-    'chamfer.size': (f) => `These edges can not be cut off by so much.${upTo(f)}`,
+    'chamfer.size': (f, length) => `These edges can not be cut off by so much.${upTo(f, length)}`,
   },
 });
 
@@ -127,7 +127,7 @@ export function largest(
   return Math.floor(good * 100) / 100;
 }
 
-const upTo = (facts: Issue['facts']): string =>
+const upTo = (facts: Issue['facts'], length: LengthTold): string =>
   Number(facts['most']) > 0
-    ? ` About ${facts['most'] as string} mm is the most that builds.`
+    ? ` About ${length(facts['most'] as number, 3)} is the most that builds.`
     : ` No smaller size builds either. ${furtherUp(facts, 'Choose fewer edges.')}`;

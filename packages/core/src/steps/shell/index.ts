@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from '../../result/index.ts';
 import type { BodyHandle } from '../../kernel-port/index.ts';
 import type { Vec3 } from '../../math/index.ts';
-import { formatAmount, LENGTH } from '../../units/index.ts';
+import { LENGTH } from '../../units/index.ts';
 import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { furtherUp, unlessSized } from '../earlier.ts';
@@ -77,12 +77,12 @@ export const shell = changing('shell', {
           const made = sized(Math.abs(wall));
           if (made.ok || made.issue.code === 'kernel.gone') return made;
           const [, loose] = skinPieces(topology, faces);
-          if (loose) return fail('shell.loose', { place: placeWords(loose[0]!.centre) });
+          if (loose) return fail('shell.loose', { place: loose[0]!.centre });
           const tight = wall > 0 ? tightestPlace(kernel.mesh(handle, MESH), topology, faces) : undefined;
           // walls of free faces take many seconds each: few are tried
           const rounds = topology.faces.some(({ surface }) => surface.form === 'free') ? 1 : ROUNDS;
           const most = mostOf(sized, Math.abs(wall), tight?.radius ?? Infinity, rounds, kernel.release.bind(kernel));
-          const place = tight && tight.radius < 2 * most ? { place: placeWords(tight.at) } : {};
+          const place = tight && tight.radius < 2 * most ? { place: tight.at } : {};
           const isMost = rounds === ROUNDS || (tight !== undefined && most > 0.99 * tight.radius);
           return fail('shell.wall', { most, found: isMost ? 'most' : 'one', ...place });
         },
@@ -91,11 +91,11 @@ export const shell = changing('shell', {
     ),
   yields: unlessSized('shell.wall', 'shell.loose'),
   words: {
-    'shell.loose': (f) =>
-      `What stands on an open face or is sunk into it, at ${f['place']}, would hang in the air: nothing joins its walls to the others. ${furtherUp(f, 'Open its faces as well, or put the shell before it.')}`,
-    'shell.wall': (f) =>
+    'shell.loose': (f, length) =>
+      `What stands on an open face or is sunk into it, at ${length(f['place'] as Vec3, 1)}, would hang in the air: nothing joins its walls to the others. ${furtherUp(f, 'Open its faces as well, or put the shell before it.')}`,
+    'shell.wall': (f, length) =>
       Number(f['most']) > 0
-        ? `The walls can not be that thick. ${f['found'] === 'one' ? `${f['most']} mm builds` : `About ${f['most']} mm is the most that builds`}.${f['place'] ? ` It gets tight at ${f['place']}.` : ''}`
+        ? `The walls can not be that thick. ${f['found'] === 'one' ? `${length(f['most'] as number, 3)} builds` : `About ${length(f['most'] as number, 3)} is the most that builds`}.${f['place'] ? ` It gets tight at ${length(f['place'] as Vec3, 1)}.` : ''}`
         : `The walls can not be that thick, and none that are thinner were found. ${furtherUp(f, 'Choose other open faces, or cut a smaller body away.')}`,
   },
 });
@@ -128,5 +128,3 @@ function mostOf(
   if (BEYOND * room < asked && builds(BEYOND * room)) return largest(sized, asked, release, BEYOND * room, rounds);
   return Math.floor(NEARLY * room * 100) / 100;
 }
-
-const placeWords = (at: Vec3): string => at.map((c) => formatAmount(c, 1)).join(' / ');

@@ -102,8 +102,8 @@ export const thread = changing('thread', {
   words: {
     'thread.size': (f) =>
       `${f['size']} does not fit here: this ${f['inside'] === 1 ? 'bore' : 'shaft'} is ⌀${f['found']}, and it needs ⌀${f['needs']}.`,
-    'thread.pitch': (f) =>
-      `The flanks would meet in the axis: choose a pitch well below the diameter of ${f['diameter']} mm.`,
+    'thread.pitch': (f, length) =>
+      `The flanks would meet in the axis: choose a pitch well below the diameter of ${length(f['diameter'] as number)}.`,
     'thread.cut': () => 'The thread would cut the body in pieces, or does not reach it: choose another size or length.',
   },
 });
