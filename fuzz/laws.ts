@@ -153,6 +153,8 @@ async function readAgrees({ kernel, engine, project, part, model }: Parameters<L
 }
 
 const failed = ({ steps }: PartModel) => steps.find(({ id }) => id === 'fuzz')?.state === 'failed';
+const isBeyondLibrary = ({ steps }: PartModel) =>
+  steps.find(({ id }) => id === 'fuzz')?.issue?.code.startsWith('kernel.') ?? false;
 
 /** What lies before a plane and what lies behind it are the whole. */
 async function cutInTwo({ model, onwards }: Parameters<Law>[0]): Promise<void> {
@@ -190,7 +192,8 @@ async function cutTogetherAgrees({ model, onwards }: Parameters<Law>[0]): Promis
   const image = { kind: 'mirror', name: 'image', what: 'bodies', bodies: named(model), plane: PLANE };
   const alone = await onwards('extrude', cut, { 'fuzz-slot': sketch });
   const both = await onwards('extrude', cut, { 'fuzz-image': image, 'fuzz-slot': sketch });
-  // a slot that misses it, or that the library can not cut, is refused both times
+  // what the library can not cut in one place it may cut in another; a slot that misses one misses both
+  if ([alone, both].some(isBeyondLibrary)) return;
   if (failed(alone) !== failed(both)) throw new Broken('cut with its image, or not at all', `${failed(alone)}`);
   if (failed(alone)) return;
   const within = Math.max(...[model, alone, both].map(unsure));
