@@ -111,12 +111,10 @@ test('straight below what was touched it stays so, though a curve lies nearer', 
   expect(centreOf(d)).toEqual([80, 102]);
 });
 
-test('nothing touched, numbers count from the origin; none is less than nothing, and nothing keeps it on the axis', () => {
+test('nothing touched, numbers count from the origin, and nothing keeps it on the axis', () => {
   const d = desk();
   d.editor.take('circle');
   move(d, [-12, 7]);
-  expect(type(d, '-3', '5')).toMatchObject({ ok: false, issue: { code: 'size.bounds' } });
-  d.editor.typing.leave();
   expect(type(d, '30', '0').ok).toBe(true);
   move(d, [-20, 20]);
   type(d, '8');
@@ -181,4 +179,43 @@ test('of any figure, from any side, the first place is where it was typed to be'
     ),
     { numRuns: 60 },
   );
+});
+
+test.each<[texts: string[], pointer: Vec2, place: Vec2, values: string[]]>([
+  [
+    ['4', '1.4'],
+    [-0.1, -0.2],
+    [4, 1.4],
+    ['4', '1.4'],
+  ],
+  [
+    ['-6.5', '0'],
+    [0.1, 0.2],
+    [-6.5, 0],
+    ['6.5', ''],
+  ],
+  [
+    ['-6.5', '3'],
+    [50, -40],
+    [-6.5, -3],
+    ['6.5', '3'],
+  ],
+  [
+    ['-(2 + 3)', '7'],
+    [50, 40],
+    [-5, 7],
+    ['-(-(2 + 3))', '7'],
+  ],
+])('%j typed with the pointer at %j is the place %j', (texts, pointer, place, values) => {
+  const d = desk();
+  d.editor.take('circle');
+  move(d, pointer);
+  for (const key of texts[0]![0]!) expect(d.editor.key(key)).toBe(true);
+  expect(type(d, ...texts).ok).toBe(true);
+  d.click([80, 90]);
+  expect(centreOf(d)).toEqual([expect.closeTo(place[0], 9), expect.closeTo(place[1], 9)]);
+  const told = Object.values(d.editor.relations).map((relation) =>
+    relation.kind === 'distance' ? relation.value : '',
+  );
+  expect(told.filter(Boolean)).toEqual(values.filter(Boolean));
 });

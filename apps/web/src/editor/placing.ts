@@ -57,8 +57,8 @@ export class Anchoring {
 
 const DIRECTIONS = ['horizontal', 'vertical'] as const;
 const PROMPTS = ['level', 'upright'] as const;
-/** None is less than nothing: to which side is told by the pointer. */
-const WITHIN = { min: -1e-9, max: 1e5 };
+/** Less than nothing is to the left or below; else the pointer tells to which side. */
+const WITHIN = { min: -1e5, max: 1e5 };
 
 /** The numbers that tell the first place of a figure: how far level and how far upright it is from the anchor. */
 export const placingSizes = (anchor: Anchor, at: Vec2, pointer: PointerAt): readonly DrawnSize[] =>
@@ -87,9 +87,13 @@ export function placedBy(anchor: Anchor, found: Snap, pointer: PointerAt, typed:
   const apart = DIRECTIONS.flatMap((direction, k): Apart[] => {
     const size = typed[k];
     if (!size) return [];
-    const sense = pointer.at[k]! < anchor.at[k]! ? -1 : 1;
-    place[k] = anchor.at[k]! + sense * size.size;
-    return [{ from: anchor.id, at: anchor.at, direction, sense, value: size.text, size: size.size }];
+    const off = pointer.at[k]! - anchor.at[k]!;
+    // a pointer that has not left what it touched tells no side
+    const sense = size.size < 0 || off < -pointer.reach / 2 ? -1 : 1;
+    const length = Math.abs(size.size);
+    place[k] = anchor.at[k]! + sense * length;
+    const value = size.size < 0 ? oppositeText(size.text) : size.text;
+    return [{ from: anchor.id, at: anchor.at, direction, sense, value, size: length }];
   });
   const isTold = (kind: 'horizontal' | 'vertical') => typed[kind === 'vertical' ? 0 : 1] !== undefined;
   const aligned = (found.aligned ?? []).filter(({ kind }) => !isTold(kind));
@@ -108,6 +112,9 @@ export function placedBy(anchor: Anchor, found: Snap, pointer: PointerAt, typed:
     ...(along === false && { on: found.on! }),
   };
 }
+
+/** A text that comes to the opposite. */
+const oppositeText = (text: string): string => (/^-[^-+]+$/.test(text) ? text.slice(1).trim() : `-(${text})`);
 
 /** The sign of the point from which numbers would count: the origin needs none. */
 export const anchorSigns = ({ id, at }: Anchor): readonly { readonly at: Vec2; readonly mark: string }[] =>

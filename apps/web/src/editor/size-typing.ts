@@ -32,14 +32,15 @@ export class SizeTyping {
   constructor(private readonly editor: SketchEditor) {}
 
   /**
-   * A digit begins the first number, so does a letter where the tool takes names, else = before a name; Tab opens them all.
+   * A digit begins the first number, so does a minus where it may be negative, and so does a letter where the tool takes names, else = before a name; Tab opens them all.
    * False where nothing is on its way, or they are open already.
    */
   key(key: string): boolean {
     const { sizes = [], takesNames = false } = this.editor.tool;
     if (this.entry || sizes.length === 0) return false;
     const opens = key === 'Tab' || (key === '=' && !takesNames);
-    if (!(opens || beginsNumber(key) || (takesNames && beginsName(key)))) return false;
+    const isSign = key === '-' && (sizes[0]!.within?.min ?? 0) < 0;
+    if (!(opens || isSign || beginsNumber(key) || (takesNames && beginsName(key)))) return false;
     const open = sizes.findIndex(({ isGuessed }) => !isGuessed);
     this.entry = { texts: sizes.map(() => ''), focus: Math.max(0, open) };
     this.type(opens ? '' : key);
