@@ -13,7 +13,7 @@ test('what is found in the project, where it is, and told at once; limits are se
   await expect(paper).toHaveCount(0);
 
   const shop = page.getByLabel('Not to be made as it is');
-  await expect(shop.getByRole('listitem').filter({ hasText: 'Crank arm' })).toContainText('hole of ⌀12: 5 mm');
+  await expect(shop.getByRole('listitem').filter({ hasText: 'Crank arm' })).toContainText('hole of ⌀12 mm: 5 mm');
   await page.getByRole('button', { name: /^left beside holes/ }).click();
   await page.keyboard.type('0.3');
   await page.keyboard.press('Enter');

@@ -16,7 +16,7 @@ import { detoured } from './detours.ts';
 import { vec } from './edges.ts';
 import { faceFacts } from './facts.ts';
 import { lessHollow } from './inset-hollow.ts';
-import { insetGrids, offFrom, type InsetGrid, type Plane, type Sheet } from './inset-grid.ts';
+import { insetGrids, nearestOf, offFrom, type InsetGrid, type Plane, type Sheet } from './inset-grid.ts';
 import { fail, type DisposalScope, type Library } from './library.ts';
 import { volumeOf } from './measure.ts';
 import { insideOf, type MadeFace, type NamedSolid } from './names.ts';
@@ -31,6 +31,8 @@ import { splineSurface } from './spline-surface.ts';
 export const FIT_MM = 1e-4;
 /** How finely the sides are looked at, until the fit is that near. */
 const STEPS = [12, 24, 48];
+/** One of so many places is held against all of the skin. */
+const SPARSE = 5;
 
 /**
  * A body with two flat ends and a ring of bent sides less a hollow that is fitted to its walls, open at one or both ends. Fails
@@ -59,6 +61,9 @@ export function fittedHollow(
       Math.max(...middles.map(({ at, near }) => offFrom(sheets[k]!, wall, at, near))),
     );
     if (!(Math.max(...off) < FIT_MM)) continue;
+    // behind a side that bends more than the wall is thick lies what is nearer to another part of it
+    const some = fits.flatMap(({ between: middles }) => middles.filter((_, k) => k % SPARSE === 0).map(({ at }) => at));
+    if (nearestOf(sheets, some) < wall - FIT_MM) break;
     const made = fits.map(({ face }, k): MadeFace => ({ face, name: insideOf(step, sides[k]!.name) }));
     const over = (k: number, at: Vec3) => Math.abs(dot3(planes[k]!.normal, at) - planes[k]!.height);
     const nameOf = (at: Vec3) => insideOf(step, ends[over(0, at) < over(1, at) ? 0 : 1]!.name);

@@ -1,7 +1,7 @@
 import { cross3, direction3, dot3, scale3, sub3, type Vec3 } from '@helb/core';
 import fc from 'fast-check';
 import { polesThrough } from './cubic-spline.ts';
-import { insetGrids, offFrom, type Plane, type Sheet } from './inset-grid.ts';
+import { insetGrids, nearestOf, offFrom, type Plane, type Sheet } from './inset-grid.ts';
 
 /** The flat sides between corners below and above, outside on the right of one that goes along them. */
 function prismatic(below: readonly Vec3[], above: readonly Vec3[]): Sheet[] {
@@ -29,8 +29,11 @@ const square = (half: number, z: number): Vec3[] => [
   [half, half, z],
   [-half, half, z],
 ];
-const levels = (low: number, high: number): Plane[] =>
-  [0, 0.25, 0.5, 0.75, 1].map((share) => ({ normal: [0, 0, 1], height: low + share * (high - low) }));
+const levels = (low: number, high: number, steps = 4): Plane[] =>
+  Array.from({ length: steps + 1 }, (_, k) => k / steps).map((share) => ({
+    normal: [0, 0, 1],
+    height: low + share * (high - low),
+  }));
 const some = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
 test('behind four leaning sides: the closed formula, on each plane', () => {
@@ -80,6 +83,38 @@ test('none where walls leave no room, and where an edge goes inwards', () => {
       [0, 30],
     ].map(([x, y]) => [x!, y!, z]);
   expect(insetGrids(prismatic(ell(0), ell(20)), 1, levels(1, 20), 6)).toBeUndefined();
+});
+
+test('behind a ridge that bends more than the wall is thick, places are nearer to the skin than the wall', () => {
+  const ridged = (high: number): Sheet[] =>
+    [0, 1, 2, 3].map((k): Sheet => (across, along) => {
+      const z = 20 * along;
+      const bump = high * Math.exp(-((z - 10) ** 2));
+      const [half, slope] = [10 + bump, -2 * (z - 10) * bump];
+      const [c, s] = [
+        [1, 0],
+        [0, 1],
+        [-1, 0],
+        [0, -1],
+      ][k]! as [number, number];
+      const turned = (x: number, y: number, up: number): Vec3 => [c * x - s * y, s * x + c * y, up];
+      const run = 2 * across - 1;
+      const [byAcross, byAlong] = [turned(0, 2 * half, 0), turned(20 * slope, 20 * slope * run, 20)];
+      const normal = direction3(cross3(byAcross, byAlong))!;
+      return { at: turned(half, half * run, z), across: byAcross, along: byAlong, normal };
+    });
+  const nearest = (high: number) => {
+    const inset = insetGrids(ridged(high), 2, levels(2, 20, 20), 4);
+    return (
+      inset &&
+      nearestOf(
+        ridged(high),
+        inset.grids.flat(2).map(({ at }) => at),
+      )
+    );
+  };
+  expect(nearest(0)).toBeGreaterThanOrEqual(2 - 1e-9);
+  expect(nearest(4) ?? 0).toBeLessThan(1.9);
 });
 
 test('how far a place is from a side as thick as a wall', () => {

@@ -225,3 +225,13 @@ export function offFrom(sheet: Sheet, wall: number, at: Vec3, near: { across: nu
   }
   return Math.abs(distance3(sheet(across, along).at, at) - wall);
 }
+
+/** The least distance of places from a ring of sides, mm: from some places of these, so that it is never told too small. */
+export function nearestOf(ring: readonly Sheet[], places: readonly Vec3[]): number {
+  const shares = Array.from({ length: SKIN_SAMPLES + 1 }, (_, k) => k / SKIN_SAMPLES);
+  const skin = ring.flatMap((sheet) => shares.flatMap((across) => shares.map((along) => sheet(across, along).at)));
+  let least = Infinity;
+  for (const place of places) for (const at of skin) least = Math.min(least, distance3(place, at));
+  return least;
+}
+const SKIN_SAMPLES = 32;
