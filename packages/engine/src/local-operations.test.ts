@@ -86,7 +86,9 @@ test.each(['add', 'cut'])(
         ways: result === 'cut' ? 'backwards' : 'forwards',
       })
       .step('h', 'shell', { open: [face('b/end')], wall: '1 mm' });
-    expect(await bench.trouble()).toMatch(/at [\d.]+ \/ [\d.]+ \/ [\d.]+, would hang in the air/);
+    expect(await bench.trouble()).toMatch(
+      /at [\d.]+ \/ [\d.]+ \/ [\d.]+ mm, would hang in the air: .* Right after b it builds/,
+    );
   },
 );
 
