@@ -113,3 +113,40 @@ test('areas: what is taken is ticked, the last one may go, one that is gone is d
   await bench.press('Enter');
   await expect(bench.figure('Volume')).toHaveText('540 mm³');
 });
+
+test('walls that a boss is in the way of: told right after which step they build, and put there', async ({
+  bench,
+  page,
+}) => {
+  await bench.signUp();
+  const script = new ProjectScript('Tub')
+    .do('project.unit', { unit: 'in' })
+    .do('part.add', { id: 'part', name: 'Part' });
+  const step = (id: string, record: object) =>
+    script.do('step.add', { part: 'part', id, step: { name: id.toUpperCase(), ...record } as unknown as Step });
+  const end = { to: 'face', name: 'block/end' };
+  step('s', { kind: 'sketch', plane: 'top', entities: rectangle(0, 0, 50.8, 25.4), relations: {} });
+  step('block', { kind: 'extrude', sketch: 's', distance: '1 in' });
+  step('t', { kind: 'sketch', plane: end, entities: rectangle(10, 10, 5, 5), relations: {} });
+  step('boss', { kind: 'extrude', sketch: 't', distance: '0.2 in', result: 'add' });
+  step('walls', { kind: 'shell', open: [end], wall: '0.1 in' });
+  await openFile(page, script.project);
+  const told = page.getByRole('alert').filter({ hasText: 'would hang in the air' });
+  await expect(told.first()).toContainText(/, at [\d.]+ \/ [\d.]+ \/ [\d.]+ in, .* Right after BLOCK it builds\./, {
+    timeout: 30_000,
+  });
+
+  // from the list, and from the desk while it is changed
+  const puts = [() => Promise.resolve(), () => bench.step('walls', 'Change')];
+  for (const open of puts) {
+    await open();
+    await page.getByRole('button', { name: 'put it there' }).click();
+    await expect(told).toHaveCount(0);
+    await expect(bench.figure('Bodies')).toContainText('2 with');
+    // the hollow is 1.8 x 0.8 x 0.9, the boss stands over it
+    const left = 2 - 1.8 * 0.8 * 0.9 + (5 / 25.4) ** 2 * 0.2;
+    await expect(bench.figure('Volume')).toHaveText(`${left.toFixed(5)} in³`);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(told.first()).toBeVisible();
+  }
+});

@@ -37,8 +37,10 @@ test('walls that a boss on the open face is in the way of: the last place at whi
   // the boss stands over the opening: a body of its own
   expect(built.bodies).toHaveLength(2);
   expect(built.bodies.some(({ measures }) => Math.abs(measures.volume_mm3 - disc(12) * 5) < 1e-6)).toBe(true);
-  // asked for again it is told again, from what is known
+  // asked for again it is told again, from what is known, by the name that the other step has now
   expect((await bench.model()).steps.at(-1)!.issue).toEqual(failed.issue);
+  const renamed = { command: 'step.rename', input: { part: 'part', step: 'groove', name: 'Keyway' } } as const;
+  expect(explain((await bench.model(renamed)).steps.at(-1)!.issue!)).toMatch(/Right after Keyway it builds\.$/);
 });
 
 test('what does not build at the first place that has all it refers to names none', async () => {

@@ -13,6 +13,7 @@ import {
   type Result,
   type Scope,
   type Step,
+  withItsName,
   withoutNumber,
 } from '@helb/core';
 import type { BodyCache } from './body-cache.ts';
@@ -43,7 +44,6 @@ interface State {
 /** Between a step and the next. */
 interface Place {
   readonly after: Id;
-  readonly name: string;
   readonly state: State;
 }
 
@@ -107,7 +107,9 @@ export class PartBuilder {
       const add = (issue?: Issue, detours: readonly Issue[] = []) =>
         steps.push({
           id: stepId,
-          ...(issue ? { state: 'failed', issue } : { state: 'built' }),
+          ...(issue
+            ? { state: 'failed', issue: withItsName(issue, (after) => part.steps[after]!.name) }
+            : { state: 'built' }),
           ...(detours.length > 0 ? { detours } : {}),
           ...(references.length > 0 ? { references } : {}),
         });
@@ -174,7 +176,7 @@ export class PartBuilder {
         }),
       );
       state = entry;
-      behind.push({ after: stepId, name: step.name, state });
+      behind.push({ after: stepId, state });
       buildContext.sources.set(stepId, { kind: step.kind, inputs: inputs.value, on, ...(edges ? { edges } : {}) });
       kind.signs?.(inputs.value).forEach((sign) => buildContext.signs.push({ ...sign, step: stepId }));
       keys.push(key);
@@ -197,7 +199,10 @@ export class PartBuilder {
     };
   }
 
-  /** Why a step failed, with the last place further up where it builds as it is told, if it does so at the first that has all it refers to. */
+  /**
+   * Why a step failed, with the last place further up where it builds as it is told; without, where it does not build at the
+   * first that has all it refers to.
+   */
   private withPlaceFurtherUp(
     why: Issue,
     id: Id,
@@ -221,7 +226,7 @@ export class PartBuilder {
       return made.ok;
     };
     const last = lastThat(fit, builds);
-    return last ? buildsAfter(why, last.after, last.name) : why;
+    return last ? buildsAfter(why, last.after) : why;
   }
 
   /** However it ends, whoever watches is told. */

@@ -5,6 +5,7 @@ import { useWorkbench } from '../stores/workbench.ts';
 import { useBrought } from '../stores/brought.ts';
 import { useModel } from '../stores/model.ts';
 import { useProject } from '../stores/project.ts';
+import { useUnits } from '../stores/units.ts';
 import NumberChip from './number-chip.vue';
 
 /** A part from another project: where it comes from, what is new there, what it is given here, how it is built. */
@@ -12,6 +13,7 @@ const bench = useWorkbench();
 const store = useProject();
 const model = useModel();
 const brought = useBrought();
+const { explained } = useUnits();
 
 const MISSING = {
   project: 'This project is not on your shelf any more.',
@@ -59,7 +61,7 @@ const steps = computed(() => {
       name: step.name,
       kind: stepKind(step.kind).title,
       suppressed: step.suppressed === true,
-      trouble: issue && !step.suppressed ? explain(issue) : '',
+      trouble: issue && !step.suppressed ? explained(issue) : '',
       unsure: references.length,
     };
   });

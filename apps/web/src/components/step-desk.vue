@@ -13,7 +13,6 @@ import {
 import { useWorkbench } from '../stores/workbench.ts';
 import { useModel } from '../stores/model.ts';
 import { useUnits } from '../stores/units.ts';
-import { putAfter } from '../stores/step-verbs.ts';
 import { FIELD_LINES } from './fields/index.ts';
 import PhraseText from './phrase-text.vue';
 import WiderPicks from './wider-picks.vue';
@@ -36,10 +35,6 @@ const trouble = computed(() => {
 
 /** The step right after which it builds, where it does not do so at its place. */
 const furtherUp = computed(() => (trouble.value ? placeFurtherUp(result.value!.issue!) : undefined));
-
-function acceptAfter(after: string) {
-  bench.acceptDraft([putAfter(bench.partId!, bench.part!, draft.value.id, after)]);
-}
 
 const fields = computed(() => kind.value.fields ?? {});
 const filled = computed(() => filledIn(fields.value, draft.value.step));
@@ -158,7 +153,7 @@ const called = computed(() => new Map(bench.fields.map((line) => [line, offerWor
     />
     <p v-if="trouble" class="text-clash my-2" role="alert">
       {{ trouble }}
-      <button v-if="furtherUp" class="word-link" @click="acceptAfter(furtherUp)">put it there</button>
+      <button v-if="furtherUp" class="word-link" @click="bench.acceptDraft(furtherUp)">put it there</button>
     </p>
     <div class="mt-3 flex items-baseline gap-4">
       <button class="verb-strong" @click="bench.acceptDraft()">

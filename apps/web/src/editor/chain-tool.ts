@@ -64,7 +64,6 @@ const ENDLESS_mm = 1e5;
 
 /** How level or upright a direction is, as a sine. */
 const LEVEL = 1e-9;
-const SIGN = { horizontal: 'H', vertical: 'V' } as const;
 
 /** Where a chain goes on from, and in which direction its last piece arrived there. */
 interface ChainEnd {
@@ -171,7 +170,8 @@ export class ChainTool implements Tool {
     const tangent = from && (arc || this.goesOn(found.place, pointer)) ? [{ at: from, mark: 'T' }] : [];
     const touching = touches.map((of) => ({ at: of === start?.on ? start.place : found.place, mark: 'T', of }));
     const square = from && this.square(found, pointer) ? [{ at: from, mark: '⊥' }] : [];
-    const quarter = arc && found.quarter ? [{ at: middle2(arc.centre, found.place), mark: SIGN[found.quarter] }] : [];
+    const quarter =
+      arc && found.quarter ? [{ at: middle2(arc.centre, found.place), mark: relationKind(found.quarter).mark! }] : [];
     this.preview = {
       pieces,
       guides: guidesOf(found),

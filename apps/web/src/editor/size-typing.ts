@@ -32,7 +32,8 @@ export class SizeTyping {
   constructor(private readonly editor: SketchEditor) {}
 
   /**
-   * A digit begins the first number, so does a minus where it may be negative, and so does a letter where the tool takes names, else = before a name; Tab opens them all.
+   * A digit begins the first number, so does a minus where that may be negative, and a letter where the tool takes names, else
+   * = before a name; Tab opens them all.
    * False where nothing is on its way, or they are open already.
    */
   key(key: string): boolean {

@@ -3,6 +3,7 @@ import {
   FigureBuilder,
   isBuiltIn,
   ORIGIN,
+  relationKind,
   type Action,
   type DrawnArc,
   type Figure,
@@ -163,12 +164,12 @@ export function tagsOf(found: Snap, from?: Vec2): Preview['tags'] {
   if (found.level && from)
     tags.push({
       at: [(from[0] + found.place[0]) / 2, (from[1] + found.place[1]) / 2],
-      mark: found.level === 'horizontal' ? 'H' : 'V',
+      mark: relationKind(found.level).mark!,
     });
   for (const { kind, from: other, point } of found.aligned ?? [])
     tags.push({
       at: [(other[0] + found.place[0]) / 2, (other[1] + found.place[1]) / 2],
-      mark: kind === 'horizontal' ? 'H' : 'V',
+      mark: relationKind(kind).mark!,
       of: point,
     });
   return tags;

@@ -77,7 +77,7 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
     },
     {
       title: 'Places by numbers',
-      says: 'With a figure in hand and nothing clicked yet, touch a point, which gets the sign 0, and type: how far level, Tab, how far upright from it, on the side of the pointer. Nothing touched, numbers count from the origin. Level with the point or straight below it one number is enough. They become dimensions.',
+      says: 'With a figure in hand and nothing clicked yet, touch a point, which gets the sign 0, and type: how far level, Tab, how far upright from it, on the side of the pointer; a minus is to the left or below. Nothing touched, numbers count from the origin. Level with the point or straight below it one number is enough. They become dimensions.',
     },
     {
       title: 'Names for numbers',

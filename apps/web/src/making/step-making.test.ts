@@ -1,5 +1,5 @@
 import { fail, ok, type Action, type Issue, type Reference, type Step } from '@helb/core';
-import { StepMaking, type MakingPort } from './step-making.ts';
+import { putAfter, StepMaking, type MakingPort } from './step-making.ts';
 
 const face = (name: string): Reference => ({ to: 'face', name });
 const edge = (name: string): Reference => ({ to: 'edge', name });
@@ -41,6 +41,17 @@ describe('a new step', () => {
     expect(said.drafted).toEqual([{ command: 'step.add', input: { part: 'p', id: 's9', step: fillet, at: 4 } }]);
     expect(asked(making)).toBe('edges');
     expect(making.snapshot.draft).toMatchObject({ id: 's9', isNew: true });
+  });
+
+  test('is kept and put further up as one change', () => {
+    const { making, said } = page();
+    making.begin(fillet);
+    making.answer(edge('a'));
+    making.accept([putAfter('p', { stepOrder: ['s1', 's2', 's3', 's9'] }, 's9', 's2')]);
+    expect(said.acted).toMatchObject([
+      { command: 'step.add', input: { id: 's9', at: 4 } },
+      { command: 'step.move', input: { part: 'p', step: 's9', to: 2 } },
+    ]);
   });
 
   test('a line that may stay empty is asked where it is told, after what is missing', () => {

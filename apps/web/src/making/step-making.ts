@@ -5,6 +5,7 @@ import {
   type Action,
   type Id,
   type Issue,
+  type Part,
   type PickField,
   type Reference,
   type Result,
@@ -74,6 +75,12 @@ function carriedOver(from: Step, to: Step, now: Step): Step {
   );
   return { ...now, ...Object.fromEntries(changes) };
 }
+
+/** A step put right after another that stands further up. */
+export const putAfter = (part: Id, { stepOrder }: Pick<Part, 'stepOrder'>, step: Id, after: Id): Action => ({
+  command: 'step.move',
+  input: { part, step, to: stepOrder.indexOf(after) + 1 },
+});
 
 /** Making a step, or choosing anew what it builds on: line by line, until it is kept or left. Knows no framework. */
 export class StepMaking extends Snapshots<MakingState> {

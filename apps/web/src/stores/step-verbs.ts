@@ -1,4 +1,4 @@
-import { isSketch, standingOn, type Action, type Id, type Part, type Step } from '@helb/core';
+import { isSketch, standingOn, type Action, type Id, type Step } from '@helb/core';
 import { useWorkbench } from './workbench.ts';
 import { newId } from './ids.ts';
 import { useModel } from './model.ts';
@@ -8,12 +8,6 @@ interface StepVerb {
   readonly title: string;
   readonly run: () => void;
 }
-
-/** A step put right after another that stands further up. */
-export const putAfter = (part: Id, { stepOrder }: Pick<Part, 'stepOrder'>, step: Id, after: Id): Action => ({
-  command: 'step.move',
-  input: { part, step, to: stepOrder.indexOf(after) + 1 },
-});
 
 /** What can be done with a step of the build sheet, or with several that are chosen. */
 export function useStepVerbs(rename: (id: Id, step: Step) => void) {

@@ -33,7 +33,7 @@ import { hasBodies, likelySteps } from '../making/likely-steps.ts';
 import { begunStep, type Beginning } from '../making/begin.ts';
 import { axisBeside, materialBeside, shapeOfSketch } from '../making/beside.ts';
 import { StandingSteps } from '../making/standing-steps.ts';
-import { StepMaking, type StepInMaking } from '../making/step-making.ts';
+import { putAfter, StepMaking, type StepInMaking } from '../making/step-making.ts';
 import { useSnapshot } from '../snapshots/use-snapshot.ts';
 import { newId } from './ids.ts';
 import { useIncoming } from './incoming.ts';
@@ -338,13 +338,13 @@ export const useWorkbench = defineStore('bench', () => {
     return at < 0 ? order : order.slice(0, at);
   });
 
-  /** Keeps the step in the making; what is built up to a step is built up to this one then. @param then done with it, as one change */
-  function acceptDraft(...then: Parameters<typeof making.accept>): Result<void> {
+  /** Keeps the step in the making; what is built up to a step is built up to this one then. @param after put there, further up */
+  function acceptDraft(after?: Id): Result<void> {
     const { id, isNew, step } = draft.value!;
-    const done = making.accept(...then);
+    const done = making.accept(after === undefined ? [] : [putAfter(partId.value!, part.value!, id, after)]);
     // a page that was about to go may have put it there
     if (done.ok) dropStanding(id);
-    if (done.ok && isNew && upTo.value !== undefined) upTo.value = id;
+    if (done.ok && isNew && upTo.value !== undefined && after === undefined) upTo.value = id;
     if (done.ok && isNew && stepKind(step.kind).datum) expected.value = { to: 'datum', step: id };
     if (done.ok) reopen(id);
     return done;

@@ -8,8 +8,8 @@ export interface Issue {
 }
 
 /** Lengths and places are in mm. */
-type Facts = Readonly<Record<string, string | number | readonly string[] | readonly number[] | readonly Vec2[]>>;
-type Vec2 = readonly [number, number];
+type Fact = string | number | readonly Fact[];
+type Facts = Readonly<Record<string, Fact>>;
 
 export type Result<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issue: Issue };
 

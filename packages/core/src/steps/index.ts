@@ -67,7 +67,7 @@ export {
   planeReference,
   type SketchPlane,
 } from './sketch/projected-references.ts';
-export { buildsAfter, placeFurtherUp } from './earlier.ts';
+export { buildsAfter, placeFurtherUp, withItsName } from './earlier.ts';
 export { tightestPlace } from './shell/tightest.ts';
 export { skinPieces } from './shell/skin.ts';
 export { renewal } from './sketch/renewal.ts';
