@@ -137,7 +137,7 @@ test('walls that a boss is in the way of: told right after which step they build
   });
 
   // from the list, and from the desk while it is changed
-  const puts = [() => Promise.resolve(), () => bench.step('walls', 'Change')];
+  const puts = [() => Promise.resolve(), () => bench.step('WALLS', 'Change')];
   for (const open of puts) {
     await open();
     await page.getByRole('button', { name: 'put it there' }).click();
