@@ -11,7 +11,16 @@ import {
   type Vec3,
   coordinateKey,
 } from '@helb/core';
-import { drive, Grab, memberPose, placementOf, triple, type Assembled, type Pose } from '@helb/core/assembly';
+import {
+  drive,
+  Grab,
+  jointsReversed,
+  memberPose,
+  placementOf,
+  triple,
+  type Assembled,
+  type Pose,
+} from '@helb/core/assembly';
 import { rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
 import { assemblyFindings, Engine, billOfMaterials, seenFrom, totalsOf, assemblyTotals } from './index.ts';
@@ -51,6 +60,18 @@ describe('the sieve', () => {
     expect(assembled.members).toHaveLength(20);
     // the crank turns and the knob spins on its pin
     expect(assembled.freedoms.count).toBe(2);
+  });
+
+  test('what is rigid stands at rest as it stands once it is driven: not turned half round', async () => {
+    const { assembled } = await engine.assemble(sieve);
+    const { mechanism, rest } = assembled;
+    expect(jointsReversed(mechanism, rest)).toEqual([]);
+    const shaft = coordinateKey(jointNamed('Shaft'), 'turn');
+    const little = drive(mechanism, rest, new Map([[shaft, rest.coordinates.get(shaft)! + 1e-6]])).pose;
+    for (const { id } of assembled.members)
+      where(assembled, little, id, [10, 20, 30]).forEach((c, k) =>
+        expect(c).toBeCloseTo(where(assembled, rest, id, [10, 20, 30])[k]!, 3),
+      );
   });
 
   test('the tray is where the formula of an offset slider-crank puts it, all round', async () => {

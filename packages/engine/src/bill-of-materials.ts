@@ -42,14 +42,15 @@ export interface AssemblyTotals {
 }
 
 /** Parts as they were built, as far as it matters here. */
-interface Weighed {
+export interface Weighed {
   readonly parts: readonly {
     readonly id: Id;
     readonly bodies: readonly { readonly measures: BodyMeasures }[];
   }[];
 }
 
-const partTotals = (project: Project, model: Weighed): Map<Id, Totals> =>
+/** Measures of each part, by its id. */
+export const partTotals = (project: Project, model: Weighed): Map<Id, Totals> =>
   new Map(
     model.parts.map(({ id, bodies }) => [
       id,

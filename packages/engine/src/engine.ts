@@ -31,13 +31,14 @@ import {
   type Scope,
   isRepeat,
 } from '@helb/core';
-import { emptyAssembly, memberPose, type Assembled } from '@helb/core/assembly';
+import { emptyAssembly, memberPose, pressing, type Assembled, type TouchingBody } from '@helb/core/assembly';
 import { Assembling, type AssembledModel } from './assembled.ts';
 import { BodyCache } from './body-cache.ts';
 import type { BuildOptions, InterferenceOptions } from './build-options.ts';
 import { SheetDrawing } from './sheet-drawing.ts';
 import { Exporting, type FileFormat } from './exporting.ts';
-import { interferences, pressing, type Interference, type PlacedBody } from './interference.ts';
+import { interferences, type Interference, type PlacedBody } from './interference.ts';
+import { CONTACT_QUALITY } from './tessellation.ts';
 import { valuesOf, type Model, type PartModel } from './model.ts';
 import { Neighbours } from './neighbours.ts';
 import { faceOutline, sketchOutline, type FaceOutlineOptions, type OutlineFormat } from './outlines.ts';
@@ -145,6 +146,17 @@ export class Engine {
     );
     const isPressed = pressing(project.assembly ?? emptyAssembly());
     return { assembled, interferences: await interferences(this.kernel, bodies, within, isPressed, pause) };
+  }
+
+  /** The bodies of all parts that are placed, as what may touch: with meshes fine enough for that. */
+  async touching(project: Project): Promise<readonly TouchingBody[]> {
+    const { contexts } = await this.builtWith(project, { parts: placedParts(project) });
+    return placedParts(project).flatMap((part) =>
+      (contexts.get(part)?.handles ?? []).map((body): TouchingBody => {
+        const { mesh, topology, measures } = this.queries.describe(body, { mesh: CONTACT_QUALITY });
+        return { part, mesh: mesh!, topology: topology!, box: measures.box_mm, deflection: CONTACT_QUALITY.deflection };
+      }),
+    );
   }
 
   private async builtWith(project: Project, options: BuildOptions) {

@@ -1,6 +1,5 @@
 import {
   boxesApart,
-  dot3,
   compose,
   transformBox,
   transformPoint,
@@ -13,10 +12,7 @@ import {
   type RigidTransform,
   type TriangleTree,
   type Vec3,
-  isAtOrWithin,
-  placementOfMember,
 } from '@helb/core';
-import type { Assembly } from '@helb/core/assembly';
 
 /** Two placements that overlap, or come nearer to each other than was asked; places in space. */
 export interface Interference {
@@ -98,28 +94,10 @@ const unclear = ({ measures }: PlacedBody) => ({
   to: measures.centre_mm,
 });
 
-/** Are two members said to press into each other, by themselves or by the groups that they are in? */
-export function pressing({ pressed }: Pick<Assembly, 'pressed'>): (a: string, b: string) => boolean {
-  const pairs = Object.values(pressed);
-  const covers = (path: string, member: string) => isAtOrWithin(member, path) || placementOfMember(member) === path;
-  return (a, b) =>
-    pairs.some((pair) => (covers(pair.a, a) && covers(pair.b, b)) || (covers(pair.a, b) && covers(pair.b, a)));
-}
-
 /** Do the meshes come so near that the bodies may? One that lies inside the other does too. */
 function mayMeet(a: PlacedBody, b: PlacedBody, across: RigidTransform, within: number): boolean {
   const near = within + a.deflection + b.deflection;
   if (nearestOfTrees(a.skin, b.skin, across, near, near)) return true;
   const from = (body: PlacedBody): Vec3 => body.skin.triangle(0)[0];
-  return (
-    isWithin(a.skin, transformPoint(across, from(b))) || isWithin(b.skin, transformPoint(inverse(across), from(a)))
-  );
+  return a.skin.encloses(transformPoint(across, from(b))) || b.skin.encloses(transformPoint(inverse(across), from(a)));
 }
-
-/** Does a place lie inside a closed skin? What a ray from it meets first looks the same way as the ray. */
-function isWithin(skin: TriangleTree, at: Vec3): boolean {
-  const hit = skin.firstHit(at, ASKEW);
-  return hit !== undefined && dot3(skin.normal(hit.triangle), ASKEW) > 0;
-}
-/** No face of a part is likely to lie along it. */
-const ASKEW: Vec3 = [0.5387, 0.2653, 0.7996];

@@ -5,3 +5,6 @@ export const DISPLAY_QUALITY: TessellationQuality = { deflection: 0.08, angle: 0
 
 /** 0.05 mm and 10 degrees: finer than most printers and light enough to slice. */
 export const EXPORT_QUALITY: TessellationQuality = { deflection: 0.05, angle: Math.PI / 18 };
+
+/** For what touches: flat and round faces are exact whatever it is, free ones as exact as this. */
+export const CONTACT_QUALITY: TessellationQuality = { deflection: 0.01, angle: 0.2 };

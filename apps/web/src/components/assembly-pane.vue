@@ -235,12 +235,14 @@ function light() {
   const lit = [...assemblyStore.picked, ...assemblyStore.hovered, ...sides, ...ends].filter(
     ({ member }) => !assemblyStore.hidden.has(member),
   );
-  view.highlight(lit, interference ? [[interference.from, interference.to]] : []);
+  const met = assemblyStore.against.map(({ at }) => [at, at] as const);
+  view.highlight(lit, interference ? [[interference.from, interference.to]] : met);
 }
 watch(
   [
     () => assemblyStore.picked,
     () => assemblyStore.pointed,
+    () => assemblyStore.against,
     () => joining.draft,
     () => assemblyStore.hidden,
     () => assemblyStore.lit,
@@ -335,7 +337,10 @@ const MOST_TOLD = 40;
         </button>
       </template>
       <span v-else class="text-muted">At rest</span>
-      <span v-if="assemblyStore.stuck" class="text-loose ml-3" role="status">{{ assemblyStore.stuck }}</span>
+      <!-- on a line of its own: the names of views are beside it -->
+      <span v-if="assemblyStore.stuck" class="text-loose mt-1 block max-w-md" role="status">{{
+        assemblyStore.stuck
+      }}</span>
     </p>
     <template #views>
       <ViewNames :names="views" :current="current" @look="(name) => look(name as ViewName)" />

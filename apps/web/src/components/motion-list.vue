@@ -20,9 +20,11 @@ import { newId } from '../stores/ids.ts';
 import { useProject } from '../stores/project.ts';
 import { useAssembly } from '../stores/assembly.ts';
 import ChoiceWord from './choice-word.vue';
+import ContactList from './contact-list.vue';
 import CoordinateDrive from './coordinate-drive.vue';
 import JointCard from './joint-card.vue';
 import NumberChip from './number-chip.vue';
+import StudiesList from './studies-list.vue';
 import RelationCard from './relation-card.vue';
 
 /** The joints, those that move first, the relations, what goes together, and the points that are traced. */
@@ -157,6 +159,8 @@ const places = computed(() => new Map(assemblyStore.tracedPlaces()));
       </ul>
       <button class="word-link px-4 py-1.5 text-sm" @click="addRatio">+ let two go together</button>
     </template>
+    <ContactList v-if="assemblyStore.isPlaced" />
+    <StudiesList v-if="assemblyStore.isPlaced" />
     <template v-if="traces.length > 0">
       <h2 class="heading px-4 pt-4 pb-1">Traced points</h2>
       <ul aria-label="Traces">

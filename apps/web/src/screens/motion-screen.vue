@@ -2,6 +2,7 @@
 import { useRouter, useRoute } from 'vue-router';
 import MotionList from '../components/motion-list.vue';
 import AssemblyDesk from '../components/assembly-desk.vue';
+import StudyPane from '../components/study-pane.vue';
 import AssemblyPane from '../components/assembly-pane.vue';
 
 const router = useRouter();
@@ -12,7 +13,10 @@ const edit = () => void router.push({ name: 'bench', params: route.params });
 <template>
   <main class="flex room">
     <div class="border-rule bg-sheet flex w-80 shrink-0 flex-col border-r"><MotionList /></div>
-    <AssemblyPane />
+    <div class="flex min-w-0 grow flex-col">
+      <AssemblyPane />
+      <StudyPane />
+    </div>
     <AssemblyDesk @edit="edit" />
   </main>
 </template>

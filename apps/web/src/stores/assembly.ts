@@ -16,31 +16,28 @@ import {
   type Project,
   type Topology,
   type Vec3,
-  inverse,
   type CoordinateKey,
   isAngle,
-  jointOf,
   sameProject,
 } from '@helb/core';
 import {
-  drive,
   explodedPoses,
-  Grab,
   isBranching,
   memberPose,
   MechanismEquations,
-  repeatedBy,
   restOf,
-  type Coordinates,
-  type Driven,
   type Member,
+  type Place,
   type Pose,
 } from '@helb/core/assembly';
 import { namesIn, assemblyTotals, type Interference } from '@helb/engine';
 import { bodyPick, guidePick, type Guide } from '../view/picks.ts';
 import type { MemberPick } from '../view/placed-picks.ts';
 import { useModel, type BuiltAssembly } from './model.ts';
+import { useMotion } from './motion.ts';
+import { isAt } from './poses.ts';
 import { useProject } from './project.ts';
+import { useTouching } from './touching.ts';
 import { useUnits } from './units.ts';
 
 /** Places that a trace keeps. */
@@ -51,6 +48,7 @@ export const useAssembly = defineStore('assembly', () => {
   const store = useProject();
   const { unit } = useUnits();
   const model = useModel();
+  const touching = useTouching();
   const built = shallowRef<BuiltAssembly>();
   /** Of all bodies that came with a mesh: these are sent once only. */
   const topologies = new Map<string, Topology>();
@@ -69,8 +67,6 @@ export const useAssembly = defineStore('assembly', () => {
   /** Placements that a list speaks of: they light up. */
   const lit = shallowRef<readonly string[]>([]);
   const paths = shallowRef<ReadonlyMap<string, readonly Vec3[]>>(new Map());
-  /** What a drive or a hand could not do, in words. */
-  const stuck = ref('');
   /** Is there more than one way on from where it was driven to? */
   const parting = ref(false);
   const arrivals = ref(0);
@@ -116,7 +112,7 @@ export const useAssembly = defineStore('assembly', () => {
       hidden.value = new Set();
       paths.value = new Map();
       exploded.value = 0;
-      stuck.value = '';
+      freed();
     },
   );
 
@@ -129,7 +125,7 @@ export const useAssembly = defineStore('assembly', () => {
     // what was previewed and is kept now is brought together already; another view may have bodies to get, and what is on
     // its way would come after it
     if (!asked && broughtFor.value && !model.trouble && all.every(({ key }) => known.includes(key)))
-      if (sameProject(broughtFor.value, project)) return void (broughtFor.value = project);
+      if (sameProject(asBuilt(broughtFor.value), asBuilt(project))) return void (broughtFor.value = project);
     const mine = (asked = Symbol());
     const reply = await model.assemble(project, known);
     if (asked !== mine) return;
@@ -141,9 +137,10 @@ export const useAssembly = defineStore('assembly', () => {
     built.value = reply;
     broughtFor.value = project;
     moved.value = before.all && before.pose && carriedOn(before.all.mechanism.bodies, before.pose, reply);
+    void touching.refresh(project, reply, moved.value ?? reply.assembled.rest);
     interferences.value = pointed.value = undefined;
     paths.value = new Map();
-    stuck.value = '';
+    freed();
     parting.value = false;
     // what is of another body now is picked as a whole
     choose(
@@ -246,88 +243,42 @@ export const useAssembly = defineStore('assembly', () => {
     return [...all.traces].map(([id, { body, at }]) => [id, transformPoint(now.poses[body]!, at)]);
   }
 
-  /** Drives coordinates to values, rad or mm, within their limits. */
-  function driveTo(values: Coordinates): boolean {
-    const [all, from] = [assembled.value, pose.value];
-    if (!all || !from) return false;
-    const driven = drive(all.mechanism, from, values, moveTo);
-    if (driven.share === 1) moveTo(driven.pose);
-    stuck.value = whatStopped(driven, values);
-    drivenBy = driven.arrived ? [...values.keys()] : [];
-    return driven.arrived;
-  }
+  /** What a coordinate is now, as it would be typed. */
+  const reading = (key: CoordinateKey, digits?: number): string =>
+    typedAs(key, pose.value?.coordinates.get(key) ?? 0, unit.value, digits);
 
-  /** The coordinates by which it came to where it is. */
-  let drivenBy: readonly CoordinateKey[] = [];
+  const motion = useMotion({ assembled, pose, memberOf, nameOf, moveTo });
+  const { freed, stop } = motion;
   // looked for when it has come to stand still
   watchDebounced(
     moved,
     (now) => {
       const all = assembled.value;
       parting.value =
-        all !== undefined && now !== undefined && drivenBy.some((key) => isBranching(all.mechanism, now, key));
+        all !== undefined && now !== undefined && motion.drivenBy().some((key) => isBranching(all.mechanism, now, key));
     },
     { debounce: 150 },
   );
 
-  function whatStopped({ arrived, stops, suspects }: Driven, values: Coordinates): string {
-    if (arrived) return '';
-    const [stop] = stops;
-    if (stop !== undefined)
-      return values.has(stop) ? 'It stops at its limit.' : `It stops: ${nameOf.value(jointOf(stop))} is at its limit.`;
-    return `Held before it got there by ${[...new Set(suspects)].slice(0, 3).map(nameOf.value).join(', ')}.`;
-  }
-
-  /** What a coordinate is now, as it would be typed. */
-  const reading = (key: CoordinateKey, digits?: number): string =>
-    typedAs(key, pose.value?.coordinates.get(key) ?? 0, unit.value, digits);
-
-  /** Takes a member by the hand; each call of what comes back moves it towards a place in space. */
-  function grab(member: string, at: Vec3): ((goal: Vec3) => void) | undefined {
-    const [all, found, from] = [assembled.value, memberOf(member), pose.value];
-    if (!all || !found || !from || all.mechanism.bodies[found.body]!.grounded) return undefined;
-    stuck.value = '';
-    // a repeat is taken by the first of its kind
-    const first = (place: Vec3) => transformPoint(inverse(repeatedBy(found, pose.value!)), place);
-    const place = { body: found.body, at: transformPoint(inverse(from.poses[found.body]!), first(at)) };
-    const grounded = new Grab(all.mechanism, place);
-    drivenBy = [];
-    return (goal) => moveTo(grounded.pull(pose.value!, first(goal)));
+  /** Stands as it was found elsewhere, as in a study: at the last of these poses, come through the others. */
+  function stand(way: readonly Pose[]): void {
+    const [all, now] = [assembled.value, way.at(-1)];
+    if (!all || !now) return;
+    stop();
+    freed();
+    moveTo(now);
+    const places = ({ body, at }: Place) =>
+      way.slice(-MOST_PLACES).map(({ poses }) => transformPoint(poses[body]!, at));
+    paths.value = new Map([...all.traces].map(([id, place]) => [id, places(place)]));
   }
 
   function reset(): void {
     stop();
     moved.value = undefined;
-    stuck.value = '';
+    freed();
     parting.value = false;
     paths.value = new Map();
     interferences.value = pointed.value = undefined;
-  }
-
-  /** The coordinate that is being animated. */
-  const running = ref<CoordinateKey>();
-  let frame = 0;
-  function animate(key: CoordinateKey): void {
-    stop();
-    running.value = key;
-    let way = 1;
-    let before = performance.now();
-    const step = (now: number) => {
-      if (running.value !== key || !pose.value) return;
-      const seconds = Math.min(0.05, (now - before) / 1000);
-      before = now;
-      const speed = isAngle(key) ? TURN_SPEED : assembled.value!.mechanism.size;
-      const value = (pose.value.coordinates.get(key) ?? 0) + way * speed * seconds;
-      // at a limit, and where it can go no further, it turns back
-      if (!driveTo(new Map([[key, value]]))) way = -way;
-      stuck.value = '';
-      frame = requestAnimationFrame(step);
-    };
-    frame = requestAnimationFrame(step);
-  }
-  function stop(): void {
-    running.value = undefined;
-    cancelAnimationFrame(frame);
   }
 
   /** Looks which placements overlap where they are now, or come nearer than so many mm. */
@@ -352,6 +303,7 @@ export const useAssembly = defineStore('assembly', () => {
   }
 
   return {
+    ...motion,
     built,
     assembled,
     pose,
@@ -366,7 +318,6 @@ export const useAssembly = defineStore('assembly', () => {
     paths,
     lit,
     reading,
-    stuck,
     parting,
     arrivals,
     isPlaced,
@@ -376,23 +327,26 @@ export const useAssembly = defineStore('assembly', () => {
     poseOf,
     totals,
     box,
-    running,
     assemble,
     together,
     broughtFor,
     memberOf,
     choose,
     tracedPlaces,
-    driveTo,
-    grab,
     reset,
-    animate,
-    stop,
+    stand,
+    typed: (key: CoordinateKey, value: number, digits?: number) => typedAs(key, value, unit.value, digits),
     lookForInterference,
     stopLooking: () => model.stop(),
     toggleHidden,
   };
 });
+
+/** What of a project brings parts together: studies only move them. */
+function asBuilt({ studies, ...project }: Project): Project {
+  void studies;
+  return project;
+}
 
 /** Of a part without a body, or whose body has not come yet, its origin is picked. */
 const ITS_ORIGIN: Guide = {
@@ -407,12 +361,3 @@ const ITS_ORIGIN: Guide = {
 /** A value of a coordinate, rad or mm, as it would be typed. */
 export const typedAs = (key: CoordinateKey, value: number, unit: LengthUnit, digits = 4): string =>
   formatQuantity({ amount: value, dimension: isAngle(key) ? ANGLE : LENGTH }, unit, digits);
-
-/** Are all bodies where another pose has them, to 1e-6 mm? */
-const isAt = (one: Pose, other: Pose): boolean =>
-  one.poses.every((pose, k) =>
-    pose.every((row, r) => row.every((c, n) => Math.abs(c - other.poses[k]![r]![n]!) < 1e-6)),
-  );
-
-/** A turn in four seconds. */
-const TURN_SPEED = Math.PI / 2;

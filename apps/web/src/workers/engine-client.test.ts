@@ -46,6 +46,7 @@ function fakes() {
         walls: () => Promise.resolve([]),
         billOfMaterials: () => Promise.resolve([]),
         assemble: () => new Promise((resolve) => wholes.push(resolve)),
+        touching: () => Promise.resolve([]),
         extents: () => Promise.resolve(undefined),
         troubles: () => Promise.resolve([]),
         interference: () => Promise.resolve({ kind: 'stopped' }),

@@ -306,6 +306,7 @@ const requests = {
     return billOfMaterials(project, model, assembled.members);
   },
 
+  touching: async (...given: Parameters<EngineWorker['touching']>) => (await engine()).touching(...given),
   extents: async (...given: Parameters<EngineWorker['extents']>) => (await engine()).extents(...given),
   troubles: async (...given: Parameters<EngineWorker['troubles']>) => (await engine()).troubles(...given),
   cut: async (...given: Parameters<EngineWorker['cut']>) => fileReply(await (await engine()).cutFile(...given)),

@@ -23,7 +23,7 @@ import type {
   Topology,
   Vec2,
 } from '@helb/core';
-import type { Assembled } from '@helb/core/assembly';
+import type { Assembled, TouchingBody } from '@helb/core/assembly';
 import type {
   CheckFinding,
   Interference,
@@ -209,6 +209,8 @@ export interface EngineWorker {
     within: number,
     progress: (done: number, of: number) => void,
   ): Promise<InterferenceReply>;
+  /** The bodies of all that is placed, as what may touch. */
+  touching(project: Project): Promise<readonly TouchingBody[]>;
   /** The box round everything that is placed, in these poses. */
   extents(project: Project, poses: readonly RigidTransform[]): Promise<Box3 | undefined>;
   /** Ends a search for interference that is under way. */

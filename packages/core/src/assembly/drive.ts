@@ -1,4 +1,5 @@
 import { type CoordinateKey, isAngle, jointOf } from '../naming/index.ts';
+import type { Contacts, Touch } from './contacts.ts';
 import { beyondLimits, withinLimits } from './limits.ts';
 import { MechanismEquations, type Coordinates, type Mechanism, type Pose } from './mechanism.ts';
 import { MergedEquations } from './merged.ts';
@@ -10,6 +11,8 @@ const LONGEST = { turn: Math.PI / 18, slide: 0.1 };
 const SHORTEST = 2 ** -12;
 /** A value that is beyond its limit by no more than this, rad or mm, stands on it; so do shares of the way and of steps. */
 const ROUNDED = 1e-9;
+/** How steps grow that were too long for what may touch. */
+const SLOWLY = 1.1;
 /** What share of the way may be left to a limit where it stops. */
 const ON_LIMIT = 1e-10;
 
@@ -23,6 +26,8 @@ export interface Driven {
   readonly suspects: readonly string[];
   /** Coordinates that stand at the limit which stopped it, or would have been driven beyond theirs. */
   readonly stops: readonly CoordinateKey[];
+  /** Where members stand against each other, so that it goes no further. */
+  readonly against: readonly Touch[];
 }
 
 /**
@@ -32,13 +37,30 @@ export interface Driven {
  * which ways part. Not where something is free to go elsewhere: that would be carried off. A step that fails then too is
  * halved, one that succeeds is followed by a longer one (continuation: Allgower, Georg 1990, ch. 6).
  * @param each called with every pose on the way
+ * @param contacts what may touch: what is in the way is pushed along, and where it can't be all stops
  */
 export function drive(
   mechanism: Mechanism,
   from: Pose,
   to: Coordinates,
   each: (pose: Pose) => void = () => {},
+  contacts?: Contacts,
 ): Driven {
+  const going = driving(mechanism, from, to, contacts);
+  for (;;) {
+    const next = going.next();
+    if (next.done) return next.value;
+    if (next.value) each(next.value);
+  }
+}
+
+/** `drive`, one step after the other: yields each pose on the way, and nothing where a step has to be tried again. */
+export function* driving(
+  mechanism: Mechanism,
+  from: Pose,
+  to: Coordinates,
+  contacts?: Contacts,
+): Generator<Pose | undefined, Driven> {
   const keys = [...to.keys()];
   const ends = new Map(keys.map((key) => [key, withinLimits(mechanism.limits, key, to.get(key)!)] as const));
   const cut = keys.filter((key) => Math.abs(ends.get(key)! - to.get(key)!) > ROUNDED);
@@ -58,25 +80,44 @@ export function drive(
   let before: { pose: Pose; step: number } | undefined;
   let done = 0;
   let step = 1 / steps;
+  /** Where steps are found to be too long they grow slowly again. */
+  let grows = 2;
   let determined: boolean | undefined;
   const isDetermined = () => (determined ??= new MechanismEquations(mechanism, keys).freedoms(from).count === 0);
   let suspects: readonly string[] = [];
   let stops: readonly CoordinateKey[] = [];
+  let against: readonly Touch[] = [];
+  const sure = contacts && !contacts.isEmpty ? contacts : undefined;
   while (done < 1 && (stops.length > 0 || step >= SHORTEST / steps)) {
     // the last step may be a little longer: rounding leaves nothing over
-    const share = done + step > 1 - ROUNDED ? 1 : done + step;
+    let share = done + step > 1 - ROUNDED ? 1 : done + step;
     let next = motion.solve(pose, at(share));
     const going = before && onwards(before.pose, pose, (share - done) / before.step);
     if (going && (!next.fulfilled || swerves(mechanism, pose, going, next)) && isDetermined()) {
       const straight = motion.solve(going, at(share));
       if (straight.fulfilled && !swerves(mechanism, pose, going, straight)) next = straight;
     }
+    if (sure && next.fulfilled) {
+      const isFinest = step < (4 * SHORTEST) / steps;
+      const kept = sure.kept(keys, { from: pose, target: next, at, share, reached: done }, isFinest);
+      if (kept.kind === 'long' || kept.kind === 'leaving') {
+        [step, grows] = kept.kind === 'long' ? [step * Math.min(0.9 * kept.share, 0.9), SLOWLY] : [step / 2, 2];
+        yield;
+        continue;
+      }
+      if (kept.kind === 'kept') {
+        const isHeld = kept.share < share - ROUNDED;
+        [against, stops] = isHeld ? [kept.against, kept.stops] : [[], []];
+        if (isHeld && kept.share < done + ROUNDED) break;
+        [next, share] = [kept.pose, kept.share];
+      } else next = { ...next, fulfilled: false };
+    }
     const [beyond] = next.fulfilled ? further(mechanism, pose, next) : [];
     if (next.fulfilled && !beyond) {
       before = { pose, step: share - done };
       [pose, done] = [next, share];
-      step = Math.min(1 / steps, 2 * step);
-      each(pose);
+      step = Math.min(1 / steps, grows * step);
+      yield pose;
       continue;
     }
     suspects = beyond ? [jointOf(beyond.key)] : next.suspects;
@@ -86,7 +127,12 @@ export function drive(
   }
   const arrived = done === 1;
   if (arrived) suspects = [];
-  return { pose, arrived: arrived && cut.length === 0, share: done, suspects, stops: arrived ? cut : stops };
+  return {
+    ...{ pose, share: done, suspects },
+    arrived: arrived && cut.length === 0,
+    stops: arrived ? cut : stops,
+    against: arrived ? [] : against,
+  };
 }
 
 /** Where all would be going on from a pose as they came to it. */

@@ -8,7 +8,11 @@ export { amountsOf, drawnPose } from './drawn-pose.ts';
 export { assemble, restPoses, type Assembled, type Surroundings } from './assemble.ts';
 export { memberPose, repeatedBy, type Member } from './member.ts';
 export { isBranching } from './branching.ts';
-export { drive, type Driven } from './drive.ts';
+export { Contacts, contactsOf, pushesOn, touchingShape, type Touch, type TouchingBody } from './contacts.ts';
+export { Clearance } from './clearance.ts';
+export { drive, driving, type Driven } from './drive.ts';
+export { withinLimits } from './limits.ts';
+export { isTouchTold, pressing } from './pairs.ts';
 export { explodedBy, explodedPoses } from './explode.ts';
 export { restPose, type Rest } from './rest.ts';
 export {
@@ -20,5 +24,6 @@ export {
   type FacingName,
   type Feature,
 } from './relations.ts';
+export { carriedBy, RateEquations, type Motion, type Rates } from './rates.ts';
 export { Grab } from './grab.ts';
 export { assemblyFreedoms, freedomWords } from './freedoms.ts';

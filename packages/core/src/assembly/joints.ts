@@ -1,6 +1,6 @@
 import type { Coordinate } from '../naming/index.ts';
-import type { Frame, Vec3 } from '../math/index.ts';
-import type { BodyIndex, Equation } from './equations.ts';
+import { dot3, transformDirection, type Frame, type RigidTransform, type Vec3 } from '../math/index.ts';
+import { SPACE, type BodyIndex, type Equation } from './equations.ts';
 
 /** A frame that a body carries, in its own coordinates. */
 export interface Carried {
@@ -116,6 +116,24 @@ const squareOn = (a: Carried, u: Vec3, b: Carried, v: Vec3): Equation => ({
 /** The equations of a joint: the second frame in the first. */
 export const jointEquations = ({ holds }: Pick<JointKind, 'holds'>, a: Carried, b: Carried): Equation[] =>
   holds.flatMap((held) => HELD[held](a, b));
+
+/**
+ * Joints whose second frame stands the other way round: their equations hold there too, since a cosine is 0 at two angles.
+ */
+export const jointsReversed = <J extends { readonly kind: JointName; readonly a: Carried; readonly b: Carried }>(
+  { joints }: { readonly joints: readonly J[] },
+  { poses }: { readonly poses: readonly RigidTransform[] },
+): J[] =>
+  joints.filter(({ kind, a, b }) => {
+    const holds: readonly Held[] = JOINTS[kind].holds;
+    const isAgainst = (axis: 'x' | 'z') => {
+      const [u, v] = [a, b].map(({ body, frame }) =>
+        body === SPACE ? frame[axis] : transformDirection(poses[body]!, frame[axis]),
+      ) as [Vec3, Vec3];
+      return dot3(u, v) < 0;
+    };
+    return (holds.includes('tilt') && isAgainst('z')) || (holds.includes('turn') && isAgainst('x'));
+  });
 
 /** What a coordinate of a joint is. */
 interface CoordinateKind {

@@ -139,6 +139,15 @@ export function measured(
 const nearTo = (angle: number, other: number): number =>
   angle + 2 * Math.PI * Math.round((other - angle) / (2 * Math.PI));
 
+/** All equations of a mechanism near a pose. */
+export interface LinearMotion {
+  readonly residuals: readonly number[];
+  /** Derivatives by the shift of each body and by its turn times the size. */
+  readonly rows: readonly Float64Array[];
+  /** By the rows: the coordinate that it prescribes. */
+  readonly keys: readonly (CoordinateKey | undefined)[];
+}
+
 /** What is solved: only the equations of directions, by turns; or all, by shifts; or all by both. */
 export type Stage = 'turns' | 'shifts' | 'all';
 
@@ -150,10 +159,12 @@ export type Stage = 'turns' | 'shifts' | 'all';
 export class MechanismEquations {
   /** Where the unknowns of each body begin, its shift before its turn; below 0 where it is grounded. */
   readonly at: readonly number[];
-  private readonly tied: ReadonlyMap<CoordinateKey, number>;
+  readonly tied: ReadonlyMap<CoordinateKey, number>;
   private readonly goal: number;
   private readonly unknowns: number;
   private readonly solver: Solver;
+  /** By the rows: which coordinate it prescribes. */
+  private readonly keys: (CoordinateKey | undefined)[] = [];
   /** From where it is being solved, and what is prescribed there: the equations read them. */
   private from: Pose;
   private values: Coordinates = new Map();
@@ -164,7 +175,7 @@ export class MechanismEquations {
    */
   constructor(
     readonly mechanism: Mechanism,
-    private readonly prescribed: readonly CoordinateKey[] = [],
+    readonly prescribed: readonly CoordinateKey[] = [],
     private readonly grabbed?: Place,
     private readonly stage: Stage = 'all',
   ) {
@@ -214,17 +225,43 @@ export class MechanismEquations {
     return freedoms(this.solution(at, at.coordinates), tolerance);
   }
 
+  /**
+   * What everything comes to in a pose, and how that changes with a small motion from there.
+   * @param coordinates of that pose; ratios count from those that it carries
+   */
+  linearised(from: Pose, values: Coordinates, coordinates = from.coordinates): LinearMotion {
+    [this.from, this.values] = [from, values];
+    const { residuals, rows } = this.solver.linearised(this.begin(from, coordinates));
+    return { residuals, rows, keys: this.keys };
+  }
+
+  /** How many unknowns a small motion has. */
+  get columns(): number {
+    return this.unknowns;
+  }
+
+  /** Where bodies are after a small motion from a pose. */
+  moved(from: Pose, by: Float64Array): RigidTransform[] {
+    return from.poses.map((base, k) => {
+      const at = this.at[k]!;
+      if (at < 0) return base;
+      const origin = add3(originOf(base), vector(by, at));
+      return orthonormalised(displacedPose(base, origin, scaled(by, at + 3, 1 / this.mechanism.size)));
+    });
+  }
+
+  private begin(from: Pose, coordinates = from.coordinates): Float64Array {
+    const initial = new Float64Array(this.unknowns);
+    this.at.forEach((at, k) => at >= 0 && initial.set(originOf(from.poses[k]!), at));
+    for (const [key, at] of this.tied) initial[at] = (coordinates.get(key) ?? 0) * scaleOf(key, this.mechanism.size);
+    return initial;
+  }
+
   private solution(from: Pose, values: Coordinates, goal?: Vec3): Solution {
     [this.from, this.values] = [from, values];
-    const initial = new Float64Array(this.unknowns);
+    const initial = this.begin(from);
     const weights = new Float64Array(this.unknowns).fill(1);
-    this.at.forEach((at, k) => {
-      if (at < 0) return;
-      initial.set(originOf(from.poses[k]!), at);
-      if (this.stage === 'shifts') weights.fill(FIRM, at + 3, at + 6);
-    });
-    for (const [key, at] of this.tied)
-      initial[at] = (from.coordinates.get(key) ?? 0) * scaleOf(key, this.mechanism.size);
+    this.at.forEach((at) => at >= 0 && this.stage === 'shifts' && weights.fill(FIRM, at + 3, at + 6));
     if (this.grabbed) {
       initial.set(goal ?? transformPoint(from.poses[this.grabbed.body]!, this.grabbed.at), this.goal);
       weights.fill(PULL, this.goal);
@@ -271,6 +308,7 @@ export class MechanismEquations {
 
   /** @param prescribed the coordinate of the equation, where that is prescribed */
   private block(owner: string, equation: Equation, prescribed?: CoordinateKey): Block {
+    this.keys.push(prescribed);
     const bodies = bodiesOf(equation).filter((body) => body !== SPACE && this.at[body]! >= 0);
     const coordinate = prescribed === undefined && 'coordinate' in equation ? equation.coordinate : undefined;
     const unknowns = [
@@ -307,6 +345,7 @@ export class MechanismEquations {
       scale: 1 / scaleOf(key, size),
     }));
     const free = sides.filter(({ at }) => at !== undefined);
+    this.keys.push(undefined);
     return {
       owner: id,
       unknowns: free.map(({ at }) => at!),
@@ -412,8 +451,8 @@ const AXES: readonly Vec3[] = [
   [0, 0, 1],
 ];
 
-/** Angles count as lengths of an arc of the size. */
-const scaleOf = (key: CoordinateKey, size: number): number => (isAngle(key) ? size : 1);
+/** What a value of a coordinate counts as a length: angles as arcs of the size. */
+export const scaleOf = (key: CoordinateKey, size: number): number => (isAngle(key) ? size : 1);
 
 const vector = (x: Float64Array, at: number): Vec3 => [x[at]!, x[at + 1]!, x[at + 2]!];
 const scaled = (x: Float64Array, at: number, by: number): Vec3 => [x[at]! * by, x[at + 1]! * by, x[at + 2]! * by];

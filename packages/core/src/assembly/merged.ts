@@ -90,11 +90,26 @@ export class MergedEquations {
     this.motion = new MechanismEquations(this.merged.mechanism, prescribed, place, stage);
   }
 
+  /** The equations of the merged mechanism, where a body of the whole is in it, and poses there and back. */
+  get reduced() {
+    const { part, local } = this.merged;
+    return {
+      equations: this.motion,
+      part,
+      local,
+      poses: (from: Pose): RigidTransform[] => this.firsts.map((k) => compose(inverse(local[k]!), from.poses[k]!)),
+      whole: (poses: readonly RigidTransform[]): RigidTransform[] =>
+        part.map((k, body) => compose(local[body]!, poses[k]!)),
+    };
+  }
+
+  private get firsts(): number[] {
+    return this.merged.mechanism.bodies.map((_, k) => this.merged.part.indexOf(k));
+  }
+
   solve(from: Pose, values?: Coordinates, goal?: Vec3): Pose {
-    const { part, local, mechanism } = this.merged;
-    const first = mechanism.bodies.map((_, k) => part.indexOf(k));
-    const poses = first.map((k) => compose(inverse(local[k]!), from.poses[k]!));
-    const solved = this.motion.solve({ ...from, poses }, values, goal);
-    return { ...solved, poses: part.map((k, body) => compose(local[body]!, solved.poses[k]!)) };
+    const { poses, whole } = this.reduced;
+    const solved = this.motion.solve({ ...from, poses: poses(from) }, values, goal);
+    return { ...solved, poses: whole(solved.poses) };
   }
 }

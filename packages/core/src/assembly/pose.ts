@@ -50,7 +50,7 @@ export function extrapolatedPose(before: RigidTransform, now: RigidTransform, sh
 }
 
 /** The rotation vector of the turn from one pose to another, below half a turn. */
-function turnBetween(from: RigidTransform, to: RigidTransform): Vec3 {
+export function turnBetween(from: RigidTransform, to: RigidTransform): Vec3 {
   // the turn in space: the columns of the one as the rows of the other have them
   const r = (i: number, j: number) => [0, 1, 2].reduce((sum, k) => sum + to[i]![k]! * from[j]![k]!, 0);
   const across: Vec3 = [(r(2, 1) - r(1, 2)) / 2, (r(0, 2) - r(2, 0)) / 2, (r(1, 0) - r(0, 1)) / 2];

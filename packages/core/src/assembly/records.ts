@@ -13,6 +13,7 @@ export const ASSEMBLY_LIMITS = {
   relations: 500,
   ratios: 100,
   pressed: 500,
+  contacts: 100,
   traces: 50,
   groups: 100,
   /** Groups within groups. */
@@ -131,7 +132,18 @@ export type TraceRecord = z.infer<typeof traceSchema>;
 /** Two that are meant to press into each other: no finding where they overlap. */
 export const pressedSchema = z.strictObject({ a: placementPathSchema, b: placementPathSchema });
 
-export const assemblySchema = z.strictObject({
+/**
+ * What is kept out of each other while it moves: two placements or groups, one against all else, or, where neither is told,
+ * everything that can meet.
+ */
+export const contactSchema = z.strictObject({
+  a: placementPathSchema.optional(),
+  b: placementPathSchema.optional(),
+  on: z.boolean(),
+});
+export type ContactRecord = z.infer<typeof contactSchema>;
+
+const togetherSchema = z.strictObject({
   placements: records(placementSchema, 'placements', ASSEMBLY_LIMITS.placements),
   joints: records(jointSchema, 'joints', ASSEMBLY_LIMITS.joints),
   relations: records(assemblyRelationSchema, 'relations', ASSEMBLY_LIMITS.relations),
@@ -139,10 +151,15 @@ export const assemblySchema = z.strictObject({
   traces: records(traceSchema, 'traces', ASSEMBLY_LIMITS.traces),
   pressed: records(pressedSchema, 'pairs', ASSEMBLY_LIMITS.pressed),
 });
+
+export const assemblySchema = z.strictObject({
+  ...togetherSchema.shape,
+  contacts: records(contactSchema, 'contacts', ASSEMBLY_LIMITS.contacts).optional(),
+});
 export type Assembly = z.infer<typeof assemblySchema>;
 
 /** Placements with what joins them, used as one. */
-export const groupSchema = z.strictObject({ name: nameSchema, ...assemblySchema.shape });
+export const groupSchema = z.strictObject({ name: nameSchema, ...togetherSchema.shape });
 export const groupsSchema = records(groupSchema, 'groups', ASSEMBLY_LIMITS.groups);
 export type Group = z.infer<typeof groupSchema>;
 

@@ -17,7 +17,7 @@ import {
 import { minimalConflict } from '../solver/index.ts';
 import { SPACE } from './equations.ts';
 import { faced, facesWrong } from './facing.ts';
-import { axisOfCoordinate, isBall, JOINTS } from './joints.ts';
+import { axisOfCoordinate, isBall, JOINTS, jointsReversed } from './joints.ts';
 import { beyondLimits, turnedWithin } from './limits.ts';
 import {
   measured,
@@ -28,6 +28,7 @@ import {
   type Mechanism,
   type Pose,
 } from './mechanism.ts';
+import { MergedEquations } from './merged.ts';
 import { partsOf } from './parts.ts';
 import { spanning } from './spanning.ts';
 import { tipped } from './tipping.ts';
@@ -105,15 +106,21 @@ function restOfAll(part: Mechanism, given: Coordinates): Rest {
 
 /** All brought together with these coordinates; where a loop does not close, turns that are not given begin elsewhere. */
 function broughtTogether(mechanism: Mechanism, given: Coordinates): Pose {
-  let first: Pose | undefined;
+  let [first, reversed]: (Pose | undefined)[] = [];
   for (const turned of mechanism.joints.length > 0 ? BEGINNINGS : [0]) {
     const poses = tipped(mechanism, faced(mechanism, gathered(mechanism, given, turned)));
     const coordinates = turnedWithin(mechanism.limits, near(measured(mechanism, poses, given), given));
     const rest = gently(mechanism, given, { ...restOf(mechanism), poses, coordinates });
-    if (rest.fulfilled) return rest;
-    first ??= rest;
+    if (rest.fulfilled && jointsReversed(mechanism, rest).length === 0) return rest;
+    if (!rest.fulfilled) first ??= rest;
+    else {
+      // what is rigid is put where it belongs, and all else stays
+      const seated = new MergedEquations(mechanism, [...given.keys()]).solve(rest, given);
+      if (seated.fulfilled && jointsReversed(mechanism, seated).length === 0) return seated;
+      reversed ??= rest;
+    }
   }
-  return first!;
+  return (reversed ?? first)!;
 }
 
 /**

@@ -128,4 +128,19 @@ export function putTogether(script: ProjectScript, parts: SieveParts): void {
     id: script.newId('t'),
     record: { name: 'End of the rod', placement: 'rod', on: drawn(parts.rod.sketch, parts.rod.near) },
   });
+  const idOf = (name: string): Id =>
+    Object.entries(script.project.assembly!.joints).find(([, joint]) => joint.name === name)![0];
+  const tray = { joint: idOf('Tray on its rails'), coordinate: 'slide' } as const;
+  script.do('study.add', {
+    id: script.newId('sy'),
+    study: {
+      name: 'One turn',
+      drives: [{ joint: idOf('Shaft'), coordinate: 'turn', from: '0 deg', to: '360 deg' }],
+      ...{ law: 'even', seconds: '2', steps: '72', touching: true },
+      charts: {
+        way: { of: 'coordinate', end: tray, shown: 'value' },
+        shake: { of: 'coordinate', end: tray, shown: 'acceleration' },
+      },
+    },
+  });
 }

@@ -1,13 +1,15 @@
 import { isTurn, type Coordinate } from '../naming/index.ts';
 import { ASSEMBLY_RELATIONS, type Assembly, type Placement, type Triple } from '../assembly/index.ts';
+import type { Study } from '../study/index.ts';
 import { ANGLE, LENGTH, NUMBER, type Dimension } from '../units/index.ts';
 import type { PlacedExpression } from './expression-places.ts';
 import type { Project } from './schema.ts';
 
-/** All expressions of the assembly and of the groups. */
-export const placedInAssemblies = ({ assembly, groups = {} }: Project): PlacedExpression[] => [
+/** All expressions of the assembly, of the groups and of the studies. */
+export const placedInAssemblies = ({ assembly, groups = {}, studies = {} }: Project): PlacedExpression[] => [
   ...(assembly ? placesOf(assembly, ['assembly'], '') : []),
   ...Object.entries(groups).flatMap(([id, group]) => placesOf(group, ['groups', id], `${group.name} · `)),
+  ...Object.entries(studies).flatMap(([id, study]) => ofStudy(study, ['studies', id])),
 ];
 
 function placesOf(assembly: Assembly, at: readonly string[], before: string): PlacedExpression[] {
@@ -58,6 +60,21 @@ function placesOf(assembly: Assembly, at: readonly string[], before: string): Pl
     ),
   );
   return [...placements, ...joints, ...relations, ...ratios];
+}
+
+function ofStudy({ name, drives, seconds, steps }: Study, at: readonly string[]): PlacedExpression[] {
+  const own = (path: readonly string[], text: string, asks: Dimension, label: string): PlacedExpression => ({
+    ...{ path: [...at, ...path], text, asks },
+    label: `${name} · ${label}`,
+  });
+  return [
+    ...drives.flatMap(({ coordinate, from, to }, k) => {
+      const asks = isTurn(coordinate) ? ANGLE : LENGTH;
+      return [own(['drives', `${k}`, 'from'], from, asks, 'from'), own(['drives', `${k}`, 'to'], to, asks, 'to')];
+    }),
+    own(['seconds'], seconds, NUMBER, 'seconds'),
+    own(['steps'], steps, NUMBER, 'steps'),
+  ];
 }
 
 function ofPlacement(

@@ -2,7 +2,8 @@ import type { Coordinate } from '../naming/index.ts';
 import { ASSEMBLY_LIMITS, JOINTS, type Assembly } from '../assembly/index.ts';
 import type { Id } from '../records/index.ts';
 import { issue, type Issue } from '../result/index.ts';
-import { partAt } from './placed.ts';
+import { isPlaced } from './placed.ts';
+import { danglingStudy } from './studied.ts';
 import type { Project } from './schema.ts';
 
 /** What stands in an assembly is there: parts and groups that are placed, placements that are joined, joints that are tied. */
@@ -16,7 +17,8 @@ export function checkAssemblies(project: Project): Issue | undefined {
     const wrong = assembly && checkAssembly(project, assembly);
     if (wrong) return wrong;
   }
-  return undefined;
+  const dangling = danglingStudy(project);
+  return dangling && issue('study.dangling', { name: dangling.name });
 }
 
 /** A group that holds itself, in whatever depth, told by the names on the way. */
@@ -32,7 +34,7 @@ function loopFrom({ groups = {} }: Project, id: Id, above: readonly Id[]): Issue
 }
 
 function checkAssembly(project: Project, assembly: Assembly): Issue | undefined {
-  const { placements, joints, relations, ratios, traces, pressed } = assembly;
+  const { placements, joints, relations, ratios, traces, pressed, contacts = {} } = assembly;
   // findings are told by id alone
   const ids = [placements, joints, relations, ratios, traces].flatMap((records) => Object.keys(records));
   const doubled = ids.find((id, k) => ids.indexOf(id) !== k);
@@ -64,13 +66,14 @@ function checkAssembly(project: Project, assembly: Assembly): Issue | undefined 
     }
     if (first.coordinate !== 'turn' && second.coordinate === 'turn') return issue('ratio.order', { name });
   }
+  for (const { a, b } of Object.values(contacts)) {
+    if (a !== undefined && a === b) return issue('relation.self');
+    if (![a, b].every((path) => path === undefined || isPlaced(project, assembly, path)))
+      return issue('placement.dangling', { name: 'A pair' });
+  }
   for (const { name, placement } of Object.values(traces))
     if (!isPlaced(project, assembly, placement)) return issue('placement.dangling', { name });
   return undefined;
 }
 
 const named = (pressed: Assembly['pressed']) => Object.values(pressed).map((pair) => ({ name: 'A pair', ...pair }));
-
-/** Is something placed under this path, a part in the end? */
-export const isPlaced = (project: Project, assembly: Pick<Assembly, 'placements'>, path: string): boolean =>
-  partAt(project, assembly, path) !== undefined;

@@ -32,6 +32,9 @@ This page is written by \`./helb docs\` from the Zod schemas in \`packages/core\
 - A part with \`from\` comes from another project and has no steps here. Its \`design\` is that project at that revision, as
   far as the part is built from it, evaluated with its own values; \`given\` are expressions over the values here that
   stand instead of some of these.
+- \`studies\` are motions: what is driven (\`drives\`, all at the same time), by which \`law\`, over how many \`seconds\`, divided into
+  how many \`steps\`, whether it obeys what touches (\`touching\`), and what its \`charts\` show. A \`table\` has rows of a time in s and
+  where the first coordinate is then, in deg or mm. What comes of them is never kept.
 - \`sheets\` are set up, not drawn: from where their views are seen and what is written into the title block. Lines, scale and
   places follow from the part; \`shift\` is how far a view was dragged from where it is laid out, mm on paper.
   Without a \`part\` a sheet shows the whole: \`apart\` is a share of the most that is shown, \`numbered\` views call parts by
@@ -52,9 +55,17 @@ This page is written by \`./helb docs\` from the Zod schemas in \`packages/core\
 A list of findings: \`{ code, blocks, part, step, sheet, message }\`, the worst first. \`blocks\` is what each stands in the way
 of: \`model\`, \`fit\`, \`paper\`, \`shop\` or \`later\`. Exit code 0: nothing, or only what makes later changes hard. 3: something else.
 
+## What \`./helb move FILE --study NAME --json\` prints
+
+\`{ name, frames, seconds, stopped: sentence | null, untold: [sentence], charts: [{ title, unit, least, most, values }], touching: [{ a, b, from_s, to_s }], times_s }\`:
+one value for each time, null where it can't be told; \`least\` and \`most\` are \`{ value, time }\`. \`--csv OUT.csv\` writes the same as a table.
+Exit code 3: something stopped it before its end, parts stand in each other where it begins, or a part or a joint is not as it is told
+(on the error stream).
+
 ## What \`./helb inspect FILE --json\` prints
 
 \`--drive JOINT=VALUE\` moves a joint there first ("Shaft=90 deg", or "Guide slide=12 mm" where it moves in several ways).
+Limits and what touches (\`contacts\`) stop it: it says what did, exit code 3.
 One object on standard output and nothing else. Exit code 0: all built. 3: some step failed. 2: the file can't be read.
 1: the call itself was wrong. Units are in the names of the keys.
 

@@ -183,3 +183,45 @@ test('a part, a group that stands several times, and what is nowhere are refused
   expect(refused(repeated, 'a')).toBe('"a" is a part, not a group: there is nothing to take apart.');
   expect(refused(repeated, 'z')).toBe('This placement is not there any more.');
 });
+
+test('studies go with what they drive and show, into groups and out of them, and lose only what is gone: that is told', () => {
+  const end = (joint: string) => ({ joint, coordinate: 'turn' as const });
+  const before = four().do('study.add', {
+    id: 'st',
+    study: {
+      name: 'Round',
+      drives: [
+        { ...end('bc'), from: '0 deg', to: 'gap * 10 deg / 1 mm' },
+        { ...end('ab'), from: '0 deg', to: '90 deg' },
+      ],
+      ...{ law: 'even', seconds: '2', steps: '10', touching: false },
+      charts: {
+        one: { of: 'ratio', first: end('ab'), second: end('bc') },
+        two: { of: 'distance', a: 'b', b: 'd' },
+        three: { of: 'point', trace: 't', shown: 'speed' },
+      },
+    },
+  }).project;
+  const gathered = did(before, gather);
+  const { drives, charts } = gathered.studies!['st']!;
+  expect(drives.map(({ joint }) => joint)).toEqual(['pg/bc', 'ab']);
+  expect(charts).toMatchObject({ one: { first: end('ab'), second: end('pg/bc') }, two: { a: 'pg/b', b: 'd' } });
+  const apart = did(gathered, dissolve('pg'));
+  expect(apart.studies).toEqual(before.studies);
+
+  const words = (project: Project, action: Action): string => {
+    const done = perform(project, [action]);
+    return done.ok ? done.value.change.label : explain(done.issue);
+  };
+  const without: Action = { command: 'joint.remove', input: { ids: ['bc'] } };
+  expect(words(before, without)).toBe('Remove b on c with Geared, what Round drives there, what Round shows of it');
+  const less = did(before, without).studies!['st']!;
+  expect(less.drives.map(({ joint }) => joint)).toEqual(['ab']);
+  expect(Object.keys(less.charts)).toEqual(['two', 'three']);
+  // a joint that does not move any more is not driven
+  const rigid: Action = { command: 'joint.set', input: { id: 'ab', fields: { kind: 'rigid' } } };
+  expect(words(did(before, without), rigid)).toBe('Change a on b and remove Round');
+  expect(did(before, without, rigid).studies).toEqual({});
+  const named: Action = { command: 'value.rename', input: { id: 'v', name: 'way' } };
+  expect(did(before, named).studies!['st']!.drives[0]!.to).toBe('way * 10 deg / 1 mm');
+});

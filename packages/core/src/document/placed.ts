@@ -22,6 +22,13 @@ export function partAt(
   return rest !== undefined && group ? partAt({ groups }, group, rest) : undefined;
 }
 
+/** Is something placed under this path, a part in the end? */
+export const isPlaced = (
+  project: Pick<Project, 'groups'>,
+  assembly: Pick<Assembly, 'placements'>,
+  path: string,
+): boolean => partAt(project, assembly, path) !== undefined;
+
 /** Every part that is placed, in groups too, once each, in the order of the parts. */
 export function placedParts({ assembly, groups = {}, partOrder }: Project): Id[] {
   const found = new Set<Id>();

@@ -4,6 +4,7 @@ import { SHEET_LIMITS, sheetSchema, titleBlockSchema } from '../drawing/index.ts
 import { expressionSchema, idSchema, nameSchema } from '../records/index.ts';
 import { referenceSchema } from '../references/index.ts';
 import { stepSchema } from '../steps/index.ts';
+import { studiesSchema } from '../study/index.ts';
 import { LENGTH_UNITS } from '../units/index.ts';
 
 /** Version of the document format; every change of the shape adds one and a migration. */
@@ -139,6 +140,8 @@ export const projectSchema = z.strictObject({
   /** The parts where they are used, and how they hold together and move. */
   assembly: assemblySchema.optional(),
   groups: groupsSchema.optional(),
+  /** How it is moved, and what is looked at then. */
+  studies: studiesSchema.optional(),
   /** What parts are drawn on, in their order. */
   sheets: z.record(idSchema, sheetSchema).refine(atMost(SHEET_LIMITS.sheets)).optional(),
   sheetOrder: z.array(idSchema).max(SHEET_LIMITS.sheets).optional(),

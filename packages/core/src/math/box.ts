@@ -8,22 +8,26 @@ export interface Box3 {
   readonly high: Vec3;
 }
 
-/** The box round a box that is moved. */
+/** The box round a box that is moved. Written out, as the next one: motions ask them for every pair of boxes. */
 export function transformBox({ low, high }: Box3, transform: RigidTransform): Box3 {
-  const middle = transformPoint(transform, [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2]);
-  const half = transform.map(
-    ([x, y, z]) =>
-      (Math.abs(x) * (high[0] - low[0]) + Math.abs(y) * (high[1] - low[1]) + Math.abs(z) * (high[2] - low[2])) / 2,
-  );
-  return {
-    low: middle.map((c, k) => c - half[k]!) as unknown as Vec3,
-    high: middle.map((c, k) => c + half[k]!) as unknown as Vec3,
-  };
+  const [x, y, z] = transformPoint(transform, [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2]);
+  const [u, v, w] = [(high[0] - low[0]) / 2, (high[1] - low[1]) / 2, (high[2] - low[2]) / 2];
+  const half = (row: RigidTransform[0]) => Math.abs(row[0]) * u + Math.abs(row[1]) * v + Math.abs(row[2]) * w;
+  const [a, b, c] = [half(transform[0]), half(transform[1]), half(transform[2])];
+  return { low: [x - a, y - b, z - c], high: [x + a, y + b, z + c] };
 }
 
 /** How far two boxes are apart; 0 where they meet. */
-export const boxesApart = (a: Box3, b: Box3): number =>
-  Math.hypot(...[0, 1, 2].map((k) => Math.max(0, a.low[k]! - b.high[k]!, b.low[k]! - a.high[k]!)));
+export function boxesApart(a: Box3, b: Box3): number {
+  const x = Math.max(0, a.low[0] - b.high[0], b.low[0] - a.high[0]);
+  const y = Math.max(0, a.low[1] - b.high[1], b.low[1] - a.high[1]);
+  const z = Math.max(0, a.low[2] - b.high[2], b.low[2] - a.high[2]);
+  return Math.sqrt(x * x + y * y + z * z);
+}
+
+/** How far a place is from a box; 0 inside. */
+export const awayFromBox = ({ low, high }: Box3, place: Vec3): number =>
+  boxesApart({ low, high }, { low: place, high: place });
 
 /** The eight corners of a box. */
 export const boxCorners = ({ low, high }: Box3): Vec3[] =>

@@ -1,5 +1,5 @@
 /** The scalar product of two vectors of one length. */
-const inner = (a: Float64Array, b: Float64Array): number => {
+export const inner = (a: Float64Array, b: Float64Array): number => {
   let sum = 0;
   for (let k = 0; k < a.length; k++) sum += a[k]! * b[k]!;
   return sum;
@@ -8,7 +8,8 @@ const inner = (a: Float64Array, b: Float64Array): number => {
 /** The Euclidean length of a vector. */
 export const norm = (a: Float64Array): number => Math.sqrt(inner(a, a));
 
-function subtract(a: Float64Array, b: Float64Array, factor: number): void {
+/** Takes so many times a vector from another, in its place. */
+export function subtract(a: Float64Array, b: Float64Array, factor: number): void {
   for (let k = 0; k < a.length; k++) a[k]! -= factor * b[k]!;
 }
 

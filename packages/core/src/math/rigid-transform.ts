@@ -15,13 +15,21 @@ export const IDENTITY: RigidTransform = [
 export const translation = (by: Vec3): RigidTransform =>
   IDENTITY.map((row, k) => [row[0], row[1], row[2], by[k]!]) as unknown as RigidTransform;
 
+// Written out: motions and views call these for every place.
+
 /** Where a point comes to. */
-export const transformPoint = (transform: RigidTransform, place: Vec3): Vec3 =>
-  transform.map(([x, y, z, s]) => x * place[0] + y * place[1] + z * place[2] + s) as unknown as Vec3;
+export const transformPoint = ([a, b, c]: RigidTransform, [x, y, z]: Vec3): Vec3 => [
+  a[0] * x + a[1] * y + a[2] * z + a[3],
+  b[0] * x + b[1] * y + b[2] * z + b[3],
+  c[0] * x + c[1] * y + c[2] * z + c[3],
+];
 
 /** A direction, turned or mirrored but not shifted. */
-export const transformDirection = (transform: RigidTransform, along: Vec3): Vec3 =>
-  transform.map(([x, y, z]) => x * along[0] + y * along[1] + z * along[2]) as unknown as Vec3;
+export const transformDirection = ([a, b, c]: RigidTransform, [x, y, z]: Vec3): Vec3 => [
+  a[0] * x + a[1] * y + a[2] * z,
+  b[0] * x + b[1] * y + b[2] * z,
+  c[0] * x + c[1] * y + c[2] * z,
+];
 
 /** Where a frame comes to. */
 export const transformFrame = ({ origin, x, y, z }: Frame, by: RigidTransform): Frame => ({
@@ -32,28 +40,25 @@ export const transformFrame = ({ origin, x, y, z }: Frame, by: RigidTransform): 
 });
 
 /** First `first`, then `then`. */
-export function compose(first: RigidTransform, then: RigidTransform): RigidTransform {
-  const columns = ([0, 1, 2] as const).map((k) =>
-    transformDirection(then, first.map((row) => row[k]) as unknown as Vec3),
-  );
-  const shift = transformPoint(then, first.map((row) => row[3]) as unknown as Vec3);
-  return ([0, 1, 2] as const).map((k) => [
-    columns[0]![k],
-    columns[1]![k],
-    columns[2]![k],
-    shift[k],
-  ]) as unknown as RigidTransform;
-}
+export const compose = ([p, q, r]: RigidTransform, [a, b, c]: RigidTransform): RigidTransform => [
+  composedRow(a, p, q, r),
+  composedRow(b, p, q, r),
+  composedRow(c, p, q, r),
+];
+
+const composedRow = ([x, y, z, shift]: Row, p: Row, q: Row, r: Row): Row => [
+  x * p[0] + y * q[0] + z * r[0],
+  x * p[1] + y * q[1] + z * r[1],
+  x * p[2] + y * q[2] + z * r[2],
+  x * p[3] + y * q[3] + z * r[3] + shift,
+];
 
 /** The transform that takes back another without mirroring. */
-export function inverse(pose: RigidTransform): RigidTransform {
-  const column = (k: 0 | 1 | 2): Vec3 => [pose[0][k], pose[1][k], pose[2][k]];
-  const shift: Vec3 = [pose[0][3], pose[1][3], pose[2][3]];
-  return ([0, 1, 2] as const).map((k) => {
-    const [x, y, z] = column(k);
-    return [x, y, z, -(x * shift[0] + y * shift[1] + z * shift[2])];
-  }) as unknown as RigidTransform;
-}
+export const inverse = ([a, b, c]: RigidTransform): RigidTransform => [
+  [a[0], b[0], c[0], -(a[0] * a[3] + b[0] * b[3] + c[0] * c[3])],
+  [a[1], b[1], c[1], -(a[1] * a[3] + b[1] * b[3] + c[1] * c[3])],
+  [a[2], b[2], c[2], -(a[2] * a[3] + b[2] * b[3] + c[2] * c[3])],
+];
 
 /** The linear map with these images of the axes that keeps a place where it is. */
 function about(place: Vec3, image: (along: Vec3) => Vec3): RigidTransform {

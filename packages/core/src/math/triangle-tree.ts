@@ -1,4 +1,4 @@
-import type { Vec3 } from './vector.ts';
+import { dot3, type Vec3 } from './vector.ts';
 
 /** Triangles in a leaf. */
 const LEAF = 4;
@@ -14,6 +14,9 @@ const DEPTH = 40;
 const PAD = 1e-9;
 /** A ray through the edge of two triangles meets one of them, whatever rounding says. */
 const EDGE = 1e-9;
+
+/** No face of a part is likely to lie along it. */
+const ASKEW: Vec3 = [0.5387, 0.2653, 0.7996];
 
 interface Hit {
   readonly distance: number;
@@ -105,6 +108,12 @@ export class TriangleTree {
       distances[depth++] = Math.min(a, b);
     }
     return found < 0 ? undefined : { distance: nearest, triangle: found };
+  }
+
+  /** Does a place lie inside, where the skin is closed? What a ray from it meets first looks the same way as the ray. */
+  encloses(at: Vec3): boolean {
+    const hit = this.firstHit(at, ASKEW);
+    return hit !== undefined && dot3(this.normal(hit.triangle), ASKEW) > 0;
   }
 
   get isEmpty(): boolean {

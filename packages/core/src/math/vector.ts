@@ -55,7 +55,7 @@ export const cross3 = (a: Vec3, b: Vec3): Vec3 => [
   a[0] * b[1] - a[1] * b[0],
 ];
 /** The Euclidean length. */
-export const length3 = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
+export const length3 = (a: Vec3): number => Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]);
 /** How far two places are apart. */
 export const distance3 = (a: Vec3, b: Vec3): number => length3(sub3(a, b));
 /** Half-way between two places. */

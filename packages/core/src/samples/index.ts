@@ -97,3 +97,4 @@ export function blockTopology(size: Vec3): Topology {
 }
 export { BOMBS } from './bombs.ts';
 export { SWARM } from './swarms.ts';
+export { apartOf, lockDisc, outline, slottedWheel, type Leg } from './outline.ts';

@@ -111,6 +111,11 @@ export class Solver {
     };
   }
 
+  /** What the problem comes to at a place, and how that changes from there, by its unknowns where none are substituted. */
+  linearised(at: Float64Array): { readonly residuals: readonly number[]; readonly rows: readonly Float64Array[] } {
+    return this.system.linearised(startOf(this.reduction, at, this.problem.weights).start);
+  }
+
   private readied(subproblem: Subproblem): Solvable {
     let ready = this.ready.get(subproblem);
     if (!ready) this.ready.set(subproblem, (ready = solvable(this.system, subproblem, this.options)));

@@ -67,6 +67,22 @@ export class System {
     unknowns.forEach((unknown, k) => (gradient[unknown]! += factor * j[row.part * unknowns.length + k]!));
   }
 
+  /** All residuals at a place, and their derivatives by the columns. */
+  linearised(y: Float64Array): { readonly residuals: number[]; readonly rows: Float64Array[] } {
+    const [residuals, rows]: [number[], Float64Array[]] = [[], []];
+    this.blocks.forEach((block, b) => {
+      const { r, j } = this.evaluate(b, y);
+      const columns = this.columnsOfBlock(b);
+      for (let part = 0; part < block.residuals; part++) {
+        const row = new Float64Array(this.columns);
+        columns.forEach((at, k) => at >= 0 && (row[at]! += j[part * columns.length + k]!));
+        residuals.push(r[part]!);
+        rows.push(row);
+      }
+    });
+    return { residuals, rows };
+  }
+
   largestResidual(y: Float64Array): number {
     let largest = 0;
     for (let b = 0; b < this.blocks.length; b++)

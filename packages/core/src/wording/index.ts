@@ -10,6 +10,7 @@ import { referencesWords } from '../references/index.ts';
 import { stepWords } from '../steps/index.ts';
 import { LENGTH, measuredWords, unitWords, type LengthUnit } from '../units/index.ts';
 import { cuttingWords } from '../cutting/index.ts';
+import { studyWords } from '../study/index.ts';
 import { fitWords } from '../fits/index.ts';
 import { cutWords, markWords, sheetWords } from '../drawing/index.ts';
 
@@ -21,7 +22,18 @@ const engineWords: Words = {
     `"${f['part']}" is not as it is told: it takes from "${f['from']}", which is not. What is shown of it is the last that was good.`,
   'assembly.fights': () => 'Joints and relations of the parts that are placed can not all hold.',
   'engine.suppressed': (f) => `Needs "${f['step']}", which is left out.`,
+  'study.named': (f) => {
+    const names = f['names'] as readonly string[];
+    if (names.length === 0) return 'The project has no study: add one on Motion.';
+    return f['name'] === ''
+      ? `Say which study: ${names.join(', ')}.`
+      : `There is no single study "${f['name']}". There are: ${names.join(', ')}.`;
+  },
   'drive.joint': (f) => `There is no joint "${f['name']}" that can be driven. There are: ${f['names']}.`,
+  'drive.against': (f, length) =>
+    `It stops before ${f['name']}: ${f['a']} stands against ${f['b']} at ${length(f['place'] as readonly number[], 2)}.`,
+  'drive.overlap': (f) =>
+    `${f['a']} and ${f['b']} stand in each other at rest: what touches can not be kept apart there. Move them apart, or say that they press.`,
   'drive.limit': (f) => `"${f['name']}" can not go there: its limits do not let it.`,
   'drive.far': (f) => `The mechanism can not follow ${f['name']}: something holds it before.`,
   'export.nothing-drawn': (f) => `"${f['sketch']}" has no outline to export yet.`,
@@ -55,6 +67,7 @@ const WORDS: Words = {
   ...kernelWords,
   ...documentWords,
   ...assemblyWords,
+  ...studyWords,
   ...tableWords,
   ...outlineWords,
   ...engineWords,

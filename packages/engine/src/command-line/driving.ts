@@ -5,6 +5,7 @@ import {
   LENGTH,
   ok,
   valueScope,
+  type Issue,
   type Project,
   type Result,
   isTurn,
@@ -13,7 +14,7 @@ import {
   coordinateKey,
   jointOf,
 } from '@helb/core';
-import { drive, JOINTS, type Assembled, type Coordinates } from '@helb/core/assembly';
+import { contactsOf, drive, isTouchTold, JOINTS, type Assembled, type Coordinates } from '@helb/core/assembly';
 import type { Engine } from '../engine.ts';
 import type { PosedAssembly } from '../inspect.ts';
 import { namesIn } from '../inspect-assembly.ts';
@@ -30,9 +31,27 @@ export async function poseOf(
   const { assembled } = await engine.assemble(project);
   const targets = targetsOf(project, assembled, drives);
   if (!targets.ok) return targets;
-  const driven = drives.length === 0 ? undefined : drive(assembled.mechanism, assembled.rest, targets.value);
+  const isTouching = drives.length > 0 && isTouchTold(project.assembly);
+  const contacts = isTouching ? contactsOf(project.assembly, assembled, await engine.touching(project)) : undefined;
+  const { mechanism, rest } = assembled;
+  const [standing] = [...(contacts?.overlaps(rest) ?? [])].filter((pair) => pair !== undefined);
+  if (standing) {
+    const [a, b] = standing.map(namesIn(project, assembled)) as [string, string];
+    return fail('drive.overlap', { a, b });
+  }
+  const driven = drives.length === 0 ? undefined : drive(mechanism, rest, targets.value, undefined, contacts);
   if (driven && !driven.arrived) {
     const [stop] = driven.stops;
+    const [touch] = driven.against;
+    if (touch) {
+      const nameOf = namesIn(project, assembled);
+      return fail('drive.against', {
+        name: drives.join(', '),
+        a: nameOf(touch.a),
+        b: nameOf(touch.b),
+        place: touch.at,
+      });
+    }
     return stop
       ? fail('drive.limit', { name: namesIn(project, assembled)(jointOf(stop)) })
       : fail('drive.far', { name: drives.join(', ') });
@@ -43,6 +62,10 @@ export async function poseOf(
   const { interferences } = await engine.interference(project, { poses: pose.poses });
   return ok({ assembled, pose, box, interferences });
 }
+
+/** Was it understood what is to be driven, and something stopped it? */
+export const isStopped = ({ code }: Issue): boolean => STOPPED.includes(code);
+const STOPPED = ['drive.limit', 'drive.far', 'drive.against', 'drive.overlap'];
 
 /** "Shaft=90 deg", or "Guide slide=12 mm" where a joint has several coordinates. */
 function targetsOf(project: Project, assembled: Assembled, drives: readonly string[]): Result<Coordinates> {

@@ -334,10 +334,12 @@ describe('driving a wheel', () => {
   });
 
   test.each([
-    ['Shaft=1 m', /angle/],
-    ['Axle=1 deg', /no joint "Axle".*Shaft/],
-    ['Shaft=120 deg', /limits do not let it/],
-  ])('what can not be is said with what could be: %s', async (drive, says) => {
-    expect((await helb('inspect', wheel(), '--drive', drive)).err).toMatch(says);
+    ['Shaft=1 m', /angle/, 1],
+    ['Axle=1 deg', /no joint "Axle".*Shaft/, 1],
+    ['Shaft=120 deg', /limits do not let it/, 3],
+  ])('what can not be is said with what could be: %s', async (drive, says, exit) => {
+    const said = await helb('inspect', wheel(), '--drive', drive);
+    expect(said.err).toMatch(says);
+    expect(said.code).toBe(exit);
   });
 });

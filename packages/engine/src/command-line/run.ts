@@ -5,8 +5,9 @@ import { EXPORT_QUALITY } from '../tessellation.ts';
 import { inspect } from '../inspect.ts';
 import { bring } from './bringing.ts';
 import { filesIn } from './files.ts';
-import { poseOf } from './driving.ts';
+import { isStopped, poseOf } from './driving.ts';
 import { exportFile } from './export-file.ts';
+import { move } from './moving.ts';
 import { openProject } from './opening.ts';
 import { reportOf } from './report.ts';
 import { checkedProject } from '../checks/index.ts';
@@ -24,6 +25,7 @@ const USAGE = `Usage:
   helb sheet FILE [--sheet NAME] --to OUT.pdf|OUT.svg|OUT.dxf [--variant NAME] [--set NAME=EXPR]...
   helb sheet FILE [--sheet NAME] --check [--variant NAME] [--set NAME=EXPR]...
   helb sheet FILE [--sheet NAME] --tell
+  helb move FILE [--study NAME] [--csv OUT.csv] [--variant NAME] [--set NAME=EXPR]... [--json]
   helb check FILE [--variant NAME] [--set NAME=EXPR]... [--json]
   helb bring FILE --from OTHER --part NAME [--variant NAME]
   helb write-demo FILE
@@ -71,6 +73,8 @@ function read(args: readonly string[]) {
       width: { type: 'string' },
       arcs: { type: 'string' },
       sheet: { type: 'string' },
+      study: { type: 'string' },
+      csv: { type: 'string' },
       from: { type: 'string' },
       to: { type: 'string' },
     },
@@ -89,7 +93,7 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
     const posed = await poseOf(engine, project, drive, interference);
     if (!posed.ok) {
       world.complain(explain(posed.issue));
-      return EXIT.usage;
+      return isStopped(posed.issue) ? EXIT.failed : EXIT.usage;
     }
     const inspection = inspect(project, model, id, posed.value);
     world.print(json ? JSON.stringify(inspection, null, 2) : reportOf(project.name, inspection));
@@ -99,6 +103,8 @@ const COMMANDS: Record<string, (options: Options, world: Surroundings) => Promis
   export: exportFile,
 
   bring,
+
+  move,
 
   sheet: sheets,
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import {
   assemblyRelationSchema,
+  contactSchema,
   emptyAssembly,
   jointSchema,
   placementSchema,
@@ -10,8 +11,9 @@ import {
   type Assembly,
 } from '../../assembly/index.ts';
 import { idSchema, type Id } from '../../records/index.ts';
-import { isPlaced } from '../check-assembly.ts';
+import { isPlaced } from '../placed.ts';
 import type { Project } from '../schema.ts';
+import { withoutGone } from '../studied.ts';
 import { command, insert, refuse } from './command.ts';
 
 /** In which assembly: that of the project itself, or that of a group. */
@@ -49,7 +51,9 @@ function recordCommands<S extends z.ZodObject>(kind: Kind, word: string, schema:
         Object.assign(record, fields);
         for (const field of without)
           if (isOptional(schema.shape, field)) delete (record as Record<string, unknown>)[field];
-        return `Change ${record.name}`;
+        // what a joint leaves now may be less
+        const taken = withoutGone(draft);
+        return `Change ${record.name}${taken.length > 0 ? ` and remove ${listed(taken)}` : ''}`;
       },
     ),
     /** With all that stands on it. */
@@ -88,10 +92,10 @@ function letGo(draft: Project): string[] {
   const taken: string[] = [];
   for (const assembly of assembliesOf(draft)) {
     const there = (path: string) => isPlaced(draft, assembly, path);
-    const drop = <T>(records: Record<Id, T>, stands: (record: T) => boolean) => {
+    const drop = <T>(records: Record<Id, T>, stands: (record: T) => boolean, what = '') => {
       for (const [id, record] of Object.entries(records)) {
         if (stands(record)) continue;
-        taken.push((record as { name?: string }).name ?? 'a pair that presses');
+        taken.push((record as { name?: string }).name ?? what);
         delete records[id];
       }
     };
@@ -103,12 +107,14 @@ function letGo(draft: Project): string[] {
     drop(assembly.joints, ({ a, b }) => there(a.placement) && there(b.placement));
     drop(assembly.relations, ({ a, b }) => there(a.placement) && there(b.placement));
     drop(assembly.traces, ({ placement }) => there(placement));
-    drop(assembly.pressed, ({ a, b }) => there(a) && there(b));
+    drop(assembly.pressed, ({ a, b }) => there(a) && there(b), 'a pair that presses');
+    const isThere = (side: string | undefined) => side === undefined || there(side);
+    drop(assembly.contacts ?? {}, ({ a, b }) => isThere(a) && isThere(b), 'a pair that touches');
     drop(assembly.ratios, ({ first, second }) =>
       [first, second].every(({ joint }) => assembly.joints[joint] !== undefined),
     );
   }
-  return taken;
+  return [...taken, ...withoutGone(draft)];
 }
 
 /** Takes away the placements of a part, or of a group, that is removed, and all that stands on them. */
@@ -149,6 +155,18 @@ export const assemblyCommands = {
       if (pair) insert(pressed, id, pair);
       else delete pressed[id];
       return pair ? 'Leave a pair to press' : 'Look at a pair again';
+    },
+  ),
+
+  /** Says what is kept out of each other while it moves, or not any more. */
+  'contact.set': command(
+    z.strictObject({ id: idSchema, contact: contactSchema.optional() }),
+    (draft, { id, contact }) => {
+      const assembly = (draft.assembly ??= emptyAssembly());
+      if (contact) (assembly.contacts ??= {})[id] = contact;
+      else delete assembly.contacts?.[id];
+      if (!contact) return 'Let what touches pass';
+      return contact.on ? 'Let parts touch' : 'Let parts pass through each other';
     },
   ),
 };

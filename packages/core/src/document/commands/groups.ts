@@ -22,6 +22,7 @@ import { unwrap } from '../../result/index.ts';
 import { formatAmount, LENGTH } from '../../units/index.ts';
 import { othersOf } from '../part-links.ts';
 import type { Project } from '../schema.ts';
+import { repathStudies } from '../studied.ts';
 import { assembliesOf, assemblyIn, unplace } from './assembly.ts';
 import { command, insert, refuse } from './command.ts';
 
@@ -80,7 +81,8 @@ export const groupCommands = {
         else if (own.some(Boolean)) letGone.push(ratio.name);
         if (own.some(Boolean)) delete outer.ratios[key];
       }
-      repath(draft, outer, (path) => (isInside(path) ? within(placement, path) : path));
+      const goesIn = (path: string) => isInside(path) || group.joints[path] !== undefined;
+      repath(draft, outer, (path) => (goesIn(path) ? within(placement, path) : path));
       insert(draft.groups, id, group);
       const held = Object.values(group.placements).some((one) => one.held);
       insert(outer.placements, placement, placementOf(name, { group: id, stiff: false }, held));
@@ -132,18 +134,26 @@ export const groupCommands = {
 };
 
 /** Tells everything that refers to placements of an assembly how these are reached now. */
-function repathIn({ placements, joints, relations, traces, pressed }: Assembly, to: (path: string) => string): void {
+function repathIn(
+  { placements, joints, relations, traces, pressed, contacts = {} }: Assembly,
+  to: (path: string) => string,
+): void {
   for (const { a, b } of [...Object.values(joints), ...Object.values(relations)])
     for (const side of [a, b]) side.placement = to(side.placement);
   for (const trace of Object.values(traces)) trace.placement = to(trace.placement);
   for (const pair of Object.values(pressed)) [pair.a, pair.b] = [to(pair.a), to(pair.b)];
+  for (const contact of Object.values(contacts)) {
+    if (contact.a !== undefined) contact.a = to(contact.a);
+    if (contact.b !== undefined) contact.b = to(contact.b);
+  }
   for (const { repeat } of Object.values(placements))
     if (repeat?.layout === 'round') repeat.about.placement = to(repeat.about.placement);
 }
 
-/** The same for the assembly of the project, for what parts take from each other there, and for sheets of the whole. */
+/** The same for the assembly of the project, for studies of it, for what parts take from each other there, and for sheets of the whole. */
 function repath(draft: Project, outer: Assembly, to: (path: string) => string): void {
   repathIn(outer, to);
+  repathStudies(draft, to);
   for (const step of Object.values(draft.parts).flatMap(({ steps }) => Object.values(steps)))
     for (const reference of othersOf(step)) {
       reference.at = to(reference.at);

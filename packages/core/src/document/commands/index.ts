@@ -7,6 +7,7 @@ import { sectionCommands } from './sections.ts';
 import { sheetCommands } from './sheets.ts';
 import { sketchCommands } from './sketch.ts';
 import { stepCommands } from './steps.ts';
+import { studyCommands } from './studies.ts';
 import { valueCommands } from './values.ts';
 import { variantCommands } from './variants.ts';
 
@@ -22,6 +23,7 @@ export const COMMANDS = {
   ...sectionCommands,
   ...assemblyCommands,
   ...groupCommands,
+  ...studyCommands,
   ...sheetCommands,
   ...stepCommands,
   ...sketchCommands,

@@ -107,7 +107,11 @@ const scaled =
     ...(to === undefined ? {} : { to: to * by }),
   });
 
-/** The largest size that builds, by bisection: to a fiftieth of what was asked; 0 where none does. @param known a size that builds @param rounds each halves what is left */
+/**
+ * The largest size that builds, by bisection: to a fiftieth of what was asked; 0 where none does.
+ * @param known a size that builds
+ * @param rounds each halves what is left
+ */
 export function largest(
   make: (size: number) => { readonly ok: true; readonly value: number } | { readonly ok: false },
   asked: number,
@@ -124,7 +128,24 @@ export function largest(
       good = size;
     } else bad = size;
   }
-  return Math.floor(good * 100) / 100;
+  return good > 0 ? roundedDown(make, good, release) : 0;
+}
+
+/** A size that builds, as it is told: with few digits where that builds as well, since not all that is smaller does. */
+export function roundedDown(
+  make: (size: number) => { readonly ok: true; readonly value: number } | { readonly ok: false },
+  good: number,
+  release: (body: number) => void,
+): number {
+  for (const places of [1e2, 1e3]) {
+    const size = Math.floor(good * places) / places;
+    if (size === good) break;
+    const made = size > 0 && make(size);
+    if (!made || !made.ok) continue;
+    release(made.value);
+    return size;
+  }
+  return good;
 }
 
 const upTo = (facts: Issue['facts'], length: LengthTold): string =>

@@ -6,7 +6,7 @@ import { changedBodies } from '../bodies.ts';
 import { changing } from '../define.ts';
 import { furtherUp, unlessSized } from '../earlier.ts';
 import { facesByBody } from '../edges.ts';
-import { largest } from '../fillet/index.ts';
+import { largest, roundedDown } from '../fillet/index.ts';
 import { choice, number, picks } from '../fields/index.ts';
 import { pullOverFace } from '../pulls.ts';
 import { skinPieces } from './skin.ts';
@@ -126,5 +126,5 @@ function mostOf(
   if (room >= asked) return largest(sized, asked, release, 0, rounds);
   if (!builds(NEARLY * room)) return largest(sized, NEARLY * room, release, 0, rounds);
   if (BEYOND * room < asked && builds(BEYOND * room)) return largest(sized, asked, release, BEYOND * room, rounds);
-  return Math.floor(NEARLY * room * 100) / 100;
+  return roundedDown(sized, NEARLY * room, release);
 }

@@ -1,0 +1,21 @@
+import * as Comlink from 'comlink';
+import { StudyOutcome, untoldWords, type Chart, type Series, type StudyInput } from '@helb/core/study';
+import type { RanStudy, StudyWorker } from './study-client.ts';
+
+/** One study in a thread of its own: it is run there, and what charts show of it is read there. */
+let outcome: StudyOutcome | undefined;
+
+const api: StudyWorker = {
+  run(input: StudyInput, progress: (done: number, of: number) => void): RanStudy {
+    const running = (outcome = new StudyOutcome(input));
+    for (const frame of running.run()) if (frame) progress(running.frames.length, input.plan.steps + 1);
+    const { frames, stop, overlaps } = running;
+    return {
+      frames: frames.map(({ time, pose, touching }) => ({ time, pose, touching })),
+      ...{ stop, overlaps, untold: untoldWords(frames, stop) },
+    };
+  },
+  series: (charts: readonly Chart[]): readonly (readonly Series[])[] =>
+    charts.map((chart) => outcome?.series(chart) ?? []),
+};
+Comlink.expose(api);

@@ -1,0 +1,101 @@
+import {
+  nearPairs,
+  scale3,
+  add3,
+  dot3,
+  inverse,
+  transformDirection,
+  type RigidTransform,
+  type Vec3,
+} from '../math/index.ts';
+import { canTouch, gapOf, type FeatureGap, type GapQuery } from './gap.ts';
+import type { ContactShape } from './shape.ts';
+
+/** Two features that are near each other, by their places in the lists of their shapes, and about where. */
+export interface NearFeatures {
+  readonly i: number;
+  readonly j: number;
+  /** In the coordinates of the first. */
+  readonly near: Vec3;
+  /** Of their meshes, mm. */
+  readonly distance: number;
+}
+
+/** All pairs of features of two shapes that come nearer than `within`, the second moved. */
+export function nearFeatures(a: ContactShape, b: ContactShape, across: RigidTransform, within: number): NearFeatures[] {
+  const found = new Map<number, NearFeatures>();
+  const many = b.features.length;
+  const fine = a.deflection + b.deflection;
+  const [faces, others] = [flats(a, b, inverse(across)), flats(b, a, across)];
+  nearPairs(
+    a.tree,
+    b.tree,
+    across,
+    within,
+    (k, l) => {
+      const [i, j] = [a.featureOf[k]!, b.featureOf[l]!];
+      if (!canTouch(a.features[i]!, b.features[j]!) || faces(i, j) || others(j, i)) return -1;
+      const known = found.get(i * many + j)?.distance ?? within;
+      // no mesh tells more exactly where
+      return known > fine ? known : -1;
+    },
+    (k, l, { distance, a: p, b: q }) => {
+      const [i, j] = [a.featureOf[k]!, b.featureOf[l]!];
+      found.set(i * many + j, { i, j, near: scale3(add3(p, q), 0.5), distance });
+    },
+  );
+  return [...found.values()];
+}
+
+/**
+ * Tells of a flat face of the one shape whether a feature of the other looks away from it.
+ * @param to from the coordinates of the first to those of the second
+ */
+function flats(one: ContactShape, other: ContactShape, to: RigidTransform): (i: number, j: number) => boolean {
+  const against = one.features.map(({ flat }) => flat && scale3(transformDirection(to, flat), -1));
+  return (i, j) => {
+    const normal = against[i];
+    return normal !== undefined && other.features[j]!.steady.some((along) => dot3(normal, along) > LEANS);
+  };
+}
+/** As a sine: more than what is near turns while it is taken for near. */
+const LEANS = 0.25;
+
+/** The largest angle by which pairs may turn while what was found near is still taken for that, rad. */
+export const TURNED = 0.1;
+
+/** A gap between two features of two shapes, in the coordinates of the first. */
+export interface ShapeGap extends FeatureGap {
+  readonly i: number;
+  readonly j: number;
+}
+
+/**
+ * The gaps between features that are near: only where both look at each other. What is behind two faces of an outer edge is
+ * behind that which it is less far behind: it can leave there.
+ * @param within those whose meshes were further apart than this are left out, mm
+ */
+export function gapsOf(
+  a: ContactShape,
+  b: ContactShape,
+  query: GapQuery,
+  pairs: readonly NearFeatures[],
+  within = Infinity,
+): ShapeGap[] {
+  const found: ShapeGap[] = [];
+  for (const { i, j, near, distance } of pairs) {
+    if (distance > within) continue;
+    const gap = gapOf(a.features[i]!, b.features[j]!, query, near);
+    if (gap) found.push({ ...gap, i, j });
+  }
+  return found.filter(
+    (one) =>
+      one.gap >= 0 ||
+      !found.some(
+        (other) =>
+          other.gap > one.gap &&
+          ((other.j === one.j && a.features[one.i]!.beside.has(other.i)) ||
+            (other.i === one.i && b.features[one.j]!.beside.has(other.j))),
+      ),
+  );
+}

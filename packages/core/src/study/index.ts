@@ -1,0 +1,16 @@
+export * from './records.ts';
+export { LAWS, type LawName } from './laws.ts';
+export { planOf, studyWords, tableFrom } from './plan.ts';
+export { StudyOutcome, type StudyInput } from './outcome.ts';
+export { chartTitle, unitOf, type MemberMass, type Series, type NameAt } from './readings.ts';
+export { type StudyStop, type StudyTouch } from './run.ts';
+export {
+  columnTitle,
+  extremesOf,
+  overlapWords,
+  stopWords,
+  studyCsv,
+  touchSpans,
+  untoldWords,
+  type ShownChart,
+} from './telling.ts';

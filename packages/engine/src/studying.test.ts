@@ -1,0 +1,133 @@
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ProjectScript, writeProject, type Project } from '@helb/core';
+import { StudyOutcome, type Study } from '@helb/core/study';
+import { rectangle } from '@helb/core/samples';
+import { startKernelInNode } from '@helb/kernel/node';
+import { run } from './command-line/run.ts';
+import { Engine } from './index.ts';
+import { preparedStudy, studyNamed } from './studying.ts';
+import { Plates } from './test-touching.ts';
+
+let engine: Engine;
+let folder: string;
+beforeAll(async () => {
+  engine = new Engine(await startKernelInNode());
+  folder = await mkdtemp(join(tmpdir(), 'helb-study-'));
+});
+afterAll(() => rm(folder, { recursive: true }));
+
+const DEGREE = Math.PI / 180;
+/** The corner of the post that the arm comes to. */
+const CORNER = { r: Math.hypot(50, 30), at: Math.atan2(30, 50) / DEGREE };
+const meets = CORNER.at - Math.asin(4 / CORNER.r) / DEGREE;
+
+const study: Study = {
+  name: 'Against the post',
+  drives: [{ joint: 'j-arm', coordinate: 'turn', from: '-10 deg', to: '80 deg' }],
+  ...{ law: 'even', seconds: '3', steps: '18', touching: true },
+  charts: { gap: { of: 'distance', a: 'arm', b: 'post' }, held: { of: 'holding' } },
+};
+
+/** An arm that turns about z, and a post that stands in its way. */
+function armAndPost(of: Study = study): Project {
+  const plates = new Plates()
+    .part('arm', [{ entities: rectangle(0, -4, 80, 8), height: '8 mm' }])
+    .part('post', [{ entities: rectangle(30, 30, 20, 20), height: '8 mm', from: '2 mm' }])
+    .turning('arm', '0 mm')
+    .fixed('post');
+  plates.touching();
+  return plates.script.do('study.add', { id: 'st', study: of }).project;
+}
+
+async function ran(project: Project): Promise<StudyOutcome> {
+  const found = studyNamed(project, undefined);
+  if (!found.ok) throw new Error(found.issue.code);
+  const { input } = await preparedStudy(engine, project, found.value);
+  if (!input.ok) throw new Error(input.issue.code);
+  const outcome = new StudyOutcome(input.value);
+  for (const frame of outcome.run()) void frame;
+  return outcome;
+}
+
+test('an arm stops at a post at the time of the formula, and how far it was before is exact', async () => {
+  const outcome = await ran(armAndPost());
+  expect(outcome.stop!.time).toBeCloseTo((meets + 10) / 30, 7);
+  expect(outcome.stop!.against[0]).toMatchObject({ a: 'arm', b: 'post' });
+  const [gap] = outcome.series(study.charts['gap']!);
+  outcome.frames.forEach(({ time }, k) => {
+    const angle = -10 + 30 * time;
+    const corners = [CORNER, { r: Math.hypot(30, 30), at: 45 }];
+    const apart = corners.map(({ r, at }) => r * Math.sin((at - angle) * DEGREE) - 4);
+    expect(gap!.values[k]).toBeCloseTo(Math.min(...apart), 6);
+  });
+  expect(outcome.frames.at(-1)!.touching).toMatchObject([{ a: 'arm', b: 'post' }]);
+  expect(outcome.frames.slice(0, -1).flatMap(({ touching }) => touching)).toEqual([]);
+  // no part has a material
+  expect(outcome.series(study.charts['held']!)[0]!.values).toEqual(outcome.frames.map(() => null));
+  const passing = await ran(armAndPost({ ...study, touching: false }));
+  expect(passing.stop).toBeUndefined();
+  expect(passing.frames).toHaveLength(19);
+});
+
+test('what stands in each other where a study begins is told, and so is what is not as it is told', async () => {
+  const told = async (project: Project) => {
+    const complaints: string[] = [];
+    const file = join(folder, 'doubt.helb.json');
+    await writeFile(file, writeProject(project));
+    const world = { print: () => {}, complain: (text: string) => void complaints.push(text) };
+    const code = await run(['move', file], { ...world, startEngine: () => Promise.resolve(engine) });
+    return { code, complaints };
+  };
+  const inside = new Plates()
+    .part('arm', [{ entities: rectangle(0, -4, 80, 8), height: '8 mm' }])
+    .part('post', [{ entities: rectangle(2, 2, 20, 20), height: '8 mm', from: '2 mm' }])
+    .turning('arm', '0 mm')
+    .fixed('post');
+  inside.touching();
+  const standing = inside.script.do('study.add', { id: 'st', study }).project;
+  expect((await ran(standing)).overlaps).toEqual([['arm', 'post']]);
+  expect(await told(standing)).toMatchObject({
+    code: 3,
+    complaints: ['arm and post stand in each other at rest: they pass through each other until they are apart.'],
+  });
+  // a step of a part that moves fails: all that is shown is of the last that was good
+  const script = new ProjectScript('Broken');
+  script.project = armAndPost({ ...study, touching: false });
+  const failing = { kind: 'extrude', name: 'Too far', sketch: 's0', distance: '0 mm' } as const;
+  script.do('step.add', { part: 'arm', id: 'wrong', step: failing });
+  const broken = await told(script.project);
+  expect(broken.code).toBe(3);
+  expect(broken.complaints[0]).toMatch(/"arm" is not as it is told: its step "Too far" fails/);
+});
+
+test('a command runs a study, tells what stops it and writes its figures', async () => {
+  const [said, wrong]: [string[], string[]] = [[], []];
+  const world = {
+    print: (text: string) => void said.push(text),
+    complain: (text: string) => void wrong.push(text),
+    startEngine: () => Promise.resolve(engine),
+  };
+  const [file, csv] = [join(folder, 'arm.helb.json'), join(folder, 'arm.csv')];
+  await writeFile(file, writeProject(armAndPost()));
+  expect(await run(['move', file, '--csv', csv], world)).toBe(3);
+  expect(said.join('\n')).toContain('It stops at 1.234 s: arm stands against post.');
+  const rows = (await readFile(csv, 'utf8')).trim().split('\r\n');
+  expect(rows[0]).toBe('time (s),arm turns turn (deg),arm to post (mm),what holds it against its weight (N mm)');
+  expect(rows).toHaveLength(1 + 9);
+  expect(await run(['move', file, '--study', 'Against the post', '--json'], world)).toBe(3);
+  const told = JSON.parse(said.at(-1)!) as {
+    charts: { title: string; least: { value: number } }[];
+    touching: object[];
+  };
+  expect(told.charts[0]).toMatchObject({
+    title: 'arm to post',
+    unit: 'mm',
+    least: { value: expect.closeTo(0, 7) as number },
+  });
+  expect(told.charts[1]).toMatchObject({ least: null });
+  expect(told.touching).toHaveLength(1);
+  expect(await run(['move', file, '--study', 'Nobody'], world)).toBe(1);
+  expect(wrong.at(-1)).toBe('There is no single study "Nobody". There are: Against the post.');
+});
