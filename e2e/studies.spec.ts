@@ -68,7 +68,7 @@ test('a study of an arm is told, run, stepped through and read; what is changed 
     page.waitForEvent('download'),
     pane.getByRole('button', { name: 'CSV' }).click(),
   ]);
-  const rows = (await readFile((await download.path())!, 'utf8')).trim().split('\r\n');
+  const rows = (await readFile(await download.path(), 'utf8')).trim().split('\r\n');
   expect(rows[0]).toBe('time (s),Hinge turn (deg),Hinge turn (deg),Post to Arm (mm)');
   expect(Number(rows.at(-1)!.split(',')[1])).toBeCloseTo(STANDS, 5);
   expect(Number(rows.at(-1)!.split(',')[3])).toBeCloseTo(0, 5);

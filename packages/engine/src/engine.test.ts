@@ -23,7 +23,7 @@ function counting(inner: Kernel) {
 const sieve = seedSieve();
 const [partId] = sieve.partOrder as [string];
 /** The bearing bracket alone. */
-const { assembly: _, sheets: _sheets, sheetOrder: _order, ...apart } = sieve;
+const { assembly: _, studies: _studies, sheets: _sheets, sheetOrder: _order, ...apart } = sieve;
 const demo: Project = { ...apart, parts: { [partId]: sieve.parts[partId]! }, partOrder: [partId] };
 const stepNamed = (name: string) =>
   demo.parts[partId]!.stepOrder.find((id) => demo.parts[partId]!.steps[id]!.name === name)!;

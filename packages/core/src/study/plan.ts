@@ -140,6 +140,7 @@ export const studyWords: Words = {
   'study.seconds': (f) => `How long it takes must be more than 0 s and at most ${f['most']} s.`,
   'study.table-one': () => 'By a table one joint is driven: take the others off, or choose another law.',
   'study.table': (f) => `Its table needs two rows or more, each later than the one before: look at row ${f['row']}.`,
-  'study.row': (f) => `Row ${f['row']} of the table is not two numbers, a time in s and where it is then. Decimals are written with a point.`,
+  'study.row': (f) =>
+    `Row ${f['row']} of the table is not two numbers, a time in s and where it is then. Decimals are written with a point.`,
   'study.long': (f) => `The table has too many rows: at most ${f['most']}.`,
 };
