@@ -1,13 +1,4 @@
-import {
-  nearPairs,
-  scale3,
-  add3,
-  dot3,
-  inverse,
-  transformDirection,
-  type RigidTransform,
-  type Vec3,
-} from '../math/index.ts';
+import { nearPairs, scale3, dot3, inverse, transformDirection, type RigidTransform, type Vec3 } from '../math/index.ts';
 import { canTouch, gapOf, type FeatureGap, type GapQuery } from './gap.ts';
 import type { ContactShape } from './shape.ts';
 
@@ -24,6 +15,8 @@ export interface NearFeatures {
 /** All pairs of features of two shapes that come nearer than `within`, the second moved. */
 export function nearFeatures(a: ContactShape, b: ContactShape, across: RigidTransform, within: number): NearFeatures[] {
   const found = new Map<number, NearFeatures>();
+  /** How near two features have to come from now on to be told anew. */
+  const limits = new Map<number, number>();
   const many = b.features.length;
   const fine = a.deflection + b.deflection;
   const [faces, others] = [flats(a, b, inverse(across)), flats(b, a, across)];
@@ -34,14 +27,18 @@ export function nearFeatures(a: ContactShape, b: ContactShape, across: RigidTran
     within,
     (k, l) => {
       const [i, j] = [a.featureOf[k]!, b.featureOf[l]!];
-      if (!canTouch(a.features[i]!, b.features[j]!) || faces(i, j) || others(j, i)) return -1;
-      const known = found.get(i * many + j)?.distance ?? within;
-      // no mesh tells more exactly where
-      return known > fine ? known : -1;
+      const known = limits.get(i * many + j);
+      if (known !== undefined) return known;
+      const isNone = !canTouch(a.features[i]!, b.features[j]!) || faces(i, j) || others(j, i);
+      const limit = isNone ? -1 : within;
+      limits.set(i * many + j, limit);
+      return limit;
     },
-    (k, l, { distance, a: p, b: q }) => {
+    (k, l, distance, [x, y, z, u, v, w]) => {
       const [i, j] = [a.featureOf[k]!, b.featureOf[l]!];
-      found.set(i * many + j, { i, j, near: scale3(add3(p, q), 0.5), distance });
+      // no mesh tells more exactly where
+      limits.set(i * many + j, distance > fine ? distance : -1);
+      found.set(i * many + j, { i, j, near: [(x! + u!) / 2, (y! + v!) / 2, (z! + w!) / 2], distance });
     },
   );
   return [...found.values()];

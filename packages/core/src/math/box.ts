@@ -25,10 +25,6 @@ export function boxesApart(a: Box3, b: Box3): number {
   return Math.sqrt(x * x + y * y + z * z);
 }
 
-/** How far a place is from a box; 0 inside. */
-export const awayFromBox = ({ low, high }: Box3, place: Vec3): number =>
-  boxesApart({ low, high }, { low: place, high: place });
-
 /** The eight corners of a box. */
 export const boxCorners = ({ low, high }: Box3): Vec3[] =>
   [low, high].flatMap(([x]) => [low, high].flatMap(([, y]) => [low, high].map(([, , z]): Vec3 => [x, y, z])));

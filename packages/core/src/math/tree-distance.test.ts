@@ -1,9 +1,17 @@
 import fc from 'fast-check';
 import { compose, transformPoint, translation, rotation, type RigidTransform } from './rigid-transform.ts';
-import { nearestOfSegments, nearestOfTriangles, type Triangle } from './triangle-distance.ts';
+import { awayFromTriangle, goesThrough, nearestOfTriangles, type Nearest } from './triangle-distance.ts';
 import { nearestOfTrees } from './tree-distance.ts';
 import { TriangleTree } from './triangle-tree.ts';
 import { add3, direction3, distance3, scale3, sub3, type Vec3 } from './vector.ts';
+
+type Triangle = readonly [Vec3, Vec3, Vec3];
+const packed = ([a, b, c]: Triangle) => Float64Array.from([...a, ...sub3(b, a), ...sub3(c, a)]);
+const nearest = (p: Triangle, q: Triangle, limit = Infinity): Nearest => {
+  const at = new Float64Array(6);
+  const distance = nearestOfTriangles(packed(p), 0, packed(q), 0, limit, at);
+  return { distance, a: [at[0]!, at[1]!, at[2]!], b: [at[3]!, at[4]!, at[5]!] };
+};
 
 const number = fc.double({ min: -1, max: 1, noNaN: true });
 const vector: fc.Arbitrary<Vec3> = fc.tuple(number, number, number);
@@ -22,7 +30,9 @@ test('no two places of two triangles are nearer than what is told, and the place
       triangle,
       fc.array(fc.tuple(share, share, share, share), { maxLength: 30 }),
       (p, q, tries) => {
-        const { distance, a, b } = nearestOfTriangles(p, q);
+        const { distance, a, b } = nearest(p, q);
+        expect(nearest(p, q, distance * 0.999).distance).toBe(Infinity);
+        if (distance > 0) expect(nearest(p, q, distance * 1.001)).toEqual({ distance, a, b });
         expect(distance3(a, b)).toBeCloseTo(distance, 9);
         for (const [s, t, u, v] of tries) expect(distance3(on(p, s, t), on(q, u, v))).toBeGreaterThan(distance - 1e-9);
       },
@@ -82,16 +92,47 @@ test.each<[string, Triangle, number]>([
     [1, 0, 0],
     [0, 1, 0],
   ];
-  expect(nearestOfTriangles(flat, other).distance).toBeCloseTo(distance, 12);
-  expect(nearestOfTriangles(other, flat).distance).toBeCloseTo(distance, 12);
+  expect(nearest(flat, other).distance).toBeCloseTo(distance, 12);
+  expect(nearest(other, flat).distance).toBeCloseTo(distance, 12);
 });
 
 test('segments: crossing, parallel, end to end, and without length', () => {
-  const at = (...ends: [Vec3, Vec3, Vec3, Vec3]) => nearestOfSegments(...ends).distance;
+  const at = (a: Vec3, b: Vec3, c: Vec3, d: Vec3) => nearest([a, b, b], [c, d, d]).distance;
   expect(at([-1, 0, 0], [1, 0, 0], [0, -1, 2], [0, 1, 2])).toBeCloseTo(2, 12);
   expect(at([0, 0, 0], [1, 0, 0], [0.5, 3, 0], [9, 3, 0])).toBeCloseTo(3, 12);
   expect(at([0, 0, 0], [1, 0, 0], [4, 4, 0], [9, 9, 0])).toBeCloseTo(5, 12);
   expect(at([0, 0, 0], [0, 0, 0], [3, 4, 0], [3, 4, 0])).toBeCloseTo(5, 12);
+});
+
+test('a place is as far from a triangle as a triangle that is only that place', () => {
+  fc.assert(
+    fc.property(vector, triangle, (place, other) => {
+      const foot = new Float64Array(3);
+      const distance = awayFromTriangle(place, packed(other), 0, foot);
+      expect(distance).toBeCloseTo(nearest([place, place, place], other).distance, 9);
+      expect(distance3(place, foot as unknown as Vec3)).toBeCloseTo(distance, 9);
+    }),
+  );
+});
+
+test('an edge goes through by no more than it does', () => {
+  const flat: Triangle = [
+    [0, 0, 0],
+    [4, 0, 0],
+    [0, 4, 0],
+  ];
+  const through = (x: number, deep: number): Triangle => [
+    [x, 1, -deep],
+    [x, 1, 3],
+    [x, 1, 2],
+  ];
+  const goes = (p: Triangle, by: number) =>
+    goesThrough(packed(flat), 0, packed(p), 0, by) && goesThrough(packed(p), 0, packed(flat), 0, by);
+  expect(goes(through(1, 0.5), 0.4)).toBe(true);
+  expect(goes(through(1, 0.5), 0.6)).toBe(false);
+  expect(goes(through(0.3, 0.5), 0.2)).toBe(true);
+  expect(goes(through(0.3, 0.5), 0.4)).toBe(false);
+  expect(goes(through(-0.1, 0.5), 0)).toBe(false);
 });
 
 /** A sphere about the origin, as fine as its rings. */

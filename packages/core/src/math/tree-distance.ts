@@ -1,7 +1,6 @@
-import { awayFromBox, boxesApart, transformBox, type Box3 } from './box.ts';
-import { IDENTITY, transformPoint, type RigidTransform } from './rigid-transform.ts';
-import { goesThrough, nearestOfTriangles, type Nearest, type Triangle } from './triangle-distance.ts';
-import type { TriangleTree } from './triangle-tree.ts';
+import type { RigidTransform } from './rigid-transform.ts';
+import { awayFromTriangle, goesThrough, nearestOfTriangles, PACKED, type Nearest } from './triangle-distance.ts';
+import { BOX, DEPTH, type TriangleTree } from './triangle-tree.ts';
 import type { Vec3 } from './vector.ts';
 
 /**
@@ -20,46 +19,63 @@ export function nearestOfTrees(
   rough = 0,
 ): Nearest | undefined {
   if (first.isEmpty || second.isEmpty) return undefined;
-  let best: Nearest | undefined;
+  const moved = new MovedTree(second, transform);
+  const [tried, best] = [new Float64Array(6), new Float64Array(6)];
   let limit = upTo;
   const near = 1 - rough;
-  const { boxOf, triangleOf } = moved(second, transform);
-  const waiting: { readonly i: number; readonly j: number; readonly apart: number }[] = [];
-  const look = (i: number, j: number): void => {
-    const apart = boxesApart(first.box(i), boxOf(j));
-    if (apart < near * limit) waiting.push({ i, j, apart });
-  };
-  look(0, 0);
-  for (let next = waiting.pop(); next; next = waiting.pop()) {
-    if (next.apart >= near * limit) continue;
-    const { i, j } = next;
-    const [own, others] = [first.leaf(i), second.leaf(j)];
-    if (own && others) {
-      for (const k of own)
-        for (const l of others) {
-          const found = nearestOfTriangles(first.triangle(k), triangleOf(l));
-          if (found.distance >= limit) continue;
-          best = found;
-          limit = found.distance;
-          if (limit <= enough) return best;
+  const waiting = new Waiting();
+  waiting.push(0, 0, moved.apart(first, 0, 0));
+  while (waiting.pop()) {
+    const { i, j } = waiting;
+    if (waiting.apart >= near * limit) continue;
+    const [own, others] = [first.count[i]!, moved.count[j]!];
+    if (own > 0 && others > 0) {
+      const [begin, beyond] = [first.first[i]!, moved.first[j]!];
+      for (let k = begin; k < begin + own; k++)
+        for (let l = beyond; l < beyond + others; l++) {
+          const other = second.order[l]!;
+          moved.place(other);
+          const found = nearestOfTriangles(
+            first.packed,
+            PACKED * first.order[k]!,
+            moved.packed,
+            PACKED * other,
+            limit,
+            tried,
+          );
+          if (found >= limit) continue;
+          best.set(tried);
+          limit = found;
+          if (limit <= enough) return nearestAt(limit, best);
         }
       continue;
     }
     // the larger of the two is divided; the nearer pair is looked into first
-    const before = waiting.length;
-    if (!own && (others || sizeOf(first.box(i)) >= sizeOf(boxOf(j))))
-      for (const child of first.children(i)) look(child, j);
-    else for (const child of second.children(j)) look(i, child);
-    if (waiting.length - before === 2 && waiting[before]!.apart < waiting[before + 1]!.apart)
-      [waiting[before], waiting[before + 1]] = [waiting[before + 1]!, waiting[before]!];
+    const isOwn = own === 0 && (others > 0 || first.sizeOf(i) >= second.sizeOf(j));
+    const child = isOwn ? first.first[i]! : moved.first[j]!;
+    const [a, b] = isOwn
+      ? [moved.apart(first, child, j), moved.apart(first, child + 1, j)]
+      : [moved.apart(first, i, child), moved.apart(first, i, child + 1)];
+    const isFirstNearer = a <= b;
+    for (let k = 0; k < 2; k++) {
+      const n = (k === 0) === isFirstNearer ? 1 : 0;
+      const apart = n === 0 ? a : b;
+      if (apart < near * limit) waiting.push(isOwn ? child + n : i, isOwn ? j : child + n, apart);
+    }
   }
-  return best;
+  return limit < upTo ? nearestAt(limit, best) : undefined;
 }
 
+const nearestAt = (distance: number, places: Float64Array): Nearest => ({
+  distance,
+  a: [places[0]!, places[1]!, places[2]!],
+  b: [places[3]!, places[4]!, places[5]!],
+});
+
 /**
- * Every two triangles of two skins that come nearer than `within`, the second skin moved, and where; places in the space of
- * the first. A triangle may be a segment or a single place.
- * @param asked how near a pair has to be to be told; what is further apart is not measured
+ * Every two triangles of two skins that come nearer than `within`, the second skin moved, and where: places in the space of
+ * the first, one after the other in a list that is written anew for the next.
+ * @param asked nearer than what a pair has to be to be told; what is further apart is not measured
  */
 export function nearPairs(
   first: TriangleTree,
@@ -67,30 +83,44 @@ export function nearPairs(
   transform: RigidTransform,
   within: number,
   asked: (k: number, l: number) => number,
-  each: (k: number, l: number, nearest: Nearest) => void,
+  each: (k: number, l: number, distance: number, places: Float64Array) => void,
 ): void {
   if (first.isEmpty || second.isEmpty) return;
-  const { boxOf, triangleOf } = moved(second, transform);
-  const own = moved(first, IDENTITY);
-  const waiting: (readonly [number, number])[] = [[0, 0]];
-  for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const [i, j] = next;
-    if (boxesApart(first.box(i), boxOf(j)) > within) continue;
-    const [ones, others] = [first.leaf(i), second.leaf(j)];
-    if (ones && others) {
-      for (const k of ones)
-        for (const l of others) {
-          const limit = asked(k, l);
-          const [p, q] = [own.triangleOf(k), triangleOf(l)];
-          if (!boxesNear(p, q, limit)) continue;
-          const found = nearestOfTriangles(p, q);
-          if (found.distance <= limit) each(k, l, found);
+  const places = new Float64Array(6);
+  eachNear(first, second, transform, within, (k, l, moved) => {
+    const limit = asked(k, l);
+    if (limit <= 0 || !moved.isNear(first, k, l, limit)) return;
+    const found = nearestOfTriangles(first.packed, PACKED * k, moved.packed, PACKED * l, limit, places);
+    if (found < limit) each(k, l, found, places);
+  });
+}
+
+/** Every two triangles whose leaves are so near; the second of them is in its place then. */
+function eachNear(
+  first: TriangleTree,
+  second: TriangleTree,
+  transform: RigidTransform,
+  within: number,
+  each: (k: number, l: number, moved: MovedTree) => void,
+): void {
+  const moved = new MovedTree(second, transform);
+  const waiting = new Waiting();
+  waiting.push(0, 0, 0);
+  while (waiting.pop()) {
+    const { i, j } = waiting;
+    if (moved.apart(first, i, j) > within) continue;
+    const [own, others] = [first.count[i]!, moved.count[j]!];
+    if (own > 0 && others > 0) {
+      const [begin, beyond] = [first.first[i]!, moved.first[j]!];
+      for (let k = begin; k < begin + own; k++)
+        for (let l = beyond; l < beyond + others; l++) {
+          moved.place(second.order[l]!);
+          each(first.order[k]!, second.order[l]!, moved);
         }
       continue;
     }
-    if (!ones && (others || sizeOf(first.box(i)) >= sizeOf(boxOf(j))))
-      for (const child of first.children(i)) waiting.push([child, j]);
-    else for (const child of second.children(j)) waiting.push([i, child]);
+    const isOwn = own === 0 && (others > 0 || first.sizeOf(i) >= second.sizeOf(j));
+    for (const n of [0, 1]) waiting.push(isOwn ? first.first[i]! + n : i, isOwn ? j : moved.first[j]! + n, 0);
   }
 }
 
@@ -99,21 +129,30 @@ export function nearestTriangle(
   tree: TriangleTree,
   place: Vec3,
 ): { readonly k: number; readonly foot: Vec3 } | undefined {
-  let best: { readonly k: number; readonly foot: Vec3 } | undefined;
+  if (tree.isEmpty) return undefined;
+  const tried = new Float64Array(3);
+  let best = -1;
+  let foot: Vec3 = place;
   let limit = Infinity;
-  const waiting = tree.isEmpty ? [] : [{ node: 0, apart: 0 }];
-  for (let next = waiting.pop(); next; next = waiting.pop()) {
-    if (next.apart >= limit) continue;
-    const leaf = tree.leaf(next.node);
-    for (const k of leaf ?? []) {
-      const found = nearestOfTriangles([place, place, place], tree.triangle(k));
-      if (found.distance < limit) [best, limit] = [{ k, foot: found.b }, found.distance];
+  const waiting = new Waiting();
+  waiting.push(0, 0, 0);
+  while (waiting.pop()) {
+    const { i: node } = waiting;
+    if (waiting.apart >= limit) continue;
+    const [count, begin] = [tree.count[node]!, tree.first[node]!];
+    for (let k = begin; k < begin + count; k++) {
+      const found = awayFromTriangle(place, tree.packed, PACKED * tree.order[k]!, tried);
+      if (found >= limit) continue;
+      best = tree.order[k]!;
+      limit = found;
+      foot = [tried[0]!, tried[1]!, tried[2]!];
     }
-    if (leaf) continue;
-    const children = tree.children(next.node).map((node) => ({ node, apart: awayFromBox(tree.box(node), place) }));
-    waiting.push(...children.sort((a, b) => b.apart - a.apart));
+    if (count > 0) continue;
+    const [a, b] = [tree.away(begin, place), tree.away(begin + 1, place)];
+    waiting.push(begin + (a <= b ? 1 : 0), 0, Math.max(a, b));
+    waiting.push(begin + (a <= b ? 0 : 1), 0, Math.min(a, b));
   }
-  return best;
+  return { k: best, foot };
 }
 
 /**
@@ -121,54 +160,115 @@ export function nearestTriangle(
  * touch do not, as far as they are meshes of the same fineness.
  */
 export function skinsCross(first: TriangleTree, second: TriangleTree, transform: RigidTransform, by: number): boolean {
+  if (first.isEmpty || second.isEmpty) return false;
   let found = false;
-  nearPairs(
-    first,
-    second,
-    transform,
-    0,
-    () => (found ? -1 : 0),
-    (k, l) => {
-      const [p, q] = [first.triangle(k), second.triangle(l).map((at) => transformPoint(transform, at))];
-      found ||= goesThrough(p, q as unknown as Triangle, by);
-    },
-  );
+  eachNear(first, second, transform, 0, (k, l, moved) => {
+    found ||= goesThrough(first.packed, PACKED * k, moved.packed, PACKED * l, by);
+  });
   return found;
 }
 
-/** The places of a tree where it is moved, each found once. */
-function moved(tree: TriangleTree, transform: RigidTransform) {
-  const boxes = new Map<number, Box3>();
-  const triangles = new Map<number, Triangle>();
-  return {
-    boxOf(node: number): Box3 {
-      let box = boxes.get(node);
-      if (!box) boxes.set(node, (box = transformBox(tree.box(node), transform)));
-      return box;
-    },
-    triangleOf(k: number): Triangle {
-      let known = triangles.get(k);
-      if (!known) {
-        const [a, b, c] = tree.triangle(k);
-        triangles.set(
-          k,
-          (known = [transformPoint(transform, a), transformPoint(transform, b), transformPoint(transform, c)]),
-        );
-      }
-      return known;
-    },
-  };
-}
+/** Pairs of nodes that are still to be looked into, the last first. */
+class Waiting {
+  private readonly nodes = new Uint32Array(8 * DEPTH);
+  private readonly distances = new Float64Array(4 * DEPTH);
+  private depth = 0;
+  /** What was taken out last. */
+  i = 0;
+  j = 0;
+  apart = 0;
 
-/** May two triangles be so near, by the boxes round them? */
-function boxesNear(p: Triangle, q: Triangle, within: number): boolean {
-  if (within < 0) return false;
-  for (let axis = 0; axis < 3; axis++) {
-    const [a, b, c] = [p[0][axis]!, p[1][axis]!, p[2][axis]!];
-    const [d, e, f] = [q[0][axis]!, q[1][axis]!, q[2][axis]!];
-    if (Math.min(a, b, c) - Math.max(d, e, f) > within || Math.min(d, e, f) - Math.max(a, b, c) > within) return false;
+  push(i: number, j: number, apart: number): void {
+    this.nodes[2 * this.depth] = i;
+    this.nodes[2 * this.depth + 1] = j;
+    this.distances[this.depth++] = apart;
   }
-  return true;
+
+  pop(): boolean {
+    if (this.depth === 0) return false;
+    this.depth--;
+    this.i = this.nodes[2 * this.depth]!;
+    this.j = this.nodes[2 * this.depth + 1]!;
+    this.apart = this.distances[this.depth]!;
+    return true;
+  }
 }
 
-const sizeOf = ({ low, high }: Box3): number => Math.max(high[0] - low[0], high[1] - low[1], high[2] - low[2]);
+/** A tree where it is moved: boxes and triangles are brought there as they are asked for, each once. */
+class MovedTree {
+  /** As those of the tree; a triangle is there when it was placed. */
+  readonly packed: Float64Array;
+  readonly count: Uint32Array;
+  readonly first: Uint32Array;
+  private readonly boxes: Float64Array;
+  private readonly isPlaced: Uint8Array;
+  private readonly isBoxed: Uint8Array;
+
+  constructor(
+    private readonly tree: TriangleTree,
+    private readonly transform: RigidTransform,
+  ) {
+    this.packed = new Float64Array(tree.packed.length);
+    this.boxes = new Float64Array(tree.boxes.length);
+    this.isPlaced = new Uint8Array(tree.packed.length / PACKED);
+    this.isBoxed = new Uint8Array(tree.boxes.length / BOX);
+    [this.count, this.first] = [tree.count, tree.first];
+  }
+
+  /** Brings a triangle to its place. */
+  place(k: number): void {
+    if (this.isPlaced[k]) return;
+    this.isPlaced[k] = 1;
+    const { tree, packed, transform } = this;
+    const at = PACKED * k;
+    for (let r = 0; r < 3; r++) {
+      const [a, b, c, d] = transform[r]!;
+      for (let n = 0; n < PACKED; n += 3)
+        packed[at + n + r] =
+          a * tree.packed[at + n]! + b * tree.packed[at + n + 1]! + c * tree.packed[at + n + 2]! + (n === 0 ? d : 0);
+    }
+  }
+
+  /** How far the box of a node of another tree is from that of a node of this. */
+  apart(other: TriangleTree, i: number, j: number): number {
+    if (!this.isBoxed[j]) this.box(j);
+    const [a, b] = [other.boxes, this.boxes];
+    const [m, n] = [BOX * i, BOX * j];
+    const x = Math.max(0, a[m]! - b[n + 3]!, b[n]! - a[m + 3]!);
+    const y = Math.max(0, a[m + 1]! - b[n + 4]!, b[n + 1]! - a[m + 4]!);
+    const z = Math.max(0, a[m + 2]! - b[n + 5]!, b[n + 2]! - a[m + 5]!);
+    return Math.sqrt(x * x + y * y + z * z);
+  }
+
+  private box(node: number): void {
+    this.isBoxed[node] = 1;
+    const { boxes, transform } = this;
+    const own = this.tree.boxes;
+    const at = BOX * node;
+    for (let r = 0; r < 3; r++) {
+      const row = transform[r]!;
+      let [middle, half] = [row[3], 0];
+      for (let c = 0; c < 3; c++) {
+        const [low, high] = [own[at + c]!, own[at + 3 + c]!];
+        middle += (row[c]! * (low + high)) / 2;
+        half += (Math.abs(row[c]!) * (high - low)) / 2;
+      }
+      boxes[at + r] = middle - half;
+      boxes[at + 3 + r] = middle + half;
+    }
+  }
+
+  /** May a triangle of another tree be so near to one that was placed, by the boxes round them? */
+  isNear(other: TriangleTree, k: number, l: number, within: number): boolean {
+    const [p, q] = [other.packed, this.packed];
+    const [m, n] = [PACKED * k, PACKED * l];
+    for (let axis = 0; axis < 3; axis++) {
+      const [a, u, v] = [p[m + axis]!, p[m + 3 + axis]!, p[m + 6 + axis]!];
+      const [b, s, t] = [q[n + axis]!, q[n + 3 + axis]!, q[n + 6 + axis]!];
+      const apart = b - a;
+      if (apart + Math.min(0, s, t) - Math.max(0, u, v) > within) return false;
+      if (-apart + Math.min(0, u, v) - Math.max(0, s, t) > within) return false;
+    }
+    return true;
+  }
+}

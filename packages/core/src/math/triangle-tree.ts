@@ -1,15 +1,14 @@
+import { PACKED } from './triangle-distance.ts';
 import { dot3, type Vec3 } from './vector.ts';
 
 /** Triangles in a leaf. */
 const LEAF = 4;
 /** Low and high corners of a box. */
-const BOX = 6;
-/** A corner of a triangle and the two edges from it. */
-const TRIANGLE = 9;
+export const BOX = 6;
 /** Places at which a box may be divided along each side. */
 const BINS = 8;
 /** Levels of the tree at most. */
-const DEPTH = 40;
+export const DEPTH = 40;
 /** Boxes are larger by this share of the whole: a ray along a side of one is not lost by rounding. */
 const PAD = 1e-9;
 /** A ray through the edge of two triangles meets one of them, whatever rounding says. */
@@ -30,13 +29,15 @@ interface Hit {
  */
 export class TriangleTree {
   /** Triangles in the order of the leaves. */
-  private readonly order: Uint32Array;
-  private readonly corners: Float64Array;
-  private readonly boxes: Float64Array;
+  readonly order: Uint32Array;
+  /** The triangles: of each a corner and the two edges from it. */
+  readonly packed: Float64Array;
+  /** Of each node the box round it; that of 0 holds all. */
+  readonly boxes: Float64Array;
   /** Of each node the first of its two children, which lie side by side; of a leaf its first triangle in the order. */
-  private readonly first: Uint32Array;
+  readonly first: Uint32Array;
   /** Of a leaf how many triangles it has; 0 of other nodes. */
-  private readonly count: Uint32Array;
+  readonly count: Uint32Array;
   private nodes = 1;
   private readonly pad: number;
   /** Two boxes, for trying where to divide. */
@@ -52,7 +53,7 @@ export class TriangleTree {
   constructor(positions: Float32Array, triangles: Uint32Array) {
     const count = triangles.length / 3;
     this.order = Uint32Array.from({ length: count }, (_, k) => k);
-    this.corners = new Float64Array(TRIANGLE * count);
+    this.packed = new Float64Array(PACKED * count);
     for (let k = 0; k < count; k++)
       for (let axis = 0; axis < 3; axis++) {
         const [a, b, c] = [0, 1, 2].map((n) => positions[3 * triangles[3 * k + n]! + axis]!) as [
@@ -60,9 +61,9 @@ export class TriangleTree {
           number,
           number,
         ];
-        this.corners[TRIANGLE * k + axis] = a;
-        this.corners[TRIANGLE * k + 3 + axis] = b - a;
-        this.corners[TRIANGLE * k + 6 + axis] = c - a;
+        this.packed[PACKED * k + axis] = a;
+        this.packed[PACKED * k + 3 + axis] = b - a;
+        this.packed[PACKED * k + 6 + axis] = c - a;
       }
     this.boxes = new Float64Array(BOX * 2 * Math.max(1, count));
     this.first = new Uint32Array(2 * Math.max(1, count));
@@ -127,20 +128,27 @@ export class TriangleTree {
     return { low: [b[at]!, b[at + 1]!, b[at + 2]!], high: [b[at + 3]!, b[at + 4]!, b[at + 5]!] };
   }
 
-  /** The triangles of a leaf; undefined of another node. */
-  leaf(node: number): Uint32Array | undefined {
-    const begin = this.first[node]!;
-    return this.count[node]! > 0 ? this.order.subarray(begin, begin + this.count[node]!) : undefined;
+  /** The longest side of the box of a node. */
+  sizeOf(node: number): number {
+    const b = this.boxes;
+    const at = BOX * node;
+    return Math.max(b[at + 3]! - b[at]!, b[at + 4]! - b[at + 1]!, b[at + 5]! - b[at + 2]!);
   }
 
-  children(node: number): readonly [number, number] {
-    return [this.first[node]!, this.first[node]! + 1];
+  /** How far a place is from the box of a node; 0 inside. */
+  away(node: number, place: Vec3): number {
+    const b = this.boxes;
+    const at = BOX * node;
+    const x = Math.max(0, b[at]! - place[0], place[0] - b[at + 3]!);
+    const y = Math.max(0, b[at + 1]! - place[1], place[1] - b[at + 4]!);
+    const z = Math.max(0, b[at + 2]! - place[2], place[2] - b[at + 5]!);
+    return Math.sqrt(x * x + y * y + z * z);
   }
 
   /** The three corners of a triangle. */
   triangle(triangle: number): readonly [Vec3, Vec3, Vec3] {
-    const c = this.corners;
-    const at = TRIANGLE * triangle;
+    const c = this.packed;
+    const at = PACKED * triangle;
     const [x, y, z] = [c[at]!, c[at + 1]!, c[at + 2]!];
     return [
       [x, y, z],
@@ -151,8 +159,8 @@ export class TriangleTree {
 
   /** The outward normal of a triangle, as long as twice its area. */
   normal(triangle: number): Vec3 {
-    const at = TRIANGLE * triangle;
-    const [ux, uy, uz, vx, vy, vz] = this.corners.subarray(at + 3, at + TRIANGLE) as unknown as readonly [
+    const at = PACKED * triangle;
+    const [ux, uy, uz, vx, vy, vz] = this.packed.subarray(at + 3, at + PACKED) as unknown as readonly [
       ...Vec3,
       ...Vec3,
     ];
@@ -175,14 +183,14 @@ export class TriangleTree {
   }
 
   private boxOf(low: number, high: number): Float64Array {
-    const { corners, order, pad } = this;
+    const { packed, order, pad } = this;
     const box = new Float64Array(BOX).fill(Infinity, 0, 3).fill(-Infinity, 3);
     for (let k = low; k < high; k++)
       for (let axis = 0; axis < 3; axis++) {
-        const at = TRIANGLE * order[k]! + axis;
-        const a = corners[at]!;
-        const b = a + corners[at + 3]!;
-        const c = a + corners[at + 6]!;
+        const at = PACKED * order[k]! + axis;
+        const a = packed[at]!;
+        const b = a + packed[at + 3]!;
+        const c = a + packed[at + 6]!;
         box[axis] = Math.min(box[axis]!, a - pad, b - pad, c - pad);
         box[3 + axis] = Math.max(box[3 + axis]!, a + pad, b + pad, c + pad);
       }
@@ -190,8 +198,8 @@ export class TriangleTree {
   }
 
   private middleOf(triangle: number, axis: number): number {
-    const at = TRIANGLE * triangle + axis;
-    return this.corners[at]! + (this.corners[at + 3]! + this.corners[at + 6]!) / 3;
+    const at = PACKED * triangle + axis;
+    return this.packed[at]! + (this.packed[at + 3]! + this.packed[at + 6]!) / 3;
   }
 
   /** Sorts a stretch of the order in two and tells where the second begins; at an end where it is better left whole. */
@@ -218,7 +226,7 @@ export class TriangleTree {
 
   /** How much a ray has to look at in both parts, by their areas. */
   private costOf(low: number, high: number, axis: number, limit: number): number {
-    const { corners, order, parts } = this;
+    const { packed, order, parts } = this;
     parts.fill(Infinity, 0, 3).fill(-Infinity, 3, 6).fill(Infinity, 6, 9).fill(-Infinity, 9, 12);
     let before = 0;
     for (let k = low; k < high; k++) {
@@ -226,10 +234,10 @@ export class TriangleTree {
       const part = this.middleOf(triangle, axis) < limit ? 0 : BOX;
       if (part === 0) before++;
       for (let n = 0; n < 3; n++) {
-        const at = TRIANGLE * triangle + n;
-        const a = corners[at]!;
-        const b = a + corners[at + 3]!;
-        const c = a + corners[at + 6]!;
+        const at = PACKED * triangle + n;
+        const a = packed[at]!;
+        const b = a + packed[at + 3]!;
+        const c = a + packed[at + 6]!;
         parts[part + n] = Math.min(parts[part + n]!, a, b, c);
         parts[part + 3 + n] = Math.max(parts[part + 3 + n]!, a, b, c);
       }
@@ -259,8 +267,8 @@ export class TriangleTree {
 
   /** How far it is to a triangle; Infinity where the ray passes it (Moeller, Trumbore 1997). */
   private meets(triangle: number, from: Vec3, along: Vec3): number {
-    const c = this.corners;
-    const at = TRIANGLE * triangle;
+    const c = this.packed;
+    const at = PACKED * triangle;
     const ux = c[at + 3]!;
     const uy = c[at + 4]!;
     const uz = c[at + 5]!;
