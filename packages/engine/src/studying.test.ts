@@ -1,7 +1,7 @@
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ProjectScript, writeProject, type Project } from '@helb/core';
+import { coordinateKey, ProjectScript, writeProject, type CoordinateKey, type Project } from '@helb/core';
 import { StudyOutcome, type Study } from '@helb/core/study';
 import { rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
@@ -100,6 +100,65 @@ test('what stands in each other where a study begins is told, and so is what is 
   const broken = await told(script.project);
   expect(broken.code).toBe(3);
   expect(broken.complaints[0]).toMatch(/"arm" is not as it is told: its step "Too far" fails/);
+});
+
+/** How near an arm comes to a post of its own size and place, both of which are told by their corners. */
+async function nearness(post: readonly [x: number, y: number, width: number, height: number], of: Partial<Study>) {
+  const plates = new Plates()
+    .part('arm', [{ entities: rectangle(0, -4, 80, 8), height: '8 mm' }])
+    .part('post', [{ entities: rectangle(...post), height: '8 mm', from: '2 mm' }])
+    .turning('arm', '0 mm')
+    .fixed('post');
+  const { project } = plates.script.do('study.add', { id: 'st', study: { ...study, charts: {}, ...of } });
+  const outcome = await ran(project);
+  const found = [...outcome.nearest({ a: 'arm', b: 'post' })];
+  expect(found.every((one) => one === undefined)).toBe(true);
+  const going = outcome.nearest({ a: 'arm', b: 'post' });
+  for (;;) {
+    const next = going.next();
+    if (next.done) return next.value;
+  }
+}
+const passing = { touching: false, approaches: { n: {} } } as const;
+const degrees = (pose: { readonly coordinates: ReadonlyMap<CoordinateKey, number> }) =>
+  pose.coordinates.get(coordinateKey('j-arm', 'turn'))! / DEGREE;
+
+test.each([7, 18, 90])('in %d steps, the corner of an arm passes a wall as near as the formula says', async (steps) => {
+  const [found, ...others] = await nearness([85, -40, 10, 80], { ...passing, steps: `${steps}` });
+  expect(others).toEqual([]);
+  expect(found!.distance).toBeCloseTo(85 - Math.hypot(80, 4), 6);
+  expect(Math.abs(degrees(found!.pose))).toBeCloseTo(Math.atan2(4, 80) / DEGREE, 3);
+  expect(found!.touches).toBeUndefined();
+  expect(found!.sure).toBeGreaterThan(found!.distance - 0.3);
+  const [p, q] = found!.places;
+  expect(q[0]).toBeCloseTo(85, 6);
+  expect(Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2])).toBeCloseTo(found!.distance, 9);
+});
+
+test.each([
+  // all of it, and a narrow post that lies between two of three steps
+  [[30, 30, 20, 20], 18],
+  [[45, 30, 0.5, 0.5], 3],
+] as const)('what passes through %j touches first and last when the formulas say', async (post, steps) => {
+  const [x, y, width, height] = post;
+  const [found] = await nearness(post, { ...passing, steps: `${steps}` });
+  expect(found!.distance).toBe(0);
+  // of the corners the lower right one meets the upper side of the arm first, the upper left one leaves the lower side last
+  const at = (u: number, v: number, sign: 1 | -1) =>
+    Math.atan2(v, u) / DEGREE + (sign * Math.asin(4 / Math.hypot(u, v))) / DEGREE;
+  const time = (angle: number) => (3 * (angle + 10)) / 90;
+  expect(found!.touches!.from).toBeCloseTo(time(at(x + width, y, -1)), 6);
+  expect(found!.touches!.to).toBeCloseTo(time(at(x, y + height, 1)), 6);
+});
+
+test('what stops at something touches there at last; what a joint holds is left out where all are looked at', async () => {
+  const outcome = await ran(armAndPost({ ...study, approaches: { all: {} } }));
+  const going = outcome.nearest({});
+  let last = going.next();
+  while (!last.done) last = going.next();
+  expect(last.value.map(({ a, b }) => [a, b].sort().join(' '))).toEqual(['arm post']);
+  expect(last.value[0]!.touches!.from).toBeCloseTo((3 * (meets + 10)) / 90, 6);
+  expect(last.value[0]!.touches!.to).toBeCloseTo((3 * (meets + 10)) / 90, 6);
 });
 
 test('a command runs a study, tells what stops it and writes its figures', async () => {

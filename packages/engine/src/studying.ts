@@ -6,8 +6,8 @@ import type { Engine } from './engine.ts';
 import { assemblyFindings } from './inspect-assembly.ts';
 
 /** Does a study need the bodies of what it moves? */
-export const needsBodies = ({ touching, charts }: Study): boolean =>
-  touching || Object.values(charts).some(({ of }) => of === 'distance');
+export const needsBodies = ({ touching, charts, approaches = {} }: Study): boolean =>
+  touching || Object.keys(approaches).length > 0 || Object.values(charts).some(({ of }) => of === 'distance');
 
 /** What weighs on a mechanism; undefined where a part that has a body has no material. */
 function massesOf(project: Project, model: Weighed, { members }: Assembled): readonly MemberMass[] | undefined {

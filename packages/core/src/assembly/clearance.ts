@@ -1,45 +1,78 @@
 import { ShapePair, type ShapeNearest } from '../contact/index.ts';
 import { transformPoint } from '../math/index.ts';
-import type { Id } from '../records/index.ts';
 import { isAtOrWithin, type PlacementPath } from '../naming/index.ts';
 import { acrossIn, touchingShape, type TouchingBody } from './contacts.ts';
 import { memberPose, type Member } from './member.ts';
 import type { Pose } from './mechanism.ts';
 
+type Posed = Pick<Pose, 'poses'>;
+
+/** Two members with their bodies, and how far these are from each other in poses of their mechanism. */
+export class MemberPair {
+  private readonly shapes: readonly ShapePair[];
+
+  constructor(
+    readonly a: Member,
+    readonly b: Member,
+    bodies: readonly TouchingBody[],
+  ) {
+    const of = ({ part }: Member) =>
+      bodies.flatMap((body) => (body.part === part ? [{ shape: touchingShape(body), box: body.box }] : []));
+    this.shapes = of(a).flatMap((one) => of(b).map((other) => new ShapePair(one, other, 1)));
+  }
+
+  get isEmpty(): boolean {
+    return this.shapes.length === 0;
+  }
+
+  /**
+   * Where they come nearest, in space, and how far that is, mm: 0 where they touch or are in each other; undefined where that
+   * is `upTo` or more.
+   */
+  nearest(pose: Posed, upTo = Infinity): ShapeNearest | undefined {
+    const across = acrossIn(this, pose);
+    let best: ShapeNearest | undefined;
+    for (const shapes of this.shapes) {
+      const limit = best?.distance ?? upTo;
+      if (limit < Infinity && shapes.isClear(across, limit)) continue;
+      best = shapes.nearest(across, limit) ?? best;
+    }
+    if (!best) return undefined;
+    const first = memberPose(this.a, pose);
+    return { distance: best.distance, a: transformPoint(first, best.a), b: transformPoint(first, best.b) };
+  }
+
+  /** How far what may come as near as `within` goes from one pose to another, mm, the one seen from the other. */
+  travel(before: Posed, after: Posed, within: number): number {
+    const [from, to] = [acrossIn(this, before), acrossIn(this, after)];
+    return Math.max(0, ...this.shapes.map((shapes) => shapes.travel(from, to, within)));
+  }
+
+  /** How far their boxes are apart, mm. */
+  apart(pose: Posed): number {
+    const across = acrossIn(this, pose);
+    return Math.min(...this.shapes.map((shapes) => shapes.apart(across)));
+  }
+}
+
 /** How far all of one placement is from all of another, in poses of their mechanism. */
 export class Clearance {
-  private readonly pairs: readonly { readonly a: Member; readonly b: Member; readonly shapes: ShapePair }[];
+  private readonly pairs: readonly MemberPair[];
 
   constructor(members: readonly Member[], bodies: readonly TouchingBody[], a: PlacementPath, b: PlacementPath) {
-    const of = (path: PlacementPath) =>
-      members
-        .filter(({ id }) => isAtOrWithin(id, path))
-        .flatMap((member) => bodiesOf(bodies, member.part).map((body) => ({ member, body })));
-    const shape = (body: TouchingBody) => ({ shape: touchingShape(body), box: body.box });
+    const of = (path: PlacementPath) => members.filter(({ id }) => isAtOrWithin(id, path));
     this.pairs = of(a).flatMap((one) =>
       of(b)
-        .filter(({ member }) => member !== one.member)
-        .map((other) => ({
-          a: one.member,
-          b: other.member,
-          shapes: new ShapePair(shape(one.body), shape(other.body), 1),
-        })),
+        .filter((other) => other !== one)
+        .map((other) => new MemberPair(one, other, bodies)),
     );
   }
 
   /** Where they come nearest, in space, and how far that is, mm: 0 where they touch or are in each other; undefined without bodies. */
-  at(pose: Pick<Pose, 'poses'>): ShapeNearest | undefined {
-    let best: ShapeNearest | undefined;
-    for (const pair of this.pairs) {
-      const across = acrossIn(pair, pose);
-      if (best && pair.shapes.isClear(across, best.distance)) continue;
-      const found = pair.shapes.nearest(across, best?.distance);
-      if (!found) continue;
-      const first = memberPose(pair.a, pose);
-      best = { distance: found.distance, a: transformPoint(first, found.a), b: transformPoint(first, found.b) };
-    }
-    return best;
+  at(pose: Posed): ShapeNearest | undefined {
+    return this.pairs.reduce<ShapeNearest | undefined>(
+      (best, pair) => pair.nearest(pose, best?.distance) ?? best,
+      undefined,
+    );
   }
 }
-
-const bodiesOf = (bodies: readonly TouchingBody[], part: Id) => bodies.filter((body) => body.part === part);

@@ -6,7 +6,7 @@ import type { Assembly } from './records.ts';
 const covers = (path: string, member: string): boolean =>
   isAtOrWithin(member, path) || placementOfMember(member) === path;
 
-type IsPair = (a: string, b: string) => boolean;
+export type IsPair = (a: string, b: string) => boolean;
 
 /** Are two members said to press into each other, by themselves or by the groups that they are in? */
 export function pressing({ pressed }: Pick<Assembly, 'pressed'>): IsPair {
@@ -26,7 +26,7 @@ export function mayTouch(assembly: Pick<Assembly, 'pressed' | 'contacts'>): IsPa
 }
 
 /** Is one of two members of the first and the other of the second of a pair? A side that is not told is everything. */
-function joins(
+export function joins(
   pair: { readonly a?: string | undefined; readonly b?: string | undefined },
   a: string,
   b: string,

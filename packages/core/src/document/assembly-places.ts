@@ -62,7 +62,7 @@ function placesOf(assembly: Assembly, at: readonly string[], before: string): Pl
   return [...placements, ...joints, ...relations, ...ratios];
 }
 
-function ofStudy({ name, drives, seconds, steps }: Study, at: readonly string[]): PlacedExpression[] {
+function ofStudy({ name, drives, seconds, steps, approaches = {} }: Study, at: readonly string[]): PlacedExpression[] {
   const own = (path: readonly string[], text: string, asks: Dimension, label: string): PlacedExpression => ({
     ...{ path: [...at, ...path], text, asks },
     label: `${name} · ${label}`,
@@ -74,6 +74,9 @@ function ofStudy({ name, drives, seconds, steps }: Study, at: readonly string[])
     }),
     own(['seconds'], seconds, NUMBER, 'seconds'),
     own(['steps'], steps, NUMBER, 'steps'),
+    ...Object.entries(approaches).flatMap(([id, { least }]) =>
+      least === undefined ? [] : [own(['approaches', id, 'least'], least, LENGTH, 'how near')],
+    ),
   ];
 }
 

@@ -10,6 +10,7 @@ export * from './dual.ts';
 export * from './sparse.ts';
 export * from './null-space.ts';
 export * from './natural-spline.ts';
+export { leastBetween } from './least-between.ts';
 export * from './orthonormal.ts';
 export * from './polyhedron.ts';
 export * from './range-split.ts';

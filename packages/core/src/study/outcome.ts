@@ -1,8 +1,22 @@
-import { Clearance, contactsOf, type Assembled, type Assembly, type TouchingBody } from '../assembly/index.ts';
-import type { StudyPlan } from './plan.ts';
+import {
+  Clearance,
+  contactsOf,
+  joins,
+  MemberPair,
+  MergedEquations,
+  pressing,
+  type Assembled,
+  type Assembly,
+  type Contacts,
+  type Member,
+  type Pose,
+  type TouchingBody,
+} from '../assembly/index.ts';
+import { ApproachSearch, type Nearness, type Standing } from './approach.ts';
+import type { ApproachPlan, StudyPlan } from './plan.ts';
 import { seriesOf, type MemberMass, type Reader, type Series } from './readings.ts';
 import type { Chart } from './records.ts';
-import { studying, type StudyFrame, type StudyStop } from './run.ts';
+import { studying, StudyRun, type StudyFrame, type StudyStop } from './run.ts';
 
 /** All that a study needs to be run, as plain data: it may go to a worker. */
 export interface StudyInput {
@@ -15,6 +29,9 @@ export interface StudyInput {
   readonly masses: readonly MemberMass[] | undefined;
 }
 
+/** So many pairs are told of each that is looked at, the nearest first. */
+const MOST_PAIRS = 8;
+
 /** A study that was run: its frames, what ended it early, and what charts show of it. */
 export class StudyOutcome {
   readonly frames: StudyFrame[] = [];
@@ -22,13 +39,14 @@ export class StudyOutcome {
   /** Members that stand in each other at rest: they are not kept apart until they have left each other. */
   overlaps: readonly (readonly [a: string, b: string])[] = [];
   private readonly clearances = new Map<string, Clearance>();
+  private contacts: Contacts | undefined;
 
   constructor(private readonly input: StudyInput) {}
 
   /** Runs it: yields each frame, and nothing on the way between them. */
   *run(): Generator<StudyFrame | undefined, void> {
     const { plan, assembly, assembled, bodies } = this.input;
-    const contacts = plan.touching ? contactsOf(assembly, assembled, bodies) : undefined;
+    const contacts = (this.contacts = plan.touching ? contactsOf(assembly, assembled, bodies) : undefined);
     this.overlaps = [...(contacts?.overlaps(assembled.rest) ?? [])].filter((pair) => pair !== undefined);
     const going = studying(plan, assembled.mechanism, assembled.rest, contacts);
     for (;;) {
@@ -55,5 +73,63 @@ export class StudyOutcome {
     if (!found)
       this.clearances.set(key, (found = new Clearance(this.input.assembled.members, this.input.bodies, a, b)));
     return found;
+  }
+
+  /**
+   * The pairs that come nearest of what is looked at, the nearest first; yields on the way. Where a side is left open, what one
+   * joint holds together, is rigidly one or is meant to press is left out.
+   */
+  *nearest(approach: Pick<ApproachPlan, 'a' | 'b'>): Generator<undefined, readonly Nearness[]> {
+    if (this.frames.length === 0) return [];
+    const begin = this.frames[0]!.pose;
+    const pairs = this.pairsOf(approach).sort((p, q) => p.apart(begin) - q.apart(begin));
+    const poseAt = this.poses();
+    let found: readonly Nearness[] = [];
+    for (const pair of pairs) {
+      const upTo = found[MOST_PAIRS - 1]?.distance;
+      const one = new ApproachSearch(pair, this.frames, poseAt, upTo).found();
+      if (one) found = [...found, one].sort((p, q) => p.distance - q.distance).slice(0, MOST_PAIRS);
+      yield undefined;
+    }
+    return found;
+  }
+
+  private pairsOf({ a, b }: Pick<ApproachPlan, 'a' | 'b'>): MemberPair[] {
+    const { assembled, assembly, bodies } = this.input;
+    const { members, mechanism } = assembled;
+    const { part, equations } = new MergedEquations(mechanism).reduced;
+    const isOne = (p: Member, q: Member) =>
+      p.id === q.id || (p.again.length + q.again.length === 0 && part[p.body] === part[q.body]);
+    const isStill = ({ body, again }: Member) =>
+      again.length === 0 && equations.mechanism.bodies[part[body]!]!.grounded;
+    const isOpen = a === undefined || b === undefined;
+    const joined = new Set(
+      isOpen
+        ? equations.mechanism.joints.flatMap(({ a: p, b: q }) => [`${p.body} ${q.body}`, `${q.body} ${p.body}`])
+        : [],
+    );
+    const isPressed = pressing(assembly);
+    const isLeftOut = (p: Member, q: Member) =>
+      isOpen && (joined.has(`${part[p.body]} ${part[q.body]}`) || isPressed(p.id, q.id));
+    return members
+      .flatMap((p, k) =>
+        members
+          .slice(k + 1)
+          .filter((q) => joins({ a, b }, p.id, q.id) && !isOne(p, q) && !(isStill(p) && isStill(q)) && !isLeftOut(p, q))
+          .map((q) => new MemberPair(p, q, bodies)),
+      )
+      .filter(({ isEmpty }) => !isEmpty);
+  }
+
+  /** How everything stands at times between the frames, each found once. */
+  private poses(): (from: Standing, time: number) => Pose {
+    const { plan, assembled } = this.input;
+    const run = new StudyRun(plan, assembled.mechanism, this.contacts);
+    const known = new Map<number, Pose>();
+    return (from, time) => {
+      let pose = known.get(time);
+      if (!pose) known.set(time, (pose = run.poseAt(from.pose, time)));
+      return pose;
+    };
   }
 }

@@ -3,12 +3,13 @@ import { z } from 'zod';
 import { evaluate, type Scope } from '../expressions/index.ts';
 import { naturalSpline, type Changing } from '../math/index.ts';
 import { coordinateKey, isAngle, type CoordinateKey } from '../naming/index.ts';
+import type { Id } from '../records/index.ts';
 import { fail, ok, type Result, type Words } from '../result/index.ts';
 import { ANGLE, LENGTH, NUMBER } from '../units/index.ts';
 import type { Coordinates, Mechanism } from '../assembly/index.ts';
 import { JOINTS } from '../assembly/index.ts';
 import { lawOf, type LawName } from './laws.ts';
-import { STUDY_LIMITS, type Study, type StudyEnd } from './records.ts';
+import { STUDY_LIMITS, type Approach, type Study, type StudyEnd } from './records.ts';
 
 /** A study as it can be run: everything read, lengths in mm, angles in rad, times in s. */
 export interface StudyPlan {
@@ -19,6 +20,14 @@ export interface StudyPlan {
   readonly seconds: number;
   readonly steps: number;
   readonly touching: boolean;
+  /** What is looked at for how near it comes. */
+  readonly approaches: readonly ApproachPlan[];
+}
+
+export interface ApproachPlan extends Pick<Approach, 'a' | 'b'> {
+  readonly id: Id;
+  /** How near they may come, mm. */
+  readonly least: number | undefined;
 }
 
 interface StudyDrive {
@@ -52,7 +61,9 @@ export function planOf(study: Study, { joints }: Pick<Mechanism, 'joints'>, scop
   if (!steps.ok) return steps;
   if (!Number.isInteger(steps.value) || steps.value < 1 || steps.value > STUDY_LIMITS.steps)
     return fail('study.steps', { most: STUDY_LIMITS.steps });
-  const plan = { steps: steps.value, touching: study.touching };
+  const approaches = approachesOf(study, scope);
+  if (!approaches.ok) return approaches;
+  const plan = { steps: steps.value, touching: study.touching, approaches: approaches.value };
   if (study.law === 'table') return tablePlan(study, drives, plan);
   if (drives.every(({ from, to }) => from === to)) return fail('study.still');
   const seconds = evaluate(study.seconds, NUMBER, scope);
@@ -62,11 +73,22 @@ export function planOf(study: Study, { joints }: Pick<Mechanism, 'joints'>, scop
   return ok({ ...plan, drives, law: study.law, table: [], seconds: seconds.value });
 }
 
+function approachesOf({ approaches = {} }: Study, scope: Scope): Result<readonly ApproachPlan[]> {
+  const found: ApproachPlan[] = [];
+  for (const [id, { a, b, least }] of Object.entries(approaches)) {
+    const value = least === undefined ? ok(undefined) : evaluate(least, LENGTH, scope);
+    if (!value.ok) return value;
+    if (value.value !== undefined && !(value.value >= 0)) return fail('study.least');
+    found.push({ id, a, b, least: value.value });
+  }
+  return ok(found);
+}
+
 /** By a table the way is that of the one coordinate, counted from 0. */
 function tablePlan(
   { table = [] }: Study,
   drives: readonly StudyDrive[],
-  plan: Pick<StudyPlan, 'steps' | 'touching'>,
+  plan: Pick<StudyPlan, 'steps' | 'touching' | 'approaches'>,
 ): Result<StudyPlan> {
   const [drive, ...others] = drives;
   if (others.length > 0) return fail('study.table-one');
@@ -134,6 +156,7 @@ export const valuesAt = ({ drives }: Pick<StudyPlan, 'drives'>, share: number): 
 
 export const studyWords: Words = {
   'study.joint': () => 'A joint that this study drives is not there, or could not be put together.',
+  'study.least': () => 'How near parts may come can not be below 0.',
   'study.twice': () => 'It drives the same joint twice: take one of them off.',
   'study.still': () => 'It begins where it ends: say where it goes.',
   'study.steps': (f) => `Into how many steps it is divided must be a whole number from 1 to ${f['most']}.`,

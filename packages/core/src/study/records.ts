@@ -5,7 +5,15 @@ import { LAWS, type LawName } from './laws.ts';
 
 // Studies as they are kept: what is driven, how, and what is shown of it. Expressions as typed.
 
-export const STUDY_LIMITS = { studies: 50, drives: 6, charts: 12, table: 2000, steps: 2000, seconds: 1e6 } as const;
+export const STUDY_LIMITS = {
+  studies: 50,
+  drives: 6,
+  charts: 12,
+  approaches: 12,
+  table: 2000,
+  steps: 2000,
+  seconds: 1e6,
+} as const;
 
 const endSchema = z.strictObject({ joint: placementPathSchema, coordinate: z.enum(COORDINATES) });
 /** A coordinate of a joint, of a group that is placed too. */
@@ -31,6 +39,15 @@ export const chartSchema = z.discriminatedUnion('of', [
   z.strictObject({ of: z.literal('holding') }),
 ]);
 export type Chart = z.infer<typeof chartSchema>;
+
+/** How near two placements come; a side that is not told is all the rest, and both are every two. */
+export const approachSchema = z.strictObject({
+  a: placementPathSchema.optional(),
+  b: placementPathSchema.optional(),
+  /** How near they may come. */
+  least: expressionSchema.optional(),
+});
+export type Approach = z.infer<typeof approachSchema>;
 
 /** What of an assembly is mentioned. */
 interface Mentioned {
@@ -70,6 +87,10 @@ export const studySchema = z.strictObject({
   charts: z
     .record(idSchema, chartSchema)
     .refine((all) => Object.keys(all).length <= STUDY_LIMITS.charts, `at most ${STUDY_LIMITS.charts} charts`),
+  approaches: z
+    .record(idSchema, approachSchema)
+    .refine((all) => Object.keys(all).length <= STUDY_LIMITS.approaches, `at most ${STUDY_LIMITS.approaches} distances`)
+    .optional(),
 });
 export type Study = z.infer<typeof studySchema>;
 

@@ -81,7 +81,7 @@ const touchOf = ({ a, b, at }: StudyTouch): StudyTouch => ({ a, b, at });
 const HALVINGS = 50;
 
 /** A study that is under way, from one pose to the next. */
-class StudyRun {
+export class StudyRun {
   readonly share: ReturnType<typeof shareOf>;
   private readonly rates: RateEquations;
   private readonly contacts: Contacts | undefined;
@@ -129,6 +129,15 @@ class StudyRun {
       const next = going.next();
       if (next.done) return next.value;
       yield undefined;
+    }
+  }
+
+  /** How everything stands at a time that comes after another. */
+  poseAt(from: Pose, time: number): Pose {
+    const going = this.to(from, this.share(time).value);
+    for (;;) {
+      const next = going.next();
+      if (next.done) return next.value.pose;
     }
   }
 

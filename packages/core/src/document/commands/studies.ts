@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { idSchema } from '../../records/index.ts';
-import { chartSchema, studySchema } from '../../study/index.ts';
+import { approachSchema, chartSchema, studySchema } from '../../study/index.ts';
 import { command, insert, refuse } from './command.ts';
 
-const { charts, ...fields } = studySchema.shape;
+const { charts, approaches, ...fields } = studySchema.shape;
 void charts;
+void approaches;
 
 export const studyCommands = {
   'study.add': command(z.strictObject({ id: idSchema, study: studySchema }), (draft, { id, study }) => {
@@ -30,6 +31,19 @@ export const studyCommands = {
       if (shows) study.charts[chart] = shows;
       else delete study.charts[chart];
       return shows ? `Show a chart of ${study.name}` : `Take a chart from ${study.name}`;
+    },
+  ),
+
+  /** Says what a study looks at for how near it comes, or looks at it no longer. */
+  'study.approach': command(
+    z.strictObject({ id: idSchema, approach: idSchema, looks: approachSchema.optional() }),
+    (draft, { id, approach, looks }) => {
+      const study = draft.studies?.[id] ?? refuse('study.unknown', { id });
+      if (looks) (study.approaches ??= {})[approach] = looks;
+      else delete study.approaches?.[approach];
+      return looks
+        ? `Look how near parts come in ${study.name}`
+        : `Look no longer how near parts come in ${study.name}`;
     },
   ),
 
