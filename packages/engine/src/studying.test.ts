@@ -6,7 +6,7 @@ import { StudyOutcome, type Study } from '@helb/core/study';
 import { rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
 import { run } from './command-line/run.ts';
-import { Engine } from './index.ts';
+import { checkedProject, Engine } from './index.ts';
 import { preparedStudy, studyNamed } from './studying.ts';
 import { Plates } from './test-touching.ts';
 
@@ -189,4 +189,43 @@ test('a command runs a study, tells what stops it and writes its figures', async
   expect(told.touching).toHaveLength(1);
   expect(await run(['move', file, '--study', 'Nobody'], world)).toBe(1);
   expect(wrong.at(-1)).toBe('There is no single study "Nobody". There are: Against the post.');
+});
+
+test('what comes nearer than it may is a finding, and a command says so', async () => {
+  const [said, wrong]: [string[], string[]] = [[], []];
+  const world = {
+    print: (text: string) => void said.push(text),
+    complain: (text: string) => void wrong.push(text),
+    startEngine: () => Promise.resolve(engine),
+  };
+  const asking = (least: string, steps = '200'): Project => {
+    const plates = new Plates()
+      .part('arm', [{ entities: rectangle(0, -4, 80, 8), height: '8 mm' }])
+      .part('post', [{ entities: rectangle(85, -40, 10, 80), height: '8 mm' }])
+      .turning('arm', '0 mm')
+      .fixed('post');
+    const approaches = { n: { a: 'arm', least } };
+    const of = { ...study, steps, touching: false, charts: {}, approaches };
+    return plates.script.do('study.add', { id: 'st', study: of }).project;
+  };
+  const words = async (project: Project) =>
+    (await checkedProject(engine, project)).flatMap(({ code, words }) => (code.startsWith('study.') ? [words] : []));
+  expect(await words(asking('4.5 mm'))).toEqual([]);
+  const near = 'arm and post come within 4.9 mm at 0.238 s, where 5 mm is asked for';
+  expect(await words(asking('5 mm'))).toEqual([`Against the post: ${near}.`]);
+  // with few steps it is not sure that they come no nearer
+  expect(await words(asking('4.895 mm', '5'))).toEqual([
+    expect.stringMatching(/no nearer than 4\.[78]\d* mm .* more steps/),
+  ]);
+  expect(await words(asking('-1 mm'))).toEqual(['Against the post: How near parts may come can not be below 0.']);
+
+  const file = join(folder, 'near.helb.json');
+  await writeFile(file, writeProject(asking('5 mm')));
+  expect(await run(['move', file], world)).toBe(3);
+  expect(wrong.at(-1)).toBe(`${near}.`);
+  expect(said.at(-1)).toMatch(/arm and post come within 4\.9 mm at 0\.238 s \(arm turns turn -2\.86\d deg\)/);
+  await writeFile(file, writeProject(asking('1 mm')));
+  expect(await run(['move', file, '--json'], world)).toBe(0);
+  const { nearest } = JSON.parse(said.at(-1)!) as { nearest: { distance_mm: number; touches: null }[][] };
+  expect(nearest[0]![0]!.distance_mm).toBeCloseTo(85 - Math.hypot(80, 4), 6);
 });

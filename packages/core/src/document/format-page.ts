@@ -57,9 +57,10 @@ of: \`model\`, \`fit\`, \`paper\`, \`shop\` or \`later\`. Exit code 0: nothing, 
 
 ## What \`./helb move FILE --study NAME --json\` prints
 
-\`{ name, frames, seconds, stopped: sentence | null, untold: [sentence], charts: [{ title, unit, least, most, values }], touching: [{ a, b, from_s, to_s }], times_s }\`:
+\`{ name, frames, seconds, stopped: sentence | null, untold: [sentence], charts: [{ title, unit, least, most, values }], touching: [{ a, b, from_s, to_s }], nearest: [[{ a, b, distance_mm, sure_mm, time_s, driven: [{ name, value, unit }], places_mm, touches: { from_s, to_s } | null, words }]], times_s }\`:
 one value for each time, null where it can't be told; \`least\` and \`most\` are \`{ value, time }\`. \`--csv OUT.csv\` writes the same as a table.
-Exit code 3: something stopped it before its end, parts stand in each other where it begins, or a part or a joint is not as it is told
+\`nearest\` has a list for each distance that the study looks at, the nearest pairs first; between its steps none comes nearer than \`sure_mm\`.
+Exit code 3: something stopped it before its end, parts stand in each other where it begins or come nearer than they may, or a part or a joint is not as it is told
 (on the error stream).
 
 ## What \`./helb inspect FILE --json\` prints

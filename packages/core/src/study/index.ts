@@ -1,12 +1,15 @@
 export * from './records.ts';
 export { LAWS, type LawName } from './laws.ts';
-export { planOf, studyWords, tableFrom } from './plan.ts';
+export { planOf, studyWords, tableFrom, type ApproachPlan, type StudyPlan } from './plan.ts';
+export { type Nearness } from './approach.ts';
 export { StudyOutcome, type StudyInput } from './outcome.ts';
 export { chartTitle, unitOf, type MemberMass, type Series, type NameAt } from './readings.ts';
 export { type StudyStop, type StudyTouch } from './run.ts';
 export {
   columnTitle,
   extremesOf,
+  nearnessWords,
+  tooNearWords,
   overlapWords,
   stopWords,
   studyCsv,

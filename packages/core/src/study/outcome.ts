@@ -43,6 +43,11 @@ export class StudyOutcome {
 
   constructor(private readonly input: StudyInput) {}
 
+  /** What is looked at for how near it comes. */
+  get approaches(): readonly ApproachPlan[] {
+    return this.input.plan.approaches;
+  }
+
   /** Runs it: yields each frame, and nothing on the way between them. */
   *run(): Generator<StudyFrame | undefined, void> {
     const { plan, assembly, assembled, bodies } = this.input;

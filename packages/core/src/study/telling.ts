@@ -2,6 +2,7 @@ import Papa from 'papaparse';
 import { coordinateOf, isAngle, jointOf } from '../naming/index.ts';
 import { formatAmount, type LengthUnit } from '../units/index.ts';
 import type { StudyPlan } from './plan.ts';
+import type { Nearness } from './approach.ts';
 import { unitOf, type NameAt, type Series } from './readings.ts';
 import type { StudyFrame, StudyStop } from './run.ts';
 
@@ -36,6 +37,29 @@ export function stopWords({ time, against, stops, suspects }: StudyStop, nameAt:
   return held.length > 0
     ? `${begin}: it can go no further while ${held.join(', ')} ${held.length === 1 ? 'holds' : 'hold'}.`
     : `${begin}: how parts would push each other further was not found.`;
+}
+
+/** How near two come in a study, as a sentence without its end. */
+export function nearnessWords({ a, b, distance, time, touches }: Nearness, nameAt: NameAt, length: LengthUnit): string {
+  const both = `${nameAt(a)} and ${nameAt(b)}`;
+  const at = (seconds: number) => `${formatAmount(seconds, 3)} s`;
+  if (!touches) return `${both} come within ${lengthWords(distance, length)} at ${at(time)}`;
+  return touches.from === touches.to
+    ? `${both} touch at ${at(touches.from)}`
+    : `${both} touch first at ${at(touches.from)} and last at ${at(touches.to)}`;
+}
+
+/** Why what is asked for is not kept by two, as a sentence; undefined where it is. */
+export function tooNearWords(found: Nearness, least: number, nameAt: NameAt, length: LengthUnit): string | undefined {
+  const asked = `where ${lengthWords(least, length)} is asked for`;
+  if (found.distance < least) return `${nearnessWords(found, nameAt, length)}, ${asked}.`;
+  if (found.sure >= least) return undefined;
+  return `${nearnessWords(found, nameAt, length)}, ${asked}; that they come no nearer than ${lengthWords(found.sure, length)} between its steps is all that is sure: more steps tell more.`;
+}
+
+function lengthWords(mm: number, length: LengthUnit): string {
+  const { symbol, scale } = unitOf({ of: 'length', by: 0 }, length);
+  return `${formatAmount(mm * scale, length === 'mm' ? 3 : 4)} ${symbol}`;
 }
 
 /** How long two members touch, from one time to another, s. */

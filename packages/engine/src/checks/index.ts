@@ -4,6 +4,7 @@ import { BLOCKS, type Blocks, type Check, type CheckFinding } from './kind.ts';
 import { ofHoles } from './of-holes.ts';
 import { modelFindings } from './of-model.ts';
 import { ofSheets } from './of-sheets.ts';
+import { ofStudies } from './of-studies.ts';
 import { ofWalls } from './of-walls.ts';
 import { together } from './together.ts';
 import { unnamed } from './unnamed.ts';
@@ -16,6 +17,7 @@ const CHECKS: readonly Check[] = [
   unnamed,
   ofHoles,
   together,
+  ofStudies,
   ofWalls,
   ofSheets,
 ];

@@ -1,19 +1,23 @@
 import { dirname } from 'node:path';
-import { explain, formatAmount, type Project } from '@helb/core';
+import { coordinateOf, explain, formatAmount, isAngle, jointOf, type Project } from '@helb/core';
 import {
   chartTitle,
   columnTitle,
   extremesOf,
+  nearnessWords,
   overlapWords,
   stopWords,
+  tooNearWords,
   studyCsv,
   StudyOutcome,
   touchSpans,
   unitOf,
   untoldWords,
   type NameAt,
+  type Nearness,
   type ShownChart,
   type Study,
+  type StudyPlan,
 } from '@helb/core/study';
 import { namesIn } from '../inspect-assembly.ts';
 import { preparedStudy, studyNamed } from '../studying.ts';
@@ -59,12 +63,41 @@ export async function move(
     title: chartTitle(chart, nameAt),
     series: outcome.series(chart),
   }));
-  const told = toldOf(project, study.value, outcome, charts, nameAt);
+  const nearest = outcome.approaches.map((approach) => ({ approach, pairs: finished(outcome.nearest(approach)) }));
+  const wrong = nearest.flatMap(({ approach: { least }, pairs }) =>
+    least === undefined ? [] : pairs.flatMap((pair) => tooNearWords(pair, least, nameAt, project.unit) ?? []),
+  );
+  for (const words of wrong) world.complain(words);
+  const pairs = nearest.map((one) => one.pairs.map((pair) => nearTold(pair, input.value.plan, project, nameAt)));
+  const told = toldOf(project, study.value, outcome, charts, nameAt, pairs);
   world.print(json ? JSON.stringify(told, null, 2) : plainly(told));
   const text = () => studyCsv(charts, outcome.frames, input.value.plan, nameAt, project.unit);
   const wrote = csv === undefined ? EXIT.done : await written(csv, text(), '', world);
-  const isWhole = !outcome.stop && doubts.length === 0 && outcome.overlaps.length === 0;
+  const isWhole = !outcome.stop && doubts.length === 0 && outcome.overlaps.length === 0 && wrong.length === 0;
   return wrote === EXIT.done && !isWhole ? EXIT.failed : wrote;
+}
+
+/** What a generator comes to. */
+function finished<T>(going: Generator<unknown, T>): T {
+  let next = going.next();
+  while (!next.done) next = going.next();
+  return next.value;
+}
+
+/** How near two come, for people and for scripts. */
+function nearTold(pair: Nearness, { drives }: StudyPlan, { unit }: Project, nameAt: NameAt) {
+  const { a, b, distance, sure, time, pose, places, touches } = pair;
+  const driven = drives.map(({ key }) => {
+    const value = pose.coordinates.get(key) ?? 0;
+    const { symbol, scale } = unitOf({ of: isAngle(key) ? 'angle' : 'length', by: 0 }, unit);
+    return { name: `${nameAt(jointOf(key))} ${coordinateOf(key)}`, value: value * scale, unit: symbol };
+  });
+  return {
+    ...{ a: nameAt(a), b: nameAt(b), distance_mm: distance, sure_mm: sure, time_s: time, driven },
+    places_mm: places,
+    touches: touches ? { from_s: touches.from, to_s: touches.to } : null,
+    words: `${nearnessWords(pair, nameAt, unit)} (${driven.map((one) => `${one.name} ${formatAmount(one.value, 3)} ${one.unit}`).join(', ')})`,
+  };
 }
 
 /** What came of a study, for people and for scripts. */
@@ -74,6 +107,7 @@ function toldOf(
   { frames, stop }: StudyOutcome,
   charts: readonly ShownChart[],
   nameAt: NameAt,
+  nearest: readonly (readonly ReturnType<typeof nearTold>[])[],
 ) {
   return {
     name,
@@ -96,6 +130,7 @@ function toldOf(
     touching: touchSpans(frames).flatMap((spans) =>
       spans.map(({ a, b, from, to }) => ({ a: nameAt(a), b: nameAt(b), from_s: from, to_s: to })),
     ),
+    nearest,
     times_s: frames.map(({ time }) => time),
   };
 }
@@ -106,7 +141,16 @@ function found(values: readonly (number | null)[], frames: StudyOutcome['frames'
   return { least: least ?? null, most: most ?? null };
 }
 
-function plainly({ name, frames, seconds, stopped, untold, charts, touching }: ReturnType<typeof toldOf>): string {
+function plainly({
+  name,
+  frames,
+  seconds,
+  stopped,
+  untold,
+  charts,
+  touching,
+  nearest,
+}: ReturnType<typeof toldOf>): string {
   const at = (one: { value: number; time: number } | null, unit: string) =>
     one ? `${formatAmount(one.value, 4)} ${unit} at ${formatAmount(one.time, 3)} s` : 'not told';
   return [
@@ -117,5 +161,6 @@ function plainly({ name, frames, seconds, stopped, untold, charts, touching }: R
     ...touching.map(
       ({ a, b, from_s, to_s }) => `  ${a} touches ${b} from ${formatAmount(from_s, 3)} s to ${formatAmount(to_s, 3)} s`,
     ),
+    ...nearest.flat().map(({ words }) => `  ${words}`),
   ].join('\n');
 }
