@@ -8,6 +8,7 @@ import { useAssembly } from '../stores/assembly.ts';
 import { useProject } from '../stores/project.ts';
 import { useStudies } from '../stores/studies.ts';
 import ChartWords from './chart-words.vue';
+import NearestWords from './nearest-words.vue';
 import StudyChart from './study-chart.vue';
 
 /** What came of the study that is shown: played, stepped through, and as charts that go with the view. */
@@ -36,6 +37,9 @@ function addChart() {
   store.act([
     { command: 'study.chart', input: { id: id!, chart: newId('c'), shows: { of: 'coordinate', end, shown: 'speed' } } },
   ]);
+}
+function addNearest() {
+  store.act([{ command: 'study.approach', input: { id: studies.shown!, approach: newId('n'), looks: {} } }]);
 }
 function save() {
   const { outcome, charts, study } = studies;
@@ -73,14 +77,15 @@ const shareOf = (time: number) => `${(100 * time) / (last.value || 1)}%`;
         @input="studies.seek(Number(($event.target as HTMLInputElement).value))"
       />
       <button class="word-link" aria-label="One pose on" @click="studies.seek(studies.frame + 1)">▸</button>
-      <span class="w-44 text-right font-mono text-[13px]" data-testid="study-now"
+      <span class="w-40 shrink-0 text-right whitespace-nowrap font-mono text-[13px]" data-testid="study-now"
         >{{ formatAmount(now?.time ?? 0, 3) }} s · {{ driven }}</span
       >
-      <span v-if="studies.isOld" class="text-loose">out of date</span>
+      <span v-if="studies.isOld" class="text-loose whitespace-nowrap">out of date</span>
       <button class="word-link" @click="save">CSV</button>
-      <button class="word-link" @click="addChart">+ chart</button>
+      <button class="word-link whitespace-nowrap" @click="addChart">+ chart</button>
+      <button class="word-link whitespace-nowrap" @click="addNearest">+ how near</button>
       <button class="word-link" :aria-expanded="!isFolded" @click="isFolded = !isFolded">
-        {{ isFolded ? 'show charts' : 'fold' }}
+        {{ isFolded ? 'unfold' : 'fold' }}
       </button>
       <button class="word-link" aria-label="Close the study" @click="studies.show(undefined)">close</button>
     </div>
@@ -91,6 +96,14 @@ const shareOf = (time: number) => `${(100 * time) / (last.value || 1)}%`;
           <StudyChart :shown="one" />
         </div>
       </div>
+      <NearestWords
+        v-for="(approach, id) in studies.study.approaches"
+        :id="id"
+        :key="id"
+        :study="studies.shown!"
+        :approach="approach"
+        :found="studies.nearest.get(id)"
+      />
       <div
         v-for="pair in spans.slice(0, 6)"
         :key="`${pair[0]!.a} ${pair[0]!.b}`"

@@ -63,7 +63,8 @@ export const useAssembly = defineStore('assembly', () => {
   const interferences = shallowRef<readonly Interference[]>();
   /** How far a search for interference has come. */
   const searching = ref<{ done: number; of: number }>();
-  const pointed = shallowRef<Interference>();
+  /** Two members and the places at which they come nearest, or overlap. */
+  const pointed = shallowRef<Pick<Interference, 'a' | 'b' | 'from' | 'to'>>();
   /** Placements that a list speaks of: they light up. */
   const lit = shallowRef<readonly string[]>([]);
   const paths = shallowRef<ReadonlyMap<string, readonly Vec3[]>>(new Map());

@@ -3,15 +3,27 @@ import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import {
   coordinateKey,
   coordinateOf,
+  evaluate,
   explain,
   isAngle,
   jointOf,
+  LENGTH,
+  valueScope,
   type Coordinate,
   type CoordinateKey,
   type Id,
 } from '@helb/core';
 import { JOINTS } from '@helb/core/assembly';
-import { chartTitle, type Chart, type ShownChart, type Study, type StudyEnd, type StudyInput } from '@helb/core/study';
+import {
+  chartTitle,
+  type Approach,
+  type Chart,
+  type Nearness,
+  type ShownChart,
+  type Study,
+  type StudyEnd,
+  type StudyInput,
+} from '@helb/core/study';
 import { needsBodies, studyInput } from '@helb/engine';
 import { StudyThread, type RanStudy } from '../workers/study-client.ts';
 import { useAssembly } from './assembly.ts';
@@ -52,6 +64,8 @@ export const useStudies = defineStore('studies', () => {
   /** Why a study was not run, in words. */
   const trouble = ref<{ readonly id: Id; readonly words: string }>();
   const charts = shallowRef<readonly (ShownChart & { readonly id: Id; readonly chart: Chart })[]>([]);
+  /** What comes how near, by what is looked at; undefined while it is being found. */
+  const nearest = shallowRef<ReadonlyMap<Id, readonly Nearness[] | undefined>>(new Map());
   /** Which of the frames is looked at. */
   const frame = ref(0);
   const isPlaying = ref(false);
@@ -84,7 +98,9 @@ export const useStudies = defineStore('studies', () => {
     const { mechanism, members } = input.assembled;
     const { limits, ...rest } = mechanism;
     const contacts = of.touching ? input.assembly : {};
-    return JSON.stringify([input.plan, contacts, rest, [...limits], members, parts, input.masses, needsBodies(of)]);
+    // what is looked at for how near it comes is read afterwards
+    const plan = { ...input.plan, approaches: [] };
+    return JSON.stringify([plan, contacts, rest, [...limits], members, parts, input.masses, needsBodies(of)]);
   }
 
   /** Is what was run not what would be run now? */
@@ -153,6 +169,7 @@ export const useStudies = defineStore('studies', () => {
     shown.value = id;
     frame.value = 0;
     await read();
+    void readNearest();
     if (outcome.value) seek(0);
   }
 
@@ -168,6 +185,34 @@ export const useStudies = defineStore('studies', () => {
       title: chartTitle(chart, nameAt),
     }));
   }
+  /** Reads how near what is looked at comes, one after the other: what is known already is kept. */
+  async function readNearest(isAnew = true): Promise<void> {
+    const [of, found] = [study.value, outcome.value];
+    const wanted = Object.entries(of && found ? (of.approaches ?? {}) : {});
+    const key = ([, { a, b }]: (typeof wanted)[number]) => `${a} ${b}`;
+    const known = isAnew ? new Map<string, readonly Nearness[]>() : looked;
+    looked = new Map(wanted.flatMap((one) => (known.has(key(one)) ? [[key(one), known.get(key(one))!] as const] : [])));
+    const tell = () => (nearest.value = new Map(wanted.map((one) => [one[0], looked.get(key(one))])));
+    tell();
+    const mine = looked;
+    for (const one of wanted) {
+      const [, { a, b }] = one;
+      if (mine.has(key(one))) continue;
+      const side = { ...(a === undefined ? {} : { a }), ...(b === undefined ? {} : { b }) };
+      const pairs = await found!.thread.nearest(side);
+      if (looked !== mine || outcome.value !== found) return;
+      mine.set(key(one), pairs);
+      tell();
+    }
+  }
+  let looked = new Map<string, readonly Nearness[]>();
+  const looksAt = ({ approaches = {} }: Study): string =>
+    JSON.stringify(Object.entries(approaches).map(([id, { a, b }]) => [id, a, b]));
+  watch(
+    () => study.value && looksAt(study.value),
+    () => void readNearest(false),
+  );
+
   const nameAt = (path: string): string => store.project?.assembly?.traces[path]?.name ?? assembly.nameOf(path);
   watch([() => study.value?.charts, () => assembly.nameOf], () => void read());
   // of another project nothing is shown
@@ -195,6 +240,17 @@ export const useStudies = defineStore('studies', () => {
     const now = frames[frame.value];
     if (now && !isOld.value) assembly.stand(frames.slice(0, frame.value + 1).map(({ pose }) => pose));
   }
+  /** Looks at where two come nearest: they stand there, with a line between their places. */
+  function lookAt({ a, b, time, pose, places: [from, to] }: Nearness): void {
+    const frames = outcome.value?.frames ?? [];
+    const before = frames.filter((one) => one.time <= time);
+    pause();
+    frame.value = Math.max(0, before.length - 1);
+    if (isOld.value) return;
+    assembly.stand([...before.map((one) => one.pose), pose]);
+    assembly.pointed = { a, b, from, to };
+  }
+
   /** Looks at the frame nearest to a time, s. */
   function seekTime(time: number): void {
     const frames = outcome.value?.frames ?? [];
@@ -248,8 +304,30 @@ export const useStudies = defineStore('studies', () => {
     if (store.act([{ command: 'study.add', input: { id, study: record } }]).ok) void show(id);
   }
 
+  /** How near what is looked at may come, mm; undefined where that is not told or can't be read. */
+  function leastOf({ least }: Approach): number | undefined {
+    if (least === undefined || !store.project) return undefined;
+    const { values, unit } = store.project;
+    const found = evaluate(least, LENGTH, valueScope(Object.values(values), unit));
+    return found.ok ? found.value : undefined;
+  }
+
   return {
-    ...{ records, shown, study, outcome, outcomes, isOld, running, trouble, charts, frame, isPlaying, coordinates },
-    ...{ run, stop, show, seek, seekTime, play, pause, add, nameAt },
+    ...{
+      records,
+      shown,
+      study,
+      outcome,
+      outcomes,
+      isOld,
+      running,
+      trouble,
+      charts,
+      frame,
+      isPlaying,
+      coordinates,
+      nearest,
+    },
+    ...{ run, stop, show, seek, seekTime, lookAt, leastOf, play, pause, add, nameAt },
   };
 });

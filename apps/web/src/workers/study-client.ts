@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import type { Pose } from '@helb/core/assembly';
-import type { Chart, Series, StudyInput, StudyStop, StudyTouch } from '@helb/core/study';
+import type { Approach, Chart, Nearness, Series, StudyInput, StudyStop, StudyTouch } from '@helb/core/study';
 
 /** How everything stands at a time of a study, s. */
 interface RanFrame {
@@ -24,6 +24,8 @@ export interface StudyWorker {
   run(input: StudyInput, progress: (done: number, of: number) => void): RanStudy;
   /** What charts show of the study that was run, each. */
   series(charts: readonly Chart[]): readonly (readonly Series[])[];
+  /** The pairs that come nearest of what is looked at in it. */
+  nearest(approach: Pick<Approach, 'a' | 'b'>): readonly Nearness[];
 }
 
 /** The page's side of a worker that runs one study; ending it ends what it does. */
@@ -39,6 +41,9 @@ export class StudyThread {
 
   series = (charts: readonly Chart[]): Promise<readonly (readonly Series[])[]> =>
     Promise.race([this.api.series(charts), this.broken]);
+
+  nearest = (approach: Pick<Approach, 'a' | 'b'>): Promise<readonly Nearness[]> =>
+    Promise.race([this.api.nearest(approach), this.broken]);
 
   end = (): void => this.worker.terminate();
 }

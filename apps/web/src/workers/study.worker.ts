@@ -1,5 +1,13 @@
 import * as Comlink from 'comlink';
-import { StudyOutcome, untoldWords, type Chart, type Series, type StudyInput } from '@helb/core/study';
+import {
+  StudyOutcome,
+  untoldWords,
+  type Approach,
+  type Chart,
+  type Nearness,
+  type Series,
+  type StudyInput,
+} from '@helb/core/study';
 import type { RanStudy, StudyWorker } from './study-client.ts';
 
 /** One study in a thread of its own: it is run there, and what charts show of it is read there. */
@@ -17,5 +25,13 @@ const api: StudyWorker = {
   },
   series: (charts: readonly Chart[]): readonly (readonly Series[])[] =>
     charts.map((chart) => outcome?.series(chart) ?? []),
+  nearest(approach: Pick<Approach, 'a' | 'b'>): readonly Nearness[] {
+    const going = outcome?.nearest(approach);
+    for (;;) {
+      const next = going?.next();
+      if (!next) return [];
+      if (next.done) return next.value;
+    }
+  },
 };
 Comlink.expose(api);
