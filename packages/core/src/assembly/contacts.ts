@@ -14,7 +14,7 @@ import {
   type Vec3,
 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
-import { memberPose, type Member } from './member.ts';
+import { carrierOf, memberPose, type Member } from './member.ts';
 import type { Mechanism, Pose } from './mechanism.ts';
 import { MergedEquations } from './merged.ts';
 import { mayTouch } from './pairs.ts';
@@ -144,11 +144,14 @@ export class Contacts {
     mayMeet: (a: string, b: string) => boolean,
   ) {
     const { part, equations } = new MergedEquations(mechanism).reduced;
-    const isStill = ({ member }: ContactBody) =>
-      member.again.length === 0 && equations.mechanism.bodies[part[member.body]!]!.grounded;
-    const isOne = (a: ContactBody, b: ContactBody) =>
-      a.member.id === b.member.id ||
-      (a.member.again.length + b.member.again.length === 0 && part[a.member.body] === part[b.member.body]);
+    const isStill = ({ member }: ContactBody) => {
+      const carrier = carrierOf(member, part);
+      return carrier !== undefined && equations.mechanism.bodies[carrier]!.grounded;
+    };
+    const isOne = (a: ContactBody, b: ContactBody) => {
+      const carrier = carrierOf(a.member, part);
+      return a.member.id === b.member.id || (carrier !== undefined && carrier === carrierOf(b.member, part));
+    };
     this.pairs = bodies.flatMap((a, i) =>
       bodies.slice(i + 1).flatMap((b): Pair[] => {
         if (isOne(a, b) || (isStill(a) && isStill(b)) || !mayMeet(a.member.id, b.member.id)) return [];

@@ -6,7 +6,7 @@ export * from './frames.ts';
 export { originOf } from './pose.ts';
 export { amountsOf, drawnPose } from './drawn-pose.ts';
 export { assemble, restPoses, type Assembled, type Surroundings } from './assemble.ts';
-export { memberPose, repeatedBy, type Member } from './member.ts';
+export { carrierOf, memberPose, repeatedBy, type Member } from './member.ts';
 export { isBranching } from './branching.ts';
 export { Contacts, contactsOf, pushesOn, touchingShape, type Touch, type TouchingBody } from './contacts.ts';
 export { Clearance, MemberPair } from './clearance.ts';

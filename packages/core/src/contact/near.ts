@@ -12,13 +12,22 @@ export interface NearFeatures {
   readonly distance: number;
 }
 
-/** All pairs of features of two shapes that come nearer than `within`, the second moved. */
-export function nearFeatures(a: ContactShape, b: ContactShape, across: RigidTransform, within: number): NearFeatures[] {
+/**
+ * All pairs of features of two shapes that come nearer than `within`, the second moved.
+ * @param nowhere nearer than this anything is known to come, mm
+ */
+export function nearFeatures(
+  a: ContactShape,
+  b: ContactShape,
+  across: RigidTransform,
+  within: number,
+  nowhere = 0,
+): NearFeatures[] {
   const found = new Map<number, NearFeatures>();
   /** How near two features have to come from now on to be told anew. */
   const limits = new Map<number, number>();
   const many = b.features.length;
-  const fine = a.deflection + b.deflection;
+  const fine = Math.max(0, nowhere) + a.deflection + b.deflection;
   const [faces, others] = [flats(a, b, inverse(across)), flats(b, a, across)];
   nearPairs(
     a.tree,

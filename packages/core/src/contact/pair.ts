@@ -44,6 +44,8 @@ export class ShapePair {
   /** What was near, where, and as far away as told. */
   private known:
     { readonly near: readonly NearFeatures[]; readonly at: RigidTransform; readonly band: number } | undefined;
+  /** The triangles that were nearest when that was last asked. */
+  private nearestWere: readonly [number, number] | undefined;
   /** How far the meshes of both may be from their skins, mm. */
   readonly deflection: number;
 
@@ -83,9 +85,10 @@ export class ShapePair {
    */
   clearance(across: RigidTransform, upTo: number): number {
     if (this.isClear(across, upTo)) return upTo;
-    const reach = (upTo + this.deflection) / (1 - ROUGH);
+    const rough = ROUGH * (upTo + this.deflection);
     const [first, second] = [this.a.shape.tree, this.b.shape.tree];
-    const found = nearestOfTrees(first, second, across, reach, Math.max(this.pace, upTo / 2), ROUGH);
+    const reach = upTo + this.deflection + rough;
+    const found = nearestOfTrees(first, second, across, reach, { enough: Math.max(this.pace, upTo / 2), rough });
     if (found) return Math.min(found.distance, 0.9 * upTo);
     this.clear = { at: across, distance: upTo };
     return upTo;
@@ -123,20 +126,39 @@ export class ShapePair {
    */
   nearest(across: RigidTransform, upTo = Infinity): ShapeNearest | undefined {
     const { a, b, deflection } = this;
-    const found = nearestOfTrees(a.shape.tree, b.shape.tree, across, upTo + deflection);
-    if (this.isOverlapping(across)) return { ...(found ?? { a: ORIGIN, b: ORIGIN }), distance: 0 };
+    const found = nearestOfTrees(a.shape.tree, b.shape.tree, across, upTo + 2 * deflection, {
+      rough: deflection,
+      guess: this.nearestWere,
+    });
+    this.nearestWere = found?.triangles ?? this.nearestWere;
+    // what is further apart than its meshes are wrong may lie in the other still
+    const isTouching = found !== undefined && found.distance <= deflection;
+    if (isTouching ? this.isOverlapping(across) : this.isEnclosed(across))
+      return { ...(found ?? { a: ORIGIN, b: ORIGIN }), distance: 0 };
     if (!found) return undefined;
     const reach = found.distance + deflection;
-    this.prepare(across, reach);
-    const exact = this.gaps(across, -reach, reach).reduce<ShapeGap | undefined>(
+    const near = nearFeatures(a.shape, b.shape, across, reach + deflection, found.distance - deflection);
+    const query = { across, back: inverse(across), deepest: -reach, widest: reach };
+    const exact = gapsOf(a.shape, b.shape, query, near).reduce<ShapeGap | undefined>(
       (best, gap) => (best && best.gap <= gap.gap ? best : gap),
       undefined,
     );
     // the meshes are the witness: what is further from them than they can be wrong was found elsewhere
-    const isBorneOut = exact !== undefined && Math.abs(exact.gap - found.distance) <= deflection;
+    const isBorneOut = exact !== undefined && Math.abs(exact.gap - found.distance) <= 2 * deflection;
     const { a: p, b: q } = isBorneOut ? exact : found;
     const distance = isBorneOut ? Math.max(0, exact.gap) : found.distance;
     return distance < upTo ? { distance, a: p, b: q } : undefined;
+  }
+
+  /** Does the one lie in the other, where their skins do not meet? */
+  private isEnclosed(across: RigidTransform): boolean {
+    if (this.apart(across) > 0) return false;
+    const [first, second] = [this.a.shape.tree, this.b.shape.tree];
+    if (first.isEmpty || second.isEmpty) return false;
+    return (
+      first.encloses(transformPoint(across, second.triangle(0)[0])) ||
+      second.encloses(transformPoint(inverse(across), first.triangle(0)[0]))
+    );
   }
 
   /** Does one go through the other, or lie inside of it, by more than their meshes can be wrong? */
@@ -144,11 +166,8 @@ export class ShapePair {
     if (this.apart(across) > 0) return false;
     const [first, second] = [this.a.shape.tree, this.b.shape.tree];
     if (first.isEmpty || second.isEmpty) return false;
-    const isIn = () =>
-      first.encloses(transformPoint(across, second.triangle(0)[0])) ||
-      second.encloses(transformPoint(inverse(across), first.triangle(0)[0]));
-    const isApart = nearestOfTrees(first, second, across, this.deflection, this.deflection) === undefined;
-    return isApart ? isIn() : skinsCross(first, second, across, this.deflection);
+    const isApart = nearestOfTrees(first, second, across, this.deflection, { enough: this.deflection }) === undefined;
+    return isApart ? this.isEnclosed(across) : skinsCross(first, second, across, this.deflection);
   }
 }
 

@@ -3,51 +3,58 @@ import { awayFromTriangle, goesThrough, nearestOfTriangles, PACKED, type Nearest
 import { BOX, DEPTH, type TriangleTree } from './triangle-tree.ts';
 import type { Vec3 } from './vector.ts';
 
+interface NearestOptions {
+  /** What is as near as this, mm, is told at once, though others may be nearer. */
+  readonly enough?: number;
+  /** Others may be nearer than what is told by this, mm: much less has to be looked at where skins run alongside. */
+  readonly rough?: number;
+  /** Two triangles that may be nearest, as in a pose a little before: much less has to be looked at where they are. */
+  readonly guess?: readonly [k: number, l: number] | undefined;
+}
+
+interface NearestTriangles extends Nearest {
+  readonly triangles: readonly [k: number, l: number];
+}
+
 /**
  * Where two skins come nearest, the second moved; undefined where that is `upTo` or more. Places in the space of the
  * first. Pairs of boxes are looked into the nearest first, and not at all where they are further apart than what was
  * found. A skin that lies inside the other without touching it is as far away as their skins are.
- * @param enough what is as near as this is told at once, though others may be nearer
- * @param rough others may be nearer by this share of what is told: much less has to be looked at where skins run alongside
  */
 export function nearestOfTrees(
   first: TriangleTree,
   second: TriangleTree,
   transform: RigidTransform,
   upTo = Infinity,
-  enough = 0,
-  rough = 0,
-): Nearest | undefined {
+  { enough = 0, rough = 0, guess }: NearestOptions = {},
+): NearestTriangles | undefined {
   if (first.isEmpty || second.isEmpty) return undefined;
   const moved = new MovedTree(second, transform);
   const [tried, best] = [new Float64Array(6), new Float64Array(6)];
   let limit = upTo;
-  const near = 1 - rough;
+  let triangles: readonly [number, number] = [-1, -1];
+  const told = (): NearestTriangles => ({ ...nearestAt(limit, best), triangles });
+  /** Is that near enough? */
+  const look = (k: number, l: number): boolean => {
+    moved.place(l);
+    const found = nearestOfTriangles(first.packed, PACKED * k, moved.packed, PACKED * l, limit, tried);
+    if (found >= limit) return false;
+    best.set(tried);
+    limit = found;
+    triangles = [k, l];
+    return limit <= enough;
+  };
+  if (guess && look(...guess)) return told();
   const waiting = new Waiting();
   waiting.push(0, 0, moved.apart(first, 0, 0));
   while (waiting.pop()) {
     const { i, j } = waiting;
-    if (waiting.apart >= near * limit) continue;
+    if (waiting.apart >= limit - rough) continue;
     const [own, others] = [first.count[i]!, moved.count[j]!];
     if (own > 0 && others > 0) {
       const [begin, beyond] = [first.first[i]!, moved.first[j]!];
       for (let k = begin; k < begin + own; k++)
-        for (let l = beyond; l < beyond + others; l++) {
-          const other = second.order[l]!;
-          moved.place(other);
-          const found = nearestOfTriangles(
-            first.packed,
-            PACKED * first.order[k]!,
-            moved.packed,
-            PACKED * other,
-            limit,
-            tried,
-          );
-          if (found >= limit) continue;
-          best.set(tried);
-          limit = found;
-          if (limit <= enough) return nearestAt(limit, best);
-        }
+        for (let l = beyond; l < beyond + others; l++) if (look(first.order[k]!, second.order[l]!)) return told();
       continue;
     }
     // the larger of the two is divided; the nearer pair is looked into first
@@ -60,10 +67,10 @@ export function nearestOfTrees(
     for (let k = 0; k < 2; k++) {
       const n = (k === 0) === isFirstNearer ? 1 : 0;
       const apart = n === 0 ? a : b;
-      if (apart < near * limit) waiting.push(isOwn ? child + n : i, isOwn ? j : child + n, apart);
+      if (apart < limit - rough) waiting.push(isOwn ? child + n : i, isOwn ? j : child + n, apart);
     }
   }
-  return limit < upTo ? nearestAt(limit, best) : undefined;
+  return limit < upTo ? told() : undefined;
 }
 
 const nearestAt = (distance: number, places: Float64Array): Nearest => ({

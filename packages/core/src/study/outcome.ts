@@ -1,4 +1,5 @@
 import {
+  carrierOf,
   Clearance,
   contactsOf,
   joins,
@@ -103,10 +104,14 @@ export class StudyOutcome {
     const { assembled, assembly, bodies } = this.input;
     const { members, mechanism } = assembled;
     const { part, equations } = new MergedEquations(mechanism).reduced;
-    const isOne = (p: Member, q: Member) =>
-      p.id === q.id || (p.again.length + q.again.length === 0 && part[p.body] === part[q.body]);
-    const isStill = ({ body, again }: Member) =>
-      again.length === 0 && equations.mechanism.bodies[part[body]!]!.grounded;
+    const isOne = (p: Member, q: Member) => {
+      const carrier = carrierOf(p, part);
+      return p.id === q.id || (carrier !== undefined && carrier === carrierOf(q, part));
+    };
+    const isStill = (member: Member) => {
+      const carrier = carrierOf(member, part);
+      return carrier !== undefined && equations.mechanism.bodies[carrier]!.grounded;
+    };
     const isOpen = a === undefined || b === undefined;
     const joined = new Set(
       isOpen
