@@ -3,6 +3,7 @@ import {
   compose,
   transformBox,
   transformPoint,
+  MovedTree,
   nearestOfTrees,
   inverse,
   type BodyHandle,
@@ -97,7 +98,7 @@ const unclear = ({ measures }: PlacedBody) => ({
 /** Do the meshes come so near that the bodies may? One that lies inside the other does too. */
 function mayMeet(a: PlacedBody, b: PlacedBody, across: RigidTransform, within: number): boolean {
   const near = within + a.deflection + b.deflection;
-  if (nearestOfTrees(a.skin, b.skin, across, near, { enough: near })) return true;
+  if (nearestOfTrees(a.skin, new MovedTree(b.skin, across), near, { enough: near })) return true;
   const from = (body: PlacedBody): Vec3 => body.skin.triangle(0)[0];
   return a.skin.encloses(transformPoint(across, from(b))) || b.skin.encloses(transformPoint(inverse(across), from(a)));
 }

@@ -1,6 +1,7 @@
 import {
   IDENTITY,
   inverse,
+  MovedTree,
   nearestOfTrees,
   randomFrom,
   rotation,
@@ -139,7 +140,7 @@ test('what is remembered of a pair tells the same as a pair that is looked at fo
       met += gaps.length;
       expect(words(pair.gaps(across, -0.6, 0.1))).toEqual(gaps);
       for (const by of [0.5, 3, 20]) {
-        const isApart = nearestOfTrees(arm.shape.tree, pin.shape.tree, across, by) === undefined;
+        const isApart = nearestOfTrees(arm.shape.tree, new MovedTree(pin.shape.tree, across), by) === undefined;
         if (pair.isClear(across, by)) expect(isApart).toBe(true);
         if (pair.clearance(across, by) >= by) expect(isApart).toBe(true);
       }

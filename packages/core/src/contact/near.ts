@@ -1,4 +1,16 @@
-import { nearPairs, scale3, dot3, inverse, transformDirection, type RigidTransform, type Vec3 } from '../math/index.ts';
+import {
+  boxesApart,
+  dot3,
+  inverse,
+  middle3,
+  MovedTree,
+  nearestOfTrees,
+  scale3,
+  transformBox,
+  transformDirection,
+  type RigidTransform,
+  type Vec3,
+} from '../math/index.ts';
 import { canTouch, gapOf, type FeatureGap, type GapQuery } from './gap.ts';
 import type { ContactShape } from './shape.ts';
 
@@ -23,34 +35,25 @@ export function nearFeatures(
   within: number,
   nowhere = 0,
 ): NearFeatures[] {
-  const found = new Map<number, NearFeatures>();
-  /** How near two features have to come from now on to be told anew. */
-  const limits = new Map<number, number>();
-  const many = b.features.length;
-  const fine = Math.max(0, nowhere) + a.deflection + b.deflection;
+  const found: NearFeatures[] = [];
+  // no mesh tells more exactly where
+  const enough = Math.max(0, nowhere) + a.deflection + b.deflection;
   const [faces, others] = [flats(a, b, inverse(across)), flats(b, a, across)];
-  nearPairs(
-    a.tree,
-    b.tree,
-    across,
-    within,
-    (k, l) => {
-      const [i, j] = [a.featureOf[k]!, b.featureOf[l]!];
-      const known = limits.get(i * many + j);
-      if (known !== undefined) return known;
-      const isNone = !canTouch(a.features[i]!, b.features[j]!) || faces(i, j) || others(j, i);
-      const limit = isNone ? -1 : within;
-      limits.set(i * many + j, limit);
-      return limit;
-    },
-    (k, l, distance, [x, y, z, u, v, w]) => {
-      const [i, j] = [a.featureOf[k]!, b.featureOf[l]!];
-      // no mesh tells more exactly where
-      limits.set(i * many + j, distance > fine ? distance : -1);
-      found.set(i * many + j, { i, j, near: [(x! + u!) / 2, (y! + v!) / 2, (z! + w!) / 2], distance });
-    },
-  );
-  return [...found.values()];
+  const [first, second] = [a.tree.box(0), transformBox(b.tree.box(0), across)];
+  const near = a.features.flatMap(({ box }, i) => (boxesApart(box, second) < within ? [i] : []));
+  b.features.forEach((other, j) => {
+    const box = transformBox(other.box, across);
+    if (boxesApart(first, box) >= within) return;
+    let moved: MovedTree | undefined;
+    for (const i of near) {
+      const one = a.features[i]!;
+      if (boxesApart(one.box, box) >= within || !canTouch(one, other) || faces(i, j) || others(j, i)) continue;
+      moved ??= new MovedTree(other.tree(), across);
+      const nearest = nearestOfTrees(one.tree(), moved, within, { enough });
+      if (nearest) found.push({ i, j, near: middle3(nearest.a, nearest.b), distance: nearest.distance });
+    }
+  });
+  return found;
 }
 
 /**

@@ -1,9 +1,11 @@
 import {
+  alternatelyNearest,
   boxCorners,
   boxesApart,
   distance3,
   inverse,
   middle3,
+  MovedTree,
   nearestOfTrees,
   skinsCross,
   transformBox,
@@ -44,8 +46,8 @@ export class ShapePair {
   /** What was near, where, and as far away as told. */
   private known:
     { readonly near: readonly NearFeatures[]; readonly at: RigidTransform; readonly band: number } | undefined;
-  /** The triangles that were nearest when that was last asked. */
-  private nearestWere: readonly [number, number] | undefined;
+  /** Where on the first they were nearest when that was last asked. */
+  private nearestWas: Vec3 | undefined;
   /** How far the meshes of both may be from their skins, mm. */
   readonly deflection: number;
 
@@ -88,7 +90,10 @@ export class ShapePair {
     const rough = ROUGH * (upTo + this.deflection);
     const [first, second] = [this.a.shape.tree, this.b.shape.tree];
     const reach = upTo + this.deflection + rough;
-    const found = nearestOfTrees(first, second, across, reach, { enough: Math.max(this.pace, upTo / 2), rough });
+    const found = nearestOfTrees(first, new MovedTree(second, across), reach, {
+      enough: Math.max(this.pace, upTo / 2),
+      rough,
+    });
     if (found) return Math.min(found.distance, 0.9 * upTo);
     this.clear = { at: across, distance: upTo };
     return upTo;
@@ -126,11 +131,13 @@ export class ShapePair {
    */
   nearest(across: RigidTransform, upTo = Infinity): ShapeNearest | undefined {
     const { a, b, deflection } = this;
-    const found = nearestOfTrees(a.shape.tree, b.shape.tree, across, upTo + 2 * deflection, {
-      rough: deflection,
-      guess: this.nearestWere,
-    });
-    this.nearestWere = found?.triangles ?? this.nearestWere;
+    const [first, second] = [a.shape.tree, b.shape.tree];
+    // where they were nearest they may be still
+    const guess = this.nearestWas && alternatelyNearest(first, second, across, this.nearestWas);
+    const limit = Math.min(upTo + 2 * deflection, guess?.distance ?? Infinity);
+    const nearer = nearestOfTrees(first, new MovedTree(second, across), limit, { rough: deflection });
+    const found = nearer ?? (guess && guess.distance <= limit ? guess : undefined);
+    this.nearestWas = found?.a ?? this.nearestWas;
     // what is further apart than its meshes are wrong may lie in the other still
     const isTouching = found !== undefined && found.distance <= deflection;
     if (isTouching ? this.isOverlapping(across) : this.isEnclosed(across))
@@ -166,7 +173,8 @@ export class ShapePair {
     if (this.apart(across) > 0) return false;
     const [first, second] = [this.a.shape.tree, this.b.shape.tree];
     if (first.isEmpty || second.isEmpty) return false;
-    const isApart = nearestOfTrees(first, second, across, this.deflection, { enough: this.deflection }) === undefined;
+    const isApart =
+      nearestOfTrees(first, new MovedTree(second, across), this.deflection, { enough: this.deflection }) === undefined;
     return isApart ? this.isEnclosed(across) : skinsCross(first, second, across, this.deflection);
   }
 }

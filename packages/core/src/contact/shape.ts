@@ -1,5 +1,6 @@
 import {
   add3,
+  boxRound,
   cross3,
   direction3,
   distance3,
@@ -9,6 +10,7 @@ import {
   scale3,
   sub3,
   TriangleTree,
+  type Box3,
   type Vec3,
 } from '../math/index.ts';
 import { endsOfCurve, nearestOnCurve, type SpaceCurve, type Surface } from '../geometry/index.ts';
@@ -21,6 +23,10 @@ export interface ContactFeature {
   readonly kind: 'face' | 'edge' | 'corner';
   /** The lasting name. */
   readonly name: string;
+  /** Its mesh: triangles, segments or the corner. */
+  readonly tree: () => TriangleTree;
+  /** The box round that. */
+  readonly box: Box3;
   /** How far a place lies outside; not bounded by where it ends. */
   readonly field: DistanceField;
   /** What it is swept from by a ball of this radius; undefined of what is flat, hollow, conical or free. */
@@ -45,8 +51,6 @@ export interface ContactShape {
   readonly features: readonly ContactFeature[];
   /** Triangles of faces, segments of edges and corners. */
   readonly tree: TriangleTree;
-  /** Of each triangle of the tree, the feature that it belongs to. */
-  readonly featureOf: Uint32Array;
   /** How far its mesh may be from its skin, mm. */
   readonly deflection: number;
 }
@@ -76,8 +80,7 @@ export function contactShape(mesh: BodyMesh, topology: Topology, deflection: num
 
 class ShapeBuilder {
   private readonly features: ContactFeature[] = [];
-  private readonly elements: (readonly [Vec3, Vec3, Vec3])[] = [];
-  private readonly owners: number[] = [];
+  private readonly elements: Element[] = [];
   private readonly faces: Map<string, NamedRange>;
   private readonly lines: Map<string, NamedRange>;
   /** Outward fields of faces, by name. */
@@ -92,13 +95,7 @@ class ShapeBuilder {
   }
 
   finished(): Omit<ContactShape, 'deflection'> {
-    const positions = Float32Array.from(this.elements.flat(2));
-    const corners = Uint32Array.from({ length: positions.length / 3 }, (_, k) => k);
-    return {
-      features: this.features,
-      tree: new TriangleTree(positions, corners),
-      featureOf: Uint32Array.from(this.owners),
-    };
+    return { features: this.features, tree: treeOf(this.elements) };
   }
 
   addFace(name: string, surface: Surface): void {
@@ -191,14 +188,25 @@ class ShapeBuilder {
     });
   }
 
-  private put(elements: readonly (readonly [Vec3, Vec3, Vec3])[], feature: ContactFeature): void {
-    for (const element of elements) {
-      this.elements.push(element);
-      this.owners.push(this.features.length);
-    }
-    this.features.push(feature);
+  private put(elements: readonly Element[], feature: Omit<ContactFeature, 'tree' | 'box'>): void {
+    this.elements.push(...elements);
+    let tree: TriangleTree | undefined;
+    const corners = elements.flat();
+    this.features.push({
+      ...feature,
+      tree: () => (tree ??= treeOf(elements)),
+      box: boxRound(corners.map((corner) => ({ low: corner, high: corner })))!,
+    });
   }
 }
+
+type Element = readonly [Vec3, Vec3, Vec3];
+
+const treeOf = (elements: readonly Element[]): TriangleTree =>
+  new TriangleTree(
+    Float32Array.from(elements.flat(2)),
+    Uint32Array.from({ length: 3 * elements.length }, (_, k) => k),
+  );
 
 const at = (list: Float32Array, k: number): Vec3 => [list[3 * k]!, list[3 * k + 1]!, list[3 * k + 2]!];
 
@@ -262,10 +270,7 @@ class FacePiece {
   ) {}
 
   private nearest(place: Vec3) {
-    this.tree ??= new TriangleTree(
-      Float32Array.from(this.triangles.flat(2)),
-      Uint32Array.from({ length: 3 * this.triangles.length }, (_, k) => k),
-    );
+    this.tree ??= treeOf(this.triangles);
     return nearestTriangle(this.tree, place);
   }
 

@@ -1,39 +1,30 @@
-import type { RigidTransform } from './rigid-transform.ts';
+import { inverse, transformPoint, type RigidTransform } from './rigid-transform.ts';
 import { awayFromTriangle, goesThrough, nearestOfTriangles, PACKED, type Nearest } from './triangle-distance.ts';
 import { BOX, DEPTH, type TriangleTree } from './triangle-tree.ts';
-import type { Vec3 } from './vector.ts';
+import { distance3, type Vec3 } from './vector.ts';
 
 interface NearestOptions {
   /** What is as near as this, mm, is told at once, though others may be nearer. */
   readonly enough?: number;
   /** Others may be nearer than what is told by this, mm: much less has to be looked at where skins run alongside. */
   readonly rough?: number;
-  /** Two triangles that may be nearest, as in a pose a little before: much less has to be looked at where they are. */
-  readonly guess?: readonly [k: number, l: number] | undefined;
-}
-
-interface NearestTriangles extends Nearest {
-  readonly triangles: readonly [k: number, l: number];
 }
 
 /**
- * Where two skins come nearest, the second moved; undefined where that is `upTo` or more. Places in the space of the
+ * Where two skins come nearest, the second where it is moved; undefined where that is `upTo` or more. Places in the space of the
  * first. Pairs of boxes are looked into the nearest first, and not at all where they are further apart than what was
  * found. A skin that lies inside the other without touching it is as far away as their skins are.
  */
 export function nearestOfTrees(
   first: TriangleTree,
-  second: TriangleTree,
-  transform: RigidTransform,
+  moved: MovedTree,
   upTo = Infinity,
-  { enough = 0, rough = 0, guess }: NearestOptions = {},
-): NearestTriangles | undefined {
+  { enough = 0, rough = 0 }: NearestOptions = {},
+): Nearest | undefined {
+  const { tree: second } = moved;
   if (first.isEmpty || second.isEmpty) return undefined;
-  const moved = new MovedTree(second, transform);
   const [tried, best] = [new Float64Array(6), new Float64Array(6)];
   let limit = upTo;
-  let triangles: readonly [number, number] = [-1, -1];
-  const told = (): NearestTriangles => ({ ...nearestAt(limit, best), triangles });
   /** Is that near enough? */
   const look = (k: number, l: number): boolean => {
     moved.place(l);
@@ -41,10 +32,8 @@ export function nearestOfTrees(
     if (found >= limit) return false;
     best.set(tried);
     limit = found;
-    triangles = [k, l];
     return limit <= enough;
   };
-  if (guess && look(...guess)) return told();
   const waiting = new Waiting();
   waiting.push(0, 0, moved.apart(first, 0, 0));
   while (waiting.pop()) {
@@ -54,7 +43,8 @@ export function nearestOfTrees(
     if (own > 0 && others > 0) {
       const [begin, beyond] = [first.first[i]!, moved.first[j]!];
       for (let k = begin; k < begin + own; k++)
-        for (let l = beyond; l < beyond + others; l++) if (look(first.order[k]!, second.order[l]!)) return told();
+        for (let l = beyond; l < beyond + others; l++)
+          if (look(first.order[k]!, second.order[l]!)) return nearestAt(limit, best);
       continue;
     }
     // the larger of the two is divided; the nearer pair is looked into first
@@ -70,7 +60,7 @@ export function nearestOfTrees(
       if (apart < limit - rough) waiting.push(isOwn ? child + n : i, isOwn ? j : child + n, apart);
     }
   }
-  return limit < upTo ? told() : undefined;
+  return limit < upTo ? nearestAt(limit, best) : undefined;
 }
 
 const nearestAt = (distance: number, places: Float64Array): Nearest => ({
@@ -80,27 +70,28 @@ const nearestAt = (distance: number, places: Float64Array): Nearest => ({
 });
 
 /**
- * Every two triangles of two skins that come nearer than `within`, the second skin moved, and where: places in the space of
- * the first, one after the other in a list that is written anew for the next.
- * @param asked nearer than what a pair has to be to be told; what is further apart is not measured
+ * Two places of two skins that are each the nearest to the other, the second moved, begun from a place of the first: skins are
+ * nowhere further apart than that, but may be nearer elsewhere.
  */
-export function nearPairs(
+export function alternatelyNearest(
   first: TriangleTree,
   second: TriangleTree,
   transform: RigidTransform,
-  within: number,
-  asked: (k: number, l: number) => number,
-  each: (k: number, l: number, distance: number, places: Float64Array) => void,
-): void {
-  if (first.isEmpty || second.isEmpty) return;
-  const places = new Float64Array(6);
-  eachNear(first, second, transform, within, (k, l, moved) => {
-    const limit = asked(k, l);
-    if (limit <= 0 || !moved.isNear(first, k, l, limit)) return;
-    const found = nearestOfTriangles(first.packed, PACKED * k, moved.packed, PACKED * l, limit, places);
-    if (found < limit) each(k, l, found, places);
-  });
+  from: Vec3,
+): Nearest | undefined {
+  const back = inverse(transform);
+  let best: Nearest | undefined;
+  let a = from;
+  for (let k = 0; k < ALTERNATELY; k++) {
+    const there = nearestTriangle(second, transformPoint(back, a));
+    if (!there) return undefined;
+    const b = transformPoint(transform, there.foot);
+    a = nearestTriangle(first, b)!.foot;
+    best = { distance: distance3(a, b), a, b };
+  }
+  return best;
 }
+const ALTERNATELY = 3;
 
 /** Every two triangles whose leaves are so near; the second of them is in its place then. */
 function eachNear(
@@ -202,7 +193,7 @@ class Waiting {
 }
 
 /** A tree where it is moved: boxes and triangles are brought there as they are asked for, each once. */
-class MovedTree {
+export class MovedTree {
   /** As those of the tree; a triangle is there when it was placed. */
   readonly packed: Float64Array;
   readonly count: Uint32Array;
@@ -212,7 +203,7 @@ class MovedTree {
   private readonly isBoxed: Uint8Array;
 
   constructor(
-    private readonly tree: TriangleTree,
+    readonly tree: TriangleTree,
     private readonly transform: RigidTransform,
   ) {
     this.packed = new Float64Array(tree.packed.length);
@@ -263,19 +254,5 @@ class MovedTree {
       boxes[at + r] = middle - half;
       boxes[at + 3 + r] = middle + half;
     }
-  }
-
-  /** May a triangle of another tree be so near to one that was placed, by the boxes round them? */
-  isNear(other: TriangleTree, k: number, l: number, within: number): boolean {
-    const [p, q] = [other.packed, this.packed];
-    const [m, n] = [PACKED * k, PACKED * l];
-    for (let axis = 0; axis < 3; axis++) {
-      const [a, u, v] = [p[m + axis]!, p[m + 3 + axis]!, p[m + 6 + axis]!];
-      const [b, s, t] = [q[n + axis]!, q[n + 3 + axis]!, q[n + 6 + axis]!];
-      const apart = b - a;
-      if (apart + Math.min(0, s, t) - Math.max(0, u, v) > within) return false;
-      if (-apart + Math.min(0, u, v) - Math.max(0, s, t) > within) return false;
-    }
-    return true;
   }
 }
