@@ -42,6 +42,12 @@ export class MemberPair {
     return { distance: best.distance, a: transformPoint(first, best.a), b: transformPoint(first, best.b) };
   }
 
+  /** Nowhere nearer than this, mm, they are: told roughly and quickly; `upTo` at most. */
+  atLeast(pose: Posed, upTo: number): number {
+    const across = acrossIn(this, pose);
+    return this.shapes.reduce((least, shapes) => Math.min(least, shapes.atLeast(across, least)), upTo);
+  }
+
   /** How far what may come as near as `within` goes from one pose to another, mm, the one seen from the other. */
   travel(before: Posed, after: Posed, within: number): number {
     const [from, to] = [acrossIn(this, before), acrossIn(this, after)];

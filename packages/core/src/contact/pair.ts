@@ -87,16 +87,26 @@ export class ShapePair {
    */
   clearance(across: RigidTransform, upTo: number): number {
     if (this.isClear(across, upTo)) return upTo;
-    const rough = ROUGH * (upTo + this.deflection);
+    const reach = (upTo + this.deflection) / (1 - ROUGH);
     const [first, second] = [this.a.shape.tree, this.b.shape.tree];
-    const reach = upTo + this.deflection + rough;
-    const found = nearestOfTrees(first, new MovedTree(second, across), reach, {
-      enough: Math.max(this.pace, upTo / 2),
-      rough,
-    });
+    const options = { enough: Math.max(this.pace, upTo / 2), share: ROUGH };
+    const found = nearestOfTrees(first, new MovedTree(second, across), reach, options);
     if (found) return Math.min(found.distance, 0.9 * upTo);
     this.clear = { at: across, distance: upTo };
     return upTo;
+  }
+
+  /** Nowhere nearer than this, mm, they are: told roughly; `upTo` at most. */
+  atLeast(across: RigidTransform, upTo: number): number {
+    if (upTo < Infinity && this.isClear(across, upTo)) return upTo;
+    const [first, second] = [this.a.shape.tree, this.b.shape.tree];
+    const guess = this.nearestWas && alternatelyNearest(first, second, across, this.nearestWas);
+    const limit = Math.min((upTo + this.deflection) / (1 - ROUGH), guess?.distance ?? Infinity);
+    const found = nearestOfTrees(first, new MovedTree(second, across), limit, { share: ROUGH }) ?? guess;
+    this.nearestWas = found?.a ?? this.nearestWas;
+    const told = (found && found.distance < limit ? found.distance : limit) * (1 - ROUGH) - this.deflection;
+    // what lies inside of the other may be as far from its skin
+    return this.isEnclosed(across) ? 0 : Math.max(0, Math.min(upTo, told));
   }
 
   /** Finds which features come within so many mm, unless that is known. */

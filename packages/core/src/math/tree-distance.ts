@@ -8,6 +8,8 @@ interface NearestOptions {
   readonly enough?: number;
   /** Others may be nearer than what is told by this, mm: much less has to be looked at where skins run alongside. */
   readonly rough?: number;
+  /** And by this share of it. */
+  readonly share?: number;
 }
 
 /**
@@ -19,12 +21,13 @@ export function nearestOfTrees(
   first: TriangleTree,
   moved: MovedTree,
   upTo = Infinity,
-  { enough = 0, rough = 0 }: NearestOptions = {},
+  { enough = 0, rough = 0, share = 0 }: NearestOptions = {},
 ): Nearest | undefined {
   const { tree: second } = moved;
   if (first.isEmpty || second.isEmpty) return undefined;
   const [tried, best] = [new Float64Array(6), new Float64Array(6)];
   let limit = upTo;
+  const near = 1 - share;
   /** Is that near enough? */
   const look = (k: number, l: number): boolean => {
     moved.place(l);
@@ -38,7 +41,7 @@ export function nearestOfTrees(
   waiting.push(0, 0, moved.apart(first, 0, 0));
   while (waiting.pop()) {
     const { i, j } = waiting;
-    if (waiting.apart >= limit - rough) continue;
+    if (waiting.apart >= limit * near - rough) continue;
     const [own, others] = [first.count[i]!, moved.count[j]!];
     if (own > 0 && others > 0) {
       const [begin, beyond] = [first.first[i]!, moved.first[j]!];
@@ -57,11 +60,30 @@ export function nearestOfTrees(
     for (let k = 0; k < 2; k++) {
       const n = (k === 0) === isFirstNearer ? 1 : 0;
       const apart = n === 0 ? a : b;
-      if (apart < limit - rough) waiting.push(isOwn ? child + n : i, isOwn ? j : child + n, apart);
+      const most = limit * near - rough;
+      if (apart >= most) continue;
+      // long and slanted triangles fill little of their boxes
+      const isLeaf = isOwn ? others > 0 : own > 0;
+      const isBeyond =
+        isLeaf &&
+        most < Infinity &&
+        (isOwn ? moved.isBeyond(j, first, child + n, most) : isBeyondOf(first, i, moved, child + n, most));
+      if (!isBeyond) waiting.push(isOwn ? child + n : i, isOwn ? j : child + n, apart);
     }
   }
   return limit < upTo ? nearestAt(limit, best) : undefined;
 }
+
+/** Are all triangles of a leaf further than so much from the ball round a box? */
+function isBeyondOf(leafTree: TriangleTree, leaf: number, moved: MovedTree, node: number, most: number): boolean {
+  moved.ballOf(node, BALL);
+  const [begin, count] = [leafTree.first[leaf]!, leafTree.count[leaf]!];
+  for (let k = begin; k < begin + count; k++)
+    if (awayFromTriangle(BALL, leafTree.packed, PACKED * leafTree.order[k]!, FOOT) - BALL[3]! < most) return false;
+  return true;
+}
+const BALL: [number, number, number, number] = [0, 0, 0, 0];
+const FOOT = new Float64Array(3);
 
 const nearestAt = (distance: number, places: Float64Array): Nearest => ({
   distance,
@@ -227,6 +249,27 @@ export class MovedTree {
     }
   }
 
+  /** The ball round the box of a node: its middle and its radius. */
+  ballOf(node: number, ball: [number, number, number, number]): void {
+    if (!this.isBoxed[node]) this.box(node);
+    const at = BOX * node;
+    ballRound(this.boxes, at, ball);
+    // the box of the tree itself is the tighter one
+    const own = this.tree.boxes;
+    ball[3] = Math.hypot(own[at + 3]! - own[at]!, own[at + 4]! - own[at + 1]!, own[at + 5]! - own[at + 2]!) / 2;
+  }
+
+  /** Are all triangles of a leaf further than so much from the ball round a box of another tree? */
+  isBeyond(leaf: number, other: TriangleTree, node: number, most: number): boolean {
+    ballRound(other.boxes, BOX * node, BALL);
+    const { first, count, tree } = this;
+    for (let k = first[leaf]!; k < first[leaf]! + count[leaf]!; k++) {
+      this.place(tree.order[k]!);
+      if (awayFromTriangle(BALL, this.packed, PACKED * tree.order[k]!, FOOT) - BALL[3]! < most) return false;
+    }
+    return true;
+  }
+
   /** How far the box of a node of another tree is from that of a node of this. */
   apart(other: TriangleTree, i: number, j: number): number {
     if (!this.isBoxed[j]) this.box(j);
@@ -255,4 +298,16 @@ export class MovedTree {
       boxes[at + 3 + r] = middle + half;
     }
   }
+}
+
+/** The ball round a box. */
+function ballRound(boxes: Float64Array, at: number, ball: [number, number, number, number]): void {
+  let square = 0;
+  for (let axis = 0; axis < 3; axis++) {
+    const low = boxes[at + axis]!;
+    const high = boxes[at + 3 + axis]!;
+    ball[axis] = (low + high) / 2;
+    square += (high - low) ** 2;
+  }
+  ball[3] = Math.sqrt(square) / 2;
 }

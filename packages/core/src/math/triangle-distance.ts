@@ -23,7 +23,13 @@ const [NORMAL_P, NORMAL_Q] = [new Float64Array(4), new Float64Array(4)];
 /** Corners beyond each edge. */
 const NEXT = [3, 6, 0] as const;
 
-function load(list: Float64Array, at: number, corners: Float64Array, edges: Float64Array, from: Vec3): void {
+function load(
+  list: Float64Array,
+  at: number,
+  corners: Float64Array,
+  edges: Float64Array,
+  from: ArrayLike<number>,
+): void {
   for (let axis = 0; axis < 3; axis++) {
     const c = list[at + axis]! - from[axis]!;
     const u = list[at + 3 + axis]!;
@@ -204,7 +210,7 @@ export function nearestOfTriangles(
  * How far a place is from a packed triangle (Ericson 2005, 5.1.5).
  * @param foot where it is nearest
  */
-export function awayFromTriangle(place: Vec3, q: Float64Array, j: number, foot: Float64Array): number {
+export function awayFromTriangle(place: ArrayLike<number>, q: Float64Array, j: number, foot: Float64Array): number {
   load(q, j, Q, V, place);
   normalOf(V, NORMAL_Q);
   const square = NORMAL_Q[3]!;

@@ -35,8 +35,8 @@ const DETOUR = 1.1;
 interface Sample extends Standing {
   /** How far they are apart at least, mm. */
   least: number;
-  /** Was it measured? */
-  isExact: boolean;
+  /** How well is that known: by the way from others, roughly, or exactly? */
+  known: 'by the way' | 'roughly' | 'exactly';
 }
 
 interface Stretch {
@@ -75,7 +75,7 @@ export class ApproachSearch {
     private readonly poseAt: (from: Standing, time: number) => Pose,
     private readonly upTo = Infinity,
   ) {
-    this.samples = standings.map(({ time, pose }) => ({ time, pose, least: 0, isExact: false }));
+    this.samples = standings.map(({ time, pose }) => ({ time, pose, least: 0, known: 'by the way' }));
     this.all = [...this.samples];
     this.halvings = Math.max(HALVINGS.least, HALVINGS.byStep * standings.length);
     this.whole = standings.at(-1)!.time - standings[0]!.time;
@@ -86,32 +86,33 @@ export class ApproachSearch {
     let best: Sample | undefined;
     const limit = () => best?.least ?? this.upTo;
     const look = (sample: Sample): void => {
-      if (sample.isExact || sample.least >= limit()) return;
+      if (sample.least >= limit()) return;
+      if (sample.known === 'by the way') this.guess(sample);
+      if (sample.known === 'exactly' || sample.least >= limit()) return;
       this.measure(sample);
       if (sample.least < limit()) best = sample;
     };
     this.samples.forEach((sample, k) => {
       const before = this.samples[k - 1];
       if (before)
-        sample.least = leastAfter(limit(), [before.least, this.pair.travel(before.pose, sample.pose, limit())]);
-      look(sample);
+        sample.least = leastAfter(this.upTo, [before.least, this.pair.travel(before.pose, sample.pose, this.upTo)]);
+      const isNearer = this.samples.slice(0, k).every(({ least }) => sample.least < least);
+      if (isNearer) this.guess(sample);
     });
+    // the one that seems nearest first: the others have to be nearer then
+    for (const sample of [...this.samples].sort((p, q) => p.least - q.least)) look(sample);
     const open = this.stretches(limit());
     while (limit() > TOUCHING) {
       const k = open.reduce((at, one, n) => (boundOf(one) < boundOf(open[at]!) ? n : at), 0);
       const next = open[k];
       if (!next || boundOf(next) >= limit() - CLOSE) break;
-      open.splice(k, 1);
       for (const end of [next.from, next.to]) look(end);
-      if (this.halvings <= 0) {
-        open.push(next);
-        break;
-      }
-      if (boundOf(next) < limit() - CLOSE) {
-        const halves = this.halved(next, limit());
-        look(halves[0].to);
-        open.push(...halves);
-      }
+      if (boundOf(next) >= limit() - CLOSE) continue;
+      if (this.halvings <= 0) break;
+      open.splice(k, 1);
+      const halves = this.halved(next, limit());
+      look(halves[0].to);
+      open.push(...halves);
     }
     if (!best) return undefined;
     if (best.least <= TOUCHING) return this.touching(best);
@@ -120,9 +121,14 @@ export class ApproachSearch {
     return this.polished(best, sure < least - CLOSE ? Math.max(0, sure) : least - CLOSE);
   }
 
+  private guess(sample: Sample): void {
+    sample.least = Math.max(sample.least, this.pair.atLeast(sample.pose, this.upTo));
+    sample.known = 'roughly';
+  }
+
   private measure(sample: Sample): void {
     sample.least = this.pair.nearest(sample.pose, this.upTo)?.distance ?? this.upTo;
-    sample.isExact = true;
+    sample.known = 'exactly';
   }
 
   private stretches(within: number): Stretch[] {
@@ -136,7 +142,7 @@ export class ApproachSearch {
   private halved({ from, to, travel }: Stretch, within: number): [Stretch, Stretch] {
     const time = (from.time + to.time) / 2;
     this.halvings--;
-    const middle: Sample = { time, pose: this.poseAt(from, time), least: 0, isExact: false };
+    const middle: Sample = { time, pose: this.poseAt(from, time), least: 0, known: 'by the way' };
     const [first, second] = [
       this.pair.travel(from.pose, middle.pose, within),
       this.pair.travel(middle.pose, to.pose, within),
@@ -212,7 +218,7 @@ export class ApproachSearch {
   }
 
   private touches(sample: Sample): boolean {
-    if (!sample.isExact && sample.least <= TOUCHING) this.measure(sample);
+    if (sample.known !== 'exactly' && sample.least <= TOUCHING) this.measure(sample);
     return sample.least <= TOUCHING;
   }
 
