@@ -92,12 +92,14 @@ export class ApproachSearch {
       this.measure(sample);
       if (sample.least < limit()) best = sample;
     };
+    let nearest = Infinity;
     this.samples.forEach((sample, k) => {
       const before = this.samples[k - 1];
       if (before)
         sample.least = leastAfter(this.upTo, [before.least, this.pair.travel(before.pose, sample.pose, this.upTo)]);
-      const isNearer = this.samples.slice(0, k).every(({ least }) => sample.least < least);
-      if (isNearer) this.guess(sample);
+      if (sample.least >= nearest) return;
+      this.guess(sample);
+      nearest = Math.min(nearest, sample.least);
     });
     // the one that seems nearest first: the others have to be nearer then
     for (const sample of [...this.samples].sort((p, q) => p.least - q.least)) look(sample);
