@@ -63,6 +63,16 @@ test('a study of an arm is told, run, stepped through and read; what is changed 
     Number(Math.min(...apart).toFixed(3)).toString(),
   );
 
+  // how near they come: with what they stop at they touch when they stop
+  await pane.getByRole('button', { name: '+ how near' }).click();
+  const nearest = page.getByTestId('nearest');
+  await expect(nearest).toContainText(`and Arm touch at ${said[1]} s.`);
+  await nearest.getByRole('button', { name: 'may not come nearer than …' }).click();
+  await expect(nearest).toContainText(`touch at ${said[1]} s, where 1 mm is asked for.`);
+  await nearest.getByRole('button', { name: /^Show / }).click();
+  await expect(page.getByTestId('study-now')).toContainText(`${said[1]} s`);
+  await expect(pane).not.toContainText('out of date');
+
   // a file with all of it
   const [download] = await Promise.all([
     page.waitForEvent('download'),

@@ -245,7 +245,7 @@ export const useStudies = defineStore('studies', () => {
     const frames = outcome.value?.frames ?? [];
     const before = frames.filter((one) => one.time <= time);
     pause();
-    frame.value = Math.max(0, before.length - 1);
+    seekTime(time);
     if (isOld.value) return;
     assembly.stand([...before.map((one) => one.pose), pose]);
     assembly.pointed = { a, b, from, to };

@@ -44,9 +44,8 @@ export function nearnessWords({ a, b, distance, time, touches }: Nearness, nameA
   const both = `${nameAt(a)} and ${nameAt(b)}`;
   const at = (seconds: number) => `${formatAmount(seconds, 3)} s`;
   if (!touches) return `${both} come within ${lengthWords(distance, length)} at ${at(time)}`;
-  return touches.from === touches.to
-    ? `${both} touch at ${at(touches.from)}`
-    : `${both} touch first at ${at(touches.from)} and last at ${at(touches.to)}`;
+  const [first, last] = [at(touches.from), at(touches.to)];
+  return first === last ? `${both} touch at ${first}` : `${both} touch first at ${first} and last at ${last}`;
 }
 
 /** Why what is asked for is not kept by two, as a sentence; undefined where it is. */
