@@ -1,6 +1,8 @@
 import { transformPoint, perform, seedSieve, type Project, type Vec3, coordinateKey } from '@helb/core';
-import { drive, Grab, MechanismEquations, assemblyFreedoms } from '@helb/core/assembly';
-import { Engine } from '@helb/engine';
+import { contactsOf, drive, Grab, MechanismEquations, assemblyFreedoms } from '@helb/core/assembly';
+import { StudyOutcome, type Study } from '@helb/core/study';
+import { Engine, preparedStudy } from '@helb/engine';
+import { SLOTTED, slottedWheelProject } from '@helb/engine/test-touching';
 import { startKernelInNode } from '@helb/kernel/node';
 import { median, percentile, timed, type Figure } from './measure.ts';
 
@@ -45,6 +47,7 @@ export async function motionFigures(): Promise<Figure[]> {
     met: most === null ? null : value <= most,
   });
   return [
+    ...(await touchingFigures(engine)),
     ms('median frame of a drag', median(dragged), null),
     ms('95th of 100 frames of a drag', percentile(dragged, 0.95), 16),
     ms('95th of 100 frames of a drive', percentile(driven, 0.95), 16),
@@ -59,6 +62,55 @@ export async function motionFigures(): Promise<Figure[]> {
       ratio: null,
       aim: 'those of the three',
       met: computed === 3,
+    },
+  ];
+}
+
+/** Steps of a full turn. */
+const TURN = 360;
+
+/** A slotted wheel that a pin moves on by shape alone: a turn, what comes nearest in it, and the angle of the formula. */
+async function touchingFigures(engine: Engine): Promise<Figure[]> {
+  const drives = [{ joint: 'j-driver', coordinate: 'turn' as const, from: '180 deg', to: '540 deg' }];
+  const study: Study = {
+    ...{ name: 'Turn', drives, law: 'even', seconds: '4', steps: `${TURN}`, touching: true, charts: {} },
+    approaches: { n: {} },
+  };
+  const { project, apart } = slottedWheelProject();
+  const { input, assembled } = await preparedStudy(engine, project, study);
+  if (!input.ok) throw new Error(input.issue.code);
+  const outcome = new StudyOutcome(input.value);
+  const ran = await timedOnce(() => Promise.resolve([...outcome.run()].length));
+  const near = await timedOnce(() => Promise.resolve([...outcome.nearest({})].length));
+
+  const [wheel, driver] = [coordinateKey('j-wheel', 'turn'), coordinateKey('j-driver', 'turn')];
+  const contacts = contactsOf(project.assembly!, assembled, input.value.bodies);
+  const begin = outcome.frames[0]!.pose;
+  let pose = begin;
+  const frames = timed(FRAMES, (k) => {
+    const to = Math.PI + ((k + 1) * 2 * Math.PI) / FRAMES;
+    pose = drive(assembled.mechanism, pose, new Map([[driver, to]]), () => {}, contacts).pose;
+  });
+  // while the pin pushes one flank of its slot all the way
+  const worked = outcome.frames.flatMap(({ pose: { coordinates } }) => {
+    const b = coordinates.get(driver)! - 2 * Math.PI;
+    if (b < -0.9 || b > -0.3) return [];
+    const [x, y] = [apart - SLOTTED.arm * Math.cos(b), SLOTTED.arm * Math.sin(b)];
+    const turned = -Math.PI / 3 - Math.atan2(y, x) + Math.asin(SLOTTED.play / Math.hypot(x, y));
+    return [Math.abs(coordinates.get(wheel)! - turned)];
+  });
+  const off = (Math.max(...worked) * 180) / Math.PI;
+  const figure = (name: string, value: number, unit: string, most: number): Figure => ({
+    ...{ name: `motion: a wheel of 6 slots by contact, ${name}`, value, unit, floor: null, ratio: null },
+    ...{ aim: `at most ${most} ${unit}`, met: value <= most },
+  });
+  return [
+    figure(`${TURN} steps of a turn`, ran.took, 'ms', 5000),
+    figure('95th of 100 frames of 3 deg', percentile(frames, 0.95), 'ms', 16),
+    { ...figure('off the angle of the formula', off, 'deg', 0.02), met: worked.length > 20 && off <= 0.02 },
+    {
+      ...{ name: 'motion: how near any two come over it, against the study', value: near.took, unit: 'ms' },
+      ...{ floor: ran.took, ratio: near.took / ran.took, aim: 'at most 2', met: near.took <= 2 * ran.took },
     },
   ];
 }

@@ -10,7 +10,7 @@ export type { FaceOutlineOptions, OutlineFormat } from './outlines.ts';
 export { cutList, writeCutList, writeBillOfMaterials } from './lists.ts';
 export { billOfMaterials, assemblyTotals, type BillRow } from './bill-of-materials.ts';
 export type { Interference } from './interference.ts';
-export { needsBodies, studyInput } from './studying.ts';
+export { needsBodies, preparedStudy, studyInput } from './studying.ts';
 export { BLOCKS, checkedProject, type Blocks, type CheckFinding } from './checks/index.ts';
 export { findings, inspect, type Finding } from './inspect.ts';
 export type * from './model.ts';

@@ -1,6 +1,6 @@
 import { ProjectScript, type Project } from '@helb/core';
 import { placementOf, triple, type JointRecord } from '@helb/core/assembly';
-import { rectangle } from '@helb/core/samples';
+import { apartOf, lockDisc, outline, rectangle, slottedWheel, type Leg } from '@helb/core/samples';
 
 /** Parts from outlines, placed at places of the plane; each turns about z at its own origin on a base that stands still. */
 export class Plates {
@@ -58,4 +58,31 @@ export class Plates {
     this.script.do('contact.set', { id: 'all', contact: { on: true } });
     return this.script.project;
   }
+}
+
+/** A wheel of six slots that a pin of 8 mm with play to either side moves on, mm. */
+export const SLOTTED = { slots: 6, arm: 36, slot: 8.3, recess: 28.3, lock: 28, play: 0.15 } as const;
+
+/** That wheel as parts, all of which may touch; and how far its axes are apart, mm. */
+export function slottedWheelProject(): { readonly project: Project; readonly apart: number } {
+  const apart = apartOf(SLOTTED);
+  const entitiesOf = ({ start, legs }: { start: readonly [number, number]; legs: readonly Leg[] }) =>
+    outline(start, legs);
+  const pin = outline(
+    [-32, 0],
+    [
+      { to: [-40, 0], about: [-36, 0] },
+      { to: [-32, 0], about: [-36, 0] },
+    ],
+  );
+  const project = new Plates()
+    .part('wheel', [{ entities: entitiesOf(slottedWheel(SLOTTED)), height: '8 mm' }])
+    .part('driver', [
+      { entities: entitiesOf(lockDisc(SLOTTED)), height: '8 mm' },
+      { entities: pin, height: '12 mm', from: '-2 mm' },
+    ])
+    .turning('wheel', '0 mm')
+    .turning('driver', `${apart} mm`)
+    .touching();
+  return { project, apart };
 }

@@ -1,40 +1,21 @@
 import { coordinateKey, explain, type Project } from '@helb/core';
 import { contactsOf, drive, type Pose } from '@helb/core/assembly';
-import { apartOf, lockDisc, outline, rectangle, slottedWheel, type Leg } from '@helb/core/samples';
+import { rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
 import { poseOf } from './command-line/driving.ts';
 import { Engine } from './index.ts';
-import { Plates } from './test-touching.ts';
+import { Plates, slottedWheelProject } from './test-touching.ts';
 
 let engine: Engine;
 beforeAll(async () => (engine = new Engine(await startKernelInNode())));
 
 const DEGREE = Math.PI / 180;
-type Outline = { readonly start: readonly [number, number]; readonly legs: readonly Leg[] };
 
 const turn = (pose: Pose, id: string) => pose.coordinates.get(coordinateKey(`j-${id}`, 'turn'))! / DEGREE;
 const toAngle = (id: string, degrees: number) => new Map([[coordinateKey(`j-${id}`, 'turn'), degrees * DEGREE]]);
 
 test('a wheel of real bodies is moved on by its pin alone, within its play, and nothing overlaps on the way', async () => {
-  const told = { slots: 6, arm: 36, slot: 8.3, recess: 28.3, lock: 28 };
-  const apart = apartOf(told);
-  const entitiesOf = ({ start, legs }: Outline) => outline(start, legs);
-  const pin = outline(
-    [-32, 0],
-    [
-      { to: [-40, 0], about: [-36, 0] },
-      { to: [-32, 0], about: [-36, 0] },
-    ],
-  );
-  const project = new Plates()
-    .part('wheel', [{ entities: entitiesOf(slottedWheel(told)), height: '8 mm' }])
-    .part('driver', [
-      { entities: entitiesOf(lockDisc(told)), height: '8 mm' },
-      { entities: pin, height: '12 mm', from: '-2 mm' },
-    ])
-    .turning('wheel', '0 mm')
-    .turning('driver', `${apart} mm`)
-    .touching();
+  const { project, apart } = slottedWheelProject();
   const { assembled } = await engine.assemble(project);
   expect([...assembled.issues]).toEqual([]);
   const bodies = await engine.touching(project);

@@ -139,7 +139,7 @@ export const TOPICS: Readonly<Record<string, readonly Topic[]>> = {
   'From here to the shop': [
     {
       title: 'Motion',
-      says: 'Joints are driven by sliders and numbers within their limits, run by themselves and traced; overlaps and gaps are found for the pose that is shown. What is told to touch is not passed through: it stops what is driven or pulled, which is said, or is pushed along; where it stopped becomes the limit by a click. A study drives joints over a time by a law or a table, is played and stepped through, and shows where things are, how fast they go, what touches when and what holds them against their weight.',
+      says: 'Joints are driven by sliders and numbers within their limits, run by themselves and traced; overlaps and gaps are found for the pose that is shown. What is told to touch is not passed through: it stops what is driven or pulled, which is said, or is pushed along; where it stopped becomes the limit by a click. A study drives joints over a time by a law or a table, is played and stepped through, and shows where things are, how fast they go, what touches when and what holds them against their weight; it tells how near parts come on the way, and where they come nearer than they may.',
     },
     {
       title: 'Sheets',
