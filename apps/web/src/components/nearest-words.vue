@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { formatAmount, LENGTH, type Id } from '@helb/core';
+import { explain, formatAmount, LENGTH, type Id } from '@helb/core';
 import { nearnessWords, tooNearWords, type Approach, type Nearness } from '@helb/core/study';
 import { useProject } from '../stores/project.ts';
 import { useStudies } from '../stores/studies.ts';
@@ -40,13 +40,15 @@ const withLeast = (least?: string): Approach => {
 };
 const usual = computed(() => (store.project!.unit === 'in' ? '0.05 in' : `1 ${store.project!.unit}`));
 
-/** How near they may come, mm; undefined where that is not told. */
 const least = computed(() => studies.leastOf(props.approach));
 const rows = computed(() =>
   (props.found ?? []).map((one) => ({
     one,
     words: nearnessWords(one, studies.nameAt, store.project!.unit),
-    wrong: least.value === undefined ? undefined : tooNearWords(one, least.value, studies.nameAt, store.project!.unit),
+    wrong:
+      least.value.ok && least.value.value !== undefined
+        ? tooNearWords(one, least.value.value, studies.nameAt, store.project!.unit)
+        : undefined,
   })),
 );
 </script>
@@ -84,6 +86,7 @@ const rows = computed(() =>
       <span v-if="found === undefined" class="text-muted" role="status">looked for …</span>
       <button class="word-link ml-auto" aria-label="Look no longer how near they come" @click="set()">remove</button>
     </p>
+    <p v-if="!least.ok" class="text-clash" role="alert">{{ explain(least.issue, store.project!.unit) }}</p>
     <ul v-if="found" aria-label="What comes nearest" class="max-h-24 overflow-y-auto">
       <li v-if="found.length === 0" class="text-muted">
         Nothing that could: what one joint holds together, stands still or is meant to press is left out.

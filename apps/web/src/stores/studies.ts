@@ -3,19 +3,19 @@ import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import {
   coordinateKey,
   coordinateOf,
-  evaluate,
   explain,
   isAngle,
   jointOf,
-  LENGTH,
   valueScope,
   type Coordinate,
   type CoordinateKey,
   type Id,
+  type Result,
 } from '@helb/core';
 import { JOINTS } from '@helb/core/assembly';
 import {
   chartTitle,
+  leastOfApproach,
   type Approach,
   type Chart,
   type Nearness,
@@ -91,16 +91,15 @@ export const useStudies = defineStore('studies', () => {
     const { built } = assembly;
     if (!store.project || !built) return undefined;
     const parts = Object.entries(built.parts).map(([id, { bodies }]) => ({ id, bodies }));
-    return studyInput(store.project, of, built.assembled, { parts }, []);
+    // how near parts come is read afterwards
+    return studyInput(store.project, { ...of, approaches: {} }, built.assembled, { parts }, []);
   }
   function stateOf(input: StudyInput, of: Study): string {
     const parts = Object.values(assembly.built?.parts ?? {}).flatMap(({ bodies }) => bodies.map(({ key }) => key));
     const { mechanism, members } = input.assembled;
     const { limits, ...rest } = mechanism;
     const contacts = of.touching ? input.assembly : {};
-    // what is looked at for how near it comes is read afterwards
-    const plan = { ...input.plan, approaches: [] };
-    return JSON.stringify([plan, contacts, rest, [...limits], members, parts, input.masses, needsBodies(of)]);
+    return JSON.stringify([input.plan, contacts, rest, [...limits], members, parts, input.masses, needsBodies(of)]);
   }
 
   /** Is what was run not what would be run now? */
@@ -304,12 +303,10 @@ export const useStudies = defineStore('studies', () => {
     if (store.act([{ command: 'study.add', input: { id, study: record } }]).ok) void show(id);
   }
 
-  /** How near what is looked at may come, mm; undefined where that is not told or can't be read. */
-  function leastOf({ least }: Approach): number | undefined {
-    if (least === undefined || !store.project) return undefined;
-    const { values, unit } = store.project;
-    const found = evaluate(least, LENGTH, valueScope(Object.values(values), unit));
-    return found.ok ? found.value : undefined;
+  /** How near what is looked at may come, mm; undefined where that is not told. */
+  function leastOf(approach: Approach): Result<number | undefined> {
+    const { values, unit } = store.project!;
+    return leastOfApproach(approach, valueScope(Object.values(values), unit));
   }
 
   return {

@@ -75,13 +75,19 @@ export function planOf(study: Study, { joints }: Pick<Mechanism, 'joints'>, scop
 
 function approachesOf({ approaches = {} }: Study, scope: Scope): Result<readonly ApproachPlan[]> {
   const found: ApproachPlan[] = [];
-  for (const [id, { a, b, least }] of Object.entries(approaches)) {
-    const value = least === undefined ? ok(undefined) : evaluate(least, LENGTH, scope);
-    if (!value.ok) return value;
-    if (value.value !== undefined && !(value.value >= 0)) return fail('study.least');
-    found.push({ id, a, b, least: value.value });
+  for (const [id, approach] of Object.entries(approaches)) {
+    const least = leastOfApproach(approach, scope);
+    if (!least.ok) return least;
+    found.push({ id, a: approach.a, b: approach.b, least: least.value });
   }
   return ok(found);
+}
+
+/** How near what is looked at may come, mm; undefined where that is not told, fails where it can't be read. */
+export function leastOfApproach({ least }: Approach, scope: Scope): Result<number | undefined> {
+  if (least === undefined) return ok(undefined);
+  const value = evaluate(least, LENGTH, scope);
+  return !value.ok || value.value >= 0 ? value : fail('study.least');
 }
 
 /** By a table the way is that of the one coordinate, counted from 0. */
