@@ -2,7 +2,7 @@ import { transformPoint, perform, seedSieve, type Project, type Vec3, coordinate
 import { contactsOf, drive, Grab, MechanismEquations, assemblyFreedoms } from '@helb/core/assembly';
 import { StudyOutcome, type Study } from '@helb/core/study';
 import { Engine, preparedStudy } from '@helb/engine';
-import { SLOTTED, slottedWheelProject } from '@helb/engine/test-touching';
+import { slottedWheelProject } from '@helb/engine/test-touching';
 import { startKernelInNode } from '@helb/kernel/node';
 import { median, percentile, timed, type Figure } from './measure.ts';
 
@@ -76,7 +76,7 @@ async function touchingFigures(engine: Engine): Promise<Figure[]> {
     ...{ name: 'Turn', drives, law: 'even', seconds: '4', steps: `${TURN}`, touching: true, charts: {} },
     approaches: { n: {} },
   };
-  const { project, apart } = slottedWheelProject();
+  const { project, apart, arm, play } = slottedWheelProject();
   const { input, assembled } = await preparedStudy(engine, project, study);
   if (!input.ok) throw new Error(input.issue.code);
   const outcome = new StudyOutcome(input.value);
@@ -95,8 +95,8 @@ async function touchingFigures(engine: Engine): Promise<Figure[]> {
   const worked = outcome.frames.flatMap(({ pose: { coordinates } }) => {
     const b = coordinates.get(driver)! - 2 * Math.PI;
     if (b < -0.9 || b > -0.3) return [];
-    const [x, y] = [apart - SLOTTED.arm * Math.cos(b), SLOTTED.arm * Math.sin(b)];
-    const turned = -Math.PI / 3 - Math.atan2(y, x) + Math.asin(SLOTTED.play / Math.hypot(x, y));
+    const [x, y] = [apart - arm * Math.cos(b), arm * Math.sin(b)];
+    const turned = -Math.PI / 3 - Math.atan2(y, x) + Math.asin(play / Math.hypot(x, y));
     return [Math.abs(coordinates.get(wheel)! - turned)];
   });
   const off = (Math.max(...worked) * 180) / Math.PI;

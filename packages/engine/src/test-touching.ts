@@ -61,10 +61,10 @@ export class Plates {
 }
 
 /** A wheel of six slots that a pin of 8 mm with play to either side moves on, mm. */
-export const SLOTTED = { slots: 6, arm: 36, slot: 8.3, recess: 28.3, lock: 28, play: 0.15 } as const;
+const SLOTTED = { slots: 6, arm: 36, slot: 8.3, recess: 28.3, lock: 28, play: 0.15 } as const;
 
-/** That wheel as parts, all of which may touch; and how far its axes are apart, mm. */
-export function slottedWheelProject(): { readonly project: Project; readonly apart: number } {
+/** That wheel as parts, all of which may touch; how far its axes are apart, and the rest of its sizes, mm. */
+export function slottedWheelProject(): { readonly project: Project; readonly apart: number } & typeof SLOTTED {
   const apart = apartOf(SLOTTED);
   const entitiesOf = ({ start, legs }: { start: readonly [number, number]; legs: readonly Leg[] }) =>
     outline(start, legs);
@@ -84,5 +84,5 @@ export function slottedWheelProject(): { readonly project: Project; readonly apa
     .turning('wheel', '0 mm')
     .turning('driver', `${apart} mm`)
     .touching();
-  return { project, apart };
+  return { ...SLOTTED, project, apart };
 }

@@ -6,7 +6,7 @@ import type { Assembly } from './records.ts';
 const covers = (path: string, member: string): boolean =>
   isAtOrWithin(member, path) || placementOfMember(member) === path;
 
-export type IsPair = (a: string, b: string) => boolean;
+type IsPair = (a: string, b: string) => boolean;
 
 /** Are two members said to press into each other, by themselves or by the groups that they are in? */
 export function pressing({ pressed }: Pick<Assembly, 'pressed'>): IsPair {

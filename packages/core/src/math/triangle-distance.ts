@@ -67,6 +67,18 @@ function heights(corners: Float64Array, on: Float64Array, normal: Float64Array, 
       (corners[3 * k + 2]! - on[2]!) * normal[2]!;
 }
 
+/** Makes two triangles ready to be looked at, and tells where the first corner of the first is. */
+function loadBoth(p: Float64Array, i: number, q: Float64Array, j: number): Vec3 {
+  const from: Vec3 = [p[i]!, p[i + 1]!, p[i + 2]!];
+  load(p, i, P, U, from);
+  load(q, j, Q, V, from);
+  normalOf(U, NORMAL_P);
+  normalOf(V, NORMAL_Q);
+  heights(Q, P, NORMAL_P, OVER_P);
+  heights(P, Q, NORMAL_Q, OVER_Q);
+  return from;
+}
+
 /** Do all corners lie on one side of a plane, and further away than a limit? */
 function isBeyond(over: Float64Array, square: number, limit: number): boolean {
   const a = over[0]!;
@@ -110,13 +122,7 @@ export function nearestOfTriangles(
   limit: number,
   places: Float64Array,
 ): number {
-  const from: Vec3 = [p[i]!, p[i + 1]!, p[i + 2]!];
-  load(p, i, P, U, from);
-  load(q, j, Q, V, from);
-  normalOf(U, NORMAL_P);
-  normalOf(V, NORMAL_Q);
-  heights(Q, P, NORMAL_P, OVER_P);
-  heights(P, Q, NORMAL_Q, OVER_Q);
+  const from = loadBoth(p, i, q, j);
   const squareP = NORMAL_P[3]!;
   const squareQ = NORMAL_Q[3]!;
   if (limit < Infinity && (isBeyond(OVER_P, squareP, limit) || isBeyond(OVER_Q, squareQ, limit))) return Infinity;
@@ -248,13 +254,7 @@ export function awayFromTriangle(place: ArrayLike<number>, q: Float64Array, j: n
 
 /** Does an edge of one of two packed triangles go through the other, by so much on both sides and inside of its edges? */
 export function goesThrough(p: Float64Array, i: number, q: Float64Array, j: number, by: number): boolean {
-  const from: Vec3 = [p[i]!, p[i + 1]!, p[i + 2]!];
-  load(p, i, P, U, from);
-  load(q, j, Q, V, from);
-  normalOf(U, NORMAL_P);
-  normalOf(V, NORMAL_Q);
-  heights(Q, P, NORMAL_P, OVER_P);
-  heights(P, Q, NORMAL_Q, OVER_Q);
+  loadBoth(p, i, q, j);
   return isPierced(Q, OVER_P, P, U, NORMAL_P, by) || isPierced(P, OVER_Q, Q, V, NORMAL_Q, by);
 }
 
