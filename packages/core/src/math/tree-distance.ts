@@ -79,7 +79,7 @@ function isBeyondOf(leafTree: TriangleTree, leaf: number, moved: MovedTree, node
   moved.ballOf(node, BALL);
   const [begin, count] = [leafTree.first[leaf]!, leafTree.count[leaf]!];
   for (let k = begin; k < begin + count; k++)
-    if (awayFromTriangle(BALL, leafTree.packed, PACKED * leafTree.order[k]!, FOOT) - BALL[3]! < most) return false;
+    if (awayFromTriangle(BALL, leafTree.packed, PACKED * leafTree.order[k]!, FOOT) - BALL[3] < most) return false;
   return true;
 }
 const BALL: [number, number, number, number] = [0, 0, 0, 0];
@@ -265,7 +265,7 @@ export class MovedTree {
     const { first, count, tree } = this;
     for (let k = first[leaf]!; k < first[leaf]! + count[leaf]!; k++) {
       this.place(tree.order[k]!);
-      if (awayFromTriangle(BALL, this.packed, PACKED * tree.order[k]!, FOOT) - BALL[3]! < most) return false;
+      if (awayFromTriangle(BALL, this.packed, PACKED * tree.order[k]!, FOOT) - BALL[3] < most) return false;
     }
     return true;
   }
