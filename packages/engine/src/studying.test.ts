@@ -2,6 +2,7 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { coordinateKey, ProjectScript, writeProject, type CoordinateKey, type Project } from '@helb/core';
+import { placementOf } from '@helb/core/assembly';
 import { StudyOutcome, type Study } from '@helb/core/study';
 import { rectangle } from '@helb/core/samples';
 import { startKernelInNode } from '@helb/kernel/node';
@@ -111,13 +112,12 @@ async function nearness(post: readonly [x: number, y: number, width: number, hei
     .fixed('post');
   const { project } = plates.script.do('study.add', { id: 'st', study: { ...study, charts: {}, ...of } });
   const outcome = await ran(project);
-  const found = [...outcome.nearest({ a: 'arm', b: 'post' })];
-  expect(found.every((one) => one === undefined)).toBe(true);
-  const going = outcome.nearest({ a: 'arm', b: 'post' });
-  for (;;) {
-    const next = going.next();
-    if (next.done) return next.value;
-  }
+  return finished(outcome.nearest({ a: 'arm', b: 'post' }));
+}
+function finished<T>(going: Generator<unknown, T>): T {
+  let next = going.next();
+  while (!next.done) next = going.next();
+  return next.value;
 }
 const passing = { touching: false, approaches: { n: {} } } as const;
 const degrees = (pose: { readonly coordinates: ReadonlyMap<CoordinateKey, number> }) =>
@@ -153,12 +153,10 @@ test.each([
 
 test('what stops at something touches there at last; what a joint holds is left out where all are looked at', async () => {
   const outcome = await ran(armAndPost({ ...study, approaches: { all: {} } }));
-  const going = outcome.nearest({});
-  let last = going.next();
-  while (!last.done) last = going.next();
-  expect(last.value.map(({ a, b }) => [a, b].sort().join(' '))).toEqual(['arm post']);
-  expect(last.value[0]!.touches!.from).toBeCloseTo((3 * (meets + 10)) / 90, 6);
-  expect(last.value[0]!.touches!.to).toBeCloseTo((3 * (meets + 10)) / 90, 6);
+  const found = finished(outcome.nearest({}));
+  expect(found.map(({ a, b }) => [a, b].sort().join(' '))).toEqual(['arm post']);
+  expect(found[0]!.touches!.from).toBeCloseTo((3 * (meets + 10)) / 90, 6);
+  expect(found[0]!.touches!.to).toBeCloseTo((3 * (meets + 10)) / 90, 6);
 });
 
 test('a command runs a study, tells what stops it and writes its figures', async () => {
@@ -228,4 +226,26 @@ test('what comes nearer than it may is a finding, and a command says so', async 
   expect(await run(['move', file, '--json'], world)).toBe(0);
   const { nearest } = JSON.parse(said.at(-1)!) as { nearest: { distance_mm: number; touches: null }[][] };
   expect(nearest[0]![0]!.distance_mm).toBeCloseTo(85 - Math.hypot(80, 4), 6);
+});
+
+test('all that come nearer than they may are told, however many, and what is rigidly one with them is not', async () => {
+  const plates = new Plates()
+    .part('arm', [{ entities: rectangle(0, -4, 80, 8), height: '8 mm' }])
+    .part('post', [{ entities: rectangle(85, 0, 2, 2), height: '8 mm' }])
+    .turning('arm', '0 mm');
+  // ten posts round the arm, as one placement that is repeated round the axis
+  const about = { placement: 'base', on: { to: 'origin', name: 'z' } } as const;
+  const round = { layout: 'round', count: '10', over: '60 deg', about } as const;
+  const record = { ...placementOf('post', { part: 'post' }, true), repeat: round };
+  plates.script.do('placement.add', { id: 'post', record });
+  const asked = { a: 'arm', b: 'post', least: 6 };
+  const of: Study = { ...study, ...passing, steps: '40', charts: {} };
+  const outcome = await ran(plates.script.do('study.add', { id: 'st', study: of }).project);
+  const found = finished(outcome.nearest(asked));
+  expect(found).toHaveLength(10);
+  // the corner of the arm goes round with a radius of 80.1, the nearest of a post is on its side: at 85 from the axis
+  for (const one of found) expect(one.distance).toBeCloseTo(85 - Math.hypot(80, 4), 6);
+  expect(finished(outcome.nearest({ ...asked, least: 1 }))).toHaveLength(8);
+  // the posts stand still together
+  expect(finished(outcome.nearest({ a: 'post', b: 'post' }))).toEqual([]);
 });

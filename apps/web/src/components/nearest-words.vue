@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { explain, formatAmount, LENGTH, type Id } from '@helb/core';
-import { nearnessWords, tooNearWords, type Approach, type Nearness } from '@helb/core/study';
+import { explain, LENGTH, type Id } from '@helb/core';
+import { nearnessWords, tooNearWords, unsureWords, type Approach, type Nearness } from '@helb/core/study';
 import { useProject } from '../stores/project.ts';
 import { useStudies } from '../stores/studies.ts';
 import ChoiceWord from './choice-word.vue';
@@ -18,6 +18,8 @@ const setting = (looks?: Approach) => [
 const set = (looks?: Approach) => store.act(setting(looks));
 
 const ALL = 'all';
+/** So many are told at most. */
+const MOST = 8;
 const placements = computed(() =>
   Object.entries(store.project?.assembly?.placements ?? {}).map(([id, { name }]) => [id, name] as const),
 );
@@ -45,6 +47,7 @@ const rows = computed(() =>
   (props.found ?? []).map((one) => ({
     one,
     words: nearnessWords(one, studies.nameAt, store.project!.unit),
+    unsure: unsureWords(one, store.project!.unit),
     wrong:
       least.value.ok && least.value.value !== undefined
         ? tooNearWords(one, least.value.value, studies.nameAt, store.project!.unit)
@@ -83,7 +86,9 @@ const rows = computed(() =>
         <button class="word-link" aria-label="Take that limit off" @click="set(withLeast())">no limit</button>
       </template>
       <button v-else class="word-link" @click="set(withLeast(usual))">may not come nearer than …</button>
-      <span v-if="found === undefined" class="text-muted" role="status">looked for …</span>
+      <span v-if="found === undefined" class="text-muted" role="status">{{
+        studies.nearestTrouble || (studies.isOld ? 'run the study again to see' : 'looked for …')
+      }}</span>
       <button class="word-link ml-auto" aria-label="Look no longer how near they come" @click="set()">remove</button>
     </p>
     <p v-if="!least.ok" class="text-clash" role="alert">{{ explain(least.issue, store.project!.unit) }}</p>
@@ -91,15 +96,13 @@ const rows = computed(() =>
       <li v-if="found.length === 0" class="text-muted">
         Nothing that could: what one joint holds together, stands still or is meant to press is left out.
       </li>
-      <li v-for="{ one, words, wrong } in rows" :key="`${one.a} ${one.b}`" class="flex items-baseline gap-2">
-        <span
-          class="min-w-0 grow"
-          :class="wrong ? 'text-clash' : ''"
-          :title="wrong ?? `sure to ${formatAmount(one.sure, 3)} mm`"
-          >{{ wrong ?? `${words}.` }}</span
+      <li v-for="{ one, words, unsure, wrong } in rows" :key="`${one.a} ${one.b}`" class="flex items-baseline gap-2">
+        <span class="min-w-0 grow" :class="wrong ? 'text-clash' : ''"
+          >{{ wrong ?? `${words}.` }} <span v-if="unsure && !wrong" class="text-muted">{{ unsure }}</span></span
         >
         <button class="word-link shrink-0" :aria-label="`Show ${words}`" @click="studies.lookAt(one)">show me</button>
       </li>
+      <li v-if="rows.length >= MOST" class="text-muted">These are the {{ MOST }} that come nearest.</li>
     </ul>
   </div>
 </template>

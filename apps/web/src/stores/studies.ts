@@ -66,6 +66,8 @@ export const useStudies = defineStore('studies', () => {
   const charts = shallowRef<readonly (ShownChart & { readonly id: Id; readonly chart: Chart })[]>([]);
   /** What comes how near, by what is looked at; undefined while it is being found. */
   const nearest = shallowRef<ReadonlyMap<Id, readonly Nearness[] | undefined>>(new Map());
+  /** Why that could not be found, in words. */
+  const nearestTrouble = ref('');
   /** Which of the frames is looked at. */
   const frame = ref(0);
   const isPlaying = ref(false);
@@ -193,12 +195,18 @@ export const useStudies = defineStore('studies', () => {
     looked = new Map(wanted.flatMap((one) => (known.has(key(one)) ? [[key(one), known.get(key(one))!] as const] : [])));
     const tell = () => (nearest.value = new Map(wanted.map((one) => [one[0], looked.get(key(one))])));
     tell();
+    nearestTrouble.value = '';
     const mine = looked;
     for (const one of wanted) {
       const [, { a, b }] = one;
-      if (mine.has(key(one))) continue;
+      // of what was run before something changed nothing more is asked: it may not even know all bodies
+      if (mine.has(key(one)) || isOld.value) continue;
       const side = { ...(a === undefined ? {} : { a }), ...(b === undefined ? {} : { b }) };
-      const pairs = await found!.thread.nearest(side);
+      const pairs = await found!.thread.nearest(side).catch((error: Error) => {
+        nearestTrouble.value = `It could not be found: ${error.message}. Run the study again.`;
+        return undefined;
+      });
+      if (!pairs) return;
       if (looked !== mine || outcome.value !== found) return;
       mine.set(key(one), pairs);
       tell();
@@ -225,7 +233,7 @@ export const useStudies = defineStore('studies', () => {
       shown.value = trouble.value = undefined;
     },
   );
-  watch(isOld, (old) => old && pause());
+  watch(isOld, (old) => (old ? pause() : void readNearest(false)));
   watch(records, (now) => {
     // what was said of a study says nothing once it is changed
     trouble.value = undefined;
@@ -324,6 +332,7 @@ export const useStudies = defineStore('studies', () => {
       isPlaying,
       coordinates,
       nearest,
+      nearestTrouble,
     },
     ...{ run, stop, show, seek, seekTime, lookAt, leastOf, play, pause, add, nameAt },
   };

@@ -14,9 +14,9 @@ import {
   type Vec3,
 } from '../math/index.ts';
 import type { Id } from '../records/index.ts';
-import { carrierOf, memberPose, type Member } from './member.ts';
+import { memberPose, type Member } from './member.ts';
 import type { Mechanism, Pose } from './mechanism.ts';
-import { MergedEquations } from './merged.ts';
+import { Carriers } from './carriers.ts';
 import { mayTouch } from './pairs.ts';
 import type { Assembly } from './records.ts';
 import type { Push } from './motion-metric.ts';
@@ -143,18 +143,12 @@ export class Contacts {
     bodies: readonly ContactBody[],
     mayMeet: (a: string, b: string) => boolean,
   ) {
-    const { part, equations } = new MergedEquations(mechanism).reduced;
-    const isStill = ({ member }: ContactBody) => {
-      const carrier = carrierOf(member, part);
-      return carrier !== undefined && equations.mechanism.bodies[carrier]!.grounded;
-    };
-    const isOne = (a: ContactBody, b: ContactBody) => {
-      const carrier = carrierOf(a.member, part);
-      return a.member.id === b.member.id || (carrier !== undefined && carrier === carrierOf(b.member, part));
-    };
+    const carriers = new Carriers(mechanism);
+    const isStill = ({ member }: ContactBody) => carriers.isStill(member);
     this.pairs = bodies.flatMap((a, i) =>
       bodies.slice(i + 1).flatMap((b): Pair[] => {
-        if (isOne(a, b) || (isStill(a) && isStill(b)) || !mayMeet(a.member.id, b.member.id)) return [];
+        if (carriers.isOne(a.member, b.member) || (isStill(a) && isStill(b)) || !mayMeet(a.member.id, b.member.id))
+          return [];
         const thinnest = Math.min(...[a.box, b.box].flatMap(({ low, high }) => high.map((c, k) => c - low[k]!)));
         const pace = Math.max(PACE.least, Math.min(PACE.size * mechanism.size, PACE.thinnest * thinnest));
         // what may move stands against what may not

@@ -30,12 +30,3 @@ export const repeatedBy = ({ again }: Pick<Member, 'again'>, { poses }: Pick<Pos
 /** Where a member is in a pose. */
 export const memberPose = (member: Member, pose: Pick<Pose, 'poses'>): RigidTransform =>
   compose(compose(member.local, pose.poses[member.body]!), repeatedBy(member, pose));
-
-/**
- * The body of a merged mechanism that a member rides on; undefined of a repeat that goes its own way.
- * @param part by the places of the bodies: which merged body each is part of
- */
-export const carrierOf = (
-  { body, again }: Pick<Member, 'body' | 'again'>,
-  part: readonly number[],
-): number | undefined => (again.every(({ on }) => part[on] === part[body]) ? part[body] : undefined);

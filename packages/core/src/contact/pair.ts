@@ -162,9 +162,13 @@ export class ShapePair {
     );
     // the meshes are the witness: what is further from them than they can be wrong was found elsewhere
     const isBorneOut = exact !== undefined && Math.abs(exact.gap - found.distance) <= 2 * deflection;
-    const { a: p, b: q } = isBorneOut ? exact : found;
-    const distance = isBorneOut ? Math.max(0, exact.gap) : found.distance;
-    return distance < upTo ? { distance, a: p, b: q } : undefined;
+    if (!isBorneOut) {
+      // then they tell it alone, and no other places of theirs may be nearer
+      const alone = nearestOfTrees(first, new MovedTree(second, across), found.distance) ?? found;
+      return alone.distance < upTo ? alone : undefined;
+    }
+    const distance = Math.max(0, exact.gap);
+    return distance < upTo ? { distance, a: exact.a, b: exact.b } : undefined;
   }
 
   /** Does the one lie in the other, where their skins do not meet? */

@@ -81,7 +81,7 @@ export class ApproachSearch {
     this.whole = standings.at(-1)!.time - standings[0]!.time;
   }
 
-  /** Undefined where it is `upTo` or more. */
+  /** Undefined where it is surely `upTo` or more. */
   found(): Nearness | undefined {
     let best: Sample | undefined;
     const limit = () => best?.least ?? this.upTo;
@@ -116,11 +116,17 @@ export class ApproachSearch {
       look(halves[0].to);
       open.push(...halves);
     }
-    if (!best) return undefined;
+    const sure = open.reduce((bound, one) => Math.min(bound, boundOf(one)), limit());
+    if (!best) return sure < this.upTo - CLOSE ? this.unsure(Math.max(0, sure)) : undefined;
     if (best.least <= TOUCHING) return this.touching(best);
     const { least } = best;
-    const sure = open.reduce((bound, one) => Math.min(bound, boundOf(one)), least);
     return this.polished(best, sure < least - CLOSE ? Math.max(0, sure) : least - CLOSE);
+  }
+
+  /** What was seen of it nowhere nearer than is asked, though it may be between the steps. */
+  private unsure(sure: number): Nearness {
+    const seen = this.all.reduce((nearest, one) => (one.least < nearest.least ? one : nearest));
+    return { ...this.told(seen), sure };
   }
 
   private guess(sample: Sample): void {

@@ -10,6 +10,7 @@ export {
   extremesOf,
   nearnessWords,
   tooNearWords,
+  unsureWords,
   overlapWords,
   stopWords,
   studyCsv,

@@ -1,10 +1,9 @@
 import {
-  carrierOf,
+  Carriers,
   Clearance,
   contactsOf,
   joins,
   MemberPair,
-  MergedEquations,
   pressing,
   type Assembled,
   type Assembly,
@@ -83,18 +82,25 @@ export class StudyOutcome {
 
   /**
    * The pairs that come nearest of what is looked at, the nearest first; yields on the way. Where a side is left open, what one
-   * joint holds together, is rigidly one or is meant to press is left out.
+   * joint holds together, is rigidly one or is meant to press is left out. Where it is told how near they may come, all pairs are
+   * there that come nearer, or of which that is not sure.
    */
-  *nearest(approach: Pick<ApproachPlan, 'a' | 'b'>): Generator<undefined, readonly Nearness[]> {
+  *nearest(
+    approach: Pick<ApproachPlan, 'a' | 'b'> & Partial<Pick<ApproachPlan, 'least'>>,
+  ): Generator<undefined, readonly Nearness[]> {
     if (this.frames.length === 0) return [];
     const begin = this.frames[0]!.pose;
     const pairs = this.pairsOf(approach).sort((p, q) => p.apart(begin) - q.apart(begin));
     const poseAt = this.poses();
+    const { least = 0 } = approach;
     let found: readonly Nearness[] = [];
     for (const pair of pairs) {
-      const upTo = found[MOST_PAIRS - 1]?.distance;
+      const upTo = Math.max(found[MOST_PAIRS - 1]?.distance ?? Infinity, least);
       const one = new ApproachSearch(pair, this.frames, poseAt, upTo).found();
-      if (one) found = [...found, one].sort((p, q) => p.distance - q.distance).slice(0, MOST_PAIRS);
+      if (one)
+        found = [...found, one]
+          .sort((p, q) => p.distance - q.distance)
+          .filter(({ sure }, k) => k < MOST_PAIRS || sure < least);
       yield undefined;
     }
     return found;
@@ -103,29 +109,18 @@ export class StudyOutcome {
   private pairsOf({ a, b }: Pick<ApproachPlan, 'a' | 'b'>): MemberPair[] {
     const { assembled, assembly, bodies } = this.input;
     const { members, mechanism } = assembled;
-    const { part, equations } = new MergedEquations(mechanism).reduced;
-    const isOne = (p: Member, q: Member) => {
-      const carrier = carrierOf(p, part);
-      return p.id === q.id || (carrier !== undefined && carrier === carrierOf(q, part));
-    };
-    const isStill = (member: Member) => {
-      const carrier = carrierOf(member, part);
-      return carrier !== undefined && equations.mechanism.bodies[carrier]!.grounded;
-    };
+    const carriers = new Carriers(mechanism);
     const isOpen = a === undefined || b === undefined;
-    const joined = new Set(
-      isOpen
-        ? equations.mechanism.joints.flatMap(({ a: p, b: q }) => [`${p.body} ${q.body}`, `${q.body} ${p.body}`])
-        : [],
-    );
     const isPressed = pressing(assembly);
     const isLeftOut = (p: Member, q: Member) =>
-      isOpen && (joined.has(`${part[p.body]} ${part[q.body]}`) || isPressed(p.id, q.id));
+      carriers.isOne(p, q) ||
+      (carriers.isStill(p) && carriers.isStill(q)) ||
+      (isOpen && (carriers.areJoined(p, q) || isPressed(p.id, q.id)));
     return members
       .flatMap((p, k) =>
         members
           .slice(k + 1)
-          .filter((q) => joins({ a, b }, p.id, q.id) && !isOne(p, q) && !(isStill(p) && isStill(q)) && !isLeftOut(p, q))
+          .filter((q) => joins({ a, b }, p.id, q.id) && !isLeftOut(p, q))
           .map((q) => new MemberPair(p, q, bodies)),
       )
       .filter(({ isEmpty }) => !isEmpty);

@@ -48,6 +48,15 @@ export function nearnessWords({ a, b, distance, time, touches }: Nearness, nameA
   return first === last ? `${both} touch at ${first}` : `${both} touch first at ${first} and last at ${last}`;
 }
 
+/** How near two may come between the steps of a study, as words; undefined where what is told is sure enough. */
+export function unsureWords({ distance, sure, touches }: Nearness, length: LengthUnit): string | undefined {
+  return touches || sure >= SURE * distance - SURE_MM
+    ? undefined
+    : `surely not nearer than ${lengthWords(sure, length)} between the steps`;
+}
+/** What is nowhere nearer than this share of what is told, and than that by so many mm, is sure enough. */
+const [SURE, SURE_MM] = [0.98, 0.01];
+
 /** Why what is asked for is not kept by two, as a sentence; undefined where it is. */
 export function tooNearWords(found: Nearness, least: number, nameAt: NameAt, length: LengthUnit): string | undefined {
   const asked = `where ${lengthWords(least, length)} is asked for`;

@@ -17,7 +17,7 @@ export const ofStudies: Check = {
       const { input, assembled } = await preparedStudy(engine, project, study);
       if (!input.ok) {
         const words = `${study.name}: ${explain(input.issue, project.unit)}`;
-        found.push({ code: input.issue.code, blocks: 'fit', words });
+        found.push({ code: input.issue.code, blocks: 'fit', words, placements: [] });
         continue;
       }
       const outcome = new StudyOutcome(input.value);

@@ -12,6 +12,7 @@ import {
   StudyOutcome,
   touchSpans,
   unitOf,
+  unsureWords,
   untoldWords,
   type NameAt,
   type Nearness,
@@ -96,7 +97,10 @@ function nearTold(pair: Nearness, { drives }: StudyPlan, { unit }: Project, name
     ...{ a: nameAt(a), b: nameAt(b), distance_mm: distance, sure_mm: sure, time_s: time, driven },
     places_mm: places,
     touches: touches ? { from_s: touches.from, to_s: touches.to } : null,
-    words: `${nearnessWords(pair, nameAt, unit)} (${driven.map((one) => `${one.name} ${formatAmount(one.value, 3)} ${one.unit}`).join(', ')})`,
+    words: `${nearnessWords(pair, nameAt, unit)} (${[
+      ...driven.map((one) => `${one.name} ${formatAmount(one.value, 3)} ${one.unit}`),
+      ...[unsureWords(pair, unit) ?? []].flat(),
+    ].join(', ')})`,
   };
 }
 
