@@ -113,9 +113,14 @@ async function wholePictures(on: Page): Promise<void> {
   await on.getByLabel('Drive Shaft turn to').press('Enter');
   await pause(1500);
   await on.getByRole('button', { name: 'Fit', exact: true }).click();
-  await on.mouse.move(700, 700);
+  await on.getByRole('button', { name: 'Run One turn' }).click();
+  await on.getByTestId('study-pane').waitFor({ timeout: 60_000 });
+  for (let k = 0; k < 20; k++) await on.getByRole('button', { name: 'One pose on' }).click();
+  await on.getByRole('button', { name: 'Fit', exact: true }).click();
+  await on.mouse.move(640, 20);
   await pause(1200);
   await shot('motion');
+  await on.getByRole('button', { name: 'Close the study' }).click();
   await on.getByRole('link', { name: 'Bench' }).click();
   await openPart(on, 'Side plate');
   await on.getByLabel('among the others').check();
